@@ -1,0 +1,171 @@
+import type { Vec } from '../geometry/point'
+
+export type { Vec }
+
+/** Handles are absolute points; null is a retracted handle. */
+export interface PathNode {
+  at: Vec
+  in: Vec | null
+  out: Vec | null
+  joint: 'corner' | 'smooth'
+}
+
+export interface Path {
+  nodes: PathNode[]
+  closed: boolean
+}
+
+/** `at` is 0..1 of arc length; `left` and `right` are half-widths as multiples of size / 2, looking along the line. */
+export interface WidthStop {
+  at: number
+  left: number
+  right: number
+  sharp?: boolean
+}
+
+export type TaperEase = 'straight' | 'round' | 'needle'
+
+/** `tip` is 0..1 of the width that the profile gives at the end. */
+export interface Taper {
+  length: number
+  unit: 'px' | '%'
+  tip: number
+  ease: TaperEase
+}
+
+/** Ellipse axes as multiples of size; angle in degrees. */
+export interface Nib {
+  width: number
+  height: number
+  angle: number
+}
+
+export interface Weight {
+  size: number
+  stops: WidthStop[]
+  start: Taper | null
+  end: Taper | null
+  nib: Nib | null
+  pinned: boolean
+}
+
+export type Cap = 'butt' | 'round' | 'square'
+export type Join = 'miter' | 'round' | 'bevel'
+export type Align = 'centre' | 'left' | 'right'
+
+export interface Finish {
+  startCap: Cap
+  endCap: Cap
+  join: Join
+  miterLimit: number
+  align: Align
+  dash: number[]
+}
+
+export interface TraceSample {
+  x: number
+  y: number
+  /** Milliseconds from the first sample. */
+  t: number
+  /** 0..1 */
+  pressure: number
+  tiltX?: number
+  tiltY?: number
+}
+
+export interface PenTrace {
+  samples: TraceSample[]
+  device: 'pen' | 'mouse' | 'touch' | 'practice'
+  /** 0 as drawn .. 1 very steady. */
+  steadiness: number
+  /** Exponent of the pressure curve; 1 is even. */
+  response: number
+}
+
+/** A hidden stretch of a line, as fractions 0..1 of its arc length. */
+export interface Snip {
+  from: number
+  to: number
+}
+
+export interface Line {
+  id: string
+  path: Path
+  weight: Weight
+  finish: Finish
+  /** Id of an ink. */
+  ink: string
+  trace: PenTrace | null
+  snips: Snip[]
+  cover: boolean
+}
+
+/** Closed contours, filled by the non-zero rule. `from` holds the ids of the lines it came from. */
+export interface Shape {
+  id: string
+  contours: Path[]
+  ink: string
+  from: string[]
+}
+
+/** A picture under the ink: its content by sha-256, its place on the page in px, turned by `angle` degrees. */
+export interface Sketch {
+  id: string
+  image: string
+  x: number
+  y: number
+  width: number
+  height: number
+  angle: number
+}
+
+interface LayerBase {
+  id: string
+  name: string
+  visible: boolean
+  locked: boolean
+  /** 0..1 */
+  opacity: number
+}
+
+export type SketchLayer = LayerBase & { kind: 'sketch'; items: Sketch[] }
+export type LinesLayer = LayerBase & { kind: 'lines'; items: Line[] }
+export type ShapesLayer = LayerBase & { kind: 'shapes' | 'fills'; items: Shape[] }
+export type Layer = SketchLayer | LinesLayer | ShapesLayer
+
+export interface Ink {
+  id: string
+  name: string
+  /** #rrggbb */
+  colour: string
+}
+
+export interface Page {
+  width: number
+  height: number
+  unit: 'px' | 'mm'
+  pxPerMm: number
+}
+
+/** How lines become shapes; the shapes themselves are always recomputed from the lines. */
+export interface ShapeSettings {
+  unite: boolean
+  /** How far an expanded outline may lie from the true ink, px. */
+  tolerance: number
+  /** How far a simplified outline may lie from the expanded one, px; 0 leaves it alone. */
+  simplify: number
+}
+
+export interface Settings {
+  shapes: ShapeSettings
+}
+
+/** Layers are listed from the bottom of the stack to the top. */
+export interface Drawing {
+  id: string
+  name: string
+  page: Page
+  layers: Layer[]
+  inks: Ink[]
+  settings: Settings
+}

@@ -1,0 +1,76 @@
+import type { Line, Weight } from '../drawing/model'
+import { Profile } from './profile'
+import type { SizedTaper } from './taper'
+import { sizeTapers, taperAt } from './taper'
+
+/** Half-widths in px and their slopes per px of arc length. */
+export interface HalfWidths {
+  left: number
+  right: number
+  leftSlope: number
+  rightSlope: number
+}
+
+/** Half-widths along a line of `total` px: size / 2 x profile x tapers, moved to one side by the alignment. */
+export class LineWidth {
+  private readonly profile: Profile
+  private readonly start: SizedTaper | null
+  private readonly end: SizedTaper | null
+  /** Arc lengths (px) at which the width is not smooth: stops and the inner ends of tapers. */
+  readonly breaks: number[]
+
+  constructor(
+    private readonly weight: Weight,
+    private readonly align: Line['finish']['align'],
+    readonly total: number,
+    closed: boolean,
+  ) {
+    this.profile = new Profile(weight.stops, closed)
+    const tapers = closed ? { start: null, end: null } : sizeTapers(weight.start, weight.end, total)
+    this.start = tapers.start
+    this.end = tapers.end
+    this.breaks = weight.stops.map((s) => s.at * total)
+    if (this.start) this.breaks.push(this.start.length)
+    if (this.end) this.breaks.push(total - this.end.length)
+  }
+
+  /** Whether the width has infinite slope at the start or end: a round taper's tip. */
+  get roundStart(): boolean {
+    return this.start?.taper.ease === 'round'
+  }
+
+  get roundEnd(): boolean {
+    return this.end?.taper.ease === 'round'
+  }
+
+  /** At arc length `s` px; `fromBelow` takes the values that arrive there. */
+  at(s: number, fromBelow = false): HalfWidths {
+    const { total } = this
+    const u = total > 0 ? Math.min(1, Math.max(0, s / total)) : 0
+    const half = this.weight.size / 2
+    const l = this.profile.sampleLeft(u, fromBelow)
+    const r = this.profile.sampleRight(u, fromBelow)
+    const perPx = total > 0 ? 1 / total : 0
+    let factor = 1
+    let factorSlope = 0
+    if (this.start) {
+      const t = taperAt(this.start, s)
+      factor = t.value
+      factorSlope = t.slope
+    }
+    if (this.end) {
+      const t = taperAt(this.end, total - s)
+      factorSlope = factorSlope * t.value - factor * t.slope
+      factor *= t.value
+    }
+    const left = half * l.value * factor
+    const right = half * r.value * factor
+    const leftSlope = half * (l.slope * perPx * factor + l.value * factorSlope)
+    const rightSlope = half * (r.slope * perPx * factor + r.value * factorSlope)
+    if (this.align === 'centre') return { left, right, leftSlope, rightSlope }
+    const whole = { width: left + right, slope: leftSlope + rightSlope }
+    return this.align === 'left'
+      ? { left: whole.width, right: 0, leftSlope: whole.slope, rightSlope: 0 }
+      : { left: 0, right: whole.width, leftSlope: 0, rightSlope: whole.slope }
+  }
+}

@@ -1,0 +1,124 @@
+import type { WidthStop } from '../drawing/model'
+
+/** A width factor and its slope with respect to the place 0..1. */
+export interface WidthSample {
+  value: number
+  slope: number
+}
+
+/** One side of a profile: a piecewise cubic Hermite over the places of its stops. */
+interface Side {
+  at: readonly number[]
+  value: readonly number[]
+  /** Slope arriving at and leaving each stop; they differ at sharp stops only. */
+  arrive: readonly number[]
+  leave: readonly number[]
+}
+
+/** Left and right half-width factors along a line. */
+export class Profile {
+  private readonly left: Side
+  private readonly right: Side
+
+  /** `stops` in any order, at least one; `closed` wraps the profile so that it meets itself without a seam. */
+  constructor(stops: readonly WidthStop[], closed: boolean) {
+    const sorted = [...stops].sort((a, b) => a.at - b.at)
+    const wrapped = closed && sorted.length > 1 ? wrap(sorted) : sorted
+    this.left = monotoneSide(wrapped, (s) => s.left, closed && sorted.length > 1)
+    this.right = monotoneSide(wrapped, (s) => s.right, closed && sorted.length > 1)
+  }
+
+  /** Factor and slope of the left side at `s` in 0..1. `fromBelow` takes the slope that arrives at a sharp stop. */
+  sampleLeft(s: number, fromBelow = false): WidthSample {
+    return sampleSide(this.left, s, fromBelow)
+  }
+
+  sampleRight(s: number, fromBelow = false): WidthSample {
+    return sampleSide(this.right, s, fromBelow)
+  }
+}
+
+/** Stops of a closed line with copies of the last before 0 and the first after 1. */
+function wrap(stops: readonly WidthStop[]): WidthStop[] {
+  const last = stops.slice(-2).map((s) => ({ ...s, at: s.at - 1 }))
+  const first = stops.slice(0, 2).map((s) => ({ ...s, at: s.at + 1 }))
+  return [...last, ...stops, ...first]
+}
+
+/** Monotone slopes by F. N. Fritsch and R. E. Carlson, Monotone Piecewise Cubic Interpolation, 1980. */
+function monotoneSide(stops: readonly WidthStop[], width: (s: WidthStop) => number, closed: boolean): Side {
+  const n = stops.length
+  const at = stops.map((s) => s.at)
+  const value = stops.map(width)
+  const secant: number[] = []
+  for (let i = 0; i + 1 < n; i++) {
+    const step = at[i + 1]! - at[i]!
+    secant.push(step > 1e-12 ? (value[i + 1]! - value[i]!) / step : 0)
+  }
+  const arrive = new Array<number>(n).fill(0)
+  const leave = new Array<number>(n).fill(0)
+  for (let i = 0; i < n; i++) {
+    const before = secant[i - 1] ?? secant[i] ?? 0
+    const after = secant[i] ?? before
+    if (stops[i]!.sharp) {
+      arrive[i] = before
+      leave[i] = after
+    } else {
+      arrive[i] = leave[i] = before * after > 0 ? (before + after) / 2 : 0
+    }
+  }
+  for (let i = 0; i + 1 < n; i++) {
+    const d = secant[i]!
+    if (d === 0) {
+      leave[i] = arrive[i + 1] = 0
+      continue
+    }
+    const alpha = leave[i]! / d
+    const beta = arrive[i + 1]! / d
+    const squared = alpha * alpha + beta * beta
+    if (squared <= 9) continue
+    const tau = 3 / Math.sqrt(squared)
+    leave[i] = tau * alpha * d
+    arrive[i + 1] = tau * beta * d
+    if (!stops[i]!.sharp) arrive[i] = leave[i]!
+    if (!stops[i + 1]!.sharp) leave[i + 1] = arrive[i + 1]!
+  }
+  if (closed) matchSeam(stops, arrive, leave)
+  return { at, value, arrive, leave }
+}
+
+/** A closed profile's slope at the first real stop and at its copy are the same number: the smaller of the two. */
+function matchSeam(stops: readonly WidthStop[], arrive: number[], leave: number[]): void {
+  const n = stops.length
+  const period = n - 4
+  for (let i = 0; i < n; i++) {
+    for (const slopes of [arrive, leave]) {
+      const j = i + period
+      if (j >= n) continue
+      const least = Math.abs(slopes[i]!) < Math.abs(slopes[j]!) ? slopes[i]! : slopes[j]!
+      slopes[i] = slopes[j] = least
+    }
+  }
+}
+
+function sampleSide(side: Side, s: number, fromBelow: boolean): WidthSample {
+  const { at, value, arrive, leave } = side
+  const n = at.length
+  if (s < at[0]! || (fromBelow && s === at[0])) return { value: value[0]!, slope: 0 }
+  let i = n - 1
+  while (i > 0 && (fromBelow ? at[i]! >= s : at[i]! > s)) i--
+  if (i === n - 1) return { value: value[n - 1]!, slope: 0 }
+  const h = at[i + 1]! - at[i]!
+  if (h <= 1e-12) return { value: fromBelow ? value[i]! : value[i + 1]!, slope: 0 }
+  const u = (s - at[i]!) / h
+  const y0 = value[i]!
+  const y1 = value[i + 1]!
+  const m0 = leave[i]! * h
+  const m1 = arrive[i + 1]! * h
+  const u2 = u * u
+  const u3 = u2 * u
+  return {
+    value: Math.max(0, y0 * (2 * u3 - 3 * u2 + 1) + m0 * (u3 - 2 * u2 + u) + y1 * (3 * u2 - 2 * u3) + m1 * (u3 - u2)),
+    slope: (y0 * (6 * u2 - 6 * u) + m0 * (3 * u2 - 4 * u + 1) + y1 * (6 * u - 6 * u2) + m1 * (3 * u2 - 2 * u)) / h,
+  }
+}

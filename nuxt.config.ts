@@ -1,0 +1,38 @@
+import tailwindcss from '@tailwindcss/vite'
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  ssr: false,
+  devtools: { enabled: false },
+  telemetry: false,
+  modules: ['@pinia/nuxt'],
+  components: false,
+  imports: { autoImport: false },
+  css: ['~/assets/main.css'],
+  app: {
+    head: {
+      title: 'Bellatrait',
+      htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+    },
+  },
+  vite: {
+    plugins: [tailwindcss()],
+    worker: { format: 'es' },
+    build: { target: 'es2022' },
+    optimizeDeps: { include: ['konva', 'comlink', 'd3', 'flatbush', 'immer', 'saxes', 'svgpath', 'yup', 'idb'] },
+  },
+  nitro: {
+    preset: 'node-server',
+    serverAssets: [{ baseName: 'migrations', dir: './database/migrations' }],
+  },
+  typescript: {
+    strict: true,
+    tsConfig: {
+      compilerOptions: { noUncheckedIndexedAccess: true },
+      include: ['../core/**/*', '../cli/**/*', '../demo/**/*', '../tests/**/*'],
+    },
+  },
+  experimental: { appManifest: false },
+})

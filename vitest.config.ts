@@ -1,0 +1,13 @@
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  test: {
+    projects: [
+      { extends: true, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node' } },
+      {
+        extends: true,
+        test: { name: 'server', include: ['tests/server/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
+      },
+    ],
+  },
+})
