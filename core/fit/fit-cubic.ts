@@ -5,6 +5,7 @@ import { along, direction, distance, dot, length, rotate, subtract } from '../ge
 import { GAUSS_16, GAUSS_5 } from '../geometry/quadrature'
 import { interpolate, realRoots } from './roots'
 import type { CurveSource } from './source'
+import { smoothParts } from './source'
 
 /** One fitted cubic, the part of the source that it stands for, and the largest distance measured, px. */
 export interface Fitted {
@@ -79,16 +80,20 @@ function chordFrame(
   const angle = Math.atan2(chord.y, chord.x)
   let area = 0
   let moment = 0
-  const half = (to - from) / 2
-  const mid = (to + from) / 2
-  GAUSS_16.nodes.forEach((node, i) => {
-    const { at, derivative } = source.sample(mid + half * node)
-    const p = rotate(subtract(at, start), -angle)
-    const d = rotate(derivative, -angle)
-    const w = (GAUSS_16.weights[i]! * half * d.x * p.y) / (size * size)
-    area += w
-    moment += (w * p.x) / size
-  })
+  const parts = smoothParts(source, from, to)
+  const rule = parts.length > 3 ? GAUSS_5 : GAUSS_16
+  for (const [low, high] of parts) {
+    const half = (high - low) / 2
+    const mid = (high + low) / 2
+    rule.nodes.forEach((node, i) => {
+      const { at, derivative } = source.sample(mid + half * node)
+      const p = rotate(subtract(at, start), -angle)
+      const d = rotate(derivative, -angle)
+      const w = (rule.weights[i]! * half * d.x * p.y) / (size * size)
+      area += w
+      moment += (w * p.x) / size
+    })
+  }
   const a = rotate(t0, -angle)
   const b = rotate(t1, -angle)
   return { origin: start, chord, size, theta0: Math.atan2(a.y, a.x), theta1: Math.atan2(-b.y, b.x), area, moment }
@@ -151,7 +156,11 @@ interface Measure {
 
 function measureSamples(source: CurveSource, from: number, to: number): Measure[] {
   const out: Measure[] = []
-  for (let i = 1; i < MEASURES; i++) out.push(source.sample(from + ((to - from) * i) / MEASURES))
+  const parts = smoothParts(source, from, to)
+  const each = Math.max(2, Math.ceil(MEASURES / parts.length))
+  parts.forEach(([low, high], k) => {
+    for (let i = k === 0 ? 1 : 0; i < each; i++) out.push(source.sample(low + ((high - low) * i) / each))
+  })
   return out
 }
 

@@ -35,6 +35,38 @@ function fitInto(out: Fitted[], source: CurveSource, from: number, to: number, t
   }
 }
 
+/**
+ * As `fitCurve`, each cubic reaching as far as the tolerance lets it: fewer cubics for more work. For chains and traces,
+ * whose joints make the error uneven along the curve.
+ */
+export function fitLongest(source: CurveSource, from: number, to: number, tolerance: number): Fitted[] {
+  const out: Fitted[] = []
+  let at = from
+  const least = 1e-6 * (to - from)
+  while (to - at > least) {
+    const whole = fitCubic(source, at, to)
+    if (whole && whole.deviation <= tolerance) {
+      out.push(whole)
+      break
+    }
+    let best: Fitted | null = null
+    let low = at
+    let high = to
+    for (let k = 0; k < 14 && high - low > least; k++) {
+      const mid = (low + high) / 2
+      const fit = fitCubic(source, at, mid)
+      if (fit && fit.deviation <= tolerance) {
+        best = fit
+        low = mid
+      } else high = mid
+    }
+    best ??= hermite(source, at, high)
+    out.push(best)
+    at = best.to
+  }
+  return out
+}
+
 /** The cubic with the source's ends and derivatives: what is left where the source is not smooth at any scale. */
 function hermite(source: CurveSource, from: number, to: number): Fitted {
   const a = source.sample(from)

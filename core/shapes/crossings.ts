@@ -29,6 +29,9 @@ interface Splits {
   y: number[]
 }
 
+/** Whether any two edges cross or touch other than at their ends. */
+export const crossesItself = (soup: EdgeSoup): boolean => findCrossings(soup) !== null
+
 function findCrossings(soup: EdgeSoup): Splits | null {
   const { count, ax, ay, bx, by } = soup
   if (count < 2) return null

@@ -1,0 +1,191 @@
+import type { Remote } from 'comlink'
+import type { Box } from '#core/geometry/bounds'
+import { overlap } from '#core/geometry/bounds'
+import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
+import type { Viewport } from '~/stores/view'
+
+const TILE = 512
+/** How long the hand must rest before a new zoom is drawn sharply, ms. */
+const REST = 70
+
+interface Tile {
+  bitmap: ImageBitmap | null
+  /** Redrawn since: the old bitmap shows until the new one is there. */
+  stale: boolean
+}
+
+/** Tiles of one scale. */
+interface Level {
+  scale: number
+  tiles: Map<string, Tile>
+}
+
+/**
+ * Shows the ink from tiles that a worker draws. Moving and zooming only place bitmaps; when the hand rests, the tiles of
+ * the new scale are drawn, and until they are all there the old ones stay beneath.
+ */
+export class InkRaster {
+  private view: Viewport = { x: 0, y: 0, zoom: 1 }
+  private level: Level = { scale: 0, tiles: new Map() }
+  private older: Level | null = null
+  private timer: ReturnType<typeof setTimeout> | undefined
+  private frame = 0
+  private asking = new Set<string>()
+  private generation = 0
+  private stack: readonly InkEntry[] = []
+  private waiting: (() => void)[] = []
+
+  constructor(
+    private readonly canvas: HTMLCanvasElement,
+    private readonly worker: Remote<RasterWorker>,
+  ) {}
+
+  private get scale(): number {
+    return this.view.zoom * window.devicePixelRatio
+  }
+
+  setView(view: Viewport): void {
+    this.view = view
+    this.draw()
+    clearTimeout(this.timer)
+    if (this.scale === this.level.scale) this.fill()
+    else this.timer = setTimeout(() => this.sharpen(), this.level.scale === 0 ? 0 : REST)
+  }
+
+  resize(width: number, height: number): void {
+    const k = window.devicePixelRatio
+    this.canvas.width = Math.round(width * k)
+    this.canvas.height = Math.round(height * k)
+    this.draw()
+    this.fill()
+  }
+
+  /** New ink: tiles that anything changed in are drawn again. */
+  setStack(entries: readonly InkEntry[]): void {
+    const boxes = changedBoxes(this.stack, entries)
+    this.stack = entries
+    void this.worker.setStack([...entries])
+    this.spoil(boxes)
+  }
+
+  /** Leaves entries to somebody else; resolves when no tile shows them any more. */
+  hide(ids: readonly string[], boxes: readonly Box[]): Promise<void> {
+    void this.worker.hide([...ids])
+    this.spoil(boxes)
+    return new Promise((resolve) => {
+      this.waiting.push(resolve)
+      this.settle()
+    })
+  }
+
+  destroy(): void {
+    clearTimeout(this.timer)
+    cancelAnimationFrame(this.frame)
+  }
+
+  private sharpen(): void {
+    const done = this.level.scale > 0 && this.visibleKeys(this.level).every((k) => this.level.tiles.get(k)?.bitmap !== undefined)
+    if (done) this.older = this.level
+    this.level = { scale: this.scale, tiles: new Map() }
+    this.generation++
+    this.asking.clear()
+    this.fill()
+  }
+
+  private spoil(boxes: readonly Box[]): void {
+    if (!boxes.length) return
+    const side = TILE / this.level.scale
+    for (const [key, tile] of this.level.tiles) {
+      const [tx, ty] = key.split(',').map(Number) as [number, number]
+      const box = { minX: tx * side, minY: ty * side, maxX: (tx + 1) * side, maxY: (ty + 1) * side }
+      if (boxes.some((b) => overlap(b, box))) tile.stale = true
+    }
+    this.generation++
+    this.asking.clear()
+    this.fill()
+  }
+
+  private visibleKeys(level: Level): string[] {
+    const side = TILE / level.scale
+    const { x, y, zoom } = this.view
+    const k = window.devicePixelRatio * zoom
+    const [w, h] = [this.canvas.width / k, this.canvas.height / k]
+    const keys: string[] = []
+    for (let ty = Math.floor(y / side); ty <= Math.floor((y + h) / side); ty++) {
+      for (let tx = Math.floor(x / side); tx <= Math.floor((x + w) / side); tx++) keys.push(`${tx},${ty}`)
+    }
+    return keys
+  }
+
+  /** Asks the worker for the visible tiles that are missing or stale. */
+  private fill(): void {
+    const { level, generation } = this
+    if (level.scale === 0 || level.scale !== this.scale) return
+    for (const key of this.visibleKeys(level)) {
+      const tile = level.tiles.get(key)
+      if ((tile && !tile.stale) || this.asking.has(key)) continue
+      this.asking.add(key)
+      const [tx, ty] = key.split(',').map(Number) as [number, number]
+      void this.worker.tile(level.scale, tx, ty).then((bitmap) => {
+        if (generation !== this.generation || level !== this.level) {
+          bitmap?.close()
+          return
+        }
+        level.tiles.get(key)?.bitmap?.close()
+        level.tiles.set(key, { bitmap, stale: false })
+        this.asking.delete(key)
+        this.settle()
+        this.draw()
+      })
+    }
+    this.settle()
+  }
+
+  private settle(): void {
+    if (this.asking.size) return
+    this.older = null
+    for (const resolve of this.waiting.splice(0)) resolve()
+  }
+
+  private draw(): void {
+    cancelAnimationFrame(this.frame)
+    this.frame = requestAnimationFrame(() => {
+      const ctx = this.canvas.getContext('2d')!
+      ctx.setTransform(1, 0, 0, 1, 0, 0)
+      ctx.clearRect(0, 0, this.canvas.width, this.canvas.height)
+      if (this.older) this.place(ctx, this.older)
+      this.place(ctx, this.level)
+    })
+  }
+
+  private place(ctx: CanvasRenderingContext2D, level: Level): void {
+    if (level.scale === 0) return
+    const k = this.scale / level.scale
+    const size = TILE * k
+    const [left, top] = [this.view.x * this.scale, this.view.y * this.scale]
+    for (const [key, tile] of level.tiles) {
+      const [tx, ty] = key.split(',').map(Number) as [number, number]
+      const x = tx * size - left
+      const y = ty * size - top
+      if (x > this.canvas.width || y > this.canvas.height || x + size < 0 || y + size < 0) continue
+      // A tile of this level replaces what an older one shows beneath it.
+      if (level === this.level && this.older) ctx.clearRect(x, y, size, size)
+      if (tile.bitmap) ctx.drawImage(tile.bitmap, k === 1 ? Math.round(x) : x, k === 1 ? Math.round(y) : y, size, size)
+    }
+  }
+}
+
+/** Boxes of the entries that came, went, moved in the stack or changed. */
+function changedBoxes(before: readonly InkEntry[], after: readonly InkEntry[]): Box[] {
+  const old = new Map(before.map((e, i) => [e.id, { e, i }]))
+  const boxes: Box[] = []
+  after.forEach((e, i) => {
+    const was = old.get(e.id)
+    old.delete(e.id)
+    if (was && was.e.data === e.data && was.e.colour === e.colour && (was.i === i || before.length !== after.length)) return
+    boxes.push(e.box)
+    if (was) boxes.push(was.e.box)
+  })
+  for (const { e } of old.values()) boxes.push(e.box)
+  return boxes
+}

@@ -1,0 +1,269 @@
+import Konva from 'konva'
+import { pathData } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
+import type { Viewport } from '~/stores/view'
+import type { Mark, MarkRef } from './marks'
+
+const PLUM = '#7a2b58'
+const PAPER = '#fffdf8'
+const INK = '#211c1a'
+const MUTE = '#6f665d'
+
+const REACH = 12
+
+type Place = (p: Vec) => Vec
+
+/** Draws marks with Konva, all of them anew when they change: there are few. */
+export class MarksLayer {
+  private readonly stage: Konva.Stage
+  private readonly layer = new Konva.Layer()
+
+  constructor(container: HTMLDivElement) {
+    this.stage = new Konva.Stage({ container, width: 1, height: 1 })
+    this.stage.add(this.layer)
+  }
+
+  resize(width: number, height: number): void {
+    this.stage.size({ width, height })
+  }
+
+  render(marks: readonly Mark[], { x, y, zoom }: Viewport): void {
+    this.layer.destroyChildren()
+    const place: Place = (p) => ({ x: (p.x - x) * zoom, y: (p.y - y) * zoom })
+    for (const mark of marks) for (const shape of shapesOf(mark, place, { x, y, zoom })) this.layer.add(shape)
+    this.layer.draw()
+  }
+
+  /** The mark under a point of the screen, if one wants the hand. */
+  at(p: Vec): MarkRef | null {
+    const shape = this.stage.getIntersection(p)
+    return (shape?.getAttr('mark') as MarkRef | undefined) ?? null
+  }
+
+  destroy(): void {
+    this.stage.destroy()
+  }
+}
+
+function shapesOf(mark: Mark, place: Place, view: Viewport): Konva.Shape[] {
+  switch (mark.kind) {
+    case 'path':
+      return [centreline(mark, view)]
+    case 'node':
+      return [node(mark, place(mark.at))]
+    case 'handle':
+      return handle(place(mark.from), place(mark.at), mark.ref)
+    case 'jaws':
+      return jaws(mark, place)
+    case 'tag':
+      return tag(place(mark.at), mark.text)
+    case 'end':
+      return [openEnd(place(mark.at), mark.outward)]
+    case 'box':
+      return [box(place(mark.from), place(mark.to))]
+    case 'frame':
+      return frame(mark.corners.map(place))
+    case 'closer':
+      return [closer(place(mark.at))]
+  }
+}
+
+function centreline(mark: Extract<Mark, { kind: 'path' }>, { x, y, zoom }: Viewport): Konva.Shape {
+  return new Konva.Path({
+    data: pathData(mark.path),
+    x: -x * zoom,
+    y: -y * zoom,
+    scaleX: zoom,
+    scaleY: zoom,
+    stroke: mark.tone === 'mute' ? MUTE : PLUM,
+    strokeWidth: mark.tone === 'mute' ? 1 : 1.25,
+    strokeScaleEnabled: false,
+    dash: mark.tone === 'next' ? [5, 4] : [],
+    listening: false,
+  })
+}
+
+/** Smooth node: ring. Corner node: lozenge. Chosen: filled plum. */
+function node(mark: Extract<Mark, { kind: 'node' }>, p: Vec): Konva.Shape {
+  const smooth = mark.joint === 'smooth'
+  return new Konva.Shape({
+    x: p.x,
+    y: p.y,
+    mark: mark.ref,
+    listening: !!mark.ref,
+    sceneFunc: (ctx) => {
+      ctx.beginPath()
+      if (smooth) ctx.arc(0, 0, 4.2, 0, Math.PI * 2)
+      else lozenge(ctx, 5.4)
+      ctx.setAttr('fillStyle', mark.chosen ? PLUM : PAPER)
+      ctx.setAttr('strokeStyle', PLUM)
+      ctx.setAttr('lineWidth', 1.6)
+      ctx.fill()
+      ctx.stroke()
+    },
+    hitFunc: target(REACH),
+  })
+}
+
+function lozenge(ctx: Konva.Context, r: number): void {
+  ctx.moveTo(0, -r)
+  ctx.lineTo(r, 0)
+  ctx.lineTo(0, r)
+  ctx.lineTo(-r, 0)
+  ctx.closePath()
+}
+
+const target =
+  (reach: number) =>
+  (ctx: Konva.Context, shape: Konva.Shape): void => {
+    ctx.beginPath()
+    ctx.arc(0, 0, reach / 1.5, 0, Math.PI * 2)
+    ctx.fillShape(shape)
+  }
+
+/** A thin stem with a crossbar at its end. */
+function handle(from: Vec, to: Vec, ref: MarkRef | null): Konva.Shape[] {
+  const angle = Math.atan2(to.y - from.y, to.x - from.x)
+  const stem = new Konva.Line({ points: [from.x, from.y, to.x, to.y], stroke: PLUM, strokeWidth: 1, opacity: 0.75, listening: false })
+  const bar = new Konva.Shape({
+    x: to.x,
+    y: to.y,
+    mark: ref,
+    listening: !!ref,
+    sceneFunc: (ctx) => {
+      ctx.rotate(angle)
+      ctx.beginPath()
+      ctx.moveTo(0, -5)
+      ctx.lineTo(0, 5)
+      ctx.setAttr('strokeStyle', PLUM)
+      ctx.setAttr('lineWidth', 2.6)
+      ctx.setAttr('lineCap', 'round')
+      ctx.stroke()
+    },
+    hitFunc: target(REACH),
+  })
+  return [stem, bar]
+}
+
+/** A width stop: a pair of measuring jaws across the line. */
+function jaws(mark: Extract<Mark, { kind: 'jaws' }>, place: Place): Konva.Shape[] {
+  const [left, right, centre] = [place(mark.left), place(mark.right), place(mark.centre)]
+  const across = Math.atan2(left.y - right.y, left.x - right.x)
+  const gap = 3
+  // The jaws stand a little off the ink, so that they do not hide it.
+  const off = (p: Vec, way: 1 | -1): Vec => ({ x: p.x + Math.cos(across) * gap * way, y: p.y + Math.sin(across) * gap * way })
+  const [l, r] = [off(left, 1), off(right, -1)]
+  const opacity = mark.faint ? 0.55 : 1
+  const width = mark.chosen ? 2.4 : 1.6
+  const bar = new Konva.Line({ points: [l.x, l.y, r.x, r.y], stroke: PLUM, strokeWidth: 1, opacity: opacity * 0.8, listening: false })
+  const jaw = (p: Vec, side: 'left' | 'right'): Konva.Shape =>
+    new Konva.Shape({
+      x: p.x,
+      y: p.y,
+      mark: { kind: 'jaw', line: mark.line, index: mark.index, side } satisfies MarkRef,
+      opacity,
+      sceneFunc: (ctx) => {
+        const way = side === 'left' ? 1 : -1
+        ctx.rotate(across)
+        ctx.beginPath()
+        ctx.moveTo(way * 3, -6)
+        ctx.lineTo(0, -6)
+        ctx.lineTo(0, 6)
+        ctx.lineTo(way * 3, 6)
+        ctx.setAttr('strokeStyle', PLUM)
+        ctx.setAttr('lineWidth', width)
+        ctx.stroke()
+      },
+      hitFunc: target(REACH),
+    })
+  const pin = new Konva.Circle({
+    x: centre.x,
+    y: centre.y,
+    radius: mark.chosen ? 3.6 : 2.8,
+    fill: mark.chosen ? PLUM : PAPER,
+    stroke: PLUM,
+    strokeWidth: 1.4,
+    opacity,
+    mark: { kind: 'stop', line: mark.line, index: mark.index } satisfies MarkRef,
+    hitFunc: target(REACH),
+  } as Konva.CircleConfig)
+  return [bar, jaw(l, 'left'), jaw(r, 'right'), pin]
+}
+
+function tag(p: Vec, text: string): Konva.Shape[] {
+  const words = new Konva.Text({ text, fontFamily: 'IBM Plex Mono', fontSize: 12, fill: '#fff', listening: false })
+  const width = words.width() + 18
+  words.position({ x: p.x + 9, y: p.y - 6 })
+  return [
+    new Konva.Rect({ x: p.x, y: p.y - 12, width, height: 24, cornerRadius: 6, fill: INK, listening: false }),
+    words,
+  ]
+}
+
+/** An open chevron at a free end, pointing outwards. */
+function openEnd(p: Vec, outward: Vec): Konva.Shape {
+  return new Konva.Shape({
+    x: p.x,
+    y: p.y,
+    listening: false,
+    sceneFunc: (ctx) => {
+      ctx.rotate(Math.atan2(outward.y, outward.x))
+      ctx.beginPath()
+      ctx.moveTo(5, -5)
+      ctx.lineTo(10, 0)
+      ctx.lineTo(5, 5)
+      ctx.setAttr('strokeStyle', PLUM)
+      ctx.setAttr('lineWidth', 1.6)
+      ctx.stroke()
+    },
+  })
+}
+
+const box = (from: Vec, to: Vec): Konva.Shape =>
+  new Konva.Rect({
+    x: Math.min(from.x, to.x),
+    y: Math.min(from.y, to.y),
+    width: Math.abs(to.x - from.x),
+    height: Math.abs(to.y - from.y),
+    stroke: PLUM,
+    strokeWidth: 1,
+    dash: [4, 3],
+    fill: 'rgba(122, 43, 88, 0.06)',
+    listening: false,
+  })
+
+function frame(corners: Vec[]): Konva.Shape[] {
+  const outline = new Konva.Line({ points: corners.flatMap((c) => [c.x, c.y]), closed: true, stroke: PLUM, strokeWidth: 1.2, listening: false })
+  const grips = corners.map(
+    (c, index) =>
+      new Konva.Shape({
+        x: c.x,
+        y: c.y,
+        mark: { kind: 'corner', index } satisfies MarkRef,
+        sceneFunc: (ctx) => {
+          ctx.beginPath()
+          lozenge(ctx, 7)
+          ctx.setAttr('fillStyle', PAPER)
+          ctx.setAttr('strokeStyle', PLUM)
+          ctx.setAttr('lineWidth', 1.6)
+          ctx.fill()
+          ctx.stroke()
+        },
+        hitFunc: target(18),
+      }),
+  )
+  return [outline, ...grips]
+}
+
+/** A halo round the start of a path: pressing it closes the line. */
+const closer = (p: Vec): Konva.Shape =>
+  new Konva.Circle({
+    x: p.x,
+    y: p.y,
+    radius: 9,
+    stroke: PLUM,
+    strokeWidth: 1.4,
+    dash: [3, 3],
+    mark: { kind: 'closer' } satisfies MarkRef,
+    hitFunc: target(REACH),
+  } as Konva.CircleConfig)

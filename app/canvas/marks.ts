@@ -1,0 +1,23 @@
+import type { Path } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
+
+/** What a mark stands for, for the instrument whose mark the pointer meets. */
+export type MarkRef =
+  | { kind: 'node'; line: string; index: number }
+  | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
+  | { kind: 'jaw'; line: string; index: number; side: 'left' | 'right' }
+  | { kind: 'stop'; line: string; index: number }
+  | { kind: 'corner'; index: number }
+  | { kind: 'closer' }
+
+/** Something drawn over the ink, in page px; its own size is in screen px. */
+export type Mark =
+  | { kind: 'path'; key: string; path: Path; tone: 'plum' | 'mute' | 'next' }
+  | { kind: 'node'; key: string; at: Vec; joint: 'corner' | 'smooth'; chosen: boolean; ref: MarkRef | null }
+  | { kind: 'handle'; key: string; from: Vec; at: Vec; ref: MarkRef | null }
+  | { kind: 'jaws'; key: string; left: Vec; right: Vec; centre: Vec; chosen: boolean; faint: boolean; line: string; index: number }
+  | { kind: 'tag'; key: string; at: Vec; text: string }
+  | { kind: 'end'; key: string; at: Vec; outward: Vec }
+  | { kind: 'box'; key: string; from: Vec; to: Vec }
+  | { kind: 'frame'; key: string; corners: readonly [Vec, Vec, Vec, Vec] }
+  | { kind: 'closer'; key: string; at: Vec }

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { short } from '#core/geometry/path'
+import { useDrawingStore } from '~/stores/drawing'
+import { useStudioStore } from '~/stores/studio'
+import { useInk } from '~/workspace/use-ink'
+
+const store = useDrawingStore()
+const studio = useStudioStore()
+const ink = useInk()
+const busy = ref(false)
+const done = ref('')
+
+/** Largest side of a picture, px: browsers make no larger ones. */
+const LARGEST_SIDE = 16_000
+
+const KINDS = [
+  { id: 'outlines', title: 'Outlines', file: 'SVG', what: 'Closed shapes without strokes, sharp at every size. For colour, print and cutting.' },
+  { id: 'lines', title: 'Live lines', file: 'SVG', what: 'Lines with their weights. Opens again in Bellatrait just as it is now; other viewers show plain strokes.' },
+  { id: 'picture', title: 'Picture', file: 'PNG', what: 'Dots on clear ground, for a quick look or a message.' },
+] as const
+
+const kind = computed(() => KINDS.find((k) => k.id === studio.preferences.delivery)!)
+const page = computed(() => store.drawing!.page)
+const scale = computed(() => Math.min(studio.preferences.pictureScale, LARGEST_SIDE / Math.max(page.value.width, page.value.height)))
+const pixels = computed(() => `${Math.round(page.value.width * scale.value)} x ${Math.round(page.value.height * scale.value)}`)
+const facts = computed(() => {
+  const { width, height, unit, pxPerMm } = page.value
+  return unit === 'mm' ? `${short(width / pxPerMm, 1)} x ${short(height / pxPerMm, 1)} mm` : `${short(width, 0)} x ${short(height, 0)} px`
+})
+/** Outlines and pictures show the shapes, so they wait for them. */
+const waiting = computed(() => studio.preferences.delivery !== 'lines' && (!ink.shapes.value || ink.progress.value !== null))
+
+function fileName(extension: string): string {
+  const plain = store.drawing!.name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').toLowerCase()
+  return `${plain || 'drawing'}.${extension}`
+}
+
+async function make(): Promise<{ blob: Blob; name: string }> {
+  const drawing = store.drawing!
+  if (studio.preferences.delivery === 'picture') {
+    return { blob: await ink.raster.picture(page.value.width, page.value.height, scale.value, null), name: fileName('png') }
+  }
+  const live = studio.preferences.delivery === 'lines'
+  const text = await ink.geometry.svg(drawing, live ? null : ink.shapes.value!.shapes)
+  return { blob: new Blob([text], { type: 'image/svg+xml' }), name: live ? fileName('live.svg') : fileName('svg') }
+}
+
+async function deliver(): Promise<void> {
+  busy.value = true
+  done.value = ''
+  try {
+    const { blob, name } = await make()
+    const url = URL.createObjectURL(blob)
+    const link = document.createElement('a')
+    link.href = url
+    link.download = name
+    link.click()
+    setTimeout(() => URL.revokeObjectURL(url), 10_000)
+    done.value = `${name}, ${Math.max(1, Math.round(blob.size / 1024))} kB`
+  } catch (e) {
+    store.notice = `The file could not be made: ${(e as Error).message}`
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div class="flex h-full min-w-0 flex-1 gap-6 px-4 py-3">
+    <div class="flex shrink-0 gap-2" role="radiogroup" aria-label="What to deliver">
+      <button
+        v-for="k in KINDS"
+        :key="k.id"
+        class="flex w-[132px] flex-col items-start rounded-[10px] border p-3 text-left"
+        :class="k.id === kind.id ? 'border-plum bg-blush' : 'border-hair bg-raise hover:border-mute'"
+        role="radio"
+        :aria-checked="k.id === kind.id"
+        @click="((studio.preferences.delivery = k.id), (done = ''))"
+      >
+        <b class="font-[650]">{{ k.title }}</b>
+        <span class="number quiet">{{ k.file }}</span>
+      </button>
+    </div>
+    <div class="flex min-w-0 max-w-[560px] flex-1 flex-col">
+      <p>{{ kind.what }}</p>
+      <p class="quiet mt-1.5">
+        Page <span class="number">{{ facts }}</span>
+        <template v-if="kind.id === 'outlines' && ink.shapes.value"> · <span class="number">{{ ink.shapes.value.nodesAfter }}</span> nodes</template>
+      </p>
+      <label v-if="kind.id === 'picture'" class="mt-2 flex items-center gap-2.5">
+        Scale
+        <select v-model.number="studio.preferences.pictureScale" class="field">
+          <option v-for="s in [1, 2, 4, 8]" :key="s" :value="s">{{ s }} x</option>
+        </select>
+        <span class="quiet number">{{ pixels }} px</span>
+      </label>
+      <div class="mt-auto flex items-center gap-4">
+        <button class="button-strong" :disabled="busy || waiting" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : busy ? 'Making the file …' : `Download ${kind.file}` }}</button>
+        <span v-if="done" class="text-moss" role="status">Delivered {{ done }}</span>
+      </div>
+    </div>
+  </div>
+</template>

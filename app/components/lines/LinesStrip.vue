@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { short } from '#core/geometry/path'
+import { arcOf } from '~/instruments/line-marks'
+import SliderField from '~/components/ui/SliderField.vue'
+import { useChosenLines } from '~/workspace/use-chosen-lines'
+import { inUnit } from '~/workspace/bench'
+import { useDrawingStore } from '~/stores/drawing'
+import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
+
+const store = useDrawingStore()
+const studio = useStudioStore()
+const view = useViewStore()
+const chosen = useChosenLines()
+
+const one = computed(() => (chosen.lines.value.length === 1 ? chosen.lines.value[0]! : null))
+const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
+
+const title = computed(() => {
+  const n = chosen.lines.value.length
+  if (n > 1) return `${n} lines`
+  return one.value ? 'Line' : 'Next line'
+})
+
+const facts = computed(() => {
+  const line = one.value
+  if (!line || !store.drawing) return []
+  const nodes = line.path.nodes.length
+  return [`${inUnit(store.drawing, arcOf(line).total)} long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : [])]
+})
+
+function look(value: number): void {
+  if (chosen.lines.value.length) chosen.preview((l) => void (l.weight.size = value))
+  else studio.preferences.size = value
+}
+
+function keep(value: number): void {
+  studio.preferences.size = value
+  if (!chosen.lines.value.length) return
+  chosen.preview((l) => void (l.weight.size = value))
+  chosen.finish(`Size ${short(value, 1)} px`)
+}
+</script>
+
+<template>
+  <div class="flex h-full flex-col gap-3">
+    <div class="flex h-6 items-center gap-3.5">
+      <b class="font-[650]">{{ title }}</b>
+      <span v-for="f in facts" :key="f" class="quiet number">{{ f }}</span>
+    </div>
+    <div class="grid max-w-[820px] grid-cols-2 gap-x-10 gap-y-2.5">
+      <SliderField label="Size" :value="size" :min="0.5" :max="40" :step="0.5" :digits="1" unit="px" @look="look" @keep="keep" />
+      <SliderField
+        v-if="view.instrument === 'freehand'"
+        label="Steadiness"
+        :value="Math.round(studio.preferences.steadiness * 100)"
+        :min="0"
+        :max="100"
+        :step="5"
+        unit="%"
+        @look="(v) => (studio.preferences.steadiness = v / 100)"
+        @keep="(v) => (studio.preferences.steadiness = v / 100)"
+      />
+      <label v-if="view.instrument === 'freehand'" class="flex items-center gap-2.5">
+        <input v-model="studio.preferences.pressure" type="checkbox" class="h-4 w-4 accent-plum" />
+        Pressure makes the width, where the pen has it
+      </label>
+    </div>
+    <p v-if="!chosen.lines.value.length" class="quiet mt-auto max-w-[640px]">
+      Lay a line over each pencil edge. What you set here and the profile in the tray go with the next line.
+    </p>
+  </div>
+</template>

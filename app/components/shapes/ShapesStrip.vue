@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { ShapeSettings } from '#core/drawing/model'
+import { areaOfCubics } from '#core/geometry/area'
+import { cubicsOfPath, short } from '#core/geometry/path'
+import SliderField from '~/components/ui/SliderField.vue'
+import { useDrawingStore } from '~/stores/drawing'
+import { useViewStore } from '~/stores/view'
+import { useInk } from '~/workspace/use-ink'
+
+const store = useDrawingStore()
+const view = useViewStore()
+const ink = useInk()
+
+const settings = computed(() => store.drawing!.settings.shapes)
+const result = computed(() => ink.shapes.value)
+const saved = computed(() => {
+  const r = result.value
+  return r && r.nodesBefore ? Math.round((1 - r.nodesAfter / r.nodesBefore) * 100) : 0
+})
+const chosen = computed(() => {
+  const shape = result.value?.shapes.find((s) => s.id === view.shape)
+  if (!shape) return null
+  const nodes = shape.contours.reduce((n, c) => n + c.nodes.length, 0)
+  const area = shape.contours.reduce((a, c) => a + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
+  return { nodes, area, contours: shape.contours.length, from: shape.from.length }
+})
+
+function set(label: string, recipe: (s: ShapeSettings) => void): void {
+  store.edit(label, (draft) => recipe(draft.settings.shapes))
+}
+</script>
+
+<template>
+  <div class="flex h-full gap-10">
+    <div class="flex w-[430px] shrink-0 flex-col gap-2.5">
+      <b class="flex h-6 items-center font-[650]">How lines become shapes</b>
+      <label class="flex items-center gap-2.5">
+        <input type="checkbox" class="h-4 w-4 accent-plum" :checked="settings.unite" data-testid="unite" @change="set(settings.unite ? 'Keep shapes apart' : 'Unite shapes by ink', (s) => void (s.unite = !s.unite))" />
+        Unite shapes of the same ink
+      </label>
+      <SliderField
+        label="Simplify"
+        :value="settings.simplify"
+        :min="0"
+        :max="2"
+        :step="0.05"
+        :digits="2"
+        unit="px"
+        @look="() => undefined"
+        @keep="(v) => set(`Simplify ${short(v, 2)} px`, (s) => void (s.simplify = v))"
+      />
+      <p class="quiet">Outlines are drawn with fewer nodes, nowhere farther from the ink than this. 0 leaves them as expanded.</p>
+    </div>
+    <div class="flex min-w-0 flex-1 flex-col">
+      <div v-if="result" class="flex h-6 items-center gap-5" data-testid="shape-numbers">
+        <span><b class="number text-[13px]" data-testid="shape-count">{{ result.shapes.length }}</b> {{ result.shapes.length === 1 ? 'shape' : 'shapes' }}</span>
+        <span>Nodes <b class="number text-[13px]" data-testid="nodes-before">{{ result.nodesBefore }}</b> → <b class="number text-[13px]" data-testid="nodes-after">{{ result.nodesAfter }}</b></span>
+        <span>Deviation <b class="number text-[13px]" data-testid="deviation">{{ result.deviation.toFixed(3) }}</b> px</span>
+      </div>
+      <div v-if="result" class="mt-3 max-w-[420px]">
+        <div class="h-3 overflow-hidden rounded-full bg-hair" role="img" :aria-label="`${saved} % fewer nodes`"><div class="h-full rounded-full bg-moss" :style="{ width: `${100 - saved}%` }" /></div>
+        <p class="quiet mt-1.5">{{ saved > 0 ? `${saved} % fewer nodes than expanded` : 'As many nodes as expanded' }}</p>
+      </div>
+      <p v-if="chosen" class="mt-2">Chosen shape: <span class="number">{{ chosen.nodes }} nodes, {{ chosen.contours }} {{ chosen.contours === 1 ? 'contour' : 'contours' }}, {{ Math.round(chosen.area) }} px², from {{ chosen.from }} {{ chosen.from === 1 ? 'line' : 'lines' }}</span></p>
+      <p class="quiet mt-auto">Your lines stay live beneath: change one and its shape follows.</p>
+    </div>
+  </div>
+</template>

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import SliderField from '~/components/ui/SliderField.vue'
+import { useSketchImport } from '~/workspace/use-sketch-import'
+import { useDrawingStore } from '~/stores/drawing'
+import { sketchLayers } from '~/stores/find'
+
+const store = useDrawingStore()
+const { bringIn, busy } = useSketchImport()
+const picker = ref<HTMLInputElement>()
+
+const layer = computed(() => (store.drawing ? (sketchLayers(store.drawing).at(-1) ?? null) : null))
+const sketch = computed(() => layer.value?.items.at(-1) ?? null)
+
+function onLayer(label: string, recipe: (l: NonNullable<typeof layer.value>) => void, keep = true): void {
+  const id = layer.value?.id
+  const change = (draft: NonNullable<typeof store.drawing>): void => {
+    const found = sketchLayers(draft).find((l) => l.id === id)
+    if (found) recipe(found)
+  }
+  if (!keep) {
+    store.change(change)
+    return
+  }
+  store.change(change)
+  store.finish(label)
+}
+
+function fit(): void {
+  onLayer('Fit the sketch to the page', (l) => {
+    const s = l.items.at(-1)
+    const page = store.drawing!.page
+    if (!s) return
+    const k = Math.min(page.width / s.width, page.height / s.height)
+    Object.assign(s, { width: s.width * k, height: s.height * k, x: (page.width - s.width * k) / 2, y: (page.height - s.height * k) / 2, angle: 0 })
+  })
+}
+
+function pick(e: Event): void {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) void bringIn(file)
+  input.value = ''
+}
+</script>
+
+<template>
+  <div class="flex h-full flex-col gap-3">
+    <div class="flex h-6 items-center gap-3.5">
+      <b class="font-[650]">{{ layer?.name ?? 'No sketch yet' }}</b>
+      <span v-if="sketch" class="quiet number">{{ Math.round(sketch.width) }} x {{ Math.round(sketch.height) }} px on the page</span>
+      <button class="button ml-auto !py-0.5" :disabled="busy" @click="picker?.click()">{{ busy ? 'Bringing it in …' : sketch ? 'Bring in another' : 'Bring in a sketch' }}</button>
+      <input ref="picker" type="file" accept="image/png,image/jpeg" class="hidden" data-testid="sketch-file" @change="pick" />
+    </div>
+    <template v-if="layer">
+      <div class="max-w-[420px]">
+        <SliderField
+          label="Opacity"
+          :value="Math.round(layer.opacity * 100)"
+          :min="0"
+          :max="100"
+          :step="5"
+          unit="%"
+          @look="(v) => onLayer('', (l) => void (l.opacity = v / 100), false)"
+          @keep="(v) => onLayer(`Sketch opacity ${v} %`, (l) => void (l.opacity = v / 100))"
+        />
+      </div>
+      <div class="flex gap-2">
+        <button class="button" @click="onLayer(layer.visible ? 'Hide the sketch' : 'Show the sketch', (l) => void (l.visible = !l.visible))">{{ layer.visible ? 'Hide' : 'Show' }}</button>
+        <button class="button" @click="onLayer(layer.locked ? 'Unlock the sketch' : 'Lock the sketch', (l) => void (l.locked = !l.locked))">{{ layer.locked ? 'Unlock' : 'Lock' }}</button>
+        <button class="button" :disabled="layer.locked" :title="layer.locked ? 'Unlock the sketch first' : undefined" @click="fit">Fit to page</button>
+      </div>
+    </template>
+    <p v-else class="quiet max-w-[560px]">Drop a PNG or JPEG of your pencil drawing anywhere on the page. It comes in dimmed and locked under the ink, so that you never draw on it by mistake.</p>
+  </div>
+</template>

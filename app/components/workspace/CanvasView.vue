@@ -1,0 +1,221 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import type { Line } from '#core/drawing/model'
+import { colourOf } from '#core/formats/svg/write-svg'
+import { InkRaster } from '~/canvas/ink-raster'
+import type { Mark } from '~/canvas/marks'
+import { MarksLayer } from '~/canvas/marks-layer'
+import type { Instrument } from '~/instruments/instrument'
+import { chosenLines } from '~/instruments/line-marks'
+import { useDrawingStore } from '~/stores/drawing'
+import { sketchLayers } from '~/stores/find'
+import { useViewStore } from '~/stores/view'
+import { createBench } from '~/workspace/bench'
+import { INSTRUMENTS } from '~/workspace/instruments'
+import { useInk } from '~/workspace/use-ink'
+import { usePointer } from '~/workspace/use-pointer'
+
+/** Chosen lines up to this many are drawn here rather than in tiles, so that they can change in the frame. */
+const MOST_LIVE = 200
+
+const store = useDrawingStore()
+const view = useViewStore()
+const ink = useInk()
+
+const root = ref<HTMLDivElement>()
+const tiles = ref<HTMLCanvasElement>()
+const live = ref<HTMLCanvasElement>()
+const stage = ref<HTMLDivElement>()
+const tick = ref(0)
+const instrument = shallowRef<Instrument | null>(null)
+const panning = ref(false)
+
+const bench = createBench(ink, tick)
+let raster: InkRaster | null = null
+let marksLayer: MarksLayer | null = null
+let observer: ResizeObserver | null = null
+let frame = 0
+/** Lines that the tiles leave out; they stay on the live canvas until the tiles show them again. */
+let hidden: string[] = []
+let lingering: Line[] = []
+
+const shapesShown = computed(() => view.pass === 'shapes' || view.pass === 'deliver')
+
+const liveIds = computed(() => {
+  if (shapesShown.value || view.selection.length > MOST_LIVE) return []
+  const shown = new Set(ink.stack.value.map((e) => e.id))
+  return view.selection.filter((id) => shown.has(id))
+})
+
+watch(
+  () => view.instrument,
+  (name) => {
+    instrument.value?.leave?.()
+    const make = INSTRUMENTS[name]
+    instrument.value = make ? new make(bench) : null
+    tick.value++
+  },
+  { immediate: true },
+)
+
+const pageStyle = computed(() => {
+  const page = store.drawing?.page
+  const { x, y, zoom } = view.viewport
+  return page
+    ? { width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `translate(${-x * zoom}px, ${-y * zoom}px)` }
+    : {}
+})
+
+const sketches = computed(() => {
+  if (!store.drawing || view.sketchHidden) return []
+  const { x, y, zoom } = view.viewport
+  return sketchLayers(store.drawing)
+    .filter((l) => l.visible)
+    .flatMap((l) =>
+      l.items.map((s) => ({
+        id: s.id,
+        src: `/api/images/${s.image}`,
+        style: {
+          width: `${s.width * zoom}px`,
+          height: `${s.height * zoom}px`,
+          opacity: String(l.opacity),
+          transform: `translate(${(s.x - x) * zoom}px, ${(s.y - y) * zoom}px) rotate(${s.angle}deg)`,
+        },
+      })),
+    )
+})
+
+function resize(): void {
+  const { clientWidth: width, clientHeight: height } = root.value!
+  if (!width || !height) return
+  const before = view.size
+  view.size = { width, height }
+  if (before.width <= 1 && store.drawing) view.showPage(store.drawing.page)
+  const k = window.devicePixelRatio
+  live.value!.width = Math.round(width * k)
+  live.value!.height = Math.round(height * k)
+  raster!.resize(width, height)
+  marksLayer!.resize(width, height)
+  tick.value++
+}
+
+/** Draws the lines under the hand and the marks; called at most once a frame. */
+function drawOver(): void {
+  if (!live.value || !store.drawing) return
+  const ctx = live.value.getContext('2d')!
+  const k = window.devicePixelRatio * view.viewport.zoom
+  ctx.setTransform(1, 0, 0, 1, 0, 0)
+  ctx.clearRect(0, 0, live.value.width, live.value.height)
+  if (!view.bare) {
+    ctx.setTransform(k, 0, 0, k, -view.viewport.x * k, -view.viewport.y * k)
+    const fresh = instrument.value?.freshInk?.()
+    const ids = new Set(liveIds.value)
+    const lines = [...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)), ...(fresh ? [fresh] : [])]
+    for (const line of lines) {
+      ctx.fillStyle = colourOf(store.drawing, line.ink)
+      ctx.fill(new Path2D(ink.cache.now(line).data), 'nonzero')
+    }
+  }
+  marksLayer?.render(allMarks(), view.viewport)
+  view.hint = instrument.value?.hint() ?? ''
+}
+
+function allMarks(): Mark[] {
+  const marks = instrument.value?.marks() ?? []
+  if (!view.bare || shapesShown.value) return marks
+  const bare = store.drawing!.layers.flatMap((l) =>
+    l.kind === 'lines' && l.visible ? l.items.map((line): Mark => ({ kind: 'path', key: `bare-${line.id}`, path: line.path, tone: 'mute' })) : [],
+  )
+  return [...bare, ...marks]
+}
+
+function schedule(): void {
+  cancelAnimationFrame(frame)
+  frame = requestAnimationFrame(drawOver)
+}
+
+/** Chosen lines leave the tiles; lines let go stay on the live canvas until the tiles have them. */
+function exchange(ids: readonly string[]): void {
+  if (ids.length === hidden.length && ids.every((id, i) => id === hidden[i])) return
+  const turned = new Set([...hidden.filter((id) => !ids.includes(id)), ...ids.filter((id) => !hidden.includes(id))])
+  lingering = store.lines.filter((l) => hidden.includes(l.id) && !ids.includes(l.id))
+  hidden = [...ids]
+  const boxes = ink.stack.value.filter((e) => turned.has(e.id)).map((e) => e.box)
+  void raster?.hide(ids, boxes).then(() => {
+    lingering = []
+    schedule()
+  })
+}
+
+usePointer(root, {
+  bench,
+  markAt: (p) => marksLayer?.at(p) ?? null,
+  instrument: () => instrument.value,
+  panning,
+  after: () => tick.value++,
+})
+
+onMounted(() => {
+  raster = new InkRaster(tiles.value!, ink.raster)
+  marksLayer = new MarksLayer(stage.value!)
+  observer = new ResizeObserver(resize)
+  observer.observe(root.value!)
+  resize()
+  watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
+  watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
+  watch(liveIds, (ids) => exchange(ids), { immediate: true })
+  watch([tick, () => view.viewport, () => store.drawing, () => view.selection, () => view.nodes, () => view.stop, () => view.bare, () => view.shape, ink.stack, ink.shapes], schedule, { immediate: true })
+  void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
+})
+
+onBeforeUnmount(() => {
+  instrument.value?.leave?.()
+  observer?.disconnect()
+  raster?.destroy()
+  marksLayer?.destroy()
+  cancelAnimationFrame(frame)
+})
+
+/** Keys that the instrument understands. */
+function key(name: string, shift: boolean): boolean {
+  return instrument.value?.key?.(name, shift) ?? false
+}
+
+defineExpose({ key })
+</script>
+
+<template>
+  <div
+    ref="root"
+    class="relative h-full w-full touch-none overflow-hidden bg-desk outline-none"
+    :style="{ cursor: panning ? 'grab' : (instrument?.cursor ?? 'default') }"
+    data-testid="canvas"
+    role="application"
+    aria-label="Drawing"
+    tabindex="0"
+  >
+    <div class="page absolute left-0 top-0 origin-top-left bg-paper" :style="pageStyle" />
+    <img
+      v-for="s in sketches"
+      :key="s.id"
+      :src="s.src"
+      :style="s.style"
+      class="pointer-events-none absolute left-0 top-0 max-w-none origin-top-left mix-blend-multiply select-none"
+      alt=""
+      draggable="false"
+      data-testid="sketch"
+    />
+    <canvas v-show="!view.bare" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" />
+    <canvas ref="live" class="pointer-events-none absolute inset-0 h-full w-full" />
+    <div ref="stage" class="pointer-events-none absolute inset-0" />
+    <div
+      v-if="ink.progress.value !== null"
+      class="absolute left-1/2 top-4 flex -translate-x-1/2 items-center gap-3 rounded-full border border-hair bg-raise px-4 py-1.5 text-[13px]"
+      role="status"
+    >
+      <span>{{ shapesShown ? 'Making shapes' : 'Inking' }}</span>
+      <span class="h-1.5 w-28 overflow-hidden rounded-full bg-hair"><span class="block h-full bg-plum" :style="{ width: `${Math.round(ink.progress.value * 100)}%` }" /></span>
+      <button v-if="shapesShown" class="font-semibold text-plum" @click="ink.stopShapes()">Stop</button>
+    </div>
+  </div>
+</template>

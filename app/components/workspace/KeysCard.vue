@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+
+defineProps<{ open: boolean }>()
+const emit = defineEmits<{ close: [] }>()
+
+const KEYS: [string, string][] = [
+  ['1 – 5', 'Go to a pass'],
+  ['Q W E R', 'Instruments by place; held: only while held'],
+  ['Space + drag', 'Move the page (also middle drag)'],
+  ['Wheel', 'Zoom at the pointer'],
+  ['0', 'Whole page'],
+  ['9', 'Final size'],
+  ['X', 'Ink or bare centrelines'],
+  ['F', 'Flip ends'],
+  ['Shift + F', 'Flip sides'],
+  ['[  ]', 'Lighter, heavier'],
+  ['Enter', 'Finish'],
+  ['Esc', 'Drop'],
+  ['Backspace', 'Take the last node back'],
+  ['Ctrl + Z', 'Undo'],
+  ['Ctrl + Shift + Z', 'Redo'],
+  ['Ctrl + C, V, D, A', 'Copy, paste, duplicate, choose all'],
+]
+</script>
+
+<template>
+  <Dialog :open="open" class="relative z-50" @close="emit('close')">
+    <div class="fixed inset-0 bg-ink/30" aria-hidden="true" />
+    <div class="fixed inset-0 grid place-items-center p-4">
+      <DialogPanel class="w-[520px] rounded-2xl border border-hair bg-raise p-6 shadow-2xl">
+        <DialogTitle class="mb-3 text-[16px] font-[650]">Keys</DialogTitle>
+        <dl class="grid grid-cols-[150px_1fr] gap-y-1.5">
+          <template v-for="[key, what] in KEYS" :key="key">
+            <dt class="number">{{ key }}</dt>
+            <dd>{{ what }}</dd>
+          </template>
+        </dl>
+        <button class="button mt-5" @click="emit('close')">Close</button>
+      </DialogPanel>
+    </div>
+  </Dialog>
+</template>

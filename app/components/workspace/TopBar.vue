@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { useDrawingStore } from '~/stores/drawing'
+import { PASSES, PASS_TITLES, useViewStore } from '~/stores/view'
+import HistoryMenu from './HistoryMenu.vue'
+import SaveState from './SaveState.vue'
+
+const store = useDrawingStore()
+const view = useViewStore()
+const name = ref('')
+
+watch(
+  () => store.drawing?.name,
+  (n) => (name.value = n ?? ''),
+  { immediate: true },
+)
+
+function rename(): void {
+  const wanted = name.value.trim()
+  if (!store.drawing || wanted === store.drawing.name) return
+  if (!wanted) {
+    name.value = store.drawing.name
+    store.notice = 'A drawing needs a name, so it kept the one it had.'
+    return
+  }
+  store.edit(`Rename to ${wanted}`, (draft) => {
+    draft.name = wanted
+  })
+}
+</script>
+
+<template>
+  <header class="flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5">
+    <NuxtLink to="/" class="quiet shrink-0 rounded px-1 py-0.5 hover:text-ink">← Desk</NuxtLink>
+    <input
+      v-model="name"
+      class="w-[150px] min-w-0 truncate rounded border border-transparent bg-transparent px-1.5 py-0.5 text-[15px] font-[650] hover:border-hair"
+      aria-label="Name of the drawing"
+      maxlength="120"
+      @blur="rename"
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
+    />
+    <nav class="mx-auto flex items-center" aria-label="Passes">
+      <template v-for="(pass, i) in PASSES" :key="pass">
+        <span v-if="i" class="h-px w-3.5 bg-[#c6bba9]" />
+        <button
+          class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550]"
+          :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
+          :aria-current="view.pass === pass ? 'step' : undefined"
+          :title="`${PASS_TITLES[pass]} (${i + 1})`"
+          @click="view.enter(pass)"
+        >
+          <span
+            class="number h-[18px] w-[18px] rounded-full text-center text-[11px] leading-[18px] font-semibold"
+            :class="view.pass === pass ? 'bg-plum text-white' : 'bg-[#e4dccf] text-mute'"
+            >{{ i + 1 }}</span
+          >
+          {{ PASS_TITLES[pass] }}
+        </button>
+      </template>
+    </nav>
+    <SaveState />
+    <button class="button" :disabled="!store.canUndo" title="Undo (Ctrl+Z)" @click="store.undo()">Undo</button>
+    <button class="button" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="store.redo()">Redo</button>
+    <HistoryMenu />
+  </header>
+</template>

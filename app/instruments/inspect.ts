@@ -1,0 +1,43 @@
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from './instrument'
+
+/** Outlines with more nodes than this show their path without them. */
+const MOST_NODES = 1500
+
+/** Shows a shape's outline and nodes. */
+export class Inspect implements Instrument {
+  readonly name = 'Inspect'
+  readonly cursor = 'default'
+
+  constructor(private readonly bench: Bench) {}
+
+  hint(): string {
+    return this.bench.chosenShape() ? 'Click paper: let go · Esc: let go' : 'Click a shape to see its nodes'
+  }
+
+  press(hand: Hand): void {
+    this.bench.chooseShape(this.bench.shapeAt(hand.at)?.id ?? null)
+    this.bench.refresh()
+  }
+
+  key(key: string): boolean {
+    if (key !== 'Escape') return false
+    this.bench.chooseShape(null)
+    this.bench.refresh()
+    return true
+  }
+
+  marks(): Mark[] {
+    const shape = this.bench.chosenShape()
+    if (!shape) return []
+    const count = shape.contours.reduce((n, c) => n + c.nodes.length, 0)
+    return shape.contours.flatMap((contour, i): Mark[] => {
+      const path: Mark = { kind: 'path', key: `c${i}`, path: contour, tone: 'plum' }
+      if (count > MOST_NODES) return [path]
+      return [
+        path,
+        ...contour.nodes.map((n, k): Mark => ({ kind: 'node', key: `c${i}-${k}`, at: n.at, joint: n.joint, chosen: false, ref: null })),
+      ]
+    })
+  }
+}

@@ -1,0 +1,93 @@
+import type { Drawing, Line, Shape, Vec, Weight } from '#core/drawing/model'
+import type { Mark, MarkRef } from '~/canvas/marks'
+
+/** One sample of a stroke, in page px; pressure 0..1, time in ms. */
+export interface HandSample {
+  at: Vec
+  pressure: number
+  time: number
+  tiltX?: number
+  tiltY?: number
+}
+
+/** A press, move or release of the pointer. */
+export interface Hand {
+  at: Vec
+  screen: Vec
+  mark: MarkRef | null
+  shift: boolean
+  alt: boolean
+  ctrl: boolean
+  device: 'pen' | 'mouse' | 'touch'
+  /** 2 for the second press of a double-click. */
+  clicks: number
+  /** All samples since the last move, the newest last. */
+  samples: HandSample[]
+}
+
+/** A line near a point: where on it, as a share of its length, and how far, px. */
+export interface LineHit {
+  line: Line
+  at: number
+  point: Vec
+  distance: number
+}
+
+/** What an instrument sees of the workspace and may do to it. */
+export interface Bench {
+  drawing(): Drawing
+  zoom(): number
+  selection(): readonly string[]
+  select(ids: readonly string[]): void
+  nodes(): readonly { line: string; index: number }[]
+  chooseNodes(nodes: readonly { line: string; index: number }[]): void
+  stop(): { line: string; index: number } | null
+  chooseStop(stop: { line: string; index: number } | null): void
+  /** Shows a change while the hand is down; `finish` makes it a step, `drop` takes it back. */
+  change(recipe: (draft: Drawing) => void): void
+  finish(label: string): void
+  drop(): void
+  edit(label: string, recipe: (draft: Drawing) => void): void
+  /** Id of the layer that takes new lines, or null after telling the person why none does. */
+  layerForInk(): string | null
+  nextWeight(): Weight
+  preferences(): { steadiness: number; pressure: boolean }
+  /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over. */
+  lineAt(p: Vec, reach: number): LineHit | null
+  /** The derived shape under a point. */
+  shapeAt(p: Vec): Shape | null
+  chosenShape(): Shape | null
+  chooseShape(id: string | null): void
+  /** A place on a line (0..1) to point out on the weight graph. */
+  pointOut(place: { line: string; at: number } | null): void
+  inUnit(px: number): string
+  say(text: string): void
+  /** Asks for the marks and the hint to be shown anew. */
+  refresh(): void
+}
+
+/** An instrument of the tray: pointer and key events in, edits and marks out. */
+export interface Instrument {
+  readonly name: string
+  /** CSS cursor over the canvas. */
+  readonly cursor: string
+  /** What the hand can do now, in the tray's words. */
+  hint(): string
+  marks(): Mark[]
+  /** Ink of a stroke that is not in the drawing yet. */
+  freshInk?(): Line | null
+  press?(hand: Hand): void
+  move?(hand: Hand): void
+  release?(hand: Hand): void
+  /** The pointer was taken away in the middle of a press. */
+  cancel?(): void
+  /** Answers whether the key meant something. */
+  key?(key: string, shift: boolean): boolean
+  /** The instrument is put down. */
+  leave?(): void
+}
+
+export const screenDistance = (a: Vec, b: Vec): number => Math.hypot(a.x - b.x, a.y - b.y)
+
+/** A press becomes a drag after this many screen px. */
+export const DRAG_START = 3

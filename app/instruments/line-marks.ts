@@ -1,0 +1,48 @@
+import type { Line } from '#core/drawing/model'
+import { ArcLength } from '#core/geometry/arc-length'
+import { cubicsOfPath } from '#core/geometry/path'
+import { findLine } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench } from './instrument'
+
+/** More chosen lines than this are shown by their centrelines alone. */
+const MOST_ENDS = 60
+
+const arcs = new WeakMap<Line['path'], ArcLength>()
+
+/** Arc length of a line's path, measured once as long as the path stays the same. */
+export function arcOf(line: Line): ArcLength {
+  let arc = arcs.get(line.path)
+  if (!arc) {
+    arc = new ArcLength(cubicsOfPath(line.path))
+    arcs.set(line.path, arc)
+  }
+  return arc
+}
+
+/** The chosen lines, as they are now. */
+export function chosenLines(bench: Bench): Line[] {
+  const drawing = bench.drawing()
+  return bench.selection().flatMap((id) => findLine(drawing, id)?.line ?? [])
+}
+
+/** Centrelines of the chosen lines, with a chevron at each open end. */
+export function outlineMarks(bench: Bench): Mark[] {
+  const lines = chosenLines(bench)
+  return lines.flatMap((line): Mark[] => {
+    const path: Mark = { kind: 'path', key: `path-${line.id}`, path: line.path, tone: 'plum' }
+    return lines.length > MOST_ENDS ? [path] : [path, ...endMarks(line)]
+  })
+}
+
+function endMarks(line: Line): Mark[] {
+  if (line.path.closed) return []
+  const arc = arcOf(line)
+  const first = arc.tangent(0)
+  const last = arc.tangent(arc.total)
+  if (!first || !last) return []
+  return [
+    { kind: 'end', key: `start-${line.id}`, at: arc.point(0), outward: { x: -first.x, y: -first.y } },
+    { kind: 'end', key: `end-${line.id}`, at: arc.point(arc.total), outward: last },
+  ]
+}

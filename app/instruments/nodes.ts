@@ -1,0 +1,210 @@
+import type { Line, PathNode, Vec } from '#core/drawing/model'
+import { changeLines, findLine } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from './instrument'
+import { chosenLines } from './line-marks'
+
+type Grip = { kind: 'node'; line: string; index: number } | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
+
+const REACH = 8
+
+/** Moves nodes and handles of the chosen lines. */
+export class Nodes implements Instrument {
+  readonly name = 'Nodes'
+  readonly cursor = 'default'
+  private grip: Grip | null = null
+  private from: Vec = { x: 0, y: 0 }
+  private moved = false
+
+  constructor(private readonly bench: Bench) {}
+
+  hint(): string {
+    if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
+    if (this.grip) return 'Shift: straight · Esc: back'
+    if (!this.bench.selection().length) return 'Click a line to see its nodes'
+    return this.bench.nodes().length
+      ? 'Drag: move · Double-click: corner or smooth · Delete: remove node'
+      : 'Drag a node or handle · Double-click a node: corner or smooth'
+  }
+
+  press(hand: Hand): void {
+    const { mark } = hand
+    this.moved = false
+    this.from = hand.at
+    if (mark?.kind === 'node') {
+      if (hand.clicks === 2) this.turnJoint(mark.line, mark.index)
+      else this.choose(mark.line, mark.index, hand.shift)
+      this.grip = hand.clicks === 2 ? null : mark
+    } else if (mark?.kind === 'handle') {
+      this.grip = mark
+    } else {
+      this.grip = null
+      const hit = this.bench.lineAt(hand.at, REACH)
+      if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [hit.line.id])
+      else this.bench.select([])
+      this.bench.chooseNodes([])
+    }
+    this.bench.refresh()
+  }
+
+  private choose(line: string, index: number, add: boolean): void {
+    const now = this.bench.nodes()
+    const there = now.some((n) => n.line === line && n.index === index)
+    if (add) this.bench.chooseNodes(there ? now.filter((n) => n.line !== line || n.index !== index) : [...now, { line, index }])
+    else if (!there) this.bench.chooseNodes([{ line, index }])
+  }
+
+  move(hand: Hand): void {
+    const { grip } = this
+    if (!grip) return
+    this.moved = true
+    const d = { x: hand.at.x - this.from.x, y: hand.at.y - this.from.y }
+    if (grip.kind === 'node') {
+      const straight = hand.shift ? (Math.abs(d.x) > Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y }) : d
+      this.moveNodes(straight)
+    } else this.moveHandle(grip, d, hand.alt)
+    this.bench.refresh()
+  }
+
+  private moveNodes(d: Vec): void {
+    const nodes = this.bench.nodes()
+    this.bench.change((draft) => {
+      for (const { line, index } of nodes) {
+        changeLines(draft, [line], (l) => {
+          const n = l.path.nodes[index]
+          if (n) l.path.nodes[index] = moved(n, d)
+        })
+      }
+    })
+  }
+
+  private moveHandle(grip: Extract<Grip, { kind: 'handle' }>, d: Vec, alone: boolean): void {
+    this.bench.change((draft) => {
+      changeLines(draft, [grip.line], (l) => {
+        const n = l.path.nodes[grip.index]
+        const at = n?.[grip.side]
+        if (n && at) l.path.nodes[grip.index] = withHandle(n, grip.side, { x: at.x + d.x, y: at.y + d.y }, alone)
+      })
+    })
+  }
+
+  release(): void {
+    if (this.grip && this.moved) this.bench.finish(this.grip.kind === 'handle' ? 'Move a handle' : this.bench.nodes().length > 1 ? 'Move nodes' : 'Move a node')
+    this.grip = null
+    this.bench.refresh()
+  }
+
+  cancel(): void {
+    this.grip = null
+    this.bench.drop()
+  }
+
+  leave(): void {
+    this.cancel()
+    this.bench.chooseNodes([])
+  }
+
+  key(key: string, shift: boolean): boolean {
+    if (key === 'Escape') {
+      if (this.grip) this.cancel()
+      else if (this.bench.nodes().length) this.bench.chooseNodes([])
+      else this.bench.select([])
+      this.bench.refresh()
+      return true
+    }
+    if (!this.bench.nodes().length) return false
+    if (key === 'Delete' || key === 'Backspace') {
+      this.removeNodes()
+      return true
+    }
+    const step = shift ? 10 : 1
+    const d = { ArrowLeft: { x: -step, y: 0 }, ArrowRight: { x: step, y: 0 }, ArrowUp: { x: 0, y: -step }, ArrowDown: { x: 0, y: step } }[key]
+    if (!d) return false
+    this.moveNodes(d)
+    this.bench.finish('Nudge')
+    return true
+  }
+
+  private removeNodes(): void {
+    const nodes = this.bench.nodes()
+    this.bench.edit(nodes.length > 1 ? 'Delete nodes' : 'Delete a node', (draft) => {
+      for (const id of new Set(nodes.map((n) => n.line))) {
+        const gone = new Set(nodes.filter((n) => n.line === id).map((n) => n.index))
+        const found = findLine(draft, id)
+        if (!found || found.layer.locked) continue
+        const left = found.line.path.nodes.filter((_, i) => !gone.has(i))
+        if (left.length > 1) found.line.path.nodes = left
+        else found.layer.items.splice(found.index, 1)
+      }
+    })
+    this.bench.chooseNodes([])
+    this.bench.refresh()
+  }
+
+  private turnJoint(id: string, index: number): void {
+    this.bench.edit('Corner or smooth', (draft) => {
+      changeLines(draft, [id], (line) => {
+        line.path.nodes[index] = turnedJoint(line, index)
+      })
+    })
+  }
+
+  marks(): Mark[] {
+    const chosen = this.bench.nodes()
+    return chosenLines(this.bench).flatMap((line): Mark[] => {
+      const marks: Mark[] = [{ kind: 'path', key: `path-${line.id}`, path: line.path, tone: 'plum' }]
+      line.path.nodes.forEach((n, index) => {
+        for (const side of ['in', 'out'] as const) {
+          const at = n[side]
+          if (at) marks.push({ kind: 'handle', key: `${line.id}-${index}-${side}`, from: n.at, at, ref: { kind: 'handle', line: line.id, index, side } })
+        }
+      })
+      line.path.nodes.forEach((n, index) => {
+        const isChosen = chosen.some((c) => c.line === line.id && c.index === index)
+        marks.push({ kind: 'node', key: `${line.id}-${index}`, at: n.at, joint: n.joint, chosen: isChosen, ref: { kind: 'node', line: line.id, index } })
+      })
+      return marks
+    })
+  }
+}
+
+const shifted = (p: Vec | null, d: Vec): Vec | null => p && { x: p.x + d.x, y: p.y + d.y }
+
+const moved = (n: PathNode, d: Vec): PathNode => ({
+  at: shifted(n.at, d)!,
+  in: shifted(n.in, d),
+  out: shifted(n.out, d),
+  joint: n.joint,
+})
+
+/** The other handle of a smooth node turns along and keeps its length. */
+function withHandle(n: PathNode, side: 'in' | 'out', to: Vec, alone: boolean): PathNode {
+  const next: PathNode = { at: n.at, in: n.in, out: n.out, joint: n.joint, [side]: to }
+  const far = side === 'in' ? 'out' : 'in'
+  const other = n[far]
+  if (n.joint !== 'smooth' || !other) return next
+  if (alone) return { ...next, joint: 'corner' }
+  const arm = Math.hypot(other.x - n.at.x, other.y - n.at.y)
+  const reach = Math.hypot(to.x - n.at.x, to.y - n.at.y)
+  if (reach === 0) return next
+  return { ...next, [far]: { x: n.at.x - ((to.x - n.at.x) * arm) / reach, y: n.at.y - ((to.y - n.at.y) * arm) / reach } }
+}
+
+/** A smooth node becomes a corner with its handles drawn in; a corner gets handles along its neighbours. */
+function turnedJoint(line: Line, index: number): PathNode {
+  const { nodes, closed } = line.path
+  const n = nodes[index]!
+  if (n.joint === 'smooth') return { at: n.at, in: null, out: null, joint: 'corner' }
+  const before = nodes[index - 1] ?? (closed ? nodes[nodes.length - 1] : undefined)
+  const after = nodes[index + 1] ?? (closed ? nodes[0] : undefined)
+  if (!before || !after) return n
+  const d = { x: after.at.x - before.at.x, y: after.at.y - before.at.y }
+  const l = Math.hypot(d.x, d.y) || 1
+  const arm = (m: PathNode): number => Math.hypot(m.at.x - n.at.x, m.at.y - n.at.y) / 3 / l
+  return {
+    at: n.at,
+    in: { x: n.at.x - d.x * arm(before), y: n.at.y - d.y * arm(before) },
+    out: { x: n.at.x + d.x * arm(after), y: n.at.y + d.y * arm(after) },
+    joint: 'smooth',
+  }
+}

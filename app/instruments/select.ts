@@ -1,0 +1,133 @@
+import type { Vec } from '#core/drawing/model'
+import { boxOfCubics, overlap } from '#core/geometry/bounds'
+import { cubicsOfPath, mapPath } from '#core/geometry/path'
+import { changeLines, findLine } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from './instrument'
+import { DRAG_START, screenDistance } from './instrument'
+import { outlineMarks } from './line-marks'
+
+const REACH = 8
+
+/** Chooses lines, moves and deletes them. */
+export class Select implements Instrument {
+  readonly name = 'Select'
+  readonly cursor = 'default'
+  private pressed: { at: Vec; screen: Vec; onLine: boolean; moving: boolean; shift: boolean } | null = null
+  private corner: Vec | null = null
+
+  constructor(private readonly bench: Bench) {}
+
+  hint(): string {
+    if (this.pressed?.moving) return 'Release: put down · Shift: straight · Esc: back'
+    const n = this.bench.selection().length
+    if (!n) return 'Click a line · Drag over paper: choose several'
+    const what = n === 1 ? '1 line' : `${n} lines`
+    return `${what} · Drag: move · Shift+click: add or leave out · Delete: remove`
+  }
+
+  press(hand: Hand): void {
+    const hit = this.bench.lineAt(hand.at, REACH)
+    const chosen = this.bench.selection()
+    if (hit) {
+      const id = hit.line.id
+      if (hand.shift) this.bench.select(chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id])
+      else if (!chosen.includes(id)) this.bench.select([id])
+    } else if (!hand.shift) this.bench.select([])
+    this.pressed = { at: hand.at, screen: hand.screen, onLine: !!hit, moving: false, shift: hand.shift }
+    this.bench.refresh()
+  }
+
+  move(hand: Hand): void {
+    const { pressed } = this
+    if (!pressed) return
+    if (!pressed.moving && screenDistance(pressed.screen, hand.screen) < DRAG_START) return
+    pressed.moving = true
+    if (pressed.onLine) this.shift(this.offset(hand))
+    else this.corner = hand.at
+    this.bench.refresh()
+  }
+
+  private offset(hand: Hand): Vec {
+    const d = { x: hand.at.x - this.pressed!.at.x, y: hand.at.y - this.pressed!.at.y }
+    if (!hand.shift || this.pressed!.shift) return d
+    return Math.abs(d.x) > Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y }
+  }
+
+  private shift(d: Vec): void {
+    const ids = this.bench.selection()
+    this.bench.change((draft) => {
+      changeLines(draft, ids, (line) => {
+        line.path = mapPath(line.path, (p) => ({ x: p.x + d.x, y: p.y + d.y }))
+        if (line.trace) for (const s of line.trace.samples) Object.assign(s, { x: s.x + d.x, y: s.y + d.y })
+      })
+    })
+  }
+
+  release(): void {
+    const { pressed, corner } = this
+    this.pressed = null
+    this.corner = null
+    if (pressed?.moving && pressed.onLine) this.bench.finish(this.bench.selection().length > 1 ? 'Move lines' : 'Move a line')
+    else if (pressed && corner) this.chooseWithin(pressed.at, corner, pressed.shift)
+    this.bench.refresh()
+  }
+
+  private chooseWithin(a: Vec, b: Vec, add: boolean): void {
+    const box = { minX: Math.min(a.x, b.x), minY: Math.min(a.y, b.y), maxX: Math.max(a.x, b.x), maxY: Math.max(a.y, b.y) }
+    const found = this.bench.drawing().layers.flatMap((layer) =>
+      layer.kind === 'lines' && layer.visible && !layer.locked
+        ? layer.items.filter((l) => overlap(box, boxOfCubics(cubicsOfPath(l.path)))).map((l) => l.id)
+        : [],
+    )
+    this.bench.select(add ? [...new Set([...this.bench.selection(), ...found])] : found)
+  }
+
+  cancel(): void {
+    this.pressed = null
+    this.corner = null
+    this.bench.drop()
+  }
+
+  leave(): void {
+    this.cancel()
+  }
+
+  key(key: string, shift: boolean): boolean {
+    const ids = this.bench.selection()
+    if (key === 'Escape') {
+      if (this.pressed) this.cancel()
+      else this.bench.select([])
+      this.bench.refresh()
+      return true
+    }
+    if (!ids.length) return false
+    if (key === 'Delete' || key === 'Backspace') {
+      this.remove(ids)
+      return true
+    }
+    const step = shift ? 10 : 1
+    const d = { ArrowLeft: { x: -step, y: 0 }, ArrowRight: { x: step, y: 0 }, ArrowUp: { x: 0, y: -step }, ArrowDown: { x: 0, y: step } }[key]
+    if (!d) return false
+    this.shift(d)
+    this.bench.finish('Nudge')
+    return true
+  }
+
+  private remove(ids: readonly string[]): void {
+    this.bench.edit(ids.length > 1 ? `Delete ${ids.length} lines` : 'Delete a line', (draft) => {
+      for (const id of ids) {
+        const found = findLine(draft, id)
+        if (found && !found.layer.locked) found.layer.items.splice(found.index, 1)
+      }
+    })
+    this.bench.select([])
+    this.bench.refresh()
+  }
+
+  marks(): Mark[] {
+    const marks = outlineMarks(this.bench)
+    if (this.corner && this.pressed) marks.push({ kind: 'box', key: 'box', from: this.pressed.at, to: this.corner })
+    return marks
+  }
+}

@@ -1,0 +1,63 @@
+import type { Edit } from '#core/drawing/edits'
+import type { Drawing } from '#core/drawing/model'
+import type { AppendAnswer, Conflict, DrawingCard, ImageInfo, JournalEntry, OpenDrawing } from '#agreed/api'
+
+/** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message)
+  }
+}
+
+const UNREACHABLE = 'The server cannot be reached. Your work is kept in this browser and will be saved when it answers.'
+
+async function ask(path: string, init: RequestInit = {}): Promise<Response> {
+  try {
+    return await fetch(path, init)
+  } catch {
+    throw new Refusal(0, UNREACHABLE)
+  }
+}
+
+async function refusalOf(response: Response): Promise<Refusal> {
+  const body = (await response.json().catch(() => null)) as { data?: { message?: string }; message?: string } | null
+  const message = body?.data?.message ?? body?.message ?? `The server answered with an error (${response.status}). Try again.`
+  return new Refusal(response.status, message)
+}
+
+async function json<T>(path: string, init?: RequestInit): Promise<T> {
+  const response = await ask(path, init)
+  if (!response.ok) throw await refusalOf(response)
+  return (await response.json()) as T
+}
+
+const send = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(body),
+})
+
+export const listDrawings = () => json<DrawingCard[]>('/api/drawings')
+export const openDrawing = (id: string) => json<OpenDrawing>(`/api/drawings/${id}`)
+export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>
+  json<{ id: string }>('/api/drawings', send('POST', body))
+export const renameDrawing = (id: string, name: string) => json(`/api/drawings/${id}`, send('PATCH', { name }))
+export const deleteDrawing = (id: string) => json(`/api/drawings/${id}`, { method: 'DELETE' })
+export const restoreDrawing = (id: string) => json(`/api/drawings/${id}/restore`, { method: 'POST' })
+export const olderEdits = (id: string, before: number) => json<JournalEntry[]>(`/api/drawings/${id}/edits?before=${before}`)
+export const uploadImage = (file: Blob) => json<ImageInfo>('/api/images', { method: 'POST', body: file })
+
+/** Sends edits; a conflict is an answer, not an error. */
+export async function appendEdits(
+  id: string,
+  base: number,
+  edits: Edit[],
+): Promise<{ appended: AppendAnswer } | { conflict: Conflict }> {
+  const response = await ask(`/api/drawings/${id}/edits`, send('POST', { base, edits }))
+  if (response.status === 409) return { conflict: (await response.json()) as Conflict }
+  if (!response.ok) throw await refusalOf(response)
+  return { appended: (await response.json()) as AppendAnswer }
+}

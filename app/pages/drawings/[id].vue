@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { onBeforeRouteLeave, useRoute } from 'vue-router'
+import { ChevronDown, ChevronRight, ChevronUp } from 'lucide-vue-next'
+import DeliverDock from '~/components/deliver/DeliverDock.vue'
+import LinesStrip from '~/components/lines/LinesStrip.vue'
+import ShapesStrip from '~/components/shapes/ShapesStrip.vue'
+import SketchStrip from '~/components/sketch/SketchStrip.vue'
+import NoticeBar from '~/components/ui/NoticeBar.vue'
+import WeightStrip from '~/components/weight/WeightStrip.vue'
+import AtADistance from '~/components/workspace/AtADistance.vue'
+import CanvasView from '~/components/workspace/CanvasView.vue'
+import KeysCard from '~/components/workspace/KeysCard.vue'
+import LayersPanel from '~/components/workspace/LayersPanel.vue'
+import TopBar from '~/components/workspace/TopBar.vue'
+import Tray from '~/components/workspace/Tray.vue'
+import { useDrawingStore } from '~/stores/drawing'
+import { useViewStore } from '~/stores/view'
+import { useHotkeys } from '~/workspace/use-hotkeys'
+import { provideInk } from '~/workspace/use-ink'
+import { useSketchImport } from '~/workspace/use-sketch-import'
+
+const route = useRoute()
+const store = useDrawingStore()
+const view = useViewStore()
+provideInk()
+const { bringIn } = useSketchImport()
+
+const canvas = ref<InstanceType<typeof CanvasView>>()
+const failure = ref('')
+const keysOpen = ref(false)
+
+const STRIPS = { sketch: SketchStrip, lines: LinesStrip, weight: WeightStrip, shapes: ShapesStrip } as const
+const strip = computed(() => (view.pass === 'deliver' ? null : STRIPS[view.pass]))
+
+async function open(): Promise<void> {
+  failure.value = ''
+  view.reset()
+  try {
+    await store.open(String(route.params.id))
+    const drawing = store.drawing!
+    view.activeLayer = drawing.layers.filter((l) => l.kind === 'lines' && !l.locked).at(-1)?.id ?? null
+    if (view.size.width > 1) view.showPage(drawing.page)
+  } catch (e) {
+    failure.value = (e as Error).message
+  }
+}
+
+/** A choice that refers to what undo took away is let go. */
+watch(
+  () => store.lines,
+  (lines) => {
+    const there = new Set(lines.map((l) => l.id))
+    if (view.selection.some((id) => !there.has(id))) view.select(view.selection.filter((id) => there.has(id)))
+    const count = view.stop && lines.find((l) => l.id === view.stop!.line)?.weight.stops.length
+    if (view.stop && view.stop.index >= (count ?? 0)) view.stop = null
+  },
+)
+
+watch(
+  () => store.drawing?.name,
+  (name) => {
+    document.title = name ? `${name} · Bellatrait` : 'Bellatrait'
+  },
+)
+
+useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, showKeys: () => (keysOpen.value = true) })
+
+function drop(e: DragEvent): void {
+  const file = e.dataTransfer?.files[0]
+  if (file) void bringIn(file)
+}
+
+function warn(e: BeforeUnloadEvent): void {
+  if (store.saveState === 'refused') e.preventDefault()
+}
+
+onMounted(() => {
+  void open()
+  window.addEventListener('beforeunload', warn)
+})
+onBeforeRouteLeave(() => store.settled())
+onBeforeUnmount(() => {
+  window.removeEventListener('beforeunload', warn)
+  store.close()
+})
+</script>
+
+<template>
+  <div class="relative grid h-full grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
+    <NoticeBar v-model="store.notice" />
+    <template v-if="store.drawing">
+      <TopBar />
+      <div class="flex min-h-0">
+        <main class="relative min-w-0 flex-1">
+          <CanvasView ref="canvas" />
+          <button class="quiet absolute right-2 top-2 rounded bg-panel/80 p-1" :title="view.folds.column ? 'Show the right column' : 'Fold the right column away'" :aria-label="view.folds.column ? 'Show the right column' : 'Fold the right column away'" @click="view.folds.column = !view.folds.column">
+            <ChevronRight :size="15" :class="view.folds.column ? 'rotate-180' : ''" />
+          </button>
+          <button class="quiet absolute right-2 bottom-2 rounded bg-panel/80 p-1" :title="view.folds.dock ? 'Show the dock' : 'Fold the dock away'" :aria-label="view.folds.dock ? 'Show the dock' : 'Fold the dock away'" @click="view.folds.dock = !view.folds.dock">
+            <component :is="view.folds.dock ? ChevronUp : ChevronDown" :size="15" />
+          </button>
+          <div class="number quiet absolute bottom-2 left-3 flex items-center gap-3 text-[11px]">
+            <span data-testid="zoom">{{ Math.round(view.viewport.zoom * 100) }} %</span>
+            <button class="quiet underline decoration-dotted" @click="keysOpen = true">? keys</button>
+          </div>
+        </main>
+        <aside v-show="!view.folds.column" class="flex w-64 shrink-0 flex-col border-l border-hair bg-panel" aria-label="Drawing at a glance">
+          <AtADistance />
+          <LayersPanel />
+        </aside>
+      </div>
+      <footer v-show="!view.folds.dock" class="flex h-[176px] border-t border-hair bg-panel">
+        <template v-if="strip">
+          <Tray />
+          <div class="min-w-0 flex-1 px-4 py-2" data-testid="strip"><component :is="strip" /></div>
+        </template>
+        <DeliverDock v-else />
+      </footer>
+    </template>
+    <div v-else class="row-span-3 grid place-items-center">
+      <div v-if="failure" class="max-w-[440px] text-center" role="alert">
+        <h1 class="mb-2 text-[18px] font-[650]">This drawing cannot be opened</h1>
+        <p class="mb-5">{{ failure }}</p>
+        <NuxtLink to="/" class="button-strong">Back to the Desk</NuxtLink>
+        <button class="button ml-2" @click="open">Try again</button>
+      </div>
+      <p v-else class="quiet" role="status">Opening the drawing …</p>
+    </div>
+    <KeysCard :open="keysOpen" @close="keysOpen = false" />
+  </div>
+</template>

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { newDrawing, newId, newSketchLayer } from '#core/drawing/create'
+import type { DrawingCard as Card } from '#agreed/api'
+import DrawingCard from '~/components/desk/DrawingCard.vue'
+import NoticeBar from '~/components/ui/NoticeBar.vue'
+import { createDrawing, deleteDrawing, listDrawings, renameDrawing, restoreDrawing } from '~/network/api'
+import { placeOnPage, sendPicture } from '~/workspace/use-sketch-import'
+
+const router = useRouter()
+const cards = ref<Card[] | null>(null)
+const notice = ref('')
+const busy = ref('')
+const over = ref(false)
+const deleted = ref<Card | null>(null)
+const picker = ref<HTMLInputElement>()
+
+async function attempt(work: () => Promise<void>): Promise<void> {
+  try {
+    await work()
+  } catch (e) {
+    notice.value = (e as Error).message
+  } finally {
+    busy.value = ''
+  }
+}
+
+const load = (): Promise<void> =>
+  attempt(async () => {
+    cards.value = await listDrawings()
+  })
+
+const goTo = (id: string): Promise<unknown> => router.push(`/drawings/${id}`)
+
+const startBlank = (): Promise<void> =>
+  attempt(async () => {
+    busy.value = 'Starting …'
+    await goTo((await createDrawing({ name: 'Untitled drawing' })).id)
+  })
+
+/** A sketch or an SVG becomes a new drawing. */
+const bringIn = (file: File): Promise<void> =>
+  attempt(async () => {
+    busy.value = `Bringing in ${file.name} …`
+    const name = file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'Untitled drawing'
+    const drawing = file.name.toLowerCase().endsWith('.svg') || file.type === 'image/svg+xml' ? await fromSvg(file, name) : await fromPicture(file, name)
+    await goTo((await createDrawing({ drawing })).id)
+  })
+
+async function fromSvg(file: File, name: string) {
+  const { parseSvg } = await import('#core/formats/svg/parse-svg')
+  const { drawing, warnings } = parseSvg(await file.text(), { name })
+  if (warnings.length) sessionStorage.setItem('bellatrait:warnings', warnings.join(' · '))
+  return drawing
+}
+
+async function fromPicture(file: File, name: string) {
+  const info = await sendPicture(file)
+  const drawing = newDrawing(name)
+  const tall = info.height > info.width
+  if (tall) drawing.page = { ...drawing.page, width: drawing.page.height, height: drawing.page.width }
+  drawing.layers.unshift(newSketchLayer({ id: newId(), image: info.sha256, ...placeOnPage(info, drawing.page), angle: 0 }))
+  return drawing
+}
+
+const remove = (card: Card): Promise<void> =>
+  attempt(async () => {
+    await deleteDrawing(card.id)
+    deleted.value = card
+    notice.value = `"${card.name}" was taken off the Desk.`
+    await load()
+  })
+
+const restore = (): Promise<void> =>
+  attempt(async () => {
+    if (deleted.value) await restoreDrawing(deleted.value.id)
+    deleted.value = null
+    notice.value = ''
+    await load()
+  })
+
+const rename = (card: Card, name: string): Promise<void> =>
+  attempt(async () => {
+    await renameDrawing(card.id, name)
+    await load()
+  })
+
+function dropped(e: DragEvent): void {
+  over.value = false
+  const file = e.dataTransfer?.files[0]
+  if (file) void bringIn(file)
+}
+
+function picked(e: Event): void {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) void bringIn(file)
+  input.value = ''
+}
+
+onMounted(() => {
+  document.title = 'Desk · Bellatrait'
+  void load()
+})
+</script>
+
+<template>
+  <div class="h-full overflow-auto" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="dropped">
+    <NoticeBar v-model="notice">
+      <button v-if="deleted" class="shrink-0 font-semibold text-[#f0cfe0]" @click="restore">Put it back</button>
+    </NoticeBar>
+    <header class="sticky top-0 z-10 flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-6">
+      <img src="/mark.svg" alt="" class="h-6 w-6" />
+      <h1 class="text-[15px] font-[650]">Desk</h1>
+      <span class="quiet ml-auto" role="status">{{ busy }}</span>
+      <button class="button" :disabled="!!busy" @click="picker?.click()">Bring in a file</button>
+      <button class="button-strong" :disabled="!!busy" @click="startBlank">New drawing</button>
+      <input ref="picker" type="file" accept="image/png,image/jpeg,image/svg+xml,.svg" class="hidden" data-testid="desk-file" @change="picked" />
+    </header>
+    <main class="mx-auto max-w-[1160px] px-6 py-7">
+      <ul v-if="cards?.length" class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-6">
+        <DrawingCard v-for="card in cards" :key="card.id" :card="card" @remove="remove(card)" @rename="(n) => rename(card, n)" />
+        <li>
+          <button class="flex h-full min-h-[264px] w-full flex-col items-center justify-center rounded-2xl border-2 border-dashed border-[#c6bba9] px-8 text-center text-mute hover:border-plum hover:text-ink" :class="over ? 'border-plum bg-blush' : ''" @click="picker?.click()">
+            <b class="mb-1 font-[650] text-ink">Drop a pencil sketch here</b>
+            PNG or JPEG starts a drawing with the sketch under the ink. An SVG opens with its lines.
+          </button>
+        </li>
+      </ul>
+      <div v-else-if="cards" class="mx-auto mt-24 max-w-[440px] text-center">
+        <h2 class="mb-2 text-[18px] font-[650]">The Desk is empty</h2>
+        <p class="quiet mb-6">Drop a pencil sketch anywhere on this page to ink it, or start on blank paper.</p>
+        <button class="button-strong" @click="startBlank">New drawing</button>
+      </div>
+      <p v-else class="quiet mt-24 text-center" role="status">Opening the Desk …</p>
+    </main>
+  </div>
+</template>

@@ -1,0 +1,32 @@
+import type { Drawing, Line, LinesLayer, SketchLayer } from '#core/drawing/model'
+
+/** A layer of lines by its id, in a drawing or a draft. */
+export function findLayer(drawing: Drawing, id: string): LinesLayer | null {
+  const layer = drawing.layers.find((l) => l.id === id)
+  return layer?.kind === 'lines' ? layer : null
+}
+
+/** A line by its id, with its layer and its place there. */
+export function findLine(drawing: Drawing, id: string): { layer: LinesLayer; line: Line; index: number } | null {
+  for (const layer of drawing.layers) {
+    if (layer.kind !== 'lines') continue
+    const index = layer.items.findIndex((l) => l.id === id)
+    if (index >= 0) return { layer, line: layer.items[index]!, index }
+  }
+  return null
+}
+
+/** Puts `change` to each of the lines named; lines of locked layers are passed over. Answers how many were changed. */
+export function changeLines(drawing: Drawing, ids: readonly string[], change: (line: Line) => void): number {
+  let changed = 0
+  for (const id of ids) {
+    const found = findLine(drawing, id)
+    if (!found || found.layer.locked) continue
+    change(found.line)
+    changed++
+  }
+  return changed
+}
+
+export const sketchLayers = (drawing: Drawing): SketchLayer[] =>
+  drawing.layers.filter((l): l is SketchLayer => l.kind === 'sketch')

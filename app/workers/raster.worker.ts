@@ -1,0 +1,88 @@
+import { expose, transfer } from 'comlink'
+import type { Box } from '#core/geometry/bounds'
+import { overlap } from '#core/geometry/bounds'
+
+/** A filled outline in the stack, bottom to top. */
+export interface InkEntry {
+  id: string
+  colour: string
+  data: string
+  box: Box
+}
+
+/** Device px along a tile's side. */
+export const TILE = 512
+
+let stack: (InkEntry & { path: Path2D })[] = []
+const paths = new Map<string, { data: string; path: Path2D }>()
+let hidden = new Set<string>()
+
+function pathOf(entry: InkEntry): Path2D {
+  const known = paths.get(entry.id)
+  if (known?.data === entry.data) return known.path
+  const path = new Path2D(entry.data)
+  paths.set(entry.id, { data: entry.data, path })
+  return path
+}
+
+function paint(ctx: OffscreenCanvasRenderingContext2D, box: Box, all: boolean): void {
+  for (const entry of stack) {
+    if ((!all && hidden.has(entry.id)) || !overlap(entry.box, box)) continue
+    ctx.fillStyle = entry.colour
+    ctx.fill(entry.path, 'nonzero')
+  }
+}
+
+const raster = {
+  /** Replaces the whole stack; outlines that stay the same keep their paths. */
+  setStack(entries: InkEntry[]): void {
+    stack = entries.map((e) => ({ ...e, path: pathOf(e) }))
+    const ids = new Set(entries.map((e) => e.id))
+    for (const id of paths.keys()) if (!ids.has(id)) paths.delete(id)
+  },
+
+  /** Entries drawn by somebody else for the moment. */
+  hide(ids: string[]): void {
+    hidden = new Set(ids)
+  },
+
+  /** The tile in column tx, row ty at `scale` device px per document px; null when it holds no ink. */
+  tile(scale: number, tx: number, ty: number): ImageBitmap | null {
+    const side = TILE / scale
+    const box = { minX: tx * side, minY: ty * side, maxX: (tx + 1) * side, maxY: (ty + 1) * side }
+    if (!stack.some((e) => !hidden.has(e.id) && overlap(e.box, box))) return null
+    const canvas = new OffscreenCanvas(TILE, TILE)
+    const ctx = canvas.getContext('2d')!
+    ctx.setTransform(scale, 0, 0, scale, -tx * TILE, -ty * TILE)
+    paint(ctx, box, false)
+    const bitmap = canvas.transferToImageBitmap()
+    return transfer(bitmap, [bitmap])
+  },
+
+  /** The whole stack small: `width` x `height` document px at `scale`. */
+  preview(width: number, height: number, scale: number): ImageBitmap {
+    const canvas = new OffscreenCanvas(Math.max(1, Math.round(width * scale)), Math.max(1, Math.round(height * scale)))
+    const ctx = canvas.getContext('2d')!
+    ctx.scale(scale, scale)
+    paint(ctx, { minX: 0, minY: 0, maxX: width, maxY: height }, true)
+    const bitmap = canvas.transferToImageBitmap()
+    return transfer(bitmap, [bitmap])
+  },
+
+  /** A PNG of the stack, `width` x `height` document px at `scale`, on `paper` or clear. */
+  async picture(width: number, height: number, scale: number, paper: string | null): Promise<Blob> {
+    const canvas = new OffscreenCanvas(Math.round(width * scale), Math.round(height * scale))
+    const ctx = canvas.getContext('2d')!
+    if (paper) {
+      ctx.fillStyle = paper
+      ctx.fillRect(0, 0, canvas.width, canvas.height)
+    }
+    ctx.scale(scale, scale)
+    paint(ctx, { minX: 0, minY: 0, maxX: width, maxY: height }, true)
+    return canvas.convertToBlob({ type: 'image/png' })
+  },
+}
+
+export type RasterWorker = typeof raster
+
+expose(raster)

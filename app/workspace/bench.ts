@@ -1,0 +1,123 @@
+import type { Ref } from 'vue'
+import type { Drawing, Line, Shape, Vec } from '#core/drawing/model'
+import { boxOfCubics } from '#core/geometry/bounds'
+import { cubicsOfPath, short } from '#core/geometry/path'
+import { LineWidth } from '#core/weight/half-widths'
+import type { Bench, LineHit } from '~/instruments/instrument'
+import { arcOf } from '~/instruments/line-marks'
+import { useDrawingStore } from '~/stores/drawing'
+import { findLayer } from '~/stores/find'
+import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
+import type { Ink } from './use-ink'
+
+const boxes = new WeakMap<Line['path'], ReturnType<typeof boxOfCubics>>()
+
+function boxOf(line: Line): ReturnType<typeof boxOfCubics> {
+  let box = boxes.get(line.path)
+  if (!box) {
+    box = boxOfCubics(cubicsOfPath(line.path))
+    boxes.set(line.path, box)
+  }
+  return box
+}
+
+/** The bench that instruments work at, over the stores. */
+export function createBench(ink: Ink, tick: Ref<number>): Bench {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const studio = useStudioStore()
+  const drawing = (): Drawing => store.drawing!
+
+  function layerForInk(): string | null {
+    const active = drawing().layers.find((l) => l.id === view.activeLayer)
+    if (active?.kind === 'lines' && active.visible && !active.locked) return active.id
+    const open = drawing().layers.filter((l) => l.kind === 'lines' && l.visible && !l.locked)
+    const other = open.at(-1)
+    if (!active || active.kind !== 'lines') {
+      if (other) return other.id
+      store.notice = 'No layer is open for lines. Add one with + in Layers, or unlock or show one.'
+      return null
+    }
+    const state = active.locked ? 'locked' : 'hidden'
+    const way = active.locked ? 'Unlock it' : 'Show it'
+    store.notice = `Layer "${active.name}" is ${state}. ${way}${other ? `, or draw on "${other.name}"` : ''}.`
+    return null
+  }
+
+  function lineAt(p: Vec, reach: number): LineHit | null {
+    const within = reach / view.viewport.zoom
+    let best: LineHit | null = null
+    for (const layer of drawing().layers) {
+      if (layer.kind !== 'lines' || !layer.visible || layer.locked) continue
+      for (const line of layer.items) {
+        const hit = hitLine(line, p, within)
+        // Lines drawn later lie on top: they win when as near.
+        if (hit && (!best || hit.distance <= best.distance)) best = hit
+      }
+    }
+    return best
+  }
+
+  return {
+    drawing,
+    zoom: () => view.viewport.zoom,
+    selection: () => view.selection,
+    select: (ids) => view.select(ids),
+    nodes: () => view.nodes,
+    chooseNodes: (nodes) => {
+      view.nodes = [...nodes]
+    },
+    stop: () => view.stop,
+    chooseStop: (stop) => {
+      view.stop = stop
+    },
+    change: (recipe) => store.change(recipe),
+    finish: (label) => store.finish(label),
+    drop: () => store.drop(),
+    edit: (label, recipe) => store.edit(label, recipe),
+    layerForInk,
+    nextWeight: () => studio.nextWeight(),
+    preferences: () => studio.preferences,
+    lineAt,
+    shapeAt: (p) => shapeUnder(ink, p),
+    chosenShape: () => ink.shapes.value?.shapes.find((s) => s.id === view.shape) ?? null,
+    chooseShape: (id) => {
+      view.shape = id
+    },
+    pointOut: (place) => {
+      view.place = place
+    },
+    inUnit: (px) => inUnit(drawing(), px),
+    say: (text) => {
+      store.notice = text
+    },
+    refresh: () => {
+      tick.value++
+    },
+  }
+}
+
+/** A length in the page's unit, for people: "6.4 px", "1.07 mm". */
+export function inUnit({ page }: Drawing, px: number): string {
+  return page.unit === 'mm' ? `${short(px / page.pxPerMm, 2)} mm` : `${short(px, 1)} px`
+}
+
+/** The place on a line nearest to `p` when that lies within its ink or `within` px of its path. */
+function hitLine(line: Line, p: Vec, within: number): LineHit | null {
+  const box = boxOf(line)
+  const pad = within + line.weight.size * 2
+  if (p.x < box.minX - pad || p.x > box.maxX + pad || p.y < box.minY - pad || p.y > box.maxY + pad) return null
+  const arc = arcOf(line)
+  if (!arc.total) return null
+  const near = arc.nearest(p)
+  const h = new LineWidth(line.weight, line.finish.align, arc.total, line.path.closed).at(near.length)
+  if (near.distance > Math.max(within, h.left, h.right)) return null
+  return { line, at: near.length / arc.total, point: arc.point(near.length), distance: near.distance }
+}
+
+function shapeUnder(ink: Ink, p: Vec): Shape | null {
+  const ctx = document.createElement('canvas').getContext('2d')!
+  const under = [...ink.stack.value].reverse().find((e) => ctx.isPointInPath(new Path2D(e.data), p.x, p.y, 'nonzero'))
+  return ink.shapes.value?.shapes.find((s) => s.id === under?.id) ?? null
+}

@@ -1,0 +1,26 @@
+import type { ComputedRef } from 'vue'
+import { computed } from 'vue'
+import type { Line } from '#core/drawing/model'
+import { useDrawingStore } from '~/stores/drawing'
+import { changeLines, findLine } from '~/stores/find'
+import { useViewStore } from '~/stores/view'
+
+/** The chosen lines, and changes to all of them in one step. */
+export function useChosenLines(): {
+  lines: ComputedRef<Line[]>
+  /** One step of the history. */
+  change: (label: string, recipe: (line: Line) => void) => void
+  /** Shown only; `finish` makes it a step. */
+  preview: (recipe: (line: Line) => void) => void
+  finish: (label: string) => void
+} {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const lines = computed(() => view.selection.flatMap((id) => (store.drawing && findLine(store.drawing, id)?.line) ?? []))
+  return {
+    lines,
+    change: (label, recipe) => store.edit(label, (draft) => void changeLines(draft, view.selection, recipe)),
+    preview: (recipe) => store.change((draft) => void changeLines(draft, view.selection, recipe)),
+    finish: (label) => store.finish(label),
+  }
+}

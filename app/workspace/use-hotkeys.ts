@@ -1,0 +1,146 @@
+import { onBeforeUnmount, onMounted } from 'vue'
+import type { Line } from '#core/drawing/model'
+import { newId } from '#core/drawing/create'
+import { mapPath } from '#core/geometry/path'
+import { flipEnds, flipSides } from '#core/weight/shelf'
+import { useDrawingStore } from '~/stores/drawing'
+import { findLayer, findLine } from '~/stores/find'
+import { PASSES, TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
+import { useChosenLines } from './use-chosen-lines'
+
+/** Held this long, an instrument's key means "only while held", ms. */
+const HOLD = 220
+
+/** Factor of one step lighter or heavier. */
+const HEAVIER = 1.1
+
+const PASTE_OFFSET = 12
+
+let copied: { line: Line; layer: string }[] = []
+
+/** The workspace's keys. What the instrument understands goes to it first. */
+export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean; showKeys: () => void }): void {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const chosen = useChosenLines()
+  let heldKey: { key: string; since: number; before: string } | null = null
+
+  const typing = (e: Event): boolean =>
+    e.target instanceof HTMLElement && !!e.target.closest('input:not([type="checkbox"]):not([type="range"]), textarea, select, [role="dialog"]')
+
+  function withCommand(key: string, shift: boolean): boolean {
+    switch (key) {
+      case 'z':
+        if (shift) store.redo()
+        else void store.undo()
+        return true
+      case 'y':
+        store.redo()
+        return true
+      case 's':
+        void store.settled()
+        store.notice = 'Every step is saved as you make it.'
+        return true
+      case 'a':
+        view.select(store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible && !l.locked ? l.items.map((i) => i.id) : [])))
+        return true
+      case 'c':
+        copy()
+        return true
+      case 'v':
+        paste('Paste')
+        return true
+      case 'd':
+        copy()
+        paste('Duplicate')
+        return true
+      default:
+        return false
+    }
+  }
+
+  function copy(): void {
+    copied = view.selection.flatMap((id) => {
+      const found = findLine(store.drawing!, id)
+      return found ? [{ line: found.line, layer: found.layer.id }] : []
+    })
+  }
+
+  function paste(label: string): void {
+    if (!copied.length) return
+    const fresh = copied.map(({ line, layer }) => ({
+      layer,
+      line: { ...line, id: newId(), path: mapPath(line.path, (p) => ({ x: p.x + PASTE_OFFSET, y: p.y + PASTE_OFFSET })) },
+    }))
+    const placed: string[] = []
+    store.edit(label, (draft) => {
+      for (const { line, layer } of fresh) {
+        const target = [layer, view.activeLayer].map((id) => (id ? findLayer(draft, id) : null)).find((l) => l && !l.locked)
+        if (!target) continue
+        target.items.push(line)
+        placed.push(line.id)
+      }
+    })
+    if (!placed.length) store.notice = 'Nothing was pasted: the layer is locked. Unlock it, or choose another in Layers.'
+    else view.select(placed)
+  }
+
+  function plain(key: string, shift: boolean): boolean {
+    const page = store.drawing!.page
+    const pass = PASSES[Number(key) - 1]
+    if (pass) view.enter(pass)
+    else if (key === '0') view.showPage(page)
+    else if (key === '9') view.showPage(page, 1)
+    else if (key === 'x') view.bare = !view.bare
+    else if (key === '?') to.showKeys()
+    else if (key === 'f' && shift) chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))
+    else if (key === 'f') chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))
+    else if (key === '[') chosen.change('Lighter', (l) => void (l.weight.size /= HEAVIER))
+    else if (key === ']') chosen.change('Heavier', (l) => void (l.weight.size *= HEAVIER))
+    else return false
+    return true
+  }
+
+  function instrumentKey(e: KeyboardEvent): boolean {
+    const key = e.key.toLowerCase()
+    const tool = TRAY[view.pass][TRAY_KEYS.indexOf(key as (typeof TRAY_KEYS)[number])]
+    if (!tool) return false
+    if (!e.repeat) {
+      heldKey = { key, since: e.timeStamp, before: view.chosen[view.pass] }
+      view.chosen[view.pass] = tool
+    }
+    return true
+  }
+
+  function down(e: KeyboardEvent): void {
+    if (!store.drawing || typing(e) || e.altKey) return
+    const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
+    const done = e.ctrlKey || e.metaKey ? withCommand(key, e.shiftKey) : ownKeys(e) || to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey)
+    if (done) e.preventDefault()
+  }
+
+  /** Enter and Space belong to the focused button. */
+  const ownKeys = (e: KeyboardEvent): boolean => {
+    const onButton = e.target instanceof HTMLElement && !!e.target.closest('button, a, [role="button"]')
+    if (onButton && (e.key === 'Enter' || e.key === ' ')) {
+      ;(e.target as HTMLElement).click()
+      return true
+    }
+    return false
+  }
+
+  function up(e: KeyboardEvent): void {
+    if (!heldKey || e.key.toLowerCase() !== heldKey.key) return
+    if (e.timeStamp - heldKey.since > HOLD) view.chosen[view.pass] = heldKey.before
+    heldKey = null
+  }
+
+  onMounted(() => {
+    window.addEventListener('keydown', down)
+    window.addEventListener('keyup', up)
+  })
+  onBeforeUnmount(() => {
+    window.removeEventListener('keydown', down)
+    window.removeEventListener('keyup', up)
+  })
+}

@@ -1,0 +1,134 @@
+import type { Remote } from 'comlink'
+import { proxy, wrap } from 'comlink'
+import type { InjectionKey, Ref, ShallowRef } from 'vue'
+import { inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
+import { colourOf } from '#core/formats/svg/write-svg'
+import type { Drawing, Line, Shape } from '#core/drawing/model'
+import type { ShapesResult } from '#core/shapes/derive'
+import { OutlineCache } from '~/canvas/outline-cache'
+import { useDrawingStore } from '~/stores/drawing'
+import { useViewStore } from '~/stores/view'
+import type { GeometryWorker } from '~/workers/geometry.worker'
+import type { Outline } from '~/workers/outline'
+import { outlineOfShape } from '~/workers/outline'
+import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
+
+/** The ink of the open drawing: its outlines, the stack on screen, the shapes, and the workers behind them. */
+export interface Ink {
+  raster: Remote<RasterWorker>
+  geometry: Remote<GeometryWorker>
+  cache: OutlineCache
+  stack: ShallowRef<InkEntry[]>
+  shapes: ShallowRef<ShapesResult | null>
+  /** Share 0..1 of long work under way, or null. */
+  progress: Ref<number | null>
+  stopShapes: () => void
+}
+
+const KEY: InjectionKey<Ink> = Symbol('ink')
+
+export function useInk(): Ink {
+  return inject(KEY)!
+}
+
+/** How long the drawing must stay the same before its shapes are made again, ms. */
+const SETTLE = 150
+
+/** Sets up the ink of the open drawing for a workspace and everything in it. */
+export function provideInk(): Ink {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const geometryThread = new Worker(new URL('../workers/geometry.worker.ts', import.meta.url), { type: 'module' })
+  const rasterThread = new Worker(new URL('../workers/raster.worker.ts', import.meta.url), { type: 'module' })
+  const geometry = wrap<GeometryWorker>(geometryThread)
+  const raster = wrap<RasterWorker>(rasterThread)
+  const cache = new OutlineCache(geometry)
+  const stack = shallowRef<InkEntry[]>([])
+  const shapes = shallowRef<ShapesResult | null>(null)
+  const progress = ref<number | null>(null)
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  const wantsShapes = (): boolean => view.pass === 'shapes' || view.pass === 'deliver'
+
+  async function showLines(drawing: Drawing): Promise<void> {
+    const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
+    let shown = false
+    await cache.fill(lines, (share) => {
+      if (store.drawing !== drawing || wantsShapes()) return
+      progress.value = share < 1 ? share : null
+      stack.value = lineStack(drawing, cache)
+      shown = true
+    })
+    if (!shown && store.drawing === drawing && !wantsShapes()) stack.value = lineStack(drawing, cache)
+  }
+
+  async function showShapes(drawing: Drawing): Promise<void> {
+    const onProgress = proxy((share: number) => {
+      progress.value = share
+    })
+    const result = await geometry.shapes(drawing, onProgress)
+    if (!result || store.drawing !== drawing || !wantsShapes()) return
+    progress.value = null
+    shapes.value = result
+    stack.value = result.outlines.map((o) => entryOf(o, drawing))
+  }
+
+  watch(
+    [() => store.drawing, () => wantsShapes()],
+    ([drawing, forShapes], [before, wasForShapes]) => {
+      clearTimeout(timer)
+      if (!drawing) {
+        stack.value = []
+        shapes.value = null
+        return
+      }
+      if (!forShapes) {
+        if (wasForShapes) void geometry.stopShapes()
+        void showLines(drawing)
+        return
+      }
+      const settle = before?.id === drawing.id && wasForShapes ? SETTLE : 0
+      timer = setTimeout(() => void showShapes(drawing), settle)
+    },
+    { immediate: true },
+  )
+
+  onScopeDispose(() => {
+    clearTimeout(timer)
+    geometryThread.terminate()
+    rasterThread.terminate()
+  })
+
+  const ink: Ink = {
+    raster,
+    geometry,
+    cache,
+    stack,
+    shapes,
+    progress,
+    stopShapes: () => {
+      void geometry.stopShapes()
+      progress.value = null
+    },
+  }
+  provide(KEY, ink)
+  return ink
+}
+
+const entryOf = (o: Outline, drawing: Drawing): InkEntry => ({
+  id: o.id,
+  colour: colourOf(drawing, o.ink),
+  data: o.data,
+  box: o.box,
+})
+
+/** Entries of the visible layers, bottom to top; lines whose outline is still on its way are left out. */
+function lineStack(drawing: Drawing, cache: OutlineCache): InkEntry[] {
+  return drawing.layers.flatMap((layer) => {
+    if (!layer.visible || layer.kind === 'sketch') return []
+    return (layer.items as (Line | Shape)[]).flatMap((item) => {
+      const outline = 'path' in item ? cache.get(item) : outlineOfShape(item)
+      return outline?.data ? [entryOf(outline, drawing)] : []
+    })
+  })
+}

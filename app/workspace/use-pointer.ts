@@ -1,0 +1,150 @@
+import type { Ref } from 'vue'
+import { onBeforeUnmount, onMounted } from 'vue'
+import type { Vec } from '#core/drawing/model'
+import type { MarkRef } from '~/canvas/marks'
+import type { Bench, Hand, HandSample, Instrument } from '~/instruments/instrument'
+import { useViewStore } from '~/stores/view'
+
+interface PointerOptions {
+  bench: Bench
+  markAt: (p: Vec) => MarkRef | null
+  instrument: () => Instrument | null
+  /** Whether Space is held: drags move the page then. */
+  panning: Ref<boolean>
+  after: () => void
+}
+
+const DOUBLE_TIME = 350
+const DOUBLE_REACH = 5
+
+/** Pressure for devices that report none, and for the samples of a pen that has just touched down. */
+const EVEN_PRESSURE = 0.5
+
+/** Turns the pointer events of the canvas into presses, moves and releases in page px; pans and zooms. */
+export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, instrument, panning, after }: PointerOptions): void {
+  const view = useViewStore()
+  let down: number | null = null
+  let pan: Vec | null = null
+  let last = { time: -Infinity, screen: { x: 0, y: 0 }, clicks: 0 }
+
+  const onScreen = (e: { clientX: number; clientY: number }): Vec => {
+    const box = root.value!.getBoundingClientRect()
+    return { x: e.clientX - box.left, y: e.clientY - box.top }
+  }
+
+  const onPage = (p: Vec): Vec => {
+    const { x, y, zoom } = view.viewport
+    return { x: x + p.x / zoom, y: y + p.y / zoom }
+  }
+
+  const sampleOf = (e: PointerEvent): HandSample => ({
+    at: onPage(onScreen(e)),
+    pressure: e.pointerType === 'mouse' ? EVEN_PRESSURE : e.pressure || EVEN_PRESSURE,
+    time: e.timeStamp,
+    ...(e.pointerType === 'pen' && { tiltX: e.tiltX, tiltY: e.tiltY }),
+  })
+
+  function handOf(e: PointerEvent, clicks: number): Hand {
+    const screen = onScreen(e)
+    const merged = e.type === 'pointermove' ? (e.getCoalescedEvents?.() ?? []) : []
+    return {
+      at: onPage(screen),
+      screen,
+      mark: markAt(screen),
+      shift: e.shiftKey,
+      alt: e.altKey,
+      ctrl: e.ctrlKey || e.metaKey,
+      device: e.pointerType === 'pen' || e.pointerType === 'touch' ? e.pointerType : 'mouse',
+      clicks,
+      samples: (merged.length ? merged : [e]).map(sampleOf),
+    }
+  }
+
+  function countClicks(e: PointerEvent): number {
+    const screen = onScreen(e)
+    const near = Math.hypot(screen.x - last.screen.x, screen.y - last.screen.y) < DOUBLE_REACH
+    const clicks = near && e.timeStamp - last.time < DOUBLE_TIME && last.clicks === 1 ? 2 : 1
+    last = { time: e.timeStamp, screen, clicks }
+    return clicks
+  }
+
+  function press(e: PointerEvent): void {
+    if (down !== null) return
+    root.value!.focus({ preventScroll: true })
+    root.value!.setPointerCapture(e.pointerId)
+    down = e.pointerId
+    if (e.button === 1 || panning.value) {
+      pan = onScreen(e)
+      e.preventDefault()
+      return
+    }
+    if (e.button !== 0) {
+      down = null
+      return
+    }
+    instrument()?.press?.(handOf(e, countClicks(e)))
+    after()
+  }
+
+  function move(e: PointerEvent): void {
+    if (down !== null && e.pointerId !== down) return
+    if (pan) {
+      const now = onScreen(e)
+      view.panBy(now.x - pan.x, now.y - pan.y)
+      pan = now
+      return
+    }
+    instrument()?.move?.(handOf(e, 0))
+    after()
+  }
+
+  function release(e: PointerEvent): void {
+    if (e.pointerId !== down) return
+    down = null
+    if (pan) {
+      pan = null
+      return
+    }
+    instrument()?.release?.(handOf(e, 0))
+    after()
+  }
+
+  function taken(e: PointerEvent): void {
+    if (e.pointerId !== down) return
+    down = null
+    pan = null
+    instrument()?.cancel?.()
+    after()
+  }
+
+  function wheel(e: WheelEvent): void {
+    e.preventDefault()
+    const step = e.deltaMode === 1 ? e.deltaY * 30 : e.deltaY
+    view.zoomAt(onScreen(e), Math.exp(-step * 0.0016))
+    after()
+  }
+
+  function space(e: KeyboardEvent): void {
+    const typing = e.target instanceof HTMLElement && e.target.closest('input, textarea, select, button, [role="slider"]')
+    if (e.code !== 'Space' || typing) return
+    e.preventDefault()
+    panning.value = e.type === 'keydown'
+  }
+
+  onMounted(() => {
+    const el = root.value!
+    el.addEventListener('pointerdown', press)
+    el.addEventListener('pointermove', move)
+    el.addEventListener('pointerup', release)
+    el.addEventListener('pointercancel', taken)
+    el.addEventListener('wheel', wheel, { passive: false })
+    window.addEventListener('keydown', space)
+    window.addEventListener('keyup', space)
+  })
+
+  onBeforeUnmount(() => {
+    window.removeEventListener('keydown', space)
+    window.removeEventListener('keyup', space)
+    bench.drop()
+  })
+}

@@ -1,0 +1,136 @@
+import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { basename, dirname, join } from 'node:path'
+import { parseArgs } from 'node:util'
+import type { Shape } from '../core/drawing/model'
+import { parseSvg } from '../core/formats/svg/parse-svg'
+import { writeSvg } from '../core/formats/svg/write-svg'
+import { expandLines } from '../core/outline/expand'
+import { simplifyContours } from '../core/shapes/simplify'
+import { unionShapes } from '../core/shapes/union'
+
+const USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
+  [--tolerance 0.05] [--union] [--simplify T] [--report FILE.json]
+`
+
+interface Settings {
+  inputs: string[]
+  out: string | undefined
+  outDir: string | undefined
+  tolerance: number
+  union: boolean
+  simplify: number
+  report: string | undefined
+}
+
+interface FileReport {
+  file: string
+  strokes: number
+  contours: number
+  nodes: number
+  milliseconds: number
+  warnings: string[]
+  error?: string
+}
+
+/** The settings on the command line, or a sentence that says what is wrong with them. */
+function readSettings(argv: string[]): Settings | string {
+  let parsed
+  try {
+    parsed = parseArgs({
+      args: argv,
+      allowPositionals: true,
+      options: {
+        out: { type: 'string' },
+        'out-dir': { type: 'string' },
+        tolerance: { type: 'string', default: '0.05' },
+        union: { type: 'boolean', default: false },
+        simplify: { type: 'string', default: '0' },
+        report: { type: 'string' },
+      },
+    })
+  } catch (e) {
+    return (e as Error).message
+  }
+  const [command, ...inputs] = parsed.positionals
+  const { out, union, report } = parsed.values
+  const outDir = parsed.values['out-dir']
+  const tolerance = Number(parsed.values.tolerance)
+  const simplify = Number(parsed.values.simplify)
+  if (command !== 'expand') return 'The first word must be "expand".'
+  if (!inputs.length) return 'Name at least one SVG file or folder.'
+  if (!out === !outDir) return 'Name either --out or --out-dir.'
+  if (!(tolerance > 0 && tolerance < 1000)) return '--tolerance must be a positive number of pixels.'
+  if (!(simplify >= 0 && simplify < 1000)) return '--simplify must be a number of pixels, 0 or more.'
+  return { inputs, out, outDir, tolerance, union, simplify, report }
+}
+
+function filesOf(inputs: string[]): string[] {
+  return inputs.flatMap((path) => {
+    if (!statSync(path, { throwIfNoEntry: false })?.isDirectory()) return [path]
+    return readdirSync(path)
+      .filter((f) => f.endsWith('.svg'))
+      .sort()
+      .map((f) => join(path, f))
+  })
+}
+
+function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; warnings: string[] } {
+  const { drawing, warnings } = parseSvg(text)
+  let strokes = 0
+  let shapes: Shape[] = []
+  for (const layer of drawing.layers) {
+    if (!layer.visible || layer.kind === 'sketch') continue
+    if (layer.kind === 'lines') {
+      strokes += layer.items.length
+      shapes.push(...expandLines(layer.items, { tolerance: s.tolerance, union: s.union }))
+    } else shapes.push(...layer.items)
+  }
+  if (s.union) {
+    const inks = [...new Set(shapes.map((x) => x.ink))]
+    shapes = inks.map((ink) => {
+      const mine = shapes.filter((x) => x.ink === ink)
+      return { id: ink, contours: unionShapes(mine, { tolerance: s.tolerance }), ink, from: mine.flatMap((x) => x.from) }
+    })
+  }
+  if (s.simplify > 0) {
+    shapes = shapes.map((x) => ({ ...x, contours: simplifyContours(x.contours, { tolerance: s.simplify }).contours }))
+  }
+  return { svg: writeSvg(drawing, { content: 'outlines', shapes }), strokes, shapes, warnings }
+}
+
+function expandFile(file: string, target: string, s: Settings): FileReport {
+  const start = performance.now()
+  const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, warnings: [] }
+  try {
+    const { svg, strokes, shapes, warnings } = expandText(readFileSync(file, 'utf8'), s)
+    mkdirSync(dirname(target), { recursive: true })
+    writeFileSync(target, svg)
+    Object.assign(report, { strokes, warnings })
+    report.contours = shapes.reduce((n, x) => n + x.contours.length, 0)
+    report.nodes = shapes.reduce((n, x) => n + x.contours.reduce((k, c) => k + c.nodes.length, 0), 0)
+  } catch (e) {
+    report.error = (e as Error).message
+  }
+  report.milliseconds = Math.round((performance.now() - start) * 10) / 10
+  return report
+}
+
+/** Runs the command line; answers the exit code: 0 done, 1 some input failed, 2 wrong usage. */
+export function main(argv: string[]): number {
+  const settings = readSettings(argv)
+  if (typeof settings === 'string') {
+    process.stderr.write(`${settings}\n${USAGE}`)
+    return 2
+  }
+  const files = filesOf(settings.inputs)
+  if (settings.out && files.length !== 1) {
+    process.stderr.write(`--out takes one file, but ${files.length} were named; use --out-dir.\n${USAGE}`)
+    return 2
+  }
+  const reports = files.map((f) => expandFile(f, settings.out ?? join(settings.outDir!, basename(f)), settings))
+  for (const r of reports) if (r.error) process.stderr.write(`${r.file}: ${r.error}\n`)
+  if (settings.report) writeFileSync(settings.report, JSON.stringify(reports, null, 2) + '\n')
+  return reports.some((r) => r.error) ? 1 : 0
+}
+
+process.exitCode = main(process.argv.slice(2))

@@ -1,0 +1,134 @@
+import svgpath from 'svgpath'
+import type { Path, PathNode } from '../../drawing/model'
+import { InputError } from '../../errors'
+
+/** A 2 x 3 affine matrix in SVG's order. */
+export type Matrix = readonly [number, number, number, number, number, number]
+
+export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0]
+
+const same = (a: { x: number; y: number }, b: { x: number; y: number }): boolean => a.x === b.x && a.y === b.y
+
+/** Subpaths of SVG path data, in absolute cubics, put through `matrix`. */
+export function pathsOfData(d: string, matrix: Matrix): Path[] {
+  const parsed = svgpath(d)
+  const problem = (parsed as unknown as { err?: string }).err
+  if (problem) throw new InputError('d', `A path could not be read: ${problem}`)
+  const paths: Path[] = []
+  let nodes: PathNode[] = []
+  const finish = (closed: boolean): void => {
+    if (nodes.length) paths.push(tidy(nodes, closed))
+    nodes = []
+  }
+  const node = (x: number, y: number): PathNode => {
+    if (!Number.isFinite(x) || !Number.isFinite(y)) throw new InputError('d', 'A path holds a coordinate that is not a number.')
+    return { at: { x, y }, in: null, out: null, joint: 'corner' }
+  }
+  parsed
+    .abs()
+    .unshort()
+    .unarc()
+    .matrix([...matrix])
+    .iterate((s, _index, x, y) => {
+      const last = nodes[nodes.length - 1]
+      switch (s[0]) {
+        case 'M':
+          finish(false)
+          nodes.push(node(s[1], s[2]))
+          break
+        case 'Z':
+          finish(true)
+          break
+        default: {
+          // After a close, drawing goes on from the start of the subpath.
+          if (!last) nodes.push(node(x, y))
+          nodes.push(...segmentOf(s as (string | number)[], nodes[nodes.length - 1]!, node))
+        }
+      }
+    })
+  finish(false)
+  return paths
+}
+
+function segmentOf(s: (string | number)[], from: PathNode, node: (x: number, y: number) => PathNode): PathNode[] {
+  const [command, ...v] = s as [string, ...number[]]
+  const { x, y } = from.at
+  if (command === 'L') return [node(v[0]!, v[1]!)]
+  if (command === 'H') return [node(v[0]!, y)]
+  if (command === 'V') return [node(x, v[0]!)]
+  if (command === 'Q') {
+    const end = node(v[2]!, v[3]!)
+    from.out = { x: x + ((v[0]! - x) * 2) / 3, y: y + ((v[1]! - y) * 2) / 3 }
+    end.in = { x: end.at.x + ((v[0]! - end.at.x) * 2) / 3, y: end.at.y + ((v[1]! - end.at.y) * 2) / 3 }
+    return [end]
+  }
+  const end = node(v[4]!, v[5]!)
+  const out = node(v[0]!, v[1]!).at
+  const into = node(v[2]!, v[3]!).at
+  from.out = same(out, from.at) ? null : out
+  end.in = same(into, end.at) ? null : into
+  return [end]
+}
+
+/** A closing node that repeats the first one is folded into it. */
+function tidy(nodes: PathNode[], closed: boolean): Path {
+  const first = nodes[0]!
+  const last = nodes[nodes.length - 1]!
+  if (closed && nodes.length > 1 && same(first.at, last.at)) {
+    first.in = last.in
+    nodes.pop()
+  }
+  return { nodes: nodes.map(judgeJoint), closed }
+}
+
+/** A node is smooth when its handles lie in one line. */
+function judgeJoint(n: PathNode): PathNode {
+  if (!n.in || !n.out) return n
+  const a = { x: n.at.x - n.in.x, y: n.at.y - n.in.y }
+  const b = { x: n.out.x - n.at.x, y: n.out.y - n.at.y }
+  const angle = Math.abs(Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x + a.y * b.y))
+  return { ...n, joint: angle < 0.01 ? 'smooth' : 'corner' }
+}
+
+const num = (text: string | undefined, otherwise = 0): number => {
+  const v = Number.parseFloat(text ?? '')
+  return Number.isFinite(v) ? v : otherwise
+}
+
+/** Path data of a basic shape, or null when the element is none or draws nothing. */
+export function dataOfShape(name: string, a: Readonly<Record<string, string>>): string | null {
+  switch (name) {
+    case 'path':
+      return a.d ?? null
+    case 'line':
+      return `M${num(a.x1)} ${num(a.y1)}L${num(a.x2)} ${num(a.y2)}`
+    case 'polyline':
+    case 'polygon': {
+      const points = (a.points ?? '').trim()
+      return points ? `M${points}${name === 'polygon' ? 'Z' : ''}` : null
+    }
+    case 'circle':
+      return ellipse(num(a.cx), num(a.cy), num(a.r), num(a.r))
+    case 'ellipse':
+      return ellipse(num(a.cx), num(a.cy), num(a.rx), num(a.ry))
+    case 'rect':
+      return rectangle(a)
+    default:
+      return null
+  }
+}
+
+function ellipse(cx: number, cy: number, rx: number, ry: number): string | null {
+  if (!(rx > 0 && ry > 0)) return null
+  return `M${cx + rx} ${cy}A${rx} ${ry} 0 0 1 ${cx - rx} ${cy}A${rx} ${ry} 0 0 1 ${cx + rx} ${cy}Z`
+}
+
+function rectangle(a: Readonly<Record<string, string>>): string | null {
+  const [x, y, w, h] = [num(a.x), num(a.y), num(a.width), num(a.height)]
+  if (!(w > 0 && h > 0)) return null
+  const rx = Math.min(w / 2, Math.max(0, num(a.rx, num(a.ry))))
+  const ry = Math.min(h / 2, Math.max(0, num(a.ry, num(a.rx))))
+  if (!(rx > 0 && ry > 0)) return `M${x} ${y}H${x + w}V${y + h}H${x}Z`
+  const turn = (dx: number, dy: number): string => `a${rx} ${ry} 0 0 1 ${dx} ${dy}`
+  return `M${x + rx} ${y}H${x + w - rx}${turn(rx, ry)}V${y + h - ry}${turn(-rx, ry)}H${x + rx}${turn(-rx, -ry)}V${y + ry}${turn(rx, -ry)}Z`
+}

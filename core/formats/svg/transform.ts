@@ -1,0 +1,58 @@
+import type { Matrix } from './paths'
+import { IDENTITY } from './paths'
+
+export const multiply = (m: Matrix, n: Matrix): Matrix => [
+  m[0] * n[0] + m[2] * n[1],
+  m[1] * n[0] + m[3] * n[1],
+  m[0] * n[2] + m[2] * n[3],
+  m[1] * n[2] + m[3] * n[3],
+  m[0] * n[4] + m[2] * n[5] + m[4],
+  m[1] * n[4] + m[3] * n[5] + m[5],
+]
+
+/** The matrix of an SVG transform attribute; parts that cannot be read are left out. */
+export function matrixOf(text: string | undefined): Matrix {
+  let out = IDENTITY
+  for (const [, name, list] of (text ?? '').matchAll(/(\w+)\s*\(([^)]*)\)/g)) {
+    const v = list!
+      .split(/[\s,]+/)
+      .filter(Boolean)
+      .map(Number.parseFloat)
+    const step = v.every(Number.isFinite) ? single(name!, v) : null
+    if (step) out = multiply(out, step)
+  }
+  return out
+}
+
+function single(name: string, v: number[]): Matrix | null {
+  const [a = 0, b, c] = v
+  switch (name) {
+    case 'matrix':
+      return v.length === 6 ? (v as unknown as Matrix) : null
+    case 'translate':
+      return [1, 0, 0, 1, a, b ?? 0]
+    case 'scale':
+      return [a, 0, 0, b ?? a, 0, 0]
+    case 'rotate': {
+      const r = (a * Math.PI) / 180
+      const turned: Matrix = [Math.cos(r), Math.sin(r), -Math.sin(r), Math.cos(r), 0, 0]
+      if (b === undefined || c === undefined) return turned
+      return multiply(multiply([1, 0, 0, 1, b, c], turned), [1, 0, 0, 1, -b, -c])
+    }
+    case 'skewX':
+      return [1, 0, Math.tan((a * Math.PI) / 180), 1, 0, 0]
+    case 'skewY':
+      return [1, Math.tan((a * Math.PI) / 180), 0, 1, 0, 0]
+    default:
+      return null
+  }
+}
+
+/** Mean scale of a matrix, and whether it scales all directions alike. */
+export function scaleOf(m: Matrix): { scale: number; even: boolean } {
+  const scale = Math.sqrt(Math.abs(m[0] * m[3] - m[1] * m[2]))
+  const e = 1e-6 * (Math.abs(m[0]) + Math.abs(m[1]) + Math.abs(m[2]) + Math.abs(m[3]))
+  const straight = Math.abs(m[0] - m[3]) <= e && Math.abs(m[1] + m[2]) <= e
+  const mirrored = Math.abs(m[0] + m[3]) <= e && Math.abs(m[1] - m[2]) <= e
+  return { scale, even: straight || mirrored }
+}

@@ -1,0 +1,99 @@
+import type { Drawing, Layer, Line, Path, Shape, SketchLayer } from '../../drawing/model'
+import { pathData, short } from '../../geometry/path'
+
+export const BT_NAMESPACE = 'urn:bellatrait:1'
+
+const OUTLINE_DIGITS = 3
+
+export type SvgOptions =
+  /** Lines as strokes that carry their live data and open again losslessly. */
+  | { content: 'lines' }
+  /** Filled outlines only: what `shapes` holds, bottom to top. */
+  | { content: 'outlines'; shapes: readonly Shape[] }
+
+/** A drawing as SVG text. The page is its size in the page's unit; coordinates are px. */
+export function writeSvg(drawing: Drawing, options: SvgOptions): string {
+  const { page } = drawing
+  const inUnit = (v: number): string => (page.unit === 'mm' ? `${short(v / page.pxPerMm, 4)}mm` : short(v, 4))
+  const live = options.content === 'lines'
+  const out = [
+    `<svg xmlns="http://www.w3.org/2000/svg"${live ? ` xmlns:bt="${BT_NAMESPACE}"` : ''}` +
+      ` width="${inUnit(page.width)}" height="${inUnit(page.height)}"` +
+      ` viewBox="0 0 ${short(page.width, 4)} ${short(page.height, 4)}"` +
+      (live ? ` bt:drawing="${json({ name: drawing.name, page, inks: drawing.inks, settings: drawing.settings })}"` : '') +
+      '>',
+    `<title>${escape(drawing.name)}</title>`,
+  ]
+  if (options.content === 'outlines') {
+    for (const shape of options.shapes) out.push(filled(shape, drawing, OUTLINE_DIGITS))
+  } else {
+    for (const layer of drawing.layers) out.push(...group(layer, drawing))
+  }
+  out.push('</svg>')
+  return out.join('\n') + '\n'
+}
+
+function group(layer: Layer, drawing: Drawing): string[] {
+  const { name, kind, visible, locked, opacity } = layer
+  const attributes =
+    ` bt:layer="${json({ name, kind, visible, locked, opacity })}"` +
+    (visible && kind !== 'sketch' ? '' : ' display="none"') +
+    (opacity < 1 ? ` opacity="${short(opacity, 4)}"` : '')
+  return [`<g id="${escape(layer.id)}"${attributes}>`, ...items(layer, drawing), '</g>']
+}
+
+function items(layer: Layer, drawing: Drawing): string[] {
+  switch (layer.kind) {
+    case 'lines':
+      return layer.items.map((l) => stroked(l, drawing))
+    case 'sketch':
+      return sketches(layer)
+    default:
+      return layer.items.map((s) => filled(s, drawing))
+  }
+}
+
+function sketches(layer: SketchLayer): string[] {
+  return layer.items.map((s) => `<g id="${escape(s.id)}" bt:sketch="${json({ ...s, id: undefined })}"/>`)
+}
+
+function stroked(line: Line, drawing: Drawing): string {
+  const { weight, finish } = line
+  const rest = { ink: line.ink, snips: line.snips, cover: line.cover, trace: line.trace }
+  return (
+    `<path id="${escape(line.id)}" d="${pathData(line.path)}" fill="none" stroke="${colourOf(drawing, line.ink)}"` +
+    ` stroke-width="${short(weight.size, 4)}" stroke-linecap="${finish.startCap}" stroke-linejoin="${finish.join}"` +
+    ` stroke-miterlimit="${short(finish.miterLimit, 4)}"` +
+    (finish.dash.length ? ` stroke-dasharray="${finish.dash.join(' ')}"` : '') +
+    ` bt:joints="${jointsOf(line.path)}" bt:weight="${json(weight)}" bt:finish="${json(finish)}" bt:line="${json(rest)}"/>`
+  )
+}
+
+function filled(shape: Shape, drawing: Drawing, digits?: number): string {
+  const d = shape.contours.map((c) => pathData({ ...c, closed: true }, digits)).join('')
+  const live = digits === undefined
+  return (
+    `<path id="${escape(shape.id)}" d="${d}" fill="${colourOf(drawing, shape.ink)}"` +
+    (live ? ` bt:shape="${json({ ink: shape.ink, from: shape.from, joints: shape.contours.map(jointsOf) })}"` : '') +
+    '/>'
+  )
+}
+
+/** One letter a node: s for smooth, c for corner. */
+const jointsOf = (path: Path): string => path.nodes.map((n) => n.joint[0]).join('')
+
+export const colourOf = (drawing: Drawing, ink: string): string =>
+  drawing.inks.find((i) => i.id === ink)?.colour ?? '#000000'
+
+const json = (value: unknown): string => escape(JSON.stringify(value))
+
+// Control characters that XML cannot hold at all are dropped.
+const escape = (text: string): string =>
+  text
+    // eslint-disable-next-line no-control-regex
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/"/g, '&quot;')
+    .replace(/[\n\r\t]/g, (c) => `&#${c.charCodeAt(0)};`)

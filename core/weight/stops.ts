@@ -1,0 +1,45 @@
+import type { Weight, WidthStop } from '../drawing/model'
+import { Profile } from './profile'
+
+/** Stops closer than this are one, as a share of the line. */
+const SAME = 1e-4
+
+/** Which half of a width a hand changes. */
+export type Sides = 'both' | 'left' | 'right'
+
+const onSides = (stop: WidthStop, sides: Sides, factor: number): WidthStop => ({
+  ...stop,
+  left: sides === 'right' ? stop.left : factor,
+  right: sides === 'left' ? stop.right : factor,
+})
+
+/** `weight` with a stop at `at` (0..1) that leaves the profile as it was there; and the stop's index. */
+export function addStop(weight: Weight, at: number, closed: boolean): { weight: Weight; index: number } {
+  const place = Math.min(1, Math.max(0, at))
+  const known = weight.stops.findIndex((s) => Math.abs(s.at - place) < SAME)
+  if (known >= 0) return { weight, index: known }
+  const profile = new Profile(weight.stops, closed)
+  const stop = { at: place, left: profile.sampleLeft(place).value, right: profile.sampleRight(place).value }
+  const stops = [...weight.stops, stop].sort((a, b) => a.at - b.at)
+  return { weight: { ...weight, stops }, index: stops.indexOf(stop) }
+}
+
+/** `weight` with stop `index` as wide as `factor` (a multiple of half the size, not negative) on the named sides. */
+export function widenStop(weight: Weight, index: number, sides: Sides, factor: number): Weight {
+  const held = Math.max(0, factor)
+  return { ...weight, stops: weight.stops.map((s, i) => (i === index ? onSides(s, sides, held) : s)) }
+}
+
+/** `weight` with stop `index` moved to `at`, kept between its neighbours. */
+export function slideStop(weight: Weight, index: number, at: number): Weight {
+  const low = index > 0 ? weight.stops[index - 1]!.at + SAME : 0
+  const high = index + 1 < weight.stops.length ? weight.stops[index + 1]!.at - SAME : 1
+  const held = Math.min(high, Math.max(low, at))
+  return { ...weight, stops: weight.stops.map((s, i) => (i === index ? { ...s, at: held } : s)) }
+}
+
+/** `weight` without stop `index`; the last one stays and becomes even. */
+export function removeStop(weight: Weight, index: number): Weight {
+  if (weight.stops.length > 1) return { ...weight, stops: weight.stops.filter((_, i) => i !== index) }
+  return { ...weight, stops: [{ at: 0, left: 1, right: 1 }] }
+}

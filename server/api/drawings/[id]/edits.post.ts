@@ -1,0 +1,22 @@
+import { defineEventHandler, getRouterParam, setResponseStatus } from 'h3'
+import type { AppendBody, AppendAnswer, Conflict } from '../../../../shared/api'
+import { appendSchema, LIMITS } from '../../../../shared/api'
+import { UnfitEdit } from '../../../database/journal'
+import { store } from '../../../database/store'
+import { readJson } from '../../../http/body'
+import { noDrawing, refuse } from '../../../http/refuse'
+
+export default defineEventHandler(async (event): Promise<AppendAnswer | Conflict> => {
+  const body = await readJson<AppendBody>(event, appendSchema, LIMITS.document)
+  const { journal } = await store()
+  try {
+    const result = journal.append(getRouterParam(event, 'id')!, body)
+    if (!result) throw noDrawing()
+    if ('revision' in result) return result
+    setResponseStatus(event, 409)
+    return result.conflict
+  } catch (e) {
+    if (e instanceof UnfitEdit) throw refuse(422, e.message)
+    throw e
+  }
+})

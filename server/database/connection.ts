@@ -1,0 +1,37 @@
+import { mkdirSync } from 'node:fs'
+import { dirname } from 'node:path'
+import Database from 'better-sqlite3'
+
+export type Connection = Database.Database
+
+/** A numbered step of the schema: `0001-name.sql` and its text. */
+export interface Migration {
+  name: string
+  sql: string
+}
+
+/** Opens (and makes) the database file and brings its schema up to date, each migration in a transaction of its own. */
+export function openDatabase(file: string, migrations: readonly Migration[]): Connection {
+  if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
+  const db = new Database(file)
+  db.pragma('journal_mode = WAL')
+  db.pragma('foreign_keys = ON')
+  // An acknowledged edit must survive a power cut, not only a crash of the process.
+  db.pragma('synchronous = FULL')
+  db.pragma('busy_timeout = 5000')
+  migrate(db, migrations)
+  return db
+}
+
+function migrate(db: Connection, migrations: readonly Migration[]): void {
+  db.exec('CREATE TABLE IF NOT EXISTS migrations (name TEXT PRIMARY KEY, applied_at TEXT NOT NULL) STRICT')
+  const known = db.prepare('SELECT 1 FROM migrations WHERE name = ?')
+  const record = db.prepare('INSERT INTO migrations (name, applied_at) VALUES (?, ?)')
+  for (const m of [...migrations].sort((a, b) => a.name.localeCompare(b.name))) {
+    db.transaction(() => {
+      if (known.get(m.name)) return
+      db.exec(m.sql)
+      record.run(m.name, new Date().toISOString())
+    }).immediate()
+  }
+}

@@ -1,0 +1,121 @@
+import { applyEdit } from '../../core/drawing/edits'
+import type { Edit } from '../../core/drawing/edits'
+import type { Drawing } from '../../core/drawing/model'
+import { checkDrawing, checkTouched } from '../../core/drawing/schema'
+import type { AppendBody, Conflict, JournalEntry, OpenDrawing } from '../../shared/api'
+import { JOURNAL_PAGE } from '../../shared/api'
+import type { Connection } from './connection'
+import { DrawingTable } from './drawings'
+import { EditTable } from './edits'
+import { SnapshotTable } from './snapshots'
+
+const SNAPSHOT_EVERY = 50
+const MOST_CACHED = 16
+
+/** An edit that does not fit the drawing that it was sent for. */
+export class UnfitEdit extends Error {}
+
+export type AppendResult = { revision: number } | { conflict: Conflict }
+
+/** Drawings as a journal of edits over snapshots. */
+export class Journal {
+  readonly drawings: DrawingTable
+  private readonly edits: EditTable
+  private readonly snapshots: SnapshotTable
+  private readonly heads = new Map<string, { revision: number; drawing: Drawing }>()
+
+  constructor(private readonly db: Connection) {
+    this.drawings = new DrawingTable(db)
+    this.edits = new EditTable(db)
+    this.snapshots = new SnapshotTable(db)
+  }
+
+  /** Keeps a new drawing at revision 0. */
+  create(drawing: Drawing): void {
+    const checked = checkDrawing(drawing)
+    this.db
+      .transaction(() => {
+        this.drawings.insert(checked, new Date().toISOString())
+        this.snapshots.insert(checked, 0)
+      })
+      .immediate()
+  }
+
+  /** The drawing as it is now, or null when there is none. */
+  head(id: string): { revision: number; drawing: Drawing } | null {
+    const row = this.drawings.find(id)
+    if (!row) return null
+    const cached = this.heads.get(id)
+    if (cached?.revision === row.revision) return cached
+    const snapshot = this.snapshots.latest(id)
+    if (!snapshot) return null
+    let { drawing } = snapshot
+    for (const entry of this.edits.after(id, snapshot.revision)) drawing = applyEdit(drawing, entry.edit)
+    const head = { revision: row.revision, drawing }
+    this.remember(id, head)
+    return head
+  }
+
+  open(id: string): OpenDrawing | null {
+    const head = this.head(id)
+    if (!head) return null
+    const journal = this.edits.before(id, head.revision + 1, JOURNAL_PAGE)
+    return { ...head, journal, hasOlder: (journal[0]?.revision ?? 1) > 1 }
+  }
+
+  /** The page of the journal before revision `before`. */
+  older(id: string, before: number): JournalEntry[] {
+    return this.edits.before(id, before, JOURNAL_PAGE)
+  }
+
+  /**
+   * Appends edits in one transaction. Edits that are already in the journal right after `base` are not written again,
+   * so that a batch whose answer was lost can be sent once more. Null when there is no such drawing.
+   *
+   * @throws UnfitEdit when an edit cannot be applied or leads to an invalid drawing; nothing is written then
+   */
+  append(id: string, { base, edits }: AppendBody): AppendResult | null {
+    return this.db
+      .transaction((): AppendResult | null => {
+        const head = this.head(id)
+        if (!head) return null
+        const missing = base < head.revision ? this.edits.after(id, base) : []
+        const known = missing.length <= edits.length && missing.every((m, i) => m.edit.id === edits[i]!.id)
+        if (base > head.revision || !known) return { conflict: { revision: head.revision, missing } }
+        const next = this.write(id, head, edits.slice(missing.length))
+        this.remember(id, next)
+        return { revision: next.revision }
+      })
+      .immediate()
+  }
+
+  private write(id: string, head: { revision: number; drawing: Drawing }, edits: readonly Edit[]) {
+    let { revision, drawing } = head
+    const at = new Date().toISOString()
+    for (const edit of edits) {
+      drawing = applied(drawing, edit, id)
+      revision++
+      this.edits.append(id, revision, edit, at)
+      if (revision % SNAPSHOT_EVERY === 0) this.snapshots.insert(drawing, revision)
+    }
+    if (edits.length) this.drawings.advance(drawing, revision, at)
+    return { revision, drawing }
+  }
+
+  private remember(id: string, head: { revision: number; drawing: Drawing }): void {
+    this.heads.delete(id)
+    this.heads.set(id, head)
+    if (this.heads.size > MOST_CACHED) this.heads.delete(this.heads.keys().next().value!)
+  }
+}
+
+function applied(drawing: Drawing, edit: Edit, id: string): Drawing {
+  try {
+    const next = applyEdit(drawing, edit)
+    checkTouched(next, edit.patches)
+    if (next.id !== id) throw new Error('the drawing would change its id')
+    return next
+  } catch (e) {
+    throw new UnfitEdit(`"${edit.label}" could not be saved: ${(e as Error).message}`)
+  }
+}

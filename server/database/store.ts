@@ -1,0 +1,28 @@
+import type { Connection, Migration } from './connection'
+import { openDatabase } from './connection'
+import { ImageTable } from './images'
+import { Journal } from './journal'
+
+export interface Store {
+  connection: Connection
+  journal: Journal
+  images: ImageTable
+}
+
+export function openStore(file: string, migrations: readonly Migration[]): Store {
+  const connection = openDatabase(file, migrations)
+  return { connection, journal: new Journal(connection), images: new ImageTable(connection) }
+}
+
+let opened: Promise<Store> | null = null
+
+/** Opens the server's store once; every route waits for it. */
+export function startStore(migrations: Promise<Migration[]>): void {
+  const file = process.env.BELLATRAIT_DB ?? 'data/bellatrait.db'
+  opened = migrations.then((all) => openStore(file, all))
+}
+
+export function store(): Promise<Store> {
+  if (!opened) throw new Error('The store has not been started.')
+  return opened
+}

@@ -1,0 +1,92 @@
+import * as yup from 'yup'
+import type { Edit } from '../core/drawing/edits'
+import type { Drawing } from '../core/drawing/model'
+
+/** What a card on the Desk shows. */
+export interface DrawingCard {
+  id: string
+  name: string
+  revision: number
+  lineCount: number
+  updatedAt: string
+}
+
+/** An edit as the journal keeps it. */
+export interface JournalEntry {
+  revision: number
+  madeAt: string
+  edit: Edit
+}
+
+/** A drawing at its head with the newest part of its journal. */
+export interface OpenDrawing {
+  drawing: Drawing
+  revision: number
+  journal: JournalEntry[]
+  /** Whether the journal goes back farther than what was sent. */
+  hasOlder: boolean
+}
+
+export interface AppendAnswer {
+  revision: number
+}
+
+/** The answer to an append that started from an old head. */
+export interface Conflict {
+  revision: number
+  missing: JournalEntry[]
+}
+
+export interface ImageInfo {
+  sha256: string
+  width: number
+  height: number
+  mediaType: string
+}
+
+/** How many edits of the journal are sent at once. */
+export const JOURNAL_PAGE = 200
+
+export const LIMITS = {
+  /** Largest body of an edit or a drawing, bytes. */
+  document: 16 * 1024 * 1024,
+  /** Largest picture, bytes. */
+  image: 24 * 1024 * 1024,
+  /** Largest picture, pixels. */
+  pixels: 60_000_000,
+} as const
+
+const patch = yup
+  .object({
+    op: yup.string().oneOf(['add', 'remove', 'replace']).required(),
+    path: yup.array(yup.mixed<string | number>().test((v) => typeof v === 'string' || typeof v === 'number')).required().max(20),
+    value: yup.mixed().nullable(),
+  })
+  .noUnknown()
+
+const patches = yup.array(patch.required()).required().max(100_000)
+
+const edit = yup.object({
+  id: yup.string().strict().required().max(80),
+  kind: yup.string().oneOf(['edit', 'undo', 'redo']).required(),
+  label: yup.string().strict().required().max(200),
+  patches,
+  inverse: patches,
+})
+
+/** Body of POST /api/drawings/:id/edits. */
+export const appendSchema = yup.object({
+  base: yup.number().strict().integer().min(0).required(),
+  edits: yup.array(edit.required()).required().min(1).max(1000),
+})
+
+export interface AppendBody {
+  base: number
+  edits: Edit[]
+}
+
+/** Body of POST /api/drawings: nothing for a blank drawing, or a whole one. */
+export const createSchema = yup.object({ name: yup.string().strict().trim().min(1).max(120), drawing: yup.mixed().nullable() })
+
+/** Body of PATCH /api/drawings/:id. */
+export const renameSchema = yup.object({ name: yup.string().strict().trim().min(1, 'A drawing needs a name.').max(120, 'A name can have 120 letters at most.').required('A drawing needs a name.') })
