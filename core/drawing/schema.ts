@@ -138,8 +138,8 @@ const layer = yup
       .required()
       .max(50_000)
       .when('kind', ([kind], schema) => {
-        if (kind === 'sketch') return schema.of(sketch.required())
-        return schema.of(kind === 'lines' ? line.required() : shape.required())
+        const item: yup.Schema = kind === 'sketch' ? sketch.required() : kind === 'lines' ? line.required() : shape.required()
+        return schema.of(item)
       }),
   })
   .strict()

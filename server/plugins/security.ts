@@ -1,3 +1,4 @@
+import { defineNitroPlugin } from 'nitropack/runtime'
 import { randomBytes } from 'node:crypto'
 
 /** Every page gets a policy that runs only the scripts that the server put there. */

@@ -1,3 +1,4 @@
+import { defineNitroPlugin, useStorage } from 'nitropack/runtime'
 import { startStore, store } from '../database/store'
 
 export default defineNitroPlugin((nitro) => {

@@ -1,0 +1,21 @@
+import { defaultPage, newDrawing, newId, newLinesLayer, newSketchLayer } from '../core/drawing/create'
+import type { Drawing, Line } from '../core/drawing/model'
+import { gardenSnail } from './drawings/garden-snail'
+import { peaPod } from './drawings/pea-pod'
+import { radishBunch } from './drawings/radish-bunch'
+
+export interface Inked {
+  name: string
+  layers: { name: string; lines: Line[] }[]
+}
+
+/** The drawings of the Thistlewick Seed Swap, each with the lines that its author laid. */
+export const SCENARIO: readonly (() => Inked)[] = [radishBunch, peaPod, gardenSnail]
+
+/** A document of one of the scenario's drawings over its pencil sketch. */
+export function documentOf({ name, layers }: Inked, image: string | null): Drawing {
+  const page = defaultPage()
+  const drawing = newDrawing(name, { page, layers: layers.map((l) => newLinesLayer(l.name, l.lines)) })
+  if (image) drawing.layers.unshift(newSketchLayer({ id: newId(), image, x: 0, y: 0, width: page.width, height: page.height, angle: 0 }))
+  return drawing
+}

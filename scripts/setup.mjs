@@ -1,0 +1,70 @@
+// What `npm run demo` and `npm test` share: packages, the build, Chromium. Each step runs only when it is needed.
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const root = fileURLToPath(new URL('..', import.meta.url))
+export const chromium = '/usr/bin/chromium'
+
+const isWindows = process.platform === 'win32'
+
+/** Runs a command in the project's folder; ends the process with its code when it fails. */
+export function run(title, command, args, env = {}) {
+  console.log(`\n== ${title}`)
+  const started = Date.now()
+  const { status } = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    shell: isWindows,
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', ...env },
+  })
+  if (status !== 0) {
+    console.error(`\n${title} failed (${command} ${args.join(' ')}).`)
+    process.exit(status || 1)
+  }
+  console.log(`== ${title}: done in ${Math.round((Date.now() - started) / 1000)} s`)
+}
+
+/** Hash of the names and contents of files below some paths. */
+function fingerprint(paths) {
+  const hash = createHash('sha256')
+  const add = (path) => {
+    if (!existsSync(path)) return
+    if (statSync(path).isDirectory()) for (const f of readdirSync(path).sort()) add(join(path, f))
+    else hash.update(path.slice(root.length)).update(readFileSync(path))
+  }
+  for (const p of paths) add(join(root, p))
+  return hash.digest('hex')
+}
+
+/** Runs `work` unless it ran before on the same sources; the mark lies beside what it made. */
+function once(mark, sources, work) {
+  const file = join(root, mark)
+  const now = fingerprint(sources)
+  if (existsSync(file) && readFileSync(file, 'utf8') === now) return
+  work()
+  mkdirSync(dirname(file), { recursive: true })
+  writeFileSync(file, now)
+}
+
+export function installPackages() {
+  once('node_modules/.bellatrait', ['package-lock.json'], () => {
+    run('Install packages (the database driver compiles: a few minutes)', 'npm', ['ci', '--no-audit', '--no-fund'])
+  })
+}
+
+export function build() {
+  const sources = ['app', 'core', 'server', 'shared', 'public', 'nuxt.config.ts', 'package-lock.json']
+  once('.output/.bellatrait', sources, () => {
+    run('Build the application', 'npx', ['--no-install', 'nuxt', 'build'])
+  })
+}
+
+/** Debian's Chromium for the browser tests. */
+export function installChromium() {
+  if (existsSync(chromium)) return
+  run('Look up packages', 'apt-get', ['update', '-qq'])
+  run('Install Chromium', 'apt-get', ['install', '-y', '-qq', 'chromium'])
+}

@@ -1,0 +1,11 @@
+// Everything that must hold before a change lands, from a clean clone.
+import { build, installChromium, installPackages, run } from './setup.mjs'
+
+installPackages()
+installChromium()
+run('Lint', 'npx', ['--no-install', 'eslint', '.'])
+run('Types', 'npx', ['--no-install', 'nuxt', 'typecheck'])
+run('Unit and server tests', 'npx', ['--no-install', 'vitest', 'run'])
+build()
+run('Browser tests', 'npx', ['--no-install', 'playwright', 'test'])
+console.log('\nAll checks passed.')
