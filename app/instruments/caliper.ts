@@ -209,7 +209,7 @@ export class Caliper implements Instrument {
     const side = normal.x >= 0 ? 1 : -1
     const out = (side === 1 ? left : right) + 16 / this.bench.zoom()
     const at = { x: centre.x + normal.x * side * out, y: centre.y + normal.y * side * out }
-    return { kind: 'tag', key: 'tag', at, text: this.bench.inUnit(left + right) }
+    return { kind: 'tag', key: 'tag', at, text: `${(left + right).toFixed(1)} px` }
   }
 }
 

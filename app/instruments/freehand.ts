@@ -32,6 +32,7 @@ export class Freehand implements Instrument {
   press(hand: Hand): void {
     this.layer = this.bench.layerForInk()
     if (!this.layer) return
+    this.bench.select([])
     this.device = hand.device
     this.samples = []
     this.began = hand.samples[0]?.time ?? 0

@@ -60,7 +60,6 @@ export interface Bench {
   chooseShape(id: string | null): void
   /** A place on a line (0..1) to point out on the weight graph. */
   pointOut(place: { line: string; at: number } | null): void
-  inUnit(px: number): string
   say(text: string): void
   /** Asks for the marks and the hint to be shown anew. */
   refresh(): void

@@ -37,7 +37,10 @@ export class Pen implements Instrument {
       this.finish(false)
       return
     }
-    if (!this.nodes.length && !this.bench.layerForInk()) return
+    if (!this.nodes.length) {
+      if (!this.bench.layerForInk()) return
+      this.bench.select([])
+    }
     const closing = hand.mark?.kind === 'closer' && this.nodes.length > 1
     const last = this.nodes[this.nodes.length - 1]
     if (!closing) {

@@ -26,6 +26,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   /** The drawing before the change under the hand. */
   let base: Drawing | null = null
   let acknowledged: Drawing | null = null
+  const changing = ref(false)
   let oldest = 1
 
   async function open(id: string): Promise<void> {
@@ -46,6 +47,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     sync?.close()
     sync = null
     base = null
+    changing.value = false
     drawing.value = null
     history.value = emptyHistory()
   }
@@ -104,6 +106,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   function change(recipe: Recipe): void {
     if (!drawing.value) return
     base ??= drawing.value
+    changing.value = true
     drawing.value = makeEdit(base, '', recipe)?.drawing ?? base
   }
 
@@ -113,6 +116,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     const before = base
     const after = drawing.value
     base = null
+    changing.value = false
     drawing.value = before
     const made = makeEdit(before, label, (draft) => copyOver(draft, before, after))
     if (made) record(made.drawing, made.edit)
@@ -123,6 +127,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     if (!base) return
     drawing.value = base
     base = null
+    changing.value = false
   }
 
   async function undo(): Promise<void> {
@@ -160,6 +165,8 @@ export const useDrawingStore = defineStore('drawing', () => {
 
   return {
     drawing,
+    /** Whether a change is under the hand that is not a step yet. */
+    changing,
     history,
     saveState,
     saveMessage,

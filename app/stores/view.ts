@@ -67,7 +67,6 @@ export const useViewStore = defineStore('view', () => {
   const viewport = ref<Viewport>({ x: 0, y: 0, zoom: 1 })
   const size = ref({ width: 1, height: 1 })
   const bare = ref(false)
-  const sketchHidden = ref(false)
   const folds = reactive(rememberedFolds())
   const hint = ref('')
   const shape = ref<string | null>(null)
@@ -134,7 +133,6 @@ export const useViewStore = defineStore('view', () => {
     viewport,
     size,
     bare,
-    sketchHidden,
     folds,
     hint,
     shape,

@@ -1,12 +1,11 @@
 import type { Ref } from 'vue'
 import type { Drawing, Line, Shape, Vec } from '#core/drawing/model'
 import { boxOfCubics } from '#core/geometry/bounds'
-import { cubicsOfPath, short } from '#core/geometry/path'
+import { cubicsOfPath } from '#core/geometry/path'
 import { LineWidth } from '#core/weight/half-widths'
 import type { Bench, LineHit } from '~/instruments/instrument'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLayer } from '~/stores/find'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import type { Ink } from './use-ink'
@@ -88,7 +87,6 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     pointOut: (place) => {
       view.place = place
     },
-    inUnit: (px) => inUnit(drawing(), px),
     say: (text) => {
       store.notice = text
     },
@@ -96,11 +94,6 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
       tick.value++
     },
   }
-}
-
-/** A length in the page's unit, for people: "6.4 px", "1.07 mm". */
-export function inUnit({ page }: Drawing, px: number): string {
-  return page.unit === 'mm' ? `${short(px / page.pxPerMm, 2)} mm` : `${short(px, 1)} px`
 }
 
 /** The place on a line nearest to `p` when that lies within its ink or `within` px of its path. */

@@ -31,6 +31,9 @@ export function useInk(): Ink {
   return inject(KEY)!
 }
 
+/** Chosen lines up to this many are drawn live rather than in tiles, so that they can change in the frame. */
+export const MOST_LIVE = 200
+
 /** How long the drawing must stay the same before its shapes are made again, ms. */
 const SETTLE = 150
 
@@ -74,7 +77,7 @@ export function provideInk(): Ink {
   }
 
   watch(
-    [() => store.drawing, () => wantsShapes()],
+    [() => store.drawing, () => wantsShapes(), () => store.changing],
     ([drawing, forShapes], [before, wasForShapes]) => {
       clearTimeout(timer)
       if (!drawing) {
@@ -82,6 +85,8 @@ export function provideInk(): Ink {
         shapes.value = null
         return
       }
+      // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
+      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE) return
       if (!forShapes) {
         if (wasForShapes) void geometry.stopShapes()
         void showLines(drawing)

@@ -54,7 +54,7 @@ export const newSketchLayer = (sketch: Sketch): SketchLayer => ({
   kind: 'sketch',
   visible: true,
   locked: true,
-  opacity: 0.4,
+  opacity: 0.5,
   items: [sketch],
 })
 

@@ -6,8 +6,8 @@ import type { Vec } from '../geometry/point'
 import { cross, distance, lerp, subtract } from '../geometry/point'
 import type { Arc, Loop } from '../shapes/loop'
 import { allBackwards, polyline, reverseLoop, segment, whole } from '../shapes/loop'
-import type { Section, SideSign } from './sides'
-import { SideCurve, WeighedSegment } from './sides'
+import type { Section, SideSign, WeighedSegment } from './sides'
+import { SideCurve } from './sides'
 
 /** A stretch of one segment in which the width is smooth and neither side turns round. */
 interface Stretch {

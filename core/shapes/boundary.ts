@@ -1,4 +1,4 @@
-import type { EdgeSoup } from './snap-grid'
+import type { EdgeSoup } from './edge-soup'
 import type { PlanarMap } from './planar-map'
 
 /** A stretch of one curve on the boundary, from t0 to t1 in the direction of travel; `end` is its last grid vertex. */

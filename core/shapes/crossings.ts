@@ -1,7 +1,7 @@
 import Flatbush from 'flatbush'
-import type { EdgeSoup } from './snap-grid'
+import type { EdgeSoup } from './edge-soup'
 import { mergeCoincident, pair } from './merge-edges'
-import { emptySoup, pushEdge } from './snap-grid'
+import { emptySoup, pushEdge } from './edge-soup'
 
 /** One round does it but for crossings that rounding displaces by a tie; the cap only guards against the unforeseen. */
 const ROUNDS = 8

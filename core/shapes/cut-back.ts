@@ -3,7 +3,7 @@ import { derivativeAt, isStraight, moveEnds, pointAt, reach, straight, subcurve 
 import type { Vec } from '../geometry/point'
 import { cross, distance, dot, lerp, subtract } from '../geometry/point'
 import type { Run } from './boundary'
-import type { EdgeSoup } from './snap-grid'
+import type { EdgeSoup } from './edge-soup'
 
 /**
  * The true curves of a traced loop: whole curves come back as they went in, crossed ones are cut where the curves

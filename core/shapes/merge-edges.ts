@@ -1,5 +1,5 @@
-import type { EdgeSoup } from './snap-grid'
-import { emptySoup, pushEdge } from './snap-grid'
+import type { EdgeSoup } from './edge-soup'
+import { emptySoup, pushEdge } from './edge-soup'
 
 /** Packs two integers below 2^26 into one exact double. */
 export const pair = (a: number, b: number): number => a * 67108864 + b

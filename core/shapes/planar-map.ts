@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush'
 import { pair } from './merge-edges'
-import type { EdgeSoup } from './snap-grid'
+import type { EdgeSoup } from './edge-soup'
 
 /**
  * The planar map of split edges, each with the change of winding number across it. Half-edge 2e runs along soup edge e,

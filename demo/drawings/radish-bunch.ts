@@ -59,7 +59,6 @@ export function radishBunch(): { name: string; layers: { name: string; lines: Li
           newLine(through([396, 228], [412, 240], [434, 238], [430, 224], [412, 222], [398, 226]), { weight: between(3.6, 0.4, 0.7) }),
           newLine(through([398, 224], [416, 214], [432, 200], [420, 194], [406, 206], [398, 221]), { weight: between(3.6, 0.4, 0.7) }),
           newLine(through([398, 228], [410, 252], [432, 262], [450, 258]), { weight: outward(3.6) }),
-          newLine(through([397, 229], [402, 256], [394, 280]), { weight: outward(3.6) }),
         ],
       },
       {

@@ -47,7 +47,7 @@ class Sheet {
         const soft = Math.max(0, Math.min(1, radius + 0.5 - d))
         if (soft === 0) continue
         const i = py * this.width + px
-        const tooth = Math.max(0, Math.min(1, (this.grain[i]! - 0.36) * 4.4))
+        const tooth = Math.max(0, Math.min(1, (this.grain[i]! - 0.3) * 4))
         this.dark[i]! += (0.92 - this.dark[i]!) * Math.min(1, force * soft * tooth)
       }
     }
@@ -108,10 +108,10 @@ export async function pencilSketch(lines: readonly Line[], page: Page, seed: num
 function drawStroke(sheet: Sheet, arc: ArcLength, place: (p: Vec) => Vec, next: () => number, closed: boolean, pass: number): void {
   const drift = wobble(next)
   const press = wobble(next)
-  const amount = 0.9 + 0.9 * pass * next()
+  const amount = 1.6 + 2.6 * pass * next()
   const over = closed ? 0 : 2 + next() * 7
   const skip = pass === 0 ? 0 : next() * arc.total * 0.25
-  const step = 0.4 / SCAN
+  const step = 1 / SCAN
   for (let s = -over + skip; s <= arc.total + over - skip; s += step) {
     const held = Math.min(arc.total, Math.max(0, s))
     const tangent = arc.tangent(held)
@@ -122,6 +122,6 @@ function drawStroke(sheet: Sheet, arc: ArcLength, place: (p: Vec) => Vec, next: 
     const off = drift(s) * amount
     const at = place({ x: p.x + tangent.x * beyond + n.x * off, y: p.y + tangent.y * beyond + n.y * off })
     const lift = Math.min(1, (s + over - skip) / 14, (arc.total + over - skip - s) / 14)
-    sheet.touch(at.x, at.y, 0.9 + 0.35 * press(s + 500), Math.max(0, lift) * (0.13 + 0.06 * press(s)) * (pass === 0 ? 1.1 : 0.8))
+    sheet.touch(at.x, at.y, 1.25 + 0.4 * press(s + 500), Math.max(0, lift) * (0.5 + 0.2 * press(s)) * (pass === 0 ? 1.1 : 0.75))
   }
 }

@@ -72,7 +72,7 @@ async function deliver(): Promise<void> {
       <button
         v-for="k in KINDS"
         :key="k.id"
-        class="flex w-[132px] flex-col items-start rounded-[10px] border p-3 text-left"
+        class="flex w-[196px] flex-col items-start rounded-[10px] border p-3 text-left"
         :class="k.id === kind.id ? 'border-plum bg-blush' : 'border-hair bg-raise hover:border-mute'"
         role="radio"
         :aria-checked="k.id === kind.id"
@@ -80,11 +80,12 @@ async function deliver(): Promise<void> {
       >
         <b class="font-[650]">{{ k.title }}</b>
         <span class="number quiet">{{ k.file }}</span>
+        <span class="quiet mt-2 text-[12px] leading-[1.35]">{{ k.what }}</span>
       </button>
     </div>
     <div class="flex min-w-0 max-w-[560px] flex-1 flex-col">
-      <p>{{ kind.what }}</p>
-      <p class="quiet mt-1.5">
+      <b class="flex h-6 items-center font-[650]">{{ store.drawing?.name }}</b>
+      <p class="quiet mt-1">
         Page <span class="number">{{ facts }}</span>
         <template v-if="kind.id === 'outlines' && ink.shapes.value"> · <span class="number">{{ ink.shapes.value.nodesAfter }}</span> nodes</template>
       </p>

@@ -4,12 +4,9 @@ import { short } from '#core/geometry/path'
 import { arcOf } from '~/instruments/line-marks'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
-import { inUnit } from '~/workspace/bench'
-import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 
-const store = useDrawingStore()
 const studio = useStudioStore()
 const view = useViewStore()
 const chosen = useChosenLines()
@@ -25,9 +22,9 @@ const title = computed(() => {
 
 const facts = computed(() => {
   const line = one.value
-  if (!line || !store.drawing) return []
+  if (!line) return []
   const nodes = line.path.nodes.length
-  return [`${inUnit(store.drawing, arcOf(line).total)} long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : [])]
+  return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : [])]
 })
 
 function look(value: number): void {

@@ -12,11 +12,8 @@ import { sketchLayers } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
 import { createBench } from '~/workspace/bench'
 import { INSTRUMENTS } from '~/workspace/instruments'
-import { useInk } from '~/workspace/use-ink'
+import { MOST_LIVE, useInk } from '~/workspace/use-ink'
 import { usePointer } from '~/workspace/use-pointer'
-
-/** Chosen lines up to this many are drawn here rather than in tiles, so that they can change in the frame. */
-const MOST_LIVE = 200
 
 const store = useDrawingStore()
 const view = useViewStore()
@@ -67,7 +64,8 @@ const pageStyle = computed(() => {
 })
 
 const sketches = computed(() => {
-  if (!store.drawing || view.sketchHidden) return []
+  // What leaves the house is judged without the pencil.
+  if (!store.drawing || view.pass === 'deliver') return []
   const { x, y, zoom } = view.viewport
   return sketchLayers(store.drawing)
     .filter((l) => l.visible)

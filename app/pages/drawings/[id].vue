@@ -41,6 +41,9 @@ async function open(): Promise<void> {
     const drawing = store.drawing!
     view.activeLayer = drawing.layers.filter((l) => l.kind === 'lines' && !l.locked).at(-1)?.id ?? null
     if (view.size.width > 1) view.showPage(drawing.page)
+    const warnings = sessionStorage.getItem('bellatrait:warnings')
+    sessionStorage.removeItem('bellatrait:warnings')
+    if (warnings) store.notice = `This file was brought in. ${warnings}.`
   } catch (e) {
     failure.value = (e as Error).message
   }

@@ -90,7 +90,6 @@ const json = (value: unknown): string => escape(JSON.stringify(value))
 // Control characters that XML cannot hold at all are dropped.
 const escape = (text: string): string =>
   text
-    // eslint-disable-next-line no-control-regex
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
     .replace(/&/g, '&amp;')
     .replace(/</g, '&lt;')
