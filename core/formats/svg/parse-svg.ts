@@ -25,6 +25,7 @@ const MOST_ELEMENTS = 200_000
  */
 export function parseSvg(text: string, options: ParseOptions = {}): { drawing: Drawing; warnings: string[] } {
   if (text.length > LONGEST) throw new InputError('file', 'This SVG is larger than 32 MB. Export it with less detail and try again.')
+  if (!text.trim()) throw new InputError('file', 'This file is empty: it holds no SVG.')
   const reader = new SvgReader()
   const parser = new SaxesParser({ xmlns: true, position: true })
   let elements = 0
@@ -50,7 +51,6 @@ export function parseSvg(text: string, options: ParseOptions = {}): { drawing: D
   })
   parser.on('text', (t) => reader.text(t))
   parser.write(text).close()
-  if (!elements) throw new InputError('file', 'This file is empty: it holds no SVG.')
   const { page, name, inks, settings, layers } = reader.result()
   const drawing = newDrawing(name ?? options.name ?? 'Untitled', {
     id: newId(),

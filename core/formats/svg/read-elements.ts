@@ -6,6 +6,7 @@ import { dataOfShape, IDENTITY, pathsOfData } from './paths'
 import type { Style } from './style'
 import { INITIAL_STYLE, styleOf } from './style'
 import { matrixOf, multiply, scaleOf } from './transform'
+import type { SpareHandles } from './write-svg'
 
 interface Frame {
   matrix: Matrix
@@ -148,9 +149,10 @@ export class SvgReader {
   }
 
   private liveLine(a: Attributes, path: Path, style: Style): Line {
-    const rest = (a['bt:line'] ? json(a['bt:line'], 'bt:line') : {}) as Partial<Line>
+    const given = (a['bt:line'] ? json(a['bt:line'], 'bt:line') : {}) as Partial<Line> & { spare?: SpareHandles }
+    const { spare, ...rest } = given
     return {
-      ...newLine(withJoints(path, a['bt:joints'])),
+      ...newLine(withSpare(withJoints(path, a['bt:joints']), spare)),
       ...rest,
       id: a.id ?? newId(),
       ink: rest.ink ?? this.inkOf(style.stroke ?? '#000000'),
@@ -199,6 +201,15 @@ function layerOf(kind: Layer['kind'], name: string, items: []): LinesLayer | Sha
 function withJoints(path: Path, joints: string | undefined): Path {
   if (joints?.length !== path.nodes.length) return path
   return { ...path, nodes: path.nodes.map((n, i) => ({ ...n, joint: joints[i] === 's' ? 'smooth' : 'corner' })) }
+}
+
+function withSpare(path: Path, spare: SpareHandles | undefined): Path {
+  if (!spare || path.closed) return path
+  const last = path.nodes.length - 1
+  return {
+    ...path,
+    nodes: path.nodes.map((n, i) => ({ ...n, ...(i === 0 && { in: spare.in }), ...(i === last && { out: spare.out }) })),
+  }
 }
 
 function json(text: string, field: string): unknown {

@@ -1,9 +1,15 @@
-import type { Drawing, Layer, Line, Path, Shape, SketchLayer } from '../../drawing/model'
+import type { Drawing, Layer, Line, Path, Shape, SketchLayer, Vec } from '../../drawing/model'
 import { pathData, short } from '../../geometry/path'
 
 export const BT_NAMESPACE = 'urn:bellatrait:1'
 
 const OUTLINE_DIGITS = 3
+
+/** The arriving handle of an open path's first node and the leaving one of its last. */
+export interface SpareHandles {
+  in: Vec | null
+  out: Vec | null
+}
 
 export type SvgOptions =
   /** Lines as strokes that carry their live data and open again losslessly. */
@@ -59,7 +65,7 @@ function sketches(layer: SketchLayer): string[] {
 
 function stroked(line: Line, drawing: Drawing): string {
   const { weight, finish } = line
-  const rest = { ink: line.ink, snips: line.snips, cover: line.cover, trace: line.trace }
+  const rest = { ink: line.ink, snips: line.snips, cover: line.cover, trace: line.trace, ...spareHandles(line.path) }
   return (
     `<path id="${escape(line.id)}" d="${pathData(line.path)}" fill="none" stroke="${colourOf(drawing, line.ink)}"` +
     ` stroke-width="${short(weight.size, 4)}" stroke-linecap="${finish.startCap}" stroke-linejoin="${finish.join}"` +
@@ -77,6 +83,12 @@ function filled(shape: Shape, drawing: Drawing, digits?: number): string {
     (live ? ` bt:shape="${json({ ink: shape.ink, from: shape.from, joints: shape.contours.map(jointsOf) })}"` : '') +
     '/>'
   )
+}
+
+/** Handles at the open ends, which path data cannot hold. */
+function spareHandles({ nodes, closed }: Path): { spare?: SpareHandles } {
+  const spare = { in: nodes[0]?.in ?? null, out: nodes[nodes.length - 1]?.out ?? null }
+  return closed || (!spare.in && !spare.out) ? {} : { spare }
 }
 
 /** One letter a node: s for smooth, c for corner. */

@@ -1,0 +1,108 @@
+import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
+import { makeEdit } from '#core/drawing/edits'
+import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
+import { ArcLength } from '#core/geometry/arc-length'
+import { cubicsOfPath } from '#core/geometry/path'
+import type { MarkRef } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from '~/instruments/instrument'
+
+export const straightPath = (a: Vec, b: Vec): Path => ({
+  nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
+  closed: false,
+})
+
+/** A bench without a browser: a drawing of one layer, and a record of what instruments did. */
+export class TestBench implements Bench {
+  now: Drawing
+  chosen: string[] = []
+  chosenNodes: { line: string; index: number }[] = []
+  chosenStop: { line: string; index: number } | null = null
+  labels: string[] = []
+  said: string[] = []
+  locked = false
+  private base: Drawing | null = null
+
+  constructor(lines: Line[] = []) {
+    this.now = newDrawing('Test', { layers: [newLinesLayer('Lines', lines)] })
+  }
+
+  get lines(): Line[] {
+    return this.now.layers[0]!.items as Line[]
+  }
+
+  drawing = () => this.now
+  zoom = () => 1
+  selection = () => this.chosen
+  select = (ids: readonly string[]) => void (this.chosen = [...ids])
+  nodes = () => this.chosenNodes
+  chooseNodes = (nodes: readonly { line: string; index: number }[]) => void (this.chosenNodes = [...nodes])
+  stop = () => this.chosenStop
+  chooseStop = (stop: { line: string; index: number } | null) => void (this.chosenStop = stop)
+
+  change = (recipe: (draft: Drawing) => void) => {
+    this.base ??= this.now
+    this.now = makeEdit(this.base, '', recipe)?.drawing ?? this.base
+  }
+
+  finish = (label: string) => {
+    if (this.base && this.base !== this.now) this.labels.push(label)
+    this.base = null
+  }
+
+  drop = () => {
+    if (this.base) this.now = this.base
+    this.base = null
+  }
+
+  edit = (label: string, recipe: (draft: Drawing) => void) => {
+    this.now = makeEdit(this.now, label, recipe)?.drawing ?? this.now
+    this.labels.push(label)
+  }
+
+  layerForInk = () => (this.locked ? null : this.now.layers[0]!.id)
+  nextWeight = () => evenWeight(6)
+  preferences = () => ({ steadiness: 0.4, pressure: true })
+
+  lineAt = (p: Vec, reach: number) => {
+    for (const line of [...this.lines].reverse()) {
+      const arc = new ArcLength(cubicsOfPath(line.path))
+      const hit = arc.nearest(p)
+      if (hit.distance <= reach) return { line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }
+    }
+    return null
+  }
+
+  shapeAt = () => null
+  chosenShape = () => null
+  chooseShape = () => undefined
+  pointOut = () => undefined
+  say = (text: string) => void this.said.push(text)
+  refresh = () => undefined
+}
+
+interface With {
+  mark?: MarkRef | null
+  shift?: boolean
+  alt?: boolean
+  clicks?: number
+  pressure?: number
+  device?: Hand['device']
+}
+
+export function hand(x: number, y: number, over: With = {}): Hand {
+  const { mark = null, shift = false, alt = false, clicks = 1, pressure = 0.5, device = 'mouse' } = over
+  return { at: { x, y }, screen: { x, y }, mark, shift, alt, ctrl: false, device, clicks, samples: [{ at: { x, y }, pressure, time: x + y }] }
+}
+
+export function click(tool: Instrument, x: number, y: number, over: With = {}): void {
+  tool.press?.(hand(x, y, over))
+  tool.release?.(hand(x, y, over))
+}
+
+export function drag(tool: Instrument, points: [number, number][], over: With = {}): void {
+  tool.press?.(hand(...points[0]!, over))
+  for (const p of points.slice(1)) tool.move?.(hand(...p, { ...over, mark: null }))
+  tool.release?.(hand(...points.at(-1)!, { ...over, mark: null }))
+}
+
+export const plainLine = (a: Vec, b: Vec, size = 10): Line => newLine(straightPath(a, b), { weight: evenWeight(size) })

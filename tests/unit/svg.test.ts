@@ -1,0 +1,215 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { createRequire } from 'node:module'
+import { Resvg } from '@resvg/resvg-js'
+import { describe, expect, it } from 'vitest'
+import { evenWeight, newDrawing, newLine, newLinesLayer, newSketchLayer } from '#core/drawing/create'
+import type { Drawing, Line, Shape } from '#core/drawing/model'
+import { checkDrawing } from '#core/drawing/schema'
+import { InputError } from '#core/errors'
+import { matrixOf, scaleOf } from '#core/formats/svg/transform'
+import { parseSvg } from '#core/formats/svg/parse-svg'
+import { writeSvg } from '#core/formats/svg/write-svg'
+import { inkShapes } from '#core/shapes/ink-shapes'
+import { randomLine } from './support/random-lines'
+
+const svg = (inner: string, root = 'viewBox="0 0 100 100"'): string => `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${inner}</svg>`
+
+const lines = (d: Drawing): Line[] => d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
+const shapes = (d: Drawing): Shape[] => d.layers.flatMap((l) => (l.kind === 'shapes' ? l.items : []))
+
+function sample(): Drawing {
+  const traced = newLine(randomLine(3).path, {
+    trace: { samples: [{ x: 1.5, y: 2, t: 0, pressure: 0.3 }, { x: 4, y: 2.25, t: 8, pressure: 0.6, tiltX: 10, tiltY: -4 }], device: 'pen', steadiness: 0.4, response: 1.2 },
+    snips: [{ from: 0.9, to: 1 }],
+  })
+  return newDrawing('Radish & "bunch" <1>', {
+    layers: [
+      newSketchLayer({ id: 'sk', image: 'a'.repeat(64), x: 3, y: 4, width: 100, height: 80, angle: 1.5 }),
+      newLinesLayer('Roots', [randomLine(1), randomLine(2), traced]),
+      { ...newLinesLayer('Hidden', [randomLine(4)]), visible: false, locked: true, opacity: 0.5 },
+      { id: 'fills', name: 'Blacks', kind: 'shapes', visible: true, locked: false, opacity: 1, items: inkShapes(newDrawing('x', { layers: [newLinesLayer('a', [randomLine(7)])] }), 0.05) },
+    ],
+  })
+}
+
+describe('live lines', () => {
+  it('open again exactly as they were', () => {
+    const before = sample()
+    const { drawing, warnings } = parseSvg(writeSvg(before, { content: 'lines' }))
+    expect(warnings).toEqual([])
+    expect({ ...drawing, id: before.id }).toEqual(JSON.parse(JSON.stringify(before)))
+  })
+
+  it('survive any number of round trips letter by letter', () => {
+    const once = writeSvg(sample(), { content: 'lines' })
+    const twice = writeSvg(parseSvg(once).drawing, { content: 'lines' })
+    expect(twice).toBe(once)
+  })
+
+  it('show plain strokes to other viewers', () => {
+    const d = newDrawing('x', { layers: [newLinesLayer('a', [newLine({ nodes: [{ at: { x: 10, y: 50 }, in: null, out: null, joint: 'corner' }, { at: { x: 90, y: 50 }, in: null, out: null, joint: 'corner' }], closed: false }, { weight: evenWeight(10) })])], page: { width: 100, height: 100, unit: 'px', pxPerMm: 4 } })
+    const picture = new Resvg(writeSvg(d, { content: 'lines' }), { background: '#ffffff' }).render()
+    expect(picture.pixels[(50 * picture.width + 50) * 4]).toBeLessThan(60)
+    expect(picture.pixels[(20 * picture.width + 50) * 4]).toBe(255)
+  })
+
+  it('that are damaged are refused', () => {
+    const text = writeSvg(sample(), { content: 'lines' }).replace(/bt:weight="[^"]{10}/, 'bt:weight="{{{')
+    expect(() => parseSvg(text)).toThrow(/damaged \(bt:weight\)/)
+  })
+
+  it('with a width that is not a number are refused', () => {
+    const text = writeSvg(sample(), { content: 'lines' }).replace(/&quot;size&quot;:[\d.]+/, '&quot;size&quot;:&quot;NaN&quot;')
+    expect(() => parseSvg(text)).toThrow(InputError)
+    expect(() => parseSvg(text)).toThrow(/size/)
+  })
+})
+
+describe('outlines', () => {
+  it('hold no strokes and close every contour', () => {
+    const d = sample()
+    const text = writeSvg(d, { content: 'outlines', shapes: inkShapes(d, 0.05) })
+    expect(text).not.toMatch(/stroke|bt:/)
+    for (const [, data] of text.matchAll(/ d="([^"]+)"/g)) expect(data!.match(/M/g)).toHaveLength(data!.match(/Z/g)!.length)
+  })
+})
+
+describe('reading other files', () => {
+  it('takes strokes as lines with their finish', () => {
+    const { drawing } = parseSvg(svg('<path d="M0 0L10 0" stroke="#f00" fill="none" stroke-width="3" stroke-linecap="square" stroke-linejoin="bevel" stroke-dasharray="4 2"/>'))
+    const [l] = lines(drawing)
+    expect(l).toMatchObject({ weight: { size: 3 }, finish: { startCap: 'square', endCap: 'square', join: 'bevel', dash: [4, 2] } })
+    expect(drawing.inks.find((i) => i.id === l!.ink)?.colour).toBe('#ff0000')
+  })
+
+  it('takes fills as shapes and keeps the stacking order', () => {
+    const { drawing } = parseSvg(svg('<rect x="1" y="2" width="5" height="6"/><path d="M0 0H9" stroke="black"/><circle cx="5" cy="5" r="2" fill="#00ff00"/>'))
+    expect(drawing.layers.map((l) => l.kind)).toEqual(['shapes', 'lines', 'shapes'])
+    expect(shapes(drawing)).toHaveLength(2)
+  })
+
+  it('puts transforms into the geometry and the width', () => {
+    const { drawing } = parseSvg(svg('<g transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="5" y2="0" stroke="black" stroke-width="2"/></g>'))
+    const [l] = lines(drawing)
+    expect(l!.path.nodes.map((n) => n.at)).toEqual([{ x: 10, y: 20 }, { x: 20, y: 20 }])
+    expect(l!.weight.size).toBeCloseTo(4)
+  })
+
+  it('says when a stroke is scaled unevenly', () => {
+    expect(parseSvg(svg('<path transform="scale(1 3)" d="M0 0L9 9" stroke="black"/>')).warnings).toEqual(['A stroke scaled unevenly was given one width'])
+  })
+
+  it('inherits presentation and reads the style attribute', () => {
+    const { drawing } = parseSvg(svg('<g stroke="blue" style="stroke-width:7;fill:none"><path d="M0 0L9 9"/></g><g display="none"><path d="M0 0L9 9" stroke="red"/></g>'))
+    expect(lines(drawing)).toHaveLength(1)
+    expect(lines(drawing)[0]!.weight.size).toBe(7)
+  })
+
+  it('reads every kind of segment and figure', () => {
+    const all = svg('<g fill="none" stroke="black"><path d="m1 1l2 0h3v4q1 1 2 0t2 0c1 0 2 1 2 2s1 2 2 2a3 2 10 0 1 4 1z"/><polyline points="0,0 5,5 9,0"/><polygon points="0 0 5 5 9 0"/><ellipse cx="5" cy="5" rx="3" ry="2"/><rect x="1" y="1" width="8" height="4" rx="1"/></g>')
+    const { drawing, warnings } = parseSvg(all)
+    expect(warnings).toEqual([])
+    expect(lines(drawing).map((l) => l.path.closed)).toEqual([true, false, true, true, true])
+  })
+
+  it('fits the page to width and height in px, else to the view box', () => {
+    expect(parseSvg(svg('', 'width="200" height="100" viewBox="0 0 100 50"')).drawing.page).toMatchObject({ width: 200, height: 100 })
+    expect(parseSvg(svg('', 'viewBox="-10 -10 40 30"')).drawing.page).toMatchObject({ width: 40, height: 30 })
+  })
+
+  it('renders all its strokes as the original did', () => {
+    const folder = join(dirname(createRequire(import.meta.url).resolve('lucide-vue-next/package.json')), 'dist/esm/icons')
+    // The icon package ships its icons as element lists: a good heap of real strokes.
+    const files = readdirSync(folder).filter((f) => f.endsWith('.js') && !f.endsWith('.map'))
+    let compared = 0
+    for (let i = 0; i < files.length && compared < 60; i += Math.ceil(files.length / 60)) {
+      const source = readFileSync(join(folder, files[i]!), 'utf8')
+      const found = [...source.matchAll(/\["(path|circle|line|rect|polyline|polygon|ellipse)", (\{[^}]*\})\]/g)]
+      if (!found.length) continue
+      const inner = found.map(([, tag, attributes]) => `<${tag} ${[...attributes!.matchAll(/"?(\w+)"?: "([^"]*)"/g)].filter(([, k]) => k !== 'key').map(([, k, v]) => `${k}="${v}"`).join(' ')}/>`).join('')
+      const original = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#000000" stroke-width="2" stroke-linecap="round" stroke-linejoin="round">${inner}</svg>`
+      const { drawing } = parseSvg(original)
+      const expanded = writeSvg(drawing, { content: 'outlines', shapes: inkShapes(drawing, 0.01) })
+      const [a, b] = [original, expanded].map((text) => new Resvg(text, { fitTo: { mode: 'width', value: 256 } }).render().pixels)
+      let sum = 0
+      for (let p = 3; p < a!.length; p += 4) sum += Math.abs(a![p]! - b![p]!)
+      expect(sum / 255 / (256 * 256), files[i]).toBeLessThan(0.01)
+      compared++
+    }
+    expect(compared).toBeGreaterThan(40)
+  })
+})
+
+describe('hostile and broken files', () => {
+  const bomb = '<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;">]>' + svg('<text>&b;</text>')
+
+  it.each([
+    ['an entity bomb', bomb, /entities/],
+    ['text that is no SVG', 'hello there', /not well-formed/],
+    ['nothing', '', /empty/],
+    ['an HTML page', '<html></html>', /begins with <html>/],
+    ['an unclosed element', '<svg xmlns="http://www.w3.org/2000/svg"><g>', /not well-formed/],
+    ['deep nesting', svg('<g>'.repeat(300) + '</g>'.repeat(300)), /nested/],
+    ['a broken path', svg('<path d="M0 0L5 q" stroke="black"/>'), /path could not be read/],
+    ['a huge coordinate', svg('<path d="M0 0L1e300 5" stroke="black"/>'), /cannot be used/],
+  ])('%s is refused with a sentence', (_name, text, message) => {
+    expect(() => parseSvg(text)).toThrow(InputError)
+    expect(() => parseSvg(text)).toThrow(message)
+  })
+
+  it('scripts, handlers, foreign content and outside pictures are left out and named', () => {
+    const { drawing, warnings } = parseSvg(
+      svg('<script>alert(1)</script><path onclick="alert(1)" d="M0 0L9 9" stroke="black" fill="none"/><foreignObject><p xmlns="http://www.w3.org/1999/xhtml">x</p></foreignObject><image href="file:///etc/passwd"/><use href="#x"/>'),
+    )
+    expect(lines(drawing)).toHaveLength(1)
+    expect(warnings.sort()).toEqual(['A picture was left out: bring it in as a sketch', 'A reused element was left out', 'A script was left out', 'An event handler was left out', 'Foreign content was left out'])
+    expect(JSON.stringify(drawing)).not.toContain('alert')
+    expect(writeSvg(drawing, { content: 'lines' })).not.toContain('alert')
+  })
+
+  it('a name cannot break out of its attribute', () => {
+    const d = newDrawing('"><script>alert(1)</script>', { layers: [newLinesLayer('"onload="x', [randomLine(1)])] })
+    const text = writeSvg(d, { content: 'lines' })
+    expect(text).not.toContain('<script')
+    expect(parseSvg(text).drawing.name).toBe(d.name)
+  })
+})
+
+describe('transforms', () => {
+  it('multiply from left to right', () => {
+    const m = matrixOf('translate(10,0) rotate(90) scale(2)')
+    expect([m[0] * 1 + m[4], m[1] * 1 + m[5]].map((v) => Math.round(v * 1e9) / 1e9)).toEqual([10, 2])
+  })
+
+  it('know their scale', () => {
+    expect(scaleOf(matrixOf('rotate(33) scale(3)'))).toMatchObject({ even: true })
+    expect(scaleOf(matrixOf('scale(-3 3)')).scale).toBeCloseTo(3)
+    expect(scaleOf(matrixOf('scale(1 2)')).even).toBe(false)
+    expect(scaleOf(matrixOf('skewX(20)')).even).toBe(false)
+  })
+})
+
+describe('the schema', () => {
+  it('takes what the application makes', () => {
+    expect(checkDrawing(JSON.parse(JSON.stringify(sample())))).toBeTruthy()
+  })
+
+  const spoilt: [string, (d: Drawing) => void][] = [
+    ['a NaN width', (d) => (lines(d)[0]!.weight.size = Number.NaN)],
+    ['an infinite coordinate', (d) => (lines(d)[0]!.path.nodes[0]!.at.x = Infinity)],
+    ['a text for a number', (d) => ((lines(d)[0]!.weight as { size: unknown }).size = '5')],
+    ['a line without nodes', (d) => (lines(d)[0]!.path.nodes = [])],
+    ['a layer of an unknown kind', (d) => ((d.layers[1] as { kind: string }).kind = 'magic')],
+    ['a colour that is none', (d) => (d.inks[0]!.colour = 'javascript:1')],
+    ['a page without width', (d) => (d.page.width = 0)],
+    ['a name that is too long', (d) => (d.name = 'x'.repeat(200))],
+    ['an image that is no hash', (d) => ((d.layers[0]!.items[0] as { image: string }).image = '../../etc/passwd')],
+  ]
+
+  it.each(spoilt)('refuses %s', (_name, spoil) => {
+    const d = structuredClone(sample())
+    spoil(d)
+    expect(() => checkDrawing(d)).toThrow()
+  })
+})

@@ -1,0 +1,185 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { evenWeight } from '#core/drawing/create'
+import type { Taper, WidthStop } from '#core/drawing/model'
+import { LineWidth } from '#core/weight/half-widths'
+import { Profile } from '#core/weight/profile'
+import { SHELF, flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
+import { addStop, removeStop, slideStop, widenStop } from '#core/weight/stops'
+import { sizeTapers, taperAt } from '#core/weight/taper'
+
+const share = fc.double({ min: 0, max: 1, noNaN: true })
+const factor = fc.double({ min: 0, max: 3, noNaN: true })
+const stop: fc.Arbitrary<WidthStop> = fc.record({ at: share, left: factor, right: factor })
+const stops = fc.uniqueArray(stop, { minLength: 2, maxLength: 7, comparator: (a, b) => Math.abs(a.at - b.at) < 0.01 })
+
+describe('profiles', () => {
+  it('go through their stops', () => {
+    fc.assert(
+      fc.property(stops, (all) => {
+        const profile = new Profile(all, false)
+        for (const s of all) {
+          expect(profile.sampleLeft(s.at).value).toBeCloseTo(s.left, 9)
+          expect(profile.sampleRight(s.at).value).toBeCloseTo(s.right, 9)
+        }
+      }),
+      { seed: 1 },
+    )
+  })
+
+  it('never leave the range of the two stops around a place', () => {
+    fc.assert(
+      fc.property(stops, share, (all, u) => {
+        const sorted = [...all].sort((a, b) => a.at - b.at)
+        const i = sorted.findIndex((s) => s.at > u)
+        const [a, b] = i < 0 ? [sorted.at(-1)!, sorted.at(-1)!] : i === 0 ? [sorted[0]!, sorted[0]!] : [sorted[i - 1]!, sorted[i]!]
+        const { value } = new Profile(all, false).sampleLeft(u)
+        expect(value).toBeGreaterThanOrEqual(Math.min(a.left, b.left) - 1e-9)
+        expect(value).toBeLessThanOrEqual(Math.max(a.left, b.left) + 1e-9)
+      }),
+      { seed: 2, numRuns: 300 },
+    )
+  })
+
+  it('are constant beyond the first and last stop', () => {
+    const profile = new Profile([{ at: 0.3, left: 2, right: 1 }, { at: 0.6, left: 0.5, right: 1 }], false)
+    expect(profile.sampleLeft(0.1)).toEqual({ value: 2, slope: 0 })
+    expect(profile.sampleLeft(0.9)).toEqual({ value: 0.5, slope: 0 })
+  })
+
+  it('have no seam on a closed line', () => {
+    fc.assert(
+      fc.property(stops, (all) => {
+        const profile = new Profile(all, true)
+        const [a, b] = [profile.sampleLeft(0), profile.sampleLeft(1)]
+        expect(a.value).toBeCloseTo(b.value, 9)
+        expect(a.slope).toBeCloseTo(b.slope, 6)
+      }),
+      { seed: 3 },
+    )
+  })
+
+  it('break at a sharp stop and nowhere else', () => {
+    const sharp = new Profile([{ at: 0, left: 0, right: 0 }, { at: 0.5, left: 1, right: 1, sharp: true }, { at: 1, left: 0.5, right: 0 }], false)
+    expect(sharp.sampleLeft(0.5, true).slope).toBeGreaterThan(0)
+    expect(sharp.sampleLeft(0.5).slope).toBeLessThan(0)
+    const smooth = new Profile([{ at: 0, left: 0, right: 0 }, { at: 0.5, left: 1, right: 1 }, { at: 1, left: 0.5, right: 0 }], false)
+    expect(smooth.sampleLeft(0.5, true).slope).toBeCloseTo(smooth.sampleLeft(0.5).slope, 9)
+  })
+
+  it('give the slope of what they draw', () => {
+    fc.assert(
+      fc.property(stops, fc.double({ min: 0.02, max: 0.98, noNaN: true }), (all, u) => {
+        const profile = new Profile(all, false)
+        const e = 1e-6
+        if (all.some((s) => Math.abs(s.at - u) < 2 * e)) return
+        const slope = (profile.sampleLeft(u + e).value - profile.sampleLeft(u - e).value) / (2 * e)
+        expect(profile.sampleLeft(u).slope).toBeCloseTo(slope, 2)
+      }),
+      { seed: 4 },
+    )
+  })
+})
+
+const taper = (over: Partial<Taper> = {}): Taper => ({ length: 40, unit: 'px', tip: 0, ease: 'straight', ...over })
+
+describe('tapers', () => {
+  it('follow their formulas', () => {
+    const at = (ease: Taper['ease'], d: number): number => taperAt({ length: 40, taper: taper({ ease }) }, d).value
+    expect(at('straight', 10)).toBeCloseTo(0.25)
+    expect(at('needle', 10)).toBeCloseTo(0.0625)
+    expect(at('round', 10)).toBeCloseTo(Math.sqrt(1 - 0.75 ** 2))
+    for (const ease of ['straight', 'needle', 'round'] as const) {
+      expect(at(ease, 0)).toBe(0)
+      expect(at(ease, 40)).toBe(1)
+      expect(at(ease, 400)).toBe(1)
+    }
+  })
+
+  it('start from their tip', () => {
+    expect(taperAt({ length: 10, taper: taper({ tip: 0.3 }) }, 0).value).toBeCloseTo(0.3)
+  })
+
+  it('share a line that is too short for both', () => {
+    const { start, end } = sizeTapers(taper({ length: 60 }), taper({ length: 40 }), 50)
+    expect(start!.length).toBeCloseTo(30)
+    expect(end!.length).toBeCloseTo(20)
+  })
+
+  it('measure per cent of the line', () => {
+    expect(sizeTapers(taper({ length: 25, unit: '%' }), null, 200).start!.length).toBe(50)
+  })
+
+  it('multiply the profile on an open line and leave a closed one alone', () => {
+    const weight = { ...evenWeight(10), start: taper(), end: taper() }
+    expect(new LineWidth(weight, 'centre', 200, false).at(20).left).toBeCloseTo(2.5)
+    expect(new LineWidth(weight, 'centre', 200, true).at(20).left).toBeCloseTo(5)
+  })
+})
+
+describe('alignment', () => {
+  it('moves the whole width to one side', () => {
+    const weight = { ...evenWeight(10), stops: [{ at: 0, left: 1, right: 0.4 }] }
+    expect(new LineWidth(weight, 'left', 100, false).at(50)).toMatchObject({ left: 7, right: 0 })
+    expect(new LineWidth(weight, 'right', 100, false).at(50)).toMatchObject({ left: 0, right: 7 })
+  })
+})
+
+describe('changing stops', () => {
+  it('adding one keeps the width where it is added', () => {
+    fc.assert(
+      fc.property(stops, share, (all, at) => {
+        const weight = { ...evenWeight(8), stops: [...all].sort((a, b) => a.at - b.at) }
+        const before = new Profile(weight.stops, false)
+        const added = addStop(weight, at, false)
+        expect(added.weight.stops[added.index]!.left).toBeCloseTo(before.sampleLeft(added.weight.stops[added.index]!.at).value, 9)
+        expect(added.weight.stops.map((s) => s.at)).toEqual([...added.weight.stops.map((s) => s.at)].sort((a, b) => a - b))
+      }),
+      { seed: 5 },
+    )
+  })
+
+  it('sliding never passes a neighbour', () => {
+    const weight = { ...evenWeight(8), stops: [0, 0.4, 0.8].map((at) => ({ at, left: 1, right: 1 })) }
+    expect(slideStop(weight, 1, 5).stops[1]!.at).toBeLessThan(0.8)
+    expect(slideStop(weight, 1, -5).stops[1]!.at).toBeGreaterThan(0)
+    expect(slideStop(weight, 2, 5).stops[2]!.at).toBe(1)
+  })
+
+  it('widening takes one side or both, never below nothing', () => {
+    const weight = evenWeight(8)
+    expect(widenStop(weight, 0, 'left', 2).stops[0]).toMatchObject({ left: 2, right: 1 })
+    expect(widenStop(weight, 0, 'right', 2).stops[0]).toMatchObject({ left: 1, right: 2 })
+    expect(widenStop(weight, 0, 'both', -3).stops[0]).toMatchObject({ left: 0, right: 0 })
+  })
+
+  it('the last stop stays, evened', () => {
+    expect(removeStop({ ...evenWeight(8), stops: [{ at: 0.4, left: 0, right: 3 }] }, 0).stops).toEqual([{ at: 0, left: 1, right: 1 }])
+  })
+})
+
+describe('the shelf', () => {
+  it('puts a profile on and keeps the size', () => {
+    for (const profile of SHELF) {
+      const weight = withProfile(evenWeight(7), profile)
+      expect(weight.size).toBe(7)
+      expect(follows(weight, profile)).toBe(true)
+      expect(SHELF.filter((p) => follows(weight, p))).toHaveLength(1)
+    }
+  })
+
+  it('flipping twice is nothing', () => {
+    for (const profile of SHELF) {
+      const weight = withProfile(evenWeight(7), profile)
+      const twice = flipEnds(flipEnds(weight))
+      twice.stops.forEach((s, i) => expect(s.at).toBeCloseTo(weight.stops[i]!.at, 12))
+      expect(flipSides(flipSides(weight))).toEqual(weight)
+    }
+  })
+
+  it('flipping the ends mirrors the course', () => {
+    const weight = withProfile(evenWeight(7), SHELF.find((p) => p.id === 'end')!)
+    const [a, b] = [new Profile(weight.stops, false), new Profile(flipEnds(weight).stops, false)]
+    for (let u = 0; u <= 1; u += 0.1) expect(b.sampleLeft(1 - u).value).toBeCloseTo(a.sampleLeft(u).value, 9)
+  })
+})
