@@ -188,6 +188,7 @@ defineExpose({ key })
     class="relative h-full w-full touch-none overflow-hidden bg-desk outline-none"
     :style="{ cursor: panning ? 'grab' : (instrument?.cursor ?? 'default') }"
     data-testid="canvas"
+    :data-view="`${view.viewport.x} ${view.viewport.y} ${view.viewport.zoom}`"
     role="application"
     aria-label="Drawing"
     tabindex="0"

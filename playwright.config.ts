@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test'
+
+const PORT = 4399
+
+export default defineConfig({
+  testDir: 'tests/e2e',
+  testMatch: '**/*.spec.ts',
+  workers: 1,
+  fullyParallel: false,
+  retries: 0,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list']],
+  outputDir: 'test-results',
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+    acceptDownloads: true,
+  },
+  webServer: {
+    command: 'node tests/e2e/serve.mjs',
+    env: { PORT: String(PORT) },
+    url: `http://127.0.0.1:${PORT}/api/drawings`,
+    timeout: 120_000,
+    reuseExistingServer: false,
+  },
+})

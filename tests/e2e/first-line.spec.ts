@@ -1,0 +1,178 @@
+import { expect, test } from '@playwright/test'
+import { areaOfCubics } from '../../core/geometry/area'
+import { cubicsOfPath } from '../../core/geometry/path'
+import type { Line, Path } from '../../core/drawing/model'
+import { inInk, sampleLine } from '../unit/support/definition'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+
+/** Area of the ink of lines by counting points of a grid that the definition covers: apart from all of the engine. */
+function countedArea(lines: Line[], step: number): number {
+  const sampled = lines.map((l) => sampleLine(l, 300))
+  let n = 0
+  for (let y = step / 2; y < 524; y += step) for (let x = step / 2; x < 720; x += step) if (sampled.some((s) => inInk(s, { x, y }))) n++
+  return n * step * step
+}
+
+const area = (contours: Path[]): number => contours.reduce((a, c) => a + areaOfCubics(cubicsOfPath(c)), 0)
+
+test('from a pencil sketch to an expanded file', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByTestId('card')).toHaveCount(3)
+  await startDrawing(page, 'demo-radish-bunch')
+  await expect(page.getByTestId('sketch')).toBeVisible()
+  const before = linesOf(await savedDrawing(page)).length
+
+  // A pen line: two corners and a curve between, finished with Enter.
+  await enterPass(page, 'Lines')
+  await takeUp(page, 'Pen')
+  await clickAt(page, { x: 40, y: 40 })
+  await dragThrough(page, [{ x: 60, y: 200 }, { x: 80, y: 240 }])
+  await clickAt(page, { x: 40, y: 400 })
+  await page.keyboard.press('Enter')
+
+  // A freehand line.
+  await takeUp(page, 'Freehand')
+  await dragThrough(page, Array.from({ length: 30 }, (_, i) => ({ x: 660 + 24 * Math.sin(i / 5), y: 60 + i * 12 })), 2)
+  let drawing = await savedDrawing(page)
+  expect(linesOf(drawing)).toHaveLength(before + 2)
+  const [pen, freehand] = linesOf(drawing).filter((l) => l.path.nodes[0]!.at.x < 60 || l.trace) as [Line, Line]
+  expect(pen.path.nodes).toHaveLength(3)
+  expect(pen.path.nodes[1]!.joint).toBe('smooth')
+  expect(freehand.trace!.samples.length).toBeGreaterThan(30)
+  expect(freehand.path.nodes.length).toBeLessThanOrEqual(8)
+
+  // Taper the freehand line, which is chosen.
+  await enterPass(page, 'Weight')
+  await page.getByRole('button', { name: 'Both ends tapered' }).click()
+  drawing = await savedDrawing(page)
+  const tapered = linesOf(drawing).find((l) => l.id === freehand.id)!
+  expect(tapered.weight.stops.map((s) => s.left)).toEqual([0, 1, 0])
+
+  // Drag a width stop on the canvas: the pen line, at its smooth node, out to about 9 px on either side.
+  await takeUp(page, 'Caliper')
+  const { at } = pen.path.nodes[1]!
+  const side = { x: Math.cos(Math.PI / 8), y: -Math.sin(Math.PI / 8) }
+  await dragThrough(page, [at, { x: at.x + side.x * 4, y: at.y + side.y * 4 }, { x: at.x + side.x * 6, y: at.y + side.y * 6 }])
+  drawing = await savedDrawing(page)
+  const weighed = linesOf(drawing).find((l) => l.id === pen.id)!
+  expect(weighed.weight.stops).toHaveLength(2)
+  expect(weighed.weight.stops[1]!.left).toBeGreaterThan(1.8)
+
+  // Drag the same stop in the weight graph.
+  const jaw = page.getByTestId('stop-1').getByTestId('jaw-left')
+  const box = (await jaw.boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 + 12, { steps: 4 })
+  await page.mouse.up()
+  drawing = await savedDrawing(page)
+  const graphed = linesOf(drawing).find((l) => l.id === pen.id)!
+  expect(graphed.weight.stops[1]!.left).toBeLessThan(weighed.weight.stops[1]!.left - 0.1)
+  expect(graphed.weight.stops[1]!.right).toBeCloseTo(graphed.weight.stops[1]!.left, 6)
+
+  // Reload in the middle: everything is there, undo included.
+  await page.reload()
+  await expect(page.getByTestId('canvas')).toBeVisible()
+  expect(linesOf(await savedDrawing(page)).find((l) => l.id === pen.id)).toEqual(graphed)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  expect(linesOf(await savedDrawing(page)).find((l) => l.id === pen.id)!.weight).toEqual(weighed.weight)
+  await page.getByRole('button', { name: 'Redo' }).click()
+  expect(linesOf(await savedDrawing(page)).find((l) => l.id === pen.id)).toEqual(graphed)
+
+  // Expand and simplify.
+  await enterPass(page, 'Shapes')
+  await expect(page.getByTestId('nodes-after')).not.toHaveText('0')
+  const nodesBefore = Number(await page.getByTestId('nodes-before').textContent())
+  const nodesAfter = Number(await page.getByTestId('nodes-after').textContent())
+  const deviation = Number(await page.getByTestId('deviation').textContent())
+  expect(nodesAfter).toBeLessThan(nodesBefore * 0.7)
+  expect(deviation).toBeGreaterThan(0)
+  expect(deviation).toBeLessThanOrEqual(0.15)
+
+  // The file: closed contours, no strokes, the right area, few nodes, the width that was dragged.
+  await enterPass(page, 'Deliver')
+  const svg = await textOf(await deliver(page, 'Outlines'))
+  expect(svg).not.toContain('stroke')
+  const contours = contoursOf(svg)
+  expect(contours.every((c) => c.closed)).toBe(true)
+  const lines = linesOf(await savedDrawing(page))
+  expect(Math.abs(area(contours) / countedArea(lines, 0.75) - 1)).toBeLessThan(0.005)
+  expect(contours.reduce((n, c) => n + c.nodes.length, 0)).toBeLessThan(lines.length * 9)
+  const wide = (graphed.weight.stops[1]!.left * graphed.weight.size) / 2
+  const tangent = { x: pen.path.nodes[1]!.out!.x - at.x, y: pen.path.nodes[1]!.out!.y - at.y }
+  const l = Math.hypot(tangent.x, tangent.y)
+  expect(widthAcross(contours, at, { x: tangent.y / l, y: -tangent.x / l })).toBeCloseTo(2 * wide, 0)
+})
+
+test('shapes follow when a line changes', async ({ page }) => {
+  await startDrawing(page, 'demo-pea-pod')
+  await enterPass(page, 'Shapes')
+  await expect(page.getByTestId('shape-count')).toHaveText('1')
+  const before = await page.getByTestId('nodes-before').textContent()
+  await enterPass(page, 'Lines')
+  await takeUp(page, 'Pen')
+  await clickAt(page, { x: 560, y: 420 })
+  await clickAt(page, { x: 690, y: 500 })
+  await page.keyboard.press('Enter')
+  await enterPass(page, 'Shapes')
+  await expect(page.getByTestId('nodes-before')).not.toHaveText(before!)
+  const drawing = await savedDrawing(page)
+  expect(drawing.layers.every((layer) => layer.kind !== 'shapes')).toBe(true)
+  await page.getByTestId('unite').click()
+  await expect(page.getByTestId('shape-count')).toHaveText(String(linesOf(drawing).length))
+  // Undo covers settings too.
+  await page.keyboard.press('Control+z')
+  await expect(page.getByTestId('shape-count')).toHaveText('1')
+})
+
+test('the ink on screen is the file: exported outlines match the canvas picture', async ({ page }) => {
+  const { Resvg } = await import('@resvg/resvg-js')
+  const sharp = (await import('sharp')).default
+  await startDrawing(page, 'demo-garden-snail')
+  await enterPass(page, 'Deliver')
+  const svg = await textOf(await deliver(page, 'Outlines'))
+  await page.waitForTimeout(600)
+  // The canvas: the page's rectangle of the tiles, on paper.
+  const [a, b] = await Promise.all([onScreen(page, { x: 0, y: 0 }), onScreen(page, { x: 720, y: 524 })])
+  const clip = { x: Math.ceil(a.x) + 40, y: Math.ceil(a.y) + 10, width: Math.floor(b.x - a.x) - 80, height: Math.floor(b.y - a.y) - 60 }
+  const shot = await sharp(await page.screenshot({ clip })).greyscale().raw().toBuffer()
+  const zoom = (b.x - a.x) / 720
+  const rendered = new Resvg(svg, { background: '#fffdf8', fitTo: { mode: 'zoom', value: (zoom * 720) / Number(/width="([\d.]+)mm"/.exec(svg)![1]) / (96 / 25.4) } }).render()
+  const left = Math.round(clip.x - a.x)
+  const top = Math.round(clip.y - a.y)
+  let off = 0
+  for (let y = 0; y < clip.height; y++) {
+    for (let x = 0; x < clip.width; x++) {
+      const grey = rendered.pixels[((y + top) * rendered.width + x + left) * 4]!
+      if (Math.abs(grey - shot[y * clip.width + x]!) > 96) off++
+    }
+  }
+  expect(Math.abs(rendered.width - (b.x - a.x))).toBeLessThan(2)
+  expect(off / (clip.width * clip.height)).toBeLessThan(0.004)
+})
+
+test('a PNG has the size that was asked for and the ink where it is', async ({ page }) => {
+  const sharp = (await import('sharp')).default
+  await startDrawing(page, 'demo-garden-snail')
+  await enterPass(page, 'Deliver')
+  const download = await deliver(page, 'Picture')
+  expect(download.suggestedFilename()).toBe('garden-snail.png')
+  const picture = sharp(await download.path())
+  expect(await picture.metadata()).toMatchObject({ width: 1440, height: 1048, hasAlpha: true })
+  const alpha = await picture.extractChannel(3).raw().toBuffer()
+  const ink = alpha.reduce((n, v) => n + v / 255, 0) / 4
+  const lines = linesOf(await savedDrawing(page))
+  expect(ink / countedArea(lines, 1)).toBeCloseTo(1, 1)
+})
+
+test('live lines open again just as they were', async ({ page }) => {
+  await startDrawing(page, 'demo-radish-bunch')
+  const before = await savedDrawing(page)
+  await enterPass(page, 'Deliver')
+  const download = await deliver(page, 'Live lines')
+  await page.getByRole('link', { name: 'Desk' }).click()
+  await page.getByTestId('desk-file').setInputFiles({ name: 'radish.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(await textOf(download)) })
+  await expect(page.getByTestId('canvas')).toBeVisible()
+  const after = await savedDrawing(page)
+  expect({ ...after, id: before.id }).toEqual(before)
+})

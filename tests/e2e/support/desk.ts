@@ -1,0 +1,119 @@
+import { readFileSync } from 'node:fs'
+import type { Download, Page } from '@playwright/test'
+import { expect } from '@playwright/test'
+import { newDrawing } from '../../../core/drawing/create'
+import type { Drawing, Line, Path, Vec } from '../../../core/drawing/model'
+import { flatten } from '../../../core/geometry/cubic'
+import { cubicsOfPath } from '../../../core/geometry/path'
+import { pathsOfData, IDENTITY } from '../../../core/formats/svg/paths'
+import type { OpenDrawing } from '../../../shared/api'
+
+/** A drawing of its own for a test: a copy of a demo drawing, or a blank one. Opens it. */
+export async function startDrawing(page: Page, demo?: string): Promise<string> {
+  let drawing: Drawing = newDrawing('Test drawing')
+  if (demo) drawing = ((await (await page.request.get(`/api/drawings/${demo}`)).json()) as OpenDrawing).drawing
+  const origin = new URL((await page.request.get('/')).url()).origin
+  const response = await page.request.post('/api/drawings', { data: { drawing }, headers: { origin } })
+  const { id } = (await response.json()) as { id: string }
+  await openDrawing(page, id)
+  return id
+}
+
+export async function openDrawing(page: Page, id: string): Promise<void> {
+  await page.goto(`/drawings/${id}`)
+  await expect(page.getByTestId('canvas')).toBeVisible()
+  await expect(page.getByTestId('save-state')).toContainText('Saved')
+}
+
+/** The document as the server has it, once everything is saved. */
+export async function savedDrawing(page: Page): Promise<Drawing> {
+  await expect(page.getByTestId('save-state')).toContainText('Saved')
+  const id = page.url().split('/').at(-1)!
+  return ((await (await page.request.get(`/api/drawings/${id}`)).json()) as OpenDrawing).drawing
+}
+
+export const linesOf = (d: Drawing): Line[] => d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
+
+export const enterPass = (page: Page, name: string) => page.getByRole('navigation', { name: 'Passes' }).getByRole('button', { name }).click()
+
+export const takeUp = (page: Page, name: string) => page.getByTestId('tray').getByRole('button', { name: new RegExp(`^\\w ${name}`) }).click()
+
+/** Where a point of the page lies on the screen. */
+export async function onScreen(page: Page, p: Vec): Promise<Vec> {
+  const canvas = page.getByTestId('canvas')
+  const [x, y, zoom] = (await canvas.getAttribute('data-view'))!.split(' ').map(Number) as [number, number, number]
+  const box = (await canvas.boundingBox())!
+  return { x: box.x + (p.x - x) * zoom, y: box.y + (p.y - y) * zoom }
+}
+
+export async function clickAt(page: Page, p: Vec): Promise<void> {
+  const s = await onScreen(page, p)
+  await page.mouse.click(s.x, s.y)
+}
+
+/** A press, moves and a release through points of the page. */
+export async function dragThrough(page: Page, points: Vec[], steps = 6): Promise<void> {
+  const [first, ...rest] = await Promise.all(points.map((p) => onScreen(page, p)))
+  await page.mouse.move(first!.x, first!.y)
+  await page.mouse.down()
+  for (const p of rest) await page.mouse.move(p.x, p.y, { steps })
+  await page.mouse.up()
+}
+
+/** Draws with a pen tablet: pressure by point, 0..1. */
+export async function penStroke(page: Page, points: (Vec & { pressure: number })[]): Promise<void> {
+  const session = await page.context().newCDPSession(page)
+  const screen = await Promise.all(points.map((p) => onScreen(page, p)))
+  for (const [i, p] of points.entries()) {
+    await session.send('Input.dispatchMouseEvent', {
+      type: i === 0 ? 'mousePressed' : i === points.length - 1 ? 'mouseReleased' : 'mouseMoved',
+      ...screen[i]!,
+      button: 'left',
+      buttons: i === points.length - 1 ? 0 : 1,
+      clickCount: 1,
+      pointerType: 'pen',
+      force: p.pressure,
+    })
+  }
+}
+
+export const textOf = async (download: Download): Promise<string> => readFileSync(await download.path(), 'utf8')
+
+/** Presses the download button and answers the file. */
+export async function deliver(page: Page, kind: string): Promise<Download> {
+  await page.getByRole('radio', { name: new RegExp(kind) }).click()
+  const button = page.getByTestId('deliver')
+  await expect(button).toHaveText(/^Download/)
+  const [download] = await Promise.all([page.waitForEvent('download'), button.click()])
+  return download
+}
+
+/** Contours of every path of an SVG of outlines. */
+export function contoursOf(svg: string): Path[] {
+  return [...svg.matchAll(/ d="([^"]*)"/g)].flatMap(([, d]) => pathsOfData(d!, IDENTITY))
+}
+
+/** Ink width of contours across `at`, measured along `direction` by counting where a fine probe is inside, px. */
+export function widthAcross(contours: Path[], at: Vec, direction: Vec, reach = 40): number {
+  const polygons = contours.map((c) => cubicsOfPath({ ...c, closed: true }).flatMap((s) => flatten(s, 0.005)))
+  const step = 0.02
+  const inside = (x: number, y: number): boolean => {
+    let winding = 0
+    for (const points of polygons) {
+      for (let i = 1; i < points.length; i++) {
+        const [a, b] = [points[i - 1]!, points[i]!]
+        if (a.y <= y === b.y <= y) continue
+        if (a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x) < x) winding += b.y > a.y ? 1 : -1
+      }
+    }
+    return winding !== 0
+  }
+  let width = 0
+  for (const way of [1, -1]) {
+    for (let s = step / 2; s < reach; s += step) {
+      if (!inside(at.x + direction.x * s * way, at.y + direction.y * s * way)) break
+      width += step
+    }
+  }
+  return width
+}

@@ -1,0 +1,173 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { newDrawing, newLine } from '../../core/drawing/create'
+import type { Edit } from '../../core/drawing/edits'
+import { applyEdit, makeEdit, walkOver } from '../../core/drawing/edits'
+import type { Drawing } from '../../core/drawing/model'
+import { openDatabase } from '../../server/database/connection'
+import { UnfitEdit } from '../../server/database/journal'
+import { readMigrations } from '../../server/database/migration-files'
+import type { Store } from '../../server/database/store'
+import { openStore } from '../../server/database/store'
+
+const migrations = readMigrations(fileURLToPath(new URL('../../server/database/migrations', import.meta.url)))
+const path = newLine({ nodes: [{ at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' }, { at: { x: 30, y: 4 }, in: null, out: null, joint: 'corner' }], closed: false }).path
+
+let folder: string
+let store: Store
+let drawing: Drawing
+
+const reopen = (): void => {
+  store.connection.close()
+  store = openStore(join(folder, 'a.db'), migrations)
+}
+
+/** Edits that each add a line, and the drawing after them. */
+function additions(from: Drawing, count: number): { edits: Edit[]; after: Drawing } {
+  let after = from
+  const edits: Edit[] = []
+  for (let i = 0; i < count; i++) {
+    const made = makeEdit(after, `Line ${i}`, (d) => void d.layers[0]!.items.push(newLine(path) as never))!
+    after = made.drawing
+    edits.push(made.edit)
+  }
+  return { edits, after }
+}
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'bellatrait-'))
+  store = openStore(join(folder, 'a.db'), migrations)
+  drawing = newDrawing('Clover')
+  store.journal.create(drawing)
+})
+
+afterEach(() => {
+  store.connection.close()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+describe('the database', () => {
+  it('runs each migration once', () => {
+    reopen()
+    reopen()
+    expect(store.connection.prepare('SELECT count(*) AS n FROM migrations').get()).toEqual({ n: migrations.length })
+  })
+
+  it('leaves nothing of a migration that fails', () => {
+    const bad = [...migrations, { name: '9999-bad.sql', sql: 'CREATE TABLE half (x TEXT); CREATE TABLE half (x TEXT);' }]
+    const file = join(folder, 'b.db')
+    expect(() => openDatabase(file, bad)).toThrow(/already exists/)
+    const db = openDatabase(file, migrations)
+    expect(db.prepare("SELECT count(*) AS n FROM sqlite_master WHERE name = 'half'").get()).toEqual({ n: 0 })
+    db.close()
+  })
+
+  it('keeps foreign keys and the write-ahead log on', () => {
+    expect(store.connection.pragma('journal_mode', { simple: true })).toBe('wal')
+    expect(store.connection.pragma('foreign_keys', { simple: true })).toBe(1)
+  })
+})
+
+describe('appending', () => {
+  it('answers the new head, and the drawing is there after a restart', () => {
+    const { edits, after } = additions(drawing, 3)
+    expect(store.journal.append(drawing.id, { base: 0, edits })).toEqual({ revision: 3 })
+    reopen()
+    expect(store.journal.head(drawing.id)).toEqual({ revision: 3, drawing: after })
+    expect(store.journal.drawings.list()[0]).toMatchObject({ name: 'Clover', lineCount: 3, revision: 3 })
+  })
+
+  it('from an old head is a conflict that names what is missing', () => {
+    const first = additions(drawing, 2)
+    store.journal.append(drawing.id, { base: 0, edits: first.edits })
+    const other = additions(drawing, 1)
+    const answer = store.journal.append(drawing.id, { base: 0, edits: other.edits })
+    expect(answer).toMatchObject({ conflict: { revision: 2 } })
+    const { conflict } = answer as { conflict: { missing: { edit: Edit }[] } }
+    expect(conflict.missing.map((m) => m.edit.id)).toEqual(first.edits.map((e) => e.id))
+    expect(store.journal.head(drawing.id)!.revision).toBe(2)
+  })
+
+  it('from a head that is not there yet is a conflict too', () => {
+    expect(store.journal.append(drawing.id, { base: 7, edits: additions(drawing, 1).edits })).toMatchObject({ conflict: { revision: 0, missing: [] } })
+  })
+
+  it('the same batch again writes nothing twice', () => {
+    const { edits, after } = additions(drawing, 4)
+    store.journal.append(drawing.id, { base: 0, edits: edits.slice(0, 2) })
+    expect(store.journal.append(drawing.id, { base: 0, edits })).toEqual({ revision: 4 })
+    expect(store.journal.append(drawing.id, { base: 0, edits })).toEqual({ revision: 4 })
+    expect(store.journal.head(drawing.id)!.drawing).toEqual(after)
+  })
+
+  it('an edit that cannot be applied takes the whole batch back', () => {
+    const { edits } = additions(drawing, 2)
+    const torn: Edit = { id: 'torn', kind: 'edit', label: 'Torn', patches: [{ op: 'replace', path: ['layers', 9, 'name'], value: 'x' }], inverse: [] }
+    expect(() => store.journal.append(drawing.id, { base: 0, edits: [...edits, torn] })).toThrow(UnfitEdit)
+    expect(store.journal.head(drawing.id)).toEqual({ revision: 0, drawing })
+  })
+
+  it.each([
+    ['a NaN width', ['layers', 0, 'items', 0, 'weight', 'size'], null],
+    ['a negative width', ['layers', 0, 'items', 0, 'weight', 'size'], -2],
+    ['another id', ['id'], 'else'],
+    ['a prototype', ['__proto__', 'polluted'], true],
+  ])('%s is refused', (_name, at, value) => {
+    const { edits, after } = additions(drawing, 1)
+    store.journal.append(drawing.id, { base: 0, edits })
+    const bad: Edit = { id: 'bad', kind: 'edit', label: 'Bad', patches: [{ op: 'replace', path: at, value }], inverse: [] }
+    expect(() => store.journal.append(drawing.id, { base: 1, edits: [bad] })).toThrow(UnfitEdit)
+    expect(store.journal.head(drawing.id)!.drawing).toEqual(after)
+    expect(({} as { polluted?: boolean }).polluted).toBeUndefined()
+  })
+
+  it('to no drawing answers nothing', () => {
+    expect(store.journal.append('nobody', { base: 0, edits: additions(drawing, 1).edits })).toBeNull()
+  })
+})
+
+describe('snapshots and undo', () => {
+  it('a long life is read from the last snapshot and the edits after it', () => {
+    const { edits, after } = additions(drawing, 137)
+    for (const [i, edit] of edits.entries()) store.journal.append(drawing.id, { base: i, edits: [edit] })
+    reopen()
+    expect(store.journal.head(drawing.id)).toEqual({ revision: 137, drawing: after })
+    const rows = store.connection.prepare('SELECT revision FROM snapshots ORDER BY revision').all()
+    expect(rows).toEqual([{ revision: 0 }, { revision: 50 }, { revision: 100 }])
+  })
+
+  it('undo is one more edit, and next week it still works', () => {
+    const { edits, after } = additions(drawing, 2)
+    store.journal.append(drawing.id, { base: 0, edits })
+    reopen()
+    const { journal } = store.journal.open(drawing.id)!
+    const back = walkOver(journal.at(-1)!.edit, 'undo')
+    expect(store.journal.append(drawing.id, { base: 2, edits: [back] })).toEqual({ revision: 3 })
+    expect(store.journal.head(drawing.id)!.drawing).toEqual(applyEdit(after, back))
+    expect(store.journal.head(drawing.id)!.drawing.layers[0]!.items).toHaveLength(1)
+  })
+
+  it('the journal is sent in pages', () => {
+    const { edits } = additions(drawing, 230)
+    store.journal.append(drawing.id, { base: 0, edits })
+    const open = store.journal.open(drawing.id)!
+    expect(open.journal).toHaveLength(200)
+    expect(open.hasOlder).toBe(true)
+    const older = store.journal.older(drawing.id, open.journal[0]!.revision)
+    expect(older.map((o) => o.edit.id)).toEqual(edits.slice(0, 30).map((e) => e.id))
+  })
+})
+
+describe('the Desk', () => {
+  it('a drawing taken off can be put back', () => {
+    const { drawings } = store.journal
+    expect(drawings.markDeleted(drawing.id, '2026-01-01')).toBe(true)
+    expect(drawings.list()).toEqual([])
+    expect(store.journal.head(drawing.id)).toBeNull()
+    expect(drawings.markDeleted(drawing.id, null)).toBe(true)
+    expect(store.journal.head(drawing.id)!.drawing).toEqual(drawing)
+  })
+})

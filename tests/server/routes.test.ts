@@ -1,0 +1,219 @@
+import { crc32, deflateSync } from 'node:zlib'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
+import type { Edit } from '../../core/drawing/edits'
+import { makeEdit } from '../../core/drawing/edits'
+import type { Drawing } from '../../core/drawing/model'
+import type { Conflict, OpenDrawing } from '../../shared/api'
+import { RunningServer, sentence } from './support/running-server'
+
+const server = new RunningServer()
+beforeAll(() => server.start())
+afterAll(() => server.end())
+
+const line = () => newLine({ nodes: [{ at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' }, { at: { x: 90, y: 40 }, in: null, out: null, joint: 'corner' }], closed: false })
+
+async function create(body: object = { name: 'Bee' }): Promise<string> {
+  const response = await server.send('POST', '/api/drawings', body)
+  expect(response.status).toBe(201)
+  return ((await response.json()) as { id: string }).id
+}
+
+const open = async (id: string): Promise<OpenDrawing> => (await (await server.ask(`/api/drawings/${id}`)).json()) as OpenDrawing
+
+const addLine = (drawing: Drawing, label = 'Add'): { drawing: Drawing; edit: Edit } =>
+  makeEdit(drawing, label, (d) => void d.layers[0]!.items.push(line() as never))!
+
+describe('drawings', () => {
+  it('are created, listed, opened, renamed, taken off and put back', async () => {
+    const id = await create()
+    expect(await open(id)).toMatchObject({ revision: 0, journal: [], drawing: { name: 'Bee' } })
+    expect((await server.send('PATCH', `/api/drawings/${id}`, { name: 'Clover and bee' })).status).toBe(200)
+    expect((await open(id)).drawing.name).toBe('Clover and bee')
+    expect((await server.ask(`/api/drawings/${id}`, { method: 'DELETE' })).status).toBe(200)
+    expect((await server.ask(`/api/drawings/${id}`)).status).toBe(404)
+    expect((await server.ask(`/api/drawings/${id}/restore`, { method: 'POST' })).status).toBe(200)
+    const list = (await (await server.ask('/api/drawings')).json()) as { id: string }[]
+    expect(list.some((d) => d.id === id)).toBe(true)
+  })
+
+  it('brought in whole get an id of their own', async () => {
+    const drawing = newDrawing('Watering can', { layers: [newLinesLayer('A', [line()])] })
+    const id = await create({ drawing })
+    expect(id).not.toBe(drawing.id)
+    expect((await open(id)).drawing.layers).toEqual(drawing.layers)
+  })
+
+  it('have a thumbnail of their real outlines that follows edits', async () => {
+    const id = await create()
+    const empty = await (await server.ask(`/api/drawings/${id}/thumbnail`)).text()
+    expect(empty).not.toContain('<path')
+    const { edit } = addLine((await open(id)).drawing)
+    await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [edit] })
+    const response = await server.ask(`/api/drawings/${id}/thumbnail`)
+    expect(response.headers.get('content-type')).toContain('image/svg+xml')
+    expect(await response.text()).toMatch(/<path [^>]*d="M[^"]+Z"/)
+  })
+
+  it.each(['', '/thumbnail', '/edits?before=3'])('that do not exist are told so%s', async (path) => {
+    const response = await server.ask(`/api/drawings/nobody${path}`)
+    expect(response.status).toBe(404)
+    expect(await sentence(response)).toMatch(/no such drawing/i)
+  })
+
+  it('do not take a name that is empty or too long', async () => {
+    const id = await create()
+    expect((await server.send('PATCH', `/api/drawings/${id}`, { name: '  ' })).status).toBe(400)
+    expect((await server.send('PATCH', `/api/drawings/${id}`, { name: 'x'.repeat(300) })).status).toBe(400)
+  })
+})
+
+describe('edits', () => {
+  it('are appended, and an old base answers 409 with what is missing', async () => {
+    const id = await create()
+    const { drawing } = await open(id)
+    const [a, b] = [addLine(drawing, 'A'), addLine(drawing, 'B')]
+    expect(await (await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [a.edit] })).json()).toEqual({ revision: 1 })
+    const late = await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [b.edit] })
+    expect(late.status).toBe(409)
+    const conflict = (await late.json()) as Conflict
+    expect(conflict.revision).toBe(1)
+    expect(conflict.missing.map((m) => m.edit.label)).toEqual(['A'])
+  })
+
+  it('that make no sense are refused and change nothing', async () => {
+    const id = await create()
+    const bad = { id: 'x', kind: 'edit', label: 'Bad', patches: [{ op: 'replace', path: ['page', 'width'], value: -5 }], inverse: [] }
+    const answer = await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [bad] })
+    expect(answer.status).toBe(422)
+    expect(await sentence(answer)).toMatch(/"Bad" could not be saved/)
+    for (const body of [{}, { base: -1, edits: [bad] }, { base: 0, edits: [] }, { base: 0, edits: [{ ...bad, kind: 'magic' }] }, { base: 0, edits: [{ ...bad, patches: [{ op: 'eval', path: [] }] }] }]) {
+      expect((await server.send('POST', `/api/drawings/${id}/edits`, body)).status).toBe(400)
+    }
+    expect((await open(id)).revision).toBe(0)
+  })
+
+  it('that are not JSON, or too large, are refused', async () => {
+    const id = await create()
+    expect((await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: '{{{' })).status).toBe(400)
+    const large = await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: 'x'.repeat(17 * 1024 * 1024) }).catch(() => null)
+    // The server may hang up before the whole body has left; either way it says no and stays up.
+    if (large) {
+      expect(large.status).toBe(413)
+      expect(await sentence(large)).toMatch(/larger than 16 MB/)
+    }
+    expect((await open(id)).revision).toBe(0)
+  })
+})
+
+describe('a crash in the middle of saves', () => {
+  it('loses no acknowledged edit', async () => {
+    const id = await create({ name: 'Crash' })
+    let { drawing } = await open(id)
+    let acknowledged = 0
+    const work = (async () => {
+      for (let i = 0; i < 400; i++) {
+        const made = addLine(drawing, `Line ${i}`)
+        const response = await server.send('POST', `/api/drawings/${id}/edits`, { base: i, edits: [made.edit] }).catch(() => null)
+        if (!response?.ok) return
+        drawing = made.drawing
+        acknowledged = ((await response.json()) as { revision: number }).revision
+      }
+    })()
+    await new Promise((resolve) => setTimeout(resolve, 400))
+    await server.kill()
+    await work
+    expect(acknowledged).toBeGreaterThan(3)
+    await server.start()
+    const after = await open(id)
+    expect(after.revision).toBeGreaterThanOrEqual(acknowledged)
+    expect(after.drawing.layers[0]!.items.slice(0, acknowledged)).toEqual(drawing.layers[0]!.items.slice(0, acknowledged))
+  })
+})
+
+/** A black PNG of one bit a pixel, put together by hand: encoders take minutes over one so large. */
+function blackPng(width: number, height: number): Buffer {
+  const chunk = (type: string, data: Buffer): Buffer => {
+    const body = Buffer.concat([Buffer.from(type, 'latin1'), data])
+    const frame = Buffer.alloc(8)
+    frame.writeUInt32BE(data.length, 0)
+    frame.writeUInt32BE(crc32(body), 4)
+    return Buffer.concat([frame.subarray(0, 4), body, frame.subarray(4)])
+  }
+  const header = Buffer.alloc(13)
+  header.writeUInt32BE(width, 0)
+  header.writeUInt32BE(height, 4)
+  header[8] = 1
+  const rows = Buffer.alloc(height * (1 + Math.ceil(width / 8)))
+  const signature = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])
+  return Buffer.concat([signature, chunk('IHDR', header), chunk('IDAT', deflateSync(rows)), chunk('IEND', Buffer.alloc(0))])
+}
+
+describe('pictures', () => {
+  const upload = (body: Buffer | string) => server.ask('/api/images', { method: 'POST', body: typeof body === 'string' ? body : new Uint8Array(body) })
+  const png = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#eee' } }).png().toBuffer()
+
+  it('are kept by their content and sent back byte by byte', async () => {
+    const bytes = await png(40, 30)
+    const response = await upload(bytes)
+    expect(response.status).toBe(201)
+    const info = (await response.json()) as { sha256: string }
+    expect(info).toMatchObject({ width: 40, height: 30, mediaType: 'image/png' })
+    const back = await server.ask(`/api/images/${info.sha256}`)
+    expect(Buffer.from(await back.arrayBuffer()).equals(bytes)).toBe(true)
+    expect((await (await upload(bytes)).json()) as object).toEqual(info)
+  })
+
+  it('JPEG is taken, the way it is turned included', async () => {
+    const bytes = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#eee' } }).jpeg().withMetadata({ orientation: 6 }).toBuffer()
+    expect(await (await upload(bytes)).json()).toMatchObject({ width: 30, height: 40, mediaType: 'image/jpeg' })
+  })
+
+  it('a text named .png, nothing at all, another format and half a picture are refused', async () => {
+    const half = (await sharp({ create: { width: 400, height: 300, channels: 3, background: '#eee', noise: { type: 'gaussian', mean: 128, sigma: 30 } } }).png().toBuffer()).subarray(0, 5000)
+    const webp = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#eee' } }).webp().toBuffer()
+    for (const [body, status, message] of [
+      ['I am a text', 415, /not a PNG or JPEG/],
+      ['', 400, /empty/],
+      [webp, 415, /not a PNG or JPEG/],
+      [half, 415, /damaged/],
+      ['<svg xmlns="http://www.w3.org/2000/svg"/>', 415, /not a PNG or JPEG/],
+    ] as const) {
+      const response = await upload(body)
+      expect(response.status).toBe(status)
+      expect(await sentence(response)).toMatch(message)
+    }
+  })
+
+  it('30,000 x 30,000 pixels are refused by their header, before they are unpacked', async () => {
+    const response = await upload(blackPng(30_000, 30_000))
+    expect(response.status).toBe(413)
+    expect(await sentence(response)).toMatch(/30000 x 30000 pixels/)
+  })
+
+  it('that are not there are told so, also by odd names', async () => {
+    for (const sha of ['a'.repeat(64), '..%2f..%2fetc%2fpasswd']) expect((await server.ask(`/api/images/${sha}`)).status).toBe(404)
+  })
+})
+
+describe('safety', () => {
+  it('writes from another page, or from none, are refused', async () => {
+    for (const origin of ['http://elsewhere.example', 'null']) {
+      const response = await fetch(`${server.address}/api/drawings`, { method: 'POST', body: '{}', headers: { origin } })
+      expect(response.status).toBe(403)
+    }
+    expect((await fetch(`${server.address}/api/drawings`, { method: 'POST', body: '{}' })).status).toBe(403)
+  })
+
+  it('pages carry a policy that lets only our own scripts run', async () => {
+    const response = await fetch(server.address)
+    const policy = response.headers.get('content-security-policy')!
+    const nonce = /script-src 'self' 'nonce-([^']+)'/.exec(policy)![1]!
+    expect(policy).not.toContain('unsafe')
+    const html = await response.text()
+    const scripts = html.match(/<script/g)!.length
+    expect(html.split(`nonce="${nonce}"`)).toHaveLength(scripts + 1)
+    expect(response.headers.get('x-content-type-options')).toBe('nosniff')
+  })
+})
