@@ -49,5 +49,5 @@ export default tseslint.config(
     files: ['core/**/*.ts'],
     rules: { 'no-restricted-imports': ['error', { patterns: [{ group: outsideCore, message: 'core/ holds no interface, server or Node code.' }] }] },
   },
-  { files: ['**/*.mjs', 'demo/**', 'cli/**', 'tests/**'], rules: { 'no-console': 'off' } },
+  { files: ['**/*.mjs', 'demo/**', 'cli/**', 'tests/**'], languageOptions: { globals: { process: 'readonly', console: 'readonly' } }, rules: { 'no-console': 'off' } },
 )

@@ -185,9 +185,11 @@ defineExpose({ key })
 <template>
   <div
     ref="root"
-    class="relative h-full w-full touch-none overflow-hidden bg-desk outline-none"
+    class="relative h-full w-full touch-none overflow-hidden bg-desk outline-none select-none"
     :style="{ cursor: panning ? 'grab' : (instrument?.cursor ?? 'default') }"
     data-testid="canvas"
+    @dragstart.prevent
+    @mousedown.prevent
     :data-view="`${view.viewport.x} ${view.viewport.y} ${view.viewport.zoom}`"
     role="application"
     aria-label="Drawing"

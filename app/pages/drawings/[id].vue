@@ -90,7 +90,7 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div class="relative grid h-full grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
+  <div class="relative grid h-full select-none grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
     <NoticeBar v-model="store.notice" />
     <template v-if="store.drawing">
       <TopBar />

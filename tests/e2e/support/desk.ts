@@ -27,6 +27,7 @@ export async function openDrawing(page: Page, id: string): Promise<void> {
 
 /** The document as the server has it, once everything is saved. */
 export async function savedDrawing(page: Page): Promise<Drawing> {
+  await page.waitForTimeout(150)
   await expect(page.getByTestId('save-state')).toContainText('Saved')
   const id = page.url().split('/').at(-1)!
   return ((await (await page.request.get(`/api/drawings/${id}`)).json()) as OpenDrawing).drawing

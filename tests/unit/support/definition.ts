@@ -97,6 +97,38 @@ function inHalfDisc(end: Row[number], way: 1 | -1, p: Vec): boolean {
   return Math.hypot(d.x, d.y) <= (end.left + end.right) / 2 && way * (d.x * end.tangent.x + d.y * end.tangent.y) >= 0
 }
 
+/** Sections that are looked at together: a point outside their box cannot lie on any of them. */
+const CHUNK = 8
+
+/** Area of the ink of lines on a page by counting points of a grid that the definition covers, px squared. */
+export function countedArea(lines: readonly Line[], page: { width: number; height: number }, step: number): number {
+  const columns = Math.floor(page.width / step)
+  const covered = new Uint8Array(columns * Math.floor(page.height / step))
+  const fill = (boxed: Row, reach: number, test: (p: Vec) => boolean): void => {
+    const xs = boxed.map((s) => s.at.x)
+    const ys = boxed.map((s) => s.at.y)
+    for (let j = Math.max(0, Math.floor((Math.min(...ys) - reach) / step)); (j + 0.5) * step < Math.min(page.height, Math.max(...ys) + reach); j++) {
+      for (let i = Math.max(0, Math.floor((Math.min(...xs) - reach) / step)); (i + 0.5) * step < Math.min(page.width, Math.max(...xs) + reach); i++) {
+        const at = j * columns + i
+        if (!covered[at] && test({ x: (i + 0.5) * step, y: (j + 0.5) * step })) covered[at] = 1
+      }
+    }
+  }
+  for (const line of lines) {
+    const sampled = sampleLine(line, 200)
+    const widest = Math.max(...sampled.segments.flat().map((s) => Math.max(s.left, s.right)))
+    for (const row of sampled.segments) {
+      for (let k = 0; k + 1 < row.length; k += CHUNK) {
+        const chunk = row.slice(k, k + CHUNK + 1)
+        fill(chunk, widest, (p) => onSection(chunk, p))
+      }
+      // Joins and caps stand at the ends of segments.
+      for (const end of [row[0], row.at(-1)]) if (end) fill([end], widest, (p) => inInk(sampled, p))
+    }
+  }
+  return covered.reduce((n, c) => n + c, 0) * step * step
+}
+
 /** Non-zero membership in contours, by a ray over their flattened edges. */
 export class FlatRegion {
   private readonly edges: Float64Array

@@ -1,0 +1,30 @@
+import { Resvg } from '@resvg/resvg-js'
+import sharp from 'sharp'
+
+/** A px that differs by more than this in grey is another colour, not another way of smoothing an edge. */
+const CLEARLY = 110
+
+/** Share of px that differ clearly between an SVG rendered `width` px wide and a screenshot of a part of it. */
+export async function comparePictures(svg: string, shot: Buffer, { width, left, top }: { width: number; left: number; top: number }): Promise<{ share: number; width: number }> {
+  const rendered = new Resvg(svg, { background: '#fffdf8', font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: width } }).render()
+  // Asked for once: every look at `pixels` copies them all.
+  const { pixels } = rendered
+  const { data, info } = await sharp(shot).greyscale().raw().toBuffer({ resolveWithObject: true })
+  let off = 0
+  for (let y = 0; y < info.height; y++) {
+    for (let x = 0; x < info.width; x++) {
+      const grey = pixels[((y + top) * rendered.width + x + left) * 4]!
+      if (Math.abs(grey - data[y * info.width + x]!) > CLEARLY) off++
+    }
+  }
+  return { share: off / (info.width * info.height), width: rendered.width }
+}
+
+/** Size of a picture and the ink in it: the sum of its opacity, px. */
+export async function measurePicture(file: string): Promise<{ width: number; height: number; hasAlpha: boolean; ink: number }> {
+  const { width, height, hasAlpha } = await sharp(file).metadata()
+  const alpha = await sharp(file).extractChannel(3).raw().toBuffer()
+  let ink = 0
+  for (const a of alpha) ink += a / 255
+  return { width, height, hasAlpha, ink }
+}
