@@ -1,0 +1,74 @@
+// Makes docs/screenshots/ anew from the built application and the demo data: npm run screenshots
+import { spawn } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chromium } from '@playwright/test'
+import { build, chromium as executablePath, root, run } from './setup.mjs'
+
+const PORT = 4398
+const ADDRESS = `http://127.0.0.1:${PORT}`
+const folder = join(root, 'docs', 'screenshots')
+const env = { BELLATRAIT_DB: join(mkdtempSync(join(tmpdir(), 'bellatrait-')), 'shots.db'), PORT: String(PORT) }
+
+build()
+run('Draw the demo', 'npx', ['--no-install', 'tsx', 'demo/seed.ts'], env)
+const server = spawn(process.execPath, ['scripts/start.mjs'], { cwd: root, env: { ...process.env, ...env }, stdio: 'ignore' })
+const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  for (let i = 0; i < 50; i++) {
+    if (await page.goto(ADDRESS).catch(() => null)) break
+    await page.waitForTimeout(200)
+  }
+  const shoot = async (name) => {
+    await page.waitForTimeout(900)
+    await page.screenshot({ path: join(folder, `${name}.png`) })
+  }
+  const canvas = page.getByTestId('canvas')
+  /** Screen place of a point of the page. */
+  const at = async (x, y) => {
+    const [left, top, zoom] = (await canvas.getAttribute('data-view')).split(' ').map(Number)
+    const box = await canvas.boundingBox()
+    return [box.x + (x - left) * zoom, box.y + (y - top) * zoom]
+  }
+  const enter = (key) => page.keyboard.press(key)
+  await page.getByTestId('card').nth(2).waitFor()
+  await shoot('desk')
+
+  await page.goto(`${ADDRESS}/drawings/demo-pea-pod`)
+  await canvas.waitFor()
+  await enter('1')
+  await page.getByTestId('strip').getByRole('button', { name: 'Unlock' }).click()
+  await shoot('sketch')
+
+  await page.goto(`${ADDRESS}/drawings/demo-garden-snail`)
+  await canvas.waitFor()
+  await page.mouse.click(...(await at(560, 470)))
+  await page.mouse.move(...(await at(620, 490)))
+  await page.mouse.down()
+  await page.mouse.move(...(await at(650, 492)), { steps: 4 })
+  await page.mouse.up()
+  await page.mouse.move(...(await at(692, 470)), { steps: 4 })
+  await shoot('lines')
+  await enter('Escape')
+
+  await page.goto(`${ADDRESS}/drawings/demo-radish-bunch`)
+  await canvas.waitFor()
+  await enter('3')
+  await page.waitForTimeout(600)
+  await page.mouse.click(...(await at(427, 364)))
+  await page.mouse.move(...(await at(427.5, 366)))
+  await shoot('weight')
+  await enter('4')
+  await page.waitForTimeout(1500)
+  await page.mouse.click(...(await at(427, 364)))
+  await shoot('shapes')
+  await enter('5')
+  await page.waitForTimeout(1500)
+  await shoot('deliver')
+} finally {
+  await browser.close()
+  server.kill()
+}
