@@ -64,6 +64,8 @@ try {
   await enter('4')
   await page.waitForTimeout(1500)
   await page.mouse.click(...(await at(427, 364)))
+  await page.mouse.move(...(await at(330, 330)))
+  for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -120)
   await shoot('shapes')
   await enter('5')
   await page.waitForTimeout(1500)

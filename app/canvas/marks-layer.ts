@@ -76,7 +76,7 @@ function centreline(mark: Extract<Mark, { kind: 'path' }>, { x, y, zoom }: Viewp
     scaleX: zoom,
     scaleY: zoom,
     stroke: mark.tone === 'mute' ? MUTE : PLUM,
-    strokeWidth: mark.tone === 'mute' ? 1 : 1.25,
+    strokeWidth: mark.tone === 'plum' ? 1.25 : 1,
     strokeScaleEnabled: false,
     dash: mark.tone === 'next' ? [5, 4] : [],
     listening: false,
@@ -86,6 +86,7 @@ function centreline(mark: Extract<Mark, { kind: 'path' }>, { x, y, zoom }: Viewp
 /** Smooth node: ring. Corner node: lozenge. Chosen: filled plum. */
 function node(mark: Extract<Mark, { kind: 'node' }>, p: Vec): Konva.Shape {
   const smooth = mark.joint === 'smooth'
+  const k = mark.small ? 0.5 : 1
   return new Konva.Shape({
     x: p.x,
     y: p.y,
@@ -93,11 +94,11 @@ function node(mark: Extract<Mark, { kind: 'node' }>, p: Vec): Konva.Shape {
     listening: !!mark.ref,
     sceneFunc: (ctx) => {
       ctx.beginPath()
-      if (smooth) ctx.arc(0, 0, 4.2, 0, Math.PI * 2)
-      else lozenge(ctx, 5.4)
+      if (smooth) ctx.arc(0, 0, 4.2 * k, 0, Math.PI * 2)
+      else lozenge(ctx, 5.4 * k)
       ctx.setAttr('fillStyle', mark.chosen ? PLUM : PAPER)
       ctx.setAttr('strokeStyle', PLUM)
-      ctx.setAttr('lineWidth', 1.6)
+      ctx.setAttr('lineWidth', mark.small ? 1.1 : 1.6)
       ctx.fill()
       ctx.stroke()
     },

@@ -36,7 +36,7 @@ export class Inspect implements Instrument {
       if (count > MOST_NODES) return [path]
       return [
         path,
-        ...contour.nodes.map((n, k): Mark => ({ kind: 'node', key: `c${i}-${k}`, at: n.at, joint: n.joint, chosen: false, ref: null })),
+        ...contour.nodes.map((n, k): Mark => ({ kind: 'node', key: `c${i}-${k}`, at: n.at, joint: n.joint, chosen: false, ref: null, small: true })),
       ]
     })
   }

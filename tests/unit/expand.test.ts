@@ -4,7 +4,7 @@ import type { Finish, Line, Path, PathNode, Vec, Weight } from '#core/drawing/mo
 import { InputError } from '#core/errors'
 import { areaOfCubics } from '#core/geometry/area'
 import { boxOfCubics } from '#core/geometry/bounds'
-import { cubicsOfPath, reversePath } from '#core/geometry/path'
+import { reversePath } from '#core/geometry/path'
 import { expandLine, outlineOf } from '#core/outline/expand'
 import { FlatRegion } from './support/definition'
 import { randomLine, seeded } from './support/random-lines'

@@ -1,0 +1,57 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+
+const root = fileURLToPath(new URL('../..', import.meta.url))
+const stroke = (d: string): string => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 50 50"><path d="${d}" stroke="black" fill="none" stroke-width="4"/><rect x="30" y="30" width="10" height="10" fill="#ff0000"/></svg>`
+
+let folder: string
+const cli = (...args: string[]) => spawnSync(process.execPath, ['--import', 'tsx', 'cli/bellatrait.ts', ...args], { cwd: root, encoding: 'utf8' })
+
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), 'bellatrait-'))
+  mkdirSync(join(folder, 'in'))
+  writeFileSync(join(folder, 'in', 'a.svg'), stroke('M5 5L45 5'))
+  writeFileSync(join(folder, 'in', 'b.svg'), stroke('M5 5L45 45M5 45L45 5'))
+})
+afterAll(() => rmSync(folder, { recursive: true, force: true }))
+
+describe('the command line', () => {
+  it('turns strokes into fills and leaves fills alone', () => {
+    const out = join(folder, 'one.svg')
+    const { status, stderr } = cli('expand', join(folder, 'in', 'a.svg'), '--out', out)
+    expect([status, stderr]).toEqual([0, ''])
+    const svg = readFileSync(out, 'utf8')
+    expect(svg).not.toContain('stroke')
+    expect(svg).toContain('fill="#ff0000"')
+    expect(svg.match(/<path/g)).toHaveLength(2)
+  })
+
+  it('takes a folder, unites, simplifies and reports', () => {
+    const report = join(folder, 'report.json')
+    expect(cli('expand', join(folder, 'in'), '--out-dir', join(folder, 'out'), '--union', '--simplify', '0.1', '--report', report).status).toBe(0)
+    const rows = JSON.parse(readFileSync(report, 'utf8')) as { file: string; strokes: number; contours: number; nodes: number }[]
+    expect(rows.map((r) => r.strokes)).toEqual([1, 2])
+    // Two crossed strokes are one contour of twelve corners; the square is another.
+    expect(rows[1]).toMatchObject({ contours: 2, nodes: 16 })
+    expect(existsSync(join(folder, 'out', 'b.svg'))).toBe(true)
+  })
+
+  it('names what failed, does the others, and answers 1', () => {
+    writeFileSync(join(folder, 'in', 'c.svg'), 'no svg at all')
+    const { status, stderr } = cli('expand', join(folder, 'in'), join(folder, 'missing.svg'), '--out-dir', join(folder, 'out2'))
+    expect(status).toBe(1)
+    expect(stderr).toMatch(/c\.svg: .*not well-formed/)
+    expect(stderr).toMatch(/missing\.svg/)
+    expect(existsSync(join(folder, 'out2', 'a.svg'))).toBe(true)
+  })
+
+  it.each([[[]], [['expand']], [['expand', 'a.svg']], [['expand', 'a.svg', '--out', 'b.svg', '--tolerance', '-1']], [['expand', 'a.svg', '--what']], [['expand', 'a.svg', 'b.svg', '--out', 'c.svg']]])('wrong usage %j answers 2 and says how', (args) => {
+    const { status, stderr } = cli(...args)
+    expect(status).toBe(2)
+    expect(stderr).toContain('Usage: expand')
+  })
+})
