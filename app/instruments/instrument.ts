@@ -90,3 +90,20 @@ export const screenDistance = (a: Vec, b: Vec): number => Math.hypot(a.x - b.x, 
 
 /** A press becomes a drag after this many screen px. */
 export const DRAG_START = 3
+
+/** How far an arrow key moves what is chosen, page px: 1, or 10 with Shift. Null for other keys. */
+export function arrowStep(key: string, shift: boolean): Vec | null {
+  const step = shift ? 10 : 1
+  switch (key) {
+    case 'ArrowLeft':
+      return { x: -step, y: 0 }
+    case 'ArrowRight':
+      return { x: step, y: 0 }
+    case 'ArrowUp':
+      return { x: 0, y: -step }
+    case 'ArrowDown':
+      return { x: 0, y: step }
+    default:
+      return null
+  }
+}

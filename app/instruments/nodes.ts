@@ -2,6 +2,7 @@ import type { Line, PathNode, Vec } from '#core/drawing/model'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
+import { arrowStep } from './instrument'
 import { chosenLines } from './line-marks'
 
 type Grip = { kind: 'node'; line: string; index: number } | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
@@ -117,8 +118,7 @@ export class Nodes implements Instrument {
       this.removeNodes()
       return true
     }
-    const step = shift ? 10 : 1
-    const d = { ArrowLeft: { x: -step, y: 0 }, ArrowRight: { x: step, y: 0 }, ArrowUp: { x: 0, y: -step }, ArrowDown: { x: 0, y: step } }[key]
+    const d = arrowStep(key, shift)
     if (!d) return false
     this.moveNodes(d)
     this.bench.finish('Nudge')

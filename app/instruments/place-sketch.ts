@@ -3,6 +3,7 @@ import { rotate } from '#core/geometry/point'
 import { sketchLayers } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
+import { arrowStep } from './instrument'
 
 const SMALLEST = 8
 
@@ -81,8 +82,7 @@ export class PlaceSketch implements Instrument {
       return true
     }
     const found = this.sketch()
-    const step = shift ? 10 : 1
-    const d = { ArrowLeft: { x: -step, y: 0 }, ArrowRight: { x: step, y: 0 }, ArrowUp: { x: 0, y: -step }, ArrowDown: { x: 0, y: step } }[key]
+    const d = arrowStep(key, shift)
     if (!d || !found) return false
     this.change(found.sketch.id, (s) => ({ ...s, x: s.x + d.x, y: s.y + d.y }))
     this.bench.finish('Nudge the sketch')

@@ -4,7 +4,7 @@ import { cubicsOfPath, mapPath } from '#core/geometry/path'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
-import { DRAG_START, screenDistance } from './instrument'
+import { arrowStep, DRAG_START, screenDistance } from './instrument'
 import { outlineMarks } from './line-marks'
 
 const REACH = 8
@@ -106,8 +106,7 @@ export class Select implements Instrument {
       this.remove(ids)
       return true
     }
-    const step = shift ? 10 : 1
-    const d = { ArrowLeft: { x: -step, y: 0 }, ArrowRight: { x: step, y: 0 }, ArrowUp: { x: 0, y: -step }, ArrowDown: { x: 0, y: step } }[key]
+    const d = arrowStep(key, shift)
     if (!d) return false
     this.shift(d)
     this.bench.finish('Nudge')

@@ -15,7 +15,6 @@ export const distance = (a: Vec, b: Vec): number => Math.hypot(a.x - b.x, a.y - 
 export const lerp = (a: Vec, b: Vec, t: number): Vec => ({ x: a.x + (b.x - a.x) * t, y: a.y + (b.y - a.y) * t })
 /** `a + b * k`. */
 export const along = (a: Vec, b: Vec, k: number): Vec => ({ x: a.x + b.x * k, y: a.y + b.y * k })
-export const isFinitePoint = (a: Vec): boolean => Number.isFinite(a.x) && Number.isFinite(a.y)
 
 /** The unit vector along `a`, or null where `a` has no length. */
 export function direction(a: Vec): Vec | null {

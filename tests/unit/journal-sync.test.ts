@@ -1,0 +1,96 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Edit } from '#core/drawing/edits'
+import type { Conflict } from '#agreed/api'
+
+const kept: Edit[] = []
+const appendEdits = vi.fn()
+
+vi.mock('~/network/outbox', () => ({
+  keepEdit: (_drawing: string, edit: Edit) => Promise.resolve(void kept.push(edit)),
+  forgetEdits: (_drawing: string, ids: Set<string>) => {
+    for (let i = kept.length - 1; i >= 0; i--) if (ids.has(kept[i]!.id)) kept.splice(i, 1)
+    return Promise.resolve()
+  },
+}))
+vi.mock('~/network/api', async (original) => ({ ...(await original<object>()), appendEdits: (...args: unknown[]) => appendEdits(...args) as unknown }))
+
+const { JournalSync } = await import('~/stores/journal-sync')
+const { Refusal } = await import('~/network/api')
+
+const edit = (id: string): Edit => ({ id, kind: 'edit', label: id, patches: [], inverse: [] })
+
+function start(onConflict: (conflict: Conflict, pending: Edit[]) => Edit[] = (_c, pending) => pending) {
+  const states: string[] = []
+  const sync = new JournalSync('d', 4, { state: (s) => states.push(s), conflict: onConflict })
+  return { sync, states }
+}
+
+const settle = () => vi.advanceTimersByTimeAsync(20)
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  kept.length = 0
+  appendEdits.mockReset()
+})
+
+describe('sending edits', () => {
+  it('goes on from the acknowledged head and forgets what was acknowledged', async () => {
+    appendEdits.mockImplementation((_id, base: number, edits: Edit[]) => Promise.resolve({ appended: { revision: base + edits.length } }))
+    const { sync, states } = start()
+    sync.push(edit('a'))
+    expect(kept.map((e) => e.id)).toEqual(['a'])
+    await settle()
+    sync.push(edit('b'))
+    await settle()
+    expect(appendEdits.mock.calls.map((c) => c[1] as number)).toEqual([4, 5])
+    expect(kept).toEqual([])
+    expect(states.at(-1)).toBe('saved')
+  })
+
+  it('keeps everything and tries again while the server is away', async () => {
+    appendEdits.mockRejectedValueOnce(new Refusal(0, 'away')).mockRejectedValueOnce(new Refusal(0, 'away'))
+    appendEdits.mockResolvedValue({ appended: { revision: 6 } })
+    const { sync, states } = start()
+    sync.push(edit('a'))
+    sync.push(edit('b'))
+    await settle()
+    expect(states.at(-1)).toBe('waiting')
+    expect(kept).toHaveLength(2)
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(states.at(-1)).toBe('saved')
+    expect(kept).toEqual([])
+    expect((appendEdits.mock.calls.at(-1)![2] as Edit[]).map((e) => e.id)).toEqual(['a', 'b'])
+  })
+
+  it('does not try again what the server refuses, and says so', async () => {
+    appendEdits.mockRejectedValue(new Refusal(422, 'no'))
+    const { sync, states } = start()
+    sync.push(edit('a'))
+    await settle()
+    await vi.advanceTimersByTimeAsync(60_000)
+    expect(appendEdits).toHaveBeenCalledTimes(1)
+    expect(states.at(-1)).toBe('refused')
+    expect(kept).toHaveLength(1)
+  })
+
+  it('after a conflict sends what still fits from the new head and forgets the rest', async () => {
+    appendEdits.mockResolvedValueOnce({ conflict: { revision: 9, missing: [] } })
+    appendEdits.mockResolvedValue({ appended: { revision: 10 } })
+    const { sync } = start((_c, pending) => pending.slice(0, 1))
+    sync.resume([edit('a'), edit('b')])
+    kept.push(edit('a'), edit('b'))
+    await settle()
+    expect(appendEdits.mock.calls[1]!.slice(1)).toEqual([9, [edit('a')]])
+    expect(kept).toEqual([])
+  })
+
+  it('stops when the drawing is closed', async () => {
+    appendEdits.mockRejectedValue(new Refusal(0, 'away'))
+    const { sync } = start()
+    sync.push(edit('a'))
+    await settle()
+    sync.close()
+    await vi.advanceTimersByTimeAsync(60_000)
+    expect(appendEdits).toHaveBeenCalledTimes(1)
+  })
+})
