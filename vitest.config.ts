@@ -5,7 +5,7 @@ export default defineConfig({
   resolve: { alias: { '~': fileURLToPath(new URL('./app', import.meta.url)) } },
   test: {
     projects: [
-      { extends: true, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node' } },
+      { extends: true, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
       {
         extends: true,
         test: { name: 'server', include: ['tests/server/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
