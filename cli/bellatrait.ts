@@ -4,9 +4,7 @@ import { parseArgs } from 'node:util'
 import type { Shape } from '../core/drawing/model'
 import { parseSvg } from '../core/formats/svg/parse-svg'
 import { writeSvg } from '../core/formats/svg/write-svg'
-import { expandLines } from '../core/outline/expand'
-import { simplifyContours } from '../core/shapes/simplify'
-import { unionShapes } from '../core/shapes/union'
+import { deriveShapes } from '../core/shapes/derive'
 
 const USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
   [--tolerance 0.05] [--union] [--simplify T] [--report FILE.json]
@@ -74,27 +72,19 @@ function filesOf(inputs: string[]): string[] {
   })
 }
 
+/** What a generator answers once it has run to its end. */
+function finished<T>(steps: Generator<unknown, T>): T {
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
 function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; warnings: string[] } {
   const { drawing, warnings } = parseSvg(text)
-  let strokes = 0
-  let shapes: Shape[] = []
-  for (const layer of drawing.layers) {
-    if (!layer.visible || layer.kind === 'sketch') continue
-    if (layer.kind === 'lines') {
-      strokes += layer.items.length
-      shapes.push(...expandLines(layer.items, { tolerance: s.tolerance, union: s.union }))
-    } else shapes.push(...layer.items)
-  }
-  if (s.union) {
-    const inks = [...new Set(shapes.map((x) => x.ink))]
-    shapes = inks.map((ink) => {
-      const mine = shapes.filter((x) => x.ink === ink)
-      return { id: ink, contours: unionShapes(mine, { tolerance: s.tolerance }), ink, from: mine.flatMap((x) => x.from) }
-    })
-  }
-  if (s.simplify > 0) {
-    shapes = shapes.map((x) => ({ ...x, contours: simplifyContours(x.contours, { tolerance: s.simplify }).contours }))
-  }
+  const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
+  const { union: unite, tolerance, simplify } = s
+  const { shapes } = finished(deriveShapes({ ...drawing, settings: { shapes: { unite, tolerance, simplify } } }))
   return { svg: writeSvg(drawing, { content: 'outlines', shapes }), strokes, shapes, warnings }
 }
 

@@ -18,12 +18,21 @@ export interface JournalEntry {
   edit: Edit
 }
 
-/** A drawing at its head with the newest part of its journal. */
+/** A drawing at its head, with the steps around it in the history, the nearest last in both lists. */
 export interface OpenDrawing {
   drawing: Drawing
   revision: number
-  journal: JournalEntry[]
-  /** Whether the journal goes back farther than what was sent. */
+  undo: JournalEntry[]
+  redo: JournalEntry[]
+  /** Whether there are older steps to undo than those sent. */
+  hasOlder: boolean
+  /** Ids of the newest edits of the journal, so that an edit whose acknowledgement was lost is known again. */
+  recent: string[]
+}
+
+/** A page of older steps to undo, the nearest last. */
+export interface OlderSteps {
+  undo: JournalEntry[]
   hasOlder: boolean
 }
 
@@ -44,8 +53,11 @@ export interface ImageInfo {
   mediaType: string
 }
 
-/** How many edits of the journal are sent at once. */
-export const JOURNAL_PAGE = 200
+/** How many steps of the history are sent at once. */
+export const HISTORY_PAGE = 200
+
+/** How many ids of the newest edits are sent. */
+export const RECENT_IDS = 2000
 
 export const LIMITS = {
   /** Largest body of an edit or a drawing, bytes. */

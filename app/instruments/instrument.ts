@@ -107,3 +107,6 @@ export function arrowStep(key: string, shift: boolean): Vec | null {
       return null
   }
 }
+
+/** A move kept to the one of the two axes that it follows more. */
+export const straightened = (d: Vec): Vec => (Math.abs(d.x) > Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y })

@@ -2,7 +2,7 @@ import type { Line, PathNode, Vec } from '#core/drawing/model'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
-import { arrowStep } from './instrument'
+import { arrowStep, straightened } from './instrument'
 import { chosenLines } from './line-marks'
 
 type Grip = { kind: 'node'; line: string; index: number } | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
@@ -61,8 +61,7 @@ export class Nodes implements Instrument {
     this.moved = true
     const d = { x: hand.at.x - this.from.x, y: hand.at.y - this.from.y }
     if (grip.kind === 'node') {
-      const straight = hand.shift ? (Math.abs(d.x) > Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y }) : d
-      this.moveNodes(straight)
+      this.moveNodes(hand.shift ? straightened(d) : d)
     } else this.moveHandle(grip, d, hand.alt)
     this.bench.refresh()
   }

@@ -1,10 +1,11 @@
 import type { Vec } from '#core/drawing/model'
+import { movedLine } from '#core/drawing/move'
 import { boxOfCubics, overlap } from '#core/geometry/bounds'
-import { cubicsOfPath, mapPath } from '#core/geometry/path'
+import { cubicsOfPath } from '#core/geometry/path'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
-import { arrowStep, DRAG_START, screenDistance } from './instrument'
+import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { outlineMarks } from './line-marks'
 
 const REACH = 8
@@ -50,16 +51,14 @@ export class Select implements Instrument {
 
   private offset(hand: Hand): Vec {
     const d = { x: hand.at.x - this.pressed!.at.x, y: hand.at.y - this.pressed!.at.y }
-    if (!hand.shift || this.pressed!.shift) return d
-    return Math.abs(d.x) > Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y }
+    return hand.shift && !this.pressed!.shift ? straightened(d) : d
   }
 
   private shift(d: Vec): void {
     const ids = this.bench.selection()
     this.bench.change((draft) => {
       changeLines(draft, ids, (line) => {
-        line.path = mapPath(line.path, (p) => ({ x: p.x + d.x, y: p.y + d.y }))
-        if (line.trace) for (const s of line.trace.samples) Object.assign(s, { x: s.x + d.x, y: s.y + d.y })
+        Object.assign(line, movedLine(line, d))
       })
     })
   }

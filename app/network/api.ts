@@ -1,6 +1,6 @@
 import type { Edit } from '#core/drawing/edits'
 import type { Drawing } from '#core/drawing/model'
-import type { AppendAnswer, Conflict, DrawingCard, ImageInfo, JournalEntry, OpenDrawing } from '#agreed/api'
+import type { AppendAnswer, Conflict, DrawingCard, ImageInfo, OlderSteps, OpenDrawing } from '#agreed/api'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
 export class Refusal extends Error {
@@ -47,7 +47,7 @@ export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>
 export const renameDrawing = (id: string, name: string) => json(`/api/drawings/${id}`, send('PATCH', { name }))
 export const deleteDrawing = (id: string) => json(`/api/drawings/${id}`, { method: 'DELETE' })
 export const restoreDrawing = (id: string) => json(`/api/drawings/${id}/restore`, { method: 'POST' })
-export const olderEdits = (id: string, before: number) => json<JournalEntry[]>(`/api/drawings/${id}/edits?before=${before}`)
+export const olderSteps = (id: string, before: number) => json<OlderSteps>(`/api/drawings/${id}/edits?before=${before}`)
 export const uploadImage = (file: Blob) => json<ImageInfo>('/api/images', { method: 'POST', body: file })
 
 /** Sends edits; a conflict is an answer, not an error. */

@@ -2,10 +2,11 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Edit } from '#core/drawing/edits'
 import { applyEdit, makeEdit, walkOver } from '#core/drawing/edits'
-import { advance, emptyHistory, replay } from '#core/drawing/history'
+import type { History } from '#core/drawing/history'
+import { advance, emptyHistory } from '#core/drawing/history'
 import type { Drawing, Layer, Line } from '#core/drawing/model'
 import type { Conflict } from '#agreed/api'
-import { olderEdits, openDrawing } from '~/network/api'
+import { olderSteps, openDrawing } from '~/network/api'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
 import type { SaveState } from './journal-sync'
 import { JournalSync } from './journal-sync'
@@ -25,21 +26,26 @@ export const useDrawingStore = defineStore('drawing', () => {
   let sync: JournalSync | null = null
   /** The drawing before the change under the hand. */
   let base: Drawing | null = null
-  let acknowledged: Drawing | null = null
+  /** What the server is known to have: where a conflict starts again from. */
+  let acknowledged: { drawing: Drawing; history: History } | null = null
   const changing = ref(false)
+  /** Revision of the oldest step that was fetched. */
   let oldest = 1
+  const hasOlder = ref(false)
 
   async function open(id: string): Promise<void> {
     close()
     const [server, kept] = await Promise.all([openDrawing(id), pendingEdits(id).catch(() => [])])
-    const known = new Set(server.journal.map((j) => j.edit.id))
+    const known = new Set(server.recent)
     await forgetEdits(id, known).catch(() => undefined)
-    acknowledged = server.drawing
-    oldest = server.journal[0]?.revision ?? 1
-    const { drawing: head, edits } = refit(server.drawing, kept.filter((e) => !known.has(e.id)))
-    drawing.value = head
-    history.value = replay([...server.journal.map((j) => j.edit), ...edits])
-    sync = new JournalSync(id, server.revision, { state: onSaveState, conflict: onConflict })
+    oldest = server.undo[0]?.revision ?? 1
+    hasOlder.value = server.hasOlder
+    acknowledged = {
+      drawing: server.drawing,
+      history: { undo: server.undo.map((s) => s.edit), redo: server.redo.map((s) => s.edit) },
+    }
+    const edits = refit(acknowledged, kept.filter((e) => !known.has(e.id)))
+    sync = new JournalSync(id, server.revision, { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict })
     sync.resume(edits)
   }
 
@@ -50,40 +56,47 @@ export const useDrawingStore = defineStore('drawing', () => {
     changing.value = false
     drawing.value = null
     history.value = emptyHistory()
+    hasOlder.value = false
   }
 
-  /** The drawing with those edits on top that can still be applied. */
-  function refit(onto: Drawing, edits: readonly Edit[]): { drawing: Drawing; edits: Edit[] } {
-    let now = onto
+  /** Shows what the server has with those edits on top that can still be applied; answers these. */
+  function refit(onto: { drawing: Drawing; history: History }, edits: readonly Edit[]): Edit[] {
+    let now = onto.drawing
+    let past = onto.history
     const fit: Edit[] = []
     for (const edit of edits) {
       try {
         now = applyEdit(now, edit)
+        past = advance(past, edit)
         fit.push(edit)
       } catch {
         notice.value = `"${edit.label}" no longer fits this drawing, which was changed elsewhere, and was left out.`
         break
       }
     }
-    return { drawing: now, edits: fit }
+    drawing.value = now
+    history.value = past
+    return fit
   }
 
   function onSaveState(state: SaveState, message = ''): void {
     saveState.value = state
     saveMessage.value = message
-    if (state === 'saved') {
-      savedAt.value = new Date()
-      acknowledged = base ?? drawing.value
+    if (state === 'saved') savedAt.value = new Date()
+    if (state === 'refused') notice.value = message
+  }
+
+  function onAcknowledged(edits: readonly Edit[]): void {
+    for (const edit of edits) {
+      acknowledged = { drawing: applyEdit(acknowledged!.drawing, edit), history: advance(acknowledged!.history, edit) }
     }
   }
 
   function onConflict(conflict: Conflict, pending: Edit[]): Edit[] {
-    let head = acknowledged!
-    for (const entry of conflict.missing) head = applyEdit(head, entry.edit)
-    acknowledged = head
-    const { drawing: now, edits } = refit(head, pending)
-    drawing.value = now
-    history.value = replay([...history.value.undo.filter((e) => !pending.includes(e)), ...conflict.missing.map((m) => m.edit), ...edits])
+    // What is under the hand was made on a drawing that is no more.
+    drop()
+    onAcknowledged(conflict.missing.map((m) => m.edit))
+    const edits = refit(acknowledged!, pending)
     if (edits.length === pending.length) notice.value = 'This drawing was also changed in another window. Both changes were kept.'
     return edits
   }
@@ -133,7 +146,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   async function undo(): Promise<void> {
     drop()
     let step = history.value.undo.at(-1)
-    if (!step) {
+    if (!step && hasOlder.value) {
       await fetchOlder()
       step = history.value.undo.at(-1)
     }
@@ -151,16 +164,22 @@ export const useDrawingStore = defineStore('drawing', () => {
     record(applyEdit(drawing.value!, edit), edit)
   }
 
-  /** Steps older than the page of the journal that came with the drawing. */
+  /** Steps older than those that came with the drawing. */
   async function fetchOlder(): Promise<void> {
-    if (!drawing.value || oldest <= 1) return
-    const page = await olderEdits(drawing.value.id, oldest)
-    oldest = page[0]?.revision ?? 1
-    history.value = { ...history.value, undo: replay(page.map((p) => p.edit)).undo }
+    try {
+      const page = await olderSteps(drawing.value!.id, oldest)
+      oldest = page.undo[0]?.revision ?? 1
+      hasOlder.value = page.hasOlder
+      const steps = page.undo.map((s) => s.edit)
+      history.value = { ...history.value, undo: [...steps, ...history.value.undo] }
+      acknowledged!.history = { ...acknowledged!.history, undo: [...steps, ...acknowledged!.history.undo] }
+    } catch (e) {
+      notice.value = (e as Error).message
+    }
   }
 
   const lines = computed<Line[]>(() => drawing.value?.layers.flatMap((l) => (l.kind === 'lines' ? l.items : [])) ?? [])
-  const canUndo = computed(() => history.value.undo.length > 0)
+  const canUndo = computed(() => history.value.undo.length > 0 || hasOlder.value)
   const canRedo = computed(() => history.value.redo.length > 0)
 
   return {

@@ -23,6 +23,8 @@ export class JournalSync {
     private revision: number,
     private readonly on: {
       state: (state: SaveState, message?: string) => void
+      /** The server has these edits now. */
+      acknowledged: (edits: Edit[]) => void
       /** Another hand was faster: answers the pending edits that still fit. */
       conflict: (conflict: Conflict, pending: Edit[]) => Edit[]
     },
@@ -86,6 +88,7 @@ export class JournalSync {
     }
     this.revision = answer.appended.revision
     this.pending = this.pending.slice(batch.length)
+    this.on.acknowledged(batch)
     await forgetEdits(this.drawing, new Set(batch.map((e) => e.id)))
   }
 

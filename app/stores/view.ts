@@ -56,8 +56,6 @@ function rememberedFolds(): { column: boolean; dock: boolean } {
 export const useViewStore = defineStore('view', () => {
   const pass = ref<PassName>('lines')
   const chosen = reactive<Record<PassName, string>>({ ...FIRST })
-  /** An instrument held by its key for the moment. */
-  const held = ref<string | null>(null)
   const selection = ref<string[]>([])
   const nodes = ref<NodeRef[]>([])
   const stop = ref<{ line: string; index: number } | null>(null)
@@ -73,17 +71,12 @@ export const useViewStore = defineStore('view', () => {
 
   watch(folds, (f) => localStorage.setItem(FOLDS, JSON.stringify(f)))
 
-  const instrument = computed(() => held.value ?? chosen[pass.value])
+  const instrument = computed(() => chosen[pass.value])
 
   function select(ids: readonly string[]): void {
     selection.value = [...ids]
     nodes.value = nodes.value.filter((n) => ids.includes(n.line))
     if (stop.value && !ids.includes(stop.value.line)) stop.value = null
-  }
-
-  function enter(next: PassName): void {
-    held.value = null
-    pass.value = next
   }
 
   /** Zooms by `factor` and keeps the document point under the screen point `at` where it is. */
@@ -110,7 +103,6 @@ export const useViewStore = defineStore('view', () => {
   function reset(): void {
     pass.value = 'lines'
     Object.assign(chosen, FIRST)
-    held.value = null
     selection.value = []
     nodes.value = []
     stop.value = null
@@ -123,7 +115,6 @@ export const useViewStore = defineStore('view', () => {
   return {
     pass,
     chosen,
-    held,
     instrument,
     selection,
     nodes,
@@ -137,7 +128,6 @@ export const useViewStore = defineStore('view', () => {
     hint,
     shape,
     select,
-    enter,
     zoomAt,
     panBy,
     showPage,

@@ -1,7 +1,7 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import type { Line } from '#core/drawing/model'
 import { newId } from '#core/drawing/create'
-import { mapPath } from '#core/geometry/path'
+import { movedLine } from '#core/drawing/move'
 import { flipEnds, flipSides } from '#core/weight/shelf'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLayer, findLine } from '~/stores/find'
@@ -25,8 +25,12 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   const chosen = useChosenLines()
   let heldKey: { key: string; since: number; before: string } | null = null
 
-  const typing = (e: Event): boolean =>
-    e.target instanceof HTMLElement && !!e.target.closest('input:not([type="checkbox"]):not([type="range"]), textarea, select, [role="dialog"]')
+  /** The key belongs to the field that has the focus; a slider wants only the keys that move it. */
+  const typing = (e: KeyboardEvent): boolean => {
+    if (!(e.target instanceof HTMLElement)) return false
+    if (e.target.closest('input[type="range"]')) return /^(Arrow|Home|End|Page)/.test(e.key)
+    return !!e.target.closest('input:not([type="checkbox"]), textarea, select, [role="dialog"]')
+  }
 
   function withCommand(key: string, shift: boolean): boolean {
     switch (key) {
@@ -70,7 +74,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     if (!copied.length) return
     const fresh = copied.map(({ line, layer }) => ({
       layer,
-      line: { ...line, id: newId(), path: mapPath(line.path, (p) => ({ x: p.x + PASTE_OFFSET, y: p.y + PASTE_OFFSET })) },
+      line: { ...movedLine(line, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() },
     }))
     const placed: string[] = []
     store.edit(label, (draft) => {
@@ -88,7 +92,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   function plain(key: string, shift: boolean): boolean {
     const page = store.drawing!.page
     const pass = PASSES[Number(key) - 1]
-    if (pass) view.enter(pass)
+    if (pass) view.pass = pass
     else if (key === '0') view.showPage(page)
     else if (key === '9') view.showPage(page, 1)
     else if (key === 'x') view.bare = !view.bare

@@ -1,4 +1,4 @@
-import type { Edit } from './edits'
+import type { Edit, EditKind } from './edits'
 
 /** Steps that can be taken back and brought again, the nearest last in both. */
 export interface History {
@@ -24,10 +24,13 @@ export function advance(history: History, edit: Edit): History {
   }
 }
 
-/** The history that a journal leaves behind. */
-export function replay(journal: readonly Edit[]): History {
-  const undo: Edit[] = []
-  let redo: Edit[] = []
+/**
+ * The steps that a journal leaves to undo and to redo, the nearest last in both. Works on whole edits or on anything
+ * that knows its kind; the journal must be whole, since an undo may reach back to any earlier step.
+ */
+export function replay<T extends { kind: EditKind }>(journal: readonly T[]): { undo: T[]; redo: T[] } {
+  const undo: T[] = []
+  let redo: T[] = []
   for (const edit of journal) {
     if (edit.kind === 'edit') {
       undo.push(edit)

@@ -3,7 +3,6 @@ import { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
 import { reach } from '../geometry/cubic'
 import { cubicsOfPath } from '../geometry/path'
-import { leftNormal, along } from '../geometry/point'
 import type { Loop } from '../shapes/loop'
 import { whole } from '../shapes/loop'
 import { checkTolerance, resolveLoops, toPaths } from '../shapes/union'
@@ -13,7 +12,7 @@ import { capLoops, joinLoops } from './ends-and-corners'
 import { nibLoops } from './nib'
 import { ribbonPiece } from './ribbon'
 import type { Section } from './sides'
-import { WeighedSegment } from './sides'
+import { sectionAt, WeighedSegment } from './sides'
 import type { Stretch } from './visible'
 import { visibleStretches } from './visible'
 
@@ -149,18 +148,7 @@ function smoothParts(arc: ArcLength, width: LineWidth, { from, to }: Stretch): {
 
 /** A line without length: as in SVG, round and square caps still make a mark. */
 function dot(line: Line, width: LineWidth, tolerance: number): Loop[] {
-  const centre = line.path.nodes[0]!.at
-  const h = width.at(0)
-  const tangent = { x: 1, y: 0 }
-  const normal = leftNormal(tangent)
-  const section: Section = {
-    left: along(centre, normal, h.left),
-    centre,
-    right: along(centre, normal, -h.right),
-    tangent,
-    leftHalf: h.left,
-    rightHalf: h.right,
-  }
+  const section = sectionAt(line.path.nodes[0]!.at, { x: 1, y: 0 }, width.at(0))
   const { startCap, endCap } = line.finish
   return [...capLoops(section, startCap, 'start', tolerance), ...capLoops(section, endCap, 'end', tolerance)]
 }

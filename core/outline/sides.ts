@@ -3,7 +3,7 @@ import type { ArcLength } from '../geometry/arc-length'
 import { curvatureAt, derivativeAt, pointAt, tangentAt } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 import { along, leftNormal, length } from '../geometry/point'
-import type { LineWidth } from '../weight/half-widths'
+import type { HalfWidths, LineWidth } from '../weight/half-widths'
 
 /** +1 for the left side of the line, -1 for the right. */
 export type SideSign = 1 | -1
@@ -16,6 +16,19 @@ export interface Section {
   tangent: Vec
   leftHalf: number
   rightHalf: number
+}
+
+/** The cross-section at `centre` of a line that runs along `tangent`. */
+export function sectionAt(centre: Vec, tangent: Vec, { left, right }: HalfWidths): Section {
+  const normal = leftNormal(tangent)
+  return {
+    left: along(centre, normal, left),
+    centre,
+    right: along(centre, normal, -right),
+    tangent,
+    leftHalf: left,
+    rightHalf: right,
+  }
 }
 
 /** One centreline segment with the width that it carries. */
@@ -34,17 +47,7 @@ export class WeighedSegment {
   section(t: number, fromBelow: boolean): Section | null {
     const tangent = tangentAt(this.cubic, t)
     if (!tangent) return null
-    const h = this.width.at(this.arc.at(this.index, t), fromBelow)
-    const centre = pointAt(this.cubic, t)
-    const normal = leftNormal(tangent)
-    return {
-      left: along(centre, normal, h.left),
-      centre,
-      right: along(centre, normal, -h.right),
-      tangent,
-      leftHalf: h.left,
-      rightHalf: h.right,
-    }
+    return sectionAt(pointAt(this.cubic, t), tangent, this.width.at(this.arc.at(this.index, t), fromBelow))
   }
 
   /**

@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush'
-import { pair } from './merge-edges'
+import { VertexIds } from './merge-edges'
 import type { EdgeSoup } from './edge-soup'
 
 /**
@@ -24,33 +24,20 @@ export interface PlanarMap {
 
 /** The planar map of edges that meet only at their ends, no two the same, with the winding number on every side. */
 export function planarMap(soup: EdgeSoup): PlanarMap {
-  const vertices = new Map<number, number>()
-  const vertexX: number[] = []
-  const vertexY: number[] = []
-  const vertexOf = (x: number, y: number): number => {
-    const key = pair(x, y)
-    let v = vertices.get(key)
-    if (v === undefined) {
-      v = vertexX.length
-      vertices.set(key, v)
-      vertexX.push(x)
-      vertexY.push(y)
-    }
-    return v
-  }
+  const vertices = new VertexIds()
   const starts: number[] = []
   const ends: number[] = []
   for (let i = 0; i < soup.count; i++) {
-    starts.push(vertexOf(soup.ax[i]!, soup.ay[i]!))
-    ends.push(vertexOf(soup.bx[i]!, soup.by[i]!))
+    starts.push(vertices.of(soup.ax[i]!, soup.ay[i]!))
+    ends.push(vertices.of(soup.bx[i]!, soup.by[i]!))
   }
   const halves = soup.count * 2
   const map: PlanarMap = {
-    vertexX,
-    vertexY,
+    vertexX: vertices.x,
+    vertexY: vertices.y,
     origin: new Int32Array(halves),
     delta: new Int32Array(halves),
-    first: new Int32Array(vertexX.length + 1),
+    first: new Int32Array(vertices.x.length + 1),
     order: new Int32Array(halves),
     place: new Int32Array(halves),
     winding: new Int32Array(halves),

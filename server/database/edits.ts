@@ -31,12 +31,25 @@ export class EditTable {
     return (rows as EditRow[]).map(entryOf)
   }
 
-  /** The last `limit` edits before revision `before`, oldest first. */
-  before(drawing: string, before: number, limit: number): JournalEntry[] {
-    const rows = this.db
-      .prepare('SELECT * FROM edits WHERE drawing_id = ? AND revision < ? ORDER BY revision DESC LIMIT ?')
-      .all(drawing, before, limit)
-    return (rows as EditRow[]).reverse().map(entryOf)
+  /** Kind and revision of every edit, oldest first: enough to fold the history, without its patches. */
+  kinds(drawing: string): { revision: number; kind: Edit['kind'] }[] {
+    return this.db
+      .prepare('SELECT revision, kind FROM edits WHERE drawing_id = ? ORDER BY revision')
+      .all(drawing) as { revision: number; kind: Edit['kind'] }[]
+  }
+
+  /** The edits of the named revisions, in the order in which they are named. */
+  at(drawing: string, revisions: readonly number[]): JournalEntry[] {
+    const one = this.db.prepare('SELECT * FROM edits WHERE drawing_id = ? AND revision = ?')
+    return revisions.map((r) => entryOf(one.get(drawing, r) as EditRow))
+  }
+
+  /** Ids of the newest `limit` edits. */
+  recentIds(drawing: string, limit: number): string[] {
+    return this.db
+      .prepare('SELECT edit_id FROM edits WHERE drawing_id = ? ORDER BY revision DESC LIMIT ?')
+      .pluck()
+      .all(drawing, limit) as string[]
   }
 }
 

@@ -2,8 +2,9 @@ import { applyEdit } from '../../core/drawing/edits'
 import type { Edit } from '../../core/drawing/edits'
 import type { Drawing } from '../../core/drawing/model'
 import { checkDrawing, checkTouched } from '../../core/drawing/schema'
-import type { AppendBody, Conflict, JournalEntry, OpenDrawing } from '../../shared/api'
-import { JOURNAL_PAGE } from '../../shared/api'
+import { replay } from '../../core/drawing/history'
+import type { AppendBody, Conflict, OlderSteps, OpenDrawing } from '../../shared/api'
+import { HISTORY_PAGE, RECENT_IDS } from '../../shared/api'
 import type { Connection } from './connection'
 import { DrawingTable } from './drawings'
 import { EditTable } from './edits'
@@ -59,13 +60,24 @@ export class Journal {
   open(id: string): OpenDrawing | null {
     const head = this.head(id)
     if (!head) return null
-    const journal = this.edits.before(id, head.revision + 1, JOURNAL_PAGE)
-    return { ...head, journal, hasOlder: (journal[0]?.revision ?? 1) > 1 }
+    const { undo, redo } = replay(this.edits.kinds(id))
+    const nearest = redo.slice(-HISTORY_PAGE).map((e) => e.revision)
+    return {
+      ...head,
+      ...this.undoPage(id, undo),
+      redo: this.edits.at(id, nearest),
+      recent: this.edits.recentIds(id, RECENT_IDS),
+    }
   }
 
-  /** The page of the journal before revision `before`. */
-  older(id: string, before: number): JournalEntry[] {
-    return this.edits.before(id, before, JOURNAL_PAGE)
+  /** Steps to undo that were made before revision `before`. */
+  older(id: string, before: number): OlderSteps {
+    return this.undoPage(id, replay(this.edits.kinds(id)).undo.filter((e) => e.revision < before))
+  }
+
+  private undoPage(id: string, undo: readonly { revision: number }[]): OlderSteps {
+    const nearest = undo.slice(-HISTORY_PAGE).map((e) => e.revision)
+    return { undo: this.edits.at(id, nearest), hasOlder: undo.length > nearest.length }
   }
 
   /**

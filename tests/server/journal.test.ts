@@ -143,21 +143,42 @@ describe('snapshots and undo', () => {
     const { edits, after } = additions(drawing, 2)
     store.journal.append(drawing.id, { base: 0, edits })
     reopen()
-    const { journal } = store.journal.open(drawing.id)!
-    const back = walkOver(journal.at(-1)!.edit, 'undo')
+    const { undo } = store.journal.open(drawing.id)!
+    const back = walkOver(undo.at(-1)!.edit, 'undo')
     expect(store.journal.append(drawing.id, { base: 2, edits: [back] })).toEqual({ revision: 3 })
     expect(store.journal.head(drawing.id)!.drawing).toEqual(applyEdit(after, back))
     expect(store.journal.head(drawing.id)!.drawing.layers[0]!.items).toHaveLength(1)
   })
 
-  it('the journal is sent in pages', () => {
+  it('the history is sent in pages', () => {
     const { edits } = additions(drawing, 230)
     store.journal.append(drawing.id, { base: 0, edits })
     const open = store.journal.open(drawing.id)!
-    expect(open.journal).toHaveLength(200)
+    expect(open.undo).toHaveLength(200)
     expect(open.hasOlder).toBe(true)
-    const older = store.journal.older(drawing.id, open.journal[0]!.revision)
-    expect(older.map((o) => o.edit.id)).toEqual(edits.slice(0, 30).map((e) => e.id))
+    const older = store.journal.older(drawing.id, open.undo[0]!.revision)
+    expect(older.undo.map((o) => o.edit.id)).toEqual(edits.slice(0, 30).map((e) => e.id))
+    expect(older.hasOlder).toBe(false)
+  })
+
+  it('undos that reach past a page still leave the right steps on both sides', () => {
+    const { edits } = additions(drawing, 260)
+    const undos = edits.slice(100).reverse().map((e) => walkOver(e, 'undo'))
+    store.journal.append(drawing.id, { base: 0, edits: [...edits, ...undos] })
+    const open = store.journal.open(drawing.id)!
+    expect(open.drawing.layers[0]!.items).toHaveLength(100)
+    expect(open.undo.at(-1)!.edit.id).toBe(edits[99]!.id)
+    expect(open.redo.at(-1)!.edit.id).toBe(edits[100]!.id)
+    expect(open.redo).toHaveLength(160)
+    const again = walkOver(open.redo.at(-1)!.edit, 'redo')
+    store.journal.append(drawing.id, { base: 420, edits: [again] })
+    expect(store.journal.head(drawing.id)!.drawing.layers[0]!.items).toHaveLength(101)
+  })
+
+  it('names the newest edits, so that a resent one is known', () => {
+    const { edits } = additions(drawing, 3)
+    store.journal.append(drawing.id, { base: 0, edits })
+    expect(store.journal.open(drawing.id)!.recent.sort()).toEqual(edits.map((e) => e.id).sort())
   })
 })
 

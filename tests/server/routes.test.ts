@@ -28,7 +28,7 @@ const addLine = (drawing: Drawing, label = 'Add'): { drawing: Drawing; edit: Edi
 describe('drawings', () => {
   it('are created, listed, opened, renamed, taken off and put back', async () => {
     const id = await create()
-    expect(await open(id)).toMatchObject({ revision: 0, journal: [], drawing: { name: 'Bee' } })
+    expect(await open(id)).toMatchObject({ revision: 0, undo: [], redo: [], hasOlder: false, drawing: { name: 'Bee' } })
     expect((await server.send('PATCH', `/api/drawings/${id}`, { name: 'Clover and bee' })).status).toBe(200)
     expect((await open(id)).drawing.name).toBe('Clover and bee')
     expect((await server.ask(`/api/drawings/${id}`, { method: 'DELETE' })).status).toBe(200)

@@ -21,8 +21,13 @@ const edit = (id: string): Edit => ({ id, kind: 'edit', label: id, patches: [], 
 
 function start(onConflict: (conflict: Conflict, pending: Edit[]) => Edit[] = (_c, pending) => pending) {
   const states: string[] = []
-  const sync = new JournalSync('d', 4, { state: (s) => states.push(s), conflict: onConflict })
-  return { sync, states }
+  const acknowledged: string[] = []
+  const sync = new JournalSync('d', 4, {
+    state: (s) => states.push(s),
+    acknowledged: (edits) => acknowledged.push(...edits.map((e) => e.id)),
+    conflict: onConflict,
+  })
+  return { sync, states, acknowledged }
 }
 
 const settle = () => vi.advanceTimersByTimeAsync(20)
@@ -36,7 +41,7 @@ beforeEach(() => {
 describe('sending edits', () => {
   it('goes on from the acknowledged head and forgets what was acknowledged', async () => {
     appendEdits.mockImplementation((_id, base: number, edits: Edit[]) => Promise.resolve({ appended: { revision: base + edits.length } }))
-    const { sync, states } = start()
+    const { sync, states, acknowledged } = start()
     sync.push(edit('a'))
     expect(kept.map((e) => e.id)).toEqual(['a'])
     await settle()
@@ -44,6 +49,7 @@ describe('sending edits', () => {
     await settle()
     expect(appendEdits.mock.calls.map((c) => c[1] as number)).toEqual([4, 5])
     expect(kept).toEqual([])
+    expect(acknowledged).toEqual(['a', 'b'])
     expect(states.at(-1)).toBe('saved')
   })
 

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { short } from '#core/geometry/path'
 import { flipEnds, flipSides } from '#core/weight/shelf'
+import { removeStop } from '#core/weight/stops'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
 import { useStudioStore } from '~/stores/studio'
@@ -32,6 +33,15 @@ const range = computed(() => {
 
 const size = computed(() => first.value?.weight.size ?? 0)
 
+function dropStop(): void {
+  const stop = view.stop
+  if (!stop) return
+  chosen.change('Remove a width stop', (l) => {
+    if (l.id === stop.line) l.weight = removeStop(l.weight, stop.index)
+  })
+  view.stop = null
+}
+
 function setSize(e: Event): void {
   const input = e.target as HTMLInputElement
   const v = Number.parseFloat(input.value.replace(',', '.'))
@@ -60,7 +70,7 @@ function setSize(e: Event): void {
         <span class="ml-auto flex gap-4">
           <button class="quiet" title="Flip ends (F)" @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))">Flip ends</button>
           <button class="quiet" title="Flip sides (Shift+F)" @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))">Flip sides</button>
-          <button class="quiet" :disabled="!view.stop" title="Remove the chosen stop (Delete)" @click="view.stop && chosen.change('Remove a width stop', (l) => { if (view.stop?.line === l.id && l.weight.stops.length > 1) l.weight.stops.splice(view.stop.index, 1) }); view.stop = null">Remove stop</button>
+          <button class="quiet" :disabled="!view.stop" title="Remove the chosen stop (Delete)" @click="dropStop">Remove stop</button>
         </span>
       </template>
       <b v-else class="font-[650]">No line chosen</b>

@@ -48,7 +48,7 @@ function rename(): void {
           :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
           :aria-current="view.pass === pass ? 'step' : undefined"
           :title="`${PASS_TITLES[pass]} (${i + 1})`"
-          @click="view.enter(pass)"
+          @click="view.pass = pass"
         >
           <span
             class="number h-[18px] w-[18px] rounded-full text-center text-[11px] leading-[18px] font-semibold"

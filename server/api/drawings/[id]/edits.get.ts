@@ -2,7 +2,7 @@ import { defineEventHandler, getQuery, getRouterParam } from 'h3'
 import { store } from '../../../database/store'
 import { noDrawing, refuse } from '../../../http/refuse'
 
-/** A page of the journal before a revision, for undoing far back. */
+/** A page of steps to undo from before a revision, for undoing far back. */
 export default defineEventHandler(async (event) => {
   const id = getRouterParam(event, 'id')!
   const before = Number(getQuery(event).before)
