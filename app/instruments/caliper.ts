@@ -130,10 +130,11 @@ export class Caliper implements Instrument {
           line.weight = slideStop(start, grip.index, arc.nearest(hand.at).length / (arc.total || 1))
           return
         }
-        const across = acrossAt(findLine(this.bench.drawing(), grip.line)!.line, start.stops[grip.index]!.at)
-        const half = Math.max(0, Math.abs(offset(across, hand.at)) + grip.slack)
+        const now = findLine(this.bench.drawing(), grip.line)!.line
+        const { at } = start.stops[grip.index]!
+        const half = Math.max(0, Math.abs(offset(acrossAt(now, at), hand.at)) + grip.slack)
         const sides: Sides = hand.alt ? grip.side : 'both'
-        line.weight = widenStop(start, grip.index, sides, half / (line.weight.size / 2 || 1))
+        line.weight = widenStop(start, grip.index, sides, widthOf(now).factorFor(half, at * arcOf(now).total))
       })
     })
   }
@@ -231,11 +232,14 @@ function jawMark(line: string, index: number, { centre, normal, left, right }: A
 const offset = ({ centre, normal }: Across, p: Vec): number =>
   (p.x - centre.x) * normal.x + (p.y - centre.y) * normal.y
 
+const widthOf = (line: Line): LineWidth =>
+  new LineWidth(line.weight, line.finish.align, arcOf(line).total, line.path.closed)
+
 /** The cross-section at a share of the line's length, with the ink's half-widths there. */
 export function acrossAt(line: Line, at: number): Across {
   const arc = arcOf(line)
   const s = at * arc.total
   const tangent = arc.tangent(s) ?? { x: 1, y: 0 }
-  const { left, right } = new LineWidth(line.weight, line.finish.align, arc.total, line.path.closed).at(s)
+  const { left, right } = widthOf(line).at(s)
   return { centre: arc.point(s), normal: leftNormal(tangent), left, right }
 }

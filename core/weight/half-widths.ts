@@ -43,6 +43,20 @@ export class LineWidth {
     return this.end?.taper.ease === 'round'
   }
 
+  /** Both tapers' factor at arc length `s` px, and its slope per px. */
+  private taper(s: number): { value: number; slope: number } {
+    const start = this.start ? taperAt(this.start, s) : { value: 1, slope: 0 }
+    const end = this.end ? taperAt(this.end, this.total - s) : { value: 1, slope: 0 }
+    return { value: start.value * end.value, slope: start.slope * end.value - start.value * end.slope }
+  }
+
+  /** The profile's factor that puts the ink's edge `half` px from the centreline at arc length `s`; 0 at a taper's very tip. */
+  factorFor(half: number, s: number): number {
+    const sides = this.align === 'centre' ? 1 : 2
+    const scale = (this.weight.size / 2) * this.taper(s).value * sides
+    return scale > 0 ? half / scale : 0
+  }
+
   /** At arc length `s` px; `fromBelow` takes the values that arrive there. */
   at(s: number, fromBelow = false): HalfWidths {
     const { total } = this
@@ -51,18 +65,7 @@ export class LineWidth {
     const l = this.profile.sampleLeft(u, fromBelow)
     const r = this.profile.sampleRight(u, fromBelow)
     const perPx = total > 0 ? 1 / total : 0
-    let factor = 1
-    let factorSlope = 0
-    if (this.start) {
-      const t = taperAt(this.start, s)
-      factor = t.value
-      factorSlope = t.slope
-    }
-    if (this.end) {
-      const t = taperAt(this.end, total - s)
-      factorSlope = factorSlope * t.value - factor * t.slope
-      factor *= t.value
-    }
+    const { value: factor, slope: factorSlope } = this.taper(s)
     const left = half * l.value * factor
     const right = half * r.value * factor
     const leftSlope = half * (l.slope * perPx * factor + l.value * factorSlope)

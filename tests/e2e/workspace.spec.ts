@@ -243,6 +243,42 @@ test.describe('Saving', () => {
   })
 })
 
+test('a picture dropped on the page becomes the sketch; a text dropped there does not', async ({ page }) => {
+  await startDrawing(page)
+  const picture = (await page.screenshot({ clip: { x: 0, y: 0, width: 60, height: 40 } })).toString('base64')
+  const drop = (name: string, type: string, base64: string) =>
+    page.evaluate(
+      ([n, t, b]) => {
+        const bytes = Uint8Array.from(atob(b!), (c) => c.charCodeAt(0))
+        const dataTransfer = new DataTransfer()
+        dataTransfer.items.add(new File([bytes], n!, { type: t }))
+        document.querySelector('[data-testid=canvas]')!.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer }))
+      },
+      [name, type, base64],
+    )
+  await drop('note.png', 'image/png', Buffer.from('just words').toString('base64'))
+  await expect(page.getByTestId('notice')).toContainText('not a PNG or JPEG')
+  expect((await savedDrawing(page)).layers).toHaveLength(1)
+  await drop('scan.png', 'image/png', picture)
+  await expect(page.getByTestId('sketch')).toBeVisible()
+  expect((await savedDrawing(page)).layers.map((l) => l.kind)).toEqual(['sketch', 'lines'])
+  await page.keyboard.press('Control+z')
+  await expect(page.getByTestId('sketch')).toHaveCount(0)
+})
+
+test('arrow keys on a slider move the slider, not the chosen line', async ({ page }) => {
+  await startDrawing(page)
+  await clickAt(page, { x: 100, y: 100 })
+  await clickAt(page, { x: 300, y: 100 })
+  await page.keyboard.press('Enter')
+  await takeUp(page, 'Select')
+  await page.getByLabel('Size', { exact: true }).focus()
+  await page.keyboard.press('ArrowRight')
+  const [line] = linesOf(await savedDrawing(page))
+  expect(line!.weight.size).toBe(6.5)
+  expect(Math.round(line!.path.nodes[0]!.at.x)).toBe(100)
+})
+
 test('keys: passes, zoom, bare centrelines, held instrument, and the card of keys', async ({ page }) => {
   await startDrawing(page, 'demo-radish-bunch')
   await page.keyboard.press('3')

@@ -24,6 +24,12 @@ watch(
   (v) => (text.value = shown(v)),
 )
 
+/** The number follows the slider, also where looking changes nothing yet. */
+function look(v: number): void {
+  text.value = shown(v)
+  emit('look', v)
+}
+
 function type(): void {
   const v = Number.parseFloat(text.value.replace(',', '.'))
   if (Number.isFinite(v)) emit('keep', Math.min(props.max, Math.max(props.min, v)))
@@ -43,7 +49,7 @@ function type(): void {
       :value="value"
       :disabled="disabled"
       :aria-label="label"
-      @input="emit('look', Number(($event.target as HTMLInputElement).value))"
+      @input="look(Number(($event.target as HTMLInputElement).value))"
       @change="emit('keep', Number(($event.target as HTMLInputElement).value))"
     />
     <input
