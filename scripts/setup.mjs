@@ -51,8 +51,7 @@ function once(mark, sources, work) {
 
 export function installPackages() {
   once('node_modules/.bellatrait', ['package-lock.json'], () => {
-    // Not `npm ci`: it refuses a lock file from a registry that lacks the optional binaries of other platforms.
-    run('Install packages (the database driver compiles: a few minutes)', 'npm', ['install', '--no-audit', '--no-fund'])
+    run('Install packages (the database driver compiles: a few minutes)', 'npm', ['ci'])
   })
 }
 

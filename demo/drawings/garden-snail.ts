@@ -1,87 +1,133 @@
 import type { Line } from '../../core/drawing/model'
 import { newLine } from '../../core/drawing/create'
-import { hatch, leaf } from '../kit/leaf'
+import { reversePath } from '../../core/geometry/path'
+import { hatch } from '../kit/hatch'
+import { leaf, SMOOTH } from '../kit/leaf'
+import { shaded } from '../kit/light'
+import type { Front, Part } from '../kit/overlap'
+import { behind, front, stacked } from '../kit/overlap'
 import type { Point } from '../kit/spline'
 import { around, through } from '../kit/spline'
-import { between, floating, outward, weight } from '../kit/weights'
+import type { Foot } from '../kit/tube'
+import { tube, tubeLines } from '../kit/tube'
+import { floating, outward, weight } from '../kit/weights'
 
-const CENTRE: Point = [404, 232]
+const CENTRE: Point = [412, 236]
 
-/** A place on the shell: `turns` from the mouth inwards, `share` of the way in to the next whorl. */
+/** A place on the shell: `turns` from the mouth inwards. */
 function whorl(turns: number): Point {
   const r = 132 * 0.6 ** turns
   const a = 1.95 + turns * 2 * Math.PI
   return [CENTRE[0] + r * 1.06 * Math.cos(a), CENTRE[1] + 4 * turns + r * 0.98 * Math.sin(a)]
 }
 
-/** A ridge across the shell, from one whorl to the next, bowed along the growth. */
+const coil = (from: number, to: number): Point[] => {
+  const count = Math.round((to - from) / 0.125)
+  return Array.from({ length: count + 1 }, (_, i) => whorl(from + ((to - from) * i) / count))
+}
+
+/** A ridge across the shell, from one whorl towards the next, bowed along the growth. */
 function ridge(turns: number, size: number): Line {
   const outer = whorl(turns)
   const inner = whorl(turns + 1)
-  const mid = whorl(turns + 0.5 - 0.46)
+  const mid = whorl(turns + 0.04)
   const at = (u: number): Point => [outer[0] + (inner[0] - outer[0]) * u, outer[1] + (inner[1] - outer[1]) * u]
-  const bow: Point = [at(0.5)[0] + (mid[0] - outer[0]) * 0.16, at(0.5)[1] + (mid[1] - outer[1]) * 0.16]
-  return newLine(through(at(0.05), bow, at(0.8)), { weight: weight(size, [0, 0.9], [0.4, 0.7], [1, 0]) })
+  const bow: Point = [at(0.45)[0] + (mid[0] - outer[0]) * 0.5, at(0.45)[1] + (mid[1] - outer[1]) * 0.5]
+  return newLine(through(outer, bow, at(0.8)), { weight: weight(size, [0, 1], [0.4, 0.7], [1, 0]) })
 }
 
-/** A snail on its way over the ground. */
-export function gardenSnail(): { name: string; layers: { name: string; lines: Line[] }[] } {
-  const spiral = Array.from({ length: 29 }, (_, i) => whorl(i * 0.125))
+function shell(): Part {
+  const under = through(whorl(0.625), [526, 284], [508, 326], [464, 358], whorl(-0.05), whorl(0))
+  const spiral = through(...coil(0, 3.5))
+  const hidden = front(through(...coil(0, 0.625)), under)
+  const crease = through([356, 338], [408, 350], [462, 326], [488, 288])
   return {
-    name: 'Garden snail',
-    layers: [
-      {
-        name: 'Ground',
-        lines: [
-          newLine(through([58, 431], [190, 436], [330, 433], [470, 437], [664, 430]), { weight: floating(4.4, 0.55) }),
-          newLine(through([150, 448], [216, 451], [280, 448]), { weight: floating(3) }),
-          newLine(through([452, 451], [530, 454], [588, 450]), { weight: floating(3) }),
-          newLine(through([614, 431], [622, 388], [650, 352]), { weight: outward(5) }),
-          newLine(through([620, 431], [636, 404], [668, 388]), { weight: outward(4) }),
-          newLine(through([606, 432], [600, 398], [584, 374]), { weight: outward(4.4) }),
-          newLine(through([84, 431], [76, 404], [54, 384]), { weight: outward(4) }),
-          newLine(through([92, 432], [96, 398], [88, 366]), { weight: outward(4.6) }),
-        ],
-      },
-      {
-        name: 'Body',
-        lines: [
-          // The neck and head, in the light above.
-          newLine(through([322, 338], [276, 310], [232, 264], [196, 239], [160, 244]), { weight: weight(5, [0, 0.9], [0.5, 0.7], [1, 0.8]) }),
-          newLine(through([160, 244], [138, 258], [134, 284], [152, 304]), { weight: between(6, 0.6) }),
-          // Chest and foot, in shadow below.
-          newLine(through([152, 304], [170, 346], [162, 392], [136, 427]), { weight: weight(8, [0, 0.6], [0.5, 1], [1, 0.7]) }),
-          newLine(through([136, 427], [290, 423], [450, 426], [650, 428]), { weight: weight(9, [0, 0.6], [0.4, 1], [0.8, 0.7], [1, 0.1]) }),
-          newLine(through([474, 336], [532, 366], [590, 406], [650, 427]), { weight: weight(5.4, [0, 0.9], [0.5, 0.8], [1, 0.1]) }),
-          newLine(through([186, 400], [300, 390], [440, 394], [570, 412]), { weight: floating(3.6, 0.4) }),
-          // Horns with their eyes, and the two feelers.
-          newLine(through([196, 239], [182, 196], [170, 152]), { weight: weight(4, [0, 0.9], [0.6, 0.7], [1, 0.7]) }),
-          newLine(through([180, 237], [168, 198], [160, 154]), { weight: weight(4.6, [0, 0.8], [0.6, 0.8], [1, 0.7]) }),
-          newLine(around([158, 146], [165, 139], [172, 145], [166, 153]), { weight: weight(5, [0, 0.8], [0.5, 1.1]) }),
-          newLine(through([164, 243], [138, 206], [110, 174]), { weight: weight(4, [0, 0.9], [0.6, 0.7], [1, 0.7]) }),
-          newLine(through([154, 247], [126, 214], [101, 181]), { weight: weight(4.6, [0, 0.8], [0.6, 0.8], [1, 0.7]) }),
-          newLine(around([98, 174], [105, 167], [112, 173], [106, 181]), { weight: weight(5, [0, 0.8], [0.5, 1.1]) }),
-          newLine(through([134, 282], [120, 288], [104, 284]), { weight: outward(5) }),
-          newLine(through([142, 296], [128, 306], [112, 306]), { weight: outward(4.6) }),
-          newLine(through([152, 304], [164, 300], [174, 290]), { weight: outward(4) }),
-          ...hatch([[178, 334], [178, 366], [166, 402]], [[210, 322], [214, 356], [204, 390]], 6, 2.6, -0.1),
-        ],
-      },
-      {
-        name: 'Shell',
-        lines: [
-          newLine(through(...spiral), { weight: weight(11, [0, 0.55], [0.1, 1], [0.28, 0.62], [0.42, 0.5], [0.58, 0.72], [0.8, 0.42], [1, 0]) }),
-          // The last whorl's underside, over the body, from the mouth to the far side.
-          newLine(through(spiral[0]!, [418, 366], [476, 340], [506, 292], whorl(0.68)), { weight: weight(9, [0, 0.7], [0.35, 1], [0.7, 0.8], [1, 0.4]) }),
-          newLine(through(spiral[0]!, [326, 346], [300, 318], [288, 286]), { weight: weight(6, [0, 0.8], [0.5, 0.9], [1, 0.2]) }),
-          newLine(through([352, 332], [404, 344], [456, 322], [480, 286]), { weight: floating(3.2) }),
-          ...[0.13, 0.22, 0.31, 0.4, 0.49, 0.58, 0.67, 1.1, 1.24, 1.38, 1.52, 1.68].map((t, i) => ridge(t, i < 7 ? 4 : 3.2)),
-        ],
-      },
-      {
-        name: 'Leaf',
-        lines: leaf({ rib: [[664, 250], [628, 200], [598, 140], [600, 70]], left: 30, right: 34, veins: 3, shade: 'right', size: 4.6 }),
-      },
+    layer: 'Shell',
+    lines: [
+      newLine(spiral, { weight: shaded(spiral, 10, { outside: 'left', thin: 0.4, stops: 18, fade: (u) => 1 - 0.75 * u * u - (u > 0.9 ? (u - 0.9) * 2.4 : 0) }) }),
+      newLine(under, { weight: weight(10.5, [0, 0.4], [0.35, 0.9], [0.7, 1], [1, 0.76]) }),
+      newLine(crease, { weight: floating(3.4) }),
+      ...[0.14, 0.25, 0.36, 0.47, 0.57, 1.1, 1.27, 1.44].map((t, i) => ridge(t, i < 5 ? 4 : 3.2)),
     ],
+    front: hidden,
   }
+}
+
+/** Head, neck, foot and tail; the shell lies in front. */
+function body(): { part: Part; outline: Front } {
+  const neck = through([372, 340], [318, 330], [262, 288], [226, 254], [188, 242])
+  const head = through([188, 242], [154, 248], [140, 274], [152, 300])
+  const chest = through([152, 300], [172, 344], [166, 392], [134, 428])
+  const sole = through([134, 428], [240, 424], [420, 427], [676, 431])
+  const tail = through([470, 330], [552, 368], [606, 408], [676, 431])
+  return {
+    part: {
+      layer: 'Body',
+      lines: [
+        newLine(neck, { weight: weight(5.2, [0, 0.8], [0.5, 0.7], [1, 0.8]) }),
+        newLine(head, { weight: shaded(head, 6.6, { outside: 'right', thin: 0.6, stops: 4 }) }),
+        newLine(chest, { weight: weight(8.4, [0, 0.6], [0.5, 1], [1, 0.6]) }),
+        newLine(sole, { weight: weight(9, [0, 0.55], [0.35, 1], [0.75, 0.7], [1, 0.1]) }),
+        newLine(tail, { weight: weight(5.6, [0, 0.9], [0.5, 0.8], [1, 0.1]) }),
+        newLine(through([182, 400], [300, 392], [440, 396], [586, 414]), { weight: floating(3.8, 0.4) }),
+        newLine(through([152, 300], [166, 297], [178, 286]), { weight: outward(4.4) }),
+        newLine(through([141, 277], [130, 284], [112, 280]), { weight: outward(4.6) }),
+        newLine(through([148, 293], [137, 303], [118, 304]), { weight: outward(4.4) }),
+        ...hatch([[184, 326], [186, 360], [172, 398]], [[214, 316], [220, 352], [208, 386]], 5, 2.8, -0.1),
+        ...hatch([[240, 296], [282, 326]], [[248, 306], [288, 337]], 2, 3, 0.2),
+        ...hatch([[548, 386], [582, 406]], [[532, 384], [566, 404]], 2, 3, 0.2),
+      ],
+    },
+    outline: front(neck, head, chest, sole, reversePath(tail)),
+  }
+}
+
+/** A horn with its eye. */
+function horn(foot: Foot, ...spine: Point[]): Part[] {
+  const [x, y] = spine[spine.length - 1]!
+  const eye = around([x, y - 8], [x + 8, y], [x, y + 8], [x - 8, y])
+  const t = tube(spine, 7, 3.8)
+  const glint = newLine(around([x + 0.5, y - 2], [x + 2.5, y], [x + 0.5, y + 2], [x - 1.5, y]), { weight: weight(4, [0, 1]) })
+  return [
+    { layer: 'Horns', lines: [newLine(eye, { weight: shaded(eye, 4.6, { outside: 'left', stops: 4, thin: 0.6 }) }), glint], front: front(eye) },
+    { layer: 'Horns', lines: tubeLines(t, 4.8, 'right', foot), front: t.front },
+  ]
+}
+
+/** A stem with two leaves, growing behind the tail. */
+function plant(): Part[] {
+  const stem = tube([[632, 424], [628, 340], [618, 250], [612, 196]], 4, 2.6)
+  const upper = leaf({ rib: [[612, 198], [596, 130], [608, 44]], left: 34, right: 36, margin: SMOOTH, veins: [[0.18, 0.36], [0.42, 0.6]], shade: 'right', size: 4.8 })
+  const side = leaf({ rib: [[624, 302], [662, 270], [694, 196]], left: 24, right: 26, margin: SMOOTH, veins: [[0.3, 0.52]], shade: 'right', size: 4.4 })
+  return [
+    { layer: 'Leaf', lines: tubeLines(stem, 4.8, 'right'), front: stem.front },
+    { layer: 'Leaf', ...upper },
+    { layer: 'Leaf', ...side },
+  ]
+}
+
+/** Blades of grass, each a single stroke from the ground. */
+const grass = (...blades: Point[][]): Line[] => blades.map((b) => newLine(through(...b), { weight: outward(4.8) }))
+
+/** A snail on its way past a leaf. */
+export function gardenSnail(): { name: string; layers: { name: string; lines: Line[] }[] } {
+  const { part, outline } = body()
+  const far = horn('tucked', [172, 250], [146, 206], [118, 172])
+  const layers = stacked([
+    ...horn('open', [206, 266], [190, 204], [180, 152]),
+    shell(),
+    part,
+    ...far.map((p) => ({ ...p, lines: behind(p.lines, [outline]) })),
+    { layer: 'Ground', lines: [], front: outline },
+    ...plant(),
+    {
+      layer: 'Ground',
+      lines: [
+        newLine(through([56, 432], [220, 440], [440, 438], [700, 432]), { weight: floating(4, 0.5) }),
+        newLine(through([452, 453], [530, 456], [590, 451]), { weight: floating(3.2) }),
+        ...grass([[662, 428], [672, 400], [698, 376]], [[650, 425], [652, 388], [666, 344]], [[84, 434], [76, 406], [52, 384]], [[94, 435], [98, 398], [88, 362]]),
+      ],
+    },
+  ])
+  return { name: 'Garden snail', layers }
 }

@@ -1,77 +1,85 @@
 import type { Line } from '../../core/drawing/model'
 import { newLine } from '../../core/drawing/create'
-import { hatch, leaf } from '../kit/leaf'
+import { reversePath } from '../../core/geometry/path'
+import { hatch } from '../kit/hatch'
+import { leaf, SMOOTH } from '../kit/leaf'
+import { shaded } from '../kit/light'
+import type { Part } from '../kit/overlap'
+import { front, stacked } from '../kit/overlap'
 import type { Point } from '../kit/spline'
 import { around, through } from '../kit/spline'
+import { tube, tubeLines } from '../kit/tube'
 import { between, floating, outward, weight } from '../kit/weights'
 
 /** A pea: its rim, thin towards the light and heavy away from it, and a glint. */
-function pea(x: number, y: number, r: number): Line[] {
-  const rim: Point[] = [0, 1, 2, 3].map((k) => {
+function pea(x: number, y: number, r: number): Part {
+  const rim = around(...[0, 1, 2, 3].map((k): Point => {
     const a = (k * Math.PI) / 2 - Math.PI * 0.75
     return [x + r * Math.cos(a), y + r * Math.sin(a)]
-  })
-  return [
-    newLine(around(...rim), { weight: weight(6.4, [0, 0.5], [0.25, 0.62], [0.52, 1], [0.78, 0.62]) }),
-    newLine(through([x - r * 0.58, y - r * 0.08], [x - r * 0.46, y - r * 0.44], [x - r * 0.08, y - r * 0.6]), { weight: floating(2.6) }),
-  ]
+  }))
+  const glint = through([x - r * 0.6, y - r * 0.06], [x - r * 0.46, y - r * 0.44], [x - r * 0.06, y - r * 0.6])
+  return {
+    layer: 'Peas',
+    lines: [newLine(rim, { weight: shaded(rim, 6.2, { outside: 'left', stops: 6, thin: 0.5 }) }), newLine(glint, { weight: floating(2.8) })],
+    front: front(rim),
+  }
 }
 
 /** A place on the pod: x along it, y across, seen a little from the right. */
 function pod(x: number, y: number): Point {
   const tilt = 0.2
-  return [142 + x * Math.cos(tilt) - y * Math.sin(tilt), 258 + x * Math.sin(tilt) + y * Math.cos(tilt)]
+  return [142 + x * Math.cos(tilt) - y * Math.sin(tilt), 268 + x * Math.sin(tilt) + y * Math.cos(tilt)]
 }
 
 const along = (...points: [number, number][]): Point[] => points.map(([x, y]) => pod(x, y))
 
+/** A sepal: two edges from the foot of the pod that meet in a point. */
+function sepal(upper: Point[], lower: Point[], size: number): Part {
+  const [a, b] = [through(...upper), through(...lower)]
+  return {
+    layer: 'Calyx',
+    lines: [newLine(a, { weight: weight(size * 0.8, [0, 0.9], [0.5, 0.8], [1, 0.2]) }), newLine(b, { weight: weight(size, [0, 0.8], [0.5, 1], [1, 0.2]) })],
+    front: front(a, reversePath(b)),
+  }
+}
+
+/** The two halves of the open pod: the near one over the feet of the peas, the far one behind their heads. */
+function halves(): { near: Part; far: Part } {
+  const rim = through(...along([8, 2], [90, 30], [180, 46], [270, 48], [360, 34], [446, -6]))
+  const outer = through(...along([8, 2], [70, 60], [170, 102], [280, 104], [384, 60], [446, -6]))
+  const inner = through(...along([8, 0], [90, -20], [180, -27], [270, -27], [360, -22], [446, -6]))
+  const top = through(...along([8, -2], [80, -50], [180, -72], [280, -70], [372, -46], [446, -6]))
+  const ticks = hatch(along([96, 66], [176, 92], [280, 93], [366, 58]), along([102, 50], [180, 70], [277, 72], [352, 50]), 7, 2.8, 0.12)
+  const veins = hatch(along([120, -54], [190, -64], [270, -63], [350, -48]), along([126, -36], [192, -43], [267, -43], [340, -34]), 4, 2.4, 0.1)
+  return {
+    near: { layer: 'Pod', lines: [newLine(rim, { weight: between(6, 0.5, 0.7) }), newLine(outer, { weight: weight(11.5, [0, 0.4], [0.25, 0.74], [0.55, 1], [0.82, 0.62], [1, 0.4]) }), ...ticks], front: front(rim, reversePath(outer)) },
+    far: { layer: 'Far half', lines: [newLine(inner, { weight: between(4.4, 0.45, 0.9) }), newLine(top, { weight: weight(5.2, [0, 0.9], [0.4, 0.7], [0.7, 0.8], [1, 0.9]) }), ...veins], front: front(top, reversePath(inner)) },
+  }
+}
+
 /** An open pod with its peas, the calyx, a tendril and a leaf. */
 export function peaPod(): { name: string; layers: { name: string; lines: Line[] }[] } {
-  const peas: [number, number, number][] = [[84, 10, 15], [125, 14, 21], [174, 19, 25.5], [227, 22, 26.5], [280, 21, 25.5], [329, 17, 22.5], [371, 11, 17.5]]
-  return {
-    name: 'Pea pod',
-    layers: [
-      {
-        name: 'Pod',
-        lines: [
-          // The rim of the near half, over the feet of the peas.
-          newLine(through(...along([14, 2], [90, 30], [180, 50], [270, 53], [360, 38], [446, -6])), { weight: weight(6.4, [0, 0.5], [0.45, 0.9], [1, 0.5]) }),
-          // The outside of the near half, in shadow below.
-          newLine(through(...along([12, 4], [80, 62], [176, 98], [280, 98], [378, 58], [450, -6])), { weight: weight(12, [0, 0.3], [0.25, 0.72], [0.55, 1], [0.82, 0.62], [1, 0.3]) }),
-          // The rim of the far half, behind the heads of the peas.
-          newLine(through(...along([14, 0], [90, -16], [180, -22], [270, -22], [360, -20], [446, -8])), { weight: weight(4.6, [0, 0.8], [0.45, 0.6], [1, 0.7]) }),
-          newLine(through(...along([10, -3], [84, -38], [180, -52], [280, -50], [370, -36], [448, -10])), { weight: weight(5.4, [0, 0.7], [0.5, 0.85], [1, 0.6]) }),
-          newLine(through(...along([446, -7], [466, -16], [486, -36])), { weight: outward(6, 0.15) }),
-          ...hatch(along([96, 58], [176, 84], [280, 84], [366, 50]), along([104, 44], [180, 64], [276, 66], [352, 47]), 10, 2.4, 0.12),
-          ...hatch(along([110, -36], [180, -45], [280, -43], [350, -34]), along([108, -24], [180, -30], [278, -30], [346, -26]), 5, 2, 0.1),
-        ],
-      },
-      { name: 'Peas', lines: peas.flatMap(([x, y, r]) => pea(...pod(x, y), r)) },
-      {
-        name: 'Stem and tendril',
-        lines: [
-          newLine(through([148, 250], [122, 220], [110, 182], [112, 138]), { weight: weight(4, [0, 0.9], [0.6, 0.6], [1, 0.6]) }),
-          newLine(through([140, 260], [108, 232], [94, 186], [98, 137]), { weight: weight(6.4, [0, 0.8], [0.5, 1], [1, 0.6]) }),
-          newLine(through([98, 138], [104, 133], [112, 138]), { weight: between(4) }),
-          // The calyx: four pointed sepals round the foot of the pod.
-          newLine(through([150, 249], [178, 230], [210, 230]), { weight: outward(5) }),
-          newLine(through([210, 230], [186, 246], [156, 255]), { weight: weight(3.6, [0, 0], [0.6, 1], [1, 0.8]) }),
-          newLine(through([153, 266], [168, 294], [166, 326]), { weight: outward(5.4) }),
-          newLine(through([166, 326], [144, 300], [142, 266]), { weight: weight(4, [0, 0], [0.5, 1], [1, 0.8]) }),
-          newLine(through([139, 262], [116, 274], [98, 298]), { weight: outward(4.8) }),
-          newLine(through([98, 298], [102, 268], [130, 252]), { weight: weight(3.6, [0, 0], [0.6, 1], [1, 0.7]) }),
-          newLine(through([110, 180], [156, 156], [212, 152], [252, 170], [248, 200], [218, 202], [208, 182], [224, 170], [235, 180]), {
-            weight: weight(4.6, [0, 1], [0.3, 0.8], [0.7, 0.55], [1, 0]),
-          }),
-        ],
-      },
-      {
-        name: 'Leaf',
-        lines: [
-          newLine(through([112, 152], [156, 108], [246, 92], [328, 118]), { weight: weight(4.4, [0, 0.9], [0.6, 0.8], [1, 0.8]) }),
-          ...leaf({ rib: [[328, 118], [406, 148], [496, 158], [602, 124]], left: 54, right: 58, veins: 5, shade: 'right', widest: 0.42, size: 5.8 }),
-        ],
-      },
-    ],
-  }
+  const { near, far } = halves()
+  const peas = ([[208, 28, 29], [156, 24, 27], [259, 30, 27], [306, 29, 24], [107, 20, 24], [347, 24, 19.5], [68, 14, 17]] as const).map(([x, y, r]) => pea(...pod(x, y), r))
+  const stem = tube([[100, 112], [96, 160], [112, 222], [152, 268]], 7.5, 5)
+  const stub = around([92, 113], [100, 109], [108, 112], [100, 116])
+  const petiole = tube([[100, 150], [150, 108], [236, 94], [322, 120]], 4.4, 2.6)
+  const blade = leaf({ rib: [[322, 120], [406, 148], [500, 154], [620, 116]], left: 52, right: 56, margin: SMOOTH, veins: [[0.12, 0.3], [0.34, 0.52], [0.54, 0.7]], shade: 'right', size: 5.4 })
+  const tendril = through([104, 190], [150, 160], [212, 154], [254, 172], [250, 204], [220, 206], [210, 186], [225, 174], [237, 184])
+  const layers = stacked([
+    sepal([[151, 264], [178, 268], [206, 294]], [[151, 264], [170, 286], [206, 294]], 5),
+    sepal([[151, 264], [184, 242], [222, 248]], [[151, 264], [190, 262], [222, 248]], 4.6),
+    sepal([[151, 264], [184, 296], [184, 330]], [[151, 264], [156, 306], [184, 330]], 5),
+    sepal([[151, 264], [110, 264], [92, 298]], [[151, 264], [122, 280], [92, 298]], 4.6),
+    near,
+    ...peas,
+    far,
+    { layer: 'Pod', lines: [newLine(through(...along([438, -6], [466, -14], [490, -34])), { weight: outward(5.6, 0.15) })] },
+    { layer: 'Stem', lines: [newLine(stub, { weight: weight(3.4, [0, 0.8], [0.5, 1]) })], front: front(stub) },
+    { layer: 'Stem', lines: tubeLines(stem, 6.4, 'right'), front: stem.front },
+    { layer: 'Leaf and tendril', lines: tubeLines(petiole, 4.6, 'right'), front: petiole.front },
+    { layer: 'Leaf and tendril', ...blade },
+    { layer: 'Leaf and tendril', lines: [newLine(tendril, { weight: weight(4.2, [0, 1], [0.3, 0.85], [0.7, 0.6], [1, 0]) })] },
+  ])
+  return { name: 'Pea pod', layers }
 }

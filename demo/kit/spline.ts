@@ -26,6 +26,16 @@ export function around(...points: Point[]): Path {
   return { nodes: nodes.slice(n, 2 * n).map((node) => ({ ...node, joint: 'smooth' })), closed: true }
 }
 
+/** Paths that begin where the last one ended, as one path with a corner at each joint. */
+export function joined(...paths: readonly Path[]): Path {
+  const nodes = paths[0]!.nodes.map((n) => ({ ...n }))
+  for (const { nodes: next } of paths.slice(1)) {
+    nodes[nodes.length - 1] = { ...nodes[nodes.length - 1]!, out: next[0]!.out, joint: 'corner' }
+    nodes.push(...next.slice(1))
+  }
+  return { nodes, closed: false }
+}
+
 const corner = ([x, y]: Point): PathNode => ({ at: { x, y }, in: null, out: null, joint: 'corner' })
 
 const wrapped = (a: number): number => Math.atan2(Math.sin(a), Math.cos(a))

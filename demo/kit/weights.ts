@@ -22,6 +22,3 @@ export const outward = (size: number, belly = 0.3): Weight => weight(size, [0, 0
 
 /** Both ends touch other lines; in shadow between. */
 export const between = (size: number, peak = 0.5, ends = 0.55): Weight => weight(size, [0, ends], [peak, 1], [1, ends])
-
-/** Both ends touch, in the light between. */
-export const lit = (size: number): Weight => weight(size, [0, 1], [0.45, 0.5], [1, 0.9])

@@ -1,14 +1,20 @@
 import sharp from 'sharp'
 import { describe, expect, it } from 'vitest'
-import { defaultPage } from '#core/drawing/create'
+import { defaultPage, newLine } from '#core/drawing/create'
+import type { Line, Path } from '#core/drawing/model'
 import { checkDrawing } from '#core/drawing/schema'
 import { areaOfCubics } from '#core/geometry/area'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { curvatureAt, pointAt, tangentAt } from '#core/geometry/cubic'
-import { cubicsOfPath } from '#core/geometry/path'
+import { ArcLength } from '#core/geometry/arc-length'
+import { cubicsOfPath, reversePath } from '#core/geometry/path'
 import { outlineOf } from '#core/outline/expand'
+import { LineWidth } from '#core/weight/half-widths'
 import { pencilSketch } from '../../demo/kit/pencil'
-import { around, through } from '../../demo/kit/spline'
+import { shaded } from '../../demo/kit/light'
+import { behind, front } from '../../demo/kit/overlap'
+import { around, joined, through } from '../../demo/kit/spline'
+import { weight } from '../../demo/kit/weights'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 
 const page = defaultPage()
@@ -34,6 +40,26 @@ describe.each(SCENARIO.map((make) => make()).map((inked) => [inked.name, inked] 
     }
   })
 
+  it('keeps the craft\'s rule: an end that floats in space tapers, one that is full tucks under another line', () => {
+    const weighed = lines.map((line) => {
+      const arc = new ArcLength(cubicsOfPath(line.path))
+      return { line, arc, width: new LineWidth(line.weight, 'centre', arc.total, line.path.closed) }
+    })
+    const halfAt = ({ width }: (typeof weighed)[number], s: number): number => (width.at(s).left + width.at(s).right) / 2
+    for (const one of weighed) {
+      if (one.line.path.closed) continue
+      for (const end of [0, one.arc.total]) {
+        if (halfAt(one, end) < 0.8) continue
+        const p = one.arc.point(end)
+        const gaps = weighed.filter((o) => o !== one).map((o) => {
+          const near = o.arc.nearest(p)
+          return near.distance - halfAt(o, near.length)
+        })
+        expect(Math.min(...gaps), `the end at ${Math.round(p.x)}, ${Math.round(p.y)}`).toBeLessThan(0.5)
+      }
+    }
+  })
+
   it('varies its weight, but keeps looking drawn: no line is heavier than 12 px', () => {
     const sizes = lines.map((l) => l.weight.size)
     expect(Math.max(...sizes) / Math.min(...sizes)).toBeGreaterThan(2)
@@ -52,12 +78,67 @@ describe('the spline of the kit', () => {
     }
   })
 
+  it('joins paths with a corner, the curves kept', () => {
+    const [a, b] = [through([0, 0], [20, 10], [40, 0]), through([40, 0], [60, -10], [80, 0])]
+    const both = joined(a, b)
+    expect(cubicsOfPath(both)).toEqual([...cubicsOfPath(a), ...cubicsOfPath(b)])
+    expect(both.nodes.map((n) => n.joint)).toEqual(['corner', 'smooth', 'corner', 'smooth', 'corner'])
+  })
+
   it('draws nearly a circle through four points of one', () => {
     for (const c of cubicsOfPath(around([100, 0], [0, 100], [-100, 0], [0, -100]))) {
       for (const t of [0.1, 0.5, 0.9]) {
         expect(Math.hypot(pointAt(c, t).x, pointAt(c, t).y)).toBeCloseTo(100, 0)
         expect(Math.abs(curvatureAt(c, t))).toBeCloseTo(0.01, 3)
       }
+    }
+  })
+})
+
+describe('what lies behind', () => {
+  const bar = (y: number): Line => newLine(through([0, y], [50, y], [100, y]), { weight: weight(6, [0, 1], [1, 0.5]) })
+  const box = front(through([30, -20], [30, 20]), through([30, 20], [60, 20]), through([60, 20], [60, -20]), through([60, -20], [30, -20]))
+
+  it('is cut at the edge of what lies in front, its widths kept in their places', () => {
+    const [left, right, ...rest] = behind([bar(0)], [box], 100)
+    expect(rest).toHaveLength(0)
+    expect(left!.path.nodes.at(-1)!.at.x).toBeCloseTo(30, 4)
+    expect(right!.path.nodes[0]!.at.x).toBeCloseTo(60, 4)
+    expect(right!.weight.stops[0]!.left).toBeCloseTo(0.7, 4)
+  })
+
+  it('narrows where it tucks under', () => {
+    const [left] = behind([bar(0)], [box], 3)
+    expect(left!.weight.stops.at(-1)!.left).toBeCloseTo(0.5, 6)
+  })
+
+  it('stays whole where nothing hides it, goes where all of it is hidden', () => {
+    const free = bar(40)
+    expect(behind([free], [box])).toEqual([free])
+    expect(behind([newLine(through([35, 0], [45, 4], [55, 0]))], [box])).toEqual([])
+  })
+
+  it('a closed line comes out as one open stroke', () => {
+    const ring = around([60, 0], [80, 20], [100, 0], [80, -20])
+    const [half] = behind([newLine(ring)], [front(through([80, -40], [80, 40]), through([80, 40], [140, 40]), through([140, 40], [140, -40]), through([140, -40], [80, -40]))])
+    expect(half!.path.closed).toBe(false)
+    const arc = new ArcLength(cubicsOfPath(half!.path))
+    expect(arc.total / (Math.PI * 20)).toBeCloseTo(1, 1)
+    for (const end of [0, arc.total]) expect(arc.point(end).x).toBeCloseTo(80, 3)
+  })
+})
+
+describe('light', () => {
+  it('is thin on the edge that faces it and heavy away from it, whichever way the edge runs', () => {
+    const ring = around([50, 0], [0, 50], [-50, 0], [0, -50])
+    const widthTowards = (path: Path, outside: 'left' | 'right', angle: number): number => {
+      const arc = new ArcLength(cubicsOfPath(path))
+      const at = arc.nearest({ x: 50 * Math.cos(angle), y: 50 * Math.sin(angle) }).length
+      return new LineWidth(shaded(path, 10, { outside, stops: 8 }), 'centre', arc.total, true).at(at).left
+    }
+    for (const [path, outside] of [[ring, 'left'], [reversePath(ring), 'right']] as const) {
+      const [lit, dark] = [widthTowards(path, outside, -Math.PI * 0.75), widthTowards(path, outside, Math.PI * 0.25)]
+      expect(dark / lit).toBeGreaterThan(1.9)
     }
   })
 })
