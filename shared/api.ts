@@ -70,8 +70,8 @@ export const LIMITS = {
 
 const patch = yup
   .object({
-    op: yup.string().oneOf(['add', 'remove', 'replace']).required(),
-    path: yup.array(yup.mixed<string | number>().test((v) => typeof v === 'string' || typeof v === 'number')).required().max(20),
+    op: yup.string().oneOf(['add', 'remove', 'replace', 'order']).required(),
+    path: yup.array(yup.mixed<string | number>().test((v) => typeof v === 'string' || typeof v === 'number')).required().min(1).max(5),
     value: yup.mixed().nullable(),
   })
   .noUnknown()

@@ -152,6 +152,10 @@ export class Caliper implements Instrument {
     this.bench.drop()
   }
 
+  overtaken(): void {
+    this.cancel()
+  }
+
   leave(): void {
     this.cancel()
     this.hover = null

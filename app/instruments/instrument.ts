@@ -80,6 +80,8 @@ export interface Instrument {
   release?(hand: Hand): void
   /** The pointer was taken away in the middle of a press. */
   cancel?(): void
+  /** The drawing changed other than by this hand (undo, another window): lets go of what it holds of the drawing. */
+  overtaken?(): void
   /** Answers whether the key meant something. */
   key?(key: string, shift: boolean): boolean
   /** The instrument is put down. */

@@ -99,6 +99,10 @@ export class Nodes implements Instrument {
     this.bench.drop()
   }
 
+  overtaken(): void {
+    this.cancel()
+  }
+
   leave(): void {
     this.cancel()
     this.bench.chooseNodes([])

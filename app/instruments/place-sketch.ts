@@ -71,6 +71,10 @@ export class PlaceSketch implements Instrument {
     this.bench.drop()
   }
 
+  overtaken(): void {
+    this.cancel()
+  }
+
   leave(): void {
     this.cancel()
   }

@@ -88,6 +88,10 @@ export class Select implements Instrument {
     this.bench.drop()
   }
 
+  overtaken(): void {
+    this.cancel()
+  }
+
   leave(): void {
     this.cancel()
   }

@@ -1,17 +1,17 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import type { Edit } from '#core/drawing/edits'
-import { applyEdit, makeEdit, walkOver } from '#core/drawing/edits'
+import type { Edit, Recipe } from '#core/drawing/edits'
+import { applyEdit, changed, editBetween, walkOver } from '#core/drawing/edits'
 import type { History } from '#core/drawing/history'
 import { advance, emptyHistory } from '#core/drawing/history'
-import type { Drawing, Layer, Line } from '#core/drawing/model'
+import type { Drawing, Line } from '#core/drawing/model'
+import { UnfitPatch } from '#core/drawing/patch'
+import { checkTouched } from '#core/drawing/schema'
 import type { Conflict } from '#agreed/api'
 import { olderSteps, openDrawing } from '~/network/api'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
 import type { SaveState } from './journal-sync'
 import { JournalSync } from './journal-sync'
-
-type Recipe = (draft: Drawing) => void
 
 /** The open drawing, its history, and the way to the server. */
 export const useDrawingStore = defineStore('drawing', () => {
@@ -29,6 +29,8 @@ export const useDrawingStore = defineStore('drawing', () => {
   /** What the server is known to have: where a conflict starts again from. */
   let acknowledged: { drawing: Drawing; history: History } | null = null
   const changing = ref(false)
+  /** Counts how often the drawing changed other than by the hand: what a hand holds may be gone then. */
+  const overtaken = ref(0)
   /** Revision of the oldest step that was fetched. */
   let oldest = 1
   const hasOlder = ref(false)
@@ -45,7 +47,7 @@ export const useDrawingStore = defineStore('drawing', () => {
       history: { undo: server.undo.map((s) => s.edit), redo: server.redo.map((s) => s.edit) },
     }
     const edits = refit(acknowledged, kept.filter((e) => !known.has(e.id)))
-    sync = new JournalSync(id, server.revision, { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict })
+    sync = new JournalSync(id, server.revision, { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused })
     sync.resume(edits)
   }
 
@@ -59,20 +61,28 @@ export const useDrawingStore = defineStore('drawing', () => {
     hasOlder.value = false
   }
 
-  /** Shows what the server has with those edits on top that can still be applied; answers these. */
+  /**
+   * Shows what the server has with those edits on top that can still be applied; answers these. Once one is left out, so
+   * are undos and redos after it: they may be walks over that very step.
+   */
   function refit(onto: { drawing: Drawing; history: History }, edits: readonly Edit[]): Edit[] {
     let now = onto.drawing
     let past = onto.history
     const fit: Edit[] = []
+    const lost: Edit[] = []
     for (const edit of edits) {
       try {
+        if (lost.length && edit.kind !== 'edit') throw new UnfitPatch('it walks over a step that was left out')
         now = applyEdit(now, edit)
         past = advance(past, edit)
         fit.push(edit)
       } catch {
-        notice.value = `"${edit.label}" no longer fits this drawing, which was changed elsewhere, and was left out.`
-        break
+        lost.push(edit)
       }
+    }
+    if (lost.length) {
+      const more = lost.length > 1 ? ` and ${lost.length - 1} more` : ''
+      notice.value = `"${lost[0]!.label}"${more} no longer fits this drawing, which was changed elsewhere, and was left out.`
     }
     drawing.value = now
     history.value = past
@@ -94,14 +104,34 @@ export const useDrawingStore = defineStore('drawing', () => {
 
   function onConflict(conflict: Conflict, pending: Edit[]): Edit[] {
     // What is under the hand was made on a drawing that is no more.
-    drop()
+    overtake()
     onAcknowledged(conflict.missing.map((m) => m.edit))
     const edits = refit(acknowledged!, pending)
     if (edits.length === pending.length) notice.value = 'This drawing was also changed in another window. Both changes were kept.'
     return edits
   }
 
+  /** The server will not take an edit: it is taken back here, and what was made after it is put on top again. */
+  function onRefused(message: string, later: Edit[]): Edit[] {
+    overtake()
+    const edits = refit(acknowledged!, later)
+    notice.value = `${message} It was taken back.`
+    return edits
+  }
+
+  function overtake(): void {
+    drop()
+    overtaken.value++
+  }
+
+  /** Makes an edit a step of the history, unless it holds a value that no drawing may have. */
   function record(next: Drawing, edit: Edit): void {
+    try {
+      checkTouched(next, edit.patches)
+    } catch (e) {
+      notice.value = `"${edit.label}" was not done: ${(e as Error).message}.`
+      return
+    }
     drawing.value = next
     history.value = advance(history.value, edit)
     sync?.push(edit)
@@ -111,8 +141,9 @@ export const useDrawingStore = defineStore('drawing', () => {
   function edit(label: string, recipe: Recipe): void {
     if (!drawing.value) return
     drop()
-    const made = makeEdit(drawing.value, label, recipe)
-    if (made) record(made.drawing, made.edit)
+    const next = changed(drawing.value, recipe)
+    const edit = editBetween(drawing.value, next, label)
+    if (edit) record(next, edit)
   }
 
   /** Shows the drawing as `recipe` would make it from where the hand began, without a step of the history yet. */
@@ -120,7 +151,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     if (!drawing.value) return
     base ??= drawing.value
     changing.value = true
-    drawing.value = makeEdit(base, '', recipe)?.drawing ?? base
+    drawing.value = changed(base, recipe)
   }
 
   /** Makes what `change` showed last a step of the history. */
@@ -131,8 +162,8 @@ export const useDrawingStore = defineStore('drawing', () => {
     base = null
     changing.value = false
     drawing.value = before
-    const made = makeEdit(before, label, (draft) => copyOver(draft, before, after))
-    if (made) record(made.drawing, made.edit)
+    const edit = editBetween(before, after, label)
+    if (edit) record(after, edit)
   }
 
   /** Takes back what `change` showed. */
@@ -144,7 +175,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   async function undo(): Promise<void> {
-    drop()
+    overtake()
     let step = history.value.undo.at(-1)
     if (!step && hasOlder.value) {
       await fetchOlder()
@@ -154,7 +185,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   function redo(): void {
-    drop()
+    overtake()
     const step = history.value.redo.at(-1)
     if (step) walk(step, 'redo')
   }
@@ -186,6 +217,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     drawing,
     /** Whether a change is under the hand that is not a step yet. */
     changing,
+    overtaken,
     history,
     saveState,
     saveMessage,
@@ -205,30 +237,3 @@ export const useDrawingStore = defineStore('drawing', () => {
     settled: () => sync?.settled() ?? Promise.resolve(),
   }
 })
-
-/**
- * Makes `draft` of `before` equal to `after`, item by item, so that the patches stay as small as the change: whole
- * layers that differ in their list of items are compared line by line.
- */
-function copyOver(draft: Drawing, before: Drawing, after: Drawing): void {
-  if (before.name !== after.name) draft.name = after.name
-  if (before.page !== after.page) draft.page = after.page
-  if (before.inks !== after.inks) draft.inks = after.inks
-  if (before.settings !== after.settings) draft.settings = after.settings
-  const sameLayers = before.layers.length === after.layers.length && before.layers.every((l, i) => l.id === after.layers[i]!.id)
-  if (!sameLayers) {
-    draft.layers = after.layers
-    return
-  }
-  after.layers.forEach((layer, i) => {
-    const was = before.layers[i]!
-    if (was === layer) return
-    const { items, ...rest } = layer
-    Object.assign(draft.layers[i]!, rest)
-    const same = items.length === was.items.length && items.every((it, k) => it.id === was.items[k]!.id)
-    if (!same) (draft.layers[i] as Layer).items = items as never
-    else items.forEach((it, k) => {
-      if (it !== was.items[k]) (draft.layers[i]!.items as unknown[])[k] = it
-    })
-  })
-}

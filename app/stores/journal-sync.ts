@@ -7,6 +7,12 @@ export type SaveState = 'saved' | 'saving' | 'waiting' | 'refused'
 
 const LONGEST_PAUSE = 15_000
 
+/** A batch holds at most this many edits, and this many characters unless one edit alone has more. */
+const BATCH = { edits: 200, length: 4_000_000 }
+
+/** Answers that mean: these edits, as they are, will never be taken. */
+const NEVER = new Set([400, 413, 422])
+
 /**
  * Sends a drawing's edits to the server in order, one batch at a time, and keeps each in the browser until it is
  * acknowledged. While the server does not answer it tries again, ever less often.
@@ -17,6 +23,8 @@ export class JournalSync {
   private pause = 500
   private timer: ReturnType<typeof setTimeout> | undefined
   private closed = false
+  /** How many edits are to be sent alone, to find the one that the server refuses. */
+  private oneByOne = 0
 
   constructor(
     private readonly drawing: string,
@@ -27,6 +35,8 @@ export class JournalSync {
       acknowledged: (edits: Edit[]) => void
       /** Another hand was faster: answers the pending edits that still fit. */
       conflict: (conflict: Conflict, pending: Edit[]) => Edit[]
+      /** The first pending edit will never be taken: answers those of the later ones that still fit without it. */
+      refused: (message: string, later: Edit[]) => Edit[]
     },
   ) {}
 
@@ -64,26 +74,47 @@ export class JournalSync {
   private async run(): Promise<void> {
     while (this.pending.length && !this.closed) {
       this.on.state('saving')
-      const batch = this.pending.slice(0, 200)
+      const batch = this.nextBatch()
       try {
         await this.send(batch)
         this.pause = 500
       } catch (e) {
-        this.failed(e)
-        return
+        if (this.closed || !(e instanceof Refusal && NEVER.has(e.status))) {
+          this.failed(e)
+          return
+        }
+        // Sent one by one, the good edits of the batch get through up to the bad one.
+        if (batch.length > 1) this.oneByOne = batch.length
+        else await this.replacePending(this.on.refused(e.message, this.pending.slice(1)))
       }
     }
     if (!this.closed) this.on.state('saved')
   }
 
+  private nextBatch(): Edit[] {
+    if (this.oneByOne > 0) {
+      this.oneByOne--
+      return this.pending.slice(0, 1)
+    }
+    const most = this.pending.slice(0, BATCH.edits)
+    let length = 0
+    const end = most.findIndex((e, i) => (length += JSON.stringify(e).length) > BATCH.length && i > 0)
+    return end < 0 ? most : most.slice(0, end)
+  }
+
+  /** Goes on with `left` of the pending edits and forgets the others. */
+  private async replacePending(left: Edit[]): Promise<void> {
+    const before = this.pending
+    this.pending = left
+    const ids = new Set(left.map((e) => e.id))
+    await forgetEdits(this.drawing, new Set(before.map((e) => e.id).filter((id) => !ids.has(id))))
+  }
+
   private async send(batch: Edit[]): Promise<void> {
     const answer = await appendEdits(this.drawing, this.revision, batch)
     if ('conflict' in answer) {
-      const before = this.pending
-      this.pending = this.on.conflict(answer.conflict, before)
       this.revision = answer.conflict.revision
-      const left = new Set(this.pending.map((e) => e.id))
-      await forgetEdits(this.drawing, new Set(before.map((e) => e.id).filter((id) => !left.has(id))))
+      await this.replacePending(this.on.conflict(answer.conflict, this.pending))
       return
     }
     this.revision = answer.appended.revision

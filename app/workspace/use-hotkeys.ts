@@ -79,13 +79,13 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     const placed: string[] = []
     store.edit(label, (draft) => {
       for (const { line, layer } of fresh) {
-        const target = [layer, view.activeLayer].map((id) => (id ? findLayer(draft, id) : null)).find((l) => l && !l.locked)
+        const target = [layer, view.activeLayer].map((id) => (id ? findLayer(draft, id) : null)).find((l) => l && l.visible && !l.locked)
         if (!target) continue
         target.items.push(line)
         placed.push(line.id)
       }
     })
-    if (!placed.length) store.notice = 'Nothing was pasted: the layer is locked. Unlock it, or choose another in Layers.'
+    if (!placed.length) store.notice = 'Nothing was pasted: the layer is locked or hidden. Unlock or show it, or choose another in Layers.'
     else view.select(placed)
   }
 

@@ -1,11 +1,9 @@
-import type { Patch } from 'immer'
-import { applyPatches, enablePatches, produceWithPatches, setAutoFreeze } from 'immer'
+import { produce, setAutoFreeze } from 'immer'
 import type { Drawing } from './model'
+import type { Patch } from './patch'
+import { applyPatches, patchesBetween } from './patch'
 
-enablePatches()
 setAutoFreeze(true)
-
-export type { Patch }
 
 /** What an edit does to the history: a step of its own, or a walk over an earlier step. */
 export type EditKind = 'edit' | 'undo' | 'redo'
@@ -19,19 +17,26 @@ export interface Edit {
   inverse: Patch[]
 }
 
-/** The drawing after `recipe`, and the edit that leads there; null when nothing changed. */
-export function makeEdit(
-  drawing: Drawing,
-  label: string,
-  recipe: (draft: Drawing) => void,
-): { drawing: Drawing; edit: Edit } | null {
-  const [next, patches, inverse] = produceWithPatches(drawing, (draft) => {
-    recipe(draft as Drawing)
-  })
+export type Recipe = (draft: Drawing) => void
+
+/** The drawing as `recipe` makes it. */
+export const changed = (drawing: Drawing, recipe: Recipe): Drawing => produce(drawing, (draft) => void recipe(draft as Drawing))
+
+/** The edit that leads from one drawing to the other; null when they are the same. */
+export function editBetween(before: Drawing, after: Drawing, label: string): Edit | null {
+  const patches = patchesBetween(before, after)
   if (!patches.length) return null
-  return { drawing: next, edit: { id: globalThis.crypto.randomUUID(), kind: 'edit', label, patches, inverse } }
+  return { id: globalThis.crypto.randomUUID(), kind: 'edit', label, patches, inverse: patchesBetween(after, before) }
 }
 
+/** The drawing after `recipe`, and the edit that leads there; null when nothing changed. */
+export function makeEdit(drawing: Drawing, label: string, recipe: Recipe): { drawing: Drawing; edit: Edit } | null {
+  const next = changed(drawing, recipe)
+  const edit = editBetween(drawing, next, label)
+  return edit && { drawing: next, edit }
+}
+
+/** @throws UnfitPatch when the edit was made on a drawing that had what this one lacks */
 export const applyEdit = (drawing: Drawing, edit: Pick<Edit, 'patches'>): Drawing => applyPatches(drawing, edit.patches)
 
 /** The edit that takes `edit` back, or brings it again: its patches change places. */

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
-import type { Patch } from 'immer'
-import type { Drawing } from './model'
+import type { Drawing, Layer, PathNode, TraceSample } from './model'
+import type { Patch } from './patch'
 
 const LARGEST = 1e7
 const number = () => yup.number().strict().required()
@@ -9,16 +9,38 @@ const factor = () => number().min(0).max(1000)
 const text = (most: number) => yup.string().strict().required().max(most)
 const id = () => text(80)
 
-const vec = yup.object({ x: coordinate(), y: coordinate() }).strict()
-const handle = yup.object({ x: coordinate(), y: coordinate() }).strict().nullable().default(null)
+const isCoordinate = (v: unknown): boolean => typeof v === 'number' && v >= -LARGEST && v <= LARGEST
 
-const node = yup
-  .object({ at: vec.required(), in: handle, out: handle, joint: yup.string().oneOf(['corner', 'smooth']).required() })
-  .strict()
+const isVec = (v: unknown): boolean => {
+  const p = v as { x: unknown; y: unknown } | null
+  return typeof p === 'object' && p !== null && isCoordinate(p.x) && isCoordinate(p.y)
+}
 
-export const pathSchema = yup
-  .object({ nodes: yup.array(node.required()).required().min(1).max(20_000), closed: yup.boolean().strict().required() })
-  .strict()
+/**
+ * A list of plain records, checked by `problem` rather than a schema for each: paths and traces are long, and a schema
+ * for every point would take most of the time of opening a drawing. `problem` names the field that is wrong.
+ */
+const records = <T extends object>(most: number, problem: (item: Partial<T>) => string | null) =>
+  yup
+    .array<yup.AnyObject>()
+    .required()
+    .max(most)
+    .test((all, context) => {
+      for (const [i, item] of (all ?? []).entries()) {
+        const field = typeof item === 'object' && item !== null ? problem(item as Partial<T>) : 'value'
+        if (field) return context.createError({ message: `${context.path}[${i}].${field} cannot be used` })
+      }
+      return true
+    })
+
+const nodes = records<PathNode>(20_000, (n) => {
+  if (!isVec(n.at)) return 'at'
+  if (n.in !== null && !isVec(n.in)) return 'in'
+  if (n.out !== null && !isVec(n.out)) return 'out'
+  return n.joint === 'corner' || n.joint === 'smooth' ? null : 'joint'
+})
+
+export const pathSchema = yup.object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() }).strict()
 
 const widthStop = yup
   .object({ at: number().min(0).max(1), left: factor(), right: factor(), sharp: yup.boolean().strict() })
@@ -67,20 +89,20 @@ export const finishSchema = yup
   })
   .strict()
 
-const sample = yup
-  .object({
-    x: coordinate(),
-    y: coordinate(),
-    t: number(),
-    pressure: number().min(0).max(1),
-    tiltX: yup.number().strict(),
-    tiltY: yup.number().strict(),
-  })
-  .strict()
+const isNumber = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v)
+
+const samples = records<TraceSample>(50_000, (s) => {
+  if (!isCoordinate(s.x)) return 'x'
+  if (!isCoordinate(s.y)) return 'y'
+  if (!isNumber(s.t)) return 't'
+  if (!isNumber(s.pressure) || s.pressure! < 0 || s.pressure! > 1) return 'pressure'
+  if (s.tiltX !== undefined && !isNumber(s.tiltX)) return 'tiltX'
+  return s.tiltY !== undefined && !isNumber(s.tiltY) ? 'tiltY' : null
+})
 
 const trace = yup
   .object({
-    samples: yup.array(sample.required()).required().max(50_000),
+    samples,
     device: yup.string().oneOf(['pen', 'mouse', 'touch', 'practice']).required(),
     steadiness: number().min(0).max(1),
     response: number().min(0.05).max(20),
@@ -125,6 +147,8 @@ const sketch = yup
   })
   .strict()
 
+const itemSchema = (kind: Layer['kind']): yup.Schema => (kind === 'sketch' ? sketch : kind === 'lines' ? line : shape)
+
 const layer = yup
   .object({
     id: id(),
@@ -137,10 +161,7 @@ const layer = yup
       .array()
       .required()
       .max(50_000)
-      .when('kind', ([kind], schema) => {
-        const item: yup.Schema = kind === 'sketch' ? sketch.required() : kind === 'lines' ? line.required() : shape.required()
-        return schema.of(item)
-      }),
+      .when('kind', ([kind], schema) => schema.of(itemSchema(kind as Layer['kind']).required())),
   })
   .strict()
 
@@ -184,7 +205,9 @@ export const drawingSchema = yup
  * @throws yup.ValidationError whose `path` and `message` name the first thing that is wrong
  */
 export function checkDrawing(value: unknown): Drawing {
-  return drawingSchema.validateSync(value, { abortEarly: true }) as Drawing
+  const drawing = drawingSchema.validateSync(value, { abortEarly: true }) as Drawing
+  checkIds(drawing)
+  return drawing
 }
 
 /**
@@ -193,22 +216,28 @@ export function checkDrawing(value: unknown): Drawing {
  * @throws yup.ValidationError as `checkDrawing`
  */
 export function checkTouched(drawing: Drawing, patches: readonly Patch[]): void {
-  const items = new Map<string, unknown>()
-  for (const { path } of patches) {
-    const [root, layerIndex, list, itemIndex] = path
-    const layerHere = root === 'layers' ? drawing.layers[Number(layerIndex)] : undefined
-    const item = list === 'items' && typeof itemIndex === 'number' ? layerHere?.items[itemIndex] : undefined
-    if (!layerHere || list !== 'items' || typeof itemIndex !== 'number') {
-      checkDrawing(drawing)
-      return
-    }
-    // An item that was removed from the end leaves nothing to check.
-    if (item) items.set(`${layerIndex}/${itemIndex}/${layerHere.kind}`, item)
+  const layers = new Map(drawing.layers.map((l) => [l.id, l]))
+  for (const { op, path, value } of patches) {
+    const [root, at, list, , field] = path
+    if (root !== 'layers') drawingSchema.validateSync({ ...drawing, layers: [] })
+    else if (op === 'add' && path.length === 2) layer.validateSync(value)
+    const here = layers.get(String(at))
+    // A layer that a later patch takes away again leaves nothing to check.
+    if (root !== 'layers' || !here) continue
+    if (field) (yup.reach(itemSchema(here.kind), String(field)) as yup.Schema).validateSync(value)
+    else if (op === 'add' && list) itemSchema(here.kind).validateSync(value)
+    else if (list && list !== 'items') layer.validateSync({ ...here, items: [] })
   }
-  for (const [key, item] of items) {
-    const kind = key.split('/')[2]
-    if (kind === 'lines') line.validateSync(item)
-    else if (kind === 'sketch') sketch.validateSync(item)
-    else shape.validateSync(item)
+  if (patches.some((p) => p.op === 'add')) checkIds(drawing)
+}
+
+/** Everything is found by its id, so no two layers and no two items may share one. */
+function checkIds(drawing: Drawing): void {
+  for (const all of [drawing.layers, drawing.layers.flatMap((l): { id: string }[] => l.items)]) {
+    const seen = new Set<string>()
+    for (const { id: name } of all) {
+      if (seen.has(name)) throw new yup.ValidationError(`two parts have the id "${name}"`, name, 'layers')
+      seen.add(name)
+    }
   }
 }

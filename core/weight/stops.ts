@@ -13,15 +13,30 @@ const onSides = (stop: WidthStop, sides: Sides, factor: number): WidthStop => ({
   right: sides === 'left' ? stop.right : factor,
 })
 
-/** `weight` with a stop at `at` (0..1) that leaves the profile as it was there; and the stop's index. */
+/**
+ * `weight` with a stop at `at` (0..1) that leaves the profile as it was there; and the stop's index. On an open line an
+ * end that the new stop would come to govern gets a stop of its own, so that what is widened here stays here.
+ */
 export function addStop(weight: Weight, at: number, closed: boolean): { weight: Weight; index: number } {
   const place = Math.min(1, Math.max(0, at))
   const known = weight.stops.findIndex((s) => Math.abs(s.at - place) < SAME)
   if (known >= 0) return { weight, index: known }
   const profile = new Profile(weight.stops, closed)
-  const stop = { at: place, left: profile.sampleLeft(place).value, right: profile.sampleRight(place).value }
-  const stops = [...weight.stops, stop].sort((a, b) => a.at - b.at)
+  const stopAt = (u: number): WidthStop => ({ at: u, left: profile.sampleLeft(u).value, right: profile.sampleRight(u).value })
+  const stop = stopAt(place)
+  const stops = [...weight.stops, stop]
+  if (!closed && place > SAME && stops.every((s) => s.at >= place)) stops.push(stopAt(0))
+  if (!closed && place < 1 - SAME && stops.every((s) => s.at <= place)) stops.push(stopAt(1))
+  stops.sort((a, b) => a.at - b.at)
   return { weight: { ...weight, stops }, index: stops.indexOf(stop) }
+}
+
+/** `weight` with a stop in the middle of the gap after stop `after`, or before it where it is the last; and its index. */
+export function addStopBeside(weight: Weight, after: number, closed: boolean): { weight: Weight; index: number } {
+  const here = weight.stops[after]?.at ?? 0
+  const next = weight.stops[after + 1]?.at ?? 1
+  const before = weight.stops[after - 1]?.at ?? 0
+  return addStop(weight, next - here > SAME ? (here + next) / 2 : (before + here) / 2, closed)
 }
 
 /** `weight` with stop `index` as wide as `factor` (a multiple of half the size, not negative) on the named sides. */

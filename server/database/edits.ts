@@ -1,4 +1,5 @@
-import type { Edit, Patch } from '../../core/drawing/edits'
+import type { Edit } from '../../core/drawing/edits'
+import type { Patch } from '../../core/drawing/patch'
 import type { JournalEntry } from '../../shared/api'
 import type { Connection } from './connection'
 

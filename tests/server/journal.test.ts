@@ -3,10 +3,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { newDrawing, newLine } from '../../core/drawing/create'
+import { evenWeight, newDrawing, newLine } from '../../core/drawing/create'
 import type { Edit } from '../../core/drawing/edits'
 import { applyEdit, makeEdit, walkOver } from '../../core/drawing/edits'
 import type { Drawing } from '../../core/drawing/model'
+import type { Patch } from '../../core/drawing/patch'
 import { openDatabase } from '../../server/database/connection'
 import { UnfitEdit } from '../../server/database/journal'
 import { readMigrations } from '../../server/database/migration-files'
@@ -105,21 +106,29 @@ describe('appending', () => {
 
   it('an edit that cannot be applied takes the whole batch back', () => {
     const { edits } = additions(drawing, 2)
-    const torn: Edit = { id: 'torn', kind: 'edit', label: 'Torn', patches: [{ op: 'replace', path: ['layers', 9, 'name'], value: 'x' }], inverse: [] }
+    const torn: Edit = { id: 'torn', kind: 'edit', label: 'Torn', patches: [{ op: 'replace', path: ['layers', 'nowhere', 'name'], value: 'x' }], inverse: [] }
     expect(() => store.journal.append(drawing.id, { base: 0, edits: [...edits, torn] })).toThrow(UnfitEdit)
     expect(store.journal.head(drawing.id)).toEqual({ revision: 0, drawing })
   })
 
-  it.each([
-    ['a NaN width', ['layers', 0, 'items', 0, 'weight', 'size'], null],
-    ['a negative width', ['layers', 0, 'items', 0, 'weight', 'size'], -2],
-    ['another id', ['id'], 'else'],
-    ['a prototype', ['__proto__', 'polluted'], true],
-  ])('%s is refused', (_name, at, value) => {
+  it.each<[string, (layer: string, line: string) => Patch]>([
+    ['a NaN width', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'weight'], value: { ...evenWeight(4), size: null } })],
+    ['a negative width', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'weight'], value: evenWeight(-2) })],
+    ['a path without nodes', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'path'], value: { nodes: [], closed: false } })],
+    ['an opacity of 7', (layer) => ({ op: 'replace', path: ['layers', layer, 'opacity'], value: 7 })],
+    ['a name of nothing', () => ({ op: 'replace', path: ['name'], value: '' })],
+    ['a line that is there already', (layer, line) => ({ op: 'add', path: ['layers', layer, 'items', 0], value: { ...newLine(path), id: line } })],
+    ['a line that is none', (layer) => ({ op: 'add', path: ['layers', layer, 'items', 0], value: { id: 'fresh' } })],
+    ['another id', () => ({ op: 'replace', path: ['id'], value: 'else' })],
+    ['another id of a line', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'id'], value: 'else' })],
+    ['a prototype', () => ({ op: 'replace', path: ['__proto__', 'polluted'], value: true })],
+    ['a prototype of a line', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, '__proto__'], value: { polluted: true } })],
+  ])('%s is refused', (_name, bad) => {
     const { edits, after } = additions(drawing, 1)
     store.journal.append(drawing.id, { base: 0, edits })
-    const bad: Edit = { id: 'bad', kind: 'edit', label: 'Bad', patches: [{ op: 'replace', path: at, value }], inverse: [] }
-    expect(() => store.journal.append(drawing.id, { base: 1, edits: [bad] })).toThrow(UnfitEdit)
+    const [layer] = after.layers
+    const edit: Edit = { id: 'bad', kind: 'edit', label: 'Bad', patches: [bad(layer!.id, layer!.items[0]!.id)], inverse: [] }
+    expect(() => store.journal.append(drawing.id, { base: 1, edits: [edit] })).toThrow(UnfitEdit)
     expect(store.journal.head(drawing.id)!.drawing).toEqual(after)
     expect(({} as { polluted?: boolean }).polluted).toBeUndefined()
   })

@@ -84,7 +84,7 @@ describe('edits', () => {
 
   it('that make no sense are refused and change nothing', async () => {
     const id = await create()
-    const bad = { id: 'x', kind: 'edit', label: 'Bad', patches: [{ op: 'replace', path: ['page', 'width'], value: -5 }], inverse: [] }
+    const bad = { id: 'x', kind: 'edit', label: 'Bad', patches: [{ op: 'replace', path: ['page'], value: { width: -5 } }], inverse: [] }
     const answer = await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [bad] })
     expect(answer.status).toBe(422)
     expect(await sentence(answer)).toMatch(/"Bad" could not be saved/)

@@ -4,7 +4,7 @@ import { newDrawing } from '#core/drawing/create'
 import type { Edit } from '#core/drawing/edits'
 import { applyEdit, makeEdit, walkOver } from '#core/drawing/edits'
 import { replay } from '#core/drawing/history'
-import type { Drawing } from '#core/drawing/model'
+import type { Drawing, Line } from '#core/drawing/model'
 import type { OpenDrawing } from '#agreed/api'
 import { plainLine } from './support/desk'
 
@@ -12,6 +12,8 @@ import { plainLine } from './support/desk'
 class MemoryServer {
   journal: Edit[] = []
   away = false
+  /** Label of the edits that this server refuses. */
+  hates = ''
   page = 200
   constructor(public drawing: Drawing) {}
 
@@ -52,6 +54,7 @@ vi.mock('~/network/api', async (original) => ({
   openDrawing: () => Promise.resolve(server.open()),
   olderSteps: (_id: string, before: number) => Promise.resolve(server.older(before)),
   appendEdits: async (_id: string, base: number, edits: Edit[]) => {
+    if (edits.some((e) => e.label === server.hates)) throw new (await import('~/network/api')).Refusal(413, 'Too large.')
     if (server.away) throw new (await import('~/network/api')).Refusal(0, 'away')
     return server.append(base, edits)
   },
@@ -100,7 +103,25 @@ describe('the open drawing', () => {
     addLine(store, 5)
     store.change((d) => void ((d.layers[0]!.items[1] as { weight: { size: number } }).weight.size = 3))
     store.finish('Size')
-    expect(store.history.undo.at(-1)!.patches.map((p) => p.path.slice(0, 4))).toEqual([['layers', 0, 'items', 1]])
+    const [layer] = store.drawing!.layers
+    expect(store.history.undo.at(-1)!.patches).toEqual([
+      { op: 'replace', path: ['layers', layer!.id, 'items', layer!.items[1]!.id, 'weight'], value: (layer!.items[1] as Line).weight },
+    ])
+  })
+
+  it('a value that no drawing may have is not made a step, and says so', async () => {
+    const store = await openStore()
+    addLine(store)
+    for (const size of [Number.NaN, -1, 1e9]) {
+      store.edit('Size', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = size))
+      store.change((d) => void ((d.layers[0]!.items[0] as Line).weight.size = size))
+      store.finish('Size')
+    }
+    expect(store.notice).toMatch(/"Size" was not done/)
+    expect((store.drawing!.layers[0]!.items[0] as Line).weight.size).toBe(10)
+    expect(store.history.undo.map((e) => e.label)).toEqual(['Add'])
+    await store.settled()
+    expect(server.drawing).toEqual(store.drawing)
   })
 
   it('undo and redo survive opening again', async () => {
@@ -161,6 +182,44 @@ describe('when another window was faster', () => {
     expect(store.history.undo.map((e) => e.label)).toEqual(['Add', 'Rename', 'Add'])
   })
 
+  it('a change of one line stays with that line, whatever became of the others', async () => {
+    const store = await openStore()
+    for (const y of [0, 5, 9]) addLine(store, y)
+    await store.settled()
+    server.write(makeEdit(server.drawing, 'Delete', (d) => void d.layers[0]!.items.shift())!.edit)
+    store.edit('Size', (d) => void ((d.layers[0]!.items[1] as Line).weight.size = 3))
+    await store.settled()
+    expect(store.drawing).toEqual(server.drawing)
+    expect((store.drawing!.layers[0]!.items as Line[]).map((l) => [l.path.nodes[0]!.at.y, l.weight.size])).toEqual([[5, 3], [9, 10]])
+  })
+
+  it('steps after one that was left out are still tried', async () => {
+    const store = await openStore()
+    for (const y of [0, 5]) addLine(store, y)
+    await store.settled()
+    server.write(makeEdit(server.drawing, 'Delete', (d) => void d.layers[0]!.items.shift())!.edit)
+    store.edit('Lost', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = 3))
+    store.edit('Kept', (d) => void ((d.layers[0]!.items[1] as Line).weight.size = 4))
+    await store.settled()
+    expect(store.notice).toContain('"Lost" no longer fits')
+    expect(store.drawing).toEqual(server.drawing)
+    expect((store.drawing!.layers[0]!.items as Line[]).map((l) => l.weight.size)).toEqual([4])
+    expect(store.history.undo.at(-1)!.label).toBe('Kept')
+  })
+
+  it('an undo of a step that was left out goes with it', async () => {
+    const store = await openStore()
+    addLine(store)
+    await store.settled()
+    const gone = server.drawing.layers[0]!.items[0]!.id
+    server.write(makeEdit(server.drawing, 'Delete', (d) => void d.layers[0]!.items.shift())!.edit)
+    store.edit('Remove', (d) => void d.layers[0]!.items.shift())
+    await store.undo()
+    await store.settled()
+    expect(store.drawing).toEqual(server.drawing)
+    expect(store.drawing!.layers[0]!.items.map((i) => i.id)).not.toContain(gone)
+  })
+
   it('an undo on its way stays an undo', async () => {
     const store = await openStore()
     addLine(store)
@@ -195,6 +254,23 @@ describe('when another window was faster', () => {
     await store.settled()
     expect(store.drawing).toEqual(server.drawing)
     expect(store.notice).toContain('"Size" no longer fits')
+    expect(kept).toEqual([])
+  })
+})
+
+describe('when the server refuses a step', () => {
+  it('it is taken back with a word, and the others are kept', async () => {
+    const store = await openStore()
+    server.hates = 'Bad'
+    addLine(store)
+    store.edit('Bad', (d) => void (d.name = 'Bad name'))
+    addLine(store, 5)
+    await store.settled()
+    expect(store.notice).toBe('Too large. It was taken back.')
+    expect(store.drawing).toEqual(server.drawing)
+    expect(store.drawing!.name).toBe('Start')
+    expect(count(store)).toBe(2)
+    expect(store.saveState).toBe('saved')
     expect(kept).toEqual([])
   })
 })

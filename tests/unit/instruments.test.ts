@@ -288,7 +288,7 @@ describe('the caliper', () => {
     const bench = new TestBench([line])
     drag(new Caliper(bench), [[50, -5], [50, -12], [50, -15]])
     const { stops } = bench.lines[0]!.weight
-    expect(stops).toHaveLength(2)
+    expect(stops).toHaveLength(3)
     expect(stops[1]!.at).toBeCloseTo(0.5, 6)
     expect(stops[1]!.left).toBeCloseTo(3)
     expect(stops[1]!.right).toBeCloseTo(3)

@@ -22,12 +22,17 @@ const edit = (id: string): Edit => ({ id, kind: 'edit', label: id, patches: [], 
 function start(onConflict: (conflict: Conflict, pending: Edit[]) => Edit[] = (_c, pending) => pending) {
   const states: string[] = []
   const acknowledged: string[] = []
+  const refused: string[] = []
   const sync = new JournalSync('d', 4, {
     state: (s) => states.push(s),
     acknowledged: (edits) => acknowledged.push(...edits.map((e) => e.id)),
     conflict: onConflict,
+    refused: (message, later) => {
+      refused.push(message)
+      return later
+    },
   })
-  return { sync, states, acknowledged }
+  return { sync, states, acknowledged, refused }
 }
 
 const settle = () => vi.advanceTimersByTimeAsync(20)
@@ -68,8 +73,8 @@ describe('sending edits', () => {
     expect((appendEdits.mock.calls.at(-1)![2] as Edit[]).map((e) => e.id)).toEqual(['a', 'b'])
   })
 
-  it('does not try again what the server refuses, and says so', async () => {
-    appendEdits.mockRejectedValue(new Refusal(422, 'no'))
+  it('stops at a refusal that is not about the edits, keeps them, and says so', async () => {
+    appendEdits.mockRejectedValue(new Refusal(404, 'no such drawing'))
     const { sync, states } = start()
     sync.push(edit('a'))
     await settle()
@@ -77,6 +82,30 @@ describe('sending edits', () => {
     expect(appendEdits).toHaveBeenCalledTimes(1)
     expect(states.at(-1)).toBe('refused')
     expect(kept).toHaveLength(1)
+  })
+
+  it('finds the edit that will never be taken, leaves it out and goes on', async () => {
+    appendEdits.mockImplementation((_id, base: number, edits: Edit[]) =>
+      edits.some((e) => e.id === 'bad') ? Promise.reject(new Refusal(422, 'no')) : Promise.resolve({ appended: { revision: base + edits.length } }),
+    )
+    const { sync, states, acknowledged, refused } = start()
+    const all = ['a', 'b', 'bad', 'c', 'd'].map(edit)
+    kept.push(...all)
+    sync.resume(all)
+    await settle()
+    expect(acknowledged).toEqual(['a', 'b', 'c', 'd'])
+    expect(refused).toEqual(['no'])
+    expect(kept).toEqual([])
+    expect(states.at(-1)).toBe('saved')
+  })
+
+  it('sends long edits in batches that the server takes', async () => {
+    appendEdits.mockImplementation((_id, base: number, edits: Edit[]) => Promise.resolve({ appended: { revision: base + edits.length } }))
+    const { sync } = start()
+    const long = (id: string): Edit => ({ ...edit(id), patches: [{ op: 'replace', path: ['name'], value: 'x'.repeat(1_500_000) }] })
+    sync.resume(['a', 'b', 'c', 'd', 'e'].map(long))
+    await settle()
+    expect(appendEdits.mock.calls.map((c) => (c[2] as Edit[]).length)).toEqual([2, 2, 1])
   })
 
   it('after a conflict sends what still fits from the new head and forgets the rest', async () => {

@@ -54,6 +54,15 @@ describe('live lines', () => {
     expect(picture.pixels[(20 * picture.width + 50) * 4]).toBe(255)
   })
 
+  it('that share an id each get one of their own', () => {
+    const svg = writeSvg(newDrawing('Twins', { layers: [newLinesLayer('A', [newLine(randomLine(1).path), newLine(randomLine(2).path)])] }), { content: 'lines' })
+    const ids = [...svg.matchAll(/<path id="([^"]+)"/g)].map((m) => m[1]!)
+    const { drawing } = parseSvg(svg.replace(ids[1]!, ids[0]!))
+    const [first, second] = drawing.layers[0]!.items
+    expect(first!.id).toBe(ids[0])
+    expect(second!.id).not.toBe(ids[0])
+  })
+
   it('that are damaged are refused', () => {
     const text = writeSvg(sample(), { content: 'lines' }).replace(/bt:weight="[^"]{10}/, 'bt:weight="{{{')
     expect(() => parseSvg(text)).toThrow(/damaged \(bt:weight\)/)

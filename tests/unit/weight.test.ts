@@ -5,7 +5,7 @@ import type { Taper, WidthStop } from '#core/drawing/model'
 import { LineWidth } from '#core/weight/half-widths'
 import { Profile } from '#core/weight/profile'
 import { SHELF, flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
-import { addStop, removeStop, slideStop, widenStop } from '#core/weight/stops'
+import { addStop, addStopBeside, removeStop, slideStop, widenStop } from '#core/weight/stops'
 import { sizeTapers, taperAt } from '#core/weight/taper'
 
 const share = fc.double({ min: 0, max: 1, noNaN: true })
@@ -137,6 +137,29 @@ describe('changing stops', () => {
       }),
       { seed: 5 },
     )
+  })
+
+  it('what is widened stays where it is: the ends of an even line keep their width', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 0.99, noNaN: true }), (at) => {
+        const added = addStop(evenWeight(8), at, false)
+        const swollen = new Profile(widenStop(added.weight, added.index, 'both', 4).stops, false)
+        expect([0, at, 1].map((u) => swollen.sampleLeft(u).value)).toEqual([1, 4, 1])
+      }),
+      { seed: 7 },
+    )
+  })
+
+  it('a closed line needs no stops at its seam', () => {
+    const added = addStop(evenWeight(8), 0.5, true)
+    expect(added.weight.stops.map((s) => s.at)).toEqual([0, 0.5])
+  })
+
+  it('one beside another lands in the gap after it, or before it where it is the last', () => {
+    const weight = { ...evenWeight(8), stops: [0, 0.4, 1].map((at) => ({ at, left: 1, right: 1 })) }
+    expect(addStopBeside(weight, 1, false)).toMatchObject({ index: 2, weight: { stops: [{}, {}, { at: 0.7 }, {}] } })
+    expect(addStopBeside(weight, 2, false)).toMatchObject({ index: 2, weight: { stops: [{}, {}, { at: 0.7 }, {}] } })
+    expect(addStopBeside(evenWeight(8), 0, false)).toMatchObject({ index: 1, weight: { stops: [{ at: 0 }, { at: 0.5 }, { at: 1 }] } })
   })
 
   it('sliding never passes a neighbour', () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { area, scaleLinear } from 'd3'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Line } from '#core/drawing/model'
 import { short } from '#core/geometry/path'
 import { LineWidth } from '#core/weight/half-widths'
@@ -144,6 +144,8 @@ function taken(): void {
   grip = null
   heldReach.value = null
 }
+
+watch(() => store.overtaken, taken, { flush: 'sync' })
 
 function remove(index: number): void {
   store.edit('Remove a width stop', (draft) => {

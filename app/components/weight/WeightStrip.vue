@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { short } from '#core/geometry/path'
 import { flipEnds, flipSides } from '#core/weight/shelf'
-import { removeStop } from '#core/weight/stops'
+import { addStopBeside, removeStop } from '#core/weight/stops'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
 import { useStudioStore } from '~/stores/studio'
@@ -32,6 +32,16 @@ const range = computed(() => {
 })
 
 const size = computed(() => first.value?.weight.size ?? 0)
+
+/** A stop beside the chosen one, or in the line's first gap; it is chosen, so that the arrow keys can take it on. */
+function addOne(): void {
+  const line = first.value!
+  const { weight, index } = addStopBeside(line.weight, view.stop?.index ?? 0, line.path.closed)
+  chosen.change('Add a width stop', (l) => {
+    if (l.id === line.id) l.weight = weight
+  })
+  view.stop = { line: line.id, index }
+}
 
 function dropStop(): void {
   const stop = view.stop
@@ -70,6 +80,7 @@ function setSize(e: Event): void {
         <span class="ml-auto flex gap-4">
           <button class="quiet" title="Flip ends (F)" @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))">Flip ends</button>
           <button class="quiet" title="Flip sides (Shift+F)" @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))">Flip sides</button>
+          <button class="quiet" title="Add a width stop beside the chosen one" @click="addOne">Add stop</button>
           <button class="quiet" :disabled="!view.stop" title="Remove the chosen stop (Delete)" @click="dropStop">Remove stop</button>
         </span>
       </template>

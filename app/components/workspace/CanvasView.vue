@@ -55,6 +55,15 @@ watch(
   { immediate: true },
 )
 
+watch(
+  () => store.overtaken,
+  () => {
+    instrument.value?.overtaken?.()
+    tick.value++
+  },
+  { flush: 'sync' },
+)
+
 const pageStyle = computed(() => {
   const page = store.drawing?.page
   const { x, y, zoom } = view.viewport

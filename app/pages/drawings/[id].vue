@@ -49,14 +49,17 @@ async function open(): Promise<void> {
   }
 }
 
-/** A choice that refers to what undo took away is let go. */
+/** A choice is let go when undo takes its line away, or when its layer is locked or hidden. */
 watch(
-  () => store.lines,
-  (lines) => {
-    const there = new Set(lines.map((l) => l.id))
+  () => store.drawing?.layers,
+  (layers) => {
+    const open = (layers ?? []).flatMap((l) => (l.kind === 'lines' && l.visible && !l.locked ? l.items : []))
+    const there = new Set(open.map((l) => l.id))
     if (view.selection.some((id) => !there.has(id))) view.select(view.selection.filter((id) => there.has(id)))
-    const count = view.stop && lines.find((l) => l.id === view.stop!.line)?.weight.stops.length
+    const count = view.stop && open.find((l) => l.id === view.stop!.line)?.weight.stops.length
     if (view.stop && view.stop.index >= (count ?? 0)) view.stop = null
+    const nodes = new Map(open.map((l) => [l.id, l.path.nodes.length]))
+    if (view.nodes.some((n) => n.index >= (nodes.get(n.line) ?? 0))) view.nodes = []
   },
 )
 

@@ -18,6 +18,8 @@ interface Frame {
 
 const SKIPPED = new Set(['defs', 'clipPath', 'mask', 'pattern', 'marker', 'symbol', 'metadata', 'linearGradient', 'radialGradient', 'filter', 'style', 'title', 'desc'])
 
+const LONGEST_ID = 80
+
 type Attributes = Readonly<Record<string, string>>
 
 /** Takes the elements of an SVG file one by one and collects the drawing that they make. */
@@ -25,6 +27,7 @@ export class SvgReader {
   private readonly stack: Frame[] = []
   private readonly layers: Layer[] = []
   private readonly inks: Ink[] = []
+  private readonly ids = new Set<string>()
   private readonly notes = new Map<string, number>()
   private page: Page | null = null
   private name: string | null = null
@@ -112,14 +115,14 @@ export class SvgReader {
   private openLayer(a: Attributes): void {
     const given = json(a['bt:layer']!, 'bt:layer') as Partial<Layer>
     const kind = given.kind ?? 'lines'
-    this.layers.push({ ...layerOf(kind, 'Layer', []), ...given, id: a.id ?? newId(), items: [] } as Layer)
+    this.layers.push({ ...layerOf(kind, 'Layer', []), ...given, id: this.idOf(a.id), items: [] } as Layer)
     this.layerDepth = this.stack.length
   }
 
   private sketch(a: Attributes): void {
     const last = this.layers[this.layers.length - 1]
     if (last?.kind !== 'sketch') return
-    last.items.push({ ...(json(a['bt:sketch']!, 'bt:sketch') as Sketch), id: a.id ?? newId() })
+    last.items.push({ ...(json(a['bt:sketch']!, 'bt:sketch') as Sketch), id: this.idOf(a.id) })
   }
 
   private draw(tag: string, a: Attributes, { matrix, style }: Frame): void {
@@ -145,7 +148,7 @@ export class SvgReader {
   private shape(a: Attributes, paths: Path[], colour: string): Shape {
     const live = a['bt:shape'] ? (json(a['bt:shape'], 'bt:shape') as { ink: string; from: string[]; joints: string[] }) : null
     const contours = paths.map((p, i) => withJoints({ ...p, closed: true }, live?.joints?.[i]))
-    return { id: a.id && live ? a.id : newId(), contours, ink: live?.ink ?? this.inkOf(colour), from: live?.from ?? [] }
+    return { id: this.idOf(live ? a.id : undefined), contours, ink: live?.ink ?? this.inkOf(colour), from: live?.from ?? [] }
   }
 
   private liveLine(a: Attributes, path: Path, style: Style): Line {
@@ -154,7 +157,7 @@ export class SvgReader {
     return {
       ...newLine(withSpare(withJoints(path, a['bt:joints']), spare)),
       ...rest,
-      id: a.id ?? newId(),
+      id: this.idOf(a.id),
       ink: rest.ink ?? this.inkOf(style.stroke ?? '#000000'),
       weight: json(a['bt:weight']!, 'bt:weight') as Weight,
       ...(a['bt:finish'] && { finish: json(a['bt:finish'], 'bt:finish') as Finish }),
@@ -183,6 +186,13 @@ export class SvgReader {
     const layer = fits ? last : layerOf(kind, kind === 'lines' ? 'Lines' : 'Shapes', [])
     if (!fits) this.layers.push(layer)
     ;(layer.items as (Line | Shape)[]).push(item)
+  }
+
+  /** The id that the file gives, or a fresh one where it gives none or the same one twice. */
+  private idOf(given: string | undefined): string {
+    const id = given && given.length <= LONGEST_ID && !this.ids.has(given) ? given : newId()
+    this.ids.add(id)
+    return id
   }
 
   private inkOf(colour: string): string {

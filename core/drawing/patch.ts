@@ -1,0 +1,177 @@
+import type { Drawing, Layer } from './model'
+
+/**
+ * One change of a drawing. Layers and items are named by their ids, not by their places, so that a patch still meets its
+ * target after others have changed the drawing, and says no more than what changed.
+ *
+ * | path                                 | op        | value                                        |
+ * | ------------------------------------ | --------- | -------------------------------------------- |
+ * | `[field]`                            | `replace` | `name`, `page`, `inks` or `settings`         |
+ * | `['layers', place]`                  | `add`     | the layer; the place is counted from the bottom |
+ * | `['layers', id]`                     | `remove`  |                                              |
+ * | `['layers', id, field]`              | `replace` | `name`, `visible`, `locked` or `opacity`     |
+ * | `['layers', id, 'items', place]`     | `add`     | the item                                     |
+ * | `['layers', id, 'items', id]`        | `remove`  |                                              |
+ * | `['layers', id, 'items', id, field]` | `replace` | any field of the item but its id             |
+ * | `['layers']`, `['layers', id, 'items']` | `order` | ids in their new order                      |
+ */
+export interface Patch {
+  op: 'add' | 'remove' | 'replace' | 'order'
+  path: (string | number)[]
+  value?: unknown
+}
+
+/** A patch that does not fit the drawing: what it changes is not there, or what it adds is there already. */
+export class UnfitPatch extends Error {}
+
+const DRAWING_FIELDS = ['name', 'page', 'inks', 'settings'] as const
+const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
+
+type Path = Patch['path']
+interface Named {
+  id: string
+}
+
+/** The fewest patches that lead from one drawing to the other. */
+export function patchesBetween(before: Drawing, after: Drawing): Patch[] {
+  const out: Patch[] = []
+  replaceFields(out, [], DRAWING_FIELDS, before, after)
+  listPatches(out, ['layers'], before.layers, after.layers, (was, is, path) => {
+    replaceFields(out, path, LAYER_FIELDS, was, is)
+    listPatches<Named>(out, [...path, 'items'], was.items, is.items, (a, b, at) => replaceFields(out, at, fieldsOf(b), a, b))
+  })
+  return out
+}
+
+const fieldsOf = <T extends Named>(item: T): (keyof T & string)[] => (Object.keys(item) as (keyof T & string)[]).filter((f) => f !== 'id')
+
+const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
+
+function replaceFields<T>(out: Patch[], path: Path, fields: readonly (keyof T & string)[], before: T, after: T): void {
+  for (const f of fields) if (!same(before[f], after[f])) out.push({ op: 'replace', path: [...path, f], value: after[f] })
+}
+
+function listPatches<T extends Named>(
+  out: Patch[],
+  path: Path,
+  before: readonly T[],
+  after: readonly T[],
+  inside: (was: T, is: T, path: Path) => void,
+): void {
+  if (before === after) return
+  const old = new Map(before.map((item) => [item.id, item]))
+  const now = new Map(after.map((item) => [item.id, item]))
+  for (const { id } of before) if (!now.has(id)) out.push({ op: 'remove', path: [...path, id] })
+  after.forEach((item, place) => {
+    if (!old.has(item.id)) out.push({ op: 'add', path: [...path, place], value: item })
+  })
+  const kept = before.filter((item) => now.has(item.id))
+  const keptNow = after.filter((item) => old.has(item.id))
+  if (kept.some((item, i) => item.id !== keptNow[i]!.id)) out.push({ op: 'order', path, value: after.map((item) => item.id) })
+  for (const item of keptNow) {
+    const was = old.get(item.id)!
+    if (was !== item) inside(was, item, [...path, item.id])
+  }
+}
+
+/**
+ * The drawing after `patches`; what they do not touch stays the same objects.
+ *
+ * @throws UnfitPatch when one of them has no target; the drawing given is never changed
+ */
+export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawing {
+  const next = { ...drawing }
+  const layers = new ListEdit<Layer>(drawing.layers)
+  const items = new Map<string, ListEdit<Named>>()
+  const itemsOf = (layer: string): ListEdit<Named> => {
+    let list = items.get(layer)
+    if (!list) {
+      list = new ListEdit<Named>(layers.get(layer).items)
+      items.set(layer, list)
+    }
+    return list
+  }
+  for (const { op, path, value } of patches) {
+    const [root, layer, list, item, field] = path
+    if (root !== 'layers') {
+      if (op !== 'replace' || path.length !== 1 || !DRAWING_FIELDS.some((f) => f === root)) throw unfit(path)
+      Object.assign(next, { [root as string]: value })
+    } else if (path.length <= 2) layers.change(op, layer, value, path)
+    else if (path.length === 3 && list !== 'items') layers.replace(layer, list, value, LAYER_FIELDS, path)
+    else if (list !== 'items' || typeof layer !== 'string') throw unfit(path)
+    else if (path.length <= 4) itemsOf(layer).change(op, item, value, path)
+    else if (path.length === 5) itemsOf(layer).replace(item, field, value, null, path)
+    else throw unfit(path)
+  }
+  for (const [id, list] of items) if (layers.has(id)) layers.put({ ...layers.get(id), items: list.result() } as Layer)
+  next.layers = layers.result()
+  return next
+}
+
+const unfit = (path: Path): UnfitPatch => new UnfitPatch(`nothing is there to change at ${path.join('/')}`)
+
+/** A list under change, by ids. */
+class ListEdit<T extends Named> {
+  private readonly byId: Map<string, T>
+  private order: string[]
+
+  constructor(private readonly before: readonly T[]) {
+    this.byId = new Map(before.map((item) => [item.id, item]))
+    this.order = before.map((item) => item.id)
+  }
+
+  has(id: string): boolean {
+    return this.byId.has(id)
+  }
+
+  get(id: string): T {
+    const item = this.byId.get(id)
+    if (!item) throw new UnfitPatch(`"${id}" is not there any more`)
+    return item
+  }
+
+  put(item: T): void {
+    this.byId.set(item.id, item)
+  }
+
+  /** Adds at a place, removes by id, or puts everything in order. */
+  change(op: Patch['op'], at: unknown, value: unknown, path: Path): void {
+    if (op === 'add' && typeof at === 'number') this.add(at, value as T)
+    else if (op === 'remove' && typeof at === 'string') this.remove(at)
+    else if (op === 'order' && at === undefined && Array.isArray(value)) this.sort(value)
+    else throw unfit(path)
+  }
+
+  private add(place: number, item: T): void {
+    if (typeof item?.id !== 'string' || this.byId.has(item.id)) throw new UnfitPatch('what would be added is there already')
+    this.byId.set(item.id, item)
+    this.order.splice(Math.max(0, place), 0, item.id)
+  }
+
+  private remove(id: string): void {
+    this.get(id)
+    this.byId.delete(id)
+    this.order.splice(this.order.indexOf(id), 1)
+  }
+
+  /** Items that the order does not name keep their places after those before them. */
+  private sort(ids: readonly unknown[]): void {
+    const rank = new Map(ids.map((id, i) => [id, i]))
+    let last = -1
+    const ranks = new Map(this.order.map((id) => [id, (last = rank.get(id) ?? last)]))
+    this.order = [...this.order].sort((a, b) => ranks.get(a)! - ranks.get(b)!)
+  }
+
+  replace(id: unknown, field: unknown, value: unknown, fields: readonly string[] | null, path: Path): void {
+    const item = typeof id === 'string' ? this.get(id) : null
+    const known = typeof field === 'string' && field !== 'id' && (fields ? fields.includes(field) : item && Object.hasOwn(item, field))
+    if (!item || !known) throw unfit(path)
+    this.byId.set(item.id, { ...item, [field]: value })
+  }
+
+  /** The list after all changes; the very list that was given where nothing changed. */
+  result(): T[] {
+    const after = this.order.map((id) => this.byId.get(id)!)
+    return after.length === this.before.length && after.every((item, i) => item === this.before[i]) ? (this.before as T[]) : after
+  }
+}
