@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util'
 import type { Shape } from '../core/drawing/model'
 import { parseSvg } from '../core/formats/svg/parse-svg'
 import { writeSvg } from '../core/formats/svg/write-svg'
-import { deriveShapes } from '../core/shapes/derive'
+import { shapesOf } from '../core/shapes/derive'
 
 const USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
   [--tolerance 0.05] [--union] [--simplify T] [--report FILE.json]
@@ -72,19 +72,11 @@ function filesOf(inputs: string[]): string[] {
   })
 }
 
-/** What a generator answers once it has run to its end. */
-function finished<T>(steps: Generator<unknown, T>): T {
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
-}
-
 function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; warnings: string[] } {
   const { drawing, warnings } = parseSvg(text)
   const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
   const { union: unite, tolerance, simplify } = s
-  const { shapes } = finished(deriveShapes({ ...drawing, settings: { shapes: { unite, tolerance, simplify } } }))
+  const { shapes } = shapesOf({ ...drawing, settings: { shapes: { unite, tolerance, simplify } } })
   return { svg: writeSvg(drawing, { content: 'outlines', shapes }), strokes, shapes, warnings }
 }
 

@@ -35,6 +35,7 @@ try {
   }
   const enter = (key) => page.keyboard.press(key)
   await page.getByTestId('card').nth(2).waitFor()
+  await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth > 0))
   await shoot('desk')
 
   await page.goto(`${ADDRESS}/drawings/demo-pea-pod`)
@@ -45,12 +46,13 @@ try {
 
   await page.goto(`${ADDRESS}/drawings/demo-garden-snail`)
   await canvas.waitFor()
-  await page.mouse.click(...(await at(560, 470)))
-  await page.mouse.move(...(await at(620, 490)))
+  // A stroke of ground, half laid.
+  await page.mouse.click(...(await at(70, 468)))
+  await page.mouse.move(...(await at(190, 484)))
   await page.mouse.down()
-  await page.mouse.move(...(await at(650, 492)), { steps: 4 })
+  await page.mouse.move(...(await at(250, 488)), { steps: 4 })
   await page.mouse.up()
-  await page.mouse.move(...(await at(692, 470)), { steps: 4 })
+  await page.mouse.move(...(await at(372, 468)), { steps: 4 })
   await shoot('lines')
   await enter('Escape')
 
@@ -68,6 +70,7 @@ try {
   for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -120)
   await shoot('shapes')
   await enter('5')
+  await enter('0')
   await page.waitForTimeout(1500)
   await shoot('deliver')
 } finally {

@@ -44,6 +44,15 @@ export function* deriveShapes(drawing: Drawing): Generator<number, ShapesResult>
   return result
 }
 
+/** As `deriveShapes`, in one go. */
+export function shapesOf(drawing: Drawing): ShapesResult {
+  const steps = deriveShapes(drawing)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
 /** One shape an ink; an ink's shape takes the place of its first part in the stack. */
 function* unitedByInk(parts: readonly Shape[], tolerance: number): Generator<number, Shape[]> {
   const inks = [...new Set(parts.map((p) => p.ink))]

@@ -36,6 +36,9 @@ function ridge(turns: number, size: number): Line {
   return newLine(through(outer, bow, at(0.8)), { weight: weight(size, [0, 1], [0.4, 0.7], [1, 0]) })
 }
 
+/** The spiral starts as wide as the underside ends, and runs out to nothing in the middle. */
+const alongShell = (u: number): number => (0.76 + 0.24 * Math.min(1, u / 0.06)) * (1 - 0.75 * u * u - Math.max(0, u - 0.9) * 2.4)
+
 function shell(): Part {
   const under = through(whorl(0.625), [526, 284], [508, 326], [464, 358], whorl(-0.05), whorl(0))
   const spiral = through(...coil(0, 3.5))
@@ -44,8 +47,8 @@ function shell(): Part {
   return {
     layer: 'Shell',
     lines: [
-      newLine(spiral, { weight: shaded(spiral, 10, { outside: 'left', thin: 0.4, stops: 18, fade: (u) => 1 - 0.75 * u * u - (u > 0.9 ? (u - 0.9) * 2.4 : 0) }) }),
-      newLine(under, { weight: weight(10.5, [0, 0.4], [0.35, 0.9], [0.7, 1], [1, 0.76]) }),
+      newLine(spiral, { weight: shaded(spiral, 10, { outside: 'left', thin: 0.4, stops: 18, fade: alongShell }) }),
+      newLine(under, { weight: weight(10.5, [0, 0.4], [0.35, 0.9], [0.62, 1], [1, 0.58]) }),
       newLine(crease, { weight: floating(3.4) }),
       ...[0.14, 0.25, 0.36, 0.47, 0.57, 1.1, 1.27, 1.44].map((t, i) => ridge(t, i < 5 ? 4 : 3.2)),
     ],

@@ -10,10 +10,13 @@ import { InputError } from '#core/errors'
 import { matrixOf, scaleOf } from '#core/formats/svg/transform'
 import { parseSvg } from '#core/formats/svg/parse-svg'
 import { writeSvg } from '#core/formats/svg/write-svg'
-import { inkShapes } from '#core/shapes/ink-shapes'
+import { shapesOf } from '#core/shapes/derive'
 import { randomLine } from './support/random-lines'
 
 const svg = (inner: string, root = 'viewBox="0 0 100 100"'): string => `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${inner}</svg>`
+
+/** One shape a line. */
+const outlines = (d: Drawing, tolerance: number): Shape[] => shapesOf({ ...d, settings: { shapes: { unite: false, tolerance, simplify: 0 } } }).shapes
 
 const lines = (d: Drawing): Line[] => d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
 const shapes = (d: Drawing): Shape[] => d.layers.flatMap((l) => (l.kind === 'shapes' ? l.items : []))
@@ -28,7 +31,7 @@ function sample(): Drawing {
       newSketchLayer({ id: 'sk', image: 'a'.repeat(64), x: 3, y: 4, width: 100, height: 80, angle: 1.5 }),
       newLinesLayer('Roots', [randomLine(1), randomLine(2), traced]),
       { ...newLinesLayer('Hidden', [randomLine(4)]), visible: false, locked: true, opacity: 0.5 },
-      { id: 'fills', name: 'Blacks', kind: 'shapes', visible: true, locked: false, opacity: 1, items: inkShapes(newDrawing('x', { layers: [newLinesLayer('a', [randomLine(7)])] }), 0.05) },
+      { id: 'fills', name: 'Blacks', kind: 'shapes', visible: true, locked: false, opacity: 1, items: outlines(newDrawing('x', { layers: [newLinesLayer('a', [randomLine(7)])] }), 0.05) },
     ],
   })
 }
@@ -78,7 +81,7 @@ describe('live lines', () => {
 describe('outlines', () => {
   it('hold no strokes and close every contour', () => {
     const d = sample()
-    const text = writeSvg(d, { content: 'outlines', shapes: inkShapes(d, 0.05) })
+    const text = writeSvg(d, { content: 'outlines', shapes: outlines(d, 0.05) })
     expect(text).not.toMatch(/stroke|bt:/)
     for (const [, data] of text.matchAll(/ d="([^"]+)"/g)) expect(data!.match(/M/g)).toHaveLength(data!.match(/Z/g)!.length)
   })
@@ -139,7 +142,7 @@ describe('reading other files', () => {
       const inner = found.map(([, tag, attributes]) => `<${tag} ${[...attributes!.matchAll(/"?(\w+)"?: "([^"]*)"/g)].filter(([, k]) => k !== 'key').map(([, k, v]) => `${k}="${v}"`).join(' ')}/>`).join('')
       const original = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#000000" stroke-width="2" stroke-linecap="round" stroke-linejoin="round">${inner}</svg>`
       const { drawing } = parseSvg(original)
-      const expanded = writeSvg(drawing, { content: 'outlines', shapes: inkShapes(drawing, 0.01) })
+      const expanded = writeSvg(drawing, { content: 'outlines', shapes: outlines(drawing, 0.01) })
       const [a, b] = [original, expanded].map((text) => new Resvg(text, { fitTo: { mode: 'width', value: 256 } }).render().pixels)
       let sum = 0
       for (let p = 3; p < a!.length; p += 4) sum += Math.abs(a![p]! - b![p]!)
