@@ -49,7 +49,15 @@ export class Freehand implements Instrument {
   release(hand: Hand): void {
     if (!this.layer) return
     this.take(hand.samples)
-    const { layer } = this
+    this.keep(this.layer)
+  }
+
+  /** Another instrument is taken up in the middle of a stroke: what has been drawn is kept. */
+  leave(): void {
+    if (this.layer) this.keep(this.layer)
+  }
+
+  private keep(layer: string): void {
     const line = this.reach() * this.bench.zoom() >= SLIP ? this.fitted() : null
     this.cancel()
     if (line && line.path.nodes.length > 1) {

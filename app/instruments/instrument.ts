@@ -82,6 +82,8 @@ export interface Instrument {
   cancel?(): void
   /** The drawing changed other than by this hand (undo, another window): lets go of what it holds of the drawing. */
   overtaken?(): void
+  /** Undo while something is half made: takes its last bit back. Answers whether there was any. */
+  stepBack?(): boolean
   /** Answers whether the key meant something. */
   key?(key: string, shift: boolean): boolean
   /** The instrument is put down. */

@@ -33,8 +33,8 @@ export class Pen implements Instrument {
   }
 
   press(hand: Hand): void {
-    if (hand.clicks === 2 && this.nodes.length > 1) {
-      this.finish(false)
+    if (hand.clicks === 2 && this.nodes.length) {
+      if (this.nodes.length > 1) this.finish(false)
       return
     }
     if (!this.nodes.length) {
@@ -92,11 +92,19 @@ export class Pen implements Instrument {
     this.pressed = null
   }
 
+  stepBack(): boolean {
+    const any = this.nodes.length > 0
+    this.nodes.pop()
+    this.pressed = null
+    this.bench.refresh()
+    return any
+  }
+
   key(key: string): boolean {
     if (!this.nodes.length) return false
+    if (key === 'Backspace') return this.stepBack()
     if (key === 'Enter') this.finish(false)
     else if (key === 'Escape') this.discard()
-    else if (key === 'Backspace') this.nodes.pop()
     else return false
     this.bench.refresh()
     return true

@@ -19,7 +19,7 @@ const PASTE_OFFSET = 12
 let copied: { line: Line; layer: string }[] = []
 
 /** The workspace's keys. What the instrument understands goes to it first. */
-export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean; showKeys: () => void }): void {
+export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean; undo: () => void; showKeys: () => void }): void {
   const store = useDrawingStore()
   const view = useViewStore()
   const chosen = useChosenLines()
@@ -36,7 +36,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     switch (key) {
       case 'z':
         if (shift) store.redo()
-        else void store.undo()
+        else to.undo()
         return true
       case 'y':
         store.redo()

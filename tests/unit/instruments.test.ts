@@ -91,6 +91,26 @@ describe('the pen', () => {
     expect(bench.lines).toHaveLength(1)
   })
 
+  it('takes its last node back on undo, and leaves undo alone when nothing is laid', () => {
+    const bench = new TestBench()
+    const pen = new Pen(bench)
+    expect(pen.stepBack()).toBe(false)
+    for (const x of [0, 50, 99]) click(pen, x, 0)
+    expect(pen.stepBack()).toBe(true)
+    pen.key('Enter')
+    expect(bench.lines[0]!.path.nodes.map((n) => n.at.x)).toEqual([0, 50])
+  })
+
+  it('a double-click to begin with lays one node, not two', () => {
+    const bench = new TestBench()
+    const pen = new Pen(bench)
+    click(pen, 0, 0)
+    click(pen, 0, 0, { clicks: 2 })
+    click(pen, 50, 0)
+    pen.key('Enter')
+    expect(bench.lines[0]!.path.nodes).toHaveLength(2)
+  })
+
   it('shows the next segment before it is placed', () => {
     const pen = new Pen(new TestBench())
     click(pen, 0, 0)
@@ -166,6 +186,17 @@ describe('freehand', () => {
     const { stops } = bench.lines[0]!.weight
     expect(stops[0]!.left).toBeLessThan(0.35)
     expect(stops.at(-1)!.left).toBeGreaterThan(0.8)
+  })
+
+  it('keeps the stroke when another instrument is taken up in the middle of it', () => {
+    const bench = new TestBench()
+    const tool = new Freehand(bench)
+    tool.press(hand(0, 0))
+    for (let x = 5; x <= 60; x += 5) tool.move(hand(x, 0))
+    tool.leave()
+    expect(bench.lines).toHaveLength(1)
+    tool.release(hand(90, 0))
+    expect(bench.lines).toHaveLength(1)
   })
 
   it('drops with Escape, and a slip of the hand is no line', () => {
@@ -344,6 +375,24 @@ describe('the caliper', () => {
     click(tool, 90, 0, { mark: { kind: 'stop', line: line.id, index: 1 } })
     tool.key('Delete')
     expect(bench.lines[0]!.weight.stops.map((s) => s.at)).toEqual([0.1])
+  })
+
+  it('lets go when undo takes the line away under the hand', () => {
+    const line = flat()
+    const bench = new TestBench([line])
+    for (const mark of [null, { kind: 'jaw', line: line.id, index: 0, side: 'left' }, { kind: 'stop', line: line.id, index: 0 }] as const) {
+      const tool = new Caliper(bench)
+      tool.press(hand(50, -5, { mark }))
+      tool.move(hand(50, -20))
+      bench.drop()
+      const before = bench.now
+      bench.edit('Gone', (d) => void d.layers[0]!.items.pop())
+      tool.overtaken()
+      tool.move(hand(50, -30))
+      tool.release()
+      expect(bench.lines).toHaveLength(0)
+      bench.now = before
+    }
   })
 
   it('Escape takes a drag back', () => {

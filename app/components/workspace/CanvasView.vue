@@ -188,7 +188,12 @@ function key(name: string, shift: boolean): boolean {
   return instrument.value?.key?.(name, shift) ?? false
 }
 
-defineExpose({ key })
+/** Undo: what is half made goes first, then the last step of the history. */
+function undo(): void {
+  if (!instrument.value?.stepBack?.()) void store.undo()
+}
+
+defineExpose({ key, undo })
 </script>
 
 <template>

@@ -5,6 +5,8 @@ import { PASSES, PASS_TITLES, useViewStore } from '~/stores/view'
 import HistoryMenu from './HistoryMenu.vue'
 import SaveState from './SaveState.vue'
 
+const emit = defineEmits<{ undo: [] }>()
+
 const store = useDrawingStore()
 const view = useViewStore()
 const name = ref('')
@@ -60,7 +62,7 @@ function rename(): void {
       </template>
     </nav>
     <SaveState />
-    <button class="button" :disabled="!store.canUndo" title="Undo (Ctrl+Z)" @click="store.undo()">Undo</button>
+    <button class="button" :disabled="!store.canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</button>
     <button class="button" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="store.redo()">Redo</button>
     <HistoryMenu />
   </header>

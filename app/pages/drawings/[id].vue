@@ -70,7 +70,9 @@ watch(
   },
 )
 
-useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, showKeys: () => (keysOpen.value = true) })
+const undo = (): void => canvas.value?.undo()
+
+useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, undo, showKeys: () => (keysOpen.value = true) })
 
 function drop(e: DragEvent): void {
   const file = e.dataTransfer?.files[0]
@@ -96,7 +98,7 @@ onBeforeUnmount(() => {
   <div class="relative grid h-full select-none grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
     <NoticeBar v-model="store.notice" />
     <template v-if="store.drawing">
-      <TopBar />
+      <TopBar @undo="undo" />
       <div class="flex min-h-0">
         <main class="relative min-w-0 flex-1">
           <CanvasView ref="canvas" />
