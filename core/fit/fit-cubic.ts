@@ -32,9 +32,9 @@ interface ChordFrame {
 /**
  * The cubic with the source's end points and end tangents that also has its area and first moment over the chord
  * (R. Levien, Fitting cubic Bezier curves, 2021). Of the few such cubics, and the one with even handles, the nearest.
- * Null where no cubic of sane handles exists.
+ * Null where no cubic of sane handles exists, or none within `limit` px where that is all that is asked for.
  */
-export function fitCubic(source: CurveSource, from: number, to: number): Fitted | null {
+export function fitCubic(source: CurveSource, from: number, to: number, limit = Infinity): Fitted | null {
   const start = source.sample(from).at
   const end = source.sample(to).at
   const size = distance(start, end)
@@ -49,10 +49,10 @@ export function fitCubic(source: CurveSource, from: number, to: number): Fitted 
   let best: Fitted | null = null
   for (const [d0, d1] of armLengths(frame)) {
     const c = cubic(start, along(start, t0, d0 * size), along(end, t1, d1 * size), end)
-    const deviation = deviationFrom(samples, c)
+    const deviation = deviationFrom(samples, c, Math.min(limit, best?.deviation ?? Infinity))
     if (!best || deviation < best.deviation) best = { cubic: c, from, to, deviation }
   }
-  return best
+  return best && best.deviation <= limit ? best : null
 }
 
 /** Unit tangent at `u` pointing towards `towards`; a vanished derivative is replaced by its limit from inside. */
@@ -166,9 +166,9 @@ function measureSamples(source: CurveSource, from: number, to: number): Measure[
 
 /**
  * Largest distance from the samples to the cubic. A sample whose nearest point is out of order or runs the other way
- * makes the fit worthless: the cubic has a loop or a cusp there.
+ * makes the fit worthless: the cubic has a loop or a cusp there. So does one farther away than `limit` px.
  */
-function deviationFrom(samples: readonly Measure[], c: Cubic): number {
+function deviationFrom(samples: readonly Measure[], c: Cubic, limit: number): number {
   let worst = 0
   let t = 0
   const steps = 32
@@ -192,6 +192,7 @@ function deviationFrom(samples: readonly Measure[], c: Cubic): number {
     t = hit.t
     if (hit.t > 0.02 && hit.t < 0.98 && dot(derivativeAt(c, hit.t), s.derivative) < 0) return Infinity
     if (hit.distance > worst) worst = hit.distance
+    if (worst > limit) return Infinity
   }
   return worst
 }

@@ -35,36 +35,50 @@ function fitInto(out: Fitted[], source: CurveSource, from: number, to: number, t
   }
 }
 
+/** The end of a longest cubic is found to this share of its length. */
+const PRECISION = 1 / 128
+const MOST_HALVINGS = 24
+
 /**
  * As `fitCurve`, each cubic reaching as far as the tolerance lets it: fewer cubics for more work. For chains and traces,
- * whose joints make the error uneven along the curve.
+ * whose joints make the error uneven along the curve. The reach is found by doubling from the last cubic's and halving
+ * back, so that the work grows with the length of the curve and not with its square.
  */
 export function fitLongest(source: CurveSource, from: number, to: number, tolerance: number): Fitted[] {
   const out: Fitted[] = []
-  let at = from
   const least = 1e-6 * (to - from)
+  let at = from
+  let step = to - from
   while (to - at > least) {
-    const whole = fitCubic(source, at, to)
-    if (whole && whole.deviation <= tolerance) {
-      out.push(whole)
-      break
-    }
-    let best: Fitted | null = null
-    let low = at
-    let high = to
-    for (let k = 0; k < 14 && high - low > least; k++) {
-      const mid = (low + high) / 2
-      const fit = fitCubic(source, at, mid)
-      if (fit && fit.deviation <= tolerance) {
-        best = fit
-        low = mid
-      } else high = mid
-    }
-    best ??= hermite(source, at, high)
-    out.push(best)
-    at = best.to
+    const fit = longestFrom(source, at, to, step, tolerance) ?? hermite(source, at, Math.min(to, at + step / 2 ** MOST_HALVINGS))
+    out.push(fit)
+    step = fit.to - at
+    at = fit.to
   }
   return out
+}
+
+/** The longest cubic found from `at` by trying `step` first; null where none of any length stays within the tolerance. */
+function longestFrom(source: CurveSource, at: number, to: number, step: number, tolerance: number): Fitted | null {
+  let best: Fitted | null = null
+  let low = at
+  let high = Math.min(to, at + step)
+  const reaches = (end: number): boolean => {
+    const fit = fitCubic(source, at, end, tolerance)
+    if (!fit) return false
+    best = fit
+    low = end
+    return true
+  }
+  while (reaches(high)) {
+    if (high === to) return best
+    high = Math.min(to, at + 2 * (high - at))
+  }
+  for (let k = 0; k < MOST_HALVINGS && high - low > PRECISION * (low - at); k++) {
+    const mid = (low + high) / 2
+    if (!reaches(mid)) high = mid
+  }
+  return best
 }
 
 /** The cubic with the source's ends and derivatives: what is left where the source is not smooth at any scale. */

@@ -112,11 +112,11 @@ function steadied(points: readonly Vec[], sigma: number): Vec[] {
   return points.map((_, i) => {
     let x = 0
     let y = 0
-    weights.forEach((w, k) => {
+    for (let k = 0; k < weights.length; k++) {
       const p = at(i + k - reach)
-      x += w * p.x
-      y += w * p.y
-    })
+      x += weights[k]! * p.x
+      y += weights[k]! * p.y
+    }
     return { x: x / sum, y: y / sum }
   })
 }
