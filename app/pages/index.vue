@@ -122,7 +122,7 @@ onMounted(() => {
       <ul v-if="cards?.length" class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-6">
         <DrawingCard v-for="card in cards" :key="card.id" :card="card" @remove="remove(card)" @rename="(n) => rename(card, n)" />
         <li>
-          <button class="flex h-full min-h-[264px] w-full flex-col items-center justify-center rounded-2xl border-2 border-dashed border-[#c6bba9] px-8 text-center text-mute hover:border-plum hover:text-ink" :class="over ? 'border-plum bg-blush' : ''" @click="picker?.click()">
+          <button class="flex h-full min-h-[264px] w-full flex-col items-center justify-center rounded-2xl border-2 border-dashed border-[#c6bba9] px-8 text-center text-mute-deep hover:border-plum hover:text-ink" :class="over ? 'border-plum bg-blush' : ''" @click="picker?.click()">
             <b class="mb-1 font-[650] text-ink">Drop a pencil sketch here</b>
             PNG or JPEG starts a drawing with the sketch under the ink. An SVG opens with its lines.
           </button>

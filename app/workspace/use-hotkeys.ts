@@ -13,6 +13,10 @@ const HOLD = 220
 
 /** Factor of one step lighter or heavier. */
 const HEAVIER = 1.1
+const HEAVIEST = 1000
+
+/** Sizes stay readable: rounded to a tenth of a px, very thin ones to a thousandth. */
+const inTenths = (size: number): number => (size < 1 ? Math.round(size * 1000) / 1000 : Math.round(size * 10) / 10)
 
 const PASTE_OFFSET = 12
 
@@ -99,8 +103,8 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else if (key === '?') to.showKeys()
     else if (key === 'f' && shift) chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))
     else if (key === 'f') chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))
-    else if (key === '[') chosen.change('Lighter', (l) => void (l.weight.size /= HEAVIER))
-    else if (key === ']') chosen.change('Heavier', (l) => void (l.weight.size *= HEAVIER))
+    else if (key === '[') chosen.change('Lighter', (l) => void (l.weight.size = inTenths(l.weight.size / HEAVIER)))
+    else if (key === ']') chosen.change('Heavier', (l) => void (l.weight.size = Math.min(HEAVIEST, inTenths(l.weight.size * HEAVIER))))
     else return false
     return true
   }

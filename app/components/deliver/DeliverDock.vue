@@ -79,8 +79,8 @@ async function deliver(): Promise<void> {
         @click="((studio.preferences.delivery = k.id), (done = ''))"
       >
         <b class="font-[650]">{{ k.title }}</b>
-        <span class="number quiet">{{ k.file }}</span>
-        <span class="quiet mt-2 text-[12px] leading-[1.35]">{{ k.what }}</span>
+        <span class="number text-mute-deep">{{ k.file }}</span>
+        <span class="mt-2 text-[12px] leading-[1.35] text-mute-deep">{{ k.what }}</span>
       </button>
     </div>
     <div class="flex min-w-0 max-w-[560px] flex-1 flex-col">

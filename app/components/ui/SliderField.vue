@@ -59,7 +59,7 @@ function type(): void {
       :disabled="disabled"
       :aria-label="`${label}, exactly`"
       @blur="type"
-      @keydown.enter="type"
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
     />
     <span class="quiet number w-5">{{ unit }}</span>
   </label>

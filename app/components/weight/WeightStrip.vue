@@ -5,11 +5,16 @@ import { flipEnds, flipSides } from '#core/weight/shelf'
 import { addStopBeside, removeStop } from '#core/weight/stops'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
+import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import WeightGraph from './WeightGraph.vue'
 
+/** Heaviest line that can be asked for, px. */
+const LARGEST = 1000
+
+const store = useDrawingStore()
 const studio = useStudioStore()
 const view = useViewStore()
 const chosen = useChosenLines()
@@ -55,8 +60,9 @@ function dropStop(): void {
 function setSize(e: Event): void {
   const input = e.target as HTMLInputElement
   const v = Number.parseFloat(input.value.replace(',', '.'))
-  if (!Number.isFinite(v) || v < 0 || v > 1000) {
+  if (!(v >= 0 && v <= LARGEST)) {
     input.value = short(size.value, 2)
+    store.notice = `A size is a number from 0 to ${LARGEST} px, so it stayed as it was.`
     return
   }
   studio.preferences.size = v
@@ -73,7 +79,7 @@ function setSize(e: Event): void {
         <span class="number" data-testid="range">{{ range }}</span>
         <label class="flex items-center gap-1.5">
           <span class="quiet">Size</span>
-          <input class="field number w-16 !py-0 text-right" :value="short(size, 2)" inputmode="decimal" aria-label="Size in px" data-testid="size" @change="setSize" />
+          <input class="field number w-16 !py-0 text-right" :value="short(size, 2)" inputmode="decimal" aria-label="Size in px" data-testid="size" @change="setSize" @keydown.enter="($event.target as HTMLInputElement).blur()" />
           <span class="quiet number">px</span>
         </label>
         <span v-if="many" class="quiet truncate">The graph shows the first of them</span>

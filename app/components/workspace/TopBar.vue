@@ -33,6 +33,7 @@ function rename(): void {
 
 <template>
   <header class="flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5">
+    <h1 class="sr-only">{{ store.drawing?.name }}</h1>
     <NuxtLink to="/" class="quiet shrink-0 rounded px-1 py-0.5 hover:text-ink">← Desk</NuxtLink>
     <input
       v-model="name"

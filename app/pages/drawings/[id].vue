@@ -108,9 +108,9 @@ onBeforeUnmount(() => {
           <button class="quiet absolute right-2 bottom-2 rounded bg-panel/80 p-1" :title="view.folds.dock ? 'Show the dock' : 'Fold the dock away'" :aria-label="view.folds.dock ? 'Show the dock' : 'Fold the dock away'" @click="view.folds.dock = !view.folds.dock">
             <component :is="view.folds.dock ? ChevronUp : ChevronDown" :size="15" />
           </button>
-          <div class="number quiet absolute bottom-2 left-3 flex items-center gap-3 text-[11px]">
+          <div class="number absolute bottom-2 left-3 flex items-center gap-3 text-[11px] text-mute-deep">
             <span data-testid="zoom">{{ Math.round(view.viewport.zoom * 100) }} %</span>
-            <button class="quiet underline decoration-dotted" @click="keysOpen = true">? keys</button>
+            <button class="underline decoration-dotted hover:text-ink" @click="keysOpen = true">? keys</button>
           </div>
         </main>
         <aside v-show="!view.folds.column" class="flex w-64 shrink-0 flex-col border-l border-hair bg-panel" aria-label="Drawing at a glance">

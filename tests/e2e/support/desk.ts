@@ -118,3 +118,16 @@ export function widthAcross(contours: Path[], at: Vec, direction: Vec, reach = 4
   }
   return width
 }
+
+/** Drops a file on an element, as from a folder of the computer. */
+export async function dropFile(page: Page, on: string, file: { name: string; type: string; content: Buffer }): Promise<void> {
+  await page.evaluate(
+    ([selector, name, type, base64]) => {
+      const bytes = Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0))
+      const dataTransfer = new DataTransfer()
+      dataTransfer.items.add(new File([bytes], name!, { type }))
+      document.querySelector(selector!)!.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer }))
+    },
+    [on, file.name, file.type, file.content.toString('base64')] as const,
+  )
+}

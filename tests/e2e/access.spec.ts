@@ -1,0 +1,45 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import { clickAt, enterPass, startDrawing } from './support/desk'
+
+/** What a check of the page finds that keeps people out, in words. */
+async function barriers(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  return violations.flatMap((v) => (v.impact === 'serious' || v.impact === 'critical' ? v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 120)}`) : []))
+}
+
+test('no screen has a serious barrier', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByTestId('card').first()).toBeVisible()
+  expect(await barriers(page)).toEqual([])
+  await startDrawing(page, 'demo-radish-bunch')
+  for (const pass of ['Sketch', 'Lines', 'Weight', 'Shapes', 'Deliver']) {
+    await enterPass(page, pass)
+    if (pass === 'Weight') await clickAt(page, { x: 428, y: 362 })
+    await page.waitForTimeout(400)
+    expect(await barriers(page), pass).toEqual([])
+  }
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toBeVisible()
+  expect(await barriers(page), 'keys').toEqual([])
+})
+
+test('a line is drawn, weighed and delivered by keyboard alone once it is on the page', async ({ page }) => {
+  await startDrawing(page)
+  await clickAt(page, { x: 100, y: 200 })
+  await clickAt(page, { x: 500, y: 200 })
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('3')
+  await page.getByRole('button', { name: 'Add stop' }).focus()
+  await page.keyboard.press('Enter')
+  await page.getByTestId('stop-1').focus()
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowUp')
+  await expect(page.getByTestId('stop-1')).toHaveAttribute('aria-label', /9\.0 px wide at 50 %/)
+  await page.keyboard.press('Escape')
+  await page.getByTestId('canvas').focus()
+  await page.keyboard.press('5')
+  await page.getByTestId('deliver').focus()
+  const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')])
+  expect(download.suggestedFilename()).toBe('test-drawing.svg')
+})

@@ -1,0 +1,112 @@
+import { expect, test } from '@playwright/test'
+import { clickAt, dropFile, linesOf, openDrawing, savedDrawing, startDrawing } from './support/desk'
+
+test.describe('Desk', () => {
+  test('starts blank, from a sketch, and tells what is wrong with a file', async ({ page }) => {
+    await page.goto('/')
+    const file = page.getByTestId('desk-file')
+    await expect(page.getByTestId('card').first().locator('img')).toHaveJSProperty('complete', true)
+    await file.setInputFiles({ name: 'sketch.png', mimeType: 'image/png', buffer: Buffer.from('I am a text') })
+    await expect(page.getByTestId('notice')).toContainText('not a PNG or JPEG')
+    await file.setInputFiles({ name: 'empty.png', mimeType: 'image/png', buffer: Buffer.alloc(0) })
+    await expect(page.getByTestId('notice')).toContainText('is empty')
+    await file.setInputFiles({ name: 'bad.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<!DOCTYPE svg [<!ENTITY a "b">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>') })
+    await expect(page.getByTestId('notice')).toContainText('entities')
+    expect(page.url()).toMatch(/\/$/)
+    await file.setInputFiles({ name: 'script.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>document.title = "hacked"</script><path d="M1 1L8 8" stroke="black"/></svg>') })
+    await expect(page.getByTestId('notice')).toContainText('A script was left out')
+    expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+    await page.getByRole('link', { name: 'Desk' }).click()
+    const shot = await page.screenshot({ clip: { x: 0, y: 0, width: 300, height: 200 } })
+    await file.setInputFiles({ name: 'Watering can.png', mimeType: 'image/png', buffer: shot })
+    await expect(page.getByTestId('sketch')).toBeVisible()
+    expect(await savedDrawing(page)).toMatchObject({ name: 'Watering can', layers: [{ kind: 'sketch', locked: true }, { kind: 'lines' }] })
+    await page.getByRole('link', { name: 'Desk' }).click()
+    await page.getByRole('button', { name: 'New drawing' }).click()
+    await expect(page.getByTestId('canvas')).toBeVisible()
+    expect((await savedDrawing(page)).layers).toHaveLength(1)
+  })
+
+  test('renames, takes off and puts back', async ({ page }) => {
+    await startDrawing(page)
+    await page.goto('/')
+    const card = page.getByTestId('card').filter({ hasText: 'Test drawing' }).first()
+    await card.getByRole('button', { name: /More for/ }).click()
+    await page.getByRole('menuitem', { name: 'Rename' }).click()
+    await page.getByLabel('Name of the drawing').fill('Clover and bee')
+    await page.keyboard.press('Enter')
+    const renamed = page.getByTestId('card').filter({ hasText: 'Clover and bee' })
+    await expect(renamed).toHaveCount(1)
+    await renamed.getByRole('button', { name: /More for/ }).click()
+    await page.getByRole('menuitem', { name: 'Take off the Desk' }).click()
+    await expect(renamed).toHaveCount(0)
+    await page.getByRole('button', { name: 'Put it back' }).click()
+    await expect(renamed).toHaveCount(1)
+  })
+
+  test('an unknown drawing is told so, with a way back', async ({ page }) => {
+    await page.goto('/drawings/nobody')
+    await expect(page.getByRole('alert')).toContainText('There is no such drawing')
+    await page.getByRole('link', { name: 'Back to the Desk' }).click()
+    await expect(page.getByTestId('card').first()).toBeVisible()
+  })
+})
+
+test.describe('Saving', () => {
+  test('steps made while the server is away survive a reload and are saved when it is back', async ({ page }) => {
+    const id = await startDrawing(page)
+    await page.route('**/edits', (route) => route.abort())
+    await clickAt(page, { x: 100, y: 100 })
+    await clickAt(page, { x: 300, y: 100 })
+    await page.keyboard.press('Enter')
+    await expect(page.getByTestId('save-state')).toHaveText('Kept here, not saved yet')
+    await page.reload()
+    await expect(page.getByTestId('save-state')).toHaveText('Kept here, not saved yet')
+    await page.unroute('**/edits')
+    await expect(page.getByTestId('save-state')).toContainText('Saved')
+    expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+    await openDrawing(page, id)
+    await page.getByRole('button', { name: 'Undo' }).click()
+    expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+  })
+
+  test('two windows on one drawing keep both changes', async ({ page, context }) => {
+    const id = await startDrawing(page)
+    const other = await context.newPage()
+    await openDrawing(other, id)
+    for (const [p, y] of [[page, 100], [other, 300]] as const) {
+      await clickAt(p, { x: 100, y })
+      await clickAt(p, { x: 300, y })
+      await p.keyboard.press('Enter')
+      await expect(p.getByTestId('save-state')).toContainText('Saved')
+    }
+    await expect(other.getByTestId('notice')).toContainText('Both changes were kept')
+    expect(linesOf(await savedDrawing(other)).map((l) => Math.round(l.path.nodes[0]!.at.y)).sort()).toEqual([100, 300])
+  })
+})
+
+test('a picture dropped on the page becomes the sketch; a text dropped there does not', async ({ page }) => {
+  await startDrawing(page)
+  const picture = await page.screenshot({ clip: { x: 0, y: 0, width: 60, height: 40 } })
+  await dropFile(page, '[data-testid=canvas]', { name: 'note.png', type: 'image/png', content: Buffer.from('just words') })
+  await expect(page.getByTestId('notice')).toContainText('not a PNG or JPEG')
+  expect((await savedDrawing(page)).layers).toHaveLength(1)
+  await dropFile(page, '[data-testid=canvas]', { name: 'scan.png', type: 'image/png', content: picture })
+  await expect(page.getByTestId('sketch')).toBeVisible()
+  expect((await savedDrawing(page)).layers.map((l) => l.kind)).toEqual(['sketch', 'lines'])
+  await page.keyboard.press('Control+z')
+  await expect(page.getByTestId('sketch')).toHaveCount(0)
+})
+
+test('a picture dropped on the Desk starts a drawing over it', async ({ page }) => {
+  await page.goto('/')
+  await expect(page.getByTestId('card').first()).toBeVisible()
+  const picture = await page.screenshot({ type: 'jpeg', clip: { x: 0, y: 0, width: 60, height: 90 } })
+  await dropFile(page, 'main', { name: 'Clover.jpg', type: 'image/jpeg', content: picture })
+  await expect(page.getByTestId('sketch')).toBeVisible()
+  const { name, page: paper, layers } = await savedDrawing(page)
+  expect(name).toBe('Clover')
+  // A tall sketch gets a tall page.
+  expect(paper.height).toBeGreaterThan(paper.width)
+  expect(layers.map((l) => [l.kind, l.locked, l.opacity])).toEqual([['sketch', true, 0.5], ['lines', false, 1]])
+})

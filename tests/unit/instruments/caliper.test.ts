@@ -1,0 +1,106 @@
+import { describe, expect, it } from 'vitest'
+import { acrossAt, Caliper } from '~/instruments/caliper'
+import { click, drag, hand, plainLine, TestBench } from '../support/desk'
+
+describe('the caliper', () => {
+  const flat = () => plainLine({ x: 0, y: 0 }, { x: 100, y: 0 }, 10)
+
+  it('adds a stop where the line is dragged, as wide as the hand goes', () => {
+    const line = flat()
+    const bench = new TestBench([line])
+    drag(new Caliper(bench), [[50, -5], [50, -12], [50, -15]])
+    const { stops } = bench.lines[0]!.weight
+    expect(stops).toHaveLength(3)
+    expect(stops[1]!.at).toBeCloseTo(0.5, 6)
+    expect(stops[1]!.left).toBeCloseTo(3)
+    expect(stops[1]!.right).toBeCloseTo(3)
+    expect(bench.labels).toEqual(['Add a width stop'])
+  })
+
+  it('within a taper, and on a line that lies to one side, the edge is where the hand lets go', () => {
+    const tapered = flat()
+    tapered.weight.start = { length: 80, unit: 'px', tip: 0, ease: 'straight' }
+    const aside = { ...flat(), finish: { ...flat().finish, align: 'left' as const } }
+    for (const line of [tapered, aside]) {
+      const bench = new TestBench([line])
+      const edge = acrossAt(line, 0.4).left
+      drag(new Caliper(bench), [[40, -edge], [40, -edge - 6], [40, -edge - 8]])
+      expect(acrossAt(bench.lines[0]!, 0.4).left).toBeCloseTo(edge + 8, 6)
+    }
+  })
+
+  it('with Alt widens the dragged side alone', () => {
+    const bench = new TestBench([flat()])
+    drag(new Caliper(bench), [[50, 5], [50, 12], [50, 15]], { alt: true })
+    // Right of a line that runs to the right is down.
+    expect(bench.lines[0]!.weight.stops[1]).toMatchObject({ left: 1 })
+    expect(bench.lines[0]!.weight.stops[1]!.right).toBeCloseTo(3)
+  })
+
+  it('a click alone changes nothing', () => {
+    const line = flat()
+    const bench = new TestBench([line])
+    click(new Caliper(bench), 50, 0)
+    expect(bench.lines[0]).toEqual(line)
+    expect(bench.labels).toEqual([])
+  })
+
+  it('slides a stop by its pin and widens by its jaw', () => {
+    const line = flat()
+    line.weight.stops = [{ at: 0.2, left: 1, right: 1 }, { at: 0.6, left: 1, right: 1 }]
+    const bench = new TestBench([line])
+    const tool = new Caliper(bench)
+    drag(tool, [[60, 0], [66, 0], [75, 1]], { mark: { kind: 'stop', line: line.id, index: 1 } })
+    expect(bench.lines[0]!.weight.stops[1]!.at).toBeCloseTo(0.75)
+    drag(tool, [[20, -5], [20, -9], [20, -10]], { mark: { kind: 'jaw', line: line.id, index: 0, side: 'left' } })
+    expect(bench.lines[0]!.weight.stops[0]!.left).toBeCloseTo(2)
+  })
+
+  it('removes a stop with a double-click or Delete', () => {
+    const line = flat()
+    line.weight.stops = [0.1, 0.5, 0.9].map((at) => ({ at, left: 1, right: 1 }))
+    const bench = new TestBench([line])
+    const tool = new Caliper(bench)
+    click(tool, 50, 0, { mark: { kind: 'stop', line: line.id, index: 1 }, clicks: 2 })
+    expect(bench.lines[0]!.weight.stops.map((s) => s.at)).toEqual([0.1, 0.9])
+    click(tool, 90, 0, { mark: { kind: 'stop', line: line.id, index: 1 } })
+    tool.key('Delete')
+    expect(bench.lines[0]!.weight.stops.map((s) => s.at)).toEqual([0.1])
+  })
+
+  it('lets go when undo takes the line away under the hand', () => {
+    const line = flat()
+    const bench = new TestBench([line])
+    for (const mark of [null, { kind: 'jaw', line: line.id, index: 0, side: 'left' }, { kind: 'stop', line: line.id, index: 0 }] as const) {
+      const tool = new Caliper(bench)
+      tool.press(hand(50, -5, { mark }))
+      tool.move(hand(50, -20))
+      bench.drop()
+      const before = bench.now
+      bench.edit('Gone', (d) => void d.layers[0]!.items.pop())
+      tool.overtaken()
+      tool.move(hand(50, -30))
+      tool.release()
+      expect(bench.lines).toHaveLength(0)
+      bench.now = before
+    }
+  })
+
+  it('Escape takes a drag back', () => {
+    const line = flat()
+    const bench = new TestBench([line])
+    const tool = new Caliper(bench)
+    tool.press(hand(50, -5))
+    tool.move(hand(50, -30))
+    tool.key('Escape')
+    tool.release()
+    expect(bench.lines[0]).toEqual(line)
+  })
+
+  it('shows the width under the pointer', () => {
+    const bench = new TestBench([flat()])
+    const tool = new Caliper(bench)
+    tool.move(hand(50, 2))
+    expect(tool.marks()).toContainEqual(expect.objectContaining({ kind: 'tag', text: '10.0 px' }))
+  })
+})

@@ -1,0 +1,115 @@
+import { describe, expect, it } from 'vitest'
+import { movedLine } from '#core/drawing/move'
+import { Nodes } from '~/instruments/nodes'
+import { Select } from '~/instruments/select'
+import { click, drag, hand, plainLine, TestBench } from '../support/desk'
+
+describe('select', () => {
+  it('chooses a line, adds with Shift, lets go on paper', () => {
+    const [a, b] = [plainLine({ x: 0, y: 0 }, { x: 50, y: 0 }), plainLine({ x: 0, y: 50 }, { x: 50, y: 50 })]
+    const bench = new TestBench([a, b])
+    const tool = new Select(bench)
+    click(tool, 20, 1)
+    expect(bench.chosen).toEqual([a.id])
+    click(tool, 20, 51, { shift: true })
+    expect(bench.chosen).toEqual([a.id, b.id])
+    click(tool, 200, 200)
+    expect(bench.chosen).toEqual([])
+  })
+
+  it('moves what is chosen in one step', () => {
+    const a = plainLine({ x: 0, y: 0 }, { x: 50, y: 0 })
+    const bench = new TestBench([a])
+    drag(new Select(bench), [[20, 0], [30, 10], [40, 25]])
+    expect(bench.lines[0]!.path.nodes[0]!.at).toEqual({ x: 20, y: 25 })
+    expect(bench.labels).toEqual(['Move a line'])
+  })
+
+  it('chooses by a box over paper', () => {
+    const lines = [plainLine({ x: 0, y: 0 }, { x: 50, y: 0 }), plainLine({ x: 0, y: 300 }, { x: 50, y: 300 })]
+    const bench = new TestBench(lines)
+    drag(new Select(bench), [[-30, -30], [80, 80]])
+    expect(bench.chosen).toEqual([lines[0]!.id])
+  })
+
+  it('nudges and deletes by key, and takes a move back with Escape', () => {
+    const a = plainLine({ x: 0, y: 0 }, { x: 50, y: 0 })
+    const bench = new TestBench([a])
+    const tool = new Select(bench)
+    click(tool, 20, 0)
+    tool.key('ArrowRight', true)
+    expect(bench.lines[0]!.path.nodes[0]!.at.x).toBe(10)
+    tool.press(hand(30, 0))
+    tool.move(hand(30, 90))
+    tool.key('Escape', false)
+    expect(bench.lines[0]!.path.nodes[0]!.at.y).toBe(0)
+    tool.key('Delete', false)
+    expect(bench.lines).toHaveLength(0)
+  })
+})
+
+describe('nodes', () => {
+  const bent = () => {
+    const line = plainLine({ x: 0, y: 0 }, { x: 100, y: 0 })
+    line.path.nodes.splice(1, 0, { at: { x: 50, y: 20 }, in: { x: 30, y: 20 }, out: { x: 80, y: 20 }, joint: 'smooth' })
+    return line
+  }
+
+  it('moves a node with its handles', () => {
+    const line = bent()
+    const bench = new TestBench([line])
+    bench.select([line.id])
+    drag(new Nodes(bench), [[50, 20], [60, 35]], { mark: { kind: 'node', line: line.id, index: 1 } })
+    expect(bench.lines[0]!.path.nodes[1]).toMatchObject({ at: { x: 60, y: 35 }, in: { x: 40, y: 35 }, out: { x: 90, y: 35 } })
+  })
+
+  it('turns the far handle of a smooth node along, keeping its length', () => {
+    const line = bent()
+    const bench = new TestBench([line])
+    drag(new Nodes(bench), [[80, 20], [50, 50]], { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' } })
+    const n = bench.lines[0]!.path.nodes[1]!
+    expect(n.in!.x).toBeCloseTo(50)
+    expect(n.in!.y).toBeCloseTo(0)
+    expect(n.joint).toBe('smooth')
+  })
+
+  it('with Alt moves one handle alone and makes a corner', () => {
+    const line = bent()
+    const bench = new TestBench([line])
+    drag(new Nodes(bench), [[80, 20], [50, 50]], { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' }, alt: true })
+    expect(bench.lines[0]!.path.nodes[1]).toMatchObject({ in: { x: 30, y: 20 }, out: { x: 50, y: 50 }, joint: 'corner' })
+  })
+
+  it('turns smooth to corner and back with a double-click', () => {
+    const line = bent()
+    const bench = new TestBench([line])
+    const tool = new Nodes(bench)
+    click(tool, 50, 20, { mark: { kind: 'node', line: line.id, index: 1 }, clicks: 2 })
+    expect(bench.lines[0]!.path.nodes[1]).toMatchObject({ in: null, out: null, joint: 'corner' })
+    click(tool, 50, 20, { mark: { kind: 'node', line: line.id, index: 1 }, clicks: 2 })
+    expect(bench.lines[0]!.path.nodes[1]!.joint).toBe('smooth')
+    expect(bench.lines[0]!.path.nodes[1]!.out).not.toBeNull()
+  })
+
+  it('deletes a node; a line with one node left goes', () => {
+    const line = bent()
+    const bench = new TestBench([line])
+    const tool = new Nodes(bench)
+    click(tool, 50, 20, { mark: { kind: 'node', line: line.id, index: 1 } })
+    tool.key('Delete', false)
+    expect(bench.lines[0]!.path.nodes).toHaveLength(2)
+    click(tool, 0, 0, { mark: { kind: 'node', line: line.id, index: 0 } })
+    tool.key('Delete', false)
+    expect(bench.lines).toHaveLength(0)
+  })
+})
+
+describe('a moved line', () => {
+  it('takes its trace along', () => {
+    const line = { ...plainLine({ x: 0, y: 0 }, { x: 9, y: 0 }), trace: { samples: [{ x: 1, y: 2, t: 0, pressure: 0.5 }], device: 'pen' as const, steadiness: 0, response: 1 } }
+    const moved = movedLine(line, { x: 5, y: -2 })
+    expect(moved.path.nodes[0]!.at).toEqual({ x: 5, y: -2 })
+    expect(moved.trace!.samples[0]).toMatchObject({ x: 6, y: 0, pressure: 0.5 })
+    expect(line.trace.samples[0]!.x).toBe(1)
+  })
+})
