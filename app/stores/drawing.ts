@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Edit, Recipe } from '#core/drawing/edits'
-import { applyEdit, changed, editBetween, walkOver } from '#core/drawing/edits'
+import { applyEdit, asStep, changed, editBetween, walkOver } from '#core/drawing/edits'
 import type { History } from '#core/drawing/history'
-import { advance, emptyHistory } from '#core/drawing/history'
+import { advance, emptyHistory, walksOverNewest } from '#core/drawing/history'
 import type { Drawing, Line } from '#core/drawing/model'
 import { UnfitPatch } from '#core/drawing/patch'
 import { checkTouched } from '#core/drawing/schema'
@@ -46,9 +46,10 @@ export const useDrawingStore = defineStore('drawing', () => {
       drawing: server.drawing,
       history: { undo: server.undo.map((s) => s.edit), redo: server.redo.map((s) => s.edit) },
     }
-    const edits = refit(acknowledged, kept.filter((e) => !known.has(e.id)))
+    const unsent = kept.filter((e) => !known.has(e.id))
+    const edits = refit(acknowledged, unsent)
     sync = new JournalSync(id, server.revision, { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused })
-    sync.resume(edits)
+    sync.resume(unsent, edits)
   }
 
   function close(): void {
@@ -62,8 +63,9 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   /**
-   * Shows what the server has with those edits on top that can still be applied; answers these. Once one is left out, so
-   * are undos and redos after it: they may be walks over that very step.
+   * Shows what the server has with those edits on top that can still be applied; answers these. An undo or redo that no
+   * longer walks over the newest step becomes a step of its own, and once a step is left out, so are walks after it: they
+   * may be over that very step.
    */
   function refit(onto: { drawing: Drawing; history: History }, edits: readonly Edit[]): Edit[] {
     let now = onto.drawing
@@ -71,11 +73,12 @@ export const useDrawingStore = defineStore('drawing', () => {
     const fit: Edit[] = []
     const lost: Edit[] = []
     for (const edit of edits) {
+      const held = walksOverNewest(edit, past) ? edit : asStep(edit)
       try {
         if (lost.length && edit.kind !== 'edit') throw new UnfitPatch('it walks over a step that was left out')
-        now = applyEdit(now, edit)
-        past = advance(past, edit)
-        fit.push(edit)
+        now = applyEdit(now, held)
+        past = advance(past, held)
+        fit.push(held)
       } catch {
         lost.push(edit)
       }
@@ -105,9 +108,14 @@ export const useDrawingStore = defineStore('drawing', () => {
   function onConflict(conflict: Conflict, pending: Edit[]): Edit[] {
     // What is under the hand was made on a drawing that is no more.
     overtake()
-    onAcknowledged(conflict.missing.map((m) => m.edit))
-    const edits = refit(acknowledged!, pending)
-    if (edits.length === pending.length) notice.value = 'This drawing was also changed in another window. Both changes were kept.'
+    const missing = conflict.missing.map((m) => m.edit)
+    onAcknowledged(missing)
+    // Another window may have found these in the browser's keeping and sent them already.
+    const sent = new Set(missing.map((e) => e.id))
+    const mine = pending.filter((e) => !sent.has(e.id))
+    const edits = refit(acknowledged!, mine)
+    const foreign = missing.length > pending.length - mine.length
+    if (foreign && edits.length === mine.length) notice.value = 'This drawing was also changed in another window. Both changes were kept.'
     return edits
   }
 

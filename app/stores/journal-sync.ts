@@ -33,16 +33,17 @@ export class JournalSync {
       state: (state: SaveState, message?: string) => void
       /** The server has these edits now. */
       acknowledged: (edits: Edit[]) => void
-      /** Another hand was faster: answers the pending edits that still fit. */
+      /** Another hand was faster: answers the pending edits as they fit now. */
       conflict: (conflict: Conflict, pending: Edit[]) => Edit[]
       /** The first pending edit will never be taken: answers those of the later ones that still fit without it. */
       refused: (message: string, later: Edit[]) => Edit[]
     },
   ) {}
 
-  /** Takes up edits that an earlier visit could not send. */
-  resume(edits: Edit[]): void {
-    this.pending.push(...edits)
+  /** Takes up `kept`, the edits that an earlier visit could not send, as they fit now. */
+  resume(kept: Edit[], now: Edit[]): void {
+    this.pending = kept
+    void this.replacePending(now).catch(() => undefined)
     this.start()
   }
 
@@ -68,10 +69,15 @@ export class JournalSync {
       this.on.state('saved')
       return
     }
-    this.running ??= this.run().finally(() => (this.running = null))
+    this.running ??= this.run().then((drained) => {
+      this.running = null
+      // An edit may have come in after the last look.
+      if (drained && this.pending.length) this.start()
+    })
   }
 
-  private async run(): Promise<void> {
+  /** Sends until nothing is left; answers whether it came to that. */
+  private async run(): Promise<boolean> {
     while (this.pending.length && !this.closed) {
       this.on.state('saving')
       const batch = this.nextBatch()
@@ -81,14 +87,15 @@ export class JournalSync {
       } catch (e) {
         if (this.closed || !(e instanceof Refusal && NEVER.has(e.status))) {
           this.failed(e)
-          return
+          return false
         }
         // Sent one by one, the good edits of the batch get through up to the bad one.
         if (batch.length > 1) this.oneByOne = batch.length
         else await this.replacePending(this.on.refused(e.message, this.pending.slice(1)))
       }
     }
-    if (!this.closed) this.on.state('saved')
+    if (!this.closed && !this.pending.length) this.on.state('saved')
+    return !this.closed
   }
 
   private nextBatch(): Edit[] {
@@ -102,12 +109,13 @@ export class JournalSync {
     return end < 0 ? most : most.slice(0, end)
   }
 
-  /** Goes on with `left` of the pending edits and forgets the others. */
-  private async replacePending(left: Edit[]): Promise<void> {
-    const before = this.pending
-    this.pending = left
-    const ids = new Set(left.map((e) => e.id))
-    await forgetEdits(this.drawing, new Set(before.map((e) => e.id).filter((id) => !ids.has(id))))
+  /** Goes on with `now` instead of the pending edits, here and in what this browser keeps. */
+  private async replacePending(now: Edit[]): Promise<void> {
+    const before = this.pending.map((e) => e.id)
+    this.pending = now
+    for (const edit of now) if (!before.includes(edit.id)) await keepEdit(this.drawing, edit)
+    const ids = new Set(now.map((e) => e.id))
+    await forgetEdits(this.drawing, new Set(before.filter((id) => !ids.has(id))))
   }
 
   private async send(batch: Edit[]): Promise<void> {

@@ -49,3 +49,11 @@ export function walkOver(edit: Edit, kind: 'undo' | 'redo'): Edit {
     inverse: kind === 'undo' ? edit.patches : edit.inverse,
   }
 }
+
+/** A walk over a step as a step of its own, for when it is no longer the newest that it walks over. */
+export const asStep = (walk: Edit): Edit => ({
+  ...walk,
+  id: globalThis.crypto.randomUUID(),
+  kind: 'edit',
+  label: `${walk.kind === 'undo' ? 'Undo' : 'Redo'} ${walk.label}`,
+})

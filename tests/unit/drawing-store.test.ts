@@ -220,7 +220,7 @@ describe('when another window was faster', () => {
     expect(store.drawing!.layers[0]!.items.map((i) => i.id)).not.toContain(gone)
   })
 
-  it('an undo on its way stays an undo', async () => {
+  it('an undo on its way becomes a step of its own, which can be undone in turn', async () => {
     const store = await openStore()
     addLine(store)
     addLine(store, 5)
@@ -229,7 +229,49 @@ describe('when another window was faster', () => {
     await store.undo()
     await store.settled()
     expect(store.drawing).toEqual(server.drawing)
-    expect(replay(server.journal).undo.map((e) => e.id)).toEqual(store.history.undo.map((e) => e.id))
+    expect(count(store)).toBe(1)
+    expect(store.history.undo.map((e) => e.label)).toEqual(['Add', 'Add', 'Rename', 'Undo Add'])
+    for (const [lines, name] of [[2, 'Elsewhere'], [2, 'Start'], [1, 'Start'], [0, 'Start']] as const) {
+      await store.undo()
+      expect([count(store), store.drawing!.name]).toEqual([lines, name])
+    }
+    await store.settled()
+    expect(store.drawing).toEqual(server.drawing)
+    expect(replay(server.journal).redo.map((e) => e.id)).toEqual(store.history.redo.map((e) => e.id))
+  })
+
+  it('an undo that was kept while the server was away is put right on opening', async () => {
+    const store = await openStore()
+    addLine(store)
+    await store.settled()
+    server.away = true
+    await store.undo()
+    await store.settled()
+    store.close()
+    server.write(rename(server.drawing, 'Elsewhere'))
+    server.away = false
+    const again = await openStore()
+    await again.settled()
+    expect(again.drawing).toEqual(server.drawing)
+    expect(count(again)).toBe(0)
+    expect(again.history.undo.map((e) => e.label)).toEqual(['Add', 'Rename', 'Undo Add'])
+    expect(kept).toEqual([])
+  })
+
+  it('steps that another window found kept and sent already are not made twice', async () => {
+    const store = await openStore()
+    server.away = true
+    addLine(store)
+    addLine(store, 5)
+    await store.settled()
+    server.write(kept[0]!)
+    server.away = false
+    addLine(store, 9)
+    await store.settled()
+    expect(store.drawing).toEqual(server.drawing)
+    expect(count(store)).toBe(3)
+    expect(store.notice).toBe('')
+    expect(kept).toEqual([])
   })
 
   it('in the middle of a drag, the drag is let go and nothing else is lost', async () => {
