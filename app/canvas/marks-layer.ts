@@ -1,5 +1,6 @@
 import Konva from 'konva'
-import { pathData } from '#core/geometry/path'
+import type { Path } from '#core/drawing/model'
+import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import type { Viewport } from '~/stores/view'
 import type { Mark, MarkRef } from './marks'
@@ -30,7 +31,7 @@ export class MarksLayer {
   render(marks: readonly Mark[], { x, y, zoom }: Viewport): void {
     this.layer.destroyChildren()
     const place: Place = (p) => ({ x: (p.x - x) * zoom, y: (p.y - y) * zoom })
-    for (const mark of marks) for (const shape of shapesOf(mark, place, { x, y, zoom })) this.layer.add(shape)
+    for (const mark of marks) for (const shape of shapesOf(mark, place)) this.layer.add(shape)
     this.layer.draw()
   }
 
@@ -45,10 +46,10 @@ export class MarksLayer {
   }
 }
 
-function shapesOf(mark: Mark, place: Place, view: Viewport): Konva.Shape[] {
+function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
   switch (mark.kind) {
-    case 'path':
-      return [centreline(mark, view)]
+    case 'paths':
+      return [centrelines(mark, place)]
     case 'node':
       return [node(mark, place(mark.at))]
     case 'handle':
@@ -68,19 +69,28 @@ function shapesOf(mark: Mark, place: Place, view: Viewport): Konva.Shape[] {
   }
 }
 
-function centreline(mark: Extract<Mark, { kind: 'path' }>, { x, y, zoom }: Viewport): Konva.Shape {
-  return new Konva.Path({
-    data: pathData(mark.path),
-    x: -x * zoom,
-    y: -y * zoom,
-    scaleX: zoom,
-    scaleY: zoom,
-    stroke: mark.tone === 'mute' ? MUTE : PLUM,
-    strokeWidth: mark.tone === 'plum' ? 1.25 : 1,
-    strokeScaleEnabled: false,
-    dash: mark.tone === 'next' ? [5, 4] : [],
+/** Any number of centrelines as one shape: thousands may be chosen at once. */
+function centrelines(mark: Extract<Mark, { kind: 'paths' }>, place: Place): Konva.Shape {
+  return new Konva.Shape({
     listening: false,
+    sceneFunc: (ctx) => {
+      ctx.beginPath()
+      for (const path of mark.paths) trace(ctx, path, place)
+      ctx.setAttr('strokeStyle', mark.tone === 'mute' ? MUTE : PLUM)
+      ctx.setAttr('lineWidth', mark.tone === 'plum' ? 1.25 : 1)
+      ctx.setLineDash(mark.tone === 'next' ? [5, 4] : [])
+      ctx.stroke()
+    },
   })
+}
+
+function trace(ctx: Konva.Context, path: Path, place: Place): void {
+  const start = place(path.nodes[0]!.at)
+  ctx.moveTo(start.x, start.y)
+  for (const c of cubicsOfPath(path)) {
+    const [p, q, r] = [place(c.p1), place(c.p2), place(c.p3)]
+    ctx.bezierCurveTo(p.x, p.y, q.x, q.y, r.x, r.y)
+  }
 }
 
 /** Smooth node: ring. Corner node: lozenge. Chosen: filled plum. */

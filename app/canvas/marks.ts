@@ -12,7 +12,7 @@ export type MarkRef =
 
 /** Something drawn over the ink, in page px; its own size is in screen px. */
 export type Mark =
-  | { kind: 'path'; key: string; path: Path; tone: 'plum' | 'mute' | 'next' }
+  | { kind: 'paths'; key: string; paths: readonly Path[]; tone: 'plum' | 'mute' | 'next' }
   | { kind: 'node'; key: string; at: Vec; joint: 'corner' | 'smooth'; chosen: boolean; ref: MarkRef | null; /** To be read, not taken: small enough to leave the ink in sight. */ small?: boolean }
   | { kind: 'handle'; key: string; from: Vec; at: Vec; ref: MarkRef | null }
   | { kind: 'jaws'; key: string; left: Vec; right: Vec; centre: Vec; chosen: boolean; faint: boolean; line: string; index: number }

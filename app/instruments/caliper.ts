@@ -7,7 +7,7 @@ import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument, LineHit } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
-import { arcOf, chosenLines } from './line-marks'
+import { arcOf, chosenMarks } from './line-marks'
 
 const REACH = 10
 
@@ -192,16 +192,13 @@ export class Caliper implements Instrument {
 
   marks(): Mark[] {
     const stop = this.bench.stop()
-    const marks: Mark[] = []
-    for (const line of chosenLines(this.bench)) {
-      marks.push({ kind: 'path', key: `path-${line.id}`, path: line.path, tone: 'plum' })
-      line.weight.stops.forEach((s, index) => {
+    const marks = chosenMarks(this.bench, (line) =>
+      line.weight.stops.flatMap((s, index) => {
         const chosen = stop?.line === line.id && stop.index === index
         const across = acrossAt(line, s.at)
-        marks.push(jawMark(line.id, index, across, chosen))
-        if (chosen) marks.push(this.tag(across))
-      })
-    }
+        return chosen ? [jawMark(line.id, index, across, chosen), this.tag(across)] : [jawMark(line.id, index, across, chosen)]
+      }),
+    )
     if (this.hover && !this.grip && !stop) {
       const line = findLine(this.bench.drawing(), this.hover.line.id)?.line
       if (line) marks.push(this.tag(acrossAt(line, this.hover.at)))

@@ -31,13 +31,11 @@ export class Inspect implements Instrument {
     const shape = this.bench.chosenShape()
     if (!shape) return []
     const count = shape.contours.reduce((n, c) => n + c.nodes.length, 0)
-    return shape.contours.flatMap((contour, i): Mark[] => {
-      const path: Mark = { kind: 'path', key: `c${i}`, path: contour, tone: 'plum' }
-      if (count > MOST_NODES) return [path]
-      return [
-        path,
-        ...contour.nodes.map((n, k): Mark => ({ kind: 'node', key: `c${i}-${k}`, at: n.at, joint: n.joint, chosen: false, ref: null, small: true })),
-      ]
-    })
+    const outline: Mark = { kind: 'paths', key: 'outline', paths: shape.contours, tone: 'plum' }
+    if (count > MOST_NODES) return [outline]
+    const nodes = shape.contours.flatMap((contour, i) =>
+      contour.nodes.map((n, k): Mark => ({ kind: 'node', key: `c${i}-${k}`, at: n.at, joint: n.joint, chosen: false, ref: null, small: true })),
+    )
+    return [outline, ...nodes]
   }
 }

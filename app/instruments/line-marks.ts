@@ -5,8 +5,8 @@ import { findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench } from './instrument'
 
-/** More chosen lines than this are shown by their centrelines alone. */
-const MOST_ENDS = 60
+/** More chosen lines than this are shown by their centrelines alone: their marks would hide the drawing. */
+const MOST_MARKED = 60
 
 const arcs = new WeakMap<Line['path'], ArcLength>()
 
@@ -26,16 +26,16 @@ export function chosenLines(bench: Bench): Line[] {
   return bench.selection().flatMap((id) => findLine(drawing, id)?.line ?? [])
 }
 
-/** Centrelines of the chosen lines, with a chevron at each open end. */
-export function outlineMarks(bench: Bench): Mark[] {
+/** Centrelines of the chosen lines, and where they are not too many the marks that each has besides. */
+export function chosenMarks(bench: Bench, besides: (line: Line) => Mark[]): Mark[] {
   const lines = chosenLines(bench)
-  return lines.flatMap((line): Mark[] => {
-    const path: Mark = { kind: 'path', key: `path-${line.id}`, path: line.path, tone: 'plum' }
-    return lines.length > MOST_ENDS ? [path] : [path, ...endMarks(line)]
-  })
+  if (!lines.length) return []
+  const centrelines: Mark = { kind: 'paths', key: 'chosen', paths: lines.map((l) => l.path), tone: 'plum' }
+  return lines.length > MOST_MARKED ? [centrelines] : [centrelines, ...lines.flatMap(besides)]
 }
 
-function endMarks(line: Line): Mark[] {
+/** A chevron at each open end. */
+export function endMarks(line: Line): Mark[] {
   if (line.path.closed) return []
   const arc = arcOf(line)
   const first = arc.tangent(0)

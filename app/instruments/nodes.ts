@@ -3,7 +3,7 @@ import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
 import { arrowStep, straightened } from './instrument'
-import { chosenLines } from './line-marks'
+import { chosenMarks } from './line-marks'
 
 type Grip = { kind: 'node'; line: string; index: number } | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
 
@@ -154,8 +154,8 @@ export class Nodes implements Instrument {
 
   marks(): Mark[] {
     const chosen = this.bench.nodes()
-    return chosenLines(this.bench).flatMap((line): Mark[] => {
-      const marks: Mark[] = [{ kind: 'path', key: `path-${line.id}`, path: line.path, tone: 'plum' }]
+    return chosenMarks(this.bench, (line) => {
+      const marks: Mark[] = []
       line.path.nodes.forEach((n, index) => {
         for (const side of ['in', 'out'] as const) {
           const at = n[side]

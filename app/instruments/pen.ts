@@ -149,10 +149,10 @@ export class Pen implements Instrument {
     const { nodes } = this
     if (!nodes.length) return marks
     const last = nodes[nodes.length - 1]!
-    if (nodes.length > 1) marks.push({ kind: 'path', key: 'laid', path: { nodes, closed: false }, tone: 'plum' })
+    if (nodes.length > 1) marks.push({ kind: 'paths', key: 'laid', paths: [{ nodes, closed: false }], tone: 'plum' })
     if (this.pointer && !this.pressed) {
       const next: PathNode = { at: this.pointer, in: null, out: null, joint: 'corner' }
-      marks.push({ kind: 'path', key: 'next', path: { nodes: [last, next], closed: false }, tone: 'next' })
+      marks.push({ kind: 'paths', key: 'next', paths: [{ nodes: [last, next], closed: false }], tone: 'next' })
     }
     for (const side of ['in', 'out'] as const) {
       const at = last[side]

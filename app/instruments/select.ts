@@ -6,7 +6,7 @@ import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
-import { outlineMarks } from './line-marks'
+import { chosenMarks, endMarks } from './line-marks'
 
 const REACH = 8
 
@@ -128,7 +128,7 @@ export class Select implements Instrument {
   }
 
   marks(): Mark[] {
-    const marks = outlineMarks(this.bench)
+    const marks = chosenMarks(this.bench, endMarks)
     if (this.corner && this.pressed) marks.push({ kind: 'box', key: 'box', from: this.pressed.at, to: this.corner })
     return marks
   }

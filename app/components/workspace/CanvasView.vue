@@ -130,10 +130,8 @@ function drawOver(): void {
 function allMarks(): Mark[] {
   const marks = instrument.value?.marks() ?? []
   if (!view.bare || shapesShown.value) return marks
-  const bare = store.drawing!.layers.flatMap((l) =>
-    l.kind === 'lines' && l.visible ? l.items.map((line): Mark => ({ kind: 'path', key: `bare-${line.id}`, path: line.path, tone: 'mute' })) : [],
-  )
-  return [...bare, ...marks]
+  const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
+  return [{ kind: 'paths', key: 'bare', paths, tone: 'mute' }, ...marks]
 }
 
 function schedule(): void {

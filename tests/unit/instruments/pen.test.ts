@@ -107,8 +107,8 @@ describe('the pen', () => {
     const pen = new Pen(new TestBench())
     click(pen, 0, 0)
     pen.move(hand(30, 30))
-    const next = pen.marks().find((m) => m.kind === 'path' && m.tone === 'next')
-    expect(next).toMatchObject({ path: { nodes: [{ at: { x: 0, y: 0 } }, { at: { x: 30, y: 30 } }] } })
+    const next = pen.marks().find((m) => m.kind === 'paths' && m.tone === 'next')
+    expect(next).toMatchObject({ paths: [{ nodes: [{ at: { x: 0, y: 0 } }, { at: { x: 30, y: 30 } }] }] })
   })
 
   it('keeps what is laid when it is put down, and one click is nothing', () => {
