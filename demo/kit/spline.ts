@@ -15,7 +15,6 @@ export function through(...points: Point[]): Path {
   const turns = angles.slice(1).map((a, i) => wrapped(a - angles[i]!))
   const theta = solve(n, lengths, turns)
   const phi = theta.map((t, i) => (i === 0 ? 0 : i === n ? -theta[n]! : -turns[i - 1]! - t))
-  phi[n] = theta[n]!
   return assemble(points, lengths, angles, theta, phi)
 }
 

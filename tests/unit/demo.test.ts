@@ -85,6 +85,18 @@ describe('the spline of the kit', () => {
     expect(both.nodes.map((n) => n.joint)).toEqual(['corner', 'smooth', 'corner', 'smooth', 'corner'])
   })
 
+  it('keeps bending the same way up to its ends', () => {
+    const on = (turn: number): [number, number] => [100 * Math.cos(turn), 100 * Math.sin(turn)]
+    for (const points of [[0, 0.5, 1, 1.5], [0, 0.6, 1.5], [0, 0.9, 1.2, 2.2, 2.6]].map((turns) => turns.map(on))) {
+      for (const c of cubicsOfPath(through(...points))) {
+        for (const t of [0.02, 0.3, 0.7, 0.98]) {
+          expect(curvatureAt(c, t)).toBeGreaterThan(0)
+          expect(Math.hypot(pointAt(c, t).x, pointAt(c, t).y)).toBeCloseTo(100, -0.5)
+        }
+      }
+    }
+  })
+
   it('draws nearly a circle through four points of one', () => {
     for (const c of cubicsOfPath(around([100, 0], [0, 100], [-100, 0], [0, -100]))) {
       for (const t of [0.1, 0.5, 0.9]) {
