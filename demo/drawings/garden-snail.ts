@@ -58,8 +58,8 @@ function shell(): Part {
 
 /** Head, neck, foot and tail; the shell lies in front. */
 function body(): { part: Part; outline: Front } {
-  const neck = through([372, 340], [318, 330], [262, 288], [226, 254], [188, 242])
-  const head = through([188, 242], [154, 248], [140, 274], [152, 300])
+  const neck = through([372, 340], [318, 330], [262, 288], [226, 254], [200, 244])
+  const head = through([200, 244], [156, 247], [140, 274], [152, 300])
   const chest = through([152, 300], [172, 344], [166, 392], [134, 428])
   const sole = through([134, 428], [240, 424], [420, 427], [676, 431])
   const tail = through([470, 330], [552, 368], [606, 408], [676, 431])
