@@ -41,6 +41,7 @@ const send = (method: string, body: unknown): RequestInit => ({
 })
 
 export const listDrawings = () => json<DrawingCard[]>('/api/drawings')
+export const listTakenOff = () => json<DrawingCard[]>('/api/drawings?taken-off=1')
 export const openDrawing = (id: string) => json<OpenDrawing>(`/api/drawings/${id}`)
 export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>
   json<{ id: string }>('/api/drawings', send('POST', body))

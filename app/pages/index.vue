@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { newDrawing, newId, newSketchLayer } from '#core/drawing/create'
 import type { DrawingCard as Card } from '#agreed/api'
 import DrawingCard from '~/components/desk/DrawingCard.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
-import { createDrawing, deleteDrawing, listDrawings, renameDrawing, restoreDrawing } from '~/network/api'
+import { createDrawing, deleteDrawing, listDrawings, listTakenOff, renameDrawing, restoreDrawing } from '~/network/api'
 import { placeOnPage, sendPicture } from '~/workspace/use-sketch-import'
 
 const router = useRouter()
@@ -13,13 +14,16 @@ const cards = ref<Card[] | null>(null)
 const notice = ref('')
 const busy = ref('')
 const over = ref(false)
-const deleted = ref<Card | null>(null)
+const takenOff = ref<Card[]>([])
+/** The card that the notice speaks of. */
+const lastTaken = ref<Card | null>(null)
 const picker = ref<HTMLInputElement>()
 
 async function attempt(work: () => Promise<void>): Promise<void> {
   try {
     await work()
   } catch (e) {
+    lastTaken.value = null
     notice.value = (e as Error).message
   } finally {
     busy.value = ''
@@ -28,7 +32,7 @@ async function attempt(work: () => Promise<void>): Promise<void> {
 
 const load = (): Promise<void> =>
   attempt(async () => {
-    cards.value = await listDrawings()
+    ;[cards.value, takenOff.value] = await Promise.all([listDrawings(), listTakenOff()])
   })
 
 const goTo = (id: string): Promise<unknown> => router.push(`/drawings/${id}`)
@@ -67,15 +71,15 @@ async function fromPicture(file: File, name: string) {
 const remove = (card: Card): Promise<void> =>
   attempt(async () => {
     await deleteDrawing(card.id)
-    deleted.value = card
+    lastTaken.value = card
     notice.value = `"${card.name}" was taken off the Desk.`
     await load()
   })
 
-const restore = (): Promise<void> =>
+const putBack = (card: Card): Promise<void> =>
   attempt(async () => {
-    if (deleted.value) await restoreDrawing(deleted.value.id)
-    deleted.value = null
+    await restoreDrawing(card.id)
+    lastTaken.value = null
     notice.value = ''
     await load()
   })
@@ -108,7 +112,7 @@ onMounted(() => {
 <template>
   <div class="h-full overflow-auto" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="dropped">
     <NoticeBar v-model="notice">
-      <button v-if="deleted" class="shrink-0 font-semibold text-[#f0cfe0]" @click="restore">Put it back</button>
+      <button v-if="lastTaken" class="shrink-0 font-semibold text-[#f0cfe0]" @click="putBack(lastTaken)">Put it back</button>
     </NoticeBar>
     <header class="sticky top-0 z-10 flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-6">
       <img src="/mark.svg" alt="" class="h-6 w-6" />
@@ -134,6 +138,16 @@ onMounted(() => {
         <button class="button-strong" @click="startBlank">New drawing</button>
       </div>
       <p v-else class="quiet mt-24 text-center" role="status">Opening the Desk …</p>
+      <Disclosure v-if="takenOff.length" as="section" class="mt-10" data-testid="taken-off">
+        <DisclosureButton class="text-mute-deep underline decoration-dotted hover:text-ink">Taken off the Desk ({{ takenOff.length }})</DisclosureButton>
+        <DisclosurePanel as="ul" class="mt-3 max-w-[520px] divide-y divide-hair rounded-xl border border-hair bg-raise">
+          <li v-for="card in takenOff" :key="card.id" class="flex items-center gap-3 px-4 py-2">
+            <span class="min-w-0 flex-1 truncate">{{ card.name }}</span>
+            <span class="quiet"><span class="number">{{ card.lineCount }}</span> {{ card.lineCount === 1 ? 'line' : 'lines' }}</span>
+            <button class="font-semibold text-plum" :aria-label="`Put ${card.name} back`" @click="putBack(card)">Put back</button>
+          </li>
+        </DisclosurePanel>
+      </Disclosure>
     </main>
   </div>
 </template>

@@ -12,13 +12,14 @@ export interface DrawingRow {
 export class DrawingTable {
   constructor(private readonly db: Connection) {}
 
-  list(): DrawingCard[] {
+  /** The drawings on the Desk, or those that were taken off it, the newest first. */
+  list(which: 'on the Desk' | 'taken off' = 'on the Desk'): DrawingCard[] {
     return this.db
       .prepare(
         `SELECT id, name, revision, line_count AS lineCount, updated_at AS updatedAt
-         FROM drawings WHERE deleted_at IS NULL ORDER BY updated_at DESC, name`,
+         FROM drawings WHERE (deleted_at IS NOT NULL) = ? ORDER BY coalesce(deleted_at, updated_at) DESC, name`,
       )
-      .all() as DrawingCard[]
+      .all(which === 'taken off' ? 1 : 0) as DrawingCard[]
   }
 
   find(id: string): DrawingRow | undefined {

@@ -42,6 +42,14 @@ test.describe('Desk', () => {
     await expect(renamed).toHaveCount(0)
     await page.getByRole('button', { name: 'Put it back' }).click()
     await expect(renamed).toHaveCount(1)
+    // Also when the notice is long gone.
+    await renamed.getByRole('button', { name: /More for/ }).click()
+    await page.getByRole('menuitem', { name: 'Take off the Desk' }).click()
+    await expect(renamed).toHaveCount(0)
+    await page.reload()
+    await page.getByRole('button', { name: /Taken off the Desk/ }).click()
+    await page.getByRole('button', { name: 'Put Clover and bee back' }).click()
+    await expect(renamed).toHaveCount(1)
   })
 
   test('an unknown drawing is told so, with a way back', async ({ page }) => {
