@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { fileURLToPath } from 'node:url'
 import { readMigrations } from '../server/database/migration-files'
 import { openStore } from '../server/database/store'
+import { drawThumbnail } from '../server/render/thumbnail'
 import { documentOf, SCENARIO } from './scenario'
 import { pencilSketch } from './kit/pencil'
 import { defaultPage } from '../core/drawing/create'
@@ -11,7 +12,7 @@ const file = process.env.BELLATRAIT_DB ?? 'data/bellatrait.db'
 
 /** Puts the drawings of the scenario on the Desk; one that was there before, even if taken off since, stays as it is. */
 async function seed(): Promise<void> {
-  const { connection, journal, images } = openStore(file, readMigrations(migrations))
+  const { connection, journal, images, thumbnails } = openStore(file, readMigrations(migrations))
   const known = connection.prepare('SELECT 1 FROM drawings WHERE id = ?')
   for (const [i, make] of [...SCENARIO].reverse().entries()) {
     const inked = make()
@@ -21,7 +22,9 @@ async function seed(): Promise<void> {
     const bytes = await pencilSketch(inked.layers.flatMap((l) => l.lines), page, 41 + i)
     const sha256 = createHash('sha256').update(bytes).digest('hex')
     images.insert({ sha256, mediaType: 'image/png', width: page.width * 2, height: page.height * 2, bytes })
-    journal.create({ ...documentOf(inked, sha256), id })
+    const drawing = { ...documentOf(inked, sha256), id }
+    journal.create(drawing)
+    thumbnails.keep(id, 0, await drawThumbnail(drawing))
     console.log(`Drew ${inked.name}`)
   }
   connection.close()

@@ -2,16 +2,18 @@ import type { Connection, Migration } from './connection'
 import { openDatabase } from './connection'
 import { ImageTable } from './images'
 import { Journal } from './journal'
+import { ThumbnailTable } from './thumbnails'
 
 export interface Store {
   connection: Connection
   journal: Journal
   images: ImageTable
+  thumbnails: ThumbnailTable
 }
 
 export function openStore(file: string, migrations: readonly Migration[]): Store {
   const connection = openDatabase(file, migrations)
-  return { connection, journal: new Journal(connection), images: new ImageTable(connection) }
+  return { connection, journal: new Journal(connection), images: new ImageTable(connection), thumbnails: new ThumbnailTable(connection) }
 }
 
 let opened: Promise<Store> | null = null

@@ -191,6 +191,17 @@ describe('snapshots and undo', () => {
   })
 })
 
+describe('thumbnails', () => {
+  it('are kept for the newest revision alone, also over a restart', () => {
+    store.thumbnails.keep(drawing.id, 3, '<svg/>')
+    store.thumbnails.keep(drawing.id, 5, '<svg id="five"/>')
+    // One that was begun earlier and finished later does not take its place.
+    store.thumbnails.keep(drawing.id, 4, '<svg id="four"/>')
+    reopen()
+    expect([3, 4, 5, 6].map((r) => store.thumbnails.find(drawing.id, r))).toEqual([undefined, undefined, '<svg id="five"/>', undefined])
+  })
+})
+
 describe('the Desk', () => {
   it('a drawing taken off can be put back', () => {
     const { drawings } = store.journal

@@ -1,42 +1,35 @@
-import { setImmediate } from 'node:timers/promises'
 import { defineEventHandler, getRouterParam, setResponseHeaders } from 'h3'
-import type { Drawing } from '../../../../core/drawing/model'
-import { writeSvg } from '../../../../core/formats/svg/write-svg'
-import { deriveShapes } from '../../../../core/shapes/derive'
 import { store } from '../../../database/store'
 import { noDrawing } from '../../../http/refuse'
+import { drawThumbnail } from '../../../render/thumbnail'
 
-const MOST_KEPT = 64
-const kept = new Map<string, Promise<string>>()
+/** Thumbnails in the making, by drawing and revision: two requests for one wait for the same work. */
+const making = new Map<string, Promise<string>>()
 
-/** Longest time that a thumbnail keeps saves and other requests waiting, ms. */
-const TURN = 15
-
-/** The real outlines, coarsely and one shape a line; made in short turns. */
-async function draw(drawing: Drawing): Promise<string> {
-  const steps = deriveShapes({ ...drawing, settings: { shapes: { unite: false, tolerance: 0.2, simplify: 0 } } })
-  let since = performance.now()
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return writeSvg(drawing, { content: 'outlines', shapes: step.value.shapes })
-    if (performance.now() - since < TURN) continue
-    await setImmediate()
-    since = performance.now()
+/** Draws and keeps the thumbnail of the drawing as it is now. */
+async function make(id: string): Promise<string> {
+  const { journal, thumbnails } = await store()
+  const head = journal.head(id)
+  if (!head) throw noDrawing()
+  const key = `${id}@${head.revision}`
+  let work = making.get(key)
+  if (!work) {
+    work = drawThumbnail(head.drawing).then((svg) => {
+      thumbnails.keep(id, head.revision, svg)
+      return svg
+    })
+    making.set(key, work)
+    void work.catch(() => undefined).finally(() => making.delete(key))
   }
+  return work
 }
 
 /** The drawing's ink as a small SVG. */
 export default defineEventHandler(async (event) => {
-  const head = (await store()).journal.head(getRouterParam(event, 'id')!)
-  if (!head) throw noDrawing()
-  const key = `${head.drawing.id}@${head.revision}`
-  let svg = kept.get(key)
-  if (!svg) {
-    svg = draw(head.drawing)
-    kept.set(key, svg)
-    svg.catch(() => kept.delete(key))
-    if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!)
-  }
+  const { journal, thumbnails } = await store()
+  const row = journal.drawings.find(getRouterParam(event, 'id')!)
+  if (!row) throw noDrawing()
+  const svg = thumbnails.find(row.id, row.revision) ?? (await make(row.id))
   setResponseHeaders(event, {
     'content-type': 'image/svg+xml',
     'cache-control': 'no-cache',
