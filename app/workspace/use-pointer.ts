@@ -14,7 +14,7 @@ interface PointerOptions {
   after: () => void
 }
 
-const DOUBLE_TIME = 350
+const DOUBLE_TIME = 450
 const DOUBLE_REACH = 5
 
 /** Pressure for devices that report none, and for the samples of a pen that has just touched down. */
