@@ -20,6 +20,8 @@ interface Grip {
   /** Distance of the press from the edge it took hold of, so that the edge does not jump, px. */
   slack: number
   began: boolean
+  /** Second press of a double-click, which removes the stop when it ends without a drag. */
+  double: boolean
 }
 
 /** The cross-section of a line at a share of its length. */
@@ -50,10 +52,6 @@ export class Caliper implements Instrument {
   press(hand: Hand): void {
     const { mark } = hand
     if (mark?.kind === 'jaw' || mark?.kind === 'stop') {
-      if (hand.clicks === 2) {
-        this.remove(mark.line, mark.index)
-        return
-      }
       this.take(hand, mark.line, mark.index, mark.kind === 'stop' ? 'undecided' : 'widen', mark.kind === 'jaw' ? mark.side : null)
       return
     }
@@ -81,7 +79,7 @@ export class Caliper implements Instrument {
     const found = findLine(this.bench.drawing(), line)?.line
     if (!found) return
     if (index < found.weight.stops.length) this.bench.chooseStop({ line, index })
-    this.grip = { line, index, what, side: side ?? 'left', screen: hand.screen, slack: 0, began: false }
+    this.grip = { line, index, what, side: side ?? 'left', screen: hand.screen, slack: 0, began: false, double: hand.clicks === 2 }
     this.bench.refresh()
   }
 
@@ -140,6 +138,10 @@ export class Caliper implements Instrument {
   }
 
   release(): void {
+    if (this.grip?.double && !this.grip.began && !this.fresh) {
+      this.remove(this.grip.line, this.grip.index)
+      return
+    }
     if (this.grip?.began) this.bench.finish(this.grip.what === 'slide' ? 'Slide a width stop' : this.fresh ? 'Add a width stop' : 'Change a width stop')
     this.grip = null
     this.fresh = null

@@ -2,7 +2,7 @@ import type { Line, PathNode, Vec } from '#core/drawing/model'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
-import { arrowStep, straightened } from './instrument'
+import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { chosenMarks } from './line-marks'
 
 type Grip = { kind: 'node'; line: string; index: number } | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
@@ -14,7 +14,7 @@ export class Nodes implements Instrument {
   readonly name = 'Nodes'
   readonly cursor = 'default'
   private grip: Grip | null = null
-  private from: Vec = { x: 0, y: 0 }
+  private pressed: { at: Vec; screen: Vec; double: boolean } = { at: { x: 0, y: 0 }, screen: { x: 0, y: 0 }, double: false }
   private moved = false
 
   constructor(private readonly bench: Bench) {}
@@ -31,11 +31,10 @@ export class Nodes implements Instrument {
   press(hand: Hand): void {
     const { mark } = hand
     this.moved = false
-    this.from = hand.at
+    this.pressed = { at: hand.at, screen: hand.screen, double: hand.clicks === 2 }
     if (mark?.kind === 'node') {
-      if (hand.clicks === 2) this.turnJoint(mark.line, mark.index)
-      else this.choose(mark.line, mark.index, hand.shift)
-      this.grip = hand.clicks === 2 ? null : mark
+      if (hand.clicks < 2) this.choose(mark.line, mark.index, hand.shift)
+      this.grip = mark
     } else if (mark?.kind === 'handle') {
       this.grip = mark
     } else {
@@ -57,9 +56,9 @@ export class Nodes implements Instrument {
 
   move(hand: Hand): void {
     const { grip } = this
-    if (!grip) return
+    if (!grip || (!this.moved && screenDistance(this.pressed.screen, hand.screen) < DRAG_START)) return
     this.moved = true
-    const d = { x: hand.at.x - this.from.x, y: hand.at.y - this.from.y }
+    const d = { x: hand.at.x - this.pressed.at.x, y: hand.at.y - this.pressed.at.y }
     if (grip.kind === 'node') {
       this.moveNodes(hand.shift ? straightened(d) : d)
     } else this.moveHandle(grip, d, hand.alt)
@@ -89,6 +88,8 @@ export class Nodes implements Instrument {
   }
 
   release(): void {
+    // A double-click turns the joint when it ends, so that a quick drag after a click is still a drag.
+    if (this.grip?.kind === 'node' && this.pressed.double && !this.moved) this.turnJoint(this.grip.line, this.grip.index)
     if (this.grip && this.moved) this.bench.finish(this.grip.kind === 'handle' ? 'Move a handle' : this.bench.nodes().length > 1 ? 'Move nodes' : 'Move a node')
     this.grip = null
     this.bench.refresh()

@@ -3,7 +3,7 @@ import { rotate } from '#core/geometry/point'
 import { sketchLayers } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
-import { arrowStep } from './instrument'
+import { arrowStep, DRAG_START, screenDistance } from './instrument'
 
 const SMALLEST = 8
 
@@ -11,7 +11,7 @@ const SMALLEST = 8
 export class PlaceSketch implements Instrument {
   readonly name = 'Place'
   readonly cursor = 'default'
-  private grip: { corner: number | null; from: Vec } | null = null
+  private grip: { corner: number | null; from: Vec; screen: Vec } | null = null
   private moved = false
 
   constructor(private readonly bench: Bench) {}
@@ -37,13 +37,14 @@ export class PlaceSketch implements Instrument {
       if (locked) this.bench.say(`Layer "${locked.name}" is locked. Unlock it in the Strip below to move or scale it.`)
       return
     }
-    this.grip = { corner: hand.mark?.kind === 'corner' ? hand.mark.index : null, from: hand.at }
+    this.grip = { corner: hand.mark?.kind === 'corner' ? hand.mark.index : null, from: hand.at, screen: hand.screen }
     this.moved = false
   }
 
   move(hand: Hand): void {
     const found = this.sketch()
     if (!this.grip || !found) return
+    if (!this.moved && screenDistance(this.grip.screen, hand.screen) < DRAG_START) return
     this.moved = true
     const { corner, from } = this.grip
     const d = { x: hand.at.x - from.x, y: hand.at.y - from.y }

@@ -68,6 +68,17 @@ describe('the caliper', () => {
     expect(bench.lines[0]!.weight.stops.map((s) => s.at)).toEqual([0.1])
   })
 
+  it('a quick drag right after a click is a drag, not a double-click', () => {
+    const line = flat()
+    line.weight.stops = [0.1, 0.5, 0.9].map((at) => ({ at, left: 1, right: 1 }))
+    const bench = new TestBench([line])
+    const tool = new Caliper(bench)
+    const mark = { kind: 'jaw', line: line.id, index: 1, side: 'left' } as const
+    click(tool, 50, -5, { mark })
+    drag(tool, [[50, -5], [50, -9], [50, -10]], { mark, clicks: 2 })
+    expect(bench.lines[0]!.weight.stops.map((s) => s.left)).toEqual([1, 2, 1])
+  })
+
   it('lets go when undo takes the line away under the hand', () => {
     const line = flat()
     const bench = new TestBench([line])

@@ -91,6 +91,19 @@ describe('nodes', () => {
     expect(bench.lines[0]!.path.nodes[1]!.out).not.toBeNull()
   })
 
+  it('a hand that trembles while it clicks moves nothing, and a drag right after a click moves', () => {
+    const bench = new TestBench([plainLine({ x: 0, y: 0 }, { x: 100, y: 0 })])
+    const [line] = bench.lines
+    bench.select([line!.id])
+    const tool = new Nodes(bench)
+    const mark = { kind: 'node', line: line!.id, index: 1 } as const
+    drag(tool, [[100, 0], [101, 1], [100, 0]], { mark })
+    expect(bench.lines[0]).toEqual(line)
+    expect(bench.labels).toEqual([])
+    drag(tool, [[100, 0], [110, 0], [120, 0]], { mark, clicks: 2 })
+    expect(bench.lines[0]!.path.nodes[1]).toMatchObject({ at: { x: 120, y: 0 }, joint: 'corner' })
+  })
+
   it('deletes a node; a line with one node left goes', () => {
     const line = bent()
     const bench = new TestBench([line])
