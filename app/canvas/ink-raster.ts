@@ -3,8 +3,8 @@ import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
 import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
 import type { Viewport } from '~/stores/view'
+import { TILE } from './tile'
 
-const TILE = 512
 /** How long the hand must rest before a new zoom is drawn sharply, ms. */
 const REST = 70
 

@@ -164,15 +164,13 @@ function jaws(mark: Extract<Mark, { kind: 'jaws' }>, place: Place): Konva.Shape[
   // The jaws stand a little off the ink, so that they do not hide it.
   const off = (p: Vec, way: 1 | -1): Vec => ({ x: p.x + Math.cos(across) * gap * way, y: p.y + Math.sin(across) * gap * way })
   const [l, r] = [off(left, 1), off(right, -1)]
-  const opacity = mark.faint ? 0.55 : 1
   const width = mark.chosen ? 2.4 : 1.6
-  const bar = new Konva.Line({ points: [l.x, l.y, r.x, r.y], stroke: PLUM, strokeWidth: 1, opacity: opacity * 0.8, listening: false })
+  const bar = new Konva.Line({ points: [l.x, l.y, r.x, r.y], stroke: PLUM, strokeWidth: 1, opacity: 0.8, listening: false })
   const jaw = (p: Vec, side: 'left' | 'right'): Konva.Shape =>
     new Konva.Shape({
       x: p.x,
       y: p.y,
       mark: { kind: 'jaw', line: mark.line, index: mark.index, side } satisfies MarkRef,
-      opacity,
       sceneFunc: (ctx) => {
         const way = side === 'left' ? 1 : -1
         ctx.rotate(across)
@@ -194,7 +192,6 @@ function jaws(mark: Extract<Mark, { kind: 'jaws' }>, place: Place): Konva.Shape[
     fill: mark.chosen ? PLUM : PAPER,
     stroke: PLUM,
     strokeWidth: 1.4,
-    opacity,
     mark: { kind: 'stop', line: mark.line, index: mark.index } satisfies MarkRef,
     hitFunc: target(REACH),
   } as Konva.CircleConfig)

@@ -12,12 +12,12 @@ export type MarkRef =
 
 /** Something drawn over the ink, in page px; its own size is in screen px. */
 export type Mark =
-  | { kind: 'paths'; key: string; paths: readonly Path[]; tone: 'plum' | 'mute' | 'next' }
-  | { kind: 'node'; key: string; at: Vec; joint: 'corner' | 'smooth'; chosen: boolean; ref: MarkRef | null; /** To be read, not taken: small enough to leave the ink in sight. */ small?: boolean }
-  | { kind: 'handle'; key: string; from: Vec; at: Vec; ref: MarkRef | null }
-  | { kind: 'jaws'; key: string; left: Vec; right: Vec; centre: Vec; chosen: boolean; faint: boolean; line: string; index: number }
-  | { kind: 'tag'; key: string; at: Vec; text: string }
-  | { kind: 'end'; key: string; at: Vec; outward: Vec }
-  | { kind: 'box'; key: string; from: Vec; to: Vec }
-  | { kind: 'frame'; key: string; corners: readonly [Vec, Vec, Vec, Vec] }
-  | { kind: 'closer'; key: string; at: Vec }
+  | { kind: 'paths'; paths: readonly Path[]; tone: 'plum' | 'mute' | 'next' }
+  | { kind: 'node'; at: Vec; joint: 'corner' | 'smooth'; chosen: boolean; ref: MarkRef | null; /** To be read, not taken: small enough to leave the ink in sight. */ small?: boolean }
+  | { kind: 'handle'; from: Vec; at: Vec; ref: MarkRef | null }
+  | { kind: 'jaws'; left: Vec; right: Vec; centre: Vec; chosen: boolean; line: string; index: number }
+  | { kind: 'tag'; at: Vec; text: string }
+  | { kind: 'end'; at: Vec; outward: Vec }
+  | { kind: 'box'; from: Vec; to: Vec }
+  | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec] }
+  | { kind: 'closer'; at: Vec }

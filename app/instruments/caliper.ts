@@ -213,19 +213,17 @@ export class Caliper implements Instrument {
     const side = normal.x >= 0 ? 1 : -1
     const out = (side === 1 ? left : right) + 16 / this.bench.zoom()
     const at = { x: centre.x + normal.x * side * out, y: centre.y + normal.y * side * out }
-    return { kind: 'tag', key: 'tag', at, text: `${(left + right).toFixed(1)} px` }
+    return { kind: 'tag', at, text: `${(left + right).toFixed(1)} px` }
   }
 }
 
 function jawMark(line: string, index: number, { centre, normal, left, right }: Across, chosen: boolean): Mark {
   return {
     kind: 'jaws',
-    key: `jaws-${line}-${index}`,
     centre,
     left: { x: centre.x + normal.x * left, y: centre.y + normal.y * left },
     right: { x: centre.x - normal.x * right, y: centre.y - normal.y * right },
     chosen,
-    faint: false,
     line,
     index,
   }

@@ -31,10 +31,10 @@ export class Inspect implements Instrument {
     const shape = this.bench.chosenShape()
     if (!shape) return []
     const count = shape.contours.reduce((n, c) => n + c.nodes.length, 0)
-    const outline: Mark = { kind: 'paths', key: 'outline', paths: shape.contours, tone: 'plum' }
+    const outline: Mark = { kind: 'paths', paths: shape.contours, tone: 'plum' }
     if (count > MOST_NODES) return [outline]
-    const nodes = shape.contours.flatMap((contour, i) =>
-      contour.nodes.map((n, k): Mark => ({ kind: 'node', key: `c${i}-${k}`, at: n.at, joint: n.joint, chosen: false, ref: null, small: true })),
+    const nodes = shape.contours.flatMap((contour) =>
+      contour.nodes.map((n): Mark => ({ kind: 'node', at: n.at, joint: n.joint, chosen: false, ref: null, small: true })),
     )
     return [outline, ...nodes]
   }

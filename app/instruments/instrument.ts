@@ -17,7 +17,6 @@ export interface Hand {
   mark: MarkRef | null
   shift: boolean
   alt: boolean
-  ctrl: boolean
   device: 'pen' | 'mouse' | 'touch'
   /** 2 for the second press of a double-click. */
   clicks: number

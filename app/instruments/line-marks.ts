@@ -30,7 +30,7 @@ export function chosenLines(bench: Bench): Line[] {
 export function chosenMarks(bench: Bench, besides: (line: Line) => Mark[]): Mark[] {
   const lines = chosenLines(bench)
   if (!lines.length) return []
-  const centrelines: Mark = { kind: 'paths', key: 'chosen', paths: lines.map((l) => l.path), tone: 'plum' }
+  const centrelines: Mark = { kind: 'paths', paths: lines.map((l) => l.path), tone: 'plum' }
   return lines.length > MOST_MARKED ? [centrelines] : [centrelines, ...lines.flatMap(besides)]
 }
 
@@ -42,7 +42,7 @@ export function endMarks(line: Line): Mark[] {
   const last = arc.tangent(arc.total)
   if (!first || !last) return []
   return [
-    { kind: 'end', key: `start-${line.id}`, at: arc.point(0), outward: { x: -first.x, y: -first.y } },
-    { kind: 'end', key: `end-${line.id}`, at: arc.point(arc.total), outward: last },
+    { kind: 'end', at: arc.point(0), outward: { x: -first.x, y: -first.y } },
+    { kind: 'end', at: arc.point(arc.total), outward: last },
   ]
 }

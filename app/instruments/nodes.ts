@@ -160,12 +160,12 @@ export class Nodes implements Instrument {
       line.path.nodes.forEach((n, index) => {
         for (const side of ['in', 'out'] as const) {
           const at = n[side]
-          if (at) marks.push({ kind: 'handle', key: `${line.id}-${index}-${side}`, from: n.at, at, ref: { kind: 'handle', line: line.id, index, side } })
+          if (at) marks.push({ kind: 'handle', from: n.at, at, ref: { kind: 'handle', line: line.id, index, side } })
         }
       })
       line.path.nodes.forEach((n, index) => {
         const isChosen = chosen.some((c) => c.line === line.id && c.index === index)
-        marks.push({ kind: 'node', key: `${line.id}-${index}`, at: n.at, joint: n.joint, chosen: isChosen, ref: { kind: 'node', line: line.id, index } })
+        marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: isChosen, ref: { kind: 'node', line: line.id, index } })
       })
       return marks
     })

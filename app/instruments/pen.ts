@@ -149,18 +149,18 @@ export class Pen implements Instrument {
     const { nodes } = this
     if (!nodes.length) return marks
     const last = nodes[nodes.length - 1]!
-    if (nodes.length > 1) marks.push({ kind: 'paths', key: 'laid', paths: [{ nodes, closed: false }], tone: 'plum' })
+    if (nodes.length > 1) marks.push({ kind: 'paths', paths: [{ nodes, closed: false }], tone: 'plum' })
     if (this.pointer && !this.pressed) {
       const next: PathNode = { at: this.pointer, in: null, out: null, joint: 'corner' }
-      marks.push({ kind: 'paths', key: 'next', paths: [{ nodes: [last, next], closed: false }], tone: 'next' })
+      marks.push({ kind: 'paths', paths: [{ nodes: [last, next], closed: false }], tone: 'next' })
     }
     for (const side of ['in', 'out'] as const) {
       const at = last[side]
-      if (at) marks.push({ kind: 'handle', key: `handle-${side}`, from: last.at, at, ref: null })
+      if (at) marks.push({ kind: 'handle', from: last.at, at, ref: null })
     }
-    if (nodes.length > 1) marks.push({ kind: 'closer', key: 'closer', at: nodes[0]!.at })
+    if (nodes.length > 1) marks.push({ kind: 'closer', at: nodes[0]!.at })
     nodes.forEach((n, i) =>
-      marks.push({ kind: 'node', key: `n${i}`, at: n.at, joint: n.joint, chosen: i === nodes.length - 1, ref: null }),
+      marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: i === nodes.length - 1, ref: null }),
     )
     return marks
   }

@@ -96,7 +96,7 @@ export class PlaceSketch implements Instrument {
 
   marks(): Mark[] {
     const found = this.sketch()
-    return found ? [{ kind: 'frame', key: 'frame', corners: cornersOf(found.sketch) }] : []
+    return found ? [{ kind: 'frame', corners: cornersOf(found.sketch) }] : []
   }
 }
 

@@ -129,7 +129,7 @@ export class Select implements Instrument {
 
   marks(): Mark[] {
     const marks = chosenMarks(this.bench, endMarks)
-    if (this.corner && this.pressed) marks.push({ kind: 'box', key: 'box', from: this.pressed.at, to: this.corner })
+    if (this.corner && this.pressed) marks.push({ kind: 'box', from: this.pressed.at, to: this.corner })
     return marks
   }
 }

@@ -4,6 +4,7 @@ import { writeSvg } from '#core/formats/svg/write-svg'
 import { expandLine } from '#core/outline/expand'
 import type { ShapesResult } from '#core/shapes/derive'
 import { deriveShapes } from '#core/shapes/derive'
+import { inTurns } from '#core/turns'
 import type { Outline } from './outline'
 import { outlineOfShape } from './outline'
 
@@ -30,17 +31,15 @@ const geometry = {
     onProgress: (share: number) => void,
   ): Promise<(ShapesResult & { outlines: Outline[] }) | null> {
     const mine = ++newestShapes
-    const steps = deriveShapes(drawing)
-    let last = performance.now()
-    for (;;) {
-      const step = steps.next()
-      if (step.done) return { ...step.value, outlines: step.value.shapes.map(outlineOfShape) }
-      if (performance.now() - last < 40) continue
-      onProgress(step.value)
-      await breathe()
-      if (mine !== newestShapes) return null
-      last = performance.now()
-    }
+    const result = await inTurns(deriveShapes(drawing), {
+      turn: 40,
+      rest: breathe,
+      go: (share) => {
+        onProgress(share)
+        return mine === newestShapes
+      },
+    })
+    return result && { ...result, outlines: result.shapes.map(outlineOfShape) }
   },
 
   stopShapes(): void {

@@ -1,6 +1,7 @@
 import { expose, transfer } from 'comlink'
 import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
+import { TILE } from '~/canvas/tile'
 
 /** A filled outline in the stack, bottom to top. */
 export interface InkEntry {
@@ -9,9 +10,6 @@ export interface InkEntry {
   data: string
   box: Box
 }
-
-/** Device px along a tile's side. */
-export const TILE = 512
 
 let stack: (InkEntry & { path: Path2D })[] = []
 const paths = new Map<string, { data: string; path: Path2D }>()

@@ -3,6 +3,7 @@ import type { Line } from '#core/drawing/model'
 import { newId } from '#core/drawing/create'
 import { movedLine } from '#core/drawing/move'
 import { flipEnds, flipSides } from '#core/weight/shelf'
+import { heavier, lighter } from '#core/weight/size'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLayer, findLine } from '~/stores/find'
 import { PASSES, TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
@@ -10,13 +11,6 @@ import { useChosenLines } from './use-chosen-lines'
 
 /** Held this long, an instrument's key means "only while held", ms. */
 const HOLD = 220
-
-/** Factor of one step lighter or heavier. */
-const HEAVIER = 1.1
-const HEAVIEST = 1000
-
-/** Sizes stay readable: rounded to a tenth of a px, very thin ones to a thousandth. */
-const inTenths = (size: number): number => (size < 1 ? Math.round(size * 1000) / 1000 : Math.round(size * 10) / 10)
 
 const PASTE_OFFSET = 12
 
@@ -103,8 +97,8 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else if (key === '?') to.showKeys()
     else if (key === 'f' && shift) chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))
     else if (key === 'f') chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))
-    else if (key === '[') chosen.change('Lighter', (l) => void (l.weight.size = inTenths(l.weight.size / HEAVIER)))
-    else if (key === ']') chosen.change('Heavier', (l) => void (l.weight.size = Math.min(HEAVIEST, inTenths(l.weight.size * HEAVIER))))
+    else if (key === '[') chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size)))
+    else if (key === ']') chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size)))
     else return false
     return true
   }

@@ -3,6 +3,8 @@ import type { Drawing, Layer, PathNode, TraceSample } from './model'
 import type { Patch } from './patch'
 
 const LARGEST = 1e7
+const MOST_LAYERS = 500
+const MOST_ITEMS = 50_000
 const number = () => yup.number().strict().required()
 const coordinate = () => number().min(-LARGEST).max(LARGEST)
 const factor = () => number().min(0).max(1000)
@@ -160,7 +162,7 @@ const layer = yup
     items: yup
       .array()
       .required()
-      .max(50_000)
+      .max(MOST_ITEMS)
       .when('kind', ([kind], schema) => schema.of(itemSchema(kind as Layer['kind']).required())),
   })
   .strict()
@@ -181,7 +183,7 @@ export const drawingSchema = yup
       })
       .required()
       .strict(),
-    layers: yup.array(layer.required()).required().max(500),
+    layers: yup.array(layer.required()).required().max(MOST_LAYERS),
     inks: yup.array(ink.required()).required().min(1).max(500),
     settings: yup
       .object({
@@ -206,7 +208,7 @@ export const drawingSchema = yup
  */
 export function checkDrawing(value: unknown): Drawing {
   const drawing = drawingSchema.validateSync(value, { abortEarly: true }) as Drawing
-  checkIds(drawing)
+  checkLists(drawing)
   return drawing
 }
 
@@ -219,20 +221,23 @@ export function checkTouched(drawing: Drawing, patches: readonly Patch[]): void 
   const layers = new Map(drawing.layers.map((l) => [l.id, l]))
   for (const { op, path, value } of patches) {
     const [root, at, list, , field] = path
-    if (root !== 'layers') drawingSchema.validateSync({ ...drawing, layers: [] })
-    else if (op === 'add' && path.length === 2) layer.validateSync(value)
     const here = layers.get(String(at))
-    // A layer that a later patch takes away again leaves nothing to check.
-    if (root !== 'layers' || !here) continue
-    if (field) (yup.reach(itemSchema(here.kind), String(field)) as yup.Schema).validateSync(value)
-    else if (op === 'add' && list) itemSchema(here.kind).validateSync(value)
-    else if (list && list !== 'items') layer.validateSync({ ...here, items: [] })
+    if (root !== 'layers') drawingSchema.validateSync({ ...drawing, layers: [] })
+    else if (path.length <= 2) {
+      if (op === 'add') layer.validateSync(value)
+    } else if (!here) continue // A later patch takes the layer away again: nothing is left to check.
+    else if (list !== 'items') layer.validateSync({ ...here, items: [] })
+    else if (field) (yup.reach(itemSchema(here.kind), String(field)) as yup.Schema).validateSync(value)
+    else if (op === 'add') itemSchema(here.kind).validateSync(value)
   }
-  if (patches.some((p) => p.op === 'add')) checkIds(drawing)
+  if (patches.some((p) => p.op === 'add')) checkLists(drawing)
 }
 
-/** Everything is found by its id, so no two layers and no two items may share one. */
-function checkIds(drawing: Drawing): void {
+/** Lists have their limits, and everything is found by its id, so no two layers and no two items may share one. */
+function checkLists(drawing: Drawing): void {
+  const full = drawing.layers.find((l) => l.items.length > MOST_ITEMS)
+  if (full) throw new yup.ValidationError(`layer "${full.name}" is full: it holds ${MOST_ITEMS} lines`, full.id, 'layers')
+  if (drawing.layers.length > MOST_LAYERS) throw new yup.ValidationError(`a drawing holds ${MOST_LAYERS} layers at most`, null, 'layers')
   for (const all of [drawing.layers, drawing.layers.flatMap((l): { id: string }[] => l.items)]) {
     const seen = new Set<string>()
     for (const { id: name } of all) {

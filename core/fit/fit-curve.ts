@@ -37,7 +37,8 @@ function fitInto(out: Fitted[], source: CurveSource, from: number, to: number, t
 
 /** The end of a longest cubic is found to this share of its length. */
 const PRECISION = 1 / 128
-const MOST_HALVINGS = 24
+/** Shortest pieces that are tried: so many to a smooth part, and so many more to the whole. */
+const FINEST = { part: 8, whole: 4096 }
 
 /**
  * As `fitCurve`, each cubic reaching as far as the tolerance lets it: fewer cubics for more work. For chains and traces,
@@ -46,11 +47,12 @@ const MOST_HALVINGS = 24
  */
 export function fitLongest(source: CurveSource, from: number, to: number, tolerance: number): Fitted[] {
   const out: Fitted[] = []
-  const least = 1e-6 * (to - from)
+  // Where nothing fits, so much is passed over at once: the fit gets on, whatever the curve.
+  const least = (to - from) / (FINEST.whole + FINEST.part * (source.joints?.length ?? 0))
   let at = from
   let step = to - from
-  while (to - at > least) {
-    const fit = longestFrom(source, at, to, step, tolerance) ?? hermite(source, at, Math.min(to, at + step / 2 ** MOST_HALVINGS))
+  while (to - at > 1e-6 * least) {
+    const fit = longestFrom(source, at, to, step, least, tolerance) ?? hermite(source, at, Math.min(to, at + least))
     out.push(fit)
     step = fit.to - at
     at = fit.to
@@ -58,8 +60,8 @@ export function fitLongest(source: CurveSource, from: number, to: number, tolera
   return out
 }
 
-/** The longest cubic found from `at` by trying `step` first; null where none of any length stays within the tolerance. */
-function longestFrom(source: CurveSource, at: number, to: number, step: number, tolerance: number): Fitted | null {
+/** The longest cubic found from `at` by trying `step` first; null where none longer than `least` is within the tolerance. */
+function longestFrom(source: CurveSource, at: number, to: number, step: number, least: number, tolerance: number): Fitted | null {
   let best: Fitted | null = null
   let low = at
   let high = Math.min(to, at + step)
@@ -74,7 +76,7 @@ function longestFrom(source: CurveSource, at: number, to: number, step: number, 
     if (high === to) return best
     high = Math.min(to, at + 2 * (high - at))
   }
-  for (let k = 0; k < MOST_HALVINGS && high - low > PRECISION * (low - at); k++) {
+  while (high - low > Math.max(PRECISION * (low - at), least)) {
     const mid = (low + high) / 2
     if (!reaches(mid)) high = mid
   }

@@ -1,5 +1,6 @@
 import type { Drawing, Line, Shape } from '../drawing/model'
 import { expandLines } from '../outline/expand'
+import { atOnce } from '../turns'
 import { simplifyContours } from './simplify'
 import { unionShapes } from './union'
 
@@ -45,13 +46,7 @@ export function* deriveShapes(drawing: Drawing): Generator<number, ShapesResult>
 }
 
 /** As `deriveShapes`, in one go. */
-export function shapesOf(drawing: Drawing): ShapesResult {
-  const steps = deriveShapes(drawing)
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
-}
+export const shapesOf = (drawing: Drawing): ShapesResult => atOnce(deriveShapes(drawing))
 
 /** One shape an ink; an ink's shape takes the place of its first part in the stack. */
 function* unitedByInk(parts: readonly Shape[], tolerance: number): Generator<number, Shape[]> {

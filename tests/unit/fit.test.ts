@@ -87,6 +87,19 @@ describe('many cubics', () => {
     const [b1, b2] = split(b, 0.5)
     expect(fitLongest(new CubicChain([a, b1, b2]), 0, 3, 0.001)).toHaveLength(1)
   })
+
+  it('comes to an end on a curve that nothing fits, its ends where they are', () => {
+    const noise: CurveSource = {
+      sample: (u) => {
+        const next = seeded(1 + Math.floor(u * 1e9))
+        for (let i = 0; i < 8; i++) next()
+        return { at: { x: u * 100 + next(), y: 50 * next() }, derivative: { x: next() - 0.5, y: next() - 0.5 } }
+      },
+    }
+    const fits = fitLongest(noise, 0, 1, 0.001)
+    expect(fits.length).toBeLessThanOrEqual(4097)
+    expect([fits[0]!.from, fits.at(-1)!.to]).toEqual([0, 1])
+  })
 })
 
 describe('roots', () => {

@@ -128,3 +128,12 @@ describe('ids', () => {
     expect(() => checkTouched(applyPatches(start, [patch]), [patch])).toThrow(/two parts have the id "line-1"/)
   })
 })
+
+describe('the limits of lists', () => {
+  it('a full layer takes no more lines, and says so', () => {
+    const [a] = start.layers
+    const line = fresh(1)
+    const full = { ...start, layers: [{ ...a!, items: Array.from({ length: 50_001 }, (_, i) => ({ ...line, id: `l${i}` })) } as Layer] }
+    expect(() => checkTouched(full, [{ op: 'add', path: ['layers', a!.id, 'items', 0], value: { ...line, id: 'l0' } }])).toThrow(/layer "A" is full/)
+  })
+})

@@ -5,6 +5,7 @@ import type { Taper, WidthStop } from '#core/drawing/model'
 import { LineWidth } from '#core/weight/half-widths'
 import { Profile } from '#core/weight/profile'
 import { SHELF, flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
+import { HEAVIEST, heavier, lighter } from '#core/weight/size'
 import { addStop, addStopBeside, removeStop, slideStop, widenStop } from '#core/weight/stops'
 import { sizeTapers, taperAt } from '#core/weight/taper'
 
@@ -204,5 +205,16 @@ describe('the shelf', () => {
     const weight = withProfile(evenWeight(7), SHELF.find((p) => p.id === 'end')!)
     const [a, b] = [new Profile(weight.stops, false), new Profile(flipEnds(weight).stops, false)]
     for (let u = 0; u <= 1; u += 0.1) expect(b.sampleLeft(1 - u).value).toBeCloseTo(a.sampleLeft(u).value, 9)
+  })
+})
+
+describe('lighter and heavier', () => {
+  it('go by about a tenth, stay readable, and never the wrong way', () => {
+    expect([heavier(6), lighter(6.6), heavier(0.5), lighter(0.5)]).toEqual([6.6, 6, 0.55, 0.455])
+    for (const size of [0, 0.001, 0.004, 1, 1.04, 3.3, 999, HEAVIEST]) {
+      expect(heavier(size)).toBeGreaterThanOrEqual(size)
+      expect(lighter(size)).toBeLessThanOrEqual(size)
+      expect(heavier(size)).toBeLessThanOrEqual(HEAVIEST)
+    }
   })
 })

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { area, scaleLinear } from 'd3'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import type { Line } from '#core/drawing/model'
+import type { Line, Vec } from '#core/drawing/model'
 import { short } from '#core/geometry/path'
 import { LineWidth } from '#core/weight/half-widths'
 import type { Sides } from '#core/weight/stops'
 import { addStop, removeStop, slideStop, widenStop } from '#core/weight/stops'
+import { DRAG_START, screenDistance } from '~/instruments/instrument'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines, findLine } from '~/stores/find'
@@ -79,7 +80,9 @@ const stops = computed(() =>
 
 const place = computed(() => (view.place?.line === props.line.id ? x.value(view.place.at) : null))
 
-type Grip = { index: number; what: 'left' | 'right' | 'slide'; slack: number; moved: boolean; at: number | null; pointer: number }
+type Grip = { index: number; what: 'left' | 'right' | 'slide'; slack: number; moved: boolean; at: number | null; pointer: number; screen: Vec }
+
+const screenOf = (e: PointerEvent): Vec => ({ x: e.clientX, y: e.clientY })
 let grip: Grip | null = null
 
 const atPointer = (e: PointerEvent) => {
@@ -91,7 +94,7 @@ function take(e: PointerEvent, index: number, what: Grip['what']): void {
   if (e.button !== 0) return
   const stop = props.line.weight.stops[index]!
   const half = what === 'slide' ? 0 : (stop[what] * props.line.weight.size) / 2
-  grip = { index, what, slack: half - Math.abs(atPointer(e).half), moved: false, at: null, pointer: e.pointerId }
+  grip = { index, what, slack: half - Math.abs(atPointer(e).half), moved: false, at: null, pointer: e.pointerId, screen: screenOf(e) }
   view.stop = { line: props.line.id, index }
   box.value!.setPointerCapture(e.pointerId)
   e.stopPropagation()
@@ -104,7 +107,7 @@ function pressRibbon(e: PointerEvent): void {
   const { index } = addStop(props.line.weight, at, props.line.path.closed)
   const here = course.value[Math.round(at * SAMPLES)]!
   const what = half >= 0 ? 'left' : 'right'
-  grip = { index, what, slack: here[what] - Math.abs(half), moved: false, at, pointer: e.pointerId }
+  grip = { index, what, slack: here[what] - Math.abs(half), moved: false, at, pointer: e.pointerId, screen: screenOf(e) }
   view.stop = null
   box.value!.setPointerCapture(e.pointerId)
 }
@@ -116,6 +119,7 @@ function move(e: PointerEvent): void {
     return
   }
   const g = grip
+  if (!g.moved && screenDistance(g.screen, screenOf(e)) < DRAG_START) return
   heldReach.value ??= reach.value
   g.moved = true
   view.stop = { line: props.line.id, index: g.index }

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { short } from '#core/geometry/path'
 import { flipEnds, flipSides } from '#core/weight/shelf'
+import { HEAVIEST } from '#core/weight/size'
 import { addStopBeside, removeStop } from '#core/weight/stops'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
@@ -10,9 +11,6 @@ import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import WeightGraph from './WeightGraph.vue'
-
-/** Heaviest line that can be asked for, px. */
-const LARGEST = 1000
 
 const store = useDrawingStore()
 const studio = useStudioStore()
@@ -60,9 +58,9 @@ function dropStop(): void {
 function setSize(e: Event): void {
   const input = e.target as HTMLInputElement
   const v = Number.parseFloat(input.value.replace(',', '.'))
-  if (!(v >= 0 && v <= LARGEST)) {
+  if (!(v >= 0 && v <= HEAVIEST)) {
     input.value = short(size.value, 2)
-    store.notice = `A size is a number from 0 to ${LARGEST} px, so it stayed as it was.`
+    store.notice = `A size is a number from 0 to ${HEAVIEST} px, so it stayed as it was.`
     return
   }
   studio.preferences.size = v

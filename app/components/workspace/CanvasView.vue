@@ -131,7 +131,7 @@ function allMarks(): Mark[] {
   const marks = instrument.value?.marks() ?? []
   if (!view.bare || shapesShown.value) return marks
   const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
-  return [{ kind: 'paths', key: 'bare', paths, tone: 'mute' }, ...marks]
+  return [{ kind: 'paths', paths, tone: 'mute' }, ...marks]
 }
 
 function schedule(): void {

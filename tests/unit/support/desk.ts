@@ -91,7 +91,7 @@ interface With {
 
 export function hand(x: number, y: number, over: With = {}): Hand {
   const { mark = null, shift = false, alt = false, clicks = 1, pressure = 0.5, device = 'mouse' } = over
-  return { at: { x, y }, screen: { x, y }, mark, shift, alt, ctrl: false, device, clicks, samples: [{ at: { x, y }, pressure, time: x + y }] }
+  return { at: { x, y }, screen: { x, y }, mark, shift, alt, device, clicks, samples: [{ at: { x, y }, pressure, time: x + y }] }
 }
 
 export function click(tool: Instrument, x: number, y: number, over: With = {}): void {
