@@ -1,198 +1,166 @@
-import type { Cubic } from '../geometry/cubic'
-import { cubic, derivativeAt, nearestFrom, pointAt } from '../geometry/cubic'
-import type { Vec } from '../geometry/point'
-import { along, direction, distance, dot, length, rotate, subtract } from '../geometry/point'
-import { GAUSS_16, GAUSS_5 } from '../geometry/quadrature'
-import { interpolate, realRoots } from './roots'
-import type { CurveSource } from './source'
-import { smoothParts } from './source'
+import { handleLengths } from './handle-lengths'
+import type { MeasuredCurve } from './measured-curve'
 
-/** One fitted cubic, the part of the source that it stands for, and the largest distance measured, px. */
-export interface Fitted {
-  cubic: Cubic
-  from: number
-  to: number
+/** Where the shape is narrow a fit may be off by no more than this share of the room, and never less than MOST_STRICT. */
+const ROOM_SHARE = 0.2
+const MOST_STRICT = 1 / 256
+
+/** A fit as far off as this many times the tolerance is no fit: more exactly need not be known. */
+export const HOPELESS = 64
+
+/** The fit last asked for. */
+export interface CubicFit {
+  /** Control points: x and y of all four. */
+  points: Float64Array
+  /** Largest distance measured, px. */
   deviation: number
 }
 
-const MEASURES = 24
-
-/** The source between two parameters, seen from its chord: chord start (0, 0), chord end (1, 0). */
-interface ChordFrame {
-  origin: Vec
-  chord: Vec
-  size: number
-  /** Angles of the end tangents from the chord, radians; the far one is measured so that an arch has both positive. */
-  theta0: number
-  theta1: number
-  area: number
-  moment: number
-}
+const start = new Float64Array(2)
+const end = new Float64Array(2)
+const leave = new Float64Array(2)
+const arrive = new Float64Array(2)
+const sums = new Float64Array(3)
+const arms = new Float64Array(16)
 
 /**
- * The cubic with the source's end points and end tangents that also has its area and first moment over the chord
- * (R. Levien, Fitting cubic Bezier curves, 2021). Of the few such cubics, and the one with even handles, the nearest.
- * Null where no cubic of sane handles exists, or none within `limit` px where that is all that is asked for.
+ * The cubic with a stretch's end points and end tangents that also has its area and first moment over the chord
+ * (R. Levien, Fitting cubic Bezier curves, 2021). Of the few such cubics, and the one with even handles, the nearest goes
+ * to `fit`. Its error falls with the sixth power of the stretch's length.
+ *
+ * @returns the largest deviation as a multiple of what is allowed: `tolerance` px, less where there is little room.
+ * At most 1 is a good fit; HOPELESS where no cubic with sane handles comes near.
  */
-export function fitCubic(source: CurveSource, from: number, to: number, limit = Infinity): Fitted | null {
-  const start = source.sample(from).at
-  const end = source.sample(to).at
-  const size = distance(start, end)
-  const samples = measureSamples(source, from, to)
-  const span = samples.reduce((m, s) => Math.max(m, distance(s.at, start)), size)
-  if (span === 0) return { cubic: cubic(start, start, end, end), from, to, deviation: 0 }
-  if (size < 1e-9 * span) return null
-  const t0 = endTangent(source, from, to)
-  const t1 = endTangent(source, to, from)
-  if (!t0 || !t1) return null
-  const frame = chordFrame(source, from, to, start, end, t0, { x: -t1.x, y: -t1.y })
-  let best: Fitted | null = null
-  for (const [d0, d1] of armLengths(frame)) {
-    const c = cubic(start, along(start, t0, d0 * size), along(end, t1, d1 * size), end)
-    const deviation = deviationFrom(samples, c, Math.min(limit, best?.deviation ?? Infinity))
-    if (!best || deviation < best.deviation) best = { cubic: c, from, to, deviation }
+export function fitCubic(curve: MeasuredCurve, from: number, to: number, tolerance: number, fit: CubicFit): number {
+  curve.point(from, false, start)
+  curve.point(to, true, end)
+  const dx = end[0]! - start[0]!
+  const dy = end[1]! - start[1]!
+  const size = Math.sqrt(dx * dx + dy * dy)
+  fit.deviation = Infinity
+  if (!curve.direction(from, to, leave) || !curve.direction(to, from, arrive)) return asPoint(curve, from, to, fit)
+  if (!(size > 0)) return HOPELESS
+  curve.integrals(from, to, start[0]!, start[1]!, dx, sums)
+  // In the frame of the chord: from (0, 0) to (1, 0).
+  const c = dx / size
+  const s = dy / size
+  const k = 1 / (size * size)
+  const i1 = sums[0]!
+  const i2 = sums[1]!
+  const i3 = sums[2]!
+  // Y dX with X = c x + s y, Y = c y - s x; integrals of x dx, y dy and the like follow from the ends.
+  const area = (-s * c * (dx * dx) * 0.5 - s * s * (dx * dy - i1) + c * c * i1 + s * c * (dy * dy) * 0.5) * k
+  const xxdx = (dx * dx * dx) / 3
+  const yydy = (dy * dy * dy) / 3
+  const xxdy = dx * dx * dy - 2 * i2
+  const xydy = (dx * dy * dy - i3) / 2
+  // X Y = c s (y^2 - x^2) + (c^2 - s^2) x y
+  const cs = c * s
+  const cc = c * c - s * s
+  const moment = (c * (cs * (i3 - xxdx) + cc * i2) + s * (cs * (yydy - xxdy) + cc * xydy)) * (k / size)
+  const lx = leave[0]! * c + leave[1]! * s
+  const ly = leave[1]! * c - leave[0]! * s
+  const ax = arrive[0]! * c + arrive[1]! * s
+  const ay = arrive[1]! * c - arrive[0]! * s
+  const n = handleLengths(lx, ly, ax, -ay, area, moment, arms)
+  let best = HOPELESS
+  for (let i = 0; i < n; i++) {
+    const d0 = arms[2 * i]! * size
+    const d1 = arms[2 * i + 1]! * size
+    trial[0] = start[0]!
+    trial[1] = start[1]!
+    trial[2] = start[0]! + leave[0]! * d0
+    trial[3] = start[1]! + leave[1]! * d0
+    trial[4] = end[0]! - arrive[0]! * d1
+    trial[5] = end[1]! - arrive[1]! * d1
+    trial[6] = end[0]!
+    trial[7] = end[1]!
+    const excess = excessOf(curve, from, to, tolerance, best)
+    if (excess >= best) continue
+    best = excess
+    fit.points.set(trial)
+    fit.deviation = worst
   }
-  return best && best.deviation <= limit ? best : null
+  return best
 }
 
-/** Unit tangent at `u` pointing towards `towards`; a vanished derivative is replaced by its limit from inside. */
-function endTangent(source: CurveSource, u: number, towards: number): Vec | null {
-  const sign = Math.sign(towards - u)
-  const here = source.sample(u)
-  const far = source.sample(u + (towards - u) * 0.01)
-  const speed = length(here.derivative)
-  const d = speed > 1e-6 * length(far.derivative) ? here.derivative : source.sample(u + (towards - u) * 1e-5).derivative
-  const unit = direction(d)
-  return unit && { x: unit.x * sign, y: unit.y * sign }
-}
-
-function chordFrame(
-  source: CurveSource,
-  from: number,
-  to: number,
-  start: Vec,
-  end: Vec,
-  t0: Vec,
-  t1: Vec,
-): ChordFrame {
-  const chord = subtract(end, start)
-  const size = length(chord)
-  const angle = Math.atan2(chord.y, chord.x)
-  let area = 0
-  let moment = 0
-  const parts = smoothParts(source, from, to)
-  const rule = parts.length > 3 ? GAUSS_5 : GAUSS_16
-  for (const [low, high] of parts) {
-    const half = (high - low) / 2
-    const mid = (high + low) / 2
-    rule.nodes.forEach((node, i) => {
-      const { at, derivative } = source.sample(mid + half * node)
-      const p = rotate(subtract(at, start), -angle)
-      const d = rotate(derivative, -angle)
-      const w = (rule.weights[i]! * half * d.x * p.y) / (size * size)
-      area += w
-      moment += (w * p.x) / size
-    })
+/** A stretch that never leaves one point. */
+function asPoint(curve: MeasuredCurve, from: number, to: number, fit: CubicFit): number {
+  for (let k = curve.after(from); k < curve.count && curve.u[k]! < to; k++) {
+    if (curve.x[k] !== start[0] || curve.y[k] !== start[1]) return HOPELESS
   }
-  const a = rotate(t0, -angle)
-  const b = rotate(t1, -angle)
-  return { origin: start, chord, size, theta0: Math.atan2(a.y, a.x), theta1: Math.atan2(-b.y, b.x), area, moment }
-}
-
-/** Area and first moment over the chord of the cubic (0,0), d0 (c0, s0), (1 - d1 c1, d1 s1), (1,0). */
-function momentOf(d0: number, d1: number, c0: number, s0: number, c1: number, s1: number): number {
-  const c = cubic({ x: 0, y: 0 }, { x: d0 * c0, y: d0 * s0 }, { x: 1 - d1 * c1, y: d1 * s1 }, { x: 1, y: 0 })
-  let sum = 0
-  GAUSS_5.nodes.forEach((node, i) => {
-    const t = (1 + node) / 2
-    const p = pointAt(c, t)
-    sum += (GAUSS_5.weights[i]! / 2) * p.x * p.y * derivativeAt(c, t).x
-  })
-  return sum
-}
-
-const NODES = [0, 0.25, 0.5, 0.75, 1, 1.25, 1.5]
-
-/** Handle lengths, as shares of the chord, whose cubics have the frame's area and first moment. */
-function armLengths({ theta0, theta1, area, moment }: ChordFrame): [number, number][] {
-  const [c0, s0, c1, s1] = [Math.cos(theta0), Math.sin(theta0), Math.cos(theta1), Math.sin(theta1)]
-  const even: [number, number] = [evenArm(theta0, theta1), evenArm(theta0, theta1)]
-  if (Math.abs(s0) < 1e-6 && Math.abs(s1) < 1e-6) return [[1 / 3, 1 / 3]]
-  // area = 3/20 (2 d0 s0 + 2 d1 s1 - d0 d1 sin(theta0 + theta1)) is linear in d1 for a given d0, so that
-  // d1 = top / bottom; the moment, of second degree in d1, times bottom^2 is a polynomial in d0.
-  const both = Math.sin(theta0 + theta1)
-  const top = (d0: number): number => (20 / 3) * area - 2 * d0 * s0
-  const bottom = (d0: number): number => 2 * s1 - d0 * both
-  const xs: number[] = []
-  const ys: number[] = []
-  for (const node of NODES) {
-    const d0 = Math.abs(bottom(node)) < 1e-3 ? node + 0.07 : node
-    const b = bottom(d0)
-    if (Math.abs(b) < 1e-9) continue
-    xs.push(d0)
-    ys.push((momentOf(d0, top(d0) / b, c0, s0, c1, s1) - moment) * b * b)
+  for (let i = 0; i < 4; i++) {
+    fit.points[2 * i] = start[0]!
+    fit.points[2 * i + 1] = start[1]!
   }
-  const arms: [number, number][] = [even]
-  if (xs.length < 5) return arms
-  for (const d0 of realRoots(interpolate(xs.slice(0, 5), ys.slice(0, 5)), 0, 2)) {
-    const b = bottom(d0)
-    if (Math.abs(b) < 1e-9) continue
-    const d1 = top(d0) / b
-    if (d0 > 1e-4 && d1 > 1e-4 && d0 < 2 && d1 < 2) arms.push([d0, d1])
-  }
-  return arms
+  fit.deviation = 0
+  return 0
 }
 
-/** Handle length of the circular arc with the mean of the two angles. */
-function evenArm(theta0: number, theta1: number): number {
-  const half = Math.abs(theta0 + theta1) / 2
-  return half < 1e-3 || half > 2.6 ? 1 / 3 : (2 / 3) * (1 / (1 + Math.cos(half)))
-}
-
-interface Measure {
-  at: Vec
-  derivative: Vec
-}
-
-function measureSamples(source: CurveSource, from: number, to: number): Measure[] {
-  const out: Measure[] = []
-  const parts = smoothParts(source, from, to)
-  const each = Math.max(2, Math.ceil(MEASURES / parts.length))
-  parts.forEach(([low, high], k) => {
-    for (let i = k === 0 ? 1 : 0; i < each; i++) out.push(source.sample(low + ((high - low) * i) / each))
-  })
-  return out
-}
+const trial = new Float64Array(8)
+/** Largest distance seen by the last `excessOf`, px. */
+let worst = 0
 
 /**
- * Largest distance from the samples to the cubic. A sample whose nearest point is out of order or runs the other way
- * makes the fit worthless: the cubic has a loop or a cusp there. So does one farther away than `limit` px.
+ * Largest deviation of `trial` from the samples between two parameters, as a multiple of what is allowed there. From
+ * each sample the cubic is sought along the curve's normal, by Newton on (C - p) . T = 0. A cubic that is not found in
+ * order, or that runs the other way, has a loop or a cusp there and is worthless; so is one beyond `limit`.
  */
-function deviationFrom(samples: readonly Measure[], c: Cubic, limit: number): number {
-  let worst = 0
+function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: number, limit: number): number {
+  const x0 = trial[0]!
+  const y0 = trial[1]!
+  const x1 = trial[2]!
+  const y1 = trial[3]!
+  const x2 = trial[4]!
+  const y2 = trial[5]!
+  const x3 = trial[6]!
+  const y3 = trial[7]!
+  worst = 0
+  let excess = 0
   let t = 0
-  const steps = 32
-  const points: Vec[] = []
-  for (let i = 0; i <= steps; i++) points.push(pointAt(c, i / steps))
-  let k = 0
-  for (const s of samples) {
-    // Nearest of the cubic's points at or after the last one.
-    let best = k
-    let least = Infinity
-    for (let i = k; i <= steps; i++) {
-      const d = (points[i]!.x - s.at.x) ** 2 + (points[i]!.y - s.at.y) ** 2
-      if (d < least) {
-        least = d
-        best = i
+  let before = 0
+  let u = from
+  for (let k = curve.after(from); k < curve.count && curve.u[k]! < to - 1e-12; k++) {
+    const tx = curve.tx[k]!
+    const ty = curve.ty[k]!
+    if (tx === 0 && ty === 0) continue
+    const px = curve.x[k]!
+    const py = curve.y[k]!
+    t = Math.min(1, t + ((1 - t) * (curve.u[k]! - u)) / (to - u))
+    u = curve.u[k]!
+    let off = Infinity
+    for (let i = 0; i < 8; i++) {
+      const s = 1 - t
+      const a = s * s * s
+      const b = 3 * s * s * t
+      const c = 3 * s * t * t
+      const d = t * t * t
+      const qx = a * x0 + b * x1 + c * x2 + d * x3 - px
+      const qy = a * y0 + b * y1 + c * y2 + d * y3 - py
+      const e = 3 * s * s
+      const f = 6 * s * t
+      const g = 3 * t * t
+      const vx = e * (x1 - x0) + f * (x2 - x1) + g * (x3 - x2)
+      const vy = e * (y1 - y0) + f * (y2 - y1) + g * (y3 - y2)
+      const ahead = vx * tx + vy * ty
+      if (!(ahead > 0)) return Infinity
+      const step = (qx * tx + qy * ty) / ahead
+      t -= step
+      if (t < 0) t = 0
+      if (t > 1) t = 1
+      if (Math.abs(step) < 1e-4) {
+        off = Math.abs(qx * ty - qy * tx - step * (vx * ty - vy * tx))
+        break
       }
     }
-    k = Math.max(k, best - 1)
-    const hit = nearestFrom(c, s.at, best / steps)
-    if (hit.t < t - 0.02) return Infinity
-    t = hit.t
-    if (hit.t > 0.02 && hit.t < 0.98 && dot(derivativeAt(c, hit.t), s.derivative) < 0) return Infinity
-    if (hit.distance > worst) worst = hit.distance
-    if (worst > limit) return Infinity
+    if (off === Infinity || t < before) return Infinity
+    before = t
+    if (off > worst) worst = off
+    const allowed = Math.max(Math.min(tolerance, ROOM_SHARE * curve.room[k]!), tolerance * MOST_STRICT)
+    if (off > excess * allowed) {
+      excess = off / allowed
+      if (excess >= limit) return Infinity
+    }
   }
-  return worst
+  return excess
 }

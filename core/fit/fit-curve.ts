@@ -1,97 +1,115 @@
-import { cubic, straight } from '../geometry/cubic'
-import { along, distance } from '../geometry/point'
-import type { Fitted } from './fit-cubic'
-import { fitCubic } from './fit-cubic'
+import type { Cubic } from '../geometry/cubic'
+import type { CubicFit } from './fit-cubic'
+import { fitCubic, HOPELESS } from './fit-cubic'
+import { MeasuredCurve } from './measured-curve'
 import type { CurveSource } from './source'
 
-const DEEPEST = 14
-
-/**
- * Cubics along the smooth curve `source` from `from` to `to`, each within `tolerance` px of it as measured. Where one
- * does not do, the range is cut into as many even parts as the sixth-order convergence of the fit asks for.
- */
-export function fitCurve(source: CurveSource, from: number, to: number, tolerance: number): Fitted[] {
-  const out: Fitted[] = []
-  fitInto(out, source, from, to, tolerance, 0)
-  return out
+/** One fitted cubic, the stretch of the source that it stands for, and the largest distance measured, px. */
+export interface Fitted {
+  cubic: Cubic
+  from: number
+  to: number
+  deviation: number
 }
 
-function fitInto(out: Fitted[], source: CurveSource, from: number, to: number, tolerance: number, depth: number): void {
-  const whole = fitCubic(source, from, to)
-  if (whole && whole.deviation <= tolerance) {
-    out.push(whole)
-    return
-  }
-  if (depth >= DEEPEST) {
-    out.push(hermite(source, from, to))
-    return
-  }
-  const excess = whole && Number.isFinite(whole.deviation) ? whole.deviation / tolerance : 64
-  const parts = Math.max(2, Math.min(4, Math.ceil(excess ** (1 / 6))))
-  for (let i = 0; i < parts; i++) {
-    const a = from + ((to - from) * i) / parts
-    const b = i + 1 === parts ? to : from + ((to - from) * (i + 1)) / parts
-    fitInto(out, source, a, b, tolerance, depth + 1)
-  }
-}
+/** A fit is measured at no fewer panels than this (four samples each). */
+const FEWEST_PANELS = 4
 
-/** The end of a longest cubic is found to this share of its length. */
-const PRECISION = 1 / 128
-/** Shortest pieces that are tried: so many to a smooth part, and so many more to the whole. */
-const FINEST = { part: 8, whole: 4096 }
+/** A stretch is taken when it reaches so nearly as far as the tolerance would let it. */
+const NEARLY = 0.97
+
+/** Shortest stretch that is tried, as a share of a part, and the finest cutting of a part into panels. */
+const SHORTEST = 1 / 4096
+const FINEST = 2048
 
 /**
- * As `fitCurve`, each cubic reaching as far as the tolerance lets it: fewer cubics for more work. For chains and traces,
- * whose joints make the error uneven along the curve. The reach is found by doubling from the last cubic's and halving
- * back, so that the work grows with the length of the curve and not with its square.
+ * The fewest cubics along `source`, each within `tolerance` px of it as measured. Each reaches as far as the tolerance
+ * lets it, which is optimal where a longer stretch never fits better. Since the error grows with the sixth power of the
+ * length, one trial foretells the next, and three or four find the end of a stretch.
  */
-export function fitLongest(source: CurveSource, from: number, to: number, tolerance: number): Fitted[] {
+export function fitCurve(source: CurveSource, tolerance: number): Fitted[] {
+  const curve = new MeasuredCurve(source, Math.max(1, Math.ceil((2 * FEWEST_PANELS) / source.parts)))
   const out: Fitted[] = []
-  // Where nothing fits, so much is passed over at once: the fit gets on, whatever the curve.
-  const least = (to - from) / (FINEST.whole + FINEST.part * (source.joints?.length ?? 0))
-  let at = from
-  let step = to - from
-  while (to - at > 1e-6 * least) {
-    const fit = longestFrom(source, at, to, step, least, tolerance) ?? hermite(source, at, Math.min(to, at + least))
+  let at = 0
+  let guess = source.parts
+  while (at < source.parts) {
+    const fit = longest(curve, at, guess, tolerance)
     out.push(fit)
-    step = fit.to - at
+    guess = fit.to - at
     at = fit.to
   }
   return out
 }
 
-/** The longest cubic found from `at` by trying `step` first; null where none longer than `least` is within the tolerance. */
-function longestFrom(source: CurveSource, at: number, to: number, step: number, least: number, tolerance: number): Fitted | null {
-  let best: Fitted | null = null
-  let low = at
-  let high = Math.min(to, at + step)
-  const reaches = (end: number): boolean => {
-    const fit = fitCubic(source, at, end, tolerance)
-    if (!fit) return false
-    best = fit
-    low = end
-    return true
+/** Chains of many short parts are cut at their joints, where directions are means of both sides'. */
+const MANY_PARTS = 6
+
+/** The longest good cubic found from `at`, by trying `guess` first. */
+function longest(curve: MeasuredCurve, at: number, guess: number, tolerance: number): Fitted {
+  const whole = curve.parts
+  const found: CubicFit = { points: new Float64Array(8), deviation: 0 }
+  const trial: CubicFit = { points: new Float64Array(8), deviation: 0 }
+  let good = at
+  let bad = Infinity
+  let to = Math.min(whole, at + guess)
+  for (let tries = 0; tries < 60; tries++) {
+    while (curve.panelsIn(at, to) < FEWEST_PANELS && curve.panelsIn(0, 1) < FINEST) curve.refine()
+    const excess = fitCubic(curve, at, to, tolerance, trial)
+    const length = to - at
+    // The error goes with length^6; a little is left as a margin.
+    const foretold = excess > 0 ? length * Math.min(2, Math.max(0.4, 0.985 * excess ** (-1 / 6))) : 2 * length
+    if (excess <= 1) {
+      good = to
+      found.points.set(trial.points)
+      found.deviation = trial.deviation
+      if (good >= whole || good >= at + NEARLY * (bad - at)) break
+      to = at + foretold
+      if (to < good + (1 - NEARLY) * length && bad < Infinity) break
+      to = Math.min(whole, bad < Infinity ? Math.min(to, (good + 3 * bad) / 4) : Math.max(to, at + 1.03 * length))
+    } else {
+      bad = to
+      if (length < SHORTEST) break
+      to = excess >= HOPELESS ? (good > at ? (good + bad) / 2 : at + length / 2) : at + foretold
+      if (to <= good) to = (good + bad) / 2
+      if (good > at && bad - good < (1 - NEARLY) * (good - at)) break
+    }
+    to = settled(at, to, good, bad, whole)
+    if (to === good) break
   }
-  while (reaches(high)) {
-    if (high === to) return best
-    high = Math.min(to, at + 2 * (high - at))
+  if (good === at) return hermite(curve, at, Math.min(whole, at + SHORTEST))
+  const p = found.points
+  return {
+    cubic: {
+      p0: { x: p[0]!, y: p[1]! },
+      p1: { x: p[2]!, y: p[3]! },
+      p2: { x: p[4]!, y: p[5]! },
+      p3: { x: p[6]!, y: p[7]! },
+    },
+    from: at,
+    to: good,
+    deviation: found.deviation,
   }
-  while (high - low > Math.max(PRECISION * (low - at), least)) {
-    const mid = (low + high) / 2
-    if (!reaches(mid)) high = mid
-  }
-  return best
 }
 
-/** The cubic with the source's ends and derivatives: what is left where the source is not smooth at any scale. */
-function hermite(source: CurveSource, from: number, to: number): Fitted {
-  const a = source.sample(from)
-  const b = source.sample(to)
-  const third = (to - from) / 3
-  const mid = source.sample((from + to) / 2).at
-  const curve = cubic(a.at, along(a.at, a.derivative, third), along(b.at, b.derivative, -third), b.at)
-  const chord = straight(a.at, b.at)
-  const size = distance(a.at, b.at)
-  const sane = distance(curve.p1, a.at) <= 2 * size && distance(curve.p2, b.at) <= 2 * size
-  return { cubic: sane ? curve : chord, from, to, deviation: distance(mid, a.at) }
+/** Moves the end of a trial onto the nearest joint of a chain of many parts, where that is still between good and bad. */
+function settled(at: number, to: number, good: number, bad: number, whole: number): number {
+  if (to - at < MANY_PARTS) return to
+  const joint = Math.min(whole, Math.round(to))
+  if (joint > good && joint < bad) return joint
+  return good
+}
+
+/** The cubic with the source's ends and directions: what is left where the source is not smooth at any scale. */
+function hermite(curve: MeasuredCurve, from: number, to: number): Fitted {
+  const at = new Float64Array(2)
+  curve.point(from, false, at)
+  const p0 = { x: at[0]!, y: at[1]! }
+  curve.point(to, true, at)
+  const p3 = { x: at[0]!, y: at[1]! }
+  const third = Math.hypot(p3.x - p0.x, p3.y - p0.y) / 3
+  let p1 = { x: p0.x + (p3.x - p0.x) / 3, y: p0.y + (p3.y - p0.y) / 3 }
+  let p2 = { x: p3.x - (p3.x - p0.x) / 3, y: p3.y - (p3.y - p0.y) / 3 }
+  if (curve.direction(from, to, at)) p1 = { x: p0.x + at[0]! * third, y: p0.y + at[1]! * third }
+  if (curve.direction(to, from, at)) p2 = { x: p3.x - at[0]! * third, y: p3.y - at[1]! * third }
+  return { cubic: { p0, p1, p2, p3 }, from, to, deviation: third }
 }

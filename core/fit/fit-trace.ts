@@ -5,7 +5,7 @@ import { cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
-import { fitLongest } from './fit-curve'
+import { fitCurve } from './fit-curve'
 import { pressureStops } from './pressure-stops'
 import { CubicChain } from './source'
 
@@ -46,7 +46,7 @@ export function fitTrace(trace: PenTrace, { steadiness, tolerance }: TraceOption
   for (let i = 0; i + 1 < cuts.length; i++) {
     const steady = steadied(points.slice(cuts[i], cuts[i + 1]! + 1), steadiness * STEADIEST)
     const chain = throughPoints(thinned(steady, Math.round(Math.min(6, Math.max(1, tolerance * 5)))))
-    const fits = fitLongest(new CubicChain(chain), 0, chain.length, tolerance)
+    const fits = fitCurve(new CubicChain(chain), tolerance)
     cubics.push(...fits.map((f) => f.cubic))
   }
   return { path: pathOfCubics(cubics, false, Math.min(0.01, tolerance / 10)), stops }

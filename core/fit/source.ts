@@ -1,40 +1,40 @@
 import type { Cubic } from '../geometry/cubic'
-import { derivativeAt, pointAt } from '../geometry/cubic'
-import type { Vec } from '../geometry/point'
 
-/** A point of a curve and its derivative with respect to the parameter. */
-export interface CurveSample {
-  at: Vec
-  derivative: Vec
-}
-
-/** A curve that can be evaluated anywhere: what the fitter takes. */
+/**
+ * A curve made of smooth parts, which can be evaluated anywhere: what the fitter takes. Its parameter is the number of
+ * the part plus t, the place 0..1 within it.
+ */
 export interface CurveSource {
-  /** Position and derivative at `u`, in the source's own range. */
-  sample(u: number): CurveSample
-  /** Parameters, ascending, at which the curve has a joint; it is smooth between them. */
-  readonly joints?: readonly number[]
+  readonly parts: number
+  /**
+   * Writes to `out`: x, y, their derivatives by t, and the room at that place: how wide (px) the shape is of which this
+   * is one side. Where there is little room, the fit must be as much the finer.
+   */
+  sample(part: number, t: number, out: Float64Array): void
 }
 
-/** The smooth parts of `source` between two parameters. */
-export function smoothParts(source: CurveSource, from: number, to: number): [number, number][] {
-  const least = 1e-9 * (to - from)
-  const inner = (source.joints ?? []).filter((u) => u > from + least && u < to - least)
-  const marks = [from, ...inner, to]
-  return marks.slice(1).map((b, i) => [marks[i]!, b])
-}
-
-/** A chain of cubics as one curve; u = segment index + parameter. */
+/** A chain of cubics as one curve. */
 export class CubicChain implements CurveSource {
-  readonly joints: readonly number[]
+  constructor(readonly cubics: readonly Cubic[]) {}
 
-  constructor(readonly cubics: readonly Cubic[]) {
-    this.joints = cubics.map((_, i) => i).slice(1)
+  get parts(): number {
+    return this.cubics.length
   }
 
-  sample(u: number): CurveSample {
-    const i = Math.min(this.cubics.length - 1, Math.max(0, Math.floor(u)))
-    const c = this.cubics[i]!
-    return { at: pointAt(c, u - i), derivative: derivativeAt(c, u - i) }
+  sample(part: number, t: number, out: Float64Array): void {
+    const { p0, p1, p2, p3 } = this.cubics[part]!
+    const s = 1 - t
+    const a = s * s * s
+    const b = 3 * s * s * t
+    const c = 3 * s * t * t
+    const d = t * t * t
+    out[0] = a * p0.x + b * p1.x + c * p2.x + d * p3.x
+    out[1] = a * p0.y + b * p1.y + c * p2.y + d * p3.y
+    const e = 3 * s * s
+    const f = 6 * s * t
+    const g = 3 * t * t
+    out[2] = e * (p1.x - p0.x) + f * (p2.x - p1.x) + g * (p3.x - p2.x)
+    out[3] = e * (p1.y - p0.y) + f * (p2.y - p1.y) + g * (p3.y - p2.y)
+    out[4] = Infinity
   }
 }

@@ -3,21 +3,24 @@ import { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
 import { reach } from '../geometry/cubic'
 import { cubicsOfPath } from '../geometry/path'
+import { scale } from '../geometry/point'
 import type { Loop } from '../shapes/loop'
-import { whole } from '../shapes/loop'
-import { checkTolerance, resolveLoops, toPaths } from '../shapes/union'
+import { reverseLoop, whole } from '../shapes/loop'
+import { resolveLoops } from '../shapes/resolve'
+import { checkTolerance, toPaths } from '../shapes/union'
 import { LineWidth } from '../weight/half-widths'
 import { checkLine } from './check'
-import { capLoops, joinLoops } from './ends-and-corners'
+import { capArcs } from './corners'
 import { nibLoops } from './nib'
-import { ribbonPiece } from './ribbon'
-import type { Section } from './sides'
-import { sectionAt, WeighedSegment } from './sides'
+import type { Parts } from './parts'
+import { partsOf, seamOf } from './parts'
+import { NormalRibs } from './ribs'
+import { closedLoop, sideChain } from './side-chain'
 import type { Stretch } from './visible'
 import { visibleStretches } from './visible'
 
-/** How much of the tolerance the fitting of sides, joins and caps may use. */
-const FIT_SHARE = 0.5
+/** How much of the tolerance the fitting of sides, joins and caps may use; the rest is for what the grid moves. */
+const FIT_SHARE = 0.9
 
 /** Expands lines into outlines; see `expandLine`. */
 export interface ExpandOptions {
@@ -40,7 +43,7 @@ export function expandLine(line: Line, { tolerance }: ExpandOptions): Path[] {
 export function outlineOf(line: Line, tolerance: number): Cubic[][] {
   checkTolerance(tolerance)
   checkLine(line)
-  return resolveLoops(inkLoops(line, tolerance * FIT_SHARE), tolerance)
+  const LL = inkLoops(line, tolerance * FIT_SHARE); (globalThis as any).LOOPS?.(LL); return resolveLoops(LL, tolerance)
 }
 
 /**
@@ -76,10 +79,10 @@ export function expandLines(
 
 /** Loops whose union by the non-zero rule is the line's region. */
 function inkLoops(line: Line, tolerance: number): Loop[] {
-  const { path } = line
+  const { path, finish } = line
   const cubics = cubicsOfPath(path).filter((c) => reach(c) > 0)
   const arc = new ArcLength(cubics)
-  const width = new LineWidth(line.weight, line.finish.align, arc.total, path.closed)
+  const width = new LineWidth(line.weight, finish.align, arc.total, path.closed)
   if (!cubics.length || arc.total === 0) return dot(line, width, tolerance)
   const stretches = visibleStretches(line, arc.total)
   if (line.weight.nib) return stretches.flatMap((s) => nibLoops(line, arc, s, tolerance))
@@ -96,59 +99,56 @@ function stretchLoops(
   tolerance: number,
 ): Loop[] {
   const { finish } = line
-  const loops: Loop[] = []
-  let first: Section | null = null
-  let last: Section | null = null
-  for (const { segment, t0, t1 } of smoothParts(arc, width, stretch)) {
-    const piece = ribbonPiece(
-      new WeighedSegment(arc, segment, width),
-      t0,
-      t1,
-      last,
-      width.roundStart && segment === 0 && t0 === 0,
-      width.roundEnd && segment === arc.cubics.length - 1 && t1 === 1,
-      tolerance,
-    )
-    if (!piece) continue
-    if (last) loops.push(...joinLoops(last, piece.start, finish.join, finish.miterLimit, tolerance))
-    first ??= piece.start
-    last = piece.end
-    loops.push(...piece.loops)
-  }
-  if (!first || !last) return loops
-  if (closed) loops.push(...joinLoops(last, first, finish.join, finish.miterLimit, tolerance))
-  else {
-    loops.push(...capLoops(first, finish.startCap, 'start', tolerance))
-    loops.push(...capLoops(last, finish.endCap, 'end', tolerance))
-  }
-  return loops
+  const field = new NormalRibs(arc, width)
+  const all = partsOf(arc, width, stretch, tolerance)
+  if (closed && all.meets.length) all.meets[0] = seamOf(arc, width, tolerance)
+  const groups = inked(all, (segment, t) => {
+    const h = width.at(arc.at(segment, t))
+    return h.left + h.right > 0
+  })
+  const whole = closed && groups.length === 1 && groups[0]!.parts.length === all.parts.length
+  return groups.flatMap((group): Loop[] => {
+    const left = sideChain(field, 1, group.parts, group.meets, whole, finish, tolerance)
+    const right = sideChain(field, -1, group.parts, group.meets, whole, finish, tolerance)
+    const loops = [...left.loops, ...right.loops]
+    if (whole) return [closedLoop(left.arcs), closedLoop(reverseLoop(right.arcs)), ...loops]
+    const first = group.parts[0]!
+    const last = group.parts[group.parts.length - 1]!
+    const atStart = first === all.parts[0] && !closed
+    const atEnd = last === all.parts[all.parts.length - 1] && !closed
+    const back = scale(field.tangent(first.segment, first.t0), -1)
+    const outline = closedLoop([
+      ...left.arcs,
+      ...capArcs(left.last, right.last, field.tangent(last.segment, last.t1), atEnd ? finish.endCap : 'butt', tolerance),
+      ...reverseLoop(right.arcs),
+      ...capArcs(right.first, left.first, back, atStart ? finish.startCap : 'butt', tolerance),
+    ])
+    return [outline, ...loops]
+  })
 }
 
-/** The parts of a stretch between nodes, stops and tapers' inner ends. */
-function smoothParts(arc: ArcLength, width: LineWidth, { from, to }: Stretch): { segment: number; t0: number; t1: number }[] {
-  const least = 1e-9 * arc.total
-  const marks = [from, to]
-  for (const s of [...arc.starts, ...width.breaks]) if (s > from + least && s < to - least) marks.push(s)
-  marks.sort((a, b) => a - b)
-  const out: { segment: number; t0: number; t1: number }[] = []
-  for (let i = 0; i + 1 < marks.length; i++) {
-    const a = marks[i]!
-    const b = marks[i + 1]!
-    if (b - a <= least) continue
-    const { segment } = arc.locate((a + b) / 2)
-    const parameter = (s: number): number => {
-      if (Math.abs(s - arc.starts[segment]!) <= least) return 0
-      if (Math.abs(s - arc.starts[segment + 1]!) <= least) return 1
-      return arc.locate(s).t
-    }
-    out.push({ segment, t0: parameter(a), t1: parameter(b) })
-  }
-  return out
+/** The parts in groups that follow one another, without those that have no width anywhere. */
+function inked({ parts, meets }: Parts, hasInk: (segment: number, t: number) => boolean): Parts[] {
+  const groups: Parts[] = []
+  let open = false
+  parts.forEach((p, i) => {
+    const inside = [0.03, 0.25, 0.5, 0.75, 0.97].some((u) => hasInk(p.segment, p.t0 + (p.t1 - p.t0) * u))
+    if (inside && !open) groups.push({ parts: [], meets: [] })
+    open = inside
+    if (!inside) return
+    groups[groups.length - 1]!.parts.push(p)
+    groups[groups.length - 1]!.meets.push(meets[i]!)
+  })
+  return groups
 }
 
 /** A line without length: as in SVG, round and square caps still make a mark. */
 function dot(line: Line, width: LineWidth, tolerance: number): Loop[] {
-  const section = sectionAt(line.path.nodes[0]!.at, { x: 1, y: 0 }, width.at(0))
+  const { at } = line.path.nodes[0]!
+  const { left, right } = width.at(0)
   const { startCap, endCap } = line.finish
-  return [...capLoops(section, startCap, 'start', tolerance), ...capLoops(section, endCap, 'end', tolerance)]
+  const l = { x: at.x, y: at.y - left }
+  const r = { x: at.x, y: at.y + right }
+  const arcs = [...capArcs(l, r, { x: 1, y: 0 }, endCap, tolerance), ...capArcs(r, l, { x: -1, y: 0 }, startCap, tolerance)]
+  return arcs.length ? [arcs] : []
 }

@@ -1,145 +1,180 @@
 import type { Line, Nib } from '../drawing/model'
-import { fitCurve } from '../fit/fit-curve'
-import type { CurveSample, CurveSource } from '../fit/source'
-import type { ArcLength } from '../geometry/arc-length'
+import { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
-import { cubic, derivativeAt, flattenCount, moveEnds, pointAt, tangentAt } from '../geometry/cubic'
+import { cubic, reverse } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
-import { add, along, dot, leftNormal, rotate, subtract } from '../geometry/point'
+import { rotate } from '../geometry/point'
 import { LineWidth } from '../weight/half-widths'
 import type { Loop } from '../shapes/loop'
-import { allBackwards, segment, whole } from '../shapes/loop'
+import { reverseLoop, whole } from '../shapes/loop'
 import { arc as circleArc } from './arc'
+import type { Part } from './folds'
+import { rootBetween } from './folds'
+import type { Parts } from './parts'
+import { partsOf } from './parts'
+import type { Rib, RibField, SideSign } from './ribs'
+import { centreSpeed, endTangent, newRib, placeOnCentre, tangentX, tangentY, turning } from './ribs'
+import { closedLoop, sideChain } from './side-chain'
 import type { Stretch } from './visible'
 
-const PROBES = 24
+/** A nib thinner than this share of its longer axis is taken to be this thin. */
+const THINNEST = 1e-3
 
 /**
- * Loops whose union is the sweep of an elliptical nib that does not turn with the path. Its envelope is the centreline
- * plus the support point of the ellipse for each side's normal; whole ellipses stand at the ends of every piece, and
- * closely set where the envelope runs backwards.
+ * Loops whose union is the sweep of an elliptical nib that does not turn with the path. In a plane turned and stretched
+ * so that the nib is a circle, each circle touches the envelope of all at two points; the ribs that lead to them, and
+ * whole circles where the sweep begins, ends, turns a corner or outgrows itself, cover the same region.
  */
 export function nibLoops(line: Line, arc: ArcLength, stretch: Stretch, tolerance: number): Loop[] {
   const nib = line.weight.nib!
+  const size = Math.max(nib.width, nib.height)
+  if (size === 0) return []
+  const plane = new NibPlane(nib)
   const width = new LineWidth(line.weight, 'centre', arc.total, line.path.closed)
+  const cubics = arc.cubics.map((c) => plane.onto(c))
+  const field = new CircleRibs(cubics, arc, width)
+  const fine = tolerance / size
   const loops: Loop[] = []
-  const marks = [...arc.starts, ...width.breaks, stretch.from, stretch.to]
-    .filter((s) => s >= stretch.from && s <= stretch.to)
-    .sort((a, b) => a - b)
-  for (let i = 0; i + 1 < marks.length; i++) {
-    const [from, to] = [marks[i]!, marks[i + 1]!]
-    if (to - from < 1e-9 * arc.total) continue
-    const { segment: index } = arc.locate((from + to) / 2)
-    const t0 = arc.at(index, 0) >= from - 1e-9 ? 0 : arc.locate(from).t
-    const t1 = arc.at(index, 1) <= to + 1e-9 ? 1 : arc.locate(to).t
-    loops.push(...sweep(new NibSide(arc, index, width, nib, 1), new NibSide(arc, index, width, nib, -1), t0, t1, tolerance))
+  for (const group of groupsOf(field, partsOf(arc, width, stretch, tolerance))) {
+    const first = group.parts[0]!
+    const last = group.parts[group.parts.length - 1]!
+    const corners = { join: 'bevel' as const, miterLimit: 1 }
+    const left = sideChain(field, 1, group.parts, group.meets, false, corners, fine)
+    const right = sideChain(field, -1, group.parts, group.meets, false, corners, fine)
+    loops.push(closedLoop([...left.arcs, ...reverseLoop(right.arcs)]), ...left.loops, ...right.loops)
+    loops.push(field.circle(first.segment, first.t0, fine), field.circle(last.segment, last.t1, fine))
+    group.parts.forEach((p, i) => {
+      if (i > 0 && (group.meets[i] !== 'smooth' || field.jumps(group.parts[i - 1]!, p))) loops.push(field.circle(p.segment, p.t0, fine))
+    })
   }
-  return loops
+  return loops.map((loop) => plane.back(loop))
 }
 
-/** One side of the envelope over a segment, by the segment's parameter. */
-class NibSide implements CurveSource {
-  private readonly curve: Cubic
+/** The turn and stretch that make a nib of scale 1 the unit circle, and their inverse. */
+class NibPlane {
+  private readonly angle: number
+  private readonly a: number
+  private readonly b: number
+  /** A nib that was mirrored would turn loops over; a rotation and a stretch do not. */
+  constructor(nib: Nib) {
+    const least = THINNEST * Math.max(nib.width, nib.height)
+    this.angle = (nib.angle * Math.PI) / 180
+    this.a = Math.max(nib.width, least)
+    this.b = Math.max(nib.height, least)
+  }
+
+  onto(c: Cubic): Cubic {
+    const to = (p: Vec): Vec => {
+      const q = rotate(p, -this.angle)
+      return { x: q.x / this.a, y: q.y / this.b }
+    }
+    return cubic(to(c.p0), to(c.p1), to(c.p2), to(c.p3))
+  }
+
+  back(loop: Loop): Loop {
+    const from = (p: Vec): Vec => rotate({ x: p.x * this.a, y: p.y * this.b }, this.angle)
+    return loop.map(({ curve, t0 }) => {
+      const c = cubic(from(curve.p0), from(curve.p1), from(curve.p2), from(curve.p3))
+      return whole(t0 === 0 ? c : reverse(c))
+    })
+  }
+}
+
+/** Ribs from the centre of each circle to where it touches the envelope of all. */
+class CircleRibs implements RibField {
+  private readonly turned: Rib = newRib()
 
   constructor(
+    private readonly cubics: readonly Cubic[],
     private readonly arc: ArcLength,
-    private readonly index: number,
     private readonly width: LineWidth,
-    private readonly nib: Nib,
-    private readonly side: 1 | -1,
-  ) {
-    this.curve = arc.cubics[index]!
+  ) {}
+
+  get segments(): number {
+    return this.cubics.length
   }
 
-  centre(t: number): Vec {
-    return pointAt(this.curve, t)
+  /** Radius at t and its derivative by t; the derivative of arc length is that of the true centreline. */
+  private radius(segment: number, t: number, fromBelow: boolean): { r: number; slope: number } {
+    const h = this.width.at(this.arc.at(segment, t), fromBelow)
+    placeOnCentre(this.arc.cubics[segment]!, t, this.turned)
+    return { r: (h.left + h.right) / 2, slope: ((h.leftSlope + h.rightSlope) / 2) * centreSpeed }
   }
 
-  /** Mean width factor times size / 2, px: the nib's scale. */
-  scale(t: number): number {
-    const h = this.width.at(this.arc.at(this.index, t))
-    return (h.left + h.right) / 2
+  /** How fast the circle grows against how fast it moves, -1 .. 1 where it touches the envelope at all. */
+  growth(segment: number, t: number, fromBelow = false): number {
+    const { slope } = this.radius(segment, t, fromBelow)
+    placeOnCentre(this.cubics[segment]!, t, this.turned)
+    return centreSpeed > 0 ? slope / centreSpeed : 0
   }
 
-  at(t: number): Vec {
-    const tangent = tangentAt(this.curve, t) ?? { x: 1, y: 0 }
-    const normal = leftNormal(tangent)
-    return add(this.centre(t), supportPoint(this.nib, this.scale(t), { x: normal.x * this.side, y: normal.y * this.side }))
-  }
-
-  sample(t: number): CurveSample {
+  rib(segment: number, t: number, side: SideSign, fromBelow: boolean, out: Rib): void {
+    const { r, slope } = this.radius(segment, t, fromBelow)
     const e = 1e-5
     const [a, b] = [Math.max(0, t - e), Math.min(1, t + e)]
-    const d = subtract(this.at(b), this.at(a))
-    return { at: this.at(t), derivative: { x: d.x / (b - a), y: d.y / (b - a) } }
+    const tilt = this.growth(segment, t, fromBelow)
+    const tiltSlope = (this.growth(segment, b, true) - this.growth(segment, a)) / (b - a)
+    placeOnCentre(this.cubics[segment]!, t, out)
+    // n = -g T + sqrt(1 - g^2) N, with N the side's normal; T' = turning n, as for any curve.
+    const g = Math.min(1, Math.max(-1, tilt))
+    const across = Math.sqrt(Math.max(1e-12, 1 - g * g))
+    const nx = side * tangentY
+    const ny = -side * tangentX
+    out.nx = -g * tangentX + across * nx
+    out.ny = -g * tangentY + across * ny
+    const acrossSlope = (-g * tiltSlope) / across
+    const turn = side * turning
+    out.ndx = -tiltSlope * tangentX + g * turn * nx + acrossSlope * nx + across * turn * tangentX
+    out.ndy = -tiltSlope * tangentY + g * turn * ny + acrossSlope * ny + across * turn * tangentY
+    out.half = r
+    out.halfSlope = slope
+    out.width = 2 * r
   }
 
-  forward(t: number): boolean {
-    return dot(this.sample(t).derivative, derivativeAt(this.curve, Math.min(1 - 1e-6, Math.max(1e-6, t)))) >= 0
+  tangent(segment: number, t: number): Vec {
+    return endTangent(this.cubics[segment]!, t)
   }
 
-  ellipse(t: number, tolerance: number): Loop {
-    return ellipse(this.centre(t), this.nib, this.scale(t), tolerance).map(whole)
+  /** Whether the circle's growth jumps where two parts meet, as it does at a sharp stop or the end of a taper. */
+  jumps(before: Part, after: Part): boolean {
+    const a = this.growth(before.segment, before.t1, true)
+    const b = this.growth(after.segment, after.t0)
+    return Math.abs(a - b) > 1e-3
   }
 
-  steps(t0: number, t1: number, tolerance: number): number {
-    return Math.max(8, 2 * Math.ceil(flattenCount(this.curve, tolerance) * (t1 - t0)))
+  circle(segment: number, t: number, tolerance: number): Loop {
+    const { r } = this.radius(segment, t, false)
+    placeOnCentre(this.cubics[segment]!, t, this.turned)
+    const centre = { x: this.turned.cx, y: this.turned.cy }
+    const arcs = circleArc(centre, { x: r, y: 0 }, 2 * Math.PI, tolerance)
+    return arcs.map((c, i) => whole(i + 1 === arcs.length ? { ...c, p3: arcs[0]!.p0 } : c))
   }
 }
 
-function sweep(left: NibSide, right: NibSide, t0: number, t1: number, tolerance: number): Loop[] {
-  const loops: Loop[] = [left.ellipse(t0, tolerance), left.ellipse(t1, tolerance)]
-  let from = t0
-  let regular = left.forward(t0) && right.forward(t0)
-  for (let i = 1; i <= PROBES; i++) {
-    const t = t0 + ((t1 - t0) * i) / PROBES
-    const now = left.forward(t) && right.forward(t)
-    if (now === regular && i < PROBES) continue
-    loops.push(...(regular ? [band(left, right, from, t, tolerance)] : dabs(left, from, t, tolerance)))
-    // Ellipses cover what a band that ends a little past a turning point leaves open.
-    loops.push(left.ellipse(t, tolerance), ...dabs(left, t - (t1 - t0) / PROBES, t, tolerance))
-    from = t
-    regular = now
-  }
-  return loops
-}
+const PROBES = 16
 
-function band(left: NibSide, right: NibSide, t0: number, t1: number, tolerance: number): Loop {
-  const chain = (side: NibSide): Cubic[] => {
-    const fits = fitCurve(side, t0, t1, tolerance)
-    return fits.map((f, i) => (i === 0 ? f.cubic : moveEnds(f.cubic, fits[i - 1]!.cubic.p3, f.cubic.p3)))
-  }
-  const [l, r] = [chain(left), chain(right)]
-  return [
-    ...l.map(whole),
-    segment(l[l.length - 1]!.p3, r[r.length - 1]!.p3),
-    ...allBackwards(r),
-    segment(r[0]!.p0, l[0]!.p0),
-  ]
-}
-
-/** Ellipses set so closely that the notches between them stay within the tolerance. */
-function dabs(side: NibSide, t0: number, t1: number, tolerance: number): Loop[] {
-  const n = side.steps(t0, t1, tolerance)
-  return Array.from({ length: n + 1 }, (_, i) => side.ellipse(t0 + ((t1 - t0) * i) / n, tolerance))
-}
-
-/** Point of the ellipse farthest along the unit vector `n`, from its centre. */
-function supportPoint(nib: Nib, scale: number, n: Vec): Vec {
-  const turned = rotate(n, (-nib.angle * Math.PI) / 180)
-  const a = nib.width * scale
-  const b = nib.height * scale
-  const size = Math.hypot(a * turned.x, b * turned.y)
-  if (size === 0) return { x: 0, y: 0 }
-  return rotate({ x: (a * a * turned.x) / size, y: (b * b * turned.y) / size }, (nib.angle * Math.PI) / 180)
-}
-
-function ellipse(centre: Vec, nib: Nib, scale: number, tolerance: number): Cubic[] {
-  const a = nib.width * scale
-  const b = nib.height * scale
-  const unit = circleArc({ x: 0, y: 0 }, { x: 1, y: 0 }, 2 * Math.PI, tolerance / Math.max(a, b, 1e-9))
-  const place = (p: Vec): Vec => along(centre, rotate({ x: p.x * a, y: p.y * b }, (nib.angle * Math.PI) / 180), 1)
-  return unit.map((c, i) =>
-    cubic(place(i === 0 ? { x: 1, y: 0 } : c.p0), place(c.p1), place(c.p2), place(i + 1 === unit.length ? { x: 1, y: 0 } : c.p3)),
-  )
+/** The parts in groups over which circles touch their envelope; where one outgrows its neighbours the sweep is theirs. */
+function groupsOf(field: CircleRibs, { parts, meets }: Parts): Parts[] {
+  const groups: Parts[] = []
+  let open = false
+  parts.forEach((p, i) => {
+    const free = (t: number): number => 1 - 1e-6 - Math.abs(field.growth(p.segment, t, t > (p.t0 + p.t1) / 2))
+    const marks = [p.t0]
+    for (let k = 0; k < PROBES; k++) {
+      const a = p.t0 + ((p.t1 - p.t0) * k) / PROBES
+      const b = p.t0 + ((p.t1 - p.t0) * (k + 1)) / PROBES
+      if (free(a) < 0 !== free(b) < 0) marks.push(rootBetween(free, a, b))
+    }
+    marks.push(p.t1)
+    for (let k = 0; k + 1 < marks.length; k++) {
+      const touches = free((marks[k]! + marks[k + 1]!) / 2) > 0
+      if (touches && !open) groups.push({ parts: [], meets: [] })
+      if (touches) {
+        groups[groups.length - 1]!.parts.push({ ...p, t0: marks[k]!, t1: marks[k + 1]!, easeStart: false, easeEnd: false })
+        groups[groups.length - 1]!.meets.push(k === 0 ? meets[i]! : 'smooth')
+      }
+      open = touches
+    }
+  })
+  return groups
 }

@@ -1,30 +1,23 @@
-import type { EdgeSoup } from './edge-soup'
 import type { PlanarMap } from './planar-map'
 
-/** A stretch of one curve on the boundary, from t0 to t1 in the direction of travel; `end` is its last grid vertex. */
+/** A stretch of one curve, from t0 to t1 in the direction of travel, and the vertex at which it ends. */
 export interface Run {
   curve: number
   t0: number
   t1: number
-  endX: number
-  endY: number
+  end: number
 }
 
 /**
- * Closed loops of runs around the region where `inside(winding)` holds, the region on the left (positive area for outer
- * loops, negative for holes). At a vertex where the region touches itself the loops keep to their own face.
+ * Closed loops of runs around the faces where `inside` holds, the region on the left (positive area for outer loops,
+ * negative for holes). At a vertex where the region touches itself the loops keep to their own face.
+ *
+ * @param single a run for every edge, instead of one for all that go on along one curve
  */
-export function traceBoundary(
-  soup: EdgeSoup,
-  m: PlanarMap,
-  inside: (winding: number) => boolean,
-): Run[][] {
+export function traceBoundary(m: PlanarMap, inside: (face: number) => boolean, single = false): Run[][] {
   const halves = m.origin.length
   const onBoundary = new Uint8Array(halves)
-  for (let h = 0; h < halves; h++) {
-    const left = m.winding[h]!
-    if (inside(left) && !inside(left - m.delta[h]!)) onBoundary[h] = 1
-  }
+  for (let h = 0; h < halves; h++) if (inside(m.face[h]!) && !inside(m.face[h ^ 1]!)) onBoundary[h] = 1
   const loops: Run[][] = []
   for (let start = 0; start < halves; start++) {
     if (onBoundary[start] !== 1) continue
@@ -32,17 +25,17 @@ export function traceBoundary(
     let h = start
     do {
       onBoundary[h] = 2
-      appendEdge(runs, soup, m, h)
-      h = nextOnFace(m, onBoundary, h, start)
+      appendChain(runs, m, h, single)
+      h = nextOnBoundary(m, onBoundary, h, start)
     } while (h !== start && h >= 0)
-    joinSeam(runs)
+    if (!single) joinSeam(runs)
     loops.push(runs)
   }
   return loops
 }
 
-/** The boundary half-edge that follows `h` on the same face: the first one clockwise of the way back. */
-function nextOnFace(m: PlanarMap, onBoundary: Uint8Array, h: number, start: number): number {
+/** The boundary half-chain that follows `h` on the same face: the first one clockwise of the way back. */
+function nextOnBoundary(m: PlanarMap, onBoundary: Uint8Array, h: number, start: number): number {
   const back = h ^ 1
   const v = m.origin[back]!
   const from = m.first[v]!
@@ -55,31 +48,39 @@ function nextOnFace(m: PlanarMap, onBoundary: Uint8Array, h: number, start: numb
   return -1
 }
 
-function appendEdge(runs: Run[], soup: EdgeSoup, m: PlanarMap, h: number): void {
-  const edge = h >> 1
-  const t0 = h & 1 ? soup.tb[edge]! : soup.ta[edge]!
-  const t1 = h & 1 ? soup.ta[edge]! : soup.tb[edge]!
-  const end = m.origin[h ^ 1]!
-  const run = { curve: soup.curve[edge]!, t0, t1, endX: m.vertexX[end]!, endY: m.vertexY[end]! }
+function appendChain(runs: Run[], m: PlanarMap, h: number, single: boolean): void {
+  const { chains } = m
+  const c = h >> 1
+  const from = chains.start[c]!
+  const to = chains.start[c + 1]!
+  if (h & 1) for (let i = to - 1; i >= from; i--) appendEdge(runs, m, chains.edges[i]!, true, single)
+  else for (let i = from; i < to; i++) appendEdge(runs, m, chains.edges[i]!, false, single)
+}
+
+function appendEdge(runs: Run[], m: PlanarMap, e: number, back: boolean, single: boolean): void {
+  const { edges } = m.arrangement
+  const t0 = back ? edges.tb[e]! : edges.ta[e]!
+  const t1 = back ? edges.ta[e]! : edges.tb[e]!
+  const end = back ? m.chains.from[e]! : m.chains.to[e]!
+  const curve = edges.curve[e]!
   const last = runs[runs.length - 1]
-  if (last && continues(last, run)) {
-    last.t1 = run.t1
-    last.endX = run.endX
-    last.endY = run.endY
+  if (last && !single && goesOn(last.curve, last.t0, last.t1, curve, t0, t1)) {
+    last.t1 = t1
+    last.end = end
   } else {
-    runs.push(run)
+    runs.push({ curve, t0, t1, end })
   }
 }
 
-const continues = (a: Run, b: Run): boolean =>
-  a.curve === b.curve && Math.abs(a.t1 - b.t0) < 1e-9 && (a.t1 - a.t0) * (b.t1 - b.t0) > 0
+const goesOn = (a: number, a0: number, a1: number, b: number, b0: number, b1: number): boolean =>
+  a === b && Math.abs(a1 - b0) < 1e-9 && (a1 - a0) * (b1 - b0) > 0
 
 /** A loop that started in the middle of a run gets that run whole. */
 function joinSeam(runs: Run[]): void {
   if (runs.length < 2) return
   const first = runs[0]!
   const last = runs[runs.length - 1]!
-  if (!continues(last, first)) return
+  if (!goesOn(last.curve, last.t0, last.t1, first.curve, first.t0, first.t1)) return
   first.t0 = last.t0
   runs.pop()
 }

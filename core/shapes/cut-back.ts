@@ -1,35 +1,86 @@
 import type { Cubic } from '../geometry/cubic'
-import { derivativeAt, isStraight, moveEnds, pointAt, reach, straight, subcurve } from '../geometry/cubic'
+import { moveEnds, nearestFrom, pointAt, straight, subcurve } from '../geometry/cubic'
+import { intersectFrom } from '../geometry/intersect'
 import type { Vec } from '../geometry/point'
-import { cross, distance, dot, lerp, subtract } from '../geometry/point'
+import { distance } from '../geometry/point'
 import type { Run } from './boundary'
-import type { EdgeSoup } from './edge-soup'
+import type { PlanarMap } from './planar-map'
+import { toPx } from './snap-grid'
+import { dropFine, mergeStraights } from './tidy'
+
+/** A cut is looked for within so many grid steps of the vertex that it was snapped to. */
+const NEAR = 32
 
 /**
- * The true curves of a traced loop: whole curves come back as they went in, crossed ones are cut where the curves
- * themselves (not their chords) meet. `fine` (px) is the length below which a piece is noise of the grid.
+ * Cuts traced loops back out of the true curves: whole curves come back as they went in, crossed ones are cut where the
+ * curves themselves (not their chords) meet. Every vertex has one place, whoever asks first.
  */
-export function cutBack(soup: EdgeSoup, runs: readonly Run[], fine: number): Cubic[] {
-  const n = runs.length
-  const cuts = runs.map((r) => ({ curve: soup.curves[r.curve]!, t0: r.t0, t1: r.t1 }))
-  const corners: Vec[] = []
-  for (let i = 0; i < n; i++) {
-    const a = cuts[i]!
-    const b = cuts[(i + 1) % n]!
-    const snapped = {
-      x: (runs[i]!.endX + soup.originX) * soup.step,
-      y: (runs[i]!.endY + soup.originY) * soup.step,
-    }
-    corners.push(meet(a, b, snapped, n > 1, fine))
+export class CutBack {
+  private readonly places = new Map<number, Vec>()
+
+  /** @param fine px, the length below which a piece is noise */
+  constructor(
+    private readonly m: PlanarMap,
+    private readonly fine: number,
+  ) {}
+
+  contour(runs: readonly Run[]): Cubic[] {
+    const { cubics } = this.m.arrangement.curves
+    const n = runs.length
+    const cuts = runs.map((r) => ({ curve: cubics[r.curve]!, t0: r.t0, t1: r.t1 }))
+    const corners = runs.map((r, i) => this.corner(r.end, cuts[i]!, cuts[(i + 1) % n]!))
+    const out = cuts.map((c, i) => {
+      const start = corners[(i + n - 1) % n]!
+      const end = corners[i]!
+      if (c.t0 === c.t1) return straight(start, end)
+      const piece = subcurve(c.curve, c.t0, c.t1)
+      return piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end)
+    })
+    return mergeStraights(dropFine(out, this.fine), this.fine)
   }
-  const out: Cubic[] = []
-  cuts.forEach((c, i) => {
-    const start = corners[(i + n - 1) % n]!
-    const end = corners[i]!
-    const piece = subcurve(c.curve, c.t0, c.t1)
-    out.push(piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end))
-  })
-  return mergeStraights(dropFine(out, fine), fine)
+
+  /** The loop along the arrangement's own edges: straight, on the grid, and free of crossings for certain. */
+  polygon(runs: readonly Run[]): Cubic[] {
+    const { x, y } = this.m.chains.vertices
+    const { grid } = this.m.arrangement
+    const points = runs.map((r) => toPx(grid, x[r.end]!, y[r.end]!))
+    return points.map((p, i) => straight(points[(i + points.length - 1) % points.length]!, p))
+  }
+
+  /** The place of the corner between cut `a` and the next one `b`; moves their parameters onto it. */
+  private corner(vertex: number, a: Cut, b: Cut): Vec {
+    const { grid } = this.m.arrangement
+    const { x, y } = this.m.chains.vertices
+    const snapped = toPx(grid, x[vertex]!, y[vertex]!)
+    const near = NEAR * grid.step
+    const known = this.places.get(vertex)
+    if (known) {
+      a.t1 = onto(a.curve, a.t0, a.t1, known)
+      b.t0 = onto(b.curve, b.t1, b.t0, known)
+      return known
+    }
+    const place = rejoin(a, b, near) ?? this.crossing(a, b, snapped, near) ?? snapped
+    this.places.set(vertex, place)
+    return place
+  }
+
+  private crossing(a: Cut, b: Cut, snapped: Vec, near: number): Vec | null {
+    if (isEnd(a.t1)) {
+      const end = endOf(a.curve, a.t1)
+      b.t0 = onto(b.curve, b.t1, b.t0, end)
+      return end
+    }
+    if (isEnd(b.t0)) {
+      const end = endOf(b.curve, b.t0)
+      a.t1 = onto(a.curve, a.t0, a.t1, end)
+      return end
+    }
+    const hit = intersectFrom(a.curve, a.t1, b.curve, b.t0)
+    if (!hit || distance(hit.at, snapped) > near || !inOrder(a.t0, hit.t, a.t1) || !inOrder(b.t1, hit.u, b.t0)) return null
+    a.t1 = hit.t
+    b.t0 = hit.u
+    return hit.at
+  }
 }
 
 interface Cut {
@@ -41,75 +92,34 @@ interface Cut {
 const isEnd = (t: number): boolean => t === 0 || t === 1
 const endOf = (c: Cubic, t: number): Vec => (t === 0 ? c.p0 : c.p3)
 
-/** The corner between cut `a` and the next one `b`; moves their parameters onto the true crossing. */
-function meet(a: Cut, b: Cut, snapped: Vec, separate: boolean, fine: number): Vec {
-  if (isEnd(a.t1)) return endOf(a.curve, a.t1)
-  if (isEnd(b.t0)) return endOf(b.curve, b.t0)
-  if (!separate) return pointAt(a.curve, a.t1)
-  const hit = intersectFrom(a.curve, a.t1, b.curve, b.t0)
-  if (hit && distance(hit.at, snapped) < 64 * fine && inOrder(a.t0, hit.t, a.t1) && inOrder(b.t1, hit.u, b.t0)) {
-    a.t1 = hit.t
-    b.t0 = hit.u
-    return hit.at
-  }
-  return lerp(pointAt(a.curve, a.t1), pointAt(b.curve, b.t0), 0.5)
-}
-
 /** The refined parameter keeps the cut's direction. */
 const inOrder = (far: number, refined: number, near: number): boolean =>
   refined >= 0 && refined <= 1 && (refined - far) * (near - far) > 0
 
-/** Crossing of two cubics by Newton from (t, u); null where it does not settle. */
-export function intersectFrom(a: Cubic, t: number, b: Cubic, u: number): { t: number; u: number; at: Vec } | null {
-  const size = Math.max(reach(a), reach(b))
-  for (let i = 0; i < 12; i++) {
-    const gap = subtract(pointAt(b, u), pointAt(a, t))
-    if (Math.hypot(gap.x, gap.y) < 1e-13 * size) break
-    const da = derivativeAt(a, t)
-    const db = derivativeAt(b, u)
-    const det = cross(da, db)
-    if (Math.abs(det) < 1e-12 * Math.hypot(da.x, da.y) * Math.hypot(db.x, db.y)) return null
-    t += cross(gap, db) / det
-    u += cross(gap, da) / det
-    if (!(t > -0.1 && t < 1.1 && u > -0.1 && u < 1.1)) return null
-  }
-  const p = pointAt(a, t)
-  const q = pointAt(b, u)
-  return distance(p, q) < 1e-9 * size ? { t, u, at: lerp(p, q, 0.5) } : null
+/** The parameter next to `t` at which a cut from `far` comes nearest to `p`; ends of curves stay. */
+function onto(curve: Cubic, far: number, t: number, p: Vec): number {
+  if (isEnd(t)) return t
+  const hit = nearestFrom(curve, p, t)
+  return inOrder(far, hit.t, t) && !isEnd(hit.t) ? hit.t : t
 }
 
-/** Pieces shorter than `fine` go; their neighbours meet in their middle. */
-function dropFine(cubics: Cubic[], fine: number): Cubic[] {
-  const kept = cubics.filter((c) => reach(c) > fine)
-  if (kept.length === cubics.length) return cubics
-  if (kept.length < 2) return []
-  return kept.map((c, i) => {
-    const before = kept[(i + kept.length - 1) % kept.length]!
-    const after = kept[(i + 1) % kept.length]!
-    const start = before.p3 === c.p0 ? c.p0 : lerp(before.p3, c.p0, 0.5)
-    const end = after.p0 === c.p3 ? c.p3 : lerp(c.p3, after.p0, 0.5)
-    return start === c.p0 && end === c.p3 ? c : moveEnds(c, start, end)
-  })
-}
-
-/** Straight pieces that go on in one line become one. */
-function mergeStraights(cubics: Cubic[], fine: number): Cubic[] {
-  const out: Cubic[] = []
-  for (const c of cubics) {
-    const last = out[out.length - 1]
-    if (last && goesOn(last, c, fine)) out[out.length - 1] = straight(last.p0, c.p3)
-    else out.push(c)
+/**
+ * Where a side runs out into a tip finer than the grid, its last stretch and the first of the side that leads back
+ * cancelled each other. They are joined again at their common end.
+ */
+function rejoin(a: Cut, b: Cut, near: number): Vec | null {
+  if (isEnd(a.t1) || isEnd(b.t0)) return null
+  const aEnd = a.t1 > a.t0 ? 1 : 0
+  const bEnd = b.t1 > b.t0 ? 0 : 1
+  const tip = endOf(a.curve, aEnd)
+  if (distance(tip, endOf(b.curve, bEnd)) > 0) return null
+  for (const share of [0.25, 0.5, 0.75]) {
+    const p = pointAt(a.curve, a.t1 + (aEnd - a.t1) * share)
+    const guess = b.t0 + (bEnd - b.t0) * share
+    const hit = nearestFrom(b.curve, p, guess)
+    if (hit.distance > near || (hit.t - b.t0) * (hit.t - bEnd) > 0) return null
   }
-  if (out.length > 2 && goesOn(out[out.length - 1]!, out[0]!, fine)) {
-    out[0] = straight(out.pop()!.p0, out[0]!.p3)
-  }
-  return out
-}
-
-function goesOn(a: Cubic, b: Cubic, fine: number): boolean {
-  if (!isStraight(a, 1e-9 + fine * 1e-3) || !isStraight(b, 1e-9 + fine * 1e-3)) return false
-  const whole = subtract(b.p3, a.p0)
-  const size = Math.hypot(whole.x, whole.y)
-  const part = subtract(a.p3, a.p0)
-  return size > 0 && Math.abs(cross(whole, part)) <= fine * 0.5 * size && dot(part, subtract(b.p3, a.p3)) > 0
+  a.t1 = aEnd
+  b.t0 = bEnd
+  return tip
 }

@@ -1,162 +1,176 @@
-import Flatbush from 'flatbush'
-import { VertexIds } from './merge-edges'
-import type { EdgeSoup } from './edge-soup'
+import type { Arrangement } from './arrange'
+import type { Chains } from './chains'
+import { chainsOf } from './chains'
+import { RowIndex } from './row-index'
 
 /**
- * The planar map of split edges, each with the change of winding number across it. Half-edge 2e runs along soup edge e,
- * 2e + 1 against it. "Left" is the side towards which x turns to y.
+ * The planar map of an arrangement. Half-chain 2c runs along chain c, 2c + 1 against it. "Left" is the side towards
+ * which x turns to y. Face 0 is the unbounded one.
  */
 export interface PlanarMap {
-  vertexX: number[]
-  vertexY: number[]
-  /** Vertex at the start of each half-edge. */
+  arrangement: Arrangement
+  chains: Chains
+  /** Vertex at the start of each half-chain. */
   origin: Int32Array
-  /** Winding number to the left of each half-edge less that to the right. */
-  delta: Int32Array
-  /** Half-edges out of vertex v, by rising angle: order[first[v]] .. order[first[v + 1] - 1]. */
+  /** Half-chains out of branch vertex v, by rising angle: order[first[v]] .. order[first[v + 1] - 1]. */
   first: Int32Array
   order: Int32Array
-  /** Place of each half-edge in `order`. */
+  /** Place of each half-chain in `order`. */
   place: Int32Array
-  /** Winding number to the left of each half-edge. */
-  winding: Int32Array
+  /** The face to the left of each half-chain. */
+  face: Int32Array
+  faces: number
 }
 
-/** The planar map of edges that meet only at their ends, no two the same, with the winding number on every side. */
-export function planarMap(soup: EdgeSoup): PlanarMap {
-  const vertices = new VertexIds()
-  const starts: number[] = []
-  const ends: number[] = []
-  for (let i = 0; i < soup.count; i++) {
-    starts.push(vertices.of(soup.ax[i]!, soup.ay[i]!))
-    ends.push(vertices.of(soup.bx[i]!, soup.by[i]!))
-  }
-  const halves = soup.count * 2
+export function planarMap(arrangement: Arrangement): PlanarMap {
+  const chains = chainsOf(arrangement)
+  const halves = 2 * chains.count
   const map: PlanarMap = {
-    vertexX: vertices.x,
-    vertexY: vertices.y,
+    arrangement,
+    chains,
     origin: new Int32Array(halves),
-    delta: new Int32Array(halves),
-    first: new Int32Array(vertices.x.length + 1),
+    first: new Int32Array(chains.vertices.count + 1),
     order: new Int32Array(halves),
     place: new Int32Array(halves),
-    winding: new Int32Array(halves),
+    face: new Int32Array(halves),
+    faces: 1,
   }
-  for (let e = 0; e < soup.count; e++) {
-    map.origin[2 * e] = starts[e]!
-    map.origin[2 * e + 1] = ends[e]!
-    map.delta[2 * e] = soup.net[e]!
-    map.delta[2 * e + 1] = -soup.net[e]!
+  for (let c = 0; c < chains.count; c++) {
+    map.origin[2 * c] = chains.from[chains.edges[chains.start[c]!]!]!
+    map.origin[2 * c + 1] = chains.to[chains.edges[chains.start[c + 1]! - 1]!]!
   }
   sortAroundVertices(map)
-  spreadWinding(map)
+  nameFaces(map)
   return map
 }
 
-const dx = (m: PlanarMap, h: number): number => m.vertexX[m.origin[h ^ 1]!]! - m.vertexX[m.origin[h]!]!
-const dy = (m: PlanarMap, h: number): number => m.vertexY[m.origin[h ^ 1]!]! - m.vertexY[m.origin[h]!]!
+/** Vertex next to the origin of half-chain `h`. */
+function second({ chains }: PlanarMap, h: number): number {
+  const c = h >> 1
+  return h & 1 ? chains.from[chains.edges[chains.start[c + 1]! - 1]!]! : chains.to[chains.edges[chains.start[c]!]!]!
+}
 
 function sortAroundVertices(m: PlanarMap): void {
+  const { x, y, count } = m.chains.vertices
   const halves = m.origin.length
-  for (let h = 0; h < halves; h++) m.first[m.origin[h]! + 1]!++
-  for (let v = 0; v + 1 < m.first.length; v++) m.first[v + 1]! += m.first[v]!
+  const dx = new Float64Array(halves)
+  const dy = new Float64Array(halves)
+  for (let h = 0; h < halves; h++) {
+    const a = m.origin[h]!
+    const b = second(m, h)
+    dx[h] = x[b]! - x[a]!
+    dy[h] = y[b]! - y[a]!
+    m.first[a + 1]!++
+  }
+  for (let v = 0; v < count; v++) m.first[v + 1]! += m.first[v]!
   const fill = m.first.slice()
   for (let h = 0; h < halves; h++) m.order[fill[m.origin[h]!]!++] = h
-  const compare = (g: number, h: number): number => {
-    const [gx, gy, hx, hy] = [dx(m, g), dy(m, g), dx(m, h), dy(m, h)]
-    const gHalf = gy < 0 || (gy === 0 && gx < 0) ? 1 : 0
-    const hHalf = hy < 0 || (hy === 0 && hx < 0) ? 1 : 0
-    return gHalf - hHalf || gy * hx - gx * hy
+  // By rising angle from (1, 0): the half plane, then the turn.
+  const after = (g: number, h: number): boolean => {
+    const gLow = dy[g]! < 0 || (dy[g] === 0 && dx[g]! < 0)
+    const hLow = dy[h]! < 0 || (dy[h] === 0 && dx[h]! < 0)
+    if (gLow !== hLow) return gLow
+    return dy[g]! * dx[h]! - dx[g]! * dy[h]! > 0
   }
-  for (let v = 0; v + 1 < m.first.length; v++) {
+  for (let v = 0; v < count; v++) {
     const from = m.first[v]!
     const to = m.first[v + 1]!
-    if (to - from > 1) m.order.subarray(from, to).sort(compare)
+    if (to - from > 32) {
+      m.order.subarray(from, to).sort((g, h) => (g === h ? 0 : after(g, h) ? 1 : -1))
+      continue
+    }
+    for (let i = from + 1; i < to; i++) {
+      const h = m.order[i]!
+      let k = i
+      while (k > from && after(m.order[k - 1]!, h)) {
+        m.order[k] = m.order[k - 1]!
+        k--
+      }
+      m.order[k] = h
+    }
   }
   for (let i = 0; i < halves; i++) m.place[m.order[i]!] = i
 }
 
+/** The half-chain that follows `h` around the face on its left: the first one clockwise of the way back. */
+function following(m: PlanarMap, h: number): number {
+  const back = h ^ 1
+  const v = m.origin[back]!
+  const at = m.place[back]!
+  return m.order[at > m.first[v]! ? at - 1 : m.first[v + 1]! - 1]!
+}
+
+/** Twice the area that a chain sweeps about (ox, oy), grid units. */
+function sweep({ chains }: PlanarMap, c: number, ox: number, oy: number): number {
+  const { x, y } = chains.vertices
+  let sum = 0
+  for (let i = chains.start[c]!; i < chains.start[c + 1]!; i++) {
+    const a = chains.from[chains.edges[i]!]!
+    const b = chains.to[chains.edges[i]!]!
+    sum += (x[a]! - ox) * (y[b]! - oy) - (x[b]! - ox) * (y[a]! - oy)
+  }
+  return sum
+}
+
 /**
- * Winding numbers spread over each connected part from its leftmost vertex, whose outer face is found by a ray to the
- * left through the parts already there.
+ * Gives every face a number: walks the cycles of half-chains, one face to each of positive area. The cycle of negative
+ * area is the outside of a connected part; its face is the one that a ray to the left of the part's leftmost vertex
+ * first comes to.
  */
-function spreadWinding(m: PlanarMap): void {
-  const vertices = m.first.length - 1
-  const seen = new Uint8Array(vertices)
-  const byX = [...new Array(vertices).keys()].filter((v) => m.first[v + 1]! > m.first[v]!)
-  byX.sort((a, b) => m.vertexX[a]! - m.vertexX[b]! || m.vertexY[a]! - m.vertexY[b]!)
-  let index: Flatbush | null = null
-  const stack: number[] = []
-  for (const v of byX) {
-    if (seen[v]) continue
-    index ??= edgeIndex(m)
-    seen[v] = 1
-    // Every edge here leads right or straight on in y, so the face to the left of the last half-edge by angle before
-    // the direction (-1, 0) is the outer one: that half-edge is the last of the upper half plane (dy >= 0).
-    const from = m.first[v]!
-    const to = m.first[v + 1]!
-    let last = to - 1
-    for (let i = from; i < to; i++) if (dy(m, m.order[i]!) >= 0) last = i
-    m.winding[m.order[last]!] = windingLeftOf(m, index, v)
-    spreadAround(m, v, last)
-    stack.push(v)
-    while (stack.length) {
-      const u = stack.pop()!
-      for (let i = m.first[u]!; i < m.first[u + 1]!; i++) {
-        const h = m.order[i]!
-        const w = m.origin[h ^ 1]!
-        if (seen[w]) continue
-        seen[w] = 1
-        m.winding[h ^ 1] = m.winding[h]! - m.delta[h]!
-        spreadAround(m, w, m.place[h ^ 1]!)
-        stack.push(w)
-      }
+function nameFaces(m: PlanarMap): void {
+  const { vertices } = m.chains
+  const halves = m.origin.length
+  const cycle = new Int32Array(halves).fill(-1)
+  const outsides: number[] = []
+  const faceOfCycle: number[] = []
+  for (let h = 0; h < halves; h++) {
+    if (cycle[h]! >= 0) continue
+    const id = faceOfCycle.length
+    const ox = vertices.x[m.origin[h]!]!
+    const oy = vertices.y[m.origin[h]!]!
+    let area = 0
+    let g = h
+    do {
+      cycle[g] = id
+      area += g & 1 ? -sweep(m, g >> 1, ox, oy) : sweep(m, g >> 1, ox, oy)
+      g = following(m, g)
+    } while (g !== h)
+    if (area > 0) faceOfCycle.push(m.faces++)
+    else {
+      faceOfCycle.push(-1)
+      outsides.push(h)
     }
   }
+  if (outsides.length === 1) faceOfCycle[cycle[outsides[0]!]!] = 0
+  else placeOutsides(m, outsides, cycle, faceOfCycle)
+  for (let h = 0; h < halves; h++) m.face[h] = faceOfCycle[cycle[h]!]!
 }
 
-/** Winding of every half-edge out of `v` from that at place `known`: neighbours by angle share a face. */
-function spreadAround(m: PlanarMap, v: number, known: number): void {
-  const from = m.first[v]!
-  const n = m.first[v + 1]! - from
-  for (let k = 1; k < n; k++) {
-    const before = m.order[from + ((known - from + k - 1) % n)]!
-    const here = m.order[from + ((known - from + k) % n)]!
-    m.winding[here] = m.winding[before]! + m.delta[here]!
+function placeOutsides(m: PlanarMap, outsides: readonly number[], cycle: Int32Array, faceOfCycle: number[]): void {
+  const { vertices } = m.chains
+  const left = outsides.map((h) => leftmostOf(m, h))
+  const order = outsides.map((_, i) => i).sort((i, k) => vertices.x[left[i]!]! - vertices.x[left[k]!]!)
+  const rows = new RowIndex(m)
+  for (const i of order) {
+    const beside = rows.halfLeftOf(vertices.x[left[i]!]!, vertices.y[left[i]!]!)
+    faceOfCycle[cycle[outsides[i]!]!] = beside < 0 ? 0 : faceOfCycle[cycle[beside]!]!
   }
 }
 
-function edgeIndex(m: PlanarMap): Flatbush {
-  const count = m.origin.length / 2
-  const index = new Flatbush(Math.max(1, count), 16, Float64Array)
-  for (let e = 0; e < count; e++) {
-    const [a, b] = [m.origin[2 * e]!, m.origin[2 * e + 1]!]
-    index.add(
-      Math.min(m.vertexX[a]!, m.vertexX[b]!),
-      Math.min(m.vertexY[a]!, m.vertexY[b]!),
-      Math.max(m.vertexX[a]!, m.vertexX[b]!),
-      Math.max(m.vertexY[a]!, m.vertexY[b]!),
-    )
-  }
-  index.finish()
-  return index
-}
-
-/** Winding number just left of vertex `v` by the edges that a ray from it towards -x meets. */
-function windingLeftOf(m: PlanarMap, index: Flatbush, v: number): number {
-  const x = m.vertexX[v]!
-  const y = m.vertexY[v]!
-  let winding = 0
-  index.search(-Infinity, y, x, y, (e: number) => {
-    const a = m.origin[2 * e]!
-    const b = m.origin[2 * e + 1]!
-    const [ay, by] = [m.vertexY[a]!, m.vertexY[b]!]
-    if (ay <= y === by <= y) return false
-    const up = by > ay ? 1 : -1
-    const side = (m.vertexX[b]! - m.vertexX[a]!) * (y - ay) - (by - ay) * (x - m.vertexX[a]!)
-    // The edge passes left of v when v lies to the right of its upward direction.
-    if (side * up < 0) winding += -up * m.delta[2 * e]!
-    return false
-  })
-  return winding
+/** The leftmost vertex of the cycle that starts with half-chain `h`. */
+function leftmostOf(m: PlanarMap, h: number): number {
+  const { chains } = m
+  const { x } = chains.vertices
+  let best = m.origin[h]!
+  let g = h
+  do {
+    const c = g >> 1
+    for (let i = chains.start[c]!; i < chains.start[c + 1]!; i++) {
+      const v = chains.from[chains.edges[i]!]!
+      if (x[v]! < x[best]!) best = v
+    }
+    if (x[m.origin[g]!]! < x[best]!) best = m.origin[g]!
+    g = following(m, g)
+  } while (g !== h)
+  return best
 }

@@ -1,5 +1,5 @@
 import type { Path } from '../drawing/model'
-import { fitLongest } from '../fit/fit-curve'
+import { fitCurve } from '../fit/fit-curve'
 import { CubicChain } from '../fit/source'
 import { areaOfCubics } from '../geometry/area'
 import type { Cubic } from '../geometry/cubic'
@@ -7,11 +7,9 @@ import { pointAt, reach, straight, tangentAt } from '../geometry/cubic'
 import { cubicsOfPath, pathOfCubics, turn } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { checkPath } from '../outline/check'
-import { crossesItself } from './crossings'
 import { deviationBetween } from './deviation'
-import { whole } from './loop'
 import { checkTolerance } from './union'
-import { snapLoops } from './snap-grid'
+import { crossesItself } from './resolve'
 
 export interface Simplified {
   contours: Path[]
@@ -54,11 +52,7 @@ export function simplifyContours(contours: readonly Path[], { tolerance }: { tol
 function keepsForm(before: readonly Cubic[][], after: readonly Cubic[][], tolerance: number): boolean {
   const sameWay = before.every((c, i) => areaOfCubics(c) * areaOfCubics(after[i]!) > 0 || !c.length)
   if (!sameWay) return false
-  const soup = snapLoops(
-    after.map((c) => c.map(whole)),
-    tolerance / 16,
-  )
-  return !soup || !crossesItself(soup)
+  return !crossesItself(after, tolerance / 16)
 }
 
 function simplifyContour(cubics: readonly Cubic[], tolerance: number): Cubic[] {
@@ -97,7 +91,7 @@ function simplifyChain(chain: readonly Cubic[], tolerance: number): Cubic[] {
   const last = chain[chain.length - 1]!
   if (isNearChord(chain, first.p0, last.p3, tolerance * 0.5)) return [straight(first.p0, last.p3)]
   if (chain.length === 1) return [...chain]
-  const fits = fitLongest(new CubicChain(chain), 0, chain.length, tolerance)
+  const fits = fitCurve(new CubicChain(chain), tolerance)
   return fits.length < chain.length ? fits.map((f) => f.cubic) : [...chain]
 }
 

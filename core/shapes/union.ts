@@ -1,37 +1,11 @@
 import type { Path, Shape } from '../drawing/model'
 import type { Cubic } from '../geometry/cubic'
-import { controlLength, cubicsOfPath, pathOfCubics } from '../geometry/path'
-import { areaOfCubics } from '../geometry/area'
+import { cubicsOfPath, pathOfCubics } from '../geometry/path'
 import { InputError } from '../errors'
 import { checkPath } from '../outline/check'
-import { traceBoundary } from './boundary'
-import { splitAtCrossings } from './crossings'
-import { cutBack } from './cut-back'
 import type { Loop } from './loop'
 import { whole } from './loop'
-import { planarMap } from './planar-map'
-import { snapLoops } from './snap-grid'
-
-/** How much of the tolerance the flattened topology may use. */
-const FLATTEN_SHARE = 0.25
-
-/**
- * Contours of the region that `loops` enclose by the non-zero rule, the region on the left of each. Contours thinner
- * than the noise of the grid are dropped.
- */
-export function resolveLoops(loops: readonly Loop[], tolerance: number): Cubic[][] {
-  const soup = snapLoops(loops, tolerance * FLATTEN_SHARE)
-  if (!soup) return []
-  const split = splitAtCrossings(soup)
-  const map = planarMap(split)
-  const fine = Math.max(4 * soup.step, tolerance * 0.02)
-  const out: Cubic[][] = []
-  for (const runs of traceBoundary(split, map, (w) => w !== 0)) {
-    const cubics = cutBack(split, runs, fine)
-    if (cubics.length && Math.abs(areaOfCubics(cubics)) > fine * controlLength(cubics)) out.push(cubics)
-  }
-  return out
-}
+import { resolveGroups } from './resolve'
 
 /** The closed loop of a contour; a contour that does not end where it began is closed by a straight edge. */
 export function loopOfPath(path: Path): Loop {
@@ -57,13 +31,9 @@ export function checkTolerance(tolerance: number): void {
  */
 export function unionShapes(shapes: readonly Shape[], { tolerance }: { tolerance: number }): Path[] {
   checkTolerance(tolerance)
-  const loops: Loop[] = []
-  shapes.forEach((shape, i) => {
+  const groups = shapes.map((shape, i) => {
     shape.contours.forEach((c, k) => checkPath(c, `shapes[${i}].contours[${k}]`))
-    // One shape's opposite contours must not cancel another's, so each is made positive by itself first.
-    const own = resolveLoops(shape.contours.map(loopOfPath).filter((l) => l.length), tolerance)
-    for (const contour of own) loops.push(contour.map(whole))
+    return shape.contours.map(loopOfPath).filter((l) => l.length)
   })
-  return toPaths(shapes.length === 1 ? loops.map((l) => l.map((a) => a.curve)) : resolveLoops(loops, tolerance))
+  return toPaths(resolveGroups(groups, tolerance, ({ covered }) => covered > 0))
 }
-

@@ -1,0 +1,183 @@
+import { CellIndex } from './cell-index'
+import { CurveTable } from './curve-table'
+import { EdgeStore } from './edge-store'
+import { Meeting, meet, splitP, splitQ } from './interact'
+import type { Split } from './interact'
+import type { Loop } from './loop'
+import { OwnerLists } from './owner-lists'
+import type { SnapGrid } from './snap-grid'
+import { gridFor } from './snap-grid'
+
+/** Edges that meet only at their ends, no two the same, with the curves that they stand for. */
+export interface Arrangement {
+  grid: SnapGrid
+  curves: CurveTable
+  edges: EdgeStore
+  owners: OwnerLists
+  /** Whether any curve met another, other than at the ends where they were joined. */
+  met: boolean
+}
+
+/** A chord within so many grid units of its curve is taken for the curve. */
+const FLAT = 1
+
+/** Chords start as coarse as this many grid units (a multiple of the tolerance) and are refined where it matters. */
+const COARSEST = 512
+
+/** More edges than this for one that came in: the grid is too fine for the input, and is made coarser. */
+const MOST_PIECES = 400
+
+/**
+ * The arrangement of loops in groups: edges enter one by one, and wherever one meets another both are split, exactly
+ * where their curves cross or, where that is in doubt, after the chords have been refined. Ends up with the chords on an
+ * integer grid. No point moves by more than a grid step at a time; should an input need more pieces than makes sense,
+ * the grid is made coarser and all begins anew, so that every input comes to an end. Null when there is nothing.
+ *
+ * @param groups loops of each group
+ * @param tolerance px; the grid step is a 256th of it
+ */
+export function arrange(groups: readonly (readonly Loop[])[], tolerance: number): Arrangement | null {
+  for (let coarser = 0; ; coarser += 3) {
+    const grid = gridFor(groups.flat(), tolerance, coarser)
+    if (!grid) return null
+    const arranged = new Arranger(grid).run(groups)
+    if (arranged) return arranged
+  }
+}
+
+class Arranger {
+  private readonly curves: CurveTable
+  private readonly owners = new OwnerLists()
+  private edges = new EdgeStore(0)
+  private met = false
+  private lists = [new Int32Array(64)]
+  private stamp = new Int32Array(0)
+  /** Edges that wait to be entered. */
+  private waiting: number[] = []
+
+  constructor(private readonly grid: SnapGrid) {
+    this.curves = new CurveTable(grid)
+  }
+
+  run(groups: readonly (readonly Loop[])[]): Arrangement | null {
+    let capacity = 64
+    for (const loops of groups) for (const loop of loops) capacity += 8 * loop.length
+    this.edges = new EdgeStore(capacity)
+    groups.forEach((loops, g) => {
+      const owner = this.owners.single(g)
+      for (const loop of loops) for (const arc of loop) this.flatten(this.curves.idOf(arc.curve), arc.t0, arc.t1, owner)
+    })
+    const { edges } = this
+    const first = edges.count
+    let length = 0
+    for (let i = 0; i < first; i++) length += Math.abs(edges.bx[i]! - edges.ax[i]!) + Math.abs(edges.by[i]! - edges.ay[i]!)
+    const cells = new CellIndex(first, Math.max(16, length / Math.max(1, first)))
+    const most = MOST_PIECES * first + 100_000
+    for (let i = 0; i < first; i++) {
+      this.waiting.push(i)
+      while (this.waiting.length) this.enter(cells, this.waiting.pop()!)
+      if (edges.count > most) return null
+    }
+    ;(globalThis as any).DBG && console.log("arr", first, edges.count, length / first, this.grid.step)
+    const { grid, curves, owners, met } = this
+    return { grid, curves, edges, owners, met }
+  }
+
+  private flatten(curve: number, t0: number, t1: number, owner: number): void {
+    const point = new Float64Array(4)
+    const whole = this.curves.sagitta(curve, t0, t1)
+    let n = Math.max(1, Math.ceil(Math.sqrt(whole / COARSEST)))
+    this.curves.point(curve, t0, point)
+    let x = Math.round(point[0]!)
+    let y = Math.round(point[1]!)
+    if (whole > FLAT && n < 4) {
+      // A curve that returns to where it began must not vanish into its chord.
+      this.curves.point(curve, t1, point)
+      if (Math.abs(point[0]! - x) + Math.abs(point[1]! - y) <= 2) n = 4
+    }
+    let before = t0
+    for (let i = 1; i <= n; i++) {
+      const t = i === n ? t1 : t0 + ((t1 - t0) * i) / n
+      this.curves.point(curve, t, point)
+      const nx = Math.round(point[0]!)
+      const ny = Math.round(point[1]!)
+      if (nx === x && ny === y) continue
+      this.edges.push(x, y, nx, ny, curve, before, t, this.sagOf(curve, before, t), owner)
+      before = t
+      x = nx
+      y = ny
+    }
+  }
+
+  private sagOf(curve: number, t0: number, t1: number): number {
+    const sag = this.curves.sagitta(curve, t0, t1)
+    return sag <= FLAT ? 0 : sag
+  }
+
+  /** Enters edge `p` among those already there; pieces that it or they are split into wait for their turn. */
+  private enter(cells: CellIndex, p: number): void {
+    const { edges } = this
+    if (this.stamp.length < edges.ax.length) {
+      const more = new Int32Array(edges.ax.length)
+      more.set(this.stamp)
+      this.stamp = more
+    }
+    const n = cells.cellsOf(edges, p, this.lists)
+    const lists = this.lists[0]!
+    for (let i = 0; i < n; i++) {
+      let before = -1
+      for (let at = cells.first(lists[i]!); at >= 0; ) {
+        const q = cells.edge(at)
+        const next = cells.next(at)
+        if (!edges.alive[q]) {
+          cells.drop(lists[i]!, before, at)
+          at = next
+          continue
+        }
+        before = at
+        at = next
+        if (this.stamp[q] === p + 1) continue
+        this.stamp[q] = p + 1
+        const meeting = meet(edges, this.curves, p, q)
+        if (meeting === Meeting.None) continue
+        if (meeting === Meeting.Same) {
+          this.absorb(q, p)
+          return
+        }
+        if (splitQ.on) this.split(q, splitQ)
+        if (splitP.on) {
+          this.split(p, splitP)
+          return
+        }
+      }
+    }
+    edges.alive[p] = 1
+    for (let i = 0; i < n; i++) cells.add(lists[i]!, p)
+  }
+
+  /** `q` takes over what `p`, the same stretch, is a boundary of. */
+  private absorb(q: number, p: number): void {
+    const { edges } = this
+    const forth = edges.ax[p] === edges.ax[q] && edges.ay[p] === edges.ay[q]
+    edges.owners[q] = this.owners.merged(edges.owners[q]!, edges.owners[p]!, forth ? 1 : -1)
+    this.met = true
+  }
+
+  private split(e: number, at: Split): void {
+    const { edges } = this
+    edges.alive[e] = 0
+    if (at.met) this.met = true
+    const curve = edges.curve[e]!
+    const flat = edges.sag[e] === 0
+    const { x, y, t } = at
+    const ax = edges.ax[e]!
+    const ay = edges.ay[e]!
+    const bx = edges.bx[e]!
+    const by = edges.by[e]!
+    const ta = edges.ta[e]!
+    const tb = edges.tb[e]!
+    const owner = edges.owners[e]!
+    this.waiting.push(edges.push(ax, ay, x, y, curve, ta, t, flat ? 0 : this.sagOf(curve, ta, t), owner))
+    this.waiting.push(edges.push(x, y, bx, by, curve, t, tb, flat ? 0 : this.sagOf(curve, t, tb), owner))
+  }
+}

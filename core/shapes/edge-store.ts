@@ -1,0 +1,76 @@
+/**
+ * Directed edges between points of an integer grid, in typed arrays that grow. Every edge remembers the curve that it
+ * stands for, the parameters at its two ends, and whose boundary it is.
+ */
+export class EdgeStore {
+  count = 0
+  ax: Float64Array
+  ay: Float64Array
+  bx: Float64Array
+  by: Float64Array
+  ta: Float64Array
+  tb: Float64Array
+  /** Bound on how far the curve lies from the chord, grid units; 0 where the chord itself is meant. */
+  sag: Float64Array
+  curve: Int32Array
+  /** Which list of an `OwnerLists` says whose boundary this is. */
+  owners: Int32Array
+  /** 1 while the edge is part of the arrangement. */
+  alive: Uint8Array
+
+  constructor(capacity: number) {
+    const n = Math.max(16, capacity)
+    this.ax = new Float64Array(n)
+    this.ay = new Float64Array(n)
+    this.bx = new Float64Array(n)
+    this.by = new Float64Array(n)
+    this.ta = new Float64Array(n)
+    this.tb = new Float64Array(n)
+    this.sag = new Float64Array(n)
+    this.curve = new Int32Array(n)
+    this.owners = new Int32Array(n)
+    this.alive = new Uint8Array(n)
+  }
+
+  /** Appends an edge and answers its number. */
+  push(ax: number, ay: number, bx: number, by: number, curve: number, ta: number, tb: number, sag: number, owners: number): number {
+    const i = this.count++
+    if (i >= this.ax.length) this.grow()
+    this.ax[i] = ax
+    this.ay[i] = ay
+    this.bx[i] = bx
+    this.by[i] = by
+    this.curve[i] = curve
+    this.ta[i] = ta
+    this.tb[i] = tb
+    this.sag[i] = sag
+    this.owners[i] = owners
+    return i
+  }
+
+  private grow(): void {
+    const n = this.ax.length * 2
+    this.ax = grown(this.ax, n)
+    this.ay = grown(this.ay, n)
+    this.bx = grown(this.bx, n)
+    this.by = grown(this.by, n)
+    this.ta = grown(this.ta, n)
+    this.tb = grown(this.tb, n)
+    this.sag = grown(this.sag, n)
+    const curve = new Int32Array(n)
+    curve.set(this.curve)
+    this.curve = curve
+    const owners = new Int32Array(n)
+    owners.set(this.owners)
+    this.owners = owners
+    const alive = new Uint8Array(n)
+    alive.set(this.alive)
+    this.alive = alive
+  }
+}
+
+function grown(old: Float64Array, n: number): Float64Array<ArrayBuffer> {
+  const more = new Float64Array(n)
+  more.set(old)
+  return more
+}

@@ -1,0 +1,116 @@
+import { areaOfCubics } from '../geometry/area'
+import type { Cubic } from '../geometry/cubic'
+import { controlLength } from '../geometry/path'
+import type { Arrangement } from './arrange'
+import { arrange } from './arrange'
+import { traceBoundary } from './boundary'
+import { CutBack } from './cut-back'
+import type { Loop } from './loop'
+import { whole } from './loop'
+import type { PlanarMap } from './planar-map'
+import { planarMap } from './planar-map'
+import type { Covering } from './winding'
+import { visitFaces } from './winding'
+
+/** Pieces shorter than so many grid steps are noise. */
+const FINE_STEPS = 4
+
+/** So often is a result looked through for crossings and resolved again before it is taken off the grid itself. */
+const LOOKS = 3
+
+/**
+ * Contours of the region that `loops` enclose by the non-zero rule, the region on the left of each. Contours thinner
+ * than the noise of the grid are dropped.
+ */
+export const resolveLoops = (loops: readonly Loop[], tolerance: number): Cubic[][] =>
+  resolveGroups([loops], tolerance, ({ covered }) => covered > 0)
+
+/**
+ * Contours of the region where `inside` holds of the groups' winding numbers. The result is looked through again: where
+ * true curves cross that no chord told of, they are cut there too, so that no contour crosses itself or another by more
+ * than two grid steps (a 128th of the tolerance).
+ */
+export function resolveGroups(
+  groups: readonly (readonly Loop[])[],
+  tolerance: number,
+  inside: (covering: Covering) => boolean,
+): Cubic[][] {
+  const arrangement = arrange(groups, tolerance)
+  if (!arrangement) return []
+  let { contours, map, faces } = contoursOf(arrangement, groups.length, inside)
+  if (!arrangement.met) return contours
+  for (let look = 1; contours.length; look++) {
+    const again = arrange([contours.map((c) => c.map(whole))], tolerance)
+    if (!again?.met) return contours
+    const next = contoursOf(again, 1, ({ winding }) => winding[0]! > 0)
+    if (!next.crossed) return contours
+    if (look === LOOKS) return polygonsOf(map, faces)
+    ;({ contours, map, faces } = next)
+  }
+  return contours
+}
+
+/** Whether contours cross themselves or each other by more than two grid steps (a 128th of the tolerance). */
+export function crossesItself(contours: readonly Cubic[][], tolerance: number): boolean {
+  const arrangement = arrange([contours.map((c) => c.map(whole))], tolerance)
+  return !!arrangement?.met && contoursOf(arrangement, 1, () => false).crossed
+}
+
+interface Resolved {
+  contours: Cubic[][]
+  map: PlanarMap
+  /** 1 for each face of the region. */
+  faces: Uint8Array
+  /** Whether a face wider than the noise has a winding number other than 0 or 1. */
+  crossed: boolean
+}
+
+function contoursOf(arrangement: Arrangement, groups: number, inside: (covering: Covering) => boolean): Resolved {
+  const map = planarMap(arrangement)
+  const faces = new Uint8Array(map.faces)
+  const strange: number[] = []
+  visitFaces(map, groups, (face, covering) => {
+    faces[face] = inside(covering) ? 1 : 0
+    if (covering.winding[0]! < 0 || covering.winding[0]! > 1) strange.push(face)
+  })
+  const fine = FINE_STEPS * arrangement.grid.step
+  const cutter = new CutBack(map, fine)
+  const contours: Cubic[][] = []
+  for (const runs of traceBoundary(map, (f) => faces[f] === 1)) {
+    const cubics = cutter.contour(runs)
+    if (cubics.length && Math.abs(areaOfCubics(cubics)) > fine * controlLength(cubics) * 0.25) contours.push(cubics)
+  }
+  return { contours, map, faces, crossed: strange.length > 0 && anyWide(map, strange) }
+}
+
+/** Whether any of the faces is wider than two grid steps: its area against its outline. */
+function anyWide(m: PlanarMap, faces: readonly number[]): boolean {
+  const { vertices } = m.chains
+  const asked = new Uint8Array(m.faces)
+  for (const f of faces) asked[f] = 1
+  const area = new Float64Array(m.faces)
+  const outline = new Float64Array(m.faces)
+  for (let h = 0; h < m.origin.length; h++) {
+    const f = m.face[h]!
+    if (!asked[f]) continue
+    const c = h >> 1
+    for (let i = m.chains.start[c]!; i < m.chains.start[c + 1]!; i++) {
+      const e = m.chains.edges[i]!
+      const a = m.chains.from[e]!
+      const b = m.chains.to[e]!
+      const ox = vertices.x[0]!
+      const oy = vertices.y[0]!
+      const swept = (vertices.x[a]! - ox) * (vertices.y[b]! - oy) - (vertices.x[b]! - ox) * (vertices.y[a]! - oy)
+      area[f]! += (h & 1 ? -swept : swept) / 2
+      outline[f]! += Math.hypot(vertices.x[b]! - vertices.x[a]!, vertices.y[b]! - vertices.y[a]!)
+    }
+  }
+  return faces.some((f) => Math.abs(area[f]!) > outline[f]!)
+}
+
+function polygonsOf(map: PlanarMap, faces: Uint8Array): Cubic[][] {
+  const cutter = new CutBack(map, 0)
+  return traceBoundary(map, (f) => faces[f] === 1, true)
+    .map((runs) => cutter.polygon(runs))
+    .filter((c) => c.length > 2)
+}
