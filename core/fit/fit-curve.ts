@@ -18,9 +18,14 @@ const FEWEST_PANELS = 4
 /** A stretch is taken when it reaches so nearly as far as the tolerance would let it. */
 const NEARLY = 0.97
 
-/** Shortest stretch that is tried, as a share of a part, and the finest cutting of a part into panels. */
+/** Shortest stretch that is tried, as a share of a part. */
 const SHORTEST = 1 / 4096
-const FINEST = 2048
+
+/** Where nothing fits, a stretch that stays within this share of the tolerance is passed over at once. */
+const STILL = 1 / 8
+
+/** Turns within less than this share of the tolerance do not matter. */
+const GRAIN = 1 / 4
 
 /**
  * The fewest cubics along `source`, each within `tolerance` px of it as measured. Each reaches as far as the tolerance
@@ -28,13 +33,14 @@ const FINEST = 2048
  * length, one trial foretells the next, and three or four find the end of a stretch.
  */
 export function fitCurve(source: CurveSource, tolerance: number): Fitted[] {
-  const curve = new MeasuredCurve(source, Math.max(1, Math.ceil((2 * FEWEST_PANELS) / source.parts)))
+  const curve = new MeasuredCurve(source, tolerance * GRAIN)
   const out: Fitted[] = []
   let at = 0
   let guess = source.parts
   while (at < source.parts) {
     const fit = longest(curve, at, guess, tolerance)
     out.push(fit)
+    ;(globalThis as any).FITCHK?.(source, fit, tolerance)
     guess = fit.to - at
     at = fit.to
   }
@@ -53,7 +59,7 @@ function longest(curve: MeasuredCurve, at: number, guess: number, tolerance: num
   let bad = Infinity
   let to = Math.min(whole, at + guess)
   for (let tries = 0; tries < 60; tries++) {
-    while (curve.panelsIn(at, to) < FEWEST_PANELS && curve.panelsIn(0, 1) < FINEST) curve.refine()
+    while (curve.panelsIn(at, to) < FEWEST_PANELS && to - at > SHORTEST) curve.refine(at, to)
     const excess = fitCubic(curve, at, to, tolerance, trial)
     const length = to - at
     // The error goes with length^6; a little is left as a margin.
@@ -76,7 +82,7 @@ function longest(curve: MeasuredCurve, at: number, guess: number, tolerance: num
     to = settled(at, to, good, bad, whole)
     if (to === good) break
   }
-  if (good === at) return hermite(curve, at, Math.min(whole, at + SHORTEST))
+  if (good === at) return hermite(curve, at, Math.max(Math.min(whole, at + SHORTEST), curve.leaves(at, STILL * tolerance)))
   const p = found.points
   return {
     cubic: {

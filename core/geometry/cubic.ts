@@ -62,7 +62,7 @@ export function tangentAt(c: Cubic, t: number): Vec | null {
   const d = derivativeAt(c, t)
   if (length(d) > STILL * size) return direction(d)
   const second = secondDerivativeAt(c, t)
-  if (length(second) > STILL * size) return direction(t < 1 ? second : scale(second, -1))
+  if (length(second) > STILL * size) return direction(t < 0.9999 ? second : scale(second, -1))
   return direction(subtract(c.p3, c.p0))
 }
 

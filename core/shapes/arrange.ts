@@ -75,10 +75,11 @@ class Arranger {
     const most = MOST_PIECES * first + 100_000
     for (let i = 0; i < first; i++) {
       this.waiting.push(i)
-      while (this.waiting.length) this.enter(cells, this.waiting.pop()!)
-      if (edges.count > most) return null
+      while (this.waiting.length) {
+        if (edges.count > most) { if ((globalThis as any).DBG) { for (let k = edges.count - 12; k < edges.count; k++) console.log(k, edges.ax[k], edges.ay[k], edges.bx[k], edges.by[k], edges.curve[k], edges.ta[k], edges.tb[k], edges.sag[k]); process.exit(1) } return null }
+        this.enter(cells, this.waiting.pop()!)
+      }
     }
-    ;(globalThis as any).DBG && console.log("arr", first, edges.count, length / first, this.grid.step)
     const { grid, curves, owners, met } = this
     return { grid, curves, edges, owners, met }
   }

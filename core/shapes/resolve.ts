@@ -15,6 +15,9 @@ import { visitFaces } from './winding'
 /** Pieces shorter than so many grid steps are noise. */
 const FINE_STEPS = 4
 
+/** Holes whose area is below this share of tolerance x length are cracks. */
+const CRACK = 0.15
+
 /** So often is a result looked through for crossings and resolved again before it is taken off the grid itself. */
 const LOOKS = 3
 
@@ -37,12 +40,12 @@ export function resolveGroups(
 ): Cubic[][] {
   const arrangement = arrange(groups, tolerance)
   if (!arrangement) return []
-  let { contours, map, faces } = contoursOf(arrangement, groups.length, inside)
+  let { contours, map, faces } = contoursOf(arrangement, groups.length, tolerance, inside)
   if (!arrangement.met) return contours
   for (let look = 1; contours.length; look++) {
     const again = arrange([contours.map((c) => c.map(whole))], tolerance)
     if (!again?.met) return contours
-    const next = contoursOf(again, 1, ({ winding }) => winding[0]! > 0)
+    const next = contoursOf(again, 1, tolerance, ({ winding }) => winding[0]! > 0)
     if (!next.crossed) return contours
     if (look === LOOKS) return polygonsOf(map, faces)
     ;({ contours, map, faces } = next)
@@ -53,7 +56,7 @@ export function resolveGroups(
 /** Whether contours cross themselves or each other by more than two grid steps (a 128th of the tolerance). */
 export function crossesItself(contours: readonly Cubic[][], tolerance: number): boolean {
   const arrangement = arrange([contours.map((c) => c.map(whole))], tolerance)
-  return !!arrangement?.met && contoursOf(arrangement, 1, () => false).crossed
+  return !!arrangement?.met && contoursOf(arrangement, 1, tolerance, () => false).crossed
 }
 
 interface Resolved {
@@ -65,7 +68,12 @@ interface Resolved {
   crossed: boolean
 }
 
-function contoursOf(arrangement: Arrangement, groups: number, inside: (covering: Covering) => boolean): Resolved {
+function contoursOf(
+  arrangement: Arrangement,
+  groups: number,
+  tolerance: number,
+  inside: (covering: Covering) => boolean,
+): Resolved {
   const map = planarMap(arrangement)
   const faces = new Uint8Array(map.faces)
   const strange: number[] = []
@@ -78,9 +86,19 @@ function contoursOf(arrangement: Arrangement, groups: number, inside: (covering:
   const contours: Cubic[][] = []
   for (const runs of traceBoundary(map, (f) => faces[f] === 1)) {
     const cubics = cutter.contour(runs)
-    if (cubics.length && Math.abs(areaOfCubics(cubics)) > fine * controlLength(cubics) * 0.25) contours.push(cubics)
+    if (cubics.length && !isNoise(cubics, fine, tolerance)) contours.push(cubics)
   }
   return { contours, map, faces, crossed: strange.length > 0 && anyWide(map, strange) }
+}
+
+/**
+ * Whether a contour is no more than what rounding makes of nothing. Holes are held to more than ink: a crack finer than
+ * a fit may be off is one that the fits have opened, but ink may truly be as thin as that.
+ */
+function isNoise(contour: readonly Cubic[], fine: number, tolerance: number): boolean {
+  const area = areaOfCubics(contour)
+  const length = controlLength(contour)
+  return Math.abs(area) <= 0.25 * fine * length || (area < 0 && -area < CRACK * tolerance * length)
 }
 
 /** Whether any of the faces is wider than two grid steps: its area against its outline. */

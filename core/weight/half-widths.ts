@@ -1,5 +1,5 @@
 import type { Line, Weight } from '../drawing/model'
-import { Profile } from './profile'
+import { Profile, SAME_PLACE } from './profile'
 import type { SizedTaper } from './taper'
 import { sizeTapers, taperAt } from './taper'
 
@@ -43,17 +43,20 @@ export class LineWidth {
     return this.end?.taper.ease === 'round'
   }
 
-  /** Both tapers' factor at arc length `s` px, and its slope per px. */
-  private taper(s: number): { value: number; slope: number } {
-    const start = this.start ? taperAt(this.start, s) : { value: 1, slope: 0 }
-    const end = this.end ? taperAt(this.end, this.total - s) : { value: 1, slope: 0 }
+  /** Both tapers' factor at arc length `s` px, and its slope per px; at a taper's inner end that of the side asked for. */
+  private taper(s: number, fromBelow: boolean): { value: number; slope: number } {
+    const nudge = SAME_PLACE * this.total
+    const inStart = this.start && s < this.start.length + (fromBelow ? nudge : -nudge)
+    const inEnd = this.end && this.total - s < this.end.length + (fromBelow ? -nudge : nudge)
+    const start = inStart ? taperAt(this.start!, Math.min(s, this.start!.length - nudge)) : { value: 1, slope: 0 }
+    const end = inEnd ? taperAt(this.end!, Math.min(this.total - s, this.end!.length - nudge)) : { value: 1, slope: 0 }
     return { value: start.value * end.value, slope: start.slope * end.value - start.value * end.slope }
   }
 
   /** The profile's factor that puts the ink's edge `half` px from the centreline at arc length `s`; 0 at a taper's very tip. */
   factorFor(half: number, s: number): number {
     const sides = this.align === 'centre' ? 1 : 2
-    const scale = (this.weight.size / 2) * this.taper(s).value * sides
+    const scale = (this.weight.size / 2) * this.taper(s, false).value * sides
     return scale > 0 ? half / scale : 0
   }
 
@@ -65,7 +68,7 @@ export class LineWidth {
     const l = this.profile.sampleLeft(u, fromBelow)
     const r = this.profile.sampleRight(u, fromBelow)
     const perPx = total > 0 ? 1 / total : 0
-    const { value: factor, slope: factorSlope } = this.taper(s)
+    const { value: factor, slope: factorSlope } = this.taper(s, fromBelow)
     const left = half * l.value * factor
     const right = half * r.value * factor
     const leftSlope = half * (l.slope * perPx * factor + l.value * factorSlope)

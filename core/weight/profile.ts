@@ -101,12 +101,15 @@ function matchSeam(stops: readonly WidthStop[], arrive: number[], leave: number[
   }
 }
 
+/** Places that differ by no more than this are one: arc lengths are not exact. */
+export const SAME_PLACE = 1e-9
+
 function sampleSide(side: Side, s: number, fromBelow: boolean): WidthSample {
   const { at, value, arrive, leave } = side
   const n = at.length
-  if (s < at[0]! || (fromBelow && s === at[0])) return { value: value[0]!, slope: 0 }
+  if (s < at[0]! - SAME_PLACE || (fromBelow && s <= at[0]! + SAME_PLACE)) return { value: value[0]!, slope: 0 }
   let i = n - 1
-  while (i > 0 && (fromBelow ? at[i]! >= s : at[i]! > s)) i--
+  while (i > 0 && (fromBelow ? at[i]! >= s - SAME_PLACE : at[i]! > s + SAME_PLACE)) i--
   if (i === n - 1) return { value: value[n - 1]!, slope: 0 }
   const h = at[i + 1]! - at[i]!
   if (h <= 1e-12) return { value: fromBelow ? value[i]! : value[i + 1]!, slope: 0 }

@@ -44,10 +44,16 @@ const at = (source: CurveSource, u: number): { x: number; y: number } => {
   return { x: out[0]!, y: out[1]! }
 }
 
+function finelyMeasured(source: CurveSource): MeasuredCurve {
+  const curve = new MeasuredCurve(source, 0)
+  for (let i = 0; i < 4; i++) curve.refine(0, source.parts)
+  return curve
+}
+
 /** One cubic over a stretch of a source: what was fitted, how far off it is, and that as a multiple of the tolerance. */
 function fitOne(source: CurveSource, from: number, to: number, tolerance = 1) {
   const fit: CubicFit = { points: new Float64Array(8), deviation: 0 }
-  const excess = fitCubic(new MeasuredCurve(source, 64), from, to, tolerance, fit)
+  const excess = fitCubic(finelyMeasured(source), from, to, tolerance, fit)
   const p = fit.points
   return { excess, deviation: fit.deviation, cubic: cubic({ x: p[0]!, y: p[1]! }, { x: p[2]!, y: p[3]! }, { x: p[4]!, y: p[5]! }, { x: p[6]!, y: p[7]! }) }
 }
@@ -175,7 +181,7 @@ describe('many cubics', () => {
 
 /** The fewest cubics within the tolerance whose ends lie on `places` even cuts, by dynamic programming. */
 function fewest(source: CurveSource, tolerance: number, places: number): number {
-  const curve = new MeasuredCurve(source, places)
+  const curve = finelyMeasured(source)
   const fit: CubicFit = { points: new Float64Array(8), deviation: 0 }
   const best = [0]
   for (let j = 1; j <= places; j++) {

@@ -1,4 +1,4 @@
-import type { Line, WidthStop } from '#core/drawing/model'
+import type { Align, Cap, Join, Line, WidthStop } from '#core/drawing/model'
 import { evenWeight, newLine, roundFinish } from '#core/drawing/create'
 
 /** Repeatable random numbers in [0, 1) (G. Marsaglia, Xorshift RNGs, 2003). */
@@ -51,4 +51,19 @@ export function randomLine(seed: number): Line {
       finish: { ...roundFinish(), startCap: r() < 0.5 ? 'round' : 'butt', endCap: r() < 0.5 ? 'round' : 'butt' },
     },
   )
+}
+
+/** As `randomLine`, with every cap, join and alignment, sharp stops, and now and then no width inside. */
+export function inkyLine(seed: number): Line {
+  const line = randomLine(seed)
+  const r = seeded(seed + 7_000_003)
+  for (let i = 0; i < 8; i++) r()
+  const pick = <T>(...of: T[]): T => of[Math.floor(r() * of.length)]!
+  const cap = (): Cap => pick('butt', 'round', 'square')
+  const stops = line.weight.stops.map((s) => ({ ...s, ...(r() < 0.3 && { sharp: true }), ...(r() < 0.08 && { left: 0 }), ...(r() < 0.04 && { left: 0, right: 0 }) }))
+  return {
+    ...line,
+    weight: { ...line.weight, stops },
+    finish: { ...line.finish, startCap: cap(), endCap: cap(), join: pick<Join>('round', 'miter', 'bevel'), miterLimit: pick(2, 4, 10), align: pick<Align>('centre', 'centre', 'left', 'right') },
+  }
 }
