@@ -183,7 +183,7 @@ export class TrueInk {
     const s = this.rows[k]![i]!.s + this.lengthFrom(k, i / PER_SEGMENT, t)
     const c = this.section(k, t, s, false)
     const off = (p.x - c.x) * c.ty - (p.y - c.y) * c.tx
-    return off <= c.left + 1e-12 && off >= -c.right - 1e-12
+    return off <= c.left + 1e-8 && off >= -c.right - 1e-8
   }
 
   private lengthFrom(k: number, a: number, b: number): number {
