@@ -27,7 +27,8 @@ const MANY_PARTS = 32
  * at their starts and at the places of a Gauss rule, which serve both the integrals and the measuring of fits.
  */
 export class MeasuredCurve {
-  /** Parameters at which panels start, and the curve's end. */
+  /** Number of panels, and the parameters at which they start, with the curve's end. */
+  private panels = 0
   private marks: Float64Array
   /** Parameter, position, unit direction and room of each sample: four to a panel, and one at the end. */
   u = new Float64Array(0)
@@ -37,7 +38,8 @@ export class MeasuredCurve {
   ty = new Float64Array(0)
   room = new Float64Array(0)
   count = 0
-  /** Integrals of y dx, x y dx and y^2 dx from the curve's start to the start of each panel, about the curve's start. */
+  /** Integrals of y dx, x y dx and y^2 dx over each panel, about the curve's start, and their running sums. */
+  private own = new Float64Array(0)
   private sums = new Float64Array(0)
   private readonly originX: number
   private readonly originY: number
@@ -58,9 +60,13 @@ export class MeasuredCurve {
       const least = source.parts > MANY_PARTS ? 1 : Math.max(2, Math.ceil(FEWEST / source.parts))
       for (let k = 0; k < least; k++) this.divide(part, k / least, (k + 1) / least, grain, 0, marks)
     }
-    marks.push(source.parts)
-    this.marks = Float64Array.from(marks)
-    this.measure()
+    this.marks = new Float64Array(0)
+    this.makeRoom(marks.length)
+    this.marks.set(marks)
+    this.marks[marks.length] = source.parts
+    this.panels = marks.length
+    for (let k = 0; k < this.panels; k++) this.measurePanel(k)
+    this.finish()
   }
 
   /** Pushes the starts of panels from t0 to t1 of a part. */
@@ -68,17 +74,24 @@ export class MeasuredCurve {
     const { at, source } = this
     const mid = (t0 + t1) / 2
     source.sample(part, t0, at)
-    const [x0, y0, ax, ay] = [at[0]!, at[1]!, at[2]!, at[3]!]
+    const x0 = at[0]!
+    const y0 = at[1]!
+    const ax = at[2]!
+    const ay = at[3]!
     source.sample(part, mid, at)
-    const [bx, by] = [at[2]!, at[3]!]
-    const speeds = [ax * ax + ay * ay, bx * bx + by * by]
+    const bx = at[2]!
+    const by = at[3]!
     const near = Math.abs(at[0]! - x0) + Math.abs(at[1]! - y0) < grain
     source.sample(part, t1, at)
-    const turn = turnBetween(ax, ay, bx, by) + turnBetween(bx, by, at[2]!, at[3]!)
+    const cx = at[2]!
+    const cy = at[3]!
     const short = near && Math.abs(at[0]! - x0) + Math.abs(at[1]! - y0) < grain
+    const turn = turnBetween(ax, ay, bx, by) + turnBetween(bx, by, cx, cy)
     // A turn that is taken back before the next look still shows as a change of pace.
-    speeds.push(at[2]! * at[2]! + at[3]! * at[3]!)
-    const even = Math.max(...speeds) < MOST_PACE * MOST_PACE * Math.min(...speeds)
+    const a = ax * ax + ay * ay
+    const b = bx * bx + by * by
+    const c = cx * cx + cy * cy
+    const even = Math.max(a, b, c) < MOST_PACE * MOST_PACE * Math.min(a, b, c)
     if ((turn <= MOST_TURN && (even || depth >= PACE_HALVINGS)) || short || depth >= MOST_HALVINGS) {
       marks.push(part + t0)
       return
@@ -97,24 +110,35 @@ export class MeasuredCurve {
     return this.panelAt(to) - this.panelAt(from)
   }
 
-  /** Halves the panels that a stretch touches. */
+  /** Halves the panels that a stretch touches; the others are left as they are. */
   refine(from: number, to: number): void {
-    const marks: number[] = []
-    for (let i = 0; i + 1 < this.marks.length; i++) {
-      const [a, b] = [this.marks[i]!, this.marks[i + 1]!]
-      marks.push(a)
-      if (b > from && a < to) marks.push((a + b) / 2)
+    const first = this.panelAt(from)
+    let end = this.panelAt(to)
+    if (end < this.panels && this.marks[end]! < to) end++
+    const more = end - first
+    if (more <= 0) return
+    this.makeRoom(this.panels + more)
+    const { marks } = this
+    for (let k = this.panels; k >= end; k--) marks[k + more] = marks[k]!
+    const tail = end * PER_PANEL
+    for (const of of [this.u, this.x, this.y, this.tx, this.ty, this.room]) of.copyWithin(tail + more * PER_PANEL, tail, this.count)
+    this.own.copyWithin(3 * (end + more), 3 * end, 3 * this.panels)
+    for (let k = end - 1; k >= first; k--) {
+      const a = marks[k]!
+      const b = k === end - 1 ? marks[end + more]! : marks[first + 2 * (k + 1 - first)]!
+      marks[first + 2 * (k - first)] = a
+      marks[first + 2 * (k - first) + 1] = (a + b) / 2
     }
-    marks.push(this.source.parts)
-    this.marks = Float64Array.from(marks)
-    this.measure()
+    this.panels += more
+    for (let k = first; k < end + more; k++) this.measurePanel(k)
+    this.finish()
   }
 
-  /** The panel that holds `u`; the last one's end belongs to no panel. */
+  /** The panel that holds `u`; the curve's end belongs to one past the last. */
   private panelAt(u: number): number {
     const { marks } = this
     let low = 0
-    let high = marks.length - 1
+    let high = this.panels
     while (low < high) {
       const mid = (low + high + 1) >> 1
       if (marks[mid]! <= u) low = mid
@@ -123,45 +147,54 @@ export class MeasuredCurve {
     return low
   }
 
-  private measure(): void {
+  private makeRoom(panels: number): void {
+    if (panels + 1 <= this.marks.length) return
+    const n = 2 * panels + 8
+    this.marks = grown(this.marks, n)
+    this.u = grown(this.u, n * PER_PANEL)
+    this.x = grown(this.x, n * PER_PANEL)
+    this.y = grown(this.y, n * PER_PANEL)
+    this.tx = grown(this.tx, n * PER_PANEL)
+    this.ty = grown(this.ty, n * PER_PANEL)
+    this.room = grown(this.room, n * PER_PANEL)
+    this.own = grown(this.own, 3 * n)
+    this.sums = grown(this.sums, 3 * n)
+  }
+
+  private measurePanel(panel: number): void {
     const { source, at, marks } = this
-    const all = marks.length - 1
-    this.count = all * PER_PANEL + 1
-    this.u = new Float64Array(this.count)
-    this.x = new Float64Array(this.count)
-    this.y = new Float64Array(this.count)
-    this.tx = new Float64Array(this.count)
-    this.ty = new Float64Array(this.count)
-    this.room = new Float64Array(this.count)
-    this.sums = new Float64Array(3 * (all + 1))
-    let k = 0
-    for (let panel = 0; panel < all; panel++) {
-      const part = Math.floor(marks[panel]!)
-      const t0 = marks[panel]! - part
-      const width = marks[panel + 1]! - marks[panel]!
-      source.sample(part, t0, at)
-      this.keep(k++, part + t0)
-      let a = 0
-      let b = 0
-      let c = 0
-      for (let i = 0; i < 3; i++) {
-        const t = t0 + PLACES[i]! * width
-        source.sample(part, t, at)
-        this.keep(k++, part + t)
-        const x = at[0]! - this.originX
-        const y = at[1]! - this.originY
-        const dx = at[2]! * WEIGHTS[i]! * width
-        a += y * dx
-        b += x * y * dx
-        c += y * y * dx
-      }
-      const s = 3 * panel
-      this.sums[s + 3] = this.sums[s]! + a
-      this.sums[s + 4] = this.sums[s + 1]! + b
-      this.sums[s + 5] = this.sums[s + 2]! + c
+    const part = Math.floor(marks[panel]!)
+    const t0 = marks[panel]! - part
+    const width = marks[panel + 1]! - marks[panel]!
+    let k = panel * PER_PANEL
+    source.sample(part, t0, at)
+    this.keep(k++, part + t0)
+    let a = 0
+    let b = 0
+    let c = 0
+    for (let i = 0; i < 3; i++) {
+      const t = t0 + PLACES[i]! * width
+      source.sample(part, t, at)
+      this.keep(k++, part + t)
+      const x = at[0]! - this.originX
+      const y = at[1]! - this.originY
+      const dx = at[2]! * WEIGHTS[i]! * width
+      a += y * dx
+      b += x * y * dx
+      c += y * y * dx
     }
-    source.sample(source.parts - 1, 1, at)
-    this.keep(k, source.parts)
+    this.own[3 * panel] = a
+    this.own[3 * panel + 1] = b
+    this.own[3 * panel + 2] = c
+  }
+
+  /** The sample at the curve's end, and the running sums. */
+  private finish(): void {
+    const { source, own, sums, panels } = this
+    this.count = panels * PER_PANEL + 1
+    source.sample(source.parts - 1, 1, this.at)
+    this.keep(panels * PER_PANEL, source.parts)
+    for (let i = 0; i < 3 * panels; i++) sums[i + 3] = sums[i]! + own[i]!
   }
 
   private keep(k: number, u: number): void {
@@ -272,7 +305,7 @@ export class MeasuredCurve {
     out[1] = this.sums[3 * panel + 1]!
     out[2] = this.sums[3 * panel + 2]!
     const width = u - marks[panel]!
-    if (!(width > 0) || panel === marks.length - 1) return
+    if (!(width > 0) || panel === this.panels) return
     const part = Math.floor(marks[panel]!)
     const t0 = marks[panel]! - part
     for (let i = 0; i < 3; i++) {
@@ -285,6 +318,12 @@ export class MeasuredCurve {
       out[2]! += y * y * dx
     }
   }
+}
+
+function grown(old: Float64Array, n: number): Float64Array<ArrayBuffer> {
+  const more = new Float64Array(n)
+  more.set(old)
+  return more
 }
 
 /** Angle between two directions, radians; 0 where one has none. */

@@ -40,6 +40,8 @@ export interface RibField {
 /** Closest that a parameter comes to a place where the centreline stands still. */
 const STILL = 1e-7
 
+const widths = new Float64Array(4)
+
 /** Ribs across the centreline, along its normals. */
 export class NormalRibs implements RibField {
   constructor(
@@ -60,10 +62,11 @@ export class NormalRibs implements RibField {
     out.ny = -side * tangentX
     out.ndx = side * turning * tangentX
     out.ndy = side * turning * tangentY
-    const h = this.width.at(this.arc.at(segment, t), fromBelow)
-    out.half = side === 1 ? h.left : h.right
-    out.halfSlope = (side === 1 ? h.leftSlope : h.rightSlope) * speed
-    out.width = h.left + h.right
+    this.width.sample(this.arc.at(segment, t), fromBelow, widths)
+    const at = side === 1 ? 0 : 1
+    out.half = widths[at]!
+    out.halfSlope = widths[2 + at]! * speed
+    out.width = widths[0]! + widths[1]!
   }
 
   tangent(segment: number, t: number): { x: number; y: number } {
@@ -91,7 +94,9 @@ export function placeOnCentre({ p0, p1, p2, p3 }: Cubic, t: number, out: Rib): v
   const d = t * t * t
   out.cx = a * p0.x + b * p1.x + c * p2.x + d * p3.x
   out.cy = a * p0.y + b * p1.y + c * p2.y + d * p3.y
-  const [e, f, g] = [3 * s * s, 6 * s * t, 3 * t * t]
+  const e = 3 * s * s
+  const f = 6 * s * t
+  const g = 3 * t * t
   out.cdx = e * (p1.x - p0.x) + f * (p2.x - p1.x) + g * (p3.x - p2.x)
   out.cdy = e * (p1.y - p0.y) + f * (p2.y - p1.y) + g * (p3.y - p2.y)
   const speed = Math.sqrt(out.cdx * out.cdx + out.cdy * out.cdy)

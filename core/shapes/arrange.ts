@@ -60,6 +60,7 @@ class Arranger {
   }
 
   run(groups: readonly (readonly Loop[])[]): Arrangement | null {
+    const T0 = performance.now()
     let capacity = 64
     for (const loops of groups) for (const loop of loops) capacity += 8 * loop.length
     this.edges = new EdgeStore(capacity)
@@ -80,6 +81,7 @@ class Arranger {
         this.enter(cells, this.waiting.pop()!)
       }
     }
+    ;(globalThis as any).ARR?.(first, edges, length / first, performance.now() - T0)
     const { grid, curves, owners, met } = this
     return { grid, curves, edges, owners, met }
   }

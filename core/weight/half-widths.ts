@@ -62,21 +62,34 @@ export class LineWidth {
 
   /** At arc length `s` px; `fromBelow` takes the values that arrive there. */
   at(s: number, fromBelow = false): HalfWidths {
+    const out = new Float64Array(4)
+    this.sample(s, fromBelow, out)
+    return { left: out[0]!, right: out[1]!, leftSlope: out[2]!, rightSlope: out[3]! }
+  }
+
+  /** As `at`, without objects: left and right half-width, left and right slope, to out[0..3]. */
+  sample(s: number, fromBelow: boolean, out: Float64Array): void {
     const { total } = this
     const u = total > 0 ? Math.min(1, Math.max(0, s / total)) : 0
     const half = this.weight.size / 2
-    const l = this.profile.sampleLeft(u, fromBelow)
-    const r = this.profile.sampleRight(u, fromBelow)
-    const perPx = total > 0 ? 1 / total : 0
-    const { value: factor, slope: factorSlope } = this.taper(s, fromBelow)
-    const left = half * l.value * factor
-    const right = half * r.value * factor
-    const leftSlope = half * (l.slope * perPx * factor + l.value * factorSlope)
-    const rightSlope = half * (r.slope * perPx * factor + r.value * factorSlope)
-    if (this.align === 'centre') return { left, right, leftSlope, rightSlope }
-    const whole = { width: left + right, slope: leftSlope + rightSlope }
-    return this.align === 'left'
-      ? { left: whole.width, right: 0, leftSlope: whole.slope, rightSlope: 0 }
-      : { left: 0, right: whole.width, leftSlope: 0, rightSlope: whole.slope }
+    this.profile.sampleBoth(u, fromBelow, out)
+    let factor = half
+    let factorSlope = 0
+    if (this.start || this.end) {
+      const taper = this.taper(s, fromBelow)
+      factor *= taper.value
+      factorSlope = half * taper.slope
+    }
+    const perPx = total > 0 ? factor / total : 0
+    out[2] = out[2]! * perPx + out[0]! * factorSlope
+    out[3] = out[3]! * perPx + out[1]! * factorSlope
+    out[0]! *= factor
+    out[1]! *= factor
+    if (this.align === 'centre') return
+    const to = this.align === 'left' ? 0 : 1
+    out[to] = out[0]! + out[1]!
+    out[2 + to] = out[2]! + out[3]!
+    out[1 - to] = 0
+    out[3 - to] = 0
   }
 }

@@ -30,11 +30,19 @@ export class Profile {
 
   /** Factor and slope of the left side at `s` in 0..1. `fromBelow` takes the slope that arrives at a sharp stop. */
   sampleLeft(s: number, fromBelow = false): WidthSample {
-    return sampleSide(this.left, s, fromBelow)
+    return { value: sampleSide(this.left, s, fromBelow), slope: sampledSlope }
   }
 
   sampleRight(s: number, fromBelow = false): WidthSample {
-    return sampleSide(this.right, s, fromBelow)
+    return { value: sampleSide(this.right, s, fromBelow), slope: sampledSlope }
+  }
+
+  /** As both of these in one, without objects: left and right value, left and right slope, to out[0..3]. */
+  sampleBoth(s: number, fromBelow: boolean, out: Float64Array): void {
+    out[0] = sampleSide(this.left, s, fromBelow)
+    out[2] = sampledSlope
+    out[1] = sampleSide(this.right, s, fromBelow)
+    out[3] = sampledSlope
   }
 }
 
@@ -104,15 +112,20 @@ function matchSeam(stops: readonly WidthStop[], arrive: number[], leave: number[
 /** Places that differ by no more than this are one: arc lengths are not exact. */
 export const SAME_PLACE = 1e-9
 
-function sampleSide(side: Side, s: number, fromBelow: boolean): WidthSample {
+/** The slope at the place that `sampleSide` was last asked for. */
+let sampledSlope = 0
+
+/** The factor at `s`; its slope goes to `sampledSlope`. */
+function sampleSide(side: Side, s: number, fromBelow: boolean): number {
   const { at, value, arrive, leave } = side
   const n = at.length
-  if (s < at[0]! - SAME_PLACE || (fromBelow && s <= at[0]! + SAME_PLACE)) return { value: value[0]!, slope: 0 }
+  sampledSlope = 0
+  if (s < at[0]! - SAME_PLACE || (fromBelow && s <= at[0]! + SAME_PLACE)) return value[0]!
   let i = n - 1
   while (i > 0 && (fromBelow ? at[i]! >= s - SAME_PLACE : at[i]! > s + SAME_PLACE)) i--
-  if (i === n - 1) return { value: value[n - 1]!, slope: 0 }
+  if (i === n - 1) return value[n - 1]!
   const h = at[i + 1]! - at[i]!
-  if (h <= 1e-12) return { value: fromBelow ? value[i]! : value[i + 1]!, slope: 0 }
+  if (h <= 1e-12) return fromBelow ? value[i]! : value[i + 1]!
   const u = (s - at[i]!) / h
   const y0 = value[i]!
   const y1 = value[i + 1]!
@@ -120,8 +133,6 @@ function sampleSide(side: Side, s: number, fromBelow: boolean): WidthSample {
   const m1 = arrive[i + 1]! * h
   const u2 = u * u
   const u3 = u2 * u
-  return {
-    value: Math.max(0, y0 * (2 * u3 - 3 * u2 + 1) + m0 * (u3 - 2 * u2 + u) + y1 * (3 * u2 - 2 * u3) + m1 * (u3 - u2)),
-    slope: (y0 * (6 * u2 - 6 * u) + m0 * (3 * u2 - 4 * u + 1) + y1 * (6 * u - 6 * u2) + m1 * (3 * u2 - 2 * u)) / h,
-  }
+  sampledSlope = (y0 * (6 * u2 - 6 * u) + m0 * (3 * u2 - 4 * u + 1) + y1 * (6 * u - 6 * u2) + m1 * (3 * u2 - 2 * u)) / h
+  return Math.max(0, y0 * (2 * u3 - 3 * u2 + 1) + m0 * (u3 - 2 * u2 + u) + y1 * (3 * u2 - 2 * u3) + m1 * (u3 - u2))
 }
