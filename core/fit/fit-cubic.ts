@@ -80,6 +80,8 @@ export function fitCubic(curve: MeasuredCurve, from: number, to: number, toleran
     best = excess
     fit.points.set(trial)
     fit.deviation = worst
+    // The even handles, which come last, are for want of better.
+    if (best <= 1 && i + 2 === n) break
   }
   return best
 }
@@ -148,7 +150,7 @@ function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: num
       t -= step
       if (t < 0) t = 0
       if (t > 1) t = 1
-      if (Math.abs(step) < 1e-4) {
+      if (Math.abs(step) < 5e-4) {
         off = Math.abs(qx * ty - qy * tx - step * (vx * ty - vy * tx))
         break
       }

@@ -17,9 +17,8 @@ const MOST_HALVINGS = 12
 const MOST_PACE = 1.6
 const PACE_HALVINGS = 6
 
-/** Fewest panels to a curve and, unless it has very many parts, to each part. */
+/** Fewest panels to a curve. */
 const FEWEST = 8
-const MANY_PARTS = 32
 
 /**
  * A curve with samples along it, and running sums of three integrals from which the area and the first moment of any
@@ -56,9 +55,19 @@ export class MeasuredCurve {
     this.originX = this.at[0]!
     this.originY = this.at[1]!
     const marks: number[] = []
+    const least = Math.max(1, Math.ceil(FEWEST / source.parts))
     for (let part = 0; part < source.parts; part++) {
-      const least = source.parts > MANY_PARTS ? 1 : Math.max(2, Math.ceil(FEWEST / source.parts))
-      for (let k = 0; k < least; k++) this.divide(part, k / least, (k + 1) / least, grain, 0, marks)
+      source.sample(part, 0, this.at)
+      let [x, y, dx, dy] = [this.at[0]!, this.at[1]!, this.at[2]!, this.at[3]!]
+      for (let k = 0; k < least; k++) {
+        source.sample(part, (k + 1) / least, this.at)
+        const [nx, ny, ndx, ndy] = [this.at[0]!, this.at[1]!, this.at[2]!, this.at[3]!]
+        this.divide(part, k / least, (k + 1) / least, x, y, dx, dy, nx, ny, ndx, ndy, grain, 0, marks)
+        x = nx
+        y = ny
+        dx = ndx
+        dy = ndy
+      }
     }
     this.marks = new Float64Array(0)
     this.makeRoom(marks.length)
@@ -69,35 +78,43 @@ export class MeasuredCurve {
     this.finish()
   }
 
-  /** Pushes the starts of panels from t0 to t1 of a part. */
-  private divide(part: number, t0: number, t1: number, grain: number, depth: number, marks: number[]): void {
-    const { at, source } = this
+  /** Pushes the starts of panels from t0 to t1 of a part, given position and derivative at both. */
+  private divide(
+    part: number,
+    t0: number,
+    t1: number,
+    ax: number,
+    ay: number,
+    adx: number,
+    ady: number,
+    cx: number,
+    cy: number,
+    cdx: number,
+    cdy: number,
+    grain: number,
+    depth: number,
+    marks: number[],
+  ): void {
+    const { at } = this
     const mid = (t0 + t1) / 2
-    source.sample(part, t0, at)
-    const x0 = at[0]!
-    const y0 = at[1]!
-    const ax = at[2]!
-    const ay = at[3]!
-    source.sample(part, mid, at)
-    const bx = at[2]!
-    const by = at[3]!
-    const near = Math.abs(at[0]! - x0) + Math.abs(at[1]! - y0) < grain
-    source.sample(part, t1, at)
-    const cx = at[2]!
-    const cy = at[3]!
-    const short = near && Math.abs(at[0]! - x0) + Math.abs(at[1]! - y0) < grain
-    const turn = turnBetween(ax, ay, bx, by) + turnBetween(bx, by, cx, cy)
+    this.source.sample(part, mid, at)
+    const bx = at[0]!
+    const by = at[1]!
+    const bdx = at[2]!
+    const bdy = at[3]!
+    const short = Math.abs(bx - ax) + Math.abs(by - ay) < grain && Math.abs(cx - ax) + Math.abs(cy - ay) < grain
+    const turn = turnBetween(adx, ady, bdx, bdy) + turnBetween(bdx, bdy, cdx, cdy)
     // A turn that is taken back before the next look still shows as a change of pace.
-    const a = ax * ax + ay * ay
-    const b = bx * bx + by * by
-    const c = cx * cx + cy * cy
+    const a = adx * adx + ady * ady
+    const b = bdx * bdx + bdy * bdy
+    const c = cdx * cdx + cdy * cdy
     const even = Math.max(a, b, c) < MOST_PACE * MOST_PACE * Math.min(a, b, c)
     if ((turn <= MOST_TURN && (even || depth >= PACE_HALVINGS)) || short || depth >= MOST_HALVINGS) {
       marks.push(part + t0)
       return
     }
-    this.divide(part, t0, mid, grain, depth + 1, marks)
-    this.divide(part, mid, t1, grain, depth + 1, marks)
+    this.divide(part, t0, mid, ax, ay, adx, ady, bx, by, bdx, bdy, grain, depth + 1, marks)
+    this.divide(part, mid, t1, bx, by, bdx, bdy, cx, cy, cdx, cdy, grain, depth + 1, marks)
   }
 
   /** Length of the parameter's range. */

@@ -73,6 +73,36 @@ export function curvatureAt(c: Cubic, t: number): number {
   return cross(d, secondDerivativeAt(c, t)) / (speed * speed * speed)
 }
 
+/**
+ * Lower bound of the speed |C'| over the whole curve, px: the least that the hodograph's control points advance along
+ * the chord; 0 where that says nothing.
+ */
+export function leastSpeed({ p0, p1, p2, p3 }: Cubic): number {
+  const x = p3.x - p0.x
+  const y = p3.y - p0.y
+  const l = Math.sqrt(x * x + y * y)
+  if (l === 0) return 0
+  const a = (p1.x - p0.x) * x + (p1.y - p0.y) * y
+  const b = (p2.x - p1.x) * x + (p2.y - p1.y) * y
+  const c = (p3.x - p2.x) * x + (p3.y - p2.y) * y
+  return Math.max(0, (3 * Math.min(a, b, c)) / l)
+}
+
+/** Upper bound of the curvature's size over the whole curve, 1/px; Infinity where the bound on the speed says nothing. */
+export function mostCurvature(c: Cubic): number {
+  const { p0, p1, p2, p3 } = c
+  const ax = p1.x - p0.x
+  const ay = p1.y - p0.y
+  const bx = p2.x - p1.x
+  const by = p2.y - p1.y
+  const cx = p3.x - p2.x
+  const cy = p3.y - p2.y
+  // C' x C'' = 18 (s^2 a x b + s t a x c + t^2 b x c): its Bernstein coefficients bound it.
+  const most = 18 * Math.max(Math.abs(ax * by - ay * bx), Math.abs(ax * cy - ay * cx) / 2, Math.abs(bx * cy - by * cx))
+  const least = leastSpeed(c)
+  return least > 0 ? most / (least * least * least) : Infinity
+}
+
 /** The two parts of `c` before and after t (de Casteljau). */
 export function split(c: Cubic, t: number): [Cubic, Cubic] {
   const a = lerp(c.p0, c.p1, t)

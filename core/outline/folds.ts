@@ -40,6 +40,7 @@ export function turningRadius(field: RibField, segment: number, t: number, side:
 /** Cuts a part where one side starts or stops folding. */
 export function cutAtFolds(field: RibField, part: Part, side: SideSign): SidePart[] {
   const { segment, t0, t1 } = part
+  if (field.isOpen(segment)) return [{ ...part, folds: false }]
   const edge = 1e-6 * (t1 - t0)
   const at = (t: number): number => advance(field, segment, Math.min(t1 - edge, Math.max(t0 + edge, t)), side, t > (t0 + t1) / 2)
   const ts: number[] = []

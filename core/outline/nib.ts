@@ -90,8 +90,8 @@ class CircleRibs implements RibField {
     private readonly width: LineWidth,
   ) {}
 
-  get segments(): number {
-    return this.cubics.length
+  isOpen(): boolean {
+    return false
   }
 
   /** Radius at t and its derivative by t; the derivative of arc length is that of the true centreline. */

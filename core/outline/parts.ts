@@ -1,6 +1,6 @@
 import type { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
-import { derivativeAt, reach, secondDerivativeAt, tangentAt } from '../geometry/cubic'
+import { derivativeAt, leastSpeed, reach, secondDerivativeAt, tangentAt } from '../geometry/cubic'
 import { turn } from '../geometry/path'
 import { dot, length, scale } from '../geometry/point'
 import type { LineWidth } from '../weight/half-widths'
@@ -19,6 +19,8 @@ export interface Parts {
 const TIGHT = 1 / 32
 /** ... where it turns by more than this, radians. */
 const SHARP = 0.3
+/** Where the centreline is nowhere slower than this share of the segment's size, no bend is tight. */
+const MOVING = 0.05
 /** The centreline stands still where its speed is less than this share of the segment's size. */
 const STILL = 1e-8
 
@@ -86,6 +88,7 @@ interface TightPlace {
 
 /** The inner place of a cubic at which it turns sharply within almost no length; null where there is none. */
 function tightPlace(c: Cubic, tolerance: number): TightPlace | null {
+  if (leastSpeed(c) > MOVING * reach(c)) return null
   const speed = (t: number): number => length(derivativeAt(c, t))
   let slowest = -1
   for (let i = 1; i < 16; i++) {

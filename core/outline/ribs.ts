@@ -1,6 +1,6 @@
 import type { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
-import { tangentAt } from '../geometry/cubic'
+import { mostCurvature, tangentAt } from '../geometry/cubic'
 import type { LineWidth } from '../weight/half-widths'
 
 /** +1 for the left side of the line, -1 for the right. */
@@ -30,9 +30,10 @@ export const newRib = (): Rib => ({ cx: 0, cy: 0, cdx: 0, cdy: 0, nx: 0, ny: 0, 
 
 /** The ribs of a line: what its ink is made of. */
 export interface RibField {
-  readonly segments: number
   /** Writes one side's rib at `t` of a segment; `fromBelow` takes the width that arrives there. */
   rib(segment: number, t: number, side: SideSign, fromBelow: boolean, out: Rib): void
+  /** Whether no side of a segment can fold, as far as quick bounds tell. */
+  isOpen(segment: number): boolean
   /** Unit tangent of the centreline at `t`, towards its end. */
   tangent(segment: number, t: number): { x: number; y: number }
 }
@@ -44,13 +45,18 @@ const widths = new Float64Array(4)
 
 /** Ribs across the centreline, along its normals. */
 export class NormalRibs implements RibField {
+  private readonly open: boolean[]
+
   constructor(
     private readonly arc: ArcLength,
     private readonly width: LineWidth,
-  ) {}
+  ) {
+    const { widest } = width
+    this.open = arc.cubics.map((c) => mostCurvature(c) * widest < 0.95)
+  }
 
-  get segments(): number {
-    return this.arc.cubics.length
+  isOpen(segment: number): boolean {
+    return this.open[segment]!
   }
 
   rib(segment: number, t: number, side: SideSign, fromBelow: boolean, out: Rib): void {

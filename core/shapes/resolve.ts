@@ -1,5 +1,6 @@
 import { areaOfCubics } from '../geometry/area'
 import type { Cubic } from '../geometry/cubic'
+import { reverse, subcurve } from '../geometry/cubic'
 import { controlLength } from '../geometry/path'
 import type { Arrangement } from './arrange'
 import { arrange } from './arrange'
@@ -9,6 +10,7 @@ import type { Loop } from './loop'
 import { whole } from './loop'
 import type { PlanarMap } from './planar-map'
 import { planarMap } from './planar-map'
+import { dropFine, mergeStraights } from './tidy'
 import type { Covering } from './winding'
 import { visitFaces } from './winding'
 
@@ -40,6 +42,7 @@ export function resolveGroups(
 ): Cubic[][] {
   const arrangement = arrange(groups, tolerance)
   if (!arrangement) return []
+  if (!arrangement.met && groups.length === 1 && groups[0]!.length === 1) return aloneOf(groups[0]![0]!, arrangement, tolerance)
   let { contours, map, faces } = contoursOf(arrangement, groups.length, tolerance, inside)
   if (!arrangement.met) return contours
   for (let look = 1; contours.length; look++) {
@@ -51,6 +54,15 @@ export function resolveGroups(
     ;({ contours, map, faces } = next)
   }
   return contours
+}
+
+/** The contours of one loop that meets nothing, not even itself: the loop as it is, or nothing. */
+function aloneOf(loop: Loop, { grid }: Arrangement, tolerance: number): Cubic[][] {
+  const fine = FINE_STEPS * grid.step
+  const curves = loop.map((a) => (a.t0 === 0 && a.t1 === 1 ? a.curve : subcurve(a.curve, a.t0, a.t1)))
+  const ahead = areaOfCubics(curves) >= 0
+  const contour = mergeStraights(dropFine(ahead ? curves : curves.map(reverse).reverse(), fine), fine)
+  return contour.length && !isNoise(contour, fine, tolerance) ? [contour] : []
 }
 
 /** Whether contours cross themselves or each other by more than two grid steps (a 128th of the tolerance). */

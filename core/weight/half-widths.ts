@@ -11,6 +11,9 @@ export interface HalfWidths {
   rightSlope: number
 }
 
+/** The slope of the tapers' factor last asked for. */
+let taperSlope = 0
+
 /** Half-widths along a line of `total` px: size / 2 x profile x tapers, moved to one side by the alignment. */
 export class LineWidth {
   private readonly profile: Profile
@@ -34,6 +37,14 @@ export class LineWidth {
     if (this.end) this.breaks.push(total - this.end.length)
   }
 
+  /** No half-width is greater than this, px. */
+  get widest(): number {
+    const { size, stops } = this.weight
+    const most = Math.max(...stops.map((s) => (this.align === 'centre' ? Math.max(s.left, s.right) : s.left + s.right)))
+    const tips = Math.max(1, this.start?.taper.tip ?? 0, this.end?.taper.tip ?? 0)
+    return (size / 2) * most * tips * tips
+  }
+
   /** Whether the width has infinite slope at the start or end: a round taper's tip. */
   get roundStart(): boolean {
     return this.start?.taper.ease === 'round'
@@ -43,20 +54,32 @@ export class LineWidth {
     return this.end?.taper.ease === 'round'
   }
 
-  /** Both tapers' factor at arc length `s` px, and its slope per px; at a taper's inner end that of the side asked for. */
-  private taper(s: number, fromBelow: boolean): { value: number; slope: number } {
-    const nudge = SAME_PLACE * this.total
-    const inStart = this.start && s < this.start.length + (fromBelow ? nudge : -nudge)
-    const inEnd = this.end && this.total - s < this.end.length + (fromBelow ? -nudge : nudge)
-    const start = inStart ? taperAt(this.start!, Math.min(s, this.start!.length - nudge)) : { value: 1, slope: 0 }
-    const end = inEnd ? taperAt(this.end!, Math.min(this.total - s, this.end!.length - nudge)) : { value: 1, slope: 0 }
-    return { value: start.value * end.value, slope: start.slope * end.value - start.value * end.slope }
+  /**
+   * Both tapers' factor at arc length `s` px; its slope per px goes to `taperSlope`. At a taper's inner end they are
+   * those of the side asked for.
+   */
+  private taper(s: number, fromBelow: boolean): number {
+    const { start, end, total } = this
+    const nudge = SAME_PLACE * total
+    let value = 1
+    taperSlope = 0
+    if (start && s < start.length + (fromBelow ? nudge : -nudge)) {
+      const at = taperAt(start, Math.min(s, start.length - nudge))
+      value = at.value
+      taperSlope = at.slope
+    }
+    if (end && total - s < end.length + (fromBelow ? -nudge : nudge)) {
+      const at = taperAt(end, Math.min(total - s, end.length - nudge))
+      taperSlope = taperSlope * at.value - value * at.slope
+      value *= at.value
+    }
+    return value
   }
 
   /** The profile's factor that puts the ink's edge `half` px from the centreline at arc length `s`; 0 at a taper's very tip. */
   factorFor(half: number, s: number): number {
     const sides = this.align === 'centre' ? 1 : 2
-    const scale = (this.weight.size / 2) * this.taper(s, false).value * sides
+    const scale = (this.weight.size / 2) * this.taper(s, false) * sides
     return scale > 0 ? half / scale : 0
   }
 
@@ -76,9 +99,8 @@ export class LineWidth {
     let factor = half
     let factorSlope = 0
     if (this.start || this.end) {
-      const taper = this.taper(s, fromBelow)
-      factor *= taper.value
-      factorSlope = half * taper.slope
+      factor *= this.taper(s, fromBelow)
+      factorSlope = half * taperSlope
     }
     const perPx = total > 0 ? factor / total : 0
     out[2] = out[2]! * perPx + out[0]! * factorSlope
