@@ -16,7 +16,7 @@ export interface Fitted {
 const FEWEST_PANELS = 4
 
 /** A stretch is taken when it reaches so nearly as far as the tolerance would let it. */
-const NEARLY = 0.97
+const NEARLY = 0.94
 
 /** Shortest stretch that is tried, as a share of a part. */
 const SHORTEST = 1 / 4096

@@ -3,7 +3,7 @@ import { CurveTable } from './curve-table'
 import { EdgeStore } from './edge-store'
 import { Meeting, meet, splitP, splitQ } from './interact'
 import type { Split } from './interact'
-import type { Loop } from './loop'
+import type { Arc, Loop } from './loop'
 import { OwnerLists } from './owner-lists'
 import type { SnapGrid } from './snap-grid'
 import { gridFor } from './snap-grid'
@@ -66,7 +66,7 @@ class Arranger {
     this.edges = new EdgeStore(capacity)
     groups.forEach((loops, g) => {
       const owner = this.owners.single(g)
-      for (const loop of loops) for (const arc of loop) this.flatten(this.curves.idOf(arc.curve), arc.t0, arc.t1, owner)
+      for (const loop of loops) for (const arc of loop) this.enterArc(arc, owner)
     })
     const { edges } = this
     const first = edges.count
@@ -84,6 +84,12 @@ class Arranger {
     ;(globalThis as any).ARR?.(first, edges, length / first, performance.now() - T0)
     const { grid, curves, owners, met } = this
     return { grid, curves, edges, owners, met }
+  }
+
+  private enterArc({ curve, t0, t1 }: Arc, owner: number): void {
+    const id = this.curves.idOf(curve)
+    if (this.curves.runsBack(id, curve)) this.flatten(id, 1 - t0, 1 - t1, owner)
+    else this.flatten(id, t0, t1, owner)
   }
 
   private flatten(curve: number, t0: number, t1: number, owner: number): void {

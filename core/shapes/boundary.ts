@@ -8,17 +8,23 @@ export interface Run {
   end: number
 }
 
+/** A closed loop of runs, and the face on its left where it begins. */
+export interface BoundaryLoop {
+  face: number
+  runs: Run[]
+}
+
 /**
- * Closed loops of runs around the faces where `inside` holds, the region on the left (positive area for outer loops,
- * negative for holes). At a vertex where the region touches itself the loops keep to their own face.
+ * Closed loops of the half-chains for which `isBorder` holds, the faces that they go around on their left (positive area
+ * for outer loops, negative for holes). At a vertex where a region touches itself the loops keep to their own face.
  *
  * @param single a run for every edge, instead of one for all that go on along one curve
  */
-export function traceBoundary(m: PlanarMap, inside: (face: number) => boolean, single = false): Run[][] {
+export function traceBoundary(m: PlanarMap, isBorder: (half: number) => boolean, single = false): BoundaryLoop[] {
   const halves = m.origin.length
   const onBoundary = new Uint8Array(halves)
-  for (let h = 0; h < halves; h++) if (inside(m.face[h]!) && !inside(m.face[h ^ 1]!)) onBoundary[h] = 1
-  const loops: Run[][] = []
+  for (let h = 0; h < halves; h++) if (isBorder(h)) onBoundary[h] = 1
+  const loops: BoundaryLoop[] = []
   for (let start = 0; start < halves; start++) {
     if (onBoundary[start] !== 1) continue
     const runs: Run[] = []
@@ -29,10 +35,16 @@ export function traceBoundary(m: PlanarMap, inside: (face: number) => boolean, s
       h = nextOnBoundary(m, onBoundary, h, start)
     } while (h !== start && h >= 0)
     if (!single) joinSeam(runs)
-    loops.push(runs)
+    loops.push({ face: m.face[start]!, runs })
   }
   return loops
 }
+
+/** The half-chains between the faces where `inside` holds and the others. */
+export const borderOf =
+  (m: PlanarMap, inside: Uint8Array) =>
+  (h: number): boolean =>
+    inside[m.face[h]!] === 1 && inside[m.face[h ^ 1]!] !== 1
 
 /** The boundary half-chain that follows `h` on the same face: the first one clockwise of the way back. */
 function nextOnBoundary(m: PlanarMap, onBoundary: Uint8Array, h: number, start: number): number {

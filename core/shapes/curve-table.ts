@@ -1,22 +1,26 @@
 import type { Cubic } from '../geometry/cubic'
+import type { Vec } from '../geometry/point'
 import type { SnapGrid } from './snap-grid'
 
 /** The curves of an arrangement: as they came, and their control points in grid units for fast evaluation. */
 export class CurveTable {
   readonly cubics: Cubic[] = []
-  private readonly ids = new Map<Cubic, number>()
+  private readonly ids = new Map<number, number[]>()
   /** Eight numbers a curve: x and y of the four control points, in grid units. */
   private points = new Float64Array(256)
 
   constructor(private readonly grid: SnapGrid) {}
 
-  /** The number of a curve; the same object has one number. */
+  /** The number of a curve. Curves with the same control points have one number, whichever way they run; see `runsBack`. */
   idOf(c: Cubic): number {
-    const known = this.ids.get(c)
-    if (known !== undefined) return known
+    const { p0, p1, p2, p3 } = c
+    const key = p0.x + p3.x + 3.1 * (p0.y + p3.y) + 7.3 * (p1.x + p2.x) + 11.9 * (p1.y + p2.y)
+    const alike = this.ids.get(key)
+    for (const id of alike ?? []) if (isSame(this.cubics[id]!, c) || isReverse(this.cubics[id]!, c)) return id
     const id = this.cubics.length
     this.cubics.push(c)
-    this.ids.set(c, id)
+    if (alike) alike.push(id)
+    else this.ids.set(key, [id])
     if (8 * id + 8 > this.points.length) {
       const more = new Float64Array(this.points.length * 2)
       more.set(this.points)
@@ -34,6 +38,11 @@ export class CurveTable {
     p[o + 6] = c.p3.x / step - originX
     p[o + 7] = c.p3.y / step - originY
     return id
+  }
+
+  /** Whether `c`, which has the number `id`, runs against the curve that the number stands for. */
+  runsBack(id: number, c: Cubic): boolean {
+    return !isSame(this.cubics[id]!, c)
   }
 
   /** Point at `t` in grid units, not rounded, to out[0..1]. */
@@ -80,14 +89,6 @@ export class CurveTable {
     return 0.75 * Math.sqrt(Math.max(ux * ux + uy * uy, vx * vx + vy * vy)) * dt * dt
   }
 
-  /** Whether two curves have the same control points. */
-  same(a: number, b: number): boolean {
-    if (a === b) return true
-    const p = this.points
-    for (let i = 0; i < 8; i++) if (p[8 * a + i] !== p[8 * b + i]) return false
-    return true
-  }
-
   /**
    * Newton from (t, u) for a crossing of two curves. Writes the parameters and the point to out[0..3] as t, u, x, y;
    * false where it does not settle.
@@ -120,6 +121,12 @@ export class CurveTable {
     return true
   }
 }
+
+const at = (p: Vec, q: Vec): boolean => p.x === q.x && p.y === q.y
+
+const isSame = (a: Cubic, b: Cubic): boolean => a === b || (at(a.p0, b.p0) && at(a.p1, b.p1) && at(a.p2, b.p2) && at(a.p3, b.p3))
+
+const isReverse = (a: Cubic, b: Cubic): boolean => at(a.p0, b.p3) && at(a.p1, b.p2) && at(a.p2, b.p1) && at(a.p3, b.p0)
 
 const P = new Float64Array(4)
 const Q = new Float64Array(4)

@@ -2,7 +2,7 @@ import type { Drawing, Line, Shape } from '../drawing/model'
 import { expandLines } from '../outline/expand'
 import { atOnce } from '../turns'
 import { simplifyContours } from './simplify'
-import { unionShapes } from './union'
+import { unionShapes } from './combine'
 
 /** The shapes that a drawing's visible layers make, and what simplifying them did. */
 export interface ShapesResult {

@@ -51,7 +51,7 @@ export function meet(s: EdgeStore, curves: CurveTable, p: number, q: number): Me
   if (Math.min(pax, pbx) - Math.max(qax, qbx) > fat || Math.min(qax, qbx) - Math.max(pax, pbx) > fat) return Meeting.None
   if (Math.min(pay, pby) - Math.max(qay, qby) > fat || Math.min(qay, qby) - Math.max(pay, pby) > fat) return Meeting.None
   splitP.on = splitQ.on = false
-  if (s.curve[p] === s.curve[q] || ((s.sag[p]! > 0 || s.sag[q]! > 0) && s.ta[p] === s.ta[q] && curves.same(s.curve[p]!, s.curve[q]!))) {
+  if (s.curve[p] === s.curve[q]) {
     const along = alongOneCurve(s, p, q)
     if (along !== Meeting.None) return along
   }

@@ -4,7 +4,7 @@ import { reverse, subcurve } from '../geometry/cubic'
 import { controlLength } from '../geometry/path'
 import type { Arrangement } from './arrange'
 import { arrange } from './arrange'
-import { traceBoundary } from './boundary'
+import { borderOf, traceBoundary } from './boundary'
 import { CutBack } from './cut-back'
 import type { Loop } from './loop'
 import { whole } from './loop'
@@ -15,7 +15,7 @@ import type { Covering } from './winding'
 import { visitFaces } from './winding'
 
 /** Pieces shorter than so many grid steps are noise. */
-const FINE_STEPS = 4
+export const FINE_STEPS = 4
 
 /** Holes whose area is below this share of tolerance x length are cracks. */
 const CRACK = 0.15
@@ -96,7 +96,7 @@ function contoursOf(
   const fine = FINE_STEPS * arrangement.grid.step
   const cutter = new CutBack(map, fine)
   const contours: Cubic[][] = []
-  for (const runs of traceBoundary(map, (f) => faces[f] === 1)) {
+  for (const { runs } of traceBoundary(map, borderOf(map, faces))) {
     const cubics = cutter.contour(runs)
     if (cubics.length && !isNoise(cubics, fine, tolerance)) contours.push(cubics)
   }
@@ -140,7 +140,7 @@ function anyWide(m: PlanarMap, faces: readonly number[]): boolean {
 
 function polygonsOf(map: PlanarMap, faces: Uint8Array): Cubic[][] {
   const cutter = new CutBack(map, 0)
-  return traceBoundary(map, (f) => faces[f] === 1, true)
-    .map((runs) => cutter.polygon(runs))
+  return traceBoundary(map, borderOf(map, faces), true)
+    .map(({ runs }) => cutter.polygon(runs))
     .filter((c) => c.length > 2)
 }

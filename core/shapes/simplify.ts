@@ -1,14 +1,13 @@
 import type { Path } from '../drawing/model'
-import { fitCurve } from '../fit/fit-curve'
-import { CubicChain } from '../fit/source'
 import { areaOfCubics } from '../geometry/area'
 import type { Cubic } from '../geometry/cubic'
-import { pointAt, reach, straight, tangentAt } from '../geometry/cubic'
-import { cubicsOfPath, pathOfCubics, turn } from '../geometry/path'
-import type { Vec } from '../geometry/point'
+import { reach } from '../geometry/cubic'
+import { cubicsOfPath, pathOfCubics } from '../geometry/path'
 import { checkPath } from '../outline/check'
+import { asCircle } from './as-circle'
+import { checkTolerance } from './contours'
 import { deviationBetween } from './deviation'
-import { checkTolerance } from './union'
+import { redraw } from './redraw'
 import { crossesItself } from './resolve'
 
 export interface Simplified {
@@ -19,91 +18,65 @@ export interface Simplified {
   nodesAfter: number
 }
 
-/** Joints that turn by more than this (radians, about 14 degrees) are corners and stay. */
-const CORNER = 0.25
+/** Joints that turn by more than this (radians, about 14 degrees) are corners and stay, unless the caller says otherwise. */
+export const CORNER_ANGLE = 0.25
 
-/** How much of the tolerance each attempt gives the fitter; the first whose result holds is taken. */
-const ATTEMPTS = [0.9, 0.45, 0.2, 0.08]
+/** How much of the tolerance each attempt gives the fitter; a contour takes the first whose result holds. */
+const SHARES = [0.9, 0.45, 0.2, 0.08]
 
 /**
- * Closed contours drawn again with fewer nodes, within `tolerance` px as measured. Corners stay, straight runs become
- * straight, and a result that would cross itself, turn a contour over or lose one is not taken.
+ * Closed contours drawn again with the fewest cubics within `tolerance` px as measured. Corners stay, straight runs
+ * become straight, circles become circles. A result that would cross itself or another, turn a contour over or lose one
+ * is not taken: the contours concerned are drawn again more carefully, and at last left as they were.
  *
+ * @param corner turn at which a joint is a corner, radians
  * @throws InputError for a coordinate or tolerance that is not a number
  */
-export function simplifyContours(contours: readonly Path[], { tolerance }: { tolerance: number }): Simplified {
+export function simplifyContours(
+  contours: readonly Path[],
+  { tolerance, corner = CORNER_ANGLE }: { tolerance: number; corner?: number },
+): Simplified {
   checkTolerance(tolerance)
   contours.forEach((c, i) => checkPath(c, `contours[${i}]`))
   const before = contours.map((c) => cubicsOfPath({ nodes: c.nodes, closed: true }).filter((s) => reach(s) > 0))
-  const nodesBefore = before.reduce((n, c) => n + c.length, 0)
-  const flatBefore = before.flat()
-  for (const share of ATTEMPTS) {
-    const after = before.map((c) => simplifyContour(c, tolerance * share))
-    const nodesAfter = after.reduce((n, c) => n + c.length, 0)
-    if (nodesAfter >= nodesBefore) break
-    const deviation = deviationBetween(flatBefore, after.flat(), tolerance)
-    if (deviation <= tolerance && keepsForm(before, after, tolerance)) {
-      return { contours: after.map((c) => pathOfCubics(c, true, 1e-6)), deviation, nodesBefore, nodesAfter }
+  const drawn = before.map((c): Drawn => ({ before: c, share: 0, cubics: c, deviation: 0 }))
+  for (const d of drawn) take(d, tolerance, corner)
+  // Contours that are sound by themselves may still have come to cross each other.
+  while (drawn.some((d) => d.share < SHARES.length) && crossesItself(drawn.map((d) => d.cubics), tolerance / 4)) {
+    for (const d of drawn) {
+      d.share++
+      take(d, tolerance, corner)
     }
   }
-  return { contours: [...contours], deviation: 0, nodesBefore, nodesAfter: nodesBefore }
+  return {
+    contours: drawn.map((d, i) => (d.cubics === d.before ? contours[i]! : pathOfCubics(d.cubics, true, 1e-6))),
+    deviation: drawn.reduce((m, d) => Math.max(m, d.deviation), 0),
+    nodesBefore: drawn.reduce((n, d) => n + d.before.length, 0),
+    nodesAfter: drawn.reduce((n, d) => n + d.cubics.length, 0),
+  }
 }
 
-function keepsForm(before: readonly Cubic[][], after: readonly Cubic[][], tolerance: number): boolean {
-  const sameWay = before.every((c, i) => areaOfCubics(c) * areaOfCubics(after[i]!) > 0 || !c.length)
-  if (!sameWay) return false
-  return !crossesItself(after, tolerance / 16)
+/** A contour, the attempt that it has come to, and what that has given. */
+interface Drawn {
+  before: Cubic[]
+  share: number
+  cubics: Cubic[]
+  deviation: number
 }
 
-function simplifyContour(cubics: readonly Cubic[], tolerance: number): Cubic[] {
-  if (cubics.length < 2) return [...cubics]
-  const corners = cubics.flatMap((c, i) => (isCorner(cubics[(i + cubics.length - 1) % cubics.length]!, c) ? [i] : []))
-  const start = corners[0] ?? 0
-  const turned = [...cubics.slice(start), ...cubics.slice(0, start)]
-  const cuts = corners.length ? corners.map((i) => i - start) : smoothCuts(turned)
-  cuts.push(turned.length)
-  return cuts.slice(1).flatMap((end, i) => simplifyChain(turned.slice(cuts[i], end), tolerance))
-}
-
-/** A contour without corners is cut at its start and at the joint farthest from it, so that every part has a chord. */
-function smoothCuts(cubics: readonly Cubic[]): number[] {
-  const origin = cubics[0]!.p0
-  let far = 1
-  let best = -1
-  cubics.forEach((c, i) => {
-    const d = Math.hypot(c.p0.x - origin.x, c.p0.y - origin.y)
-    if (i > 0 && d > best) {
-      best = d
-      far = i
-    }
-  })
-  return [0, far]
-}
-
-function isCorner(a: Cubic, b: Cubic): boolean {
-  const ta = tangentAt(a, 1)
-  const tb = tangentAt(b, 0)
-  return !ta || !tb || Math.abs(turn(ta, tb)) > CORNER
-}
-
-function simplifyChain(chain: readonly Cubic[], tolerance: number): Cubic[] {
-  const first = chain[0]!
-  const last = chain[chain.length - 1]!
-  if (isNearChord(chain, first.p0, last.p3, tolerance * 0.5)) return [straight(first.p0, last.p3)]
-  if (chain.length === 1) return [...chain]
-  const fits = fitCurve(new CubicChain(chain), tolerance)
-  return fits.length < chain.length ? fits.map((f) => f.cubic) : [...chain]
-}
-
-function isNearChord(chain: readonly Cubic[], a: Vec, b: Vec, tolerance: number): boolean {
-  const l = Math.hypot(b.x - a.x, b.y - a.y)
-  if (l <= tolerance) return false
-  return chain.every((c) =>
-    [0.2, 0.4, 0.6, 0.8, 1].every((t) => {
-      const p = pointAt(c, t)
-      const off = ((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / l
-      const on = ((b.x - a.x) * (p.x - a.x) + (b.y - a.y) * (p.y - a.y)) / l
-      return Math.abs(off) <= tolerance && on >= -tolerance && on <= l + tolerance
-    }),
-  )
+/** Draws a contour by its attempt, or a more careful one, or leaves it as it was. */
+function take(d: Drawn, tolerance: number, corner: number): void {
+  for (; d.share < SHARES.length; d.share++) {
+    const fine = SHARES[d.share]! * tolerance
+    const cubics = asCircle(d.before, fine) ?? redraw(d.before, fine, corner)
+    if (cubics.length >= d.before.length) break
+    const deviation = deviationBetween(d.before, cubics, tolerance)
+    if (deviation > tolerance || areaOfCubics(d.before) * areaOfCubics(cubics) <= 0 || crossesItself([cubics], tolerance / 4)) continue
+    d.cubics = cubics
+    d.deviation = deviation
+    return
+  }
+  d.share = SHARES.length
+  d.cubics = d.before
+  d.deviation = 0
 }

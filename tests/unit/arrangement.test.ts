@@ -1,20 +1,30 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import type { Shape } from '#core/drawing/model'
+import { areaOfCubics } from '#core/geometry/area'
 import { straight } from '#core/geometry/cubic'
-import { crossesItself, splitAtCrossings } from '#core/shapes/crossings'
-import type { EdgeSoup } from '#core/shapes/edge-soup'
+import { cubicsOfPath } from '#core/geometry/path'
+import type { Arrangement } from '#core/shapes/arrange'
+import { arrange } from '#core/shapes/arrange'
+import { intersectShapes, subtractShapes, unionShapes } from '#core/shapes/combine'
+import type { Loop } from '#core/shapes/loop'
 import { whole } from '#core/shapes/loop'
-import { mergeCoincident } from '#core/shapes/merge-edges'
+import { piecesOf } from '#core/shapes/pieces'
 import { planarMap } from '#core/shapes/planar-map'
-import { snapLoops } from '#core/shapes/snap-grid'
+import { toPx } from '#core/shapes/snap-grid'
+import { visitFaces } from '#core/shapes/winding'
+import { outlineOf } from '#core/outline/expand'
+import { toPaths } from '#core/shapes/contours'
+import { FlatOutline } from './support/flat-outline'
+import { FlatRegion } from './support/definition'
+import { inkyLine, seeded } from './support/random-lines'
 
 type Point = [number, number]
 
-const soupOf = (polygons: Point[][]): EdgeSoup | null =>
-  snapLoops(
-    polygons.map((p) => p.map(([x, y], i) => whole(straight({ x, y }, { x: p[(i + 1) % p.length]![0], y: p[(i + 1) % p.length]![1] })))),
-    0.05,
-  )
+const TOLERANCE = 0.05
+
+const loopOf = (p: Point[]): Loop =>
+  p.map(([x, y], i) => whole(straight({ x, y }, { x: p[(i + 1) % p.length]![0], y: p[(i + 1) % p.length]![1] })))
 
 const point = fc.tuple(fc.integer({ min: 0, max: 40 }), fc.integer({ min: 0, max: 40 })) as fc.Arbitrary<Point>
 const fine = fc.tuple(fc.double({ min: 0, max: 3, noNaN: true }), fc.double({ min: 0, max: 3, noNaN: true })) as fc.Arbitrary<Point>
@@ -34,87 +44,98 @@ function windingOf(all: Point[][], [px, py]: Point): number {
   return w
 }
 
-describe('snap rounding', () => {
-  it('leaves no edges that cross or touch but at their ends', () => {
-    fc.assert(
-      fc.property(polygons, (all) => {
-        const soup = soupOf(all)
-        if (soup) expect(crossesItself(splitAtCrossings(soup))).toBe(false)
-      }),
-      { seed: 1, numRuns: 300 },
-    )
-  })
+/** The edges of an arrangement that are part of it. */
+const edgesOf = ({ edges: s }: Arrangement): { a: Point; b: Point; ta: number; tb: number }[] =>
+  Array.from({ length: s.count }, (_, i) => i)
+    .filter((i) => s.alive[i])
+    .map((i) => ({ a: [s.ax[i]!, s.ay[i]!], b: [s.bx[i]!, s.by[i]!], ta: s.ta[i]!, tb: s.tb[i]! }))
 
-  it('is at rest on what it has rounded', () => {
+/** Whether two edges of a grid meet other than at a common end: exact, with big integers. */
+function meetBadly(p: { a: Point; b: Point }, q: { a: Point; b: Point }): boolean {
+  const side = (a: Point, b: Point, c: Point): number => {
+    const [ax, ay, bx, by, cx, cy] = [...a, ...b, ...c].map(BigInt) as [bigint, bigint, bigint, bigint, bigint, bigint]
+    const v = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax)
+    return v > 0n ? 1 : v < 0n ? -1 : 0
+  }
+  const same = (a: Point, b: Point): boolean => a[0] === b[0] && a[1] === b[1]
+  const within = (a: Point, b: Point, c: Point): boolean =>
+    side(a, b, c) === 0 && !same(a, c) && !same(b, c) && (c[0] - a[0]) * (c[0] - b[0]) <= 0 && (c[1] - a[1]) * (c[1] - b[1]) <= 0
+  if (within(p.a, p.b, q.a) || within(p.a, p.b, q.b) || within(q.a, q.b, p.a) || within(q.a, q.b, p.b)) return true
+  return side(p.a, p.b, q.a) * side(p.a, p.b, q.b) < 0 && side(q.a, q.b, p.a) * side(q.a, q.b, p.b) < 0
+}
+
+describe('the arrangement', () => {
+  it('leaves no edges that cross or touch but at their ends, and no two the same', () => {
     fc.assert(
       fc.property(polygons, (all) => {
-        const soup = soupOf(all)
-        if (!soup) return
-        const once = splitAtCrossings(soup)
-        expect(splitAtCrossings(once).count).toBe(once.count)
+        const arrangement = arrange([all.map(loopOf)], TOLERANCE)
+        if (!arrangement) return
+        const edges = edgesOf(arrangement)
+        const seen = new Set<string>()
+        edges.forEach((p, i) => {
+          const key = [p.a, p.b].map(String).sort().join()
+          expect(seen.has(key)).toBe(false)
+          seen.add(key)
+          for (const q of edges.slice(i + 1)) expect(meetBadly(p, q)).toBe(false)
+        })
       }),
-      { seed: 2, numRuns: 100 },
+      { seed: 1, numRuns: 150 },
     )
   })
 
   it('keeps the parameters of an edge in order along it', () => {
     fc.assert(
       fc.property(polygons, (all) => {
-        const soup = soupOf(all)
-        if (!soup) return
-        const split = splitAtCrossings(soup)
-        for (let i = 0; i < split.count; i++) {
-          expect(split.ta[i]!).toBeGreaterThanOrEqual(0)
-          expect(split.tb[i]!).toBeLessThanOrEqual(1)
-          expect(split.tb[i]!).toBeGreaterThanOrEqual(split.ta[i]!)
+        const arrangement = arrange([all.map(loopOf)], TOLERANCE)
+        for (const { ta, tb } of arrangement ? edgesOf(arrangement) : []) {
+          expect(ta).toBeGreaterThanOrEqual(0)
+          expect(tb).toBeLessThanOrEqual(1)
+          expect(tb).toBeGreaterThanOrEqual(ta)
         }
       }),
       { seed: 3, numRuns: 100 },
     )
   })
 
-  it('edges there and back are nothing', () => {
+  it('of edges there and back is nothing', () => {
     const there: Point[] = [[0, 0], [30, 0], [30, 20]]
-    const soup = soupOf([there, [...there].reverse()])!
-    expect(mergeCoincident(soup).count).toBe(0)
-  })
-})
-
-describe('the planar map', () => {
-  it('has as many edges in as out of the winding around every vertex', () => {
-    fc.assert(
-      fc.property(polygons, (all) => {
-        const soup = soupOf(all)
-        if (!soup) return
-        const m = planarMap(splitAtCrossings(soup))
-        for (let v = 0; v + 1 < m.first.length; v++) {
-          let turn = 0
-          for (let i = m.first[v]!; i < m.first[v + 1]!; i++) turn += m.delta[m.order[i]!]!
-          expect(turn).toBe(0)
-        }
-      }),
-      { seed: 4, numRuns: 200 },
-    )
+    const arrangement = arrange([[loopOf(there), loopOf([...there].reverse())]], TOLERANCE)!
+    expect(planarMap(arrangement).faces).toBe(1)
   })
 
-  it('knows the winding number on both sides of every long edge', () => {
+  it('comes to an end where everything lies within a few grid steps', () => {
+    const r = seeded(5)
+    const loops = Array.from({ length: 60 }, () => loopOf(Array.from({ length: 5 }, (): Point => [r() * 0.004, r() * 0.004])))
+    expect(arrange([loops], TOLERANCE)).not.toBeNull()
+  })
+
+  it('knows the winding number of every face wider than the grid', () => {
     fc.assert(
       fc.property(fc.array(fc.array(point, { minLength: 3, maxLength: 7 }), { minLength: 1, maxLength: 4 }), (all) => {
-        const soup = soupOf(all)
-        if (!soup) return
-        const split = splitAtCrossings(soup)
-        const m = planarMap(split)
+        const arrangement = arrange([all.map(loopOf)], TOLERANCE)
+        if (!arrangement) return
+        const m = planarMap(arrangement)
+        const known = new Int32Array(m.faces)
+        visitFaces(m, 1, (face, { winding }) => (known[face] = winding[0]!))
+        const edges = edgesOf(arrangement)
+        const at = ([x, y]: Point): Point => {
+          const p = toPx(arrangement.grid, x, y)
+          return [p.x, p.y]
+        }
         for (let h = 0; h < m.origin.length; h++) {
-          const [a, b] = [m.origin[h]!, m.origin[h ^ 1]!]
-          const at = (v: number): Point => [(m.vertexX[v]! + split.originX) * split.step, (m.vertexY[v]! + split.originY) * split.step]
-          const [[ax, ay], [bx, by]] = [at(a), at(b)]
+          const c = h >> 1
+          const e = m.chains.edges[h & 1 ? m.chains.start[c + 1]! - 1 : m.chains.start[c]!]!
+          const s = arrangement.edges
+          const ends: [Point, Point] = [at([s.ax[e]!, s.ay[e]!]), at([s.bx[e]!, s.by[e]!])]
+          if (h & 1) ends.reverse()
+          const [[ax, ay], [bx, by]] = ends
           const l = Math.hypot(bx - ax, by - ay)
           if (l < 0.5) continue
           // A point just left of the middle: x turning to y.
           const off = 0.004
           const p: Point = [(ax + bx) / 2 - ((by - ay) / l) * off, (ay + by) / 2 + ((bx - ax) / l) * off]
-          if (nearOther(m, split, h, p)) continue
-          expect(m.winding[h]).toBe(windingOf(all, p))
+          if (edges.filter((f) => distanceTo(p, at(f.a), at(f.b)) < 0.008).length > 1) continue
+          expect(known[m.face[h]!]).toBe(windingOf(all, p))
         }
       }),
       { seed: 5, numRuns: 150 },
@@ -122,17 +143,121 @@ describe('the planar map', () => {
   })
 })
 
-/** Whether another edge passes so near to the probe that rounding may put it on either side. */
-function nearOther(m: ReturnType<typeof planarMap>, soup: EdgeSoup, own: number, [px, py]: Point): boolean {
-  for (let h = 0; h < m.origin.length; h += 2) {
-    if (h >> 1 === own >> 1) continue
-    const [a, b] = [m.origin[h]!, m.origin[h + 1]!]
-    const ax = (m.vertexX[a]! + soup.originX) * soup.step
-    const ay = (m.vertexY[a]! + soup.originY) * soup.step
-    const dx = (m.vertexX[b]! + soup.originX) * soup.step - ax
-    const dy = (m.vertexY[b]! + soup.originY) * soup.step - ay
-    const u = Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / (dx * dx + dy * dy)))
-    if (Math.hypot(px - ax - dx * u, py - ay - dy * u) < 0.008) return true
-  }
-  return false
+function distanceTo([px, py]: Point, [ax, ay]: Point, [bx, by]: Point): number {
+  const [dx, dy] = [bx - ax, by - ay]
+  const u = Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / (dx * dx + dy * dy)))
+  return Math.hypot(px - ax - dx * u, py - ay - dy * u)
 }
+
+/** A random closed shape: a line's outline, or a polygon that may cross itself. */
+function randomShape(seed: number): Shape {
+  const r = seeded(seed)
+  for (let i = 0; i < 8; i++) r()
+  const contours =
+    r() < 0.5
+      ? toPaths(outlineOf(inkyLine(1 + Math.floor(r() * 5000)), TOLERANCE))
+      : [
+          {
+            closed: true,
+            nodes: Array.from({ length: 3 + Math.floor(r() * 6) }, () => ({ at: { x: r() * 160, y: r() * 160 }, in: null, out: null, joint: 'corner' as const })),
+          },
+        ]
+  return { id: String(seed), contours, ink: 'black', from: [] }
+}
+
+const areaOf = (paths: ReturnType<typeof unionShapes>): number => paths.reduce((a, p) => a + areaOfCubics(cubicsOfPath(p)), 0)
+const options = { tolerance: TOLERANCE }
+
+describe('combining shapes', () => {
+  it('area(A) + area(B) = area(A or B) + area(A and B), and area(A) = area(A less B) + area(A and B), on 1,000 random pairs', () => {
+    for (let i = 1; i <= 1000; i++) {
+      const [a, b] = [randomShape(2 * i), randomShape(2 * i + 1)]
+      const [areaA, areaB] = [areaOf(unionShapes([a], options)), areaOf(unionShapes([b], options))]
+      const both = areaOf(intersectShapes([a, b], options))
+      const whole = areaA + areaB
+      expect(Math.abs(areaOf(unionShapes([a, b], options)) + both - whole) / (whole || 1), `pair ${i}`).toBeLessThan(SAME)
+      expect(Math.abs(areaOf(subtractShapes(a, [b], options)) + both - areaA) / (whole || 1), `pair ${i}`).toBeLessThan(SAME)
+    }
+  })
+
+  it('union(A, A) = A, point for point but where A all but touches itself', () => {
+    let exact = 0
+    for (let i = 1; i <= 300; i++) {
+      const a = randomShape(i)
+      const once = unionShapes([a], options)
+      for (const twice of [unionShapes([a, a], options), intersectShapes([a, a], options)]) {
+        expect(Math.abs(areaOf(twice) - areaOf(once)) / areaOf(once), `shape ${i}`).toBeLessThan(1e-8)
+        exact += JSON.stringify(twice) === JSON.stringify(once) ? 1 : 0
+      }
+      expect(subtractShapes(a, [a], options)).toEqual([])
+    }
+    expect(exact).toBeGreaterThan(580)
+  })
+
+  it('does not depend on the order of the shapes', () => {
+    for (let i = 1; i <= 200; i++) {
+      const all = [randomShape(3 * i), randomShape(3 * i + 1), randomShape(3 * i + 2)]
+      const area = areaOf(unionShapes(all, options))
+      for (const order of [[2, 1, 0], [1, 0, 2]]) expect(areaOf(unionShapes(order.map((k) => all[k]!), options)) / area).toBeCloseTo(1, 6)
+    }
+  })
+
+  it('is right at every point', () => {
+    for (let i = 1; i <= 60; i++) {
+      const [a, b] = [randomShape(5000 + 2 * i), randomShape(5001 + 2 * i)]
+      const region = (paths: ReturnType<typeof unionShapes>): FlatRegion => new FlatRegion(paths.map(cubicsOfPath), 0.01)
+      const [inA, inB] = [region(a.contours), region(b.contours)]
+      const outlines = new FlatOutline([a, b].flatMap((s) => s.contours.map(cubicsOfPath)), 0.01)
+      const results = [region(unionShapes([a, b], options)), region(intersectShapes([a, b], options)), region(subtractShapes(a, [b], options))]
+      let wrong = 0
+      for (let y = -30.3; y < 200; y += 6) {
+        for (let x = -30.7; x < 200; x += 6) {
+          if (outlines.distance({ x, y }) < TOLERANCE) continue
+          const [p, q] = [inA.winding({ x, y }) !== 0, inB.winding({ x, y }) !== 0]
+          const truth = [p || q, p && q, p && !q]
+          results.forEach((r, k) => (wrong += (r.winding({ x, y }) !== 0) !== truth[k] ? 1 : 0))
+        }
+      }
+      expect(wrong, `pair ${i}`).toBe(0)
+    }
+  })
+
+  it('of nothing is nothing', () => {
+    expect(unionShapes([], options)).toEqual([])
+    expect(intersectShapes([], options)).toEqual([])
+    expect(subtractShapes({ id: 'a', contours: [], ink: 'black', from: [] }, [], options)).toEqual([])
+  })
+})
+
+/** Areas agree to this share. */
+const SAME = 1e-6
+
+describe('pieces', () => {
+  it('fill the union without overlap, each covered by those that it names', () => {
+    for (let i = 1; i <= 60; i++) {
+      const shapes = [0, 1, 2].map((k) => randomShape(9000 + 3 * i + k))
+      const pieces = piecesOf(shapes, options)
+      const total = pieces.reduce((a, p) => a + areaOf(p.contours), 0)
+      const whole = areaOf(unionShapes(shapes, options))
+      expect(Math.abs(total - whole) / whole, `set ${i}`).toBeLessThan(1e-5)
+      const regions = shapes.map((s) => new FlatRegion(s.contours.map(cubicsOfPath), 0.01))
+      const flat = pieces.map((p) => ({ covers: p.covers, region: new FlatRegion(p.contours.map(cubicsOfPath), 0.01) }))
+      for (let y = -20.3; y < 190; y += 17) {
+        for (let x = -20.7; x < 190; x += 17) {
+          const covers = regions.flatMap((r, k) => (r.winding({ x, y }) !== 0 ? [k] : []))
+          const holding = flat.filter((f) => f.region.winding({ x, y }) !== 0)
+          expect(holding.map((f) => f.covers)).toEqual(covers.length ? [covers] : [])
+        }
+      }
+    }
+  })
+
+  it('share their borders exactly', () => {
+    const square = (x: number, y: number): Shape => ({ id: 's', ink: 'black', from: [], contours: [{ closed: true, nodes: [[x, y], [x + 10, y], [x + 10, y + 10], [x, y + 10]].map(([a, b]) => ({ at: { x: a!, y: b! }, in: null, out: null, joint: 'corner' as const })) }] })
+    const pieces = piecesOf([square(0, 0), square(4, 3)], options)
+    expect(pieces.map((p) => p.covers).sort()).toEqual([[0], [0, 1], [1]])
+    const crossing = pieces.map((p) => p.contours[0]!.nodes.filter((n) => Math.hypot(n.at.x - 10, n.at.y - 3) < 1e-9))
+    expect(crossing.map((c) => c.length)).toEqual([1, 1, 1])
+    for (const [n] of crossing) expect(n!.at).toEqual(crossing[0]![0]!.at)
+  })
+})

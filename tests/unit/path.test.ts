@@ -132,7 +132,7 @@ describe('distances between curves', () => {
         const cubics = cubicsOfPath(path)
         const points = cubics.flatMap((c) => flatten(c, 0.001))
         const least = Math.min(...points.map((p) => Math.hypot(p.x - x, p.y - y)))
-        const found = new NearIndex(cubics, 0.001).distance({ x, y }, 1000)
+        const found = new NearIndex(cubics, 0.001).distance(x, y, 1000)
         expect(found).toBeLessThanOrEqual(least + 1e-6)
         expect(found).toBeGreaterThan(least - 4)
       }),

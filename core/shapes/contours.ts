@@ -2,10 +2,8 @@ import type { Path, Shape } from '../drawing/model'
 import type { Cubic } from '../geometry/cubic'
 import { cubicsOfPath, pathOfCubics } from '../geometry/path'
 import { InputError } from '../errors'
-import { checkPath } from '../outline/check'
 import type { Loop } from './loop'
 import { whole } from './loop'
-import { resolveGroups } from './resolve'
 
 /** The closed loop of a contour; a contour that does not end where it began is closed by a straight edge. */
 export function loopOfPath(path: Path): Loop {
@@ -20,20 +18,4 @@ export function checkTolerance(tolerance: number): void {
   if (!(tolerance > 0) || !Number.isFinite(tolerance)) {
     throw new InputError('tolerance', `The tolerance must be a positive number of pixels, not ${tolerance}.`)
   }
-}
-
-/**
- * Union of shapes, each filled by the non-zero rule. Contours have the region on their left: positive area for outer
- * ones, negative for holes.
- *
- * @param tolerance px, above 0
- * @throws InputError for a coordinate or tolerance that is not a number
- */
-export function unionShapes(shapes: readonly Shape[], { tolerance }: { tolerance: number }): Path[] {
-  checkTolerance(tolerance)
-  const groups = shapes.map((shape, i) => {
-    shape.contours.forEach((c, k) => checkPath(c, `shapes[${i}].contours[${k}]`))
-    return shape.contours.map(loopOfPath).filter((l) => l.length)
-  })
-  return toPaths(resolveGroups(groups, tolerance, ({ covered }) => covered > 0))
 }
