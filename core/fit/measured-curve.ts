@@ -15,7 +15,7 @@ const MOST_TURN = 0.5
 const MOST_HALVINGS = 12
 /** Within a panel the pace changes by no more than this factor, unless it has been halved so often. */
 const MOST_PACE = 1.6
-const PACE_HALVINGS = 6
+const PACE_HALVINGS = 10
 
 /** Fewest panels to a curve. */
 const FEWEST = 8
@@ -102,12 +102,12 @@ export class MeasuredCurve {
     const by = at[1]!
     const bdx = at[2]!
     const bdy = at[3]!
-    const short = Math.abs(bx - ax) + Math.abs(by - ay) < grain && Math.abs(cx - ax) + Math.abs(cy - ay) < grain
     const turn = turnBetween(adx, ady, bdx, bdy) + turnBetween(bdx, bdy, cdx, cdy)
     // A turn that is taken back before the next look still shows as a change of pace.
     const a = adx * adx + ady * ady
     const b = bdx * bdx + bdy * bdy
     const c = cdx * cdx + cdy * cdy
+    const short = Math.max(a, b, c) * (t1 - t0) * (t1 - t0) < grain * grain
     const even = Math.max(a, b, c) < MOST_PACE * MOST_PACE * Math.min(a, b, c)
     if ((turn <= MOST_TURN && (even || depth >= PACE_HALVINGS)) || short || depth >= MOST_HALVINGS) {
       marks.push(part + t0)

@@ -1,10 +1,8 @@
 import type { Cubic } from './cubic'
-import { derivativeAt, nearestFrom, pointAt, tangentAt } from './cubic'
+import { derivativeAt, nearestFrom, pointAt, reach, tangentAt } from './cubic'
 import type { Vec } from './point'
 import { distance, length } from './point'
 import { GAUSS_5 } from './quadrature'
-
-const PARTS = 16
 
 /** A place on a path: segment and parameter, and the arc length from the path's start, px. */
 export interface Station {
@@ -13,26 +11,30 @@ export interface Station {
   length: number
 }
 
-/** Arc length along a chain of cubics: cumulative five-point Gauss quadrature over sixteen parts of each segment. */
+/** Arc length within one segment: parameters, ascending from 0 to 1, and the length up to each, px. */
+interface Table {
+  t: readonly number[]
+  length: readonly number[]
+}
+
+/** A part is halved until quadrature over it and over its halves agree to this share of the segment's size. */
+const EXACT = 1e-11
+const MOST_HALVINGS = 24
+
+/** Arc length along a chain of cubics: five-point Gauss quadrature over parts of each segment, halved until it is exact. */
 export class ArcLength {
   readonly total: number
   /** Arc length at the start of each segment, and the total at the end. */
   readonly starts: Float64Array
-  private readonly parts: Float64Array
+  private readonly tables: Table[]
 
   constructor(readonly cubics: readonly Cubic[]) {
     this.starts = new Float64Array(cubics.length + 1)
-    this.parts = new Float64Array(cubics.length * (PARTS + 1))
+    this.tables = cubics.map(tableOf)
     let total = 0
-    cubics.forEach((c, i) => {
+    this.tables.forEach((table, i) => {
       this.starts[i] = total
-      let run = 0
-      for (let k = 0; k < PARTS; k++) {
-        this.parts[i * (PARTS + 1) + k] = run
-        run += lengthBetween(c, k / PARTS, (k + 1) / PARTS)
-      }
-      this.parts[i * (PARTS + 1) + PARTS] = run
-      total += run
+      total += table.length[table.length.length - 1]!
     })
     this.starts[cubics.length] = total
     this.total = total
@@ -40,13 +42,12 @@ export class ArcLength {
 
   /** Arc length from the path's start to parameter t of a segment, px. */
   at(segment: number, t: number): number {
-    const base = segment * (PARTS + 1)
     const start = this.starts[segment]!
     if (t <= 0) return start
     if (t >= 1) return this.starts[segment + 1]!
-    const k = Math.min(PARTS - 1, Math.floor(t * PARTS))
-    const c = this.cubics[segment]!
-    return start + this.parts[base + k]! + lengthBetween(c, k / PARTS, t)
+    const table = this.tables[segment]!
+    const k = lastUpTo(table.t, t)
+    return start + table.length[k]! + lengthBetween(this.cubics[segment]!, table.t[k]!, t)
   }
 
   /** The place at arc length `s` px, clamped to the path. */
@@ -60,21 +61,22 @@ export class ArcLength {
 
   /** Parameter on `segment` whose arc length from the segment's start is `s`, by Newton kept in its part. */
   private parameter(segment: number, s: number): number {
-    const base = segment * (PARTS + 1)
-    const whole = this.parts[base + PARTS]!
+    const table = this.tables[segment]!
+    const parts = table.t.length - 1
+    const whole = table.length[parts]!
     if (s <= 0 || whole === 0) return 0
     if (s >= whole) return 1
-    let k = 0
-    while (k < PARTS - 1 && this.parts[base + k + 1]! <= s) k++
+    const k = Math.min(parts - 1, lastUpTo(table.length, s))
     const c = this.cubics[segment]!
-    let low = k / PARTS
-    let high = (k + 1) / PARTS
-    const from = this.parts[base + k]!
-    const span = this.parts[base + k + 1]! - from
-    let t = low + (span > 0 ? (s - from) / span : 0.5) / PARTS
-    for (let i = 0; i < 12; i++) {
-      const over = from + lengthBetween(c, k / PARTS, t) - s
-      if (Math.abs(over) < 1e-10 * whole) break
+    const start = table.t[k]!
+    let low = start
+    let high = table.t[k + 1]!
+    const from = table.length[k]!
+    const span = table.length[k + 1]! - from
+    let t = low + (span > 0 ? (s - from) / span : 0.5) * (high - low)
+    for (let i = 0; i < 24; i++) {
+      const over = from + lengthBetween(c, start, t) - s
+      if (Math.abs(over) < 1e-11 * whole) break
       if (over > 0) high = t
       else low = t
       const speed = length(derivativeAt(c, t))
@@ -115,6 +117,38 @@ export class ArcLength {
     if (best.distance < Infinity) best.length = this.at(best.segment, best.t)
     return best
   }
+}
+
+/** Index of the last of the ascending values that is not above `v`. */
+function lastUpTo(values: readonly number[], v: number): number {
+  let low = 0
+  let high = values.length - 1
+  while (low < high) {
+    const mid = (low + high + 1) >> 1
+    if (values[mid]! <= v) low = mid
+    else high = mid - 1
+  }
+  return low
+}
+
+function tableOf(c: Cubic): Table {
+  const table = { t: [0], length: [0] }
+  const exact = EXACT * reach(c)
+  const add = (t0: number, t1: number, whole: number, depth: number): void => {
+    const mid = (t0 + t1) / 2
+    const a = lengthBetween(c, t0, mid)
+    const b = lengthBetween(c, mid, t1)
+    if (depth >= MOST_HALVINGS || Math.abs(a + b - whole) <= exact) {
+      table.t.push(mid, t1)
+      const before = table.length[table.length.length - 1]!
+      table.length.push(before + a, before + a + b)
+      return
+    }
+    add(t0, mid, a, depth + 1)
+    add(mid, t1, b, depth + 1)
+  }
+  add(0, 1, lengthBetween(c, 0, 1), 0)
+  return table
 }
 
 /** Length of a cubic between two parameters by five-point Gauss quadrature, px. */

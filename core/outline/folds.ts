@@ -17,6 +17,8 @@ export interface SidePart extends Part {
 
 const PROBES = 12
 const BISECTIONS = 48
+/** Where an edge all but folds it has a sharp turn, and is cut. */
+const SHARP = 0.35
 const rib: Rib = newRib()
 
 /**
@@ -60,6 +62,7 @@ export function cutAtFolds(field: RibField, part: Part, side: SideSign): SidePar
     if (!(b <= a && b <= c && b < 0.8 && a >= 0 && c >= 0)) continue
     const low = lowestBetween((t) => sign * at(t), ts[i - 1]!, ts[i + 1]!)
     if (sign * at(low) < 0) cuts.push(rootBetween(at, ts[i - 1]!, low), rootBetween(at, low, ts[i + 1]!))
+    else if (sign * at(low) < SHARP) cuts.push(low)
   }
   const marks = [t0, ...cuts.sort((a, b) => a - b).filter((t) => t > t0 + edge && t < t1 - edge), t1].filter(
     (t, i, all) => i === 0 || t - all[i - 1]! > 1e-12,

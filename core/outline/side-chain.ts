@@ -56,9 +56,9 @@ export function sideChain(
     const cut = cutAtFolds(field, part, side)
     return cut.map((p, k): Piece => new Piece(field, side, p, k === 0 ? meets[i]! : 'smooth'))
   })
-  // Runs of edge that go on smoothly are fitted as one curve.
+  // Runs of edge that go on smoothly are fitted as one curve; where the ink has no width both sides end on one point.
   const goesOn = (a: Piece, b: Piece): boolean =>
-    b.meet === 'smooth' && !a.part.folds && !b.part.folds && distance(a.lastEdge, b.firstEdge) < tolerance / 8 && agree(a.leaving, b.entering)
+    b.meet === 'smooth' && a.lastWidth > 0 && !a.part.folds && !b.part.folds && distance(a.lastEdge, b.firstEdge) < tolerance / 8 && agree(a.leaving, b.entering)
   const from = closed ? Math.max(0, pieces.findIndex((p, i) => !goesOn(pieces[(i + pieces.length - 1) % pieces.length]!, p))) : 0
   const turned = [...pieces.slice(from), ...pieces.slice(0, from)]
   const arcs: Arc[] = []
@@ -107,6 +107,7 @@ class Piece {
   readonly leaving: Vec
   readonly firstHalf: number
   readonly lastHalf: number
+  readonly lastWidth: number
   readonly firstCentre: Vec
   readonly lastCentre: Vec
   readonly firstTangent: Vec
@@ -128,6 +129,7 @@ class Piece {
     this.lastCentre = vec(r.cx, r.cy)
     this.lastEdge = vec(r.cx + r.half * r.nx, r.cy + r.half * r.ny)
     this.lastHalf = r.half
+    this.lastWidth = r.width
     this.leaving = vec(r.cdx + r.halfSlope * r.nx + r.half * r.ndx, r.cdy + r.halfSlope * r.ny + r.half * r.ndy)
     this.firstTangent = field.tangent(part.segment, part.t0)
     this.lastTangent = field.tangent(part.segment, part.t1)

@@ -7,16 +7,22 @@ import { LineWidth } from '#core/weight/half-widths'
 /** Cross-sections looked at for each segment, and how many share one enclosing circle. */
 const PER_SEGMENT = 192
 const CHUNK = 8
+/** One in so many cross-sections gives points that may be on the boundary. */
+const EVERY = 6
 
 interface Section {
   x: number
   y: number
   tx: number
   ty: number
+  slope: Vec
+  bend: Vec
   /** Arc length from the start of the line. */
   s: number
   left: number
   right: number
+  /** Whether the width is far from linear up to the next section. */
+  rough: boolean
 }
 
 /** A cubic by powers of t. */
@@ -44,6 +50,15 @@ class Poly {
   }
 }
 
+/** Arc length by Simpson's rule, halved where the pace changes much. */
+function lengthOf(p: Poly, a: number, b: number, depth = 0): number {
+  const speed = (t: number): number => Math.hypot(p.slope(t).x, p.slope(t).y)
+  const [u, v, w] = [speed(a), speed((a + b) / 2), speed(b)]
+  const even = Math.max(u, v, w) < 1.3 * Math.min(u, v, w)
+  if (even || depth > 12) return ((b - a) / 6) * (u + 4 * v + w)
+  return lengthOf(p, a, (a + b) / 2, depth + 1) + lengthOf(p, (a + b) / 2, b, depth + 1)
+}
+
 /**
  * A line's ink straight from its definition, apart from the engine: a point is in it when a cross-section passes through
  * it, or when it lies in a join or a cap. Arc length by Simpson's rule.
@@ -53,6 +68,7 @@ export class TrueInk {
   private readonly rows: Section[][] = []
   private readonly circles: { x: number; y: number; r: number }[][] = []
   private readonly width: LineWidth
+  private lastHit: [number, number] = [0, 0]
   private readonly starts: number[] = []
   private readonly extras: ((p: Vec) => boolean)[] = []
   /** Points on what may be the boundary. */
@@ -62,11 +78,7 @@ export class TrueInk {
     this.polys = cubicsOfPath(line.path).map((c) => new Poly(c))
     const lengths = this.polys.map((p) => {
       const out = [0]
-      const speed = (t: number): number => Math.hypot(p.slope(t).x, p.slope(t).y)
-      for (let i = 0; i < PER_SEGMENT; i++) {
-        const [a, b] = [i / PER_SEGMENT, (i + 1) / PER_SEGMENT]
-        out.push(out[i]! + ((b - a) / 6) * (speed(a) + 4 * speed((a + b) / 2) + speed(b)))
-      }
+      for (let i = 0; i < PER_SEGMENT; i++) out.push(out[i]! + lengthOf(p, i / PER_SEGMENT, (i + 1) / PER_SEGMENT))
       return out
     })
     let total = 0
@@ -78,6 +90,11 @@ export class TrueInk {
     this.polys.forEach((p, k) => {
       const row: Section[] = []
       for (let i = 0; i <= PER_SEGMENT; i++) row.push(this.section(k, i / PER_SEGMENT, this.starts[k]! + lengths[k]![i]!, i === PER_SEGMENT))
+      row.slice(1).forEach((b, i) => {
+        const a = row[i]!
+        const reach = b.s - a.s
+        a.rough = Math.abs(a.left - b.left) + Math.abs(a.right - b.right) > 0.2 || this.width.breaks.some((s) => s > a.s - reach && s < b.s + reach)
+      })
       this.rows.push(row)
       const circles = []
       for (let i = 0; i < PER_SEGMENT; i += CHUNK) {
@@ -95,7 +112,8 @@ export class TrueInk {
   private section(k: number, t: number, s: number, fromBelow: boolean): Section {
     const p = this.polys[k]!
     const at = p.at(t)
-    let d = p.slope(t)
+    const slope = p.slope(t)
+    let d = slope
     if (Math.hypot(d.x, d.y) < 1e-9) {
       const b = p.bend(t)
       d = t < 1 ? b : { x: -b.x, y: -b.y }
@@ -103,20 +121,30 @@ export class TrueInk {
     }
     const l = Math.hypot(d.x, d.y) || 1
     const { left, right } = this.width.at(s, fromBelow)
-    return { x: at.x, y: at.y, tx: d.x / l, ty: d.y / l, s, left, right }
+    return { x: at.x, y: at.y, tx: d.x / l, ty: d.y / l, slope, bend: p.bend(t), s, left, right, rough: false }
   }
 
   /** Whether `p` lies in the ink. */
   has(p: Vec): boolean {
+    // What held the last point often holds the next.
+    const [k0, c0] = this.lastHit
+    if (this.onSection(k0, c0, p)) return true
     for (let k = 0; k < this.rows.length; k++) {
       const circles = this.circles[k]!
       for (let c = 0; c < circles.length; c++) {
         const { x, y, r } = circles[c]!
         const [dx, dy] = [p.x - x, p.y - y]
-        if (dx * dx + dy * dy <= r * r && this.onSection(k, c * CHUNK, p)) return true
+        if (dx * dx + dy * dy > r * r || !this.onSection(k, c * CHUNK, p)) continue
+        this.lastHit = [k, c * CHUNK]
+        return true
       }
     }
     return this.extras.some((f) => f(p))
+  }
+
+  /** Whether the ink next to `p` is thinner than `width` px: too thin to be found by looking around. */
+  isThinAt(p: Vec, width: number): boolean {
+    return this.rows.some((row) => row.some((s, i) => s.left + s.right < width && Math.hypot(s.x - p.x, s.y - p.y) < 2 * width + 2 * Math.abs((row[i + 1] ?? s).s - s.s)))
   }
 
   private onSection(k: number, from: number, p: Vec): boolean {
@@ -124,12 +152,15 @@ export class TrueInk {
     for (let i = from; i < from + CHUNK; i++) {
       const a = row[i]!
       const b = row[i + 1]!
+      const [wx, wy] = [p.x - a.x, p.y - a.y]
+      const far = Math.max(a.left, a.right, b.left, b.right) + 2 * (b.s - a.s) + 0.01
+      if (wx * wx + wy * wy > far * far) continue
       const ga = (p.x - a.x) * a.tx + (p.y - a.y) * a.ty
       const gb = (p.x - b.x) * b.tx + (p.y - b.y) * b.ty
-      const straightOn = a.tx * b.tx + a.ty * b.ty > 0.999
+      const straightOn = a.tx * b.tx + a.ty * b.ty > 0.9995
       if (ga > 0 === gb > 0 && ga !== 0 && gb !== 0) {
-        if (straightOn || !this.turnsOver(k, i, p)) continue
-        return true
+        if (this.turnsOver(k, i, p)) return true
+        continue
       }
       if (straightOn) {
         const u = ga === gb ? 0 : ga / (ga - gb)
@@ -137,7 +168,7 @@ export class TrueInk {
         const l = a.left + (b.left - a.left) * u
         const r = a.right + (b.right - a.right) * u
         // Near a stop the width is not linear between sections.
-        const clear = 0.02 + 0.06 * Math.abs(off) + (this.rough(a, b) ? 1e9 : 0)
+        const clear = 0.02 + 0.06 * Math.abs(off) + (a.rough ? 1e9 : 0)
         if (off < l - clear && off > -r + clear) return true
         if (off > l + clear || off < -r - clear) continue
       }
@@ -146,20 +177,26 @@ export class TrueInk {
     return false
   }
 
-  private rough(a: Section, b: Section): boolean {
-    const reach = b.s - a.s
-    return Math.abs(a.left - b.left) + Math.abs(a.right - b.right) > 0.2 || this.width.breaks.some((s) => s > a.s - reach && s < b.s + reach)
-  }
-
-  /** Between two sections that turn much the sections may pass over a point and back. */
+  /**
+   * Sections may pass over a point and back between two that have it on the same side. The way ahead to the point,
+   * (p - C) . C', then has an extreme between them, at which it is of the other sign.
+   */
   private turnsOver(k: number, i: number, p: Vec): boolean {
-    const [a, b] = [this.rows[k]![i]!, this.rows[k]![i + 1]!]
-    const n = 2 * Math.ceil(Math.abs(Math.atan2(a.tx * b.ty - a.ty * b.tx, a.tx * b.tx + a.ty * b.ty)) / 0.05)
-    for (let j = 0; j < n; j++) {
-      const [t0, t1] = [(i + j / n) / PER_SEGMENT, (i + (j + 1) / n) / PER_SEGMENT]
-      if (this.ahead(k, t0, p) > 0 !== this.ahead(k, t1, p) > 0 && this.crossedBetween(k, t0, t1, p)) return true
+    const row = this.rows[k]!
+    const rise = (x: number, y: number, slope: Vec, bend: Vec): number => (p.x - x) * bend.x + (p.y - y) * bend.y - slope.x * slope.x - slope.y * slope.y
+    const sign = rise(row[i]!.x, row[i]!.y, row[i]!.slope, row[i]!.bend) > 0
+    if (rise(row[i + 1]!.x, row[i + 1]!.y, row[i + 1]!.slope, row[i + 1]!.bend) > 0 === sign) return false
+    let [low, high] = [i / PER_SEGMENT, (i + 1) / PER_SEGMENT]
+    const poly = this.polys[k]!
+    for (let n = 0; n < 40; n++) {
+      const mid = (low + high) / 2
+      const c = poly.at(mid)
+      if (rise(c.x, c.y, poly.slope(mid), poly.bend(mid)) > 0 === sign) low = mid
+      else high = mid
     }
-    return false
+    const [t0, t1] = [i / PER_SEGMENT, (i + 1) / PER_SEGMENT]
+    if (this.ahead(k, low, p) > 0 === this.ahead(k, t0, p) > 0) return false
+    return this.crossedBetween(k, t0, low, p) || this.crossedBetween(k, low, t1, p)
   }
 
   private ahead(k: number, t: number, p: Vec): number {
@@ -180,27 +217,22 @@ export class TrueInk {
     // At a cusp the sign changes without a section through the point.
     if (Math.abs(this.ahead(k, t0, p)) + Math.abs(this.ahead(k, t1, p)) > 1e-6) return false
     const i = Math.min(PER_SEGMENT - 1, Math.floor(t * PER_SEGMENT))
-    const s = this.rows[k]![i]!.s + this.lengthFrom(k, i / PER_SEGMENT, t)
+    const s = this.rows[k]![i]!.s + lengthOf(this.polys[k]!, i / PER_SEGMENT, t)
     const c = this.section(k, t, s, false)
     const off = (p.x - c.x) * c.ty - (p.y - c.y) * c.tx
     return off <= c.left + 1e-8 && off >= -c.right - 1e-8
   }
 
-  private lengthFrom(k: number, a: number, b: number): number {
-    const speed = (t: number): number => Math.hypot(this.polys[k]!.slope(t).x, this.polys[k]!.slope(t).y)
-    return ((b - a) / 6) * (speed(a) + 4 * speed((a + b) / 2) + speed(b))
-  }
-
   private addCandidates(): void {
     for (const row of this.rows) {
       row.forEach((s, i) => {
-        if (i % 3 || s.left + s.right === 0) return
+        if (i % EVERY || s.left + s.right === 0) return
         this.candidates.push({ x: s.x + s.left * s.ty, y: s.y - s.left * s.tx }, { x: s.x - s.right * s.ty, y: s.y + s.right * s.tx })
       })
     }
     // Where neighbouring sections cross each other, their envelope may be the boundary.
     this.rows.forEach((row, k) => {
-      for (let i = 0; i <= PER_SEGMENT; i += 2) {
+      for (let i = 0; i <= PER_SEGMENT; i += EVERY / 2) {
         const d = this.polys[k]!.slope(i / PER_SEGMENT)
         const b = this.polys[k]!.bend(i / PER_SEGMENT)
         const speed = Math.hypot(d.x, d.y)
