@@ -13,7 +13,7 @@ export interface Fitted {
 }
 
 /** A fit is measured at no fewer panels than this (four samples each). */
-const FEWEST_PANELS = 4
+const FEWEST_PANELS = 6
 
 /** A stretch is taken when it reaches so nearly as far as the tolerance would let it. */
 const NEARLY = 0.94

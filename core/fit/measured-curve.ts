@@ -11,7 +11,7 @@ const PER_PANEL = 4
 const SMOOTH_TURN = 0.6
 
 /** A panel turns by no more than this (radians), or is shorter than the grain, or has been halved so often. */
-const MOST_TURN = 0.5
+const MOST_TURN = 0.4
 const MOST_HALVINGS = 12
 /** Within a panel the pace changes by no more than this factor, unless it has been halved so often. */
 const MOST_PACE = 1.6

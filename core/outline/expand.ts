@@ -20,7 +20,7 @@ import type { Stretch } from './visible'
 import { visibleStretches } from './visible'
 
 /** How much of the tolerance the fitting of sides, joins and caps may use; the rest is for what the grid moves. */
-const FIT_SHARE = 0.85
+const FIT_SHARE = 0.82
 
 /** Expands lines into outlines; see `expandLine`. */
 export interface ExpandOptions {

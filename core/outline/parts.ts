@@ -19,8 +19,8 @@ export interface Parts {
 const TIGHT = 1 / 32
 /** ... where it turns by more than this, radians. */
 const SHARP = 0.3
-/** Where the centreline is nowhere slower than this share of the segment's size, no bend is tight. */
-const MOVING = 0.05
+/** Where the centreline is nowhere slower than this share of the segment's size, no bend is looked for. */
+const MOVING = 0.3
 /** The centreline stands still where its speed is less than this share of the segment's size. */
 const STILL = 1e-8
 
@@ -58,7 +58,7 @@ export function partsOf(arc: ArcLength, width: LineWidth, { from, to }: Stretch,
     const place = tight[segment]
     if (place && place.t0 > part.t0 && place.t1 < part.t1) {
       add({ ...part, t1: place.t0, easeEnd: false }, meet)
-      add({ ...part, t0: place.t1, easeStart: false }, place.still ? 'cusp' : 'pivot')
+      add({ ...part, t0: place.t1, easeStart: false }, place.meet)
     } else add(part, meet)
     last = part
   }
@@ -79,14 +79,18 @@ function meetingOf(arc: ArcLength, before: number, after: number, tolerance: num
   return angle < 0.02 && angle * Math.max(h.left, h.right) < tolerance / 8 ? 'smooth' : 'corner'
 }
 
+/** A place at which a cubic is slow and so turns fast. */
 interface TightPlace {
   t0: number
   t1: number
-  /** The centreline stands still there: it has a cusp. */
-  still: boolean
+  /** Smooth where the bend can be followed; else it is taken to happen at a point, or truly does. */
+  meet: 'smooth' | 'pivot' | 'cusp'
 }
 
-/** The inner place of a cubic at which it turns sharply within almost no length; null where there is none. */
+/**
+ * The inner place of a cubic at which it is slowest; null where it is nowhere slow. Parts end there, so that nobody
+ * overlooks what happens within it.
+ */
 function tightPlace(c: Cubic, tolerance: number): TightPlace | null {
   if (leastSpeed(c) > MOVING * reach(c)) return null
   const speed = (t: number): number => length(derivativeAt(c, t))
@@ -102,10 +106,11 @@ function tightPlace(c: Cubic, tolerance: number): TightPlace | null {
   const v = speed(t)
   const a = length(secondDerivativeAt(c, t))
   const half = a > 0 ? (Math.sqrt(v * v + 2 * a * near) - v) / a : near / v
-  if (!(half < 0.05) || t - half <= 0 || t + half >= 1) return null
+  const bend: TightPlace = { t0: t, t1: t, meet: 'smooth' }
+  if (!(half < 0.05) || t - half <= 0 || t + half >= 1) return bend
   const before = derivativeAt(c, t - half)
   const after = derivativeAt(c, t + half)
-  if (Math.abs(turn(before, after)) < SHARP && dot(before, after) > 0) return null
+  if (Math.abs(turn(before, after)) < SHARP && dot(before, after) > 0) return bend
   const still = v < STILL * size || dot(scale(before, 1 / length(before)), scale(after, 1 / length(after))) < -1 + 1e-9
-  return { t0: t - half, t1: t + half, still }
+  return { t0: t - half, t1: t + half, meet: still ? 'cusp' : 'pivot' }
 }

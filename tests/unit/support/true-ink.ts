@@ -93,7 +93,11 @@ export class TrueInk {
       row.slice(1).forEach((b, i) => {
         const a = row[i]!
         const reach = b.s - a.s
-        a.rough = Math.abs(a.left - b.left) + Math.abs(a.right - b.right) > 0.2 || this.width.breaks.some((s) => s > a.s - reach && s < b.s + reach)
+        a.rough =
+          i < 3 ||
+          i > PER_SEGMENT - 4 ||
+          Math.abs(a.left - b.left) + Math.abs(a.right - b.right) > 0.1 ||
+          this.width.breaks.some((s) => s > a.s - reach && s < b.s + reach)
       })
       this.rows.push(row)
       const circles = []
@@ -207,6 +211,9 @@ export class TrueInk {
   }
 
   private crossedBetween(k: number, t0: number, t1: number, p: Vec): boolean {
+    // At its very ends a segment may stand still, and says nothing.
+    t0 = Math.max(t0, 1e-7)
+    t1 = Math.min(t1, 1 - 1e-7)
     const sign = this.ahead(k, t0, p) > 0
     for (let i = 0; i < 44; i++) {
       const mid = (t0 + t1) / 2
