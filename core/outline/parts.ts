@@ -2,7 +2,7 @@ import type { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
 import { derivativeAt, leastSpeed, reach, secondDerivativeAt, tangentAt } from '../geometry/cubic'
 import { turn } from '../geometry/path'
-import { dot, length, scale } from '../geometry/point'
+import { length } from '../geometry/point'
 import type { LineWidth } from '../weight/half-widths'
 import { lowestBetween } from './folds'
 import type { Part } from './folds'
@@ -21,6 +21,8 @@ const TIGHT = 1 / 32
 const SHARP = 0.3
 /** Where the centreline is nowhere slower than this share of the segment's size, no bend is looked for. */
 const MOVING = 0.3
+/** The turn within a bend is summed up over so many steps: a small loop turns by more than half a circle. */
+const STEPS = 64
 /** The centreline stands still where its speed is less than this share of the segment's size. */
 const STILL = 1e-8
 
@@ -84,7 +86,7 @@ interface TightPlace {
   t0: number
   t1: number
   /** Smooth where the bend can be followed; else it is taken to happen at a point, or truly does. */
-  meet: 'smooth' | 'pivot' | 'cusp'
+  meet: Meet
 }
 
 /**
@@ -108,9 +110,10 @@ function tightPlace(c: Cubic, tolerance: number): TightPlace | null {
   const half = a > 0 ? (Math.sqrt(v * v + 2 * a * near) - v) / a : near / v
   const bend: TightPlace = { t0: t, t1: t, meet: 'smooth' }
   if (!(half < 0.05) || t - half <= 0 || t + half >= 1) return bend
-  const before = derivativeAt(c, t - half)
-  const after = derivativeAt(c, t + half)
-  if (Math.abs(turn(before, after)) < SHARP && dot(before, after) > 0) return bend
-  const still = v < STILL * size || dot(scale(before, 1 / length(before)), scale(after, 1 / length(after))) < -1 + 1e-9
-  return { t0: t - half, t1: t + half, meet: still ? 'cusp' : 'pivot' }
+  if (v < STILL * size) return { t0: t - half, t1: t + half, meet: 'cusp' }
+  let angle = 0
+  for (let i = 0; i < STEPS; i++) {
+    angle += turn(derivativeAt(c, t + half * ((2 * i) / STEPS - 1)), derivativeAt(c, t + half * ((2 * (i + 1)) / STEPS - 1)))
+  }
+  return Math.abs(angle) < SHARP ? bend : { t0: t - half, t1: t + half, meet: { pivot: angle } }
 }

@@ -18,8 +18,11 @@ export interface Corners {
   miterLimit: number
 }
 
-/** Between two parts: they may go on smoothly, or the centreline turns about a point with or without a join. */
-export type Meet = 'smooth' | 'corner' | 'pivot' | 'cusp'
+/**
+ * Between two parts: they may go on smoothly, meet at a corner with a join or at a cusp without, or the line may turn
+ * about a point by so many radians, all its ribs with it.
+ */
+export type Meet = 'smooth' | 'corner' | 'cusp' | { pivot: number }
 
 /** One side of a stretch of line: a chain of arcs in the line's direction, and loops that the ink has besides. */
 export interface SideChain {
@@ -154,9 +157,9 @@ function around(
   endAt: (p: Vec) => void,
 ): void {
   if (b.meet === 'smooth') return
-  const angle = turn(a.lastTangent, b.firstTangent)
+  const pivot = typeof b.meet === 'object'
+  const angle = typeof b.meet === 'object' ? b.meet.pivot : turn(a.lastTangent, b.firstTangent)
   const outer = side === 1 ? angle > 0 : angle < 0
-  const pivot = b.meet === 'pivot'
   if (b.meet !== 'cusp' && outer && a.lastHalf > 0) {
     reach(a.lastEdge)
     const even = Math.abs(a.lastHalf - b.firstHalf) < 1e-9 * (1 + a.lastHalf)
