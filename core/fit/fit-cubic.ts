@@ -8,12 +8,14 @@ const MOST_STRICT = 1 / 256
 /** A fit as far off as this many times the tolerance is no fit: more exactly need not be known. */
 export const HOPELESS = 64
 
-/** The fit last asked for. */
+/** A fit. */
 export interface CubicFit {
   /** Control points: x and y of all four. */
   points: Float64Array
   /** Largest distance measured, px. */
   deviation: number
+  /** Largest distance between neighbouring samples, as a share of the chord: what lies in between has not been seen. */
+  gap: number
 }
 
 const start = new Float64Array(2)
@@ -80,6 +82,7 @@ export function fitCubic(curve: MeasuredCurve, from: number, to: number, toleran
     best = excess
     fit.points.set(trial)
     fit.deviation = worst
+    fit.gap = Math.sqrt(widest) / size
     // The even handles, which come last, are for want of better.
     if (best <= 1 && i + 2 === n) break
   }
@@ -96,12 +99,15 @@ function asPoint(curve: MeasuredCurve, from: number, to: number, fit: CubicFit):
     fit.points[2 * i + 1] = start[1]!
   }
   fit.deviation = 0
+  fit.gap = 0
   return 0
 }
 
 const trial = new Float64Array(8)
 /** Largest distance seen by the last `excessOf`, px. */
 let worst = 0
+/** Largest squared distance between neighbouring samples, px squared. */
+let widest = 0
 
 /**
  * Largest deviation of `trial` from the samples between two parameters, as a multiple of what is allowed there. From
@@ -118,6 +124,9 @@ function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: num
   const x3 = trial[6]!
   const y3 = trial[7]!
   worst = 0
+  widest = 0
+  let lastX = x0
+  let lastY = y0
   let excess = 0
   let t = 0
   let before = 0
@@ -158,6 +167,10 @@ function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: num
     if (off === Infinity || t < before) return Infinity
     before = t
     if (off > worst) worst = off
+    const apart = (px - lastX) * (px - lastX) + (py - lastY) * (py - lastY)
+    if (apart > widest) widest = apart
+    lastX = px
+    lastY = py
     const allowed = Math.max(Math.min(tolerance, ROOM_SHARE * curve.room[k]!), tolerance * MOST_STRICT)
     if (off > excess * allowed) {
       excess = off / allowed

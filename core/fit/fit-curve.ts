@@ -15,6 +15,10 @@ export interface Fitted {
 /** A fit is measured at no fewer panels than this (four samples each). */
 const FEWEST_PANELS = 6
 
+/** A fit with a wider gap between samples (a share of its chord) is looked at again, so often at most. */
+const WIDEST_GAP = 0.1
+const MOST_LOOKS = 4
+
 /** A stretch is taken when it reaches so nearly as far as the tolerance would let it. */
 const NEARLY = 0.94
 
@@ -53,10 +57,11 @@ const MANY_PARTS = 6
 /** The longest good cubic found from `at`, by trying `guess` first. */
 function longest(curve: MeasuredCurve, at: number, guess: number, tolerance: number): Fitted {
   const whole = curve.parts
-  const found: CubicFit = { points: new Float64Array(8), deviation: 0 }
-  const trial: CubicFit = { points: new Float64Array(8), deviation: 0 }
+  const found: CubicFit = { points: new Float64Array(8), deviation: 0, gap: 0 }
+  const trial: CubicFit = { points: new Float64Array(8), deviation: 0, gap: 0 }
   let good = at
   let bad = Infinity
+  let looks = 0
   let to = Math.min(whole, at + guess)
   for (let tries = 0; tries < 60; tries++) {
     while (curve.panelsIn(at, to) < FEWEST_PANELS && to - at > SHORTEST) curve.refine(at, to)
@@ -64,6 +69,10 @@ function longest(curve: MeasuredCurve, at: number, guess: number, tolerance: num
     const length = to - at
     // The error goes with length^6; a little is left as a margin.
     const foretold = excess > 0 ? length * Math.min(2, Math.max(0.4, 0.985 * excess ** (-1 / 6))) : 2 * length
+    if (excess <= 1 && trial.gap > WIDEST_GAP && looks++ < MOST_LOOKS) {
+      curve.refine(at, to)
+      continue
+    }
     if (excess <= 1) {
       good = to
       found.points.set(trial.points)

@@ -52,7 +52,7 @@ function finelyMeasured(source: CurveSource): MeasuredCurve {
 
 /** One cubic over a stretch of a source: what was fitted, how far off it is, and that as a multiple of the tolerance. */
 function fitOne(source: CurveSource, from: number, to: number, tolerance = 1) {
-  const fit: CubicFit = { points: new Float64Array(8), deviation: 0 }
+  const fit: CubicFit = { points: new Float64Array(8), deviation: 0, gap: 0 }
   const excess = fitCubic(finelyMeasured(source), from, to, tolerance, fit)
   const p = fit.points
   return { excess, deviation: fit.deviation, cubic: cubic({ x: p[0]!, y: p[1]! }, { x: p[2]!, y: p[3]! }, { x: p[4]!, y: p[5]! }, { x: p[6]!, y: p[7]! }) }
@@ -182,7 +182,7 @@ describe('many cubics', () => {
 /** The fewest cubics within the tolerance whose ends lie on `places` even cuts, by dynamic programming. */
 function fewest(source: CurveSource, tolerance: number, places: number): number {
   const curve = finelyMeasured(source)
-  const fit: CubicFit = { points: new Float64Array(8), deviation: 0 }
+  const fit: CubicFit = { points: new Float64Array(8), deviation: 0, gap: 0 }
   const best = [0]
   for (let j = 1; j <= places; j++) {
     best[j] = Infinity

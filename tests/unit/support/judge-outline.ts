@@ -50,7 +50,7 @@ export function judgeOutlines(line: Line, tolerances: readonly number[]): Judgem
     const deepest = flat.deepestCrossing()
     if (deepest > tolerance / 20) say(`contours cross by ${deepest.toFixed(5)}`)
     if (outline.length && outline.reduce((a, c) => a + areaOfCubics(c), 0) <= 0) say('the outline is turned over')
-    for (const p of wrongPoints(raster, flat, tolerance)) say('a point is on the wrong side', p)
+    for (const p of wrongPoints(truth, raster, flat, tolerance)) say('a point is on the wrong side', p)
   })
   return { faults, nodes: outlines.map((o) => o.reduce((n, c) => n + c.length, 0)) }
 }
@@ -87,14 +87,15 @@ function rasterOf(truth: TrueInk): Uint8Array {
   return Uint8Array.from({ length: count * count }, (_, i) => (truth.has({ x: from + (i % count) * step, y: from + Math.floor(i / count) * step }) ? 1 : 0))
 }
 
-function* wrongPoints(raster: Uint8Array, flat: FlatOutline, tolerance: number): Generator<Vec> {
+function* wrongPoints(truth: TrueInk, raster: Uint8Array, flat: FlatOutline, tolerance: number): Generator<Vec> {
   const { step, from, count } = RASTER
   for (let j = 0; j < count; j++) {
     const y = from + j * step
     const row = flat.row(y, from, step, count)
     for (let i = 0; i < count; i++) {
       const p = { x: from + i * step, y }
-      if (raster[j * count + i] !== (row[i] !== 0 ? 1 : 0) && flat.distance(p) > tolerance * SLACK) yield p
+      if (raster[j * count + i] === (row[i] !== 0 ? 1 : 0) || flat.distance(p) <= tolerance * SLACK) continue
+      if (!isSlit((q) => truth.has(q), p, tolerance)) yield p
     }
   }
 }

@@ -1,0 +1,100 @@
+import { describe, expect, it } from 'vitest'
+import type { TaperEase, Line, Path, PathNode, WidthStop } from '#core/drawing/model'
+import { evenWeight, newLine, roundFinish } from '#core/drawing/create'
+import { InputError } from '#core/errors'
+import { areaOfCubics } from '#core/geometry/area'
+import { outlineOf } from '#core/outline/expand'
+import { simplifyContours } from '#core/shapes/simplify'
+import { cubicsOfPath as toCubics } from '#core/geometry/path'
+import { unionShapes } from '#core/shapes/combine'
+import { seeded } from './support/random-lines'
+
+/** Longest that one input may take, ms: a hang, not slowness, is looked for, on machines of any speed. */
+const LONGEST = 20_000
+
+/** A number as bad luck would have it. */
+function oddNumber(r: () => number): number {
+  const kinds = [0, 0, 1, -1, 1e-12, 1e6, -1e6, 1e9, Number.NaN, Infinity, 0.1 + 0.2]
+  return r() < 0.25 ? kinds[Math.floor(r() * kinds.length)]! : r() < 0.5 ? Math.round(r() * 20) * 5 : (r() - 0.2) * 160
+}
+
+function oddPath(r: () => number): Path {
+  const tame = r() < 0.8
+  const number = (): number => (tame ? (r() < 0.4 ? Math.round(r() * 8) * 10 : r() * 120) : oddNumber(r))
+  const nodes: PathNode[] = []
+  const count = Math.floor(r() ** 2 * 12)
+  for (let i = 0; i < count; i++) {
+    const before = nodes[nodes.length - 1]
+    const at = before && r() < 0.15 ? before.at : { x: number(), y: number() }
+    const handle = (): PathNode['in'] => (r() < 0.35 ? null : r() < 0.15 ? at : { x: number(), y: number() })
+    nodes.push({ at, in: handle(), out: handle(), joint: 'corner' })
+  }
+  return { nodes, closed: r() < 0.3 }
+}
+
+function oddLine(seed: number): Line {
+  const r = seeded(seed)
+  for (let i = 0; i < 8; i++) r()
+  const wild = r() < 0.1
+  const width = (): number => (wild ? oddNumber(r) : r() < 0.2 ? 0 : r() < 0.2 ? 1 : r() * 3)
+  const stops: WidthStop[] = Array.from({ length: Math.floor(r() * 5) + (r() < 0.02 ? 0 : 1) }, () => ({ at: r() < 0.2 ? Math.round(r()) : r(), left: width(), right: width(), sharp: r() < 0.3 }))
+  const taper = () => (r() < 0.3 ? { length: r() < 0.3 ? 1e5 : r() * 100, unit: r() < 0.5 ? ('px' as const) : ('%' as const), tip: r() < 0.5 ? 0 : r(), ease: (['straight', 'round', 'needle'] as TaperEase[])[Math.floor(r() * 3)]! } : null)
+  const pick = <T>(...of: T[]): T => of[Math.floor(r() * of.length)]!
+  return newLine(oddPath(r), {
+    weight: { ...evenWeight(wild ? oddNumber(r) : r() * 50), stops, start: taper(), end: taper(), nib: r() < 0.12 ? { width: r() * 2, height: r() < 0.3 ? 0 : r(), angle: r() * 360 } : null },
+    finish: { ...roundFinish(), startCap: pick('butt', 'round', 'square'), endCap: pick('butt', 'round', 'square'), join: pick('miter', 'round', 'bevel'), miterLimit: r() * 12, align: pick('centre', 'left', 'right'), dash: r() < 0.1 ? [r() * 9, r() * 9, r() * 3] : [] },
+  })
+}
+
+/** The result, or null for a typed error that names a field; anything else fails. */
+function resultOf<T>(work: () => T): T | null {
+  try {
+    return work()
+  } catch (e) {
+    expect(e).toBeInstanceOf(InputError)
+    expect((e as InputError).field).not.toBe('')
+    return null
+  }
+}
+
+describe('fuzzed input gives a result or a typed error, and never hangs', () => {
+  for (let batch = 0; batch < 10; batch++) {
+    it(`lines ${batch * 700 + 1} to ${batch * 700 + 700} through expand`, { timeout: 200_000 }, () => {
+      let results = 0
+      for (let seed = batch * 700 + 1; seed <= batch * 700 + 700; seed++) {
+        const start = performance.now()
+        const contours = resultOf(() => outlineOf(oddLine(seed), [0.05, 0.5, 0.005][seed % 3]!))
+        expect(performance.now() - start, `line ${seed}`).toBeLessThan(LONGEST)
+        if (!contours) continue
+        results++
+        for (const c of contours) {
+          c.forEach((s, i) => {
+            for (const p of [s.p0, s.p1, s.p2, s.p3]) expect(Number.isFinite(p.x) && Number.isFinite(p.y), `line ${seed}`).toBe(true)
+            expect(c[(i + 1) % c.length]!.p0, `line ${seed}`).toEqual(s.p3)
+          })
+        }
+        expect(contours.reduce((a, c) => a + areaOfCubics(c), 0), `line ${seed}`).toBeGreaterThanOrEqual(0)
+      }
+      expect(results).toBeGreaterThan(350)
+    })
+  }
+
+  for (let batch = 0; batch < 3; batch++) {
+    it(`contour sets ${batch * 1000 + 1} to ${batch * 1000 + 1000} through union and simplify`, { timeout: 200_000 }, () => {
+      for (let seed = batch * 1000 + 1; seed <= batch * 1000 + 1000; seed++) {
+        const r = seeded(seed)
+        for (let i = 0; i < 8; i++) r()
+        const shapes = Array.from({ length: 1 + Math.floor(r() * 3) }, (_, i) => ({ id: String(i), ink: 'black', from: [], contours: Array.from({ length: 1 + Math.floor(r() * 2) }, () => oddPath(r)) }))
+        const start = performance.now()
+        const union = resultOf(() => unionShapes(shapes, { tolerance: 0.05 }))
+        if (union) {
+          expect(union.reduce((a, c) => a + areaOfCubics(toCubics(c)), 0), `set ${seed}`).toBeGreaterThanOrEqual(-1e-6)
+          const { contours, deviation } = simplifyContours(union, { tolerance: 0.3 })
+          expect(contours).toHaveLength(union.length)
+          expect(deviation).toBeLessThanOrEqual(0.3)
+        }
+        expect(performance.now() - start, `set ${seed}`).toBeLessThan(LONGEST)
+      }
+    })
+  }
+})
