@@ -67,6 +67,7 @@ export function cutAtFolds(field: RibField, part: Part, side: SideSign): SidePar
   const marks = [t0, ...cuts.sort((a, b) => a - b).filter((t) => t > t0 + edge && t < t1 - edge), t1].filter(
     (t, i, all) => i === 0 || t - all[i - 1]! > 1e-12,
   )
+  if (marks.length < 2) return [{ ...part, folds: false }]
   marks[marks.length - 1] = t1
   return marks.slice(1).map((b, i) => ({
     segment,

@@ -167,11 +167,12 @@ function groupsOf(field: CircleRibs, { parts, meets }: Parts): Parts[] {
     }
     marks.push(p.t1)
     for (let k = 0; k + 1 < marks.length; k++) {
+      if (marks[k + 1]! - marks[k]! < 1e-9) continue
       const touches = free((marks[k]! + marks[k + 1]!) / 2) > 0
       if (touches && !open) groups.push({ parts: [], meets: [] })
       if (touches) {
         groups[groups.length - 1]!.parts.push({ ...p, t0: marks[k]!, t1: marks[k + 1]!, easeStart: false, easeEnd: false })
-        groups[groups.length - 1]!.meets.push(k === 0 ? meets[i]! : 'smooth')
+        groups[groups.length - 1]!.meets.push(marks[k] === p.t0 ? meets[i]! : 'smooth')
       }
       open = touches
     }

@@ -60,7 +60,6 @@ class Arranger {
   }
 
   run(groups: readonly (readonly Loop[])[]): Arrangement | null {
-    const T0 = performance.now()
     let capacity = 64
     for (const loops of groups) for (const loop of loops) capacity += 8 * loop.length
     this.edges = new EdgeStore(capacity)
@@ -70,18 +69,16 @@ class Arranger {
     })
     const { edges } = this
     const first = edges.count
-    let length = 0
-    for (let i = 0; i < first; i++) length += Math.abs(edges.bx[i]! - edges.ax[i]!) + Math.abs(edges.by[i]! - edges.ay[i]!)
-    const cells = new CellIndex(first, Math.max(16, length / Math.max(1, first)))
+    const cells = new CellIndex(edges, first)
     const most = MOST_PIECES * first + 100_000
     for (let i = 0; i < first; i++) {
       this.waiting.push(i)
       while (this.waiting.length) {
-        if (edges.count > most) { if ((globalThis as any).DBG) { for (let k = edges.count - 12; k < edges.count; k++) console.log(k, edges.ax[k], edges.ay[k], edges.bx[k], edges.by[k], edges.curve[k], edges.ta[k], edges.tb[k], edges.sag[k]); process.exit(1) } return null }
+        if (edges.count > most) return null
         this.enter(cells, this.waiting.pop()!)
       }
     }
-    ;(globalThis as any).ARR?.(first, edges, length / first, performance.now() - T0)
+    ;(globalThis as any).ARR?.(first, edges)
     const { grid, curves, owners, met } = this
     return { grid, curves, edges, owners, met }
   }
@@ -131,7 +128,7 @@ class Arranger {
       more.set(this.stamp)
       this.stamp = more
     }
-    const n = cells.cellsOf(edges, p, this.lists)
+    const n = cells.listsFor(edges, p, this.lists)
     const lists = this.lists[0]!
     for (let i = 0; i < n; i++) {
       let before = -1
@@ -161,7 +158,7 @@ class Arranger {
       }
     }
     edges.alive[p] = 1
-    for (let i = 0; i < n; i++) cells.add(lists[i]!, p)
+    cells.enter(edges, p, this.lists)
   }
 
   /** `q` takes over what `p`, the same stretch, is a boundary of. */
