@@ -25,7 +25,7 @@ const FLAT = 1
 const COARSEST = 512
 
 /** More edges than this for one that came in: the grid is too fine for the input, and is made coarser. */
-const MOST_PIECES = 400
+const MOST_PIECES = 40
 
 /**
  * The arrangement of loops in groups: edges enter one by one, and wherever one meets another both are split, exactly
@@ -70,7 +70,7 @@ class Arranger {
     const { edges } = this
     const first = edges.count
     const cells = new CellIndex(edges, first)
-    const most = MOST_PIECES * first + 100_000
+    const most = MOST_PIECES * first + 20_000
     for (let i = 0; i < first; i++) {
       this.waiting.push(i)
       while (this.waiting.length) {

@@ -1,7 +1,7 @@
 import type { EdgeStore } from './edge-store'
 
 /** Cells of the finest level, grid units, and how much larger those of each further level are. */
-const FINEST = 64
+const FINEST = 8
 const FACTOR = 4
 
 /**
