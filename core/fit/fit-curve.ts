@@ -44,7 +44,6 @@ export function fitCurve(source: CurveSource, tolerance: number): Fitted[] {
   while (at < source.parts) {
     const fit = longest(curve, at, guess, tolerance)
     out.push(fit)
-    ;(globalThis as any).FITCHK?.(source, fit, tolerance)
     guess = fit.to - at
     at = fit.to
   }

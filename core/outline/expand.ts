@@ -43,7 +43,7 @@ export function expandLine(line: Line, { tolerance }: ExpandOptions): Path[] {
 export function outlineOf(line: Line, tolerance: number): Cubic[][] {
   checkTolerance(tolerance)
   checkLine(line)
-  const LL = inkLoops(line, tolerance * FIT_SHARE); (globalThis as any).LOOPS?.(LL); return resolveLoops(LL, tolerance)
+  return resolveLoops(inkLoops(line, tolerance * FIT_SHARE), tolerance)
 }
 
 /**

@@ -78,7 +78,6 @@ class Arranger {
         this.enter(cells, this.waiting.pop()!)
       }
     }
-    ;(globalThis as any).ARR?.(first, edges)
     const { grid, curves, owners, met } = this
     return { grid, curves, edges, owners, met }
   }

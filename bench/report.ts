@@ -1,0 +1,48 @@
+import type { NodeRow } from './nodes'
+import type { Growth, SpeedRow } from './speed'
+
+export interface Measured {
+  started: Date
+  machine: string
+  speed: SpeedRow[]
+  nodes: NodeRow[]
+  growth: Growth[]
+}
+
+const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
+
+/** Exponent of growth between two sizes. */
+const exponent = (a: number, b: number, factor: number): string => (Math.log(b / a) / Math.log(factor)).toFixed(2)
+
+export function report({ started, machine, speed, nodes, growth }: Measured): string {
+  const lines = [
+    '# Benchmarks',
+    '',
+    `Written by \`npm run bench\` on ${started.toISOString().slice(0, 10)} (${machine}). Machines are noisy: both sides of a row are timed in`,
+    'turn in one run, times are medians, and the ratio is what counts.',
+    '',
+    '## Speed',
+    '',
+    '| work | against | ours, ms | theirs, ms | times as fast | with |',
+    '| --- | --- | ---: | ---: | ---: | --- |',
+    ...speed.map((r) => `| ${r.work} | ${r.rival} | ${ms(r.ours)} | ${ms(r.theirs)} | ${(r.theirs / r.ours).toFixed(2)} | ${r.notes} |`),
+    '',
+    '## Nodes at equal measured deviation',
+    '',
+    '| curves | against | deviation, px | ours | theirs | fewer |',
+    '| --- | --- | ---: | ---: | ---: | ---: |',
+    ...nodes.map((r) => `| ${r.curves} | ${r.rival} | ${r.deviation} | ${r.ours} | ${r.theirs} | ${(100 * (1 - r.ours / r.theirs)).toFixed(0)} % |`),
+    '',
+    '## Growth',
+    '',
+    '| lines | expand, ms | exponent | unite, ms | exponent |',
+    '| ---: | ---: | ---: | ---: | ---: |',
+    ...growth.map((g, i) => {
+      const before = growth[i - 1]
+      const of = (key: 'expand' | 'unite'): string => (before ? exponent(before[key], g[key], g.lines / before.lines) : '')
+      return `| ${g.lines.toLocaleString('en')} | ${ms(g.expand)} | ${of('expand')} | ${ms(g.unite)} | ${of('unite')} |`
+    }),
+    '',
+  ]
+  return lines.join('\n')
+}

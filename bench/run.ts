@@ -1,0 +1,13 @@
+import { writeFileSync } from 'node:fs'
+import { cpus } from 'node:os'
+import { nodeRows } from './nodes'
+import { report } from './report'
+import { growth, speedRows } from './speed'
+
+const started = new Date()
+const speed = await speedRows()
+const nodes = nodeRows()
+const grown = growth()
+const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown })
+writeFileSync('docs/benchmarks.md', text)
+process.stdout.write(text)

@@ -1,0 +1,16 @@
+// Bundles the benchmarks the way the application is bundled, so that what is timed is what runs, and runs them.
+import { mkdirSync } from 'node:fs'
+import { spawnSync } from 'node:child_process'
+import { build } from 'esbuild'
+
+mkdirSync('data/bench', { recursive: true })
+await build({
+  entryPoints: ['bench/run.ts'],
+  outfile: 'data/bench/run.mjs',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  logLevel: 'warning',
+})
+process.exitCode = spawnSync(process.execPath, ['data/bench/run.mjs'], { stdio: 'inherit' }).status ?? 1
