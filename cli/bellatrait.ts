@@ -80,6 +80,8 @@ function expandText(text: string, s: Settings): { svg: string; strokes: number; 
   return { svg: writeSvg(drawing, { content: 'outlines', shapes }), strokes, shapes, warnings }
 }
 
+const failed = (file: string, error: string): FileReport => ({ file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, warnings: [], error })
+
 function expandFile(file: string, target: string, s: Settings): FileReport {
   const start = performance.now()
   const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, warnings: [] }
@@ -109,7 +111,16 @@ export function main(argv: string[]): number {
     process.stderr.write(`--out takes one file, but ${files.length} were named; use --out-dir.\n${USAGE}`)
     return 2
   }
-  const reports = files.map((f) => expandFile(f, settings.out ?? join(settings.outDir!, basename(f)), settings))
+  const targets = new Map<string, string>()
+  const reports = files.map((f, i) => {
+    const target = settings.out ?? join(settings.outDir!, basename(f))
+    const rival = targets.get(target)
+    targets.set(target, f)
+    if (process.stderr.isTTY) process.stderr.write(`\r${i + 1} of ${files.length}`)
+    // Two folders may hold files of one name: neither may be lost without a word.
+    return rival ? failed(f, `would overwrite what ${rival} became; give the two folders an --out-dir each`) : expandFile(f, target, settings)
+  })
+  if (process.stderr.isTTY) process.stderr.write('\n')
   for (const r of reports) if (r.error) process.stderr.write(`${r.file}: ${r.error}\n`)
   if (settings.report) writeFileSync(settings.report, JSON.stringify(reports, null, 2) + '\n')
   return reports.some((r) => r.error) ? 1 : 0

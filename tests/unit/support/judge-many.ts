@@ -6,8 +6,8 @@ const TOLERANCES = [0.5, 0.05, 0.005]
 const BATCH = 50
 
 /**
- * Tests that judge the outlines of the random lines `from` .. `to` at three tolerances. One line in a hundred may have a
- * fault: nearly always a hairline next to another, within a tolerance of which the engine and the judge differ.
+ * Tests that judge the outlines of the random lines `from` .. `to` at three tolerances. Two lines in a hundred may have a
+ * fault at one of them, nearly always the finest: see the limits in docs/outline-engine.md.
  */
 export function judgeMany(from: number, to: number): void {
   describe(`outlines of random lines ${from} to ${to} against the definition of ink`, () => {
@@ -20,7 +20,7 @@ export function judgeMany(from: number, to: number): void {
           judgement.nodes.forEach((n, i) => (nodes[i]! += n))
           if (judgement.faults.length) faults.push(`line ${seed} ${judgement.faults[0]}`)
         }
-        expect(faults.length, faults.join('\n')).toBeLessThanOrEqual(Math.ceil((first + BATCH - from) / 100))
+        expect(faults.length, faults.join('\n')).toBeLessThanOrEqual(Math.ceil((2 * (first + BATCH - from)) / 100))
       })
     }
 
