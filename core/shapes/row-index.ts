@@ -1,5 +1,8 @@
 import type { PlanarMap } from './planar-map'
 
+/** Edges meet the ray at one place when no farther apart than this, grid units: vertices are whole units apart. */
+const TIE = 1e-6
+
 /** The edges of a planar map by horizontal rows, for asking what lies beside a point. */
 export class RowIndex {
   private readonly top: number
@@ -57,14 +60,19 @@ export class RowIndex {
     const row = this.row(py)
     let best = -1
     let nearest = -Infinity
+    let leaning = -Infinity
     for (let k = this.first[row]!; k < this.first[row + 1]!; k++) {
       const e = chains.edges[this.items[2 * k + 1]!]!
       const a = chains.from[e]!
       const b = chains.to[e]!
       if (y[a]! <= py === y[b]! <= py) continue
-      const at = x[a]! + ((py - y[a]!) / (y[b]! - y[a]!)) * (x[b]! - x[a]!)
-      if (at >= px || at <= nearest) continue
+      const slope = (x[b]! - x[a]!) / (y[b]! - y[a]!)
+      const at = x[a]! + (py - y[a]!) * slope
+      if (at >= px || at < nearest - TIE) continue
+      // Edges that leave one vertex of the ray: the one that leans to the right is the nearer.
+      if (at <= nearest + TIE && slope <= leaning) continue
       nearest = at
+      leaning = slope
       // What lies to the right of an edge that goes up in y is on its other side.
       best = 2 * this.items[2 * k]! + (y[b]! > y[a]! ? 1 : 0)
     }

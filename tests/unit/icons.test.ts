@@ -15,8 +15,8 @@ interface FileReport {
   error?: string
 }
 
-/** Rendered coverage, 0..255. */
-const alphaOf = (svg: string): Uint8Array => new Resvg(svg, { fitTo: { mode: 'width', value: SIZE } }).render().pixels.filter((_, i) => i % 4 === 3)
+/** Rendered pixels: red, green, blue and coverage, 0..255. */
+const pixelsOf = (svg: string): Uint8Array => new Resvg(svg, { fitTo: { mode: 'width', value: SIZE } }).render().pixels
 
 describe('the stroked icons of a large set through the command line', () => {
   const folder = mkdtempSync(join(tmpdir(), 'icons-'))
@@ -38,11 +38,11 @@ describe('the stroked icons of a large set through the command line', () => {
     let sum = 0
     let worst = { share: 0, file: '' }
     for (const { file } of files) {
-      const a = alphaOf(readFileSync(file, 'utf8').replaceAll('currentColor', '#000'))
-      const b = alphaOf(readFileSync(join(folder, basename(file)), 'utf8'))
+      const a = pixelsOf(readFileSync(file, 'utf8').replaceAll('currentColor', '#000'))
+      const b = pixelsOf(readFileSync(join(folder, basename(file)), 'utf8'))
       let off = 0
-      for (let i = 0; i < a.length; i++) off += Math.abs(a[i]! - b[i]!)
-      const share = off / 255 / a.length
+      for (let i = 3; i < a.length; i += 4) off += Math.abs(a[i]! - b[i]!)
+      const share = off / 255 / (a.length / 4)
       sum += share
       if (share > worst.share) worst = { share, file }
     }
