@@ -1,5 +1,5 @@
 import type { Line, Nib } from '../drawing/model'
-import { ArcLength } from '../geometry/arc-length'
+import type { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
 import { cubic, reverse } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
