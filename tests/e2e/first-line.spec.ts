@@ -81,7 +81,8 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
   const nodesBefore = Number(await page.getByTestId('nodes-before').textContent())
   const nodesAfter = Number(await page.getByTestId('nodes-after').textContent())
   const deviation = Number(await page.getByTestId('deviation').textContent())
-  expect(nodesAfter).toBeLessThan(nodesBefore * 0.7)
+  expect(nodesBefore).toBeLessThan(600)
+  expect(nodesAfter).toBeLessThan(nodesBefore * 0.8)
   expect(deviation).toBeGreaterThan(0)
   expect(deviation).toBeLessThanOrEqual(0.15)
 
