@@ -68,7 +68,7 @@ export class RowIndex {
       if (y[a]! <= py === y[b]! <= py) continue
       const slope = (x[b]! - x[a]!) / (y[b]! - y[a]!)
       const at = x[a]! + (py - y[a]!) * slope
-      if (at >= px || at < nearest - TIE) continue
+      if (at >= px - TIE || at < nearest - TIE) continue
       // Edges that leave one vertex of the ray: the one that leans to the right is the nearer.
       if (at <= nearest + TIE && slope <= leaning) continue
       nearest = at
