@@ -1,3 +1,4 @@
+import { lastUpTo } from '../geometry/search'
 import type { CurveSource } from './source'
 
 /** Places and weights of the three-point Gauss rule on [0, 1]: exact for polynomials of degree 5. */
@@ -153,15 +154,7 @@ export class MeasuredCurve {
 
   /** The panel that holds `u`; the curve's end belongs to one past the last. */
   private panelAt(u: number): number {
-    const { marks } = this
-    let low = 0
-    let high = this.panels
-    while (low < high) {
-      const mid = (low + high + 1) >> 1
-      if (marks[mid]! <= u) low = mid
-      else high = mid - 1
-    }
-    return low
+    return lastUpTo(this.marks, u, this.panels)
   }
 
   private makeRoom(panels: number): void {

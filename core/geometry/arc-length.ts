@@ -3,6 +3,7 @@ import { derivativeAt, nearestFrom, pointAt, reach, tangentAt } from './cubic'
 import type { Vec } from './point'
 import { distance, length } from './point'
 import { GAUSS_5 } from './quadrature'
+import { lastUpTo } from './search'
 
 /** A place on a path: segment and parameter, and the arc length from the path's start, px. */
 export interface Station {
@@ -13,8 +14,8 @@ export interface Station {
 
 /** Arc length within one segment: parameters, ascending from 0 to 1, and the length up to each, px. */
 interface Table {
-  t: readonly number[]
-  length: readonly number[]
+  t: Float64Array
+  length: Float64Array
 }
 
 /** A part is halved until quadrature over it and over its halves agree to this share of the segment's size. */
@@ -119,36 +120,25 @@ export class ArcLength {
   }
 }
 
-/** Index of the last of the ascending values that is not above `v`. */
-function lastUpTo(values: readonly number[], v: number): number {
-  let low = 0
-  let high = values.length - 1
-  while (low < high) {
-    const mid = (low + high + 1) >> 1
-    if (values[mid]! <= v) low = mid
-    else high = mid - 1
-  }
-  return low
-}
-
 function tableOf(c: Cubic): Table {
-  const table = { t: [0], length: [0] }
+  const ts = [0]
+  const lengths = [0]
   const exact = EXACT * reach(c)
   const add = (t0: number, t1: number, whole: number, depth: number): void => {
     const mid = (t0 + t1) / 2
     const a = lengthBetween(c, t0, mid)
     const b = lengthBetween(c, mid, t1)
     if (depth >= MOST_HALVINGS || Math.abs(a + b - whole) <= exact) {
-      table.t.push(mid, t1)
-      const before = table.length[table.length.length - 1]!
-      table.length.push(before + a, before + a + b)
+      ts.push(mid, t1)
+      const before = lengths[lengths.length - 1]!
+      lengths.push(before + a, before + a + b)
       return
     }
     add(t0, mid, a, depth + 1)
     add(mid, t1, b, depth + 1)
   }
   add(0, 1, lengthBetween(c, 0, 1), 0)
-  return table
+  return { t: Float64Array.from(ts), length: Float64Array.from(lengths) }
 }
 
 /** Length of a cubic between two parameters by five-point Gauss quadrature, px. */
