@@ -27,13 +27,3 @@ function gaussLegendre(n: number): Rule {
 }
 
 export const GAUSS_5 = gaussLegendre(5)
-export const GAUSS_16 = gaussLegendre(16)
-
-/** Integral of `f` over [a, b] by `rule`. */
-export function integrate(rule: Rule, a: number, b: number, f: (u: number) => number): number {
-  const half = (b - a) / 2
-  const mid = (a + b) / 2
-  let sum = 0
-  for (let i = 0; i < rule.nodes.length; i++) sum += rule.weights[i]! * f(mid + half * rule.nodes[i]!)
-  return sum * half
-}

@@ -172,7 +172,9 @@ function groupsOf(field: CircleRibs, { parts, meets }: Parts): Parts[] {
       if (touches && !open) groups.push({ parts: [], meets: [] })
       if (touches) {
         groups[groups.length - 1]!.parts.push({ ...p, t0: marks[k]!, t1: marks[k + 1]!, easeStart: false, easeEnd: false })
-        groups[groups.length - 1]!.meets.push(marks[k] === p.t0 ? meets[i]! : 'smooth')
+        const meet = marks[k] === p.t0 ? meets[i]! : 'smooth'
+        // A bend turns by another angle in the nib's plane; the whole circle that stands there covers its turn.
+        groups[groups.length - 1]!.meets.push(typeof meet === 'object' ? 'cusp' : meet)
       }
       open = touches
     }

@@ -6,7 +6,7 @@ import { distance } from '../geometry/point'
 import type { Run } from './boundary'
 import type { PlanarMap } from './planar-map'
 import { toPx } from './snap-grid'
-import { dropFine, mergeStraights } from './tidy'
+import { tidied } from './tidy'
 
 /** A cut is looked for within so many grid steps of the vertex that it was snapped to. */
 const NEAR = 32
@@ -36,7 +36,7 @@ export class CutBack {
       const piece = subcurve(c.curve, c.t0, c.t1)
       return piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end)
     })
-    return mergeStraights(dropFine(out, this.fine), this.fine)
+    return tidied(out, this.fine)
   }
 
   /** The loop along the arrangement's own edges: straight, on the grid, and free of crossings for certain. */

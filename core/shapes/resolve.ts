@@ -10,7 +10,7 @@ import type { Loop } from './loop'
 import { whole } from './loop'
 import type { PlanarMap } from './planar-map'
 import { planarMap } from './planar-map'
-import { dropFine, mergeStraights } from './tidy'
+import { tidied } from './tidy'
 import type { Covering } from './winding'
 import { visitFaces } from './winding'
 
@@ -61,7 +61,7 @@ function aloneOf(loop: Loop, { grid }: Arrangement, tolerance: number): Cubic[][
   const fine = FINE_STEPS * grid.step
   const curves = loop.map((a) => (a.t0 === 0 && a.t1 === 1 ? a.curve : subcurve(a.curve, a.t0, a.t1)))
   const ahead = areaOfCubics(curves) >= 0
-  const contour = mergeStraights(dropFine(ahead ? curves : curves.map(reverse).reverse(), fine), fine)
+  const contour = tidied(ahead ? curves : curves.map(reverse).reverse(), fine)
   return contour.length && !isNoise(contour, fine, tolerance) ? [contour] : []
 }
 

@@ -2,8 +2,11 @@ import type { Cubic } from '../geometry/cubic'
 import { isStraight, moveEnds, reach, straight } from '../geometry/cubic'
 import { cross, dot, lerp, subtract } from '../geometry/point'
 
+/** A contour without pieces shorter than `fine` px, straight pieces that go on in one line made one. */
+export const tidied = (cubics: Cubic[], fine: number): Cubic[] => mergeStraights(dropFine(cubics, fine), fine)
+
 /** Drops the pieces of a contour that are shorter than `fine` px; their neighbours meet in their middle. */
-export function dropFine(cubics: Cubic[], fine: number): Cubic[] {
+function dropFine(cubics: Cubic[], fine: number): Cubic[] {
   const kept = cubics.filter((c) => reach(c) > fine)
   if (kept.length === cubics.length) return cubics
   if (kept.length < 2) return []
@@ -17,7 +20,7 @@ export function dropFine(cubics: Cubic[], fine: number): Cubic[] {
 }
 
 /** Straight pieces of a contour that go on in one line, within a share of `fine` px, become one. */
-export function mergeStraights(cubics: Cubic[], fine: number): Cubic[] {
+function mergeStraights(cubics: Cubic[], fine: number): Cubic[] {
   const out: Cubic[] = []
   for (const c of cubics) {
     const last = out[out.length - 1]
