@@ -1,4 +1,5 @@
 import { lastUpTo } from '../geometry/search'
+import { panelStarts } from './panels'
 import type { CurveSource } from './source'
 
 /** Places and weights of the three-point Gauss rule on [0, 1]: exact for polynomials of degree 5. */
@@ -10,16 +11,6 @@ const PER_PANEL = 4
 
 /** The part of a chain that turns by no more than this at a joint (radians) is taken to go on smoothly there. */
 const SMOOTH_TURN = 0.6
-
-/** A panel turns by no more than this (radians), or is shorter than the grain, or has been halved so often. */
-const MOST_TURN = 0.4
-const MOST_HALVINGS = 12
-/** Within a panel the pace changes by no more than this factor, unless it has been halved so often. */
-const MOST_PACE = 1.6
-const PACE_HALVINGS = 10
-
-/** Fewest panels to a curve. */
-const FEWEST = 8
 
 /**
  * A curve with samples along it, and running sums of three integrals from which the area and the first moment of any
@@ -55,21 +46,7 @@ export class MeasuredCurve {
     source.sample(0, 0, this.at)
     this.originX = this.at[0]!
     this.originY = this.at[1]!
-    const marks: number[] = []
-    const least = Math.max(1, Math.ceil(FEWEST / source.parts))
-    for (let part = 0; part < source.parts; part++) {
-      source.sample(part, 0, this.at)
-      let [x, y, dx, dy] = [this.at[0]!, this.at[1]!, this.at[2]!, this.at[3]!]
-      for (let k = 0; k < least; k++) {
-        source.sample(part, (k + 1) / least, this.at)
-        const [nx, ny, ndx, ndy] = [this.at[0]!, this.at[1]!, this.at[2]!, this.at[3]!]
-        this.divide(part, k / least, (k + 1) / least, x, y, dx, dy, nx, ny, ndx, ndy, grain, 0, marks)
-        x = nx
-        y = ny
-        dx = ndx
-        dy = ndy
-      }
-    }
+    const marks = panelStarts(source, grain)
     this.marks = new Float64Array(0)
     this.makeRoom(marks.length)
     this.marks.set(marks)
@@ -77,45 +54,6 @@ export class MeasuredCurve {
     this.panels = marks.length
     for (let k = 0; k < this.panels; k++) this.measurePanel(k)
     this.finish()
-  }
-
-  /** Pushes the starts of panels from t0 to t1 of a part, given position and derivative at both. */
-  private divide(
-    part: number,
-    t0: number,
-    t1: number,
-    ax: number,
-    ay: number,
-    adx: number,
-    ady: number,
-    cx: number,
-    cy: number,
-    cdx: number,
-    cdy: number,
-    grain: number,
-    depth: number,
-    marks: number[],
-  ): void {
-    const { at } = this
-    const mid = (t0 + t1) / 2
-    this.source.sample(part, mid, at)
-    const bx = at[0]!
-    const by = at[1]!
-    const bdx = at[2]!
-    const bdy = at[3]!
-    const turn = turnBetween(adx, ady, bdx, bdy) + turnBetween(bdx, bdy, cdx, cdy)
-    // A turn that is taken back before the next look still shows as a change of pace.
-    const a = adx * adx + ady * ady
-    const b = bdx * bdx + bdy * bdy
-    const c = cdx * cdx + cdy * cdy
-    const short = Math.max(a, b, c) * (t1 - t0) * (t1 - t0) < grain * grain
-    const even = Math.max(a, b, c) < MOST_PACE * MOST_PACE * Math.min(a, b, c)
-    if ((turn <= MOST_TURN && (even || depth >= PACE_HALVINGS)) || short || depth >= MOST_HALVINGS) {
-      marks.push(part + t0)
-      return
-    }
-    this.divide(part, t0, mid, ax, ay, adx, ady, bx, by, bdx, bdy, grain, depth + 1, marks)
-    this.divide(part, mid, t1, bx, by, bdx, bdy, cx, cy, cdx, cdy, grain, depth + 1, marks)
   }
 
   /** Length of the parameter's range. */
@@ -334,11 +272,4 @@ function grown(old: Float64Array, n: number): Float64Array<ArrayBuffer> {
   const more = new Float64Array(n)
   more.set(old)
   return more
-}
-
-/** Angle between two directions, radians; 0 where one has none. */
-function turnBetween(ax: number, ay: number, bx: number, by: number): number {
-  const cross = ax * by - ay * bx
-  const dot = ax * bx + ay * by
-  return cross === 0 && dot === 0 ? 0 : Math.abs(Math.atan2(cross, dot))
 }
