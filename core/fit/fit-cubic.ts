@@ -5,6 +5,9 @@ import type { MeasuredCurve } from './measured-curve'
 const ROOM_SHARE = 0.2
 const MOST_STRICT = 1 / 256
 
+/** Distances are exact to about this share of the tolerance. */
+const EXACT = 1 / 256
+
 /** A fit as far off as this many times the tolerance is no fit: more exactly need not be known. */
 export const HOPELESS = 64
 
@@ -14,8 +17,10 @@ export interface CubicFit {
   points: Float64Array
   /** Largest distance measured, px. */
   deviation: number
-  /** Largest distance between neighbouring samples, as a share of the chord: what lies in between has not been seen. */
+  /** Largest distance between neighbouring samples, px: what lies in between has not been seen. */
   gap: number
+  /** Length of the chord, px. */
+  chord: number
 }
 
 const start = new Float64Array(2)
@@ -26,7 +31,7 @@ const sums = new Float64Array(3)
 const arms = new Float64Array(16)
 
 /**
- * The cubic with a stretch's end points and end tangents that also has its area and first moment over the chord
+ * The cubic with the end points and end tangents of a stretch between two stations that also has its area and first moment over the chord
  * (R. Levien, Fitting cubic Bezier curves, 2021). Of the few such cubics, and the one with even handles, the nearest goes
  * to `fit`. Its error falls with the sixth power of the stretch's length.
  *
@@ -40,7 +45,8 @@ export function fitCubic(curve: MeasuredCurve, from: number, to: number, toleran
   const dy = end[1]! - start[1]!
   const size = Math.sqrt(dx * dx + dy * dy)
   fit.deviation = Infinity
-  if (!curve.direction(from, to, leave) || !curve.direction(to, from, arrive)) return asPoint(curve, from, to, fit)
+  fit.chord = size
+  if (!curve.direction(from, false, leave) || !curve.direction(to, true, arrive)) return asPoint(curve, from, to, fit)
   if (!(size > 0)) return HOPELESS
   curve.integrals(from, to, start[0]!, start[1]!, dx, sums)
   // In the frame of the chord: from (0, 0) to (1, 0).
@@ -82,7 +88,7 @@ export function fitCubic(curve: MeasuredCurve, from: number, to: number, toleran
     best = excess
     fit.points.set(trial)
     fit.deviation = worst
-    fit.gap = Math.sqrt(widest) / size
+    fit.gap = Math.sqrt(widest)
     // The even handles, which come last, are for want of better.
     if (best <= 1 && i + 2 === n) break
   }
@@ -91,7 +97,7 @@ export function fitCubic(curve: MeasuredCurve, from: number, to: number, toleran
 
 /** A stretch that never leaves one point. */
 function asPoint(curve: MeasuredCurve, from: number, to: number, fit: CubicFit): number {
-  for (let k = curve.after(from); k < curve.count && curve.u[k]! < to; k++) {
+  for (let k = 2 * from + 1; k < 2 * to; k++) {
     if (curve.x[k] !== start[0] || curve.y[k] !== start[1]) return HOPELESS
   }
   for (let i = 0; i < 4; i++) {
@@ -110,9 +116,10 @@ let worst = 0
 let widest = 0
 
 /**
- * Largest deviation of `trial` from the samples between two parameters, as a multiple of what is allowed there. From
- * each sample the cubic is sought along the curve's normal, by Newton on (C - p) . T = 0. A cubic that is not found in
- * order, or that runs the other way, has a loop or a cusp there and is worthless; so is one beyond `limit`.
+ * Largest deviation of `trial` between two stations, at the samples and half way between them, as a multiple of what is
+ * allowed there. From each sample the cubic is sought along the curve's normal, by Newton on (C - p) . T = 0. A cubic
+ * that is not found in order, or that runs the other way, has a loop or a cusp there and is worthless; so is one beyond
+ * `limit`.
  */
 function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: number, limit: number): number {
   const x0 = trial[0]!
@@ -127,20 +134,39 @@ function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: num
   widest = 0
   let lastX = x0
   let lastY = y0
+  let lastOff = 0
+  let lastSlope = 0
+  let lastTx = leave[0]!
+  let lastTy = leave[1]!
   let excess = 0
   let t = 0
-  let before = 0
-  let u = from
-  for (let k = curve.after(from); k < curve.count && curve.u[k]! < to - 1e-12; k++) {
-    const tx = curve.tx[k]!
-    const ty = curve.ty[k]!
+  const ax = 6 * (x0 - 2 * x1 + x2)
+  const ay = 6 * (y0 - 2 * y1 + y2)
+  const bx = 6 * (x1 - 2 * x2 + x3)
+  const by = 6 * (y1 - 2 * y2 + y3)
+  const bend = Math.sqrt(Math.max(ax * ax + ay * ay, bx * bx + by * by))
+  // A last step so short leaves the distance exact to a small share of the tolerance.
+  const near = Math.min(0.01, Math.sqrt((2 * EXACT * tolerance) / bend))
+  let pace = 3 * Math.hypot(x1 - x0, y1 - y0)
+  let gain = ax * lastTx + ay * lastTy
+  for (let k = 2 * from + 1; k <= 2 * to; k++) {
+    const atEnd = k === 2 * to
+    const tx = atEnd ? arrive[0]! : curve.tx[k]!
+    const ty = atEnd ? arrive[1]! : curve.ty[k]!
     if (tx === 0 && ty === 0) continue
-    const px = curve.x[k]!
-    const py = curve.y[k]!
-    t = Math.min(1, t + ((1 - t) * (curve.u[k]! - u)) / (to - u))
-    u = curve.u[k]!
+    const px = atEnd ? x3 : curve.x[k]!
+    const py = atEnd ? y3 : curve.y[k]!
+    const before = t
+    const apart = (px - lastX) * (px - lastX) + (py - lastY) * (py - lastY)
+    const dt = Math.sqrt(apart) / pace
+    t = Math.min(1, t + dt * Math.max(0.5, 1 - (dt * gain) / (2 * pace)))
     let off = Infinity
-    for (let i = 0; i < 8; i++) {
+    let slope = 0
+    if (atEnd) {
+      off = 0
+      t = 1
+    }
+    for (let i = 0; i < 8 && !atEnd; i++) {
       const s = 1 - t
       const a = s * s * s
       const b = 3 * s * s * t
@@ -159,23 +185,45 @@ function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: num
       t -= step
       if (t < 0) t = 0
       if (t > 1) t = 1
-      if (Math.abs(step) < 5e-4) {
-        off = Math.abs(qx * ty - qy * tx - step * (vx * ty - vy * tx))
+      if (Math.abs(step) < near) {
+        const drift = vx * ty - vy * tx
+        off = qx * ty - qy * tx - step * drift
+        slope = drift / ahead
+        pace = ahead
+        gain = (ax + (bx - ax) * t) * tx + (ay + (by - ay) * t) * ty
         break
       }
     }
     if (off === Infinity || t < before) return Infinity
-    before = t
-    if (off > worst) worst = off
-    const apart = (px - lastX) * (px - lastX) + (py - lastY) * (py - lastY)
+    if (turnsBack(before, t, lastTx + tx, lastTy + ty)) return Infinity
     if (apart > widest) widest = apart
+    // Half way from the sample before, by cubic interpolation of the deviation.
+    const between = Math.abs((off + lastOff) / 2 + (Math.sqrt(apart) * (lastSlope - slope)) / 8)
+    const most = Math.max(Math.abs(off), between)
+    if (most > worst) worst = most
     lastX = px
     lastY = py
+    lastOff = off
+    lastSlope = slope
+    lastTx = tx
+    lastTy = ty
     const allowed = Math.max(Math.min(tolerance, ROOM_SHARE * curve.room[k]!), tolerance * MOST_STRICT)
-    if (off > excess * allowed) {
-      excess = off / allowed
+    if (most > excess * allowed) {
+      excess = most / allowed
       if (excess >= limit) return Infinity
     }
   }
   return excess
+}
+
+/** Whether `trial` runs against the direction (tx, ty) anywhere between two parameters at whose ends it does not. */
+function turnsBack(from: number, to: number, tx: number, ty: number): boolean {
+  // Its advance is a quadratic in t, with these for its Bernstein coefficients.
+  const a = (trial[2]! - trial[0]!) * tx + (trial[3]! - trial[1]!) * ty
+  const b = (trial[4]! - trial[2]!) * tx + (trial[5]! - trial[3]!) * ty
+  const c = (trial[6]! - trial[4]!) * tx + (trial[7]! - trial[5]!) * ty
+  const bend = a - 2 * b + c
+  if (!(bend > 0)) return false
+  const lowest = (a - b) / bend
+  return lowest > from && lowest < to && a - bend * lowest * lowest < 0
 }

@@ -1,4 +1,5 @@
 import type { Cubic } from '../geometry/cubic'
+import { nearest } from '../geometry/cubic'
 import type { CubicFit } from './fit-cubic'
 import { fitCubic, HOPELESS } from './fit-cubic'
 import { MeasuredCurve } from './measured-curve'
@@ -13,14 +14,18 @@ export interface Fitted {
 }
 
 /** A fit is measured at no fewer panels than this (four samples each). */
-const FEWEST_PANELS = 6
+const FEWEST_PANELS = 4
 
 /** A fit with a wider gap between samples (a share of its chord) is looked at again, so often at most. */
-const WIDEST_GAP = 0.1
+const WIDEST_GAP = 0.15
 const MOST_LOOKS = 4
 
-/** A stretch is taken when it reaches so nearly as far as the tolerance would let it. */
-const NEARLY = 0.94
+/** A stretch is taken when it would grow by no more than this share, or no more than that if it ends at a joint. */
+const GAIN = 0.06
+const GAIN_AT_JOINT = 0.1
+
+/** Of the excess that a trial aims at: a little is left as a margin. */
+const AIM = 0.9
 
 /** Shortest stretch that is tried, as a share of a part. */
 const SHORTEST = 1 / 4096
@@ -31,99 +36,139 @@ const STILL = 1 / 8
 /** Turns within less than this share of the tolerance do not matter. */
 const GRAIN = 1 / 4
 
+/** Chains of many short parts are cut at their joints only. */
+const MANY_PARTS = 6
+
 /**
  * The fewest cubics along `source`, each within `tolerance` px of it as measured. Each reaches as far as the tolerance
  * lets it, which is optimal where a longer stretch never fits better. Since the error grows with the sixth power of the
  * length, one trial foretells the next, and three or four find the end of a stretch.
  */
 export function fitCurve(source: CurveSource, tolerance: number): Fitted[] {
-  const curve = new MeasuredCurve(source, tolerance * GRAIN)
+  curve.load(source, tolerance * GRAIN)
   const out: Fitted[] = []
   let at = 0
-  let guess = source.parts
+  let guess = curve.lengthTo(curve.last)
   while (at < source.parts) {
-    const fit = longest(curve, at, guess, tolerance)
+    const fit = longest(at, guess, tolerance)
     out.push(fit)
-    guess = fit.to - at
+    guess = curve.lengthTo(curve.stationUpTo(fit.to)) - curve.lengthTo(curve.stationUpTo(at))
     at = fit.to
   }
   return out
 }
 
-/** Chains of many short parts are cut at their joints, where directions are means of both sides'. */
-const MANY_PARTS = 6
+const curve = new MeasuredCurve()
+const newFit = (): CubicFit => ({ points: new Float64Array(8), deviation: 0, gap: 0, chord: 0 })
+const found = newFit()
+const trial = newFit()
 
-/** The longest good cubic found from `at`, by trying `guess` first. */
-function longest(curve: MeasuredCurve, at: number, guess: number, tolerance: number): Fitted {
+/** The longest good cubic found from `at`, by trying one about `guess` px long first. Places are stations' parameters. */
+function longest(at: number, guess: number, tolerance: number): Fitted {
   const whole = curve.parts
-  const found: CubicFit = { points: new Float64Array(8), deviation: 0, gap: 0 }
-  const trial: CubicFit = { points: new Float64Array(8), deviation: 0, gap: 0 }
   let good = at
   let bad = Infinity
+  let goodExcess = 0
+  let badExcess = 0
   let looks = 0
-  let to = Math.min(whole, at + guess)
+  let to = nextEnd(at, at, Infinity, guess)
   for (let tries = 0; tries < 60; tries++) {
-    while (curve.panelsIn(at, to) < FEWEST_PANELS && to - at > SHORTEST) curve.refine(at, to)
-    const excess = fitCubic(curve, at, to, tolerance, trial)
-    const length = to - at
-    // The error goes with length^6; a little is left as a margin.
-    const foretold = excess > 0 ? length * Math.min(2, Math.max(0.4, 0.985 * excess ** (-1 / 6))) : 2 * length
-    if (excess <= 1 && trial.gap > WIDEST_GAP && looks++ < MOST_LOOKS) {
-      curve.refine(at, to)
+    const from = curve.stationUpTo(at)
+    const end = curve.stationUpTo(to)
+    if (curve.panelsIn(from, end) < FEWEST_PANELS && to - at > SHORTEST) {
+      curve.refine(from, end)
+      continue
+    }
+    const excess = fitCubic(curve, from, end, tolerance, trial)
+    if (excess <= 1 && trial.gap > WIDEST_GAP * trial.chord && looks++ < MOST_LOOKS) {
+      curve.refine(from, end, WIDEST_GAP * trial.chord)
       continue
     }
     if (excess <= 1) {
       good = to
+      goodExcess = excess
       found.points.set(trial.points)
       found.deviation = trial.deviation
-      if (good >= whole || good >= at + NEARLY * (bad - at)) break
-      to = at + foretold
-      if (to < good + (1 - NEARLY) * length && bad < Infinity) break
-      to = Math.min(whole, bad < Infinity ? Math.min(to, (good + 3 * bad) / 4) : Math.max(to, at + 1.03 * length))
+      if (good >= whole) break
     } else {
       bad = to
-      if (length < SHORTEST) break
-      to = excess >= HOPELESS ? (good > at ? (good + bad) / 2 : at + length / 2) : at + foretold
-      if (to <= good) to = (good + bad) / 2
-      if (good > at && bad - good < (1 - NEARLY) * (good - at)) break
+      badExcess = excess
+      if (to - at < SHORTEST) break
     }
-    to = settled(at, to, good, bad, whole)
+    const start = curve.lengthTo(from)
+    const goodLength = curve.lengthTo(curve.stationUpTo(good)) - start
+    const badLength = bad === Infinity ? Infinity : curve.lengthTo(curve.stationUpTo(bad)) - start
+    // Beyond a joint at which the curvature jumps the excess is another function of the length.
+    const atJoint = good > at && good === Math.floor(good) && bad < good + 1
+    const next = atJoint ? (goodLength + badLength) / 2 : foretold(goodLength, goodExcess, badLength, badExcess)
+    const gain = atJoint ? GAIN_AT_JOINT : GAIN
+    if (good > at && Math.min(next, badLength) < goodLength * (1 + gain)) break
+    to = nextEnd(at, good, bad, next)
     if (to === good) break
   }
-  if (good === at) return hermite(curve, at, Math.max(Math.min(whole, at + SHORTEST), curve.leaves(at, STILL * tolerance)))
-  const p = found.points
-  return {
-    cubic: {
-      p0: { x: p[0]!, y: p[1]! },
-      p1: { x: p[2]!, y: p[3]! },
-      p2: { x: p[4]!, y: p[5]! },
-      p3: { x: p[6]!, y: p[7]! },
-    },
-    from: at,
-    to: good,
-    deviation: found.deviation,
-  }
+  if (good === at) return hermite(at, tolerance)
+  return { cubic: cubicOf(found.points), from: at, to: good, deviation: found.deviation }
 }
 
-/** Moves the end of a trial onto the nearest joint of a chain of many parts, where that is still between good and bad. */
-function settled(at: number, to: number, good: number, bad: number, whole: number): number {
-  if (to - at < MANY_PARTS) return to
-  const joint = Math.min(whole, Math.round(to))
-  if (joint > good && joint < bad) return joint
-  return good
+/** The length at which a fit is likely to be just good enough, between one that was (0: none) and one that was not. */
+function foretold(good: number, goodExcess: number, bad: number, badExcess: number): number {
+  if (bad === Infinity) return good * Math.min(2.5, goodExcess > 0 ? (AIM / goodExcess) ** (1 / 6) : 2.5)
+  if (badExcess >= HOPELESS) return (good + bad) / 2
+  if (good === 0) return bad * Math.max(0.4, (AIM / badExcess) ** (1 / 6))
+  // Between the two the excess is taken for a power of the length.
+  const low = Math.log(Math.max(goodExcess, 1e-6))
+  const share = (Math.log(AIM) - low) / (Math.log(badExcess) - low)
+  return good * (bad / good) ** Math.min(0.9, Math.max(0.1, share))
+}
+
+/**
+ * The place nearest to `length` px from `at` that lies between good and bad: a joint, where there is one, else a
+ * station, which is made where there is none. `good` where nothing is worth trying.
+ */
+function nextEnd(at: number, good: number, bad: number, length: number): number {
+  const target = curve.stationAt(curve.lengthTo(curve.stationUpTo(at)) + length)
+  const first = Math.floor(good) + 1
+  const last = bad === Infinity ? curve.parts : Math.ceil(bad) - 1
+  if (first <= last) return Math.min(last, Math.max(first, Math.round(curve.at(target))))
+  if (good - at >= MANY_PARTS) return good
+  const low = curve.stationUpTo(good) + 1
+  const high = curve.stationUpTo(bad) - 1
+  if (low <= high) return curve.at(Math.min(high, Math.max(low, target)))
+  curve.refine(low - 1, low)
+  return nextEnd(at, good, bad, length)
 }
 
 /** The cubic with the source's ends and directions: what is left where the source is not smooth at any scale. */
-function hermite(curve: MeasuredCurve, from: number, to: number): Fitted {
+function hermite(from: number, tolerance: number): Fitted {
+  const first = curve.stationUpTo(from)
+  const last = Math.max(first + 1, curve.stationUpTo(from + SHORTEST), leaving(first, STILL * tolerance))
   const at = new Float64Array(2)
-  curve.point(from, false, at)
+  curve.point(first, false, at)
   const p0 = { x: at[0]!, y: at[1]! }
-  curve.point(to, true, at)
+  curve.point(last, true, at)
   const p3 = { x: at[0]!, y: at[1]! }
   const third = Math.hypot(p3.x - p0.x, p3.y - p0.y) / 3
   let p1 = { x: p0.x + (p3.x - p0.x) / 3, y: p0.y + (p3.y - p0.y) / 3 }
   let p2 = { x: p3.x - (p3.x - p0.x) / 3, y: p3.y - (p3.y - p0.y) / 3 }
-  if (curve.direction(from, to, at)) p1 = { x: p0.x + at[0]! * third, y: p0.y + at[1]! * third }
-  if (curve.direction(to, from, at)) p2 = { x: p3.x - at[0]! * third, y: p3.y - at[1]! * third }
-  return { cubic: { p0, p1, p2, p3 }, from, to, deviation: third }
+  if (curve.direction(first, false, at)) p1 = { x: p0.x + at[0]! * third, y: p0.y + at[1]! * third }
+  if (curve.direction(last, true, at)) p2 = { x: p3.x - at[0]! * third, y: p3.y - at[1]! * third }
+  const cubic = { p0, p1, p2, p3 }
+  let deviation = 0
+  for (let k = 2 * first + 1; k < 2 * last; k++) deviation = Math.max(deviation, nearest(cubic, { x: curve.x[k]!, y: curve.y[k]! }).distance)
+  return { cubic, from, to: curve.at(last), deviation }
 }
+
+/** The last station from `first` on up to which the curve lies within `distance` px of it. */
+function leaving(first: number, distance: number): number {
+  const [x, y] = [curve.x[2 * first]!, curve.y[2 * first]!]
+  let k = 2 * first + 1
+  while (k <= 2 * curve.last && Math.hypot(curve.x[k]! - x, curve.y[k]! - y) <= distance) k++
+  return (k - 1) >> 1
+}
+
+const cubicOf = (p: Float64Array): Cubic => ({
+  p0: { x: p[0]!, y: p[1]! },
+  p1: { x: p[2]!, y: p[3]! },
+  p2: { x: p[4]!, y: p[5]! },
+  p3: { x: p[6]!, y: p[7]! },
+})

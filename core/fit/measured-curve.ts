@@ -1,26 +1,38 @@
+import { GAUSS_5 } from '../geometry/quadrature'
 import { lastUpTo } from '../geometry/search'
-import { panelStarts } from './panels'
+import type { Sample, TakePanel } from './panels'
+import { eachPanel, newSample } from './panels'
 import type { CurveSource } from './source'
 
 /** Places and weights of the three-point Gauss rule on [0, 1]: exact for polynomials of degree 5. */
 const PLACES = [0.5 - Math.sqrt(0.15), 0.5, 0.5 + Math.sqrt(0.15)]
 const WEIGHTS = [5 / 18, 8 / 18, 5 / 18]
 
+/** Weights of a panel's five samples (its ends and the three places) for the integral over its first half. */
+const FIRST_HALF = halfWeights([0, ...PLACES, 1])
+
 /** Samples of a panel: its start and the three places. */
 const PER_PANEL = 4
 
 /** The part of a chain that turns by no more than this at a joint (radians) is taken to go on smoothly there. */
-const SMOOTH_TURN = 0.6
+const SMOOTH_TURN = Math.cos(0.6)
+
+/** Where a curve is slower than this share of its pace nearby, its direction is taken from so far inside the panel. */
+const STILL = 1e-6
+const INSIDE = 1e-5
+
+const NOTHING: CurveSource = { parts: 0, sample: () => undefined }
 
 /**
  * A curve with samples along it, and running sums of three integrals from which the area and the first moment of any
  * stretch over its chord follow at once. Each part is cut into panels, shorter where the curve turns more, with samples
  * at their starts and at the places of a Gauss rule, which serve both the integrals and the measuring of fits.
+ *
+ * Stretches begin and end at stations, the starts and middles of panels: station 2p is the start of panel p, 2p + 1 its
+ * middle, and the last is the curve's end. A station is sample 2 x its number.
  */
 export class MeasuredCurve {
-  /** Number of panels, and the parameters at which they start, with the curve's end. */
   private panels = 0
-  private marks: Float64Array
   /** Parameter, position, unit direction and room of each sample: four to a panel, and one at the end. */
   u = new Float64Array(0)
   x = new Float64Array(0)
@@ -28,32 +40,44 @@ export class MeasuredCurve {
   tx = new Float64Array(0)
   ty = new Float64Array(0)
   room = new Float64Array(0)
-  count = 0
-  /** Integrals of y dx, x y dx and y^2 dx over each panel, about the curve's start, and their running sums. */
+  /** Position and unit direction at each panel's end, as seen from within it. */
+  private endX = new Float64Array(0)
+  private endY = new Float64Array(0)
+  private endTx = new Float64Array(0)
+  private endTy = new Float64Array(0)
+  /** Length of the curve up to each station, px, as measured along the samples. */
+  private lengths = new Float64Array(0)
+  /** Integrals of y dx, x y dx and y^2 dx over each half of a panel, about the curve's start, and their running sums. */
   private own = new Float64Array(0)
   private sums = new Float64Array(0)
-  private readonly originX: number
-  private readonly originY: number
-  private readonly at = new Float64Array(5)
-  private readonly low = new Float64Array(3)
-  private readonly high = new Float64Array(3)
+  private originX = 0
+  private originY = 0
+  private source: CurveSource = NOTHING
+  private readonly left: Sample = newSample()
+  private readonly before: Sample = newSample()
+  private readonly mid: Sample = newSample()
+  private readonly after: Sample = newSample()
+  private readonly right: Sample = newSample()
 
-  /** @param grain px: turns within less than this do not matter */
-  constructor(
-    private readonly source: CurveSource,
-    grain: number,
-  ) {
-    source.sample(0, 0, this.at)
-    this.originX = this.at[0]!
-    this.originY = this.at[1]!
-    const marks = panelStarts(source, grain)
-    this.marks = new Float64Array(0)
-    this.makeRoom(marks.length)
-    this.marks.set(marks)
-    this.marks[marks.length] = source.parts
-    this.panels = marks.length
-    for (let k = 0; k < this.panels; k++) this.measurePanel(k)
-    this.finish()
+  /**
+   * Measures a source in place of the one before; the arrays are used again.
+   *
+   * @param grain px: turns within less than this do not matter
+   */
+  load(source: CurveSource, grain: number): this {
+    this.source = source
+    source.sample(0, 0, this.before)
+    this.originX = this.before[0]!
+    this.originY = this.before[1]!
+    this.panels = 0
+    eachPanel(source, grain, this.append)
+    this.finish(0)
+    return this
+  }
+
+  private readonly append: TakePanel = (part, t0, t1, left, mid, right) => {
+    this.makeRoom(this.panels + 1)
+    this.measure(this.panels++, part, t0, t1, left, mid, right)
   }
 
   /** Length of the parameter's range. */
@@ -61,180 +85,218 @@ export class MeasuredCurve {
     return this.source.parts
   }
 
-  /** Whole panels between two parameters. */
+  /** The last station. */
+  get last(): number {
+    return 2 * this.panels
+  }
+
+  /** Parameter of a station. */
+  at(station: number): number {
+    return this.u[2 * station]!
+  }
+
+  /** The last station that is not beyond `u`. */
+  stationUpTo(u: number): number {
+    const sample = lastUpTo(this.u, u, this.panels * PER_PANEL)
+    return sample >> 1
+  }
+
+  /** Length of the curve up to a station, px. */
+  lengthTo(station: number): number {
+    return this.lengths[station]!
+  }
+
+  /** The station at which the curve is about `length` px long. */
+  stationAt(length: number): number {
+    const { lengths } = this
+    const station = lastUpTo(lengths, length, this.last)
+    return station < this.last && lengths[station + 1]! - length < length - lengths[station]! ? station + 1 : station
+  }
+
+  /** Whole panels between two stations. */
   panelsIn(from: number, to: number): number {
-    return this.panelAt(to) - this.panelAt(from)
+    return (to >> 1) - (from >> 1)
   }
 
-  /** Halves the panels that a stretch touches; the others are left as they are. */
-  refine(from: number, to: number): void {
-    const first = this.panelAt(from)
-    let end = this.panelAt(to)
-    if (end < this.panels && this.marks[end]! < to) end++
-    const more = end - first
-    if (more <= 0) return
-    this.makeRoom(this.panels + more)
-    const { marks } = this
-    for (let k = this.panels; k >= end; k--) marks[k + more] = marks[k]!
-    const tail = end * PER_PANEL
-    for (const of of [this.u, this.x, this.y, this.tx, this.ty, this.room]) of.copyWithin(tail + more * PER_PANEL, tail, this.count)
-    this.own.copyWithin(3 * (end + more), 3 * end, 3 * this.panels)
-    for (let k = end - 1; k >= first; k--) {
-      const a = marks[k]!
-      const b = k === end - 1 ? marks[end + more]! : marks[first + 2 * (k + 1 - first)]!
-      marks[first + 2 * (k - first)] = a
-      marks[first + 2 * (k - first) + 1] = (a + b) / 2
+  /**
+   * Halves the panels that a stretch touches, or of them only those with samples farther apart than `gap` px. The others
+   * are left as they are. Stations are numbered anew.
+   */
+  refine(from: number, to: number, gap = 0): void {
+    const { left, mid, right, source } = this
+    const first = from >> 1
+    for (let panel = ((to + 1) >> 1) - 1; panel >= first; panel--) {
+      if (gap > 0 && !this.hasGap(panel, gap)) continue
+      const k = panel * PER_PANEL
+      const part = Math.floor(this.u[k]!)
+      const t0 = this.u[k]! - part
+      const t1 = this.u[k + PER_PANEL]! - part
+      const t = (t0 + t1) / 2
+      this.insertPanel(panel)
+      source.sample(part, t0, left)
+      source.sample(part, (t0 + t) / 2, mid)
+      source.sample(part, t, right)
+      this.measure(panel, part, t0, t, left, mid, right)
+      source.sample(part, (t + t1) / 2, mid)
+      source.sample(part, t1, left)
+      this.measure(panel + 1, part, t, t1, right, mid, left)
     }
-    this.panels += more
-    for (let k = first; k < end + more; k++) this.measurePanel(k)
-    this.finish()
+    this.finish(first)
   }
 
-  /** The panel that holds `u`; the curve's end belongs to one past the last. */
-  private panelAt(u: number): number {
-    return lastUpTo(this.marks, u, this.panels)
+  private hasGap(panel: number, gap: number): boolean {
+    const k = panel * PER_PANEL
+    for (let i = k; i < k + PER_PANEL; i++) {
+      if ((this.x[i + 1]! - this.x[i]!) ** 2 + (this.y[i + 1]! - this.y[i]!) ** 2 > gap * gap) return true
+    }
+    return false
+  }
+
+  /** Makes room for one more panel before `panel`. */
+  private insertPanel(panel: number): void {
+    this.makeRoom(this.panels + 1)
+    const k = panel * PER_PANEL
+    for (const of of [this.u, this.x, this.y, this.tx, this.ty, this.room]) of.copyWithin(k + PER_PANEL, k, this.panels * PER_PANEL + 1)
+    for (const of of [this.endX, this.endY, this.endTx, this.endTy]) of.copyWithin(panel + 1, panel, this.panels)
+    this.own.copyWithin(6 * panel + 6, 6 * panel, 6 * this.panels)
+    this.panels++
   }
 
   private makeRoom(panels: number): void {
-    if (panels + 1 <= this.marks.length) return
-    const n = 2 * panels + 8
-    this.marks = grown(this.marks, n)
-    this.u = grown(this.u, n * PER_PANEL)
-    this.x = grown(this.x, n * PER_PANEL)
-    this.y = grown(this.y, n * PER_PANEL)
-    this.tx = grown(this.tx, n * PER_PANEL)
-    this.ty = grown(this.ty, n * PER_PANEL)
-    this.room = grown(this.room, n * PER_PANEL)
-    this.own = grown(this.own, 3 * n)
-    this.sums = grown(this.sums, 3 * n)
+    if (panels * PER_PANEL + 1 <= this.u.length) return
+    const n = 2 * panels
+    const samples = n * PER_PANEL + 1
+    this.u = grown(this.u, samples)
+    this.x = grown(this.x, samples)
+    this.y = grown(this.y, samples)
+    this.tx = grown(this.tx, samples)
+    this.ty = grown(this.ty, samples)
+    this.room = grown(this.room, samples)
+    this.endX = grown(this.endX, n)
+    this.endY = grown(this.endY, n)
+    this.endTx = grown(this.endTx, n)
+    this.endTy = grown(this.endTy, n)
+    this.lengths = grown(this.lengths, 2 * n + 1)
+    this.own = grown(this.own, 6 * n)
+    this.sums = grown(this.sums, 6 * n + 3)
   }
 
-  private measurePanel(panel: number): void {
-    const { source, at, marks } = this
-    const part = Math.floor(marks[panel]!)
-    const t0 = marks[panel]! - part
-    const width = marks[panel + 1]! - marks[panel]!
-    let k = panel * PER_PANEL
-    source.sample(part, t0, at)
-    this.keep(k++, part + t0)
-    let a = 0
-    let b = 0
-    let c = 0
-    for (let i = 0; i < 3; i++) {
-      const t = t0 + PLACES[i]! * width
-      source.sample(part, t, at)
-      this.keep(k++, part + t)
-      const x = at[0]! - this.originX
-      const y = at[1]! - this.originY
-      const dx = at[2]! * WEIGHTS[i]! * width
-      a += y * dx
-      b += x * y * dx
-      c += y * y * dx
+  /** Fills a panel from the samples at its ends and in its middle, and from two more. */
+  private measure(panel: number, part: number, t0: number, t1: number, left: Sample, mid: Sample, right: Sample): void {
+    const { before, after, own, source } = this
+    const width = t1 - t0
+    source.sample(part, t0 + PLACES[0]! * width, before)
+    source.sample(part, t0 + PLACES[2]! * width, after)
+    const k = panel * PER_PANEL
+    this.keep(k, part + t0, left)
+    this.keep(k + 1, part + t0 + PLACES[0]! * width, before)
+    this.keep(k + 2, part + (t0 + t1) / 2, mid)
+    this.keep(k + 3, part + t0 + PLACES[2]! * width, after)
+    this.endX[panel] = right[0]!
+    this.endY[panel] = right[1]!
+    const at = 6 * panel
+    own.fill(0, at, at + 6)
+    this.weigh(at, left, FIRST_HALF[0]! * width, 0)
+    this.weigh(at, before, FIRST_HALF[1]! * width, WEIGHTS[0]! * width)
+    this.weigh(at, mid, FIRST_HALF[2]! * width, WEIGHTS[1]! * width)
+    this.weigh(at, after, FIRST_HALF[3]! * width, WEIGHTS[2]! * width)
+    this.weigh(at, right, FIRST_HALF[4]! * width, 0)
+    for (let i = at; i < at + 3; i++) own[i + 3]! -= own[i]!
+    // The ends' directions come last: where there is none they are those of just inside the panel.
+    if (isStill(left, mid)) {
+      source.sample(part, t0 + INSIDE * width, before)
+      this.tx[k] = unit(before, 2)
+      this.ty[k] = unit(before, 3)
     }
-    this.own[3 * panel] = a
-    this.own[3 * panel + 1] = b
-    this.own[3 * panel + 2] = c
+    if (isStill(right, mid)) source.sample(part, t1 - INSIDE * width, after)
+    const last = isStill(right, mid) ? after : right
+    this.endTx[panel] = unit(last, 2)
+    this.endTy[panel] = unit(last, 3)
   }
 
-  /** The sample at the curve's end, and the running sums. */
-  private finish(): void {
-    const { source, own, sums, panels } = this
-    this.count = panels * PER_PANEL + 1
-    source.sample(source.parts - 1, 1, this.at)
-    this.keep(panels * PER_PANEL, source.parts)
-    for (let i = 0; i < 3 * panels; i++) sums[i + 3] = sums[i]! + own[i]!
-  }
-
-  private keep(k: number, u: number): void {
-    const { at } = this
+  private keep(k: number, u: number, of: Sample): void {
     this.u[k] = u
-    this.x[k] = at[0]!
-    this.y[k] = at[1]!
-    const speed = Math.sqrt(at[2]! * at[2]! + at[3]! * at[3]!)
-    this.tx[k] = speed > 0 ? at[2]! / speed : 0
-    this.ty[k] = speed > 0 ? at[3]! / speed : 0
-    this.room[k] = at[4]!
+    this.x[k] = of[0]!
+    this.y[k] = of[1]!
+    this.tx[k] = unit(of, 2)
+    this.ty[k] = unit(of, 3)
+    this.room[k] = of[4]!
   }
 
-  /** Index of the first sample beyond `u`. */
-  after(u: number): number {
-    let k = this.panelAt(u) * PER_PANEL
-    while (k < this.count && this.u[k]! <= u + 1e-12) k++
-    return k
+  /** Adds a sample's share of the integrals over the first half of a panel, and over all of it, to own[at..at + 5]. */
+  private weigh(at: number, of: Sample, half: number, whole: number): void {
+    const { own } = this
+    const x = of[0]! - this.originX
+    const y = of[1]! - this.originY
+    const dx = of[2]!
+    own[at]! += y * dx * half
+    own[at + 1]! += x * y * dx * half
+    own[at + 2]! += y * y * dx * half
+    own[at + 3]! += y * dx * whole
+    own[at + 4]! += x * y * dx * whole
+    own[at + 5]! += y * y * dx * whole
   }
 
-  /** The last sample from `u` on that lies, like all before it, within `distance` px of the curve at `u`. */
-  leaves(u: number, distance: number): number {
-    this.sampleAt(u, false)
-    const [x, y] = [this.at[0]!, this.at[1]!]
-    let k = this.after(u)
-    while (k < this.count && Math.hypot(this.x[k]! - x, this.y[k]! - y) <= distance) k++
-    return k > 0 ? Math.max(u, this.u[k - 1]!) : u
+  /** The sample at the curve's end, and the running sums from a panel on. */
+  private finish(from: number): void {
+    const { x, y, lengths, own, sums, panels, endX, endY, endTx, endTy } = this
+    const k = panels * PER_PANEL
+    this.u[k] = this.source.parts
+    this.x[k] = endX[panels - 1]!
+    this.y[k] = endY[panels - 1]!
+    this.tx[k] = endTx[panels - 1]!
+    this.ty[k] = endTy[panels - 1]!
+    this.room[k] = this.room[k - 1]!
+    for (let i = 6 * from; i < 6 * panels; i++) sums[i + 3] = sums[i]! + own[i]!
+    let length = lengths[2 * from]!
+    for (let i = 4 * from; i < 4 * panels; i++) {
+      length += Math.sqrt((x[i + 1]! - x[i]!) ** 2 + (y[i + 1]! - y[i]!) ** 2)
+      if (i & 1) lengths[(i + 1) >> 1] = length
+    }
   }
 
-  /** Position at `u`, seen from below or above where a joint lies there, to out[0..1]. */
-  point(u: number, fromBelow: boolean, out: Float64Array): void {
-    this.sampleAt(u, fromBelow)
-    out[0] = this.at[0]!
-    out[1] = this.at[1]!
-  }
-
-  private sampleAt(u: number, fromBelow: boolean): void {
-    let part = Math.floor(u)
-    if (part >= this.source.parts || (fromBelow && part === u && part > 0)) part--
-    this.source.sample(part, u - part, this.at)
+  /** Position at a station, seen from below or above where a joint lies there, to out[0..1]. */
+  point(station: number, fromBelow: boolean, out: Float64Array): void {
+    const below = fromBelow && station > 0 && !(station & 1)
+    out[0] = below ? this.endX[(station >> 1) - 1]! : this.x[2 * station]!
+    out[1] = below ? this.endY[(station >> 1) - 1]! : this.y[2 * station]!
   }
 
   /**
-   * Unit direction of travel at `u`, an end of a stretch that reaches to `other`, to out[0..1]. At a joint within the
-   * curve it is the mean of both sides', so that fits meet there smoothly. A derivative that vanishes is replaced by its
-   * limit from inside. False where there is none.
+   * Unit direction of travel at a station, the end or the start of a stretch, to out[0..1]. At a joint within the curve
+   * that turns but little it is the mean of both sides', so that fits meet there smoothly. False where there is none.
    */
-  direction(u: number, other: number, out: Float64Array): boolean {
-    const { at } = this
-    const below = other < u
-    this.sampleAt(u, below)
-    let dx = at[2]!
-    let dy = at[3]!
-    const speed = Math.sqrt(dx * dx + dy * dy)
-    const inside = u + (other - u) * 0.01
-    this.sampleAt(inside, below)
-    const usual = Math.sqrt(at[2]! * at[2]! + at[3]! * at[3]!)
-    if (!(speed > 1e-6 * usual)) {
-      this.sampleAt(u + (other - u) * 1e-5, below)
-      dx = at[2]!
-      dy = at[3]!
-    }
-    const size = Math.sqrt(dx * dx + dy * dy)
-    if (!(size > 0)) return false
-    dx /= size
-    dy /= size
-    out[0] = dx
-    out[1] = dy
-    if (u === Math.floor(u) && u > 0 && u < this.source.parts && speed > 1e-6 * usual) {
-      this.sampleAt(u, !below)
-      const across = Math.sqrt(at[2]! * at[2]! + at[3]! * at[3]!)
-      const ex = at[2]! / across
-      const ey = at[3]! / across
-      if (dx * ex + dy * ey > Math.cos(SMOOTH_TURN)) {
-        const half = Math.sqrt((dx + ex) ** 2 + (dy + ey) ** 2)
-        out[0] = (dx + ex) / half
-        out[1] = (dy + ey) / half
+  direction(station: number, fromBelow: boolean, out: Float64Array): boolean {
+    const k = 2 * station
+    const panel = station >> 1
+    let x = this.tx[k]!
+    let y = this.ty[k]!
+    if (!(station & 1) && panel > 0 && panel < this.panels) {
+      const bx = this.endTx[panel - 1]!
+      const by = this.endTy[panel - 1]!
+      if (x * bx + y * by > SMOOTH_TURN) {
+        const both = Math.sqrt((x + bx) ** 2 + (y + by) ** 2)
+        x = (x + bx) / both
+        y = (y + by) / both
+      } else if (fromBelow) {
+        x = bx
+        y = by
       }
     }
-    return true
+    out[0] = x
+    out[1] = y
+    return x !== 0 || y !== 0
   }
 
   /**
-   * Integrals over the stretch of y dx, x y dx and y^2 dx, with (px, py) as the origin, to out[0..2].
-   * `dx` and `dy` are the way from the stretch's start, which is (px, py), to its end.
+   * Integrals over a stretch of y dx, x y dx and y^2 dx, with (px, py) as the origin, to out[0..2]. `dx` is how far the
+   * stretch's end lies from its start, which is (px, py).
    */
   integrals(from: number, to: number, px: number, py: number, dx: number, out: Float64Array): void {
-    this.running(from, this.low)
-    this.running(to, this.high)
-    const a = this.high[0]! - this.low[0]!
-    const b = this.high[1]! - this.low[1]!
-    const c = this.high[2]! - this.low[2]!
+    const { sums } = this
+    const a = sums[3 * to]! - sums[3 * from]!
+    const b = sums[3 * to + 1]! - sums[3 * from + 1]!
+    const c = sums[3 * to + 2]! - sums[3 * from + 2]!
     const ox = px - this.originX
     const oy = py - this.originY
     // With X = x - ox and Y = y - oy, expanded; the integrals of dx and x dx follow from the ends.
@@ -244,28 +306,27 @@ export class MeasuredCurve {
     out[1] = b - ox * a - oy * f + ox * oy * e
     out[2] = c - 2 * oy * a + oy * oy * e
   }
+}
 
-  /** Integrals from the curve's start to `u`. */
-  private running(u: number, out: Float64Array): void {
-    const { marks, at } = this
-    const panel = this.panelAt(u)
-    out[0] = this.sums[3 * panel]!
-    out[1] = this.sums[3 * panel + 1]!
-    out[2] = this.sums[3 * panel + 2]!
-    const width = u - marks[panel]!
-    if (!(width > 0) || panel === this.panels) return
-    const part = Math.floor(marks[panel]!)
-    const t0 = marks[panel]! - part
-    for (let i = 0; i < 3; i++) {
-      this.source.sample(part, t0 + width * PLACES[i]!, at)
-      const x = at[0]! - this.originX
-      const y = at[1]! - this.originY
-      const dx = at[2]! * WEIGHTS[i]! * width
-      out[0]! += y * dx
-      out[1]! += x * y * dx
-      out[2]! += y * y * dx
-    }
-  }
+/** A sample's derivative over its size, along one axis (2 or 3); 0 where it vanishes. */
+function unit(of: Sample, axis: 2 | 3): number {
+  const speed = Math.sqrt(of[2]! * of[2]! + of[3]! * of[3]!)
+  return speed > 0 ? of[axis]! / speed : 0
+}
+
+/** Whether a curve all but stands still at a sample, against another one. */
+const isStill = (at: Sample, usual: Sample): boolean =>
+  !(at[2]! * at[2]! + at[3]! * at[3]! > STILL * STILL * (usual[2]! * usual[2]! + usual[3]! * usual[3]!))
+
+/** Weights for the integral over the first half of [0, 1] of the polynomial through the values at five places there. */
+function halfWeights(places: readonly number[]): number[] {
+  return places.map((p, i) =>
+    GAUSS_5.nodes.reduce((sum, node, g) => {
+      const x = 0.25 + 0.25 * node
+      const basis = places.reduce((product, q, k) => (k === i ? product : (product * (x - q)) / (p - q)), 1)
+      return sum + 0.25 * GAUSS_5.weights[g]! * basis
+    }, 0),
+  )
 }
 
 function grown(old: Float64Array, n: number): Float64Array<ArrayBuffer> {

@@ -1,7 +1,7 @@
 import { CellIndex } from './cell-index'
 import { CurveTable } from './curve-table'
 import { EdgeStore } from './edge-store'
-import { Meeting, meet, splitP, splitQ } from './interact'
+import { Meeting, meet, planHalves, splitP, splitQ } from './interact'
 import type { Split } from './interact'
 import type { Arc, Loop } from './loop'
 import { OwnerLists } from './owner-lists'
@@ -22,7 +22,7 @@ export interface Arrangement {
 const FLAT = 1
 
 /** Chords start as coarse as this many grid units (a multiple of the tolerance) and are refined where it matters. */
-const COARSEST = 512
+const COARSEST = 2048
 
 /** More edges than this for one that came in: the grid is too fine for the input, and is made coarser. */
 const MOST_PIECES = 40
@@ -50,7 +50,6 @@ class Arranger {
   private readonly owners = new OwnerLists()
   private edges = new EdgeStore(0)
   private met = false
-  private lists = [new Int32Array(64)]
   private stamp = new Int32Array(0)
   /** Edges that wait to be entered. */
   private waiting: number[] = []
@@ -127,13 +126,29 @@ class Arranger {
       more.set(this.stamp)
       this.stamp = more
     }
-    const n = cells.listsFor(edges, p, this.lists)
-    const lists = this.lists[0]!
+    ;(globalThis as any).ENTERS++
+    if (cells.isTooLarge(edges, p) && planHalves(edges, this.curves, p, splitP)) {
+      this.split(p, splitP)
+      return
+    }
+    const n = cells.lookUp(edges, p)
+    const { lists } = cells
+    const { boxes } = edges
+    const x0 = boxes[4 * p]!
+    const y0 = boxes[4 * p + 1]!
+    const x1 = boxes[4 * p + 2]!
+    const y1 = boxes[4 * p + 3]!
+    ;(globalThis as any).LISTS += n
     for (let i = 0; i < n; i++) {
       let before = -1
       for (let at = cells.first(lists[i]!); at >= 0; ) {
         const q = cells.edge(at)
         const next = cells.next(at)
+        if (boxes[4 * q]! > x1 || boxes[4 * q + 2]! < x0 || boxes[4 * q + 1]! > y1 || boxes[4 * q + 3]! < y0) {
+          before = at
+          at = next
+          continue
+        }
         if (!edges.alive[q]) {
           cells.drop(lists[i]!, before, at)
           at = next
@@ -141,8 +156,10 @@ class Arranger {
         }
         before = at
         at = next
+        ;(globalThis as any).LOOKS++
         if (this.stamp[q] === p + 1) continue
         this.stamp[q] = p + 1
+        ;(globalThis as any).MEETS++
         const meeting = meet(edges, this.curves, p, q)
         if (meeting === Meeting.None) continue
         if (meeting === Meeting.Same) {
@@ -157,7 +174,7 @@ class Arranger {
       }
     }
     edges.alive[p] = 1
-    cells.enter(edges, p, this.lists)
+    cells.enter(p)
   }
 
   /** `q` takes over what `p`, the same stretch, is a boundary of. */

@@ -4,6 +4,12 @@ import type { EdgeStore } from './edge-store'
 const FINEST = 8
 const FACTOR = 4
 
+/** At least so many lists to each of the edges that are waiting: few cells must share one. */
+const SLOTS = 8
+
+/** So small a share of the edges may be too large for the coarsest level; they are to be cut. */
+const TOO_LARGE = 0.02
+
 /**
  * Square cells over the plane, hashed, at several levels. Every edge is entered as a native at the level whose cells are
  * about as large as it is, and as a guest at all coarser ones, each time in the few cells that it touches. An edge that
@@ -12,68 +18,87 @@ const FACTOR = 4
  * costs a look more and loses nothing.
  */
 export class CellIndex {
+  /** First entries: of a cell's natives and of its guests in turn. */
   private readonly heads: Int32Array
-  private nexts: Int32Array
-  private items: Int32Array
+  /** Entries of the lists, two numbers each: an edge, and the next entry or -1. */
+  private entries: Int32Array
   private used = 0
   private readonly mask: number
   private readonly coarsest: number
+  /** Cells of the edge last looked up: those of its own level first. */
+  private cells = new Int32Array(64)
+  private own = 0
+  private all = 0
+  /** The lists among which it finds all that it may meet. */
+  lists = new Int32Array(128)
 
-  /** @param edges how many are waiting to be entered: no later one may be larger than the largest of them */
+  /** @param edges how many are waiting to be entered */
   constructor(s: EdgeStore, edges: number) {
     let n = 64
-    while (n < 2 * edges) n *= 2
+    while (n < SLOTS * edges) n *= 2
     this.mask = n - 1
-    this.heads = new Int32Array(n).fill(-1)
-    this.nexts = new Int32Array(2 * n)
-    this.items = new Int32Array(2 * n)
-    let largest = 0
-    for (let e = 0; e < edges; e++) largest = Math.max(largest, extentOf(s, e))
-    this.coarsest = levelFor(largest)
+    this.heads = new Int32Array(2 * n).fill(-1)
+    this.entries = new Int32Array(2 * n)
+    const levels: number[] = []
+    for (let e = 0; e < edges; e++) {
+      const level = levelFor(extentOf(s, e))
+      levels[level] = (levels[level] ?? 0) + 1
+    }
+    this.coarsest = levels.length - 1
+    for (let above = levels[this.coarsest] ?? 0; above <= TOO_LARGE * edges && this.coarsest > 0; ) above += levels[--this.coarsest] ?? 0
   }
 
-  /** The lists among which edge `e` finds all that it may meet; answers how many were written. */
-  listsFor(s: EdgeStore, e: number, out: Int32Array[]): number {
+  /** Whether an edge is larger than the coarsest cells and should be cut in two before it is looked up. */
+  isTooLarge(s: EdgeStore, e: number): boolean {
+    return levelFor(extentOf(s, e)) > this.coarsest
+  }
+
+  /** Finds the cells of edge `e` and writes `lists`; answers how many there are. */
+  lookUp(s: EdgeStore, e: number): number {
     const level = Math.min(this.coarsest, levelFor(extentOf(s, e)))
-    let n = this.cellsOf(s, e, level, true, 0, out)
-    for (let coarser = level; coarser <= this.coarsest; coarser++) n = this.cellsOf(s, e, coarser, false, n, out)
-    return n
+    this.all = 0
+    for (let k = level; k <= this.coarsest; k++) {
+      this.cellsOf(s, e, k)
+      if (k === level) this.own = this.all
+    }
+    const { cells, own, all } = this
+    if (this.lists.length < own + all) this.lists = new Int32Array(2 * (own + all))
+    const { lists } = this
+    for (let i = 0; i < all; i++) lists[i] = 2 * cells[i]!
+    for (let i = 0; i < own; i++) lists[all + i] = 2 * cells[i]! + 1
+    return all + own
   }
 
-  /** Enters edge `e`. */
-  enter(s: EdgeStore, e: number, lists: Int32Array[]): void {
-    const level = Math.min(this.coarsest, levelFor(extentOf(s, e)))
-    let n = this.cellsOf(s, e, level, false, 0, lists)
-    for (let coarser = level + 1; coarser <= this.coarsest; coarser++) n = this.cellsOf(s, e, coarser, true, n, lists)
-    for (let i = 0; i < n; i++) this.add(lists[0]![i]!, e)
+  /** Enters edge `e`, the one last looked up. */
+  enter(e: number): void {
+    const { cells, own, all } = this
+    for (let i = 0; i < own; i++) this.add(2 * cells[i]!, e)
+    for (let i = own; i < all; i++) this.add(2 * cells[i]! + 1, e)
   }
 
-  /** Writes, from place `n` on, the lists of the cells of a level that edge `e`, fattened by its sagitta, passes through. */
-  private cellsOf(s: EdgeStore, e: number, level: number, guests: boolean, n: number, out: Int32Array[]): number {
+  /** Appends the cells of a level that edge `e`, fattened by its sagitta, passes through. */
+  private cellsOf(s: EdgeStore, e: number, level: number): void {
     const fat = s.sag[e]! + 1
     const k = 1 / (FINEST * FACTOR ** level)
-    let x0 = s.ax[e]!
-    let y0 = s.ay[e]!
-    let x1 = s.bx[e]!
-    let y1 = s.by[e]!
-    if (y0 > y1) {
-      const [x, y] = [x0, y0]
-      x0 = x1
-      y0 = y1
-      x1 = x
-      y1 = y
+    const { boxes } = s
+    const left = Math.floor((boxes[4 * e]! - 0.5) * k)
+    const top = Math.floor((boxes[4 * e + 1]! - 0.5) * k)
+    const right = Math.floor((boxes[4 * e + 2]! + 0.5) * k)
+    const bottom = Math.floor((boxes[4 * e + 3]! + 0.5) * k)
+    const count = (right - left + 1) * (bottom - top + 1)
+    if (this.all + count > this.cells.length) this.cells = longer(this.cells, 2 * (this.all + count))
+    const { cells } = this
+    let n = this.all
+    if (count <= 4) {
+      for (let cy = top; cy <= bottom; cy++) for (let cx = left; cx <= right; cx++) cells[n++] = this.slot(cx, cy, level)
+      this.all = n
+      return
     }
-    const left = Math.floor((Math.min(x0, x1) - fat) * k)
-    const right = Math.floor((Math.max(x0, x1) + fat) * k)
-    const top = Math.floor((y0 - fat) * k)
-    const bottom = Math.floor((y1 + fat) * k)
-    let cells = out[0]!
-    const key = 2 * level + (guests ? 1 : 0)
-    if (n + 4 > cells.length) cells = out[0] = longer(cells, 2 * n + 4)
-    if ((right - left + 1) * (bottom - top + 1) <= 4) {
-      for (let cy = top; cy <= bottom; cy++) for (let cx = left; cx <= right; cx++) cells[n++] = this.slot(cx, cy, key)
-      return n
-    }
+    const down = s.ay[e]! <= s.by[e]!
+    const x0 = down ? s.ax[e]! : s.bx[e]!
+    const y0 = down ? s.ay[e]! : s.by[e]!
+    const x1 = down ? s.bx[e]! : s.ax[e]!
+    const y1 = down ? s.by[e]! : s.ay[e]!
     const slope = y1 > y0 ? (x1 - x0) / (y1 - y0) : 0
     for (let cy = top; cy <= bottom; cy++) {
       let from = left
@@ -86,10 +111,9 @@ export class CellIndex {
         from = Math.max(left, Math.floor((Math.min(xa, xb) - fat) * k))
         to = Math.min(right, Math.floor((Math.max(xa, xb) + fat) * k))
       }
-      if (n + to - from + 1 > cells.length) cells = out[0] = longer(cells, 2 * (n + to - from + 1))
-      for (let cx = from; cx <= to; cx++) cells[n++] = this.slot(cx, cy, key)
+      for (let cx = from; cx <= to; cx++) cells[n++] = this.slot(cx, cy, level)
     }
-    return n
+    this.all = n
   }
 
   private slot(cx: number, cy: number, key: number): number {
@@ -103,27 +127,27 @@ export class CellIndex {
   }
 
   next(entry: number): number {
-    return this.nexts[entry]!
+    return this.entries[entry + 1]!
   }
 
   edge(entry: number): number {
-    return this.items[entry]!
+    return this.entries[entry]!
   }
 
   /** Takes the entry after `before` (or the first, for -1) out of a list. */
   drop(list: number, before: number, entry: number): void {
-    if (before < 0) this.heads[list] = this.nexts[entry]!
-    else this.nexts[before] = this.nexts[entry]!
+    const next = this.entries[entry + 1]!
+    if (before < 0) this.heads[list] = next
+    else this.entries[before + 1] = next
   }
 
   private add(list: number, edge: number): void {
-    if (this.used === this.items.length) {
-      this.nexts = longer(this.nexts, this.used * 2)
-      this.items = longer(this.items, this.used * 2)
-    }
-    this.items[this.used] = edge
-    this.nexts[this.used] = this.heads[list]!
-    this.heads[list] = this.used++
+    const { used } = this
+    if (used === this.entries.length) this.entries = longer(this.entries, used * 2)
+    this.entries[used] = edge
+    this.entries[used + 1] = this.heads[list]!
+    this.heads[list] = used
+    this.used = used + 2
   }
 }
 
@@ -136,7 +160,7 @@ function levelFor(extent: number): number {
   return level
 }
 
-function longer(old: Int32Array, n: number): Int32Array {
+function longer(old: Int32Array, n: number): Int32Array<ArrayBuffer> {
   const more = new Int32Array(n)
   more.set(old)
   return more

@@ -13,6 +13,8 @@ export class EdgeStore {
   /** Bound on how far the curve lies from the chord, grid units; 0 where the chord itself is meant. */
   sag: Float64Array
   curve: Int32Array
+  /** Least x and y and largest x and y that the curve may reach, together for each edge: what is looked at most. */
+  boxes: Float64Array
   /** Which list of an `OwnerLists` says whose boundary this is. */
   owners: Int32Array
   /** 1 while the edge is part of the arrangement. */
@@ -27,6 +29,7 @@ export class EdgeStore {
     this.ta = new Float64Array(n)
     this.tb = new Float64Array(n)
     this.sag = new Float64Array(n)
+    this.boxes = new Float64Array(4 * n)
     this.curve = new Int32Array(n)
     this.owners = new Int32Array(n)
     this.alive = new Uint8Array(n)
@@ -45,6 +48,12 @@ export class EdgeStore {
     this.tb[i] = tb
     this.sag[i] = sag
     this.owners[i] = owners
+    const { boxes } = this
+    const fat = sag + 0.5
+    boxes[4 * i] = (ax < bx ? ax : bx) - fat
+    boxes[4 * i + 1] = (ay < by ? ay : by) - fat
+    boxes[4 * i + 2] = (ax < bx ? bx : ax) + fat
+    boxes[4 * i + 3] = (ay < by ? by : ay) + fat
     return i
   }
 
@@ -57,6 +66,7 @@ export class EdgeStore {
     this.ta = grown(this.ta, n)
     this.tb = grown(this.tb, n)
     this.sag = grown(this.sag, n)
+    this.boxes = grown(this.boxes, 4 * n)
     const curve = new Int32Array(n)
     curve.set(this.curve)
     this.curve = curve

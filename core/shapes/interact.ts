@@ -33,13 +33,12 @@ const point = new Float64Array(4)
 const hit = new Float64Array(4)
 
 /**
- * How edges p and q meet. Chords that are farther apart than their curves can reach keep clear; chords that cross beyond
+ * How edges p and q, whose boxes touch, meet. Chords that are farther apart than their curves can reach keep clear; chords that cross beyond
  * doubt are split where their curves cross; chords in doubt are refined, and once a chord lies within a grid unit of its
  * curve it is taken at its word: exact integer tests decide, and a vertex within half a unit of an edge splits it (snap
  * rounding: J. D. Hobby, Practical segment intersection with finite precision output, 1999).
  */
 export function meet(s: EdgeStore, curves: CurveTable, p: number, q: number): Meeting {
-  const fat = s.sag[p]! + s.sag[q]! + 1
   const pax = s.ax[p]!
   const pay = s.ay[p]!
   const pbx = s.bx[p]!
@@ -48,8 +47,6 @@ export function meet(s: EdgeStore, curves: CurveTable, p: number, q: number): Me
   const qay = s.ay[q]!
   const qbx = s.bx[q]!
   const qby = s.by[q]!
-  if (Math.min(pax, pbx) - Math.max(qax, qbx) > fat || Math.min(qax, qbx) - Math.max(pax, pbx) > fat) return Meeting.None
-  if (Math.min(pay, pby) - Math.max(qay, qby) > fat || Math.min(qay, qby) - Math.max(pay, pby) > fat) return Meeting.None
   splitP.on = splitQ.on = false
   if (s.curve[p] === s.curve[q]) {
     const along = alongOneCurve(s, p, q)
@@ -161,7 +158,14 @@ function parameterAt(s: EdgeStore, e: number, x: number, y: number): number {
 /** Plans a split in the middle of the edge whose curve leaves its chord the most. */
 function refine(s: EdgeStore, curves: CurveTable, p: number, q: number): Meeting {
   const e = s.sag[p]! >= s.sag[q]! ? p : q
-  const split = e === p ? splitP : splitQ
+  if (planHalves(s, curves, e, e === p ? splitP : splitQ)) return Meeting.Split
+  // The curve stays at the ends of its chord: nothing lies between.
+  s.sag[e] = 0
+  return meet(s, curves, p, q)
+}
+
+/** Plans a split of an edge in its middle; false where no grid point lies between its ends. */
+export function planHalves(s: EdgeStore, curves: CurveTable, e: number, split: Split): boolean {
   let t0 = s.ta[e]!
   let t1 = s.tb[e]!
   for (let i = 0; i < 48; i++) {
@@ -171,14 +175,9 @@ function refine(s: EdgeStore, curves: CurveTable, p: number, q: number): Meeting
     const y = Math.round(point[1]!)
     if (x === s.ax[e] && y === s.ay[e]) t0 = t
     else if (x === s.bx[e] && y === s.by[e]) t1 = t
-    else {
-      plan(split, x, y, t, false)
-      return Meeting.Split
-    }
+    else return plan(split, x, y, t, false)
   }
-  // The curve stays at the ends of its chord: nothing lies between.
-  s.sag[e] = 0
-  return meet(s, curves, p, q)
+  return false
 }
 
 /** Edges that share no end. */
