@@ -8,6 +8,9 @@ const MOST_STRICT = 1 / 256
 /** Distances are exact to about this share of the tolerance. */
 const EXACT = 1 / 256
 
+/** Long stretches are glanced at, at so many samples, before all are. */
+const GLANCE = 16
+
 /** A fit as far off as this many times the tolerance is no fit: more exactly need not be known. */
 export const HOPELESS = 64
 
@@ -71,6 +74,7 @@ export function fitCubic(curve: MeasuredCurve, from: number, to: number, toleran
   const ax = arrive[0]! * c + arrive[1]! * s
   const ay = arrive[1]! * c - arrive[0]! * s
   const n = handleLengths(lx, ly, ax, -ay, area, moment, arms)
+  const samples = 2 * (to - from)
   let best = HOPELESS
   for (let i = 0; i < n; i++) {
     const d0 = arms[2 * i]! * size
@@ -83,7 +87,9 @@ export function fitCubic(curve: MeasuredCurve, from: number, to: number, toleran
     trial[5] = end[1]! - arrive[1]! * d1
     trial[6] = end[0]!
     trial[7] = end[1]!
-    const excess = excessOf(curve, from, to, tolerance, best)
+    // A glance at few samples tells most bad fits.
+    let excess = samples > 2 * GLANCE ? excessOf(curve, from, to, tolerance, best, Math.floor(samples / GLANCE)) : 0
+    if (excess <= 1) excess = excessOf(curve, from, to, tolerance, best, 1)
     if (excess >= best) continue
     best = excess
     fit.points.set(trial)
@@ -119,9 +125,9 @@ let widest = 0
  * Largest deviation of `trial` between two stations, at the samples and half way between them, as a multiple of what is
  * allowed there. From each sample the cubic is sought along the curve's normal, by Newton on (C - p) . T = 0. A cubic
  * that is not found in order, or that runs the other way, has a loop or a cusp there and is worthless; so is one beyond
- * `limit`.
+ * `limit`. With a stride only every so manieth sample is looked at.
  */
-function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: number, limit: number): number {
+function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: number, limit: number, stride: number): number {
   const x0 = trial[0]!
   const y0 = trial[1]!
   const x1 = trial[2]!
@@ -149,11 +155,11 @@ function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: num
   const near = Math.min(0.01, Math.sqrt((2 * EXACT * tolerance) / bend))
   let pace = 3 * Math.hypot(x1 - x0, y1 - y0)
   let gain = ax * lastTx + ay * lastTy
-  for (let k = 2 * from + 1; k <= 2 * to; k++) {
+  for (let k = 2 * from + stride; ; k = Math.min(2 * to, k + stride)) {
     const atEnd = k === 2 * to
     const tx = atEnd ? arrive[0]! : curve.tx[k]!
     const ty = atEnd ? arrive[1]! : curve.ty[k]!
-    if (tx === 0 && ty === 0) continue
+    if (tx === 0 && ty === 0 && !atEnd) continue
     const px = atEnd ? x3 : curve.x[k]!
     const py = atEnd ? y3 : curve.y[k]!
     const before = t
@@ -198,7 +204,7 @@ function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: num
     if (turnsBack(before, t, lastTx + tx, lastTy + ty)) return Infinity
     if (apart > widest) widest = apart
     // Half way from the sample before, by cubic interpolation of the deviation.
-    const between = Math.abs((off + lastOff) / 2 + (Math.sqrt(apart) * (lastSlope - slope)) / 8)
+    const between = stride > 1 ? 0 : Math.abs((off + lastOff) / 2 + (Math.sqrt(apart) * (lastSlope - slope)) / 8)
     const most = Math.max(Math.abs(off), between)
     if (most > worst) worst = most
     lastX = px
@@ -212,8 +218,8 @@ function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: num
       excess = most / allowed
       if (excess >= limit) return Infinity
     }
+    if (atEnd) return excess
   }
-  return excess
 }
 
 /** Whether `trial` runs against the direction (tx, ty) anywhere between two parameters at whose ends it does not. */

@@ -24,7 +24,10 @@ const MOST_LOOKS = 4
 const GAIN = 0.06
 const GAIN_AT_JOINT = 0.1
 
-/** Of the excess that a trial aims at: a little is left as a margin. */
+/** A fit is good enough from this excess on. */
+const NEARLY = 0.7
+
+/** The excess that a trial aims at: a little is left as a margin. */
 const AIM = 0.9
 
 /** Shortest stretch that is tried, as a share of a part. */
@@ -71,6 +74,8 @@ function longest(at: number, guess: number, tolerance: number): Fitted {
   let goodExcess = 0
   let badExcess = 0
   let looks = 0
+  /** Good trials in a row, or bad ones, negative. */
+  let inARow = 0
   let to = nextEnd(at, at, Infinity, guess)
   for (let tries = 0; tries < 60; tries++) {
     const from = curve.stationUpTo(at)
@@ -95,14 +100,16 @@ function longest(at: number, guess: number, tolerance: number): Fitted {
       badExcess = excess
       if (to - at < SHORTEST) break
     }
+    if (goodExcess >= NEARLY) break
     const start = curve.lengthTo(from)
     const goodLength = curve.lengthTo(curve.stationUpTo(good)) - start
     const badLength = bad === Infinity ? Infinity : curve.lengthTo(curve.stationUpTo(bad)) - start
-    // Beyond a joint at which the curvature jumps the excess is another function of the length.
     const atJoint = good > at && good === Math.floor(good) && bad < good + 1
-    const next = atJoint ? (goodLength + badLength) / 2 : foretold(goodLength, goodExcess, badLength, badExcess)
-    const gain = atJoint ? GAIN_AT_JOINT : GAIN
-    if (good > at && Math.min(next, badLength) < goodLength * (1 + gain)) break
+    let next = atJoint ? beyondJoint(goodLength, goodExcess, badLength, badExcess) : foretold(goodLength, goodExcess, badLength, badExcess)
+    if (good > at && next < goodLength * (1 + (atJoint ? GAIN_AT_JOINT : GAIN))) break
+    // Where foretelling keeps to one side, halves get on faster.
+    inARow = excess <= 1 === inARow > 0 ? inARow + Math.sign(inARow) : excess <= 1 ? 1 : -1
+    if (good > at && bad < Infinity && Math.abs(inARow) > 2) next = (goodLength + badLength) / 2
     to = nextEnd(at, good, bad, next)
     if (to === good) break
   }
@@ -120,6 +127,10 @@ function foretold(good: number, goodExcess: number, bad: number, badExcess: numb
   const share = (Math.log(AIM) - low) / (Math.log(badExcess) - low)
   return good * (bad / good) ** Math.min(0.9, Math.max(0.1, share))
 }
+
+/** As `foretold`, beyond a joint: where the curvature jumps the excess grows at once, and about evenly. */
+const beyondJoint = (good: number, goodExcess: number, bad: number, badExcess: number): number =>
+  good + ((bad - good) * Math.max(0, AIM - goodExcess)) / (badExcess - goodExcess)
 
 /**
  * The place nearest to `length` px from `at` that lies between good and bad: a joint, where there is one, else a

@@ -28,10 +28,12 @@ export class ArcLength {
   /** Arc length at the start of each segment, and the total at the end. */
   readonly starts: Float64Array
   private readonly tables: Table[]
+  private readonly steps: Float64Array
 
   constructor(readonly cubics: readonly Cubic[]) {
     this.starts = new Float64Array(cubics.length + 1)
-    this.tables = cubics.map(tableOf)
+    this.steps = stepsOf(cubics)
+    this.tables = cubics.map((c, i) => tableOf(this.steps, i, reach(c)))
     let total = 0
     this.tables.forEach((table, i) => {
       this.starts[i] = total
@@ -48,7 +50,7 @@ export class ArcLength {
     if (t >= 1) return this.starts[segment + 1]!
     const table = this.tables[segment]!
     const k = lastUpTo(table.t, t)
-    return start + table.length[k]! + lengthBetween(this.cubics[segment]!, table.t[k]!, t)
+    return start + table.length[k]! + lengthBetween(this.steps, segment, table.t[k]!, t)
   }
 
   /** The place at arc length `s` px, clamped to the path. */
@@ -76,7 +78,7 @@ export class ArcLength {
     const span = table.length[k + 1]! - from
     let t = low + (span > 0 ? (s - from) / span : 0.5) * (high - low)
     for (let i = 0; i < 24; i++) {
-      const over = from + lengthBetween(c, start, t) - s
+      const over = from + lengthBetween(this.steps, segment, start, t) - s
       if (Math.abs(over) < 1e-11 * whole) break
       if (over > 0) high = t
       else low = t
@@ -120,14 +122,23 @@ export class ArcLength {
   }
 }
 
-function tableOf(c: Cubic): Table {
+/** Steps between the control points of each cubic, six numbers to each: a third of the derivative's control points. */
+function stepsOf(cubics: readonly Cubic[]): Float64Array {
+  const steps = new Float64Array(6 * cubics.length)
+  cubics.forEach(({ p0, p1, p2, p3 }, i) => {
+    steps.set([p1.x - p0.x, p1.y - p0.y, p2.x - p1.x, p2.y - p1.y, p3.x - p2.x, p3.y - p2.y], 6 * i)
+  })
+  return steps
+}
+
+function tableOf(steps: Float64Array, segment: number, size: number): Table {
   const ts = [0]
   const lengths = [0]
-  const exact = EXACT * reach(c)
+  const exact = EXACT * size
   const add = (t0: number, t1: number, whole: number, depth: number): void => {
     const mid = (t0 + t1) / 2
-    const a = lengthBetween(c, t0, mid)
-    const b = lengthBetween(c, mid, t1)
+    const a = lengthBetween(steps, segment, t0, mid)
+    const b = lengthBetween(steps, segment, mid, t1)
     if (depth >= MOST_HALVINGS || Math.abs(a + b - whole) <= exact) {
       ts.push(mid, t1)
       const before = lengths[lengths.length - 1]!
@@ -137,24 +148,34 @@ function tableOf(c: Cubic): Table {
     add(t0, mid, a, depth + 1)
     add(mid, t1, b, depth + 1)
   }
-  add(0, 1, lengthBetween(c, 0, 1), 0)
+  add(0, 1, lengthBetween(steps, segment, 0, 1), 0)
   return { t: Float64Array.from(ts), length: Float64Array.from(lengths) }
 }
 
+const NODES = Float64Array.from(GAUSS_5.nodes)
+const WEIGHTS = Float64Array.from(GAUSS_5.weights)
+
 /** Length of a cubic between two parameters by five-point Gauss quadrature, px. */
-function lengthBetween({ p0, p1, p2, p3 }: Cubic, t0: number, t1: number): number {
+function lengthBetween(steps: Float64Array, segment: number, t0: number, t1: number): number {
+  const o = 6 * segment
+  const ax = steps[o]!
+  const ay = steps[o + 1]!
+  const bx = steps[o + 2]!
+  const by = steps[o + 3]!
+  const cx = steps[o + 4]!
+  const cy = steps[o + 5]!
   const half = (t1 - t0) / 2
   const mid = (t1 + t0) / 2
   let sum = 0
   for (let i = 0; i < 5; i++) {
-    const t = mid + half * GAUSS_5.nodes[i]!
+    const t = mid + half * NODES[i]!
     const s = 1 - t
     const a = s * s
     const b = 2 * s * t
     const c = t * t
-    const dx = a * (p1.x - p0.x) + b * (p2.x - p1.x) + c * (p3.x - p2.x)
-    const dy = a * (p1.y - p0.y) + b * (p2.y - p1.y) + c * (p3.y - p2.y)
-    sum += GAUSS_5.weights[i]! * Math.sqrt(dx * dx + dy * dy)
+    const dx = a * ax + b * bx + c * cx
+    const dy = a * ay + b * by + c * cy
+    sum += WEIGHTS[i]! * Math.sqrt(dx * dx + dy * dy)
   }
   return 3 * half * sum
 }

@@ -8,12 +8,13 @@ import { LineWidth } from '../weight/half-widths'
 import type { Loop } from '../shapes/loop'
 import { reverseLoop, whole } from '../shapes/loop'
 import { arc as circleArc } from './arc'
+import { Centreline } from './centreline'
 import type { Part } from './folds'
 import { rootBetween } from './folds'
 import type { Parts } from './parts'
 import { partsOf } from './parts'
 import type { Rib, RibField, SideSign } from './ribs'
-import { centreSpeed, endTangent, newRib, placeOnCentre, tangentX, tangentY, turning } from './ribs'
+import { newRib } from './ribs'
 import { closedLoop, sideChain } from './side-chain'
 import type { Stretch } from './visible'
 
@@ -83,12 +84,18 @@ class NibPlane {
 /** Ribs from the centre of each circle to where it touches the envelope of all. */
 class CircleRibs implements RibField {
   private readonly turned: Rib = newRib()
+  /** The centreline in the nib's plane, and as it is. */
+  private readonly centre: Centreline
+  private readonly true: Centreline
 
   constructor(
-    private readonly cubics: readonly Cubic[],
+    cubics: readonly Cubic[],
     private readonly arc: ArcLength,
     private readonly width: LineWidth,
-  ) {}
+  ) {
+    this.centre = new Centreline(cubics)
+    this.true = new Centreline(arc.cubics)
+  }
 
   isOpen(): boolean {
     return false
@@ -97,15 +104,15 @@ class CircleRibs implements RibField {
   /** Radius at t and its derivative by t; the derivative of arc length is that of the true centreline. */
   private radius(segment: number, t: number, fromBelow: boolean): { r: number; slope: number } {
     const h = this.width.at(this.arc.at(segment, t), fromBelow)
-    placeOnCentre(this.arc.cubics[segment]!, t, this.turned)
-    return { r: (h.left + h.right) / 2, slope: ((h.leftSlope + h.rightSlope) / 2) * centreSpeed }
+    this.true.place(segment, t, this.turned)
+    return { r: (h.left + h.right) / 2, slope: ((h.leftSlope + h.rightSlope) / 2) * this.true.speed }
   }
 
   /** How fast the circle grows against how fast it moves, -1 .. 1 where it touches the envelope at all. */
   growth(segment: number, t: number, fromBelow = false): number {
     const { slope } = this.radius(segment, t, fromBelow)
-    placeOnCentre(this.cubics[segment]!, t, this.turned)
-    return centreSpeed > 0 ? slope / centreSpeed : 0
+    this.centre.place(segment, t, this.turned)
+    return this.centre.speed > 0 ? slope / this.centre.speed : 0
   }
 
   rib(segment: number, t: number, side: SideSign, fromBelow: boolean, out: Rib): void {
@@ -114,7 +121,8 @@ class CircleRibs implements RibField {
     const [a, b] = [Math.max(0, t - e), Math.min(1, t + e)]
     const tilt = this.growth(segment, t, fromBelow)
     const tiltSlope = (this.growth(segment, b, true) - this.growth(segment, a)) / (b - a)
-    placeOnCentre(this.cubics[segment]!, t, out)
+    this.centre.place(segment, t, out)
+    const { tangentX, tangentY, turning } = this.centre
     // n = -g T + sqrt(1 - g^2) N, with N the side's normal; T' = turning n, as for any curve.
     const g = Math.min(1, Math.max(-1, tilt))
     const across = Math.sqrt(Math.max(1e-12, 1 - g * g))
@@ -132,7 +140,7 @@ class CircleRibs implements RibField {
   }
 
   tangent(segment: number, t: number): Vec {
-    return endTangent(this.cubics[segment]!, t)
+    return this.centre.tangent(segment, t)
   }
 
   /** Whether the circle's growth jumps where two parts meet, as it does at a sharp stop or the end of a taper. */
@@ -144,7 +152,7 @@ class CircleRibs implements RibField {
 
   circle(segment: number, t: number, tolerance: number): Loop {
     const { r } = this.radius(segment, t, false)
-    placeOnCentre(this.cubics[segment]!, t, this.turned)
+    this.centre.place(segment, t, this.turned)
     const centre = { x: this.turned.cx, y: this.turned.cy }
     const arcs = circleArc(centre, { x: r, y: 0 }, 2 * Math.PI, tolerance)
     return arcs.map((c, i) => whole(i + 1 === arcs.length ? { ...c, p3: arcs[0]!.p0 } : c))

@@ -1,7 +1,8 @@
 import type { ArcLength } from '../geometry/arc-length'
-import type { Cubic } from '../geometry/cubic'
-import { mostCurvature, tangentAt } from '../geometry/cubic'
+import { mostCurvature } from '../geometry/cubic'
+import type { Vec } from '../geometry/point'
 import type { LineWidth } from '../weight/half-widths'
+import { Centreline } from './centreline'
 
 /** +1 for the left side of the line, -1 for the right. */
 export type SideSign = 1 | -1
@@ -35,16 +36,14 @@ export interface RibField {
   /** Whether no side of a segment can fold, as far as quick bounds tell. */
   isOpen(segment: number): boolean
   /** Unit tangent of the centreline at `t`, towards its end. */
-  tangent(segment: number, t: number): { x: number; y: number }
+  tangent(segment: number, t: number): Vec
 }
-
-/** Closest that a parameter comes to a place where the centreline stands still. */
-const STILL = 1e-7
 
 const widths = new Float64Array(4)
 
 /** Ribs across the centreline, along its normals. */
 export class NormalRibs implements RibField {
+  private readonly centre: Centreline
   private readonly open: boolean[]
 
   constructor(
@@ -52,6 +51,7 @@ export class NormalRibs implements RibField {
     private readonly width: LineWidth,
   ) {
     const { widest } = width
+    this.centre = new Centreline(arc.cubics)
     this.open = arc.cubics.map((c) => mostCurvature(c) * widest < 0.95)
   }
 
@@ -60,64 +60,21 @@ export class NormalRibs implements RibField {
   }
 
   rib(segment: number, t: number, side: SideSign, fromBelow: boolean, out: Rib): void {
-    const c = this.arc.cubics[segment]!
-    placeOnCentre(c, t, out)
-    const speed = centreSpeed
+    const { centre } = this
+    centre.place(segment, t, out)
     // The normal to the left of the tangent (tx, ty) is (ty, -tx); it turns as the tangent does.
-    out.nx = side * tangentY
-    out.ny = -side * tangentX
-    out.ndx = side * turning * tangentX
-    out.ndy = side * turning * tangentY
+    out.nx = side * centre.tangentY
+    out.ny = -side * centre.tangentX
+    out.ndx = side * centre.turning * centre.tangentX
+    out.ndy = side * centre.turning * centre.tangentY
     this.width.sample(this.arc.at(segment, t), fromBelow, widths)
     const at = side === 1 ? 0 : 1
     out.half = widths[at]!
-    out.halfSlope = widths[2 + at]! * speed
+    out.halfSlope = widths[2 + at]! * centre.speed
     out.width = widths[0]! + widths[1]!
   }
 
-  tangent(segment: number, t: number): { x: number; y: number } {
-    return endTangent(this.arc.cubics[segment]!, t)
+  tangent(segment: number, t: number): Vec {
+    return this.centre.tangent(segment, t)
   }
-}
-
-/** The unit tangent that a segment has at t, seen from within it. */
-export function endTangent(c: Cubic, t: number): { x: number; y: number } {
-  return tangentAt(c, t) ?? { x: 1, y: 0 }
-}
-
-/** Of the centre last placed: its speed, its unit tangent and how fast that turns, by t. */
-export let centreSpeed = 0
-export let tangentX = 1
-export let tangentY = 0
-export let turning = 0
-
-/** Writes the centre and its derivative; the rest goes to the variables above. */
-export function placeOnCentre({ p0, p1, p2, p3 }: Cubic, t: number, out: Rib): void {
-  const s = 1 - t
-  const a = s * s * s
-  const b = 3 * s * s * t
-  const c = 3 * s * t * t
-  const d = t * t * t
-  out.cx = a * p0.x + b * p1.x + c * p2.x + d * p3.x
-  out.cy = a * p0.y + b * p1.y + c * p2.y + d * p3.y
-  const e = 3 * s * s
-  const f = 6 * s * t
-  const g = 3 * t * t
-  out.cdx = e * (p1.x - p0.x) + f * (p2.x - p1.x) + g * (p3.x - p2.x)
-  out.cdy = e * (p1.y - p0.y) + f * (p2.y - p1.y) + g * (p3.y - p2.y)
-  const speed = Math.sqrt(out.cdx * out.cdx + out.cdy * out.cdy)
-  const size = Math.abs(p3.x - p0.x) + Math.abs(p3.y - p0.y) + Math.abs(p1.x - p0.x) + Math.abs(p1.y - p0.y) + Math.abs(p2.x - p3.x) + Math.abs(p2.y - p3.y)
-  centreSpeed = speed
-  if (speed > STILL * size) {
-    const ddx = 6 * s * (p2.x - 2 * p1.x + p0.x) + 6 * t * (p3.x - 2 * p2.x + p1.x)
-    const ddy = 6 * s * (p2.y - 2 * p1.y + p0.y) + 6 * t * (p3.y - 2 * p2.y + p1.y)
-    tangentX = out.cdx / speed
-    tangentY = out.cdy / speed
-    turning = (out.cdx * ddy - out.cdy * ddx) / (speed * speed)
-    return
-  }
-  const tangent = endTangent({ p0, p1, p2, p3 }, t)
-  tangentX = tangent.x
-  tangentY = tangent.y
-  turning = 0
 }
