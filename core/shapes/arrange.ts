@@ -126,7 +126,6 @@ class Arranger {
       more.set(this.stamp)
       this.stamp = more
     }
-    ;(globalThis as any).ENTERS++
     if (cells.isTooLarge(edges, p) && planHalves(edges, this.curves, p, splitP)) {
       this.split(p, splitP)
       return
@@ -138,7 +137,6 @@ class Arranger {
     const y0 = boxes[4 * p + 1]!
     const x1 = boxes[4 * p + 2]!
     const y1 = boxes[4 * p + 3]!
-    ;(globalThis as any).LISTS += n
     for (let i = 0; i < n; i++) {
       let before = -1
       for (let at = cells.first(lists[i]!); at >= 0; ) {
@@ -156,10 +154,8 @@ class Arranger {
         }
         before = at
         at = next
-        ;(globalThis as any).LOOKS++
         if (this.stamp[q] === p + 1) continue
         this.stamp[q] = p + 1
-        ;(globalThis as any).MEETS++
         const meeting = meet(edges, this.curves, p, q)
         if (meeting === Meeting.None) continue
         if (meeting === Meeting.Same) {
