@@ -24,6 +24,8 @@ export class CellIndex {
   private entries: Int32Array
   private used = 0
   private readonly mask: number
+  /** Lists between a cell's and that of the cell below it: odd, so that a column meets all lists before it comes round. */
+  private readonly row: number
   private readonly coarsest: number
   /** Cells of the edge last looked up: those of its own level first. */
   private cells = new Int32Array(64)
@@ -37,6 +39,7 @@ export class CellIndex {
     let n = 64
     while (n < SLOTS * edges) n *= 2
     this.mask = n - 1
+    this.row = Math.floor(Math.sqrt(n)) | 1
     this.heads = new Int32Array(2 * n).fill(-1)
     this.entries = new Int32Array(2 * n)
     const levels: number[] = []
@@ -116,9 +119,9 @@ export class CellIndex {
     this.all = n
   }
 
-  private slot(cx: number, cy: number, key: number): number {
-    const h = Math.imul(cx, 73856093) ^ Math.imul(cy, 19349663) ^ Math.imul(key + 1, 83492791)
-    return (h ^ (h >>> 13)) & this.mask
+  /** Cells of a row follow one another, and rows follow rows, so that neighbours lie near each other in memory. */
+  private slot(cx: number, cy: number, level: number): number {
+    return (cx + Math.imul(cy, this.row) + Math.imul(level, 0x9e3779b1)) & this.mask
   }
 
   /** First entry of a list, -1 where it is empty. */

@@ -23,14 +23,20 @@ const NONE = -1
 const BRANCH = -2
 
 export function chainsOf({ edges: s }: Arrangement): Chains {
-  const kept: number[] = []
-  for (let e = 0; e < s.count; e++) if (s.alive[e] && s.owners[e] !== 0) kept.push(e)
+  const all = new Int32Array(s.count)
+  let alive = 0
+  for (let e = 0; e < s.count; e++) if (s.alive[e] && s.owners[e] !== 0) all[alive++] = e
+  const kept = all.subarray(0, alive)
   const vertices = new VertexIds(2 * kept.length)
   const from = new Int32Array(s.count)
   const to = new Int32Array(s.count)
+  let last = -1
   for (const e of kept) {
-    from[e] = vertices.of(s.ax[e]!, s.ay[e]!)
+    // Most edges begin where the one before ended.
+    const goesOn = last >= 0 && s.ax[e] === s.bx[last] && s.ay[e] === s.by[last]
+    from[e] = goesOn ? to[last]! : vertices.of(s.ax[e]!, s.ay[e]!)
     to[e] = vertices.of(s.bx[e]!, s.by[e]!)
+    last = e
   }
   // The one edge that leads into and the one that leads out of each vertex, where there is but one of each.
   const into = new Int32Array(vertices.count).fill(NONE)

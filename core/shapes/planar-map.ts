@@ -1,7 +1,7 @@
 import type { Arrangement } from './arrange'
 import type { Chains } from './chains'
 import { chainsOf } from './chains'
-import { RowIndex } from './row-index'
+import { halvesLeftOf } from './rays'
 
 /**
  * The planar map of an arrangement. Half-chain 2c runs along chain c, 2c + 1 against it. "Left" is the side towards
@@ -150,11 +150,8 @@ function placeOutsides(m: PlanarMap, outsides: readonly number[], cycle: Int32Ar
   const { vertices } = m.chains
   const left = outsides.map((h) => leftmostOf(m, h))
   const order = outsides.map((_, i) => i).sort((i, k) => vertices.x[left[i]!]! - vertices.x[left[k]!]!)
-  const rows = new RowIndex(m)
-  for (const i of order) {
-    const beside = rows.halfLeftOf(vertices.x[left[i]!]!, vertices.y[left[i]!]!)
-    faceOfCycle[cycle[outsides[i]!]!] = beside < 0 ? 0 : faceOfCycle[cycle[beside]!]!
-  }
+  const beside = halvesLeftOf(m.chains, left)
+  for (const i of order) faceOfCycle[cycle[outsides[i]!]!] = beside[i]! < 0 ? 0 : faceOfCycle[cycle[beside[i]!]!]!
 }
 
 /** The leftmost vertex of the cycle that starts with half-chain `h`. */

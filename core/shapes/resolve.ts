@@ -49,7 +49,7 @@ export function resolveGroups(
     const again = arrange([contours.map((c) => c.map(whole))], tolerance)
     if (!again?.met) return contours
     const next = contoursOf(again, 1, tolerance, ({ winding }) => winding[0]! > 0)
-    if (!next.crossed) return contours
+    if (!next.crossed()) return contours
     if (look === LOOKS) return polygonsOf(map, faces)
     ;({ contours, map, faces } = next)
   }
@@ -68,7 +68,7 @@ function aloneOf(loop: Loop, { grid }: Arrangement, tolerance: number): Cubic[][
 /** Whether contours cross themselves or each other by more than two grid steps (a 128th of the tolerance). */
 export function crossesItself(contours: readonly Cubic[][], tolerance: number): boolean {
   const arrangement = arrange([contours.map((c) => c.map(whole))], tolerance)
-  return !!arrangement?.met && contoursOf(arrangement, 1, tolerance, () => false).crossed
+  return !!arrangement?.met && contoursOf(arrangement, 1, tolerance, () => false).crossed()
 }
 
 interface Resolved {
@@ -77,7 +77,7 @@ interface Resolved {
   /** 1 for each face of the region. */
   faces: Uint8Array
   /** Whether a face wider than the noise has a winding number other than 0 or 1. */
-  crossed: boolean
+  crossed: () => boolean
 }
 
 function contoursOf(
@@ -100,7 +100,7 @@ function contoursOf(
     const cubics = cutter.contour(runs)
     if (cubics.length && !isNoise(cubics, fine, tolerance)) contours.push(cubics)
   }
-  return { contours, map, faces, crossed: strange.length > 0 && anyWide(map, strange) }
+  return { contours, map, faces, crossed: () => strange.length > 0 && anyWide(map, strange) }
 }
 
 /**
