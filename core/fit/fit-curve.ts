@@ -100,7 +100,7 @@ function longest(at: number, guess: number, tolerance: number): Fitted {
       badExcess = excess
       if (to - at < SHORTEST) break
     }
-    if (goodExcess >= NEARLY) break
+    if (goodExcess >= NEARLY || (good > at && bad - good < SHORTEST)) break
     const start = curve.lengthTo(from)
     const goodLength = curve.lengthTo(curve.stationUpTo(good)) - start
     const badLength = bad === Infinity ? Infinity : curve.lengthTo(curve.stationUpTo(bad)) - start
