@@ -1,11 +1,13 @@
 import type { Cubic } from '../geometry/cubic'
-import { moveEnds, nearestFrom, pointAt, straight, subcurve } from '../geometry/cubic'
+import { moveEnds, nearestFrom, straight, subcurve } from '../geometry/cubic'
 import { intersectFrom } from '../geometry/intersect'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
 import type { Run } from './boundary'
 import type { PlanarMap } from './planar-map'
 import { toPx } from './snap-grid'
+import type { Cut } from './spurs'
+import { endOf, isEnd, Spurs } from './spurs'
 import { tidied } from './tidy'
 
 /** A cut is looked for within so many grid steps of the vertex that it was snapped to. */
@@ -17,17 +19,20 @@ const NEAR = 32
  */
 export class CutBack {
   private readonly places = new Map<number, Vec>()
+  private readonly spurs: Spurs
 
   /** @param fine px, the length below which a piece is noise */
   constructor(
     private readonly m: PlanarMap,
     private readonly fine: number,
-  ) {}
+  ) {
+    this.spurs = new Spurs(m)
+  }
 
   contour(runs: readonly Run[]): Cubic[] {
     const { cubics } = this.m.arrangement.curves
     const n = runs.length
-    const cuts = runs.map((r) => ({ curve: cubics[r.curve]!, t0: r.t0, t1: r.t1 }))
+    const cuts = runs.map((r): Cut => ({ id: r.curve, curve: cubics[r.curve]!, t0: r.t0, t1: r.t1 }))
     const corners = runs.map((r, i) => this.corner(r.end, cuts[i]!, cuts[(i + 1) % n]!))
     const out = cuts.map((c, i) => {
       const start = corners[(i + n - 1) % n]!
@@ -59,7 +64,7 @@ export class CutBack {
       b.t0 = onto(b.curve, b.t1, b.t0, known)
       return known
     }
-    const place = rejoin(a, b, near) ?? this.crossing(a, b, snapped, near) ?? snapped
+    const place = this.spurs.rejoin(a, b, near) ?? this.crossing(a, b, snapped, near) ?? snapped
     this.places.set(vertex, place)
     return place
   }
@@ -83,14 +88,6 @@ export class CutBack {
   }
 }
 
-interface Cut {
-  curve: Cubic
-  t0: number
-  t1: number
-}
-
-const isEnd = (t: number): boolean => t === 0 || t === 1
-const endOf = (c: Cubic, t: number): Vec => (t === 0 ? c.p0 : c.p3)
 
 /** The refined parameter keeps the cut's direction. */
 const inOrder = (far: number, refined: number, near: number): boolean =>
@@ -101,25 +98,4 @@ function onto(curve: Cubic, far: number, t: number, p: Vec): number {
   if (isEnd(t)) return t
   const hit = nearestFrom(curve, p, t)
   return inOrder(far, hit.t, t) && !isEnd(hit.t) ? hit.t : t
-}
-
-/**
- * Where a side runs out into a tip finer than the grid, its last stretch and the first of the side that leads back
- * cancelled each other. They are joined again at their common end.
- */
-function rejoin(a: Cut, b: Cut, near: number): Vec | null {
-  if (isEnd(a.t1) || isEnd(b.t0)) return null
-  const aEnd = a.t1 > a.t0 ? 1 : 0
-  const bEnd = b.t1 > b.t0 ? 0 : 1
-  const tip = endOf(a.curve, aEnd)
-  if (distance(tip, endOf(b.curve, bEnd)) > 0) return null
-  for (const share of [0.25, 0.5, 0.75]) {
-    const p = pointAt(a.curve, a.t1 + (aEnd - a.t1) * share)
-    const guess = b.t0 + (bEnd - b.t0) * share
-    const hit = nearestFrom(b.curve, p, guess)
-    if (hit.distance > near || (hit.t - b.t0) * (hit.t - bEnd) > 0) return null
-  }
-  a.t1 = aEnd
-  b.t0 = bEnd
-  return tip
 }

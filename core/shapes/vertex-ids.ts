@@ -16,18 +16,28 @@ export class VertexIds {
     this.y = new Float64Array(Math.max(1, most))
   }
 
+  /** The number of a point, which it is given if it has none. */
   of(x: number, y: number): number {
+    const slot = this.slotOf(x, y)
+    const id = this.table[slot]!
+    if (id >= 0) return id
+    this.table[slot] = this.count
+    this.x[this.count] = x
+    this.y[this.count] = y
+    return this.count++
+  }
+
+  has(x: number, y: number): boolean {
+    return this.table[this.slotOf(x, y)]! >= 0
+  }
+
+  /** The slot that holds a point, or the free one where it belongs. */
+  private slotOf(x: number, y: number): number {
     let slot = (Math.imul(x, 73856093) ^ Math.imul(y, 19349663)) >>> 0
     slot = (slot ^ (slot >>> 15)) & this.mask
     for (;;) {
       const id = this.table[slot]!
-      if (id < 0) {
-        this.table[slot] = this.count
-        this.x[this.count] = x
-        this.y[this.count] = y
-        return this.count++
-      }
-      if (this.x[id] === x && this.y[id] === y) return id
+      if (id < 0 || (this.x[id] === x && this.y[id] === y)) return slot
       slot = (slot + 1) & this.mask
     }
   }

@@ -23,9 +23,9 @@ export class Profile {
   /** `stops` in any order, at least one; `closed` wraps the profile so that it meets itself without a seam. */
   constructor(stops: readonly WidthStop[], closed: boolean) {
     const sorted = [...stops].sort((a, b) => a.at - b.at)
-    const wrapped = closed && sorted.length > 1 ? wrap(sorted) : sorted
-    this.left = monotoneSide(wrapped, (s) => s.left, closed && sorted.length > 1)
-    this.right = monotoneSide(wrapped, (s) => s.right, closed && sorted.length > 1)
+    const wraps = closed && sorted.length > 1
+    this.left = monotoneSide(sorted, (s) => s.left, wraps)
+    this.right = monotoneSide(sorted, (s) => s.right, wraps)
   }
 
   /** Factor and slope of the left side at `s` in 0..1. `fromBelow` takes the slope that arrives at a sharp stop. */
@@ -46,27 +46,23 @@ export class Profile {
   }
 }
 
-/** Stops of a closed line with copies of the last before 0 and the first after 1. */
-function wrap(stops: readonly WidthStop[]): WidthStop[] {
-  const last = stops.slice(-2).map((s) => ({ ...s, at: s.at - 1 }))
-  const first = stops.slice(0, 2).map((s) => ({ ...s, at: s.at + 1 }))
-  return [...last, ...stops, ...first]
-}
-
 /** Monotone slopes by F. N. Fritsch and R. E. Carlson, Monotone Piecewise Cubic Interpolation, 1980. */
-function monotoneSide(stops: readonly WidthStop[], width: (s: WidthStop) => number, closed: boolean): Side {
+function monotoneSide(stops: readonly WidthStop[], width: (s: WidthStop) => number, wraps: boolean): Side {
   const n = stops.length
   const at = stops.map((s) => s.at)
   const value = stops.map(width)
+  // Span i leads from stop i to the next one; on a closed line the last leads around to the first.
+  const spans = wraps ? n : n - 1
+  const next = (i: number): number => (i + 1) % n
   const secant: number[] = []
-  for (let i = 0; i + 1 < n; i++) {
-    const step = at[i + 1]! - at[i]!
-    secant.push(step > 1e-12 ? (value[i + 1]! - value[i]!) / step : 0)
+  for (let i = 0; i < spans; i++) {
+    const step = at[next(i)]! + (next(i) > i ? 0 : 1) - at[i]!
+    secant.push(step > 1e-12 ? (value[next(i)]! - value[i]!) / step : 0)
   }
   const arrive = new Array<number>(n).fill(0)
   const leave = new Array<number>(n).fill(0)
   for (let i = 0; i < n; i++) {
-    const before = secant[i - 1] ?? secant[i] ?? 0
+    const before = secant[wraps ? (i + n - 1) % n : i - 1] ?? secant[i] ?? 0
     const after = secant[i] ?? before
     if (stops[i]!.sharp) {
       arrive[i] = before
@@ -75,38 +71,31 @@ function monotoneSide(stops: readonly WidthStop[], width: (s: WidthStop) => numb
       arrive[i] = leave[i] = before * after > 0 ? (before + after) / 2 : 0
     }
   }
-  for (let i = 0; i + 1 < n; i++) {
+  for (let i = 0; i < spans; i++) {
     const d = secant[i]!
+    const j = next(i)
     if (d === 0) {
-      leave[i] = arrive[i + 1] = 0
+      leave[i] = arrive[j] = 0
       continue
     }
     const alpha = leave[i]! / d
-    const beta = arrive[i + 1]! / d
+    const beta = arrive[j]! / d
     const squared = alpha * alpha + beta * beta
     if (squared <= 9) continue
     const tau = 3 / Math.sqrt(squared)
     leave[i] = tau * alpha * d
-    arrive[i + 1] = tau * beta * d
+    arrive[j] = tau * beta * d
     if (!stops[i]!.sharp) arrive[i] = leave[i]!
-    if (!stops[i + 1]!.sharp) leave[i + 1] = arrive[i + 1]!
+    if (!stops[j]!.sharp) leave[j] = arrive[j]!
   }
-  if (closed) matchSeam(stops, arrive, leave)
-  return { at, value, arrive, leave }
+  const side = { at, value, arrive, leave }
+  return wraps ? aroundTheSeam(side) : side
 }
 
-/** A closed profile's slope at the first real stop and at its copy are the same number: the smaller of the two. */
-function matchSeam(stops: readonly WidthStop[], arrive: number[], leave: number[]): void {
-  const n = stops.length
-  const period = n - 4
-  for (let i = 0; i < n; i++) {
-    for (const slopes of [arrive, leave]) {
-      const j = i + period
-      if (j >= n) continue
-      const least = Math.abs(slopes[i]!) < Math.abs(slopes[j]!) ? slopes[i]! : slopes[j]!
-      slopes[i] = slopes[j] = least
-    }
-  }
+/** A closed line's side with a copy of the last stop before 0 and of the first after 1. */
+function aroundTheSeam({ at, value, arrive, leave }: Side): Side {
+  const around = (of: readonly number[], shift: number): number[] => [of[of.length - 1]! - shift, ...of, of[0]! + shift]
+  return { at: around(at, 1), value: around(value, 0), arrive: around(arrive, 0), leave: around(leave, 0) }
 }
 
 /** Places that differ by no more than this are one: arc lengths are not exact. */

@@ -60,6 +60,20 @@ describe('profiles', () => {
     )
   })
 
+  it('of a closed line do not care where it begins', () => {
+    const kinked = fc.uniqueArray(fc.record({ at: share, left: factor, right: factor, sharp: fc.boolean() }), { minLength: 2, maxLength: 6, comparator: (a, b) => Math.abs(a.at - b.at) < 0.01 })
+    fc.assert(
+      fc.property(kinked, share, share, (all, by, u) => {
+        const turned = all.map((s) => ({ ...s, at: (s.at + by) % 1 }))
+        // Beside a stop the two may fall on different sides of it.
+        fc.pre(all.every((s) => Math.abs(s.at - u) > 1e-6 && s.at % 1 !== 0))
+        const [a, b] = [new Profile(all, true).sampleLeft(u), new Profile(turned, true).sampleLeft((u + by) % 1)]
+        expect(a.value).toBeCloseTo(b.value, 6)
+      }),
+      { seed: 4, numRuns: 500 },
+    )
+  })
+
   it('break at a sharp stop and nowhere else', () => {
     const sharp = new Profile([{ at: 0, left: 0, right: 0 }, { at: 0.5, left: 1, right: 1, sharp: true }, { at: 1, left: 0.5, right: 0 }], false)
     expect(sharp.sampleLeft(0.5, true).slope).toBeGreaterThan(0)
