@@ -16,6 +16,8 @@ export class Centreline {
   tangentX = 1
   tangentY = 0
   turning = 0
+  /** Derivative of the speed by t; 0 where the centreline stands still. */
+  speedSlope = 0
   private readonly of: Float64Array
   private readonly still: Float64Array
 
@@ -63,18 +65,25 @@ export class Centreline {
     }
     const speed = Math.sqrt(x * x + y * y)
     this.speed = speed
-    if (speed > this.still[segment]!) {
+    if (!this.isStill(segment)) {
       const ddx = 2 * (s * (bx - ax) + t * (cx - bx))
       const ddy = 2 * (s * (by - ay) + t * (cy - by))
       this.tangentX = x / speed
       this.tangentY = y / speed
       this.turning = (x * ddy - y * ddx) / (speed * speed)
+      this.speedSlope = (x * ddx + y * ddy) / speed
       return
     }
     const tangent = this.tangent(segment, t)
     this.tangentX = tangent.x
     this.tangentY = tangent.y
     this.turning = 0
+    this.speedSlope = 0
+  }
+
+  /** Whether the centreline stands still at the place of a segment last asked for. */
+  isStill(segment: number): boolean {
+    return !(this.speed > this.still[segment]!)
   }
 
   /** The unit tangent at `t`, seen from within the segment. */

@@ -15,7 +15,18 @@ export interface SidePart extends Part {
   folds: boolean
 }
 
-const PROBES = 12
+/** The segment's parameter at place u of a part, and its derivative. */
+export function eased({ t0, t1, easeStart, easeEnd }: Part, u: number): { t: number; rate: number } {
+  const span = t1 - t0
+  // The ends are met exactly.
+  if (u === 0 || u === 1) return { t: u === 0 ? t0 : t1, rate: (u === 0 ? easeStart : easeEnd) ? 0 : span }
+  if (easeStart && easeEnd) return { t: t0 + span * u * u * (3 - 2 * u), rate: span * 6 * u * (1 - u) }
+  if (easeStart) return { t: t0 + span * u * u, rate: 2 * span * u }
+  if (easeEnd) return { t: t1 - span * (1 - u) * (1 - u), rate: 2 * span * (1 - u) }
+  return { t: t0 + span * u, rate: span }
+}
+
+const PROBES = 16
 const BISECTIONS = 48
 /** Where an edge all but folds it has a sharp turn, and is cut. */
 const SHARP = 0.35
@@ -48,7 +59,7 @@ export function cutAtFolds(field: RibField, part: Part, side: SideSign): SidePar
   const ts: number[] = []
   const values: number[] = []
   for (let i = 0; i <= PROBES; i++) {
-    ts.push(t0 + ((t1 - t0) * i) / PROBES)
+    ts.push(eased(part, i / PROBES).t)
     values.push(at(ts[i]!))
   }
   const cuts: number[] = []

@@ -7,14 +7,10 @@ import { rotate } from '../geometry/point'
 import { LineWidth } from '../weight/half-widths'
 import type { Loop } from '../shapes/loop'
 import { reverseLoop, whole } from '../shapes/loop'
-import { arc as circleArc } from './arc'
-import { Centreline } from './centreline'
-import type { Part } from './folds'
+import { CircleRibs } from './circle-ribs'
 import { rootBetween } from './folds'
 import type { Parts } from './parts'
 import { partsOf } from './parts'
-import type { Rib, RibField, SideSign } from './ribs'
-import { newRib } from './ribs'
 import { closedLoop, sideChain } from './side-chain'
 import type { Stretch } from './visible'
 
@@ -81,84 +77,6 @@ class NibPlane {
   }
 }
 
-/** Ribs from the centre of each circle to where it touches the envelope of all. */
-class CircleRibs implements RibField {
-  private readonly turned: Rib = newRib()
-  /** The centreline in the nib's plane, and as it is. */
-  private readonly centre: Centreline
-  private readonly true: Centreline
-
-  constructor(
-    cubics: readonly Cubic[],
-    private readonly arc: ArcLength,
-    private readonly width: LineWidth,
-  ) {
-    this.centre = new Centreline(cubics)
-    this.true = new Centreline(arc.cubics)
-  }
-
-  isOpen(): boolean {
-    return false
-  }
-
-  /** Radius at t and its derivative by t; the derivative of arc length is that of the true centreline. */
-  private radius(segment: number, t: number, fromBelow: boolean): { r: number; slope: number } {
-    const h = this.width.at(this.arc.at(segment, t), fromBelow)
-    this.true.place(segment, t, this.turned)
-    return { r: (h.left + h.right) / 2, slope: ((h.leftSlope + h.rightSlope) / 2) * this.true.speed }
-  }
-
-  /** How fast the circle grows against how fast it moves, -1 .. 1 where it touches the envelope at all. */
-  growth(segment: number, t: number, fromBelow = false): number {
-    const { slope } = this.radius(segment, t, fromBelow)
-    this.centre.place(segment, t, this.turned)
-    return this.centre.speed > 0 ? slope / this.centre.speed : 0
-  }
-
-  rib(segment: number, t: number, side: SideSign, fromBelow: boolean, out: Rib): void {
-    const { r, slope } = this.radius(segment, t, fromBelow)
-    const e = 1e-5
-    const [a, b] = [Math.max(0, t - e), Math.min(1, t + e)]
-    const tilt = this.growth(segment, t, fromBelow)
-    const tiltSlope = (this.growth(segment, b, true) - this.growth(segment, a)) / (b - a)
-    this.centre.place(segment, t, out)
-    const { tangentX, tangentY, turning } = this.centre
-    // n = -g T + sqrt(1 - g^2) N, with N the side's normal; T' = turning n, as for any curve.
-    const g = Math.min(1, Math.max(-1, tilt))
-    const across = Math.sqrt(Math.max(1e-12, 1 - g * g))
-    const nx = side * tangentY
-    const ny = -side * tangentX
-    out.nx = -g * tangentX + across * nx
-    out.ny = -g * tangentY + across * ny
-    const acrossSlope = (-g * tiltSlope) / across
-    const turn = side * turning
-    out.ndx = -tiltSlope * tangentX + g * turn * nx + acrossSlope * nx + across * turn * tangentX
-    out.ndy = -tiltSlope * tangentY + g * turn * ny + acrossSlope * ny + across * turn * tangentY
-    out.half = r
-    out.halfSlope = slope
-    out.width = 2 * r
-  }
-
-  tangent(segment: number, t: number): Vec {
-    return this.centre.tangent(segment, t)
-  }
-
-  /** Whether the circle's growth jumps where two parts meet, as it does at a sharp stop or the end of a taper. */
-  jumps(before: Part, after: Part): boolean {
-    const a = this.growth(before.segment, before.t1, true)
-    const b = this.growth(after.segment, after.t0)
-    return Math.abs(a - b) > 1e-3
-  }
-
-  circle(segment: number, t: number, tolerance: number): Loop {
-    const { r } = this.radius(segment, t, false)
-    this.centre.place(segment, t, this.turned)
-    const centre = { x: this.turned.cx, y: this.turned.cy }
-    const arcs = circleArc(centre, { x: r, y: 0 }, 2 * Math.PI, tolerance)
-    return arcs.map((c, i) => whole(i + 1 === arcs.length ? { ...c, p3: arcs[0]!.p0 } : c))
-  }
-}
-
 const PROBES = 16
 
 /** The parts in groups over which circles touch their envelope; where one outgrows its neighbours the sweep is theirs. */
@@ -178,8 +96,9 @@ function groupsOf(field: CircleRibs, { parts, meets }: Parts): Parts[] {
       if (marks[k + 1]! - marks[k]! < 1e-9) continue
       const touches = free((marks[k]! + marks[k + 1]!) / 2) > 0
       if (touches && !open) groups.push({ parts: [], meets: [] })
+      // Where circles start or stop touching their envelope, the ribs turn infinitely fast.
       if (touches) {
-        groups[groups.length - 1]!.parts.push({ ...p, t0: marks[k]!, t1: marks[k + 1]!, easeStart: false, easeEnd: false })
+        groups[groups.length - 1]!.parts.push({ ...p, t0: marks[k]!, t1: marks[k + 1]!, easeStart: k > 0, easeEnd: k + 2 < marks.length })
         const meet = marks[k] === p.t0 ? meets[i]! : 'smooth'
         // A bend turns by another angle in the nib's plane; the whole circle that stands there covers its turn.
         groups[groups.length - 1]!.meets.push(typeof meet === 'object' ? 'cusp' : meet)

@@ -2,20 +2,9 @@ import type { Cubic } from '../geometry/cubic'
 import { fitCurve } from '../fit/fit-curve'
 import type { CurveSource } from '../fit/source'
 import type { Part } from './folds'
-import { lowestBetween, rootBetween, turningRadius } from './folds'
+import { eased, lowestBetween, rootBetween, turningRadius } from './folds'
 import type { Rib, RibField, SideSign } from './ribs'
 import { newRib } from './ribs'
-
-/** The segment's parameter at place u of a part, and its derivative. */
-function eased({ t0, t1, easeStart, easeEnd }: Part, u: number): { t: number; rate: number } {
-  const span = t1 - t0
-  // The ends are met exactly.
-  if (u === 0 || u === 1) return { t: u === 0 ? t0 : t1, rate: (u === 0 ? easeStart : easeEnd) ? 0 : span }
-  if (easeStart && easeEnd) return { t: t0 + span * u * u * (3 - 2 * u), rate: span * 6 * u * (1 - u) }
-  if (easeStart) return { t: t0 + span * u * u, rate: 2 * span * u }
-  if (easeEnd) return { t: t1 - span * (1 - u) * (1 - u), rate: 2 * span * (1 - u) }
-  return { t: t0 + span * u, rate: span }
-}
 
 /** The edge of the ink on one side: centre + half x rib, along parts that follow one another smoothly. */
 class EdgeCurve implements CurveSource {
@@ -73,9 +62,11 @@ class EnvelopeCurve implements CurveSource {
     const { segment, t0, t1 } = this.part
     const t = u === 1 ? t1 : t0 + (t1 - t0) * u
     const pace = this.pace(t) * (t1 - t0)
-    const radius = turningRadius(this.field, segment, t, this.side)
     const r = this.rib
+    const turning = turningRadius(this.field, segment, t, this.side)
     this.field.rib(segment, t, this.side, false, r)
+    // Ribs that do not cross before they end are no part of a fold.
+    const radius = Math.min(r.half, Math.max(0, turning))
     out[0] = r.cx + radius * r.nx
     out[1] = r.cy + radius * r.ny
     out[2] = pace * r.nx

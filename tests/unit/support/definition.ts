@@ -8,7 +8,10 @@ import { LineWidth } from '#core/weight/half-widths'
 /** A finely sampled line, for asking the definition of its ink point by point. */
 export interface SampledLine {
   line: Line
-  segments: { at: Vec; tangent: Vec; left: number; right: number }[][]
+  /** Length, px. */
+  total: number
+  /** Cross-sections of each segment; s is the arc length up to them, px. */
+  segments: { at: Vec; tangent: Vec; left: number; right: number; s: number }[][]
 }
 
 /** Samples `perSegment` cross-sections of every segment; arc length is summed over chords, apart from core's own. */
@@ -30,12 +33,13 @@ export function sampleLine(line: Line, perSegment: number): SampledLine {
   const width = new LineWidth(line.weight, line.finish.align, s, line.path.closed)
   return {
     line,
+    total: s,
     segments: places.map((row) =>
       row.flatMap(({ c, t, s: at }) => {
         const tangent = tangentAt(c, t)
         if (!tangent) return []
         const h = width.at(at)
-        return [{ at: pointAt(c, t), tangent, left: h.left, right: h.right }]
+        return [{ at: pointAt(c, t), tangent, left: h.left, right: h.right, s: at }]
       }),
     ),
   }
