@@ -36,6 +36,9 @@ const SHORTEST = 1 / 4096
 /** Where nothing fits, a stretch that stays within this share of the tolerance is passed over at once. */
 const STILL = 1 / 8
 
+/** Finer than this share of a curve's length nothing is fitted: doubles, and the grid to come, hold no more. */
+const FINEST = 2 ** -24
+
 /** Turns within less than this share of the tolerance do not matter. */
 const GRAIN = 1 / 4
 
@@ -52,8 +55,9 @@ export function fitCurve(source: CurveSource, tolerance: number): Fitted[] {
   const out: Fitted[] = []
   let at = 0
   let guess = curve.lengthTo(curve.last)
+  const fine = Math.max(tolerance, guess * FINEST)
   while (at < source.parts) {
-    const fit = longest(at, guess, tolerance)
+    const fit = longest(at, guess, fine)
     out.push(fit)
     guess = curve.lengthTo(curve.stationUpTo(fit.to)) - curve.lengthTo(curve.stationUpTo(at))
     at = fit.to

@@ -6,6 +6,9 @@ import type { Rib } from './ribs'
 /** Closest that a parameter comes to a place where the centreline stands still. */
 const STILL = 1e-7
 
+/** A turn below this share of its two terms is rounding: a straight segment does not turn, however slow it is. */
+const NOISE = 1e-13
+
 /** Numbers kept of each cubic: its start, the control points of its derivative, and its end. */
 const PER_CUBIC = 10
 
@@ -70,7 +73,8 @@ export class Centreline {
       const ddy = 2 * (s * (by - ay) + t * (cy - by))
       this.tangentX = x / speed
       this.tangentY = y / speed
-      this.turning = (x * ddy - y * ddx) / (speed * speed)
+      const turn = x * ddy - y * ddx
+      this.turning = Math.abs(turn) > NOISE * (Math.abs(x * ddy) + Math.abs(y * ddx)) ? turn / (speed * speed) : 0
       this.speedSlope = (x * ddx + y * ddy) / speed
       return
     }

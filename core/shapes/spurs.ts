@@ -16,6 +16,9 @@ export interface Cut {
 export const isEnd = (t: number): boolean => t === 0 || t === 1
 export const endOf = (c: Cubic, t: number): Vec => (t === 0 ? c.p0 : c.p3)
 
+/** Two curves are a spur's own; a third is another. */
+const MOST = 3
+
 /**
  * Spurs: where a side runs out into a tip finer than the grid, its last stretch and the first of the side that leads back
  * cancel each other. They are joined again at their common end.
@@ -23,6 +26,7 @@ export const endOf = (c: Cubic, t: number): Vec => (t === 0 ? c.p0 : c.p3)
 export class Spurs {
   /** The edges that cancelled, by their curve. */
   private readonly cancelled = new Map<number, number[]>()
+  private curvesAt: Int32Array | null = null
 
   constructor(private readonly m: PlanarMap) {
     const { edges } = m.arrangement
@@ -47,21 +51,40 @@ export class Spurs {
       const hit = nearestFrom(b.curve, p, guess)
       if (hit.distance > near || (hit.t - b.t0) * (hit.t - bEnd) > 0) return null
     }
-    if (!this.isFree(a.id, a.t1, aEnd) || !this.isFree(b.id, b.t0, bEnd)) return null
+    if (!this.isFree(a.id, a.t1, aEnd, b.id) || !this.isFree(b.id, b.t0, bEnd, a.id)) return null
     a.t1 = aEnd
     b.t0 = bEnd
     return tip
   }
 
-  /** Whether what cancelled of a curve beyond `from` and up to its end at `to` meets no boundary. */
-  private isFree(curve: number, from: number, to: number): boolean {
+  /** Whether what cancelled of a curve beyond `from` and up to its end at `to` meets no boundary, but of that and `mate`. */
+  private isFree(curve: number, from: number, to: number, mate: number): boolean {
     const { edges } = this.m.arrangement
-    const { vertices } = this.m.chains
-    const isBeyond = (t: number): boolean => (to > from ? t > from : t < from)
+    const isOther = (t: number, x: number, y: number): boolean => {
+      if (to > from ? t <= from : t >= from) return false
+      const v = this.m.chains.vertices.find(x, y)
+      return v >= 0 && [...this.meeting().subarray(MOST * v, MOST * v + MOST)].some((c) => c >= 0 && c !== curve && c !== mate)
+    }
     for (const e of this.cancelled.get(curve) ?? []) {
-      if (isBeyond(edges.ta[e]!) && vertices.has(edges.ax[e]!, edges.ay[e]!)) return false
-      if (isBeyond(edges.tb[e]!) && vertices.has(edges.bx[e]!, edges.by[e]!)) return false
+      if (isOther(edges.ta[e]!, edges.ax[e]!, edges.ay[e]!) || isOther(edges.tb[e]!, edges.bx[e]!, edges.by[e]!)) return false
     }
     return true
+  }
+
+  /** Numbers of the curves whose edges are boundaries at each vertex, MOST at most; -1 where there are fewer. */
+  private meeting(): Int32Array {
+    if (this.curvesAt) return this.curvesAt
+    const { chains, arrangement } = this.m
+    const at = new Int32Array(MOST * chains.vertices.count).fill(-1)
+    for (let i = 0; i < chains.start[chains.count]!; i++) {
+      const e = chains.edges[i]!
+      const curve = arrangement.edges.curve[e]!
+      for (const v of [chains.from[e]!, chains.to[e]!]) {
+        let k = MOST * v
+        while (k < MOST * v + MOST && at[k]! >= 0 && at[k] !== curve) k++
+        if (k < MOST * v + MOST) at[k] = curve
+      }
+    }
+    return (this.curvesAt = at)
   }
 }

@@ -27,8 +27,9 @@ export class VertexIds {
     return this.count++
   }
 
-  has(x: number, y: number): boolean {
-    return this.table[this.slotOf(x, y)]! >= 0
+  /** The number of a point, or -1. */
+  find(x: number, y: number): number {
+    return this.table[this.slotOf(x, y)]!
   }
 
   /** The slot that holds a point, or the free one where it belongs. */
