@@ -5,9 +5,11 @@ import type { Shape } from '../core/drawing/model'
 import { parseSvg } from '../core/formats/svg/parse-svg'
 import { writeSvg } from '../core/formats/svg/write-svg'
 import { shapesOf } from '../core/shapes/derive'
+import type { Speck, SpeckLimits } from '../core/shapes/specks'
+import { dropSpecks } from '../core/shapes/specks'
 
 const USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
-  [--tolerance 0.05] [--union] [--simplify T] [--report FILE.json]
+  [--tolerance 0.05] [--union] [--simplify T] [--specks AREA] [--slivers WIDTH] [--report FILE.json]
 `
 
 interface Settings {
@@ -17,6 +19,8 @@ interface Settings {
   tolerance: number
   union: boolean
   simplify: number
+  /** What is dropped: below this area, px squared, or this mean width, px. */
+  limits: SpeckLimits
   report: string | undefined
 }
 
@@ -26,6 +30,7 @@ interface FileReport {
   contours: number
   nodes: number
   milliseconds: number
+  dropped: Speck[]
   warnings: string[]
   error?: string
 }
@@ -43,6 +48,8 @@ function readSettings(argv: string[]): Settings | string {
         tolerance: { type: 'string', default: '0.05' },
         union: { type: 'boolean', default: false },
         simplify: { type: 'string', default: '0' },
+        specks: { type: 'string', default: '0' },
+        slivers: { type: 'string', default: '0' },
         report: { type: 'string' },
       },
     })
@@ -54,12 +61,15 @@ function readSettings(argv: string[]): Settings | string {
   const outDir = parsed.values['out-dir']
   const tolerance = Number(parsed.values.tolerance)
   const simplify = Number(parsed.values.simplify)
+  const limits = { area: Number(parsed.values.specks), width: Number(parsed.values.slivers) }
   if (command !== 'expand') return 'The first word must be "expand".'
   if (!inputs.length) return 'Name at least one SVG file or folder.'
   if (!out === !outDir) return 'Name either --out or --out-dir.'
   if (!(tolerance > 0 && tolerance < 1000)) return '--tolerance must be a positive number of pixels.'
   if (!(simplify >= 0 && simplify < 1000)) return '--simplify must be a number of pixels, 0 or more.'
-  return { inputs, out, outDir, tolerance, union, simplify, report }
+  if (!(limits.area >= 0 && limits.area < Infinity)) return '--specks must be an area in square pixels, 0 or more.'
+  if (!(limits.width >= 0 && limits.width < Infinity)) return '--slivers must be a width in pixels, 0 or more.'
+  return { inputs, out, outDir, tolerance, union, simplify, limits, report }
 }
 
 function filesOf(inputs: string[]): string[] {
@@ -72,24 +82,31 @@ function filesOf(inputs: string[]): string[] {
   })
 }
 
-function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; warnings: string[] } {
+function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; dropped: Speck[]; warnings: string[] } {
   const { drawing, warnings } = parseSvg(text)
   const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
   const { union: unite, tolerance, simplify } = s
-  const { shapes } = shapesOf({ ...drawing, settings: { shapes: { unite, tolerance, simplify } } })
-  return { svg: writeSvg(drawing, { content: 'outlines', shapes }), strokes, shapes, warnings }
+  const dropped: Speck[] = []
+  const shapes = shapesOf({ ...drawing, settings: { shapes: { unite, tolerance, simplify } } }).shapes.map((shape) => {
+    // What came as a fill stays as it is.
+    if (!shape.from.length) return shape
+    const { contours, dropped: gone } = dropSpecks(shape.contours, s.limits)
+    dropped.push(...gone)
+    return { ...shape, contours }
+  })
+  return { svg: writeSvg(drawing, { content: 'outlines', shapes: shapes.filter((x) => x.contours.length) }), strokes, shapes, dropped, warnings }
 }
 
-const failed = (file: string, error: string): FileReport => ({ file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, warnings: [], error })
+const failed = (file: string, error: string): FileReport => ({ file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], warnings: [], error })
 
 function expandFile(file: string, target: string, s: Settings): FileReport {
   const start = performance.now()
-  const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, warnings: [] }
+  const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], warnings: [] }
   try {
-    const { svg, strokes, shapes, warnings } = expandText(readFileSync(file, 'utf8'), s)
+    const { svg, strokes, shapes, dropped, warnings } = expandText(readFileSync(file, 'utf8'), s)
     mkdirSync(dirname(target), { recursive: true })
     writeFileSync(target, svg)
-    Object.assign(report, { strokes, warnings })
+    Object.assign(report, { strokes, dropped, warnings })
     report.contours = shapes.reduce((n, x) => n + x.contours.length, 0)
     report.nodes = shapes.reduce((n, x) => n + x.contours.reduce((k, c) => k + c.nodes.length, 0), 0)
   } catch (e) {

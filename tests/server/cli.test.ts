@@ -40,6 +40,19 @@ describe('the command line', () => {
     expect(existsSync(join(folder, 'out', 'b.svg'))).toBe(true)
   })
 
+  it('drops specks and slivers of ink and says which, but no fills', () => {
+    const file = join(folder, 'specks.svg')
+    const out = join(folder, 'clean.svg')
+    const report = join(folder, 'specks.json')
+    writeFileSync(file, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 50 50"><g stroke="black" fill="none"><path d="M5 5L45 5" stroke-width="4"/><path d="M5 15L45 15" stroke-width="0.2"/><path d="M5 25L6 25" stroke-width="1"/></g><rect x="30" y="30" width="1" height="1" fill="#ff0000"/></svg>`)
+    expect(cli('expand', file, '--out', out, '--specks', '2', '--slivers', '0.5', '--report', report).status).toBe(0)
+    const [row] = JSON.parse(readFileSync(report, 'utf8')) as { dropped: { area: number; width: number }[]; contours: number }[]
+    expect(row!.dropped.map((d) => d.area)).toEqual([expect.closeTo(8, 6), expect.closeTo(1, 6)])
+    expect(row!.contours).toBe(2)
+    expect(readFileSync(out, 'utf8').match(/<path/g)).toHaveLength(2)
+    expect(readFileSync(out, 'utf8')).toContain('#ff0000')
+  })
+
   it('names what failed, does the others, and answers 1', () => {
     writeFileSync(join(folder, 'in', 'c.svg'), 'no svg at all')
     const { status, stderr } = cli('expand', join(folder, 'in'), join(folder, 'missing.svg'), '--out-dir', join(folder, 'out2'))
@@ -49,7 +62,7 @@ describe('the command line', () => {
     expect(existsSync(join(folder, 'out2', 'a.svg'))).toBe(true)
   })
 
-  it.each([[[]], [['expand']], [['expand', 'a.svg']], [['expand', 'a.svg', '--out', 'b.svg', '--tolerance', '-1']], [['expand', 'a.svg', '--what']], [['expand', 'a.svg', 'b.svg', '--out', 'c.svg']]])('wrong usage %j answers 2 and says how', (args) => {
+  it.each([[[]], [['expand']], [['expand', 'a.svg']], [['expand', 'a.svg', '--out', 'b.svg', '--tolerance', '-1']], [['expand', 'a.svg', '--what']], [['expand', 'a.svg', '--out', 'b.svg', '--slivers', 'thin']], [['expand', 'a.svg', 'b.svg', '--out', 'c.svg']]])('wrong usage %j answers 2 and says how', (args) => {
     const { status, stderr } = cli(...args)
     expect(status).toBe(2)
     expect(stderr).toContain('Usage: expand')
