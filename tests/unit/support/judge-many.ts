@@ -5,11 +5,11 @@ import { inkyLine } from './random-lines'
 const TOLERANCES = [0.5, 0.05, 0.005]
 const BATCH = 50
 /** Faults beyond the share that chance may bring together in a batch. */
-const FEW = 3
+const FEW = 2
 
 /**
- * Tests that judge the outlines of the random lines `from` .. `to` at three tolerances. Two lines in a hundred may have a
- * fault at one of them, nearly always the finest: see the limits in docs/outline-engine.md.
+ * Tests that judge the outlines of the random lines `from` .. `to` at three tolerances. One line in two hundred may have a
+ * fault at one of them: see the limits in docs/outline-engine.md.
  */
 export function judgeMany(from: number, to: number): void {
   describe(`outlines of random lines ${from} to ${to} against the definition of ink`, () => {
@@ -20,20 +20,19 @@ export function judgeMany(from: number, to: number): void {
         for (let seed = first; seed < first + BATCH; seed++) {
           const judgement = judgeOutlines(inkyLine(seed), TOLERANCES)
           judgement.nodes.forEach((n, i) => (nodes[i]! += n))
-          if (judgement.faults.length) faults.push(`line ${seed} ${judgement.faults[0]}`)
+          if (judgement.faults.length) faults.push(`line ${seed} ${judgement.faults.join('; ')}`)
         }
         // One bad batch is not the end: the share is judged over all.
-        expect(faults.length, faults.join('\n')).toBeLessThanOrEqual(FEW + (2 * (first + BATCH - from)) / 100)
+        expect(faults.length, faults.join('\n')).toBeLessThanOrEqual(FEW + (first + BATCH - from) / 200)
       })
     }
 
-    it('all in all no more than two lines in a hundred', () => {
-      expect(faults.length, faults.join('\n')).toBeLessThanOrEqual((2 * (to - from + 1)) / 100)
+    it('all in all no more than one line in two hundred', () => {
+      expect(faults.length, faults.join('\n')).toBeLessThanOrEqual((to - from + 1) / 200)
     })
 
-    it('no contour is turned over, and at most one crosses itself: a hairline across an edge', () => {
-      expect(faults.filter((f) => f.includes('turned'))).toEqual([])
-      expect(faults.filter((f) => f.includes('cross')).length, faults.join('\n')).toBeLessThanOrEqual(1)
+    it('no contour is turned over or crosses itself or another', () => {
+      expect(faults.filter((f) => f.includes('turned') || f.includes('cross'))).toEqual([])
     })
 
     it('a tenth of the tolerance takes less than the sixth root of ten times the nodes', () => {

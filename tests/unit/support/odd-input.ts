@@ -5,7 +5,7 @@ import { InputError } from '#core/errors'
 import { seeded } from './random-lines'
 
 /** Longest that one input may take, ms: a hang, not slowness, is looked for, on machines of any speed. */
-export const LONGEST = 180_000
+export const LONGEST = 30_000
 
 /** A number as bad luck would have it. */
 function oddNumber(r: () => number): number {
