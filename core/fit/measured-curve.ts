@@ -1,3 +1,4 @@
+import { grownFloats } from '../geometry/grown'
 import { GAUSS_5 } from '../geometry/quadrature'
 import { lastUpTo } from '../geometry/search'
 import type { Sample, TakePanel } from './panels'
@@ -166,19 +167,19 @@ export class MeasuredCurve {
     if (panels * PER_PANEL + 1 <= this.u.length) return
     const n = 2 * panels
     const samples = n * PER_PANEL + 1
-    this.u = grown(this.u, samples)
-    this.x = grown(this.x, samples)
-    this.y = grown(this.y, samples)
-    this.tx = grown(this.tx, samples)
-    this.ty = grown(this.ty, samples)
-    this.room = grown(this.room, samples)
-    this.endX = grown(this.endX, n)
-    this.endY = grown(this.endY, n)
-    this.endTx = grown(this.endTx, n)
-    this.endTy = grown(this.endTy, n)
-    this.lengths = grown(this.lengths, 2 * n + 1)
-    this.own = grown(this.own, 6 * n)
-    this.sums = grown(this.sums, 6 * n + 3)
+    this.u = grownFloats(this.u, samples)
+    this.x = grownFloats(this.x, samples)
+    this.y = grownFloats(this.y, samples)
+    this.tx = grownFloats(this.tx, samples)
+    this.ty = grownFloats(this.ty, samples)
+    this.room = grownFloats(this.room, samples)
+    this.endX = grownFloats(this.endX, n)
+    this.endY = grownFloats(this.endY, n)
+    this.endTx = grownFloats(this.endTx, n)
+    this.endTy = grownFloats(this.endTy, n)
+    this.lengths = grownFloats(this.lengths, 2 * n + 1)
+    this.own = grownFloats(this.own, 6 * n)
+    this.sums = grownFloats(this.sums, 6 * n + 3)
   }
 
   /** Fills a panel from the samples at its ends and in its middle, and from two more. */
@@ -327,10 +328,4 @@ function halfWeights(places: readonly number[]): number[] {
       return sum + 0.25 * GAUSS_5.weights[g]! * basis
     }, 0),
   )
-}
-
-function grown(old: Float64Array, n: number): Float64Array<ArrayBuffer> {
-  const more = new Float64Array(n)
-  more.set(old)
-  return more
 }

@@ -1,3 +1,4 @@
+import { grownInts } from '../geometry/grown'
 import { CellIndex } from './cell-index'
 import { CurveTable } from './curve-table'
 import { EdgeStore } from './edge-store'
@@ -121,11 +122,7 @@ class Arranger {
   /** Enters edge `p` among those already there; pieces that it or they are split into wait for their turn. */
   private enter(cells: CellIndex, p: number): void {
     const { edges } = this
-    if (this.stamp.length < edges.ax.length) {
-      const more = new Int32Array(edges.ax.length)
-      more.set(this.stamp)
-      this.stamp = more
-    }
+    if (this.stamp.length < edges.ax.length) this.stamp = grownInts(this.stamp, edges.ax.length)
     if (cells.isTooLarge(edges, p) && planHalves(edges, this.curves, p, splitP)) {
       this.split(p, splitP)
       return

@@ -1,3 +1,4 @@
+import { grownInts } from '../geometry/grown'
 import type { EdgeStore } from './edge-store'
 
 /** Cells of the finest level, grid units, and how much larger those of each further level are. */
@@ -89,7 +90,7 @@ export class CellIndex {
     const right = Math.floor((boxes[4 * e + 2]! + 0.5) * k)
     const bottom = Math.floor((boxes[4 * e + 3]! + 0.5) * k)
     const count = (right - left + 1) * (bottom - top + 1)
-    if (this.all + count > this.cells.length) this.cells = longer(this.cells, 2 * (this.all + count))
+    if (this.all + count > this.cells.length) this.cells = grownInts(this.cells, 2 * (this.all + count))
     const { cells } = this
     let n = this.all
     if (count <= 4) {
@@ -146,7 +147,7 @@ export class CellIndex {
 
   private add(list: number, edge: number): void {
     const { used } = this
-    if (used === this.entries.length) this.entries = longer(this.entries, used * 2)
+    if (used === this.entries.length) this.entries = grownInts(this.entries, used * 2)
     this.entries[used] = edge
     this.entries[used + 1] = this.heads[list]!
     this.heads[list] = used
@@ -161,10 +162,4 @@ function levelFor(extent: number): number {
   let level = 0
   for (let size = FINEST; size < extent; size *= FACTOR) level++
   return level
-}
-
-function longer(old: Int32Array, n: number): Int32Array<ArrayBuffer> {
-  const more = new Int32Array(n)
-  more.set(old)
-  return more
 }

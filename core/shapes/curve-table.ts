@@ -1,4 +1,5 @@
 import type { Cubic } from '../geometry/cubic'
+import { grownFloats } from '../geometry/grown'
 import type { Vec } from '../geometry/point'
 import type { SnapGrid } from './snap-grid'
 
@@ -21,11 +22,7 @@ export class CurveTable {
     this.cubics.push(c)
     if (alike) alike.push(id)
     else this.ids.set(key, [id])
-    if (8 * id + 8 > this.points.length) {
-      const more = new Float64Array(this.points.length * 2)
-      more.set(this.points)
-      this.points = more
-    }
+    if (8 * id + 8 > this.points.length) this.points = grownFloats(this.points, this.points.length * 2)
     const { step, originX, originY } = this.grid
     const p = this.points
     const o = 8 * id

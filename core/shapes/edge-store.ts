@@ -1,3 +1,5 @@
+import { grownFloats, grownInts } from '../geometry/grown'
+
 /**
  * Directed edges between points of an integer grid, in typed arrays that grow. Every edge remembers the curve that it
  * stands for, the parameters at its two ends, and whose boundary it is.
@@ -59,28 +61,18 @@ export class EdgeStore {
 
   private grow(): void {
     const n = this.ax.length * 2
-    this.ax = grown(this.ax, n)
-    this.ay = grown(this.ay, n)
-    this.bx = grown(this.bx, n)
-    this.by = grown(this.by, n)
-    this.ta = grown(this.ta, n)
-    this.tb = grown(this.tb, n)
-    this.sag = grown(this.sag, n)
-    this.boxes = grown(this.boxes, 4 * n)
-    const curve = new Int32Array(n)
-    curve.set(this.curve)
-    this.curve = curve
-    const owners = new Int32Array(n)
-    owners.set(this.owners)
-    this.owners = owners
+    this.ax = grownFloats(this.ax, n)
+    this.ay = grownFloats(this.ay, n)
+    this.bx = grownFloats(this.bx, n)
+    this.by = grownFloats(this.by, n)
+    this.ta = grownFloats(this.ta, n)
+    this.tb = grownFloats(this.tb, n)
+    this.sag = grownFloats(this.sag, n)
+    this.boxes = grownFloats(this.boxes, 4 * n)
+    this.curve = grownInts(this.curve, n)
+    this.owners = grownInts(this.owners, n)
     const alive = new Uint8Array(n)
     alive.set(this.alive)
     this.alive = alive
   }
-}
-
-function grown(old: Float64Array, n: number): Float64Array<ArrayBuffer> {
-  const more = new Float64Array(n)
-  more.set(old)
-  return more
 }
