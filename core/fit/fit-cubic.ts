@@ -34,9 +34,9 @@ const sums = new Float64Array(3)
 const arms = new Float64Array(16)
 
 /**
- * The cubic with the end points and end tangents of a stretch between two stations that also has its area and first moment over the chord
- * (R. Levien, Fitting cubic Bezier curves, 2021). Of the few such cubics, and the one with even handles, the nearest goes
- * to `fit`. Its error falls with the sixth power of the stretch's length.
+ * The cubic with the end points and end tangents of a stretch between two stations that also has its area and first moment
+ * over the chord (R. Levien, Fitting cubic Bezier curves, 2021). Of the few such cubics, and the one with even handles, the
+ * nearest goes to `fit`. Its error falls with the sixth power of the stretch's length.
  *
  * @returns the largest deviation as a multiple of what is allowed: `tolerance` px, less where there is little room.
  * At most 1 is a good fit; HOPELESS where no cubic with sane handles comes near.

@@ -15,8 +15,8 @@ const FIRST_HALF = halfWeights([0, ...PLACES, 1])
 /** Samples of a panel: its start and the three places. */
 const PER_PANEL = 4
 
-/** The part of a chain that turns by no more than this at a joint (radians) is taken to go on smoothly there. */
-const SMOOTH_TURN = Math.cos(0.6)
+/** A chain that turns by less than 0.6 radians at a joint goes on smoothly there: the cosine of that. */
+const SMOOTH = Math.cos(0.6)
 
 /** Where a curve is slower than this share of its pace nearby, its direction is taken from so far inside the panel. */
 const STILL = 1e-6
@@ -275,7 +275,7 @@ export class MeasuredCurve {
     if (!(station & 1) && panel > 0 && panel < this.panels) {
       const bx = this.endTx[panel - 1]!
       const by = this.endTy[panel - 1]!
-      if (x * bx + y * by > SMOOTH_TURN) {
+      if (x * bx + y * by > SMOOTH) {
         const both = Math.sqrt((x + bx) ** 2 + (y + by) ** 2)
         x = (x + bx) / both
         y = (y + by) / both
