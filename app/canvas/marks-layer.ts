@@ -59,13 +59,15 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
     case 'tag':
       return tag(place(mark.at), mark.text)
     case 'end':
-      return [openEnd(place(mark.at), mark.outward)]
+      return [openEnd(place(mark.at), mark.outward, mark.ref)]
     case 'box':
       return [box(place(mark.from), place(mark.to))]
     case 'frame':
       return frame(mark.corners.map(place))
     case 'closer':
-      return [closer(place(mark.at))]
+      return [closer(place(mark.at), mark.ref)]
+    case 'belly':
+      return [belly(mark, place(mark.at))]
   }
 }
 
@@ -209,11 +211,12 @@ function tag(p: Vec, text: string): Konva.Shape[] {
 }
 
 /** An open chevron at a free end, pointing outwards. */
-function openEnd(p: Vec, outward: Vec): Konva.Shape {
+function openEnd(p: Vec, outward: Vec, ref: MarkRef | null): Konva.Shape {
   return new Konva.Shape({
     x: p.x,
     y: p.y,
-    listening: false,
+    mark: ref,
+    listening: !!ref,
     sceneFunc: (ctx) => {
       ctx.rotate(Math.atan2(outward.y, outward.x))
       ctx.beginPath()
@@ -221,8 +224,15 @@ function openEnd(p: Vec, outward: Vec): Konva.Shape {
       ctx.lineTo(10, 0)
       ctx.lineTo(5, 5)
       ctx.setAttr('strokeStyle', PLUM)
-      ctx.setAttr('lineWidth', 1.6)
+      ctx.setAttr('lineWidth', ref ? 2.4 : 1.6)
       ctx.stroke()
+    },
+    // The chevron takes the hand, not the end itself: there another line may begin.
+    hitFunc: (ctx, shape) => {
+      ctx.rotate(Math.atan2(outward.y, outward.x))
+      ctx.beginPath()
+      ctx.arc(9, 0, 7, 0, Math.PI * 2)
+      ctx.fillShape(shape)
     },
   })
 }
@@ -263,8 +273,8 @@ function frame(corners: Vec[]): Konva.Shape[] {
   return [outline, ...grips]
 }
 
-/** A halo round the start of a path: pressing it closes the line. */
-const closer = (p: Vec): Konva.Shape =>
+/** A halo round an end of a path: pressing it closes the line, or goes on from there. */
+const closer = (p: Vec, ref: MarkRef): Konva.Shape =>
   new Konva.Circle({
     x: p.x,
     y: p.y,
@@ -272,6 +282,31 @@ const closer = (p: Vec): Konva.Shape =>
     stroke: PLUM,
     strokeWidth: 1.4,
     dash: [3, 3],
-    mark: { kind: 'closer' } satisfies MarkRef,
+    mark: ref,
     hitFunc: target(REACH),
   } as Konva.CircleConfig)
+
+/** The middle of a bow: two short strokes along it, to be pulled. */
+function belly(mark: Extract<Mark, { kind: 'belly' }>, p: Vec): Konva.Shape {
+  return new Konva.Shape({
+    x: p.x,
+    y: p.y,
+    mark: { kind: 'belly', index: mark.index } satisfies MarkRef,
+    sceneFunc: (ctx) => {
+      ctx.rotate(Math.atan2(mark.along.y, mark.along.x))
+      ctx.beginPath()
+      for (const off of [-3.2, 3.2]) {
+        ctx.moveTo(-5, off)
+        ctx.lineTo(5, off)
+      }
+      ctx.setAttr('strokeStyle', PAPER)
+      ctx.setAttr('lineWidth', 4.6)
+      ctx.setAttr('lineCap', 'round')
+      ctx.stroke()
+      ctx.setAttr('strokeStyle', PLUM)
+      ctx.setAttr('lineWidth', 2.2)
+      ctx.stroke()
+    },
+    hitFunc: target(REACH),
+  })
+}

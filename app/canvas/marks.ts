@@ -9,6 +9,9 @@ export type MarkRef =
   | { kind: 'stop'; line: string; index: number }
   | { kind: 'corner'; index: number }
   | { kind: 'closer' }
+  | { kind: 'joint'; index: number }
+  | { kind: 'end'; line: string; end: 'first' | 'last' }
+  | { kind: 'belly'; index: number }
 
 /** Something drawn over the ink, in page px; its own size is in screen px. */
 export type Mark =
@@ -17,7 +20,8 @@ export type Mark =
   | { kind: 'handle'; from: Vec; at: Vec; ref: MarkRef | null }
   | { kind: 'jaws'; left: Vec; right: Vec; centre: Vec; chosen: boolean; line: string; index: number }
   | { kind: 'tag'; at: Vec; text: string }
-  | { kind: 'end'; at: Vec; outward: Vec }
+  | { kind: 'end'; at: Vec; outward: Vec; ref: MarkRef | null }
   | { kind: 'box'; from: Vec; to: Vec }
   | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec] }
-  | { kind: 'closer'; at: Vec }
+  | { kind: 'closer'; at: Vec; ref: MarkRef }
+  | { kind: 'belly'; at: Vec; along: Vec; index: number }

@@ -1,4 +1,5 @@
 import type { Drawing, Line, Shape, Vec, Weight } from '#core/drawing/model'
+import type { FigureShape } from '#core/geometry/figures'
 import type { Mark, MarkRef } from '~/canvas/marks'
 
 /** One sample of a stroke, in page px; pressure 0..1, time in ms. */
@@ -50,7 +51,7 @@ export interface Bench {
   /** Id of the layer that takes new lines, or null after telling the person why none does. */
   layerForInk(): string | null
   nextWeight(): Weight
-  preferences(): { steadiness: number; pressure: boolean }
+  preferences(): { steadiness: number; pressure: boolean; bowsJoin: boolean; penJoins: 'free' | 'smooth' | 'straight'; figure: FigureShape }
   /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over. */
   lineAt(p: Vec, reach: number): LineHit | null
   /** The derived shape under a point. */

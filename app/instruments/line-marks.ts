@@ -34,15 +34,15 @@ export function chosenMarks(bench: Bench, besides: (line: Line) => Mark[]): Mark
   return lines.length > MOST_MARKED ? [centrelines] : [centrelines, ...lines.flatMap(besides)]
 }
 
-/** A chevron at each open end. */
-export function endMarks(line: Line): Mark[] {
+/** A chevron at each open end; `taken` where a press on it is to mean something. */
+export function endMarks(line: Line, taken = false): Mark[] {
   if (line.path.closed) return []
   const arc = arcOf(line)
   const first = arc.tangent(0)
   const last = arc.tangent(arc.total)
   if (!first || !last) return []
   return [
-    { kind: 'end', at: arc.point(0), outward: { x: -first.x, y: -first.y } },
-    { kind: 'end', at: arc.point(arc.total), outward: last },
+    { kind: 'end', at: arc.point(0), outward: { x: -first.x, y: -first.y }, ref: taken ? { kind: 'end', line: line.id, end: 'first' } : null },
+    { kind: 'end', at: arc.point(arc.total), outward: last, ref: taken ? { kind: 'end', line: line.id, end: 'last' } : null },
   ]
 }

@@ -1,35 +1,46 @@
-import type { Line, PathNode, Vec } from '#core/drawing/model'
+import type { Line, Path, PathNode, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
-import { findLayer } from '~/stores/find'
+import { halfWay, smoothThrough } from '#core/geometry/smooth-through'
+import { findLayer, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
+import { constrained } from './constrained'
 import type { Bench, Hand, Instrument } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
+import { chosenLines, endMarks } from './line-marks'
 
 const mirrored = (about: Vec, p: Vec): Vec => ({ x: 2 * about.x - p.x, y: 2 * about.y - p.y })
 
-/** Turns `p` about `from` to the nearest multiple of 15 degrees. */
-function constrained(from: Vec, p: Vec): Vec {
-  const step = Math.PI / 12
-  const angle = Math.round(Math.atan2(p.y - from.y, p.x - from.x) / step) * step
-  const l = Math.hypot(p.x - from.x, p.y - from.y)
-  return { x: from.x + Math.cos(angle) * l, y: from.y + Math.sin(angle) * l }
+/** A node as it was laid. */
+interface Laid extends PathNode {
+  /** Clicked where clicked points join smoothly: its handles follow from its neighbours. */
+  auto: boolean
+}
+
+/** A line that is being gone on with, and at which of its ends. */
+interface GoingOn {
+  line: Line
+  end: 'first' | 'last'
 }
 
 /** Lays a line node by node: click for a corner, drag for a curve. */
 export class Pen implements Instrument {
   readonly name = 'Pen'
   readonly cursor = 'crosshair'
-  private nodes: PathNode[] = []
-  private pressed: { screen: Vec; closing: boolean; dragging: boolean } | null = null
+  private nodes: Laid[] = []
+  private pressed: { screen: Vec; closing: boolean; dragging: boolean; index: number } | null = null
   private pointer: Vec | null = null
+  private goingOn: GoingOn | null = null
 
   constructor(private readonly bench: Bench) {}
 
   hint(): string {
-    if (!this.nodes.length) return 'Click: corner · Drag: curve'
+    const joins = this.bench.preferences().penJoins
+    const lay = joins === 'straight' ? 'Click: corner' : joins === 'smooth' ? 'Click: smooth point · Drag: curve' : 'Click: corner · Drag: curve'
+    if (!this.nodes.length) return this.marks().length ? `${lay} · Press an end mark: go on from there` : lay
     if (this.pressed?.dragging) return 'Shift: 15° steps · Alt: only the handle ahead'
-    const close = this.nodes.length > 1 ? ' · Click the start: close' : ''
-    return `Click: corner · Drag: curve${close} · Enter: finish · Backspace: step back · Esc: drop`
+    const close = this.nodes.length > 1 && !this.goingOn ? ' · Click the start: close' : ''
+    const retract = this.nodes[this.nodes.length - 1]!.out ? ' · Click the last node: straight on' : ''
+    return `${lay}${close}${retract} · Enter: finish · Backspace: step back · Esc: drop`
   }
 
   press(hand: Hand): void {
@@ -37,17 +48,47 @@ export class Pen implements Instrument {
       if (this.nodes.length > 1) this.finish(false)
       return
     }
+    const { mark } = hand
     if (!this.nodes.length) {
+      if (mark?.kind === 'end') {
+        this.takeUp(mark.line, mark.end)
+        return
+      }
       if (!this.bench.layerForInk()) return
       this.bench.select([])
     }
-    const closing = hand.mark?.kind === 'closer' && this.nodes.length > 1
-    const last = this.nodes[this.nodes.length - 1]
-    if (!closing) {
-      const at = hand.shift && last ? constrained(last.at, hand.at) : hand.at
-      this.nodes.push({ at, in: null, out: null, joint: 'corner' })
+    const last = this.nodes.length - 1
+    const closing = mark?.kind === 'closer' && this.nodes.length > 1
+    const again = mark?.kind === 'joint' && mark.index === last
+    if (!closing && !again) {
+      const at = hand.shift && last >= 0 ? constrained(this.nodes[last]!.at, hand.at) : hand.at
+      this.nodes.push({ at, in: null, out: null, joint: 'corner', auto: this.bench.preferences().penJoins === 'smooth' })
     }
-    this.pressed = { screen: hand.screen, closing, dragging: false }
+    this.pressed = { screen: hand.screen, closing, dragging: false, index: closing ? 0 : this.nodes.length - 1 }
+    if (again) this.retract(last)
+    this.bench.refresh()
+  }
+
+  /** Pressing the last node again takes its outgoing handle back: the next segment leaves as it likes. */
+  private retract(index: number): void {
+    const node = this.nodes[index]!
+    node.out = null
+    node.joint = 'corner'
+    node.auto = false
+  }
+
+  /** Goes on with a line from one of its ends. */
+  private takeUp(id: string, end: 'first' | 'last'): void {
+    const found = findLine(this.bench.drawing(), id)
+    if (!found) return
+    if (found.layer.locked || !found.layer.visible) {
+      this.bench.say(`Layer "${found.layer.name}" is ${found.layer.locked ? 'locked' : 'hidden'}: its lines stay as they are.`)
+      return
+    }
+    const { nodes } = found.line.path
+    const laid = nodes.map((n): Laid => ({ ...n, auto: false }))
+    this.nodes = end === 'last' ? laid : laid.reverse().map((n) => ({ ...n, in: n.out, out: n.in }))
+    this.goingOn = { line: found.line, end }
     this.bench.refresh()
   }
 
@@ -61,9 +102,11 @@ export class Pen implements Instrument {
   /** The press has become a drag: the node gets handles. */
   private pull(hand: Hand): void {
     const { pressed } = this
-    if (!pressed || (!pressed.dragging && screenDistance(pressed.screen, hand.screen) < DRAG_START)) return
+    if (!pressed || this.bench.preferences().penJoins === 'straight') return
+    if (!pressed.dragging && screenDistance(pressed.screen, hand.screen) < DRAG_START) return
     pressed.dragging = true
-    const node = pressed.closing ? this.nodes[0]! : this.nodes[this.nodes.length - 1]!
+    const node = this.nodes[pressed.index]!
+    node.auto = false
     const ahead = hand.shift ? constrained(node.at, hand.at) : hand.at
     if (pressed.closing) {
       node.in = mirrored(node.at, ahead)
@@ -92,10 +135,17 @@ export class Pen implements Instrument {
     this.pressed = null
   }
 
+  /** The line that is being gone on with may be another now, or gone. */
+  overtaken(): void {
+    if (this.goingOn) this.discard()
+  }
+
   stepBack(): boolean {
     const any = this.nodes.length > 0
     this.nodes.pop()
     this.pressed = null
+    // Back at what was there before: the line is let go as it is.
+    if (this.goingOn && this.nodes.length < this.goingOn.line.path.nodes.length) this.discard()
     this.bench.refresh()
     return any
   }
@@ -118,50 +168,100 @@ export class Pen implements Instrument {
   private discard(): void {
     this.nodes = []
     this.pressed = null
+    this.goingOn = null
+  }
+
+  /** The path of what has been laid, with a node at `next` where one is given. */
+  private path(closed: boolean, next: Vec | null = null): Path {
+    const laid: Laid[] = this.nodes.map((n) => ({ ...n }))
+    if (next) laid.push({ at: next, in: null, out: null, joint: 'corner', auto: this.bench.preferences().penJoins === 'smooth' })
+    smoothAutos(laid, closed)
+    return { nodes: laid.map(({ auto: _, ...n }) => n), closed }
   }
 
   private finish(closed: boolean): void {
-    const nodes = this.nodes
+    const { goingOn } = this
+    const { nodes } = this.path(closed)
+    const count = this.nodes.length
     this.discard()
-    if (nodes.length < 2) return
-    const layer = this.bench.layerForInk()
-    if (!layer) return
+    if (count < 2 || (goingOn && count === goingOn.line.path.nodes.length)) return
     if (!closed) {
       nodes[0]!.in = null
       nodes[nodes.length - 1]!.out = null
       nodes[0]!.joint = nodes[nodes.length - 1]!.joint = 'corner'
     }
-    const line = newLine({ nodes, closed }, { weight: this.bench.nextWeight() })
+    if (goingOn) this.lengthen(goingOn, nodes)
+    else this.add({ nodes, closed })
+  }
+
+  private add(path: Path): void {
+    const layer = this.bench.layerForInk()
+    if (!layer) return
+    const line = newLine(path, { weight: this.bench.nextWeight() })
     this.bench.edit('Draw a line', (draft) => {
       findLayer(draft, layer)?.items.push(line)
     })
     this.bench.select([line.id])
   }
 
+  private lengthen({ line, end }: GoingOn, nodes: PathNode[]): void {
+    const ordered = end === 'last' ? nodes : nodes.reverse().map((n) => ({ ...n, in: n.out, out: n.in }))
+    this.bench.edit('Go on with a line', (draft) => {
+      const found = findLine(draft, line.id)
+      if (found) found.line.path.nodes = ordered
+    })
+    this.bench.select([line.id])
+  }
+
   freshInk(): Line | null {
     if (this.nodes.length < 2) return null
-    const line = newLine({ nodes: this.nodes.map((n) => ({ ...n })), closed: false }, { id: 'fresh' })
-    return { ...line, weight: this.bench.nextWeight() }
+    const line = newLine(this.path(false), { id: 'fresh' })
+    return { ...line, weight: this.goingOn?.line.weight ?? this.bench.nextWeight() }
   }
 
   marks(): Mark[] {
     const marks: Mark[] = []
     const { nodes } = this
-    if (!nodes.length) return marks
-    const last = nodes[nodes.length - 1]!
-    if (nodes.length > 1) marks.push({ kind: 'paths', paths: [{ nodes, closed: false }], tone: 'plum' })
+    // Only a press on an end mark goes on with a line.
+    if (!nodes.length) return chosenLines(this.bench).flatMap((line) => endMarks(line, true))
+    const path = this.path(false)
+    const last = path.nodes[nodes.length - 1]!
+    if (nodes.length > 1) marks.push({ kind: 'paths', paths: [path], tone: 'plum' })
     if (this.pointer && !this.pressed) {
-      const next: PathNode = { at: this.pointer, in: null, out: null, joint: 'corner' }
-      marks.push({ kind: 'paths', paths: [{ nodes: [last, next], closed: false }], tone: 'next' })
+      const ahead = this.path(false, this.pointer).nodes.slice(-2)
+      marks.push({ kind: 'paths', paths: [{ nodes: ahead, closed: false }], tone: 'next' })
     }
-    for (const side of ['in', 'out'] as const) {
-      const at = last[side]
-      if (at) marks.push({ kind: 'handle', from: last.at, at, ref: null })
+    if (!nodes[nodes.length - 1]!.auto) {
+      for (const side of ['in', 'out'] as const) {
+        const at = last[side]
+        if (at) marks.push({ kind: 'handle', from: last.at, at, ref: null })
+      }
     }
-    if (nodes.length > 1) marks.push({ kind: 'closer', at: nodes[0]!.at })
-    nodes.forEach((n, i) =>
-      marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: i === nodes.length - 1, ref: null }),
-    )
+    if (nodes.length > 1 && !this.goingOn) marks.push({ kind: 'closer', at: nodes[0]!.at, ref: { kind: 'closer' } })
+    path.nodes.forEach((n, i) => {
+      const isLast = i === nodes.length - 1
+      marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: isLast, ref: isLast && n.out ? { kind: 'joint', index: i } : null })
+    })
     return marks
   }
+}
+
+/** Gives clicked points that join smoothly the handles of a curve through them, and through the nodes on either side. */
+function smoothAutos(laid: Laid[], closed: boolean): void {
+  if (!laid.some((n) => n.auto)) return
+  const handles = smoothThrough(
+    laid.map((n) => n.at),
+    closed,
+  )
+  laid.forEach((n, i) => {
+    if (!n.auto) return
+    n.in = handles[i]!.in
+    n.out = handles[i]!.out
+    if (n.in && n.out) n.joint = 'smooth'
+  })
+  // An end that is smooth by itself leaves towards its neighbour's handle, whoever made that.
+  const [first, last] = [laid[0]!, laid[laid.length - 1]!]
+  if (closed || laid.length < 2) return
+  if (first.auto) first.out = halfWay(first.at, laid[1]!.in)
+  if (last.auto) last.in = halfWay(last.at, laid[laid.length - 2]!.out)
 }

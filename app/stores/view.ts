@@ -16,7 +16,7 @@ export const PASS_TITLES: Record<PassName, string> = {
 /** The instruments of each pass by their place in the tray. */
 export const TRAY: Record<PassName, readonly string[]> = {
   sketch: ['place'],
-  lines: ['select', 'pen', 'freehand', 'nodes'],
+  lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure'],
   weight: ['select', 'caliper', 'nodes'],
   shapes: ['inspect'],
   deliver: [],

@@ -1,4 +1,6 @@
+import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
+import { Figure } from '~/instruments/figure'
 import { Freehand } from '~/instruments/freehand'
 import { Inspect } from '~/instruments/inspect'
 import type { Bench, Instrument } from '~/instruments/instrument'
@@ -11,8 +13,10 @@ import { Select } from '~/instruments/select'
 export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
   select: Select,
   pen: Pen,
+  bow: Bow,
   freehand: Freehand,
   nodes: Nodes,
+  figure: Figure,
   caliper: Caliper,
   place: PlaceSketch,
   inspect: Inspect,

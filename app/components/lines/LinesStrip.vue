@@ -1,11 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { FIGURES } from '#core/geometry/figures'
 import { short } from '#core/geometry/path'
 import { arcOf } from '~/instruments/line-marks'
+import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
+
+const JOINS = [
+  { id: 'free', title: 'As laid', help: 'A click lays a corner, a drag a curve' },
+  { id: 'smooth', title: 'Smoothly', help: 'Clicked points lie on one smooth curve' },
+  { id: 'straight', title: 'Straight', help: 'All segments are straight' },
+] as const
+
+const KINDS = FIGURES.map((id) => ({ id, title: id[0]!.toUpperCase() + id.slice(1) }))
 
 const studio = useStudioStore()
 const view = useViewStore()
@@ -62,6 +72,46 @@ function keep(value: number): void {
       <label v-if="view.instrument === 'freehand'" class="flex items-center gap-2.5">
         <input v-model="studio.preferences.pressure" type="checkbox" class="h-4 w-4 accent-plum" />
         Pressure makes the width, where the pen has it
+      </label>
+      <ChoiceField v-if="view.instrument === 'pen'" v-model="studio.preferences.penJoins" label="Clicks join" :choices="JOINS" />
+      <template v-if="view.instrument === 'figure'">
+        <ChoiceField v-model="studio.preferences.figure.kind" label="Figure" :choices="KINDS" class="col-span-2" />
+        <SliderField
+          v-if="studio.preferences.figure.kind === 'polygon' || studio.preferences.figure.kind === 'star'"
+          :label="studio.preferences.figure.kind === 'star' ? 'Points' : 'Sides'"
+          :value="studio.preferences.figure.sides"
+          :min="3"
+          :max="24"
+          :step="1"
+          @look="(v) => (studio.preferences.figure.sides = v)"
+          @keep="(v) => (studio.preferences.figure.sides = Math.round(v))"
+        />
+        <SliderField
+          v-if="studio.preferences.figure.kind === 'star'"
+          label="Inner points"
+          :value="Math.round(studio.preferences.figure.depth * 100)"
+          :min="10"
+          :max="95"
+          :step="5"
+          unit="%"
+          @look="(v) => (studio.preferences.figure.depth = v / 100)"
+          @keep="(v) => (studio.preferences.figure.depth = v / 100)"
+        />
+        <SliderField
+          v-if="studio.preferences.figure.kind === 'spiral'"
+          label="Turns"
+          :value="studio.preferences.figure.turns"
+          :min="0.5"
+          :max="12"
+          :step="0.25"
+          :digits="2"
+          @look="(v) => (studio.preferences.figure.turns = v)"
+          @keep="(v) => (studio.preferences.figure.turns = v)"
+        />
+      </template>
+      <label v-if="view.instrument === 'bow'" class="flex items-center gap-2.5">
+        <input v-model="studio.preferences.bowsJoin" type="checkbox" class="h-4 w-4 accent-plum" />
+        A bow goes on smoothly from the one before
       </label>
     </div>
     <p v-if="!chosen.lines.value.length" class="quiet mt-auto max-w-[640px]">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 import { computed } from 'vue'
-import { Diamond, Move, MousePointer2, ScanSearch, Signature, Spline, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, Diamond, Move, Shapes, MousePointer2, ScanSearch, Signature, Spline, UnfoldVertical } from 'lucide-vue-next'
 import { TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
@@ -10,8 +10,10 @@ const view = useViewStore()
 const LOOKS: Record<string, { title: string; icon: Component }> = {
   select: { title: 'Select', icon: MousePointer2 },
   pen: { title: 'Pen', icon: Spline },
+  bow: { title: 'Bow', icon: BowArrow },
   freehand: { title: 'Freehand', icon: Signature },
   nodes: { title: 'Nodes', icon: Diamond },
+  figure: { title: 'Figure', icon: Shapes },
   caliper: { title: 'Caliper', icon: UnfoldVertical },
   place: { title: 'Place', icon: Move },
   inspect: { title: 'Inspect', icon: ScanSearch },
@@ -23,12 +25,12 @@ const instruments = computed(() =>
 </script>
 
 <template>
-  <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-3.5 py-3" data-testid="tray">
-    <div class="flex gap-1.5" role="toolbar" aria-label="Instruments">
+  <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-3 py-3" data-testid="tray">
+    <div class="flex gap-1" role="toolbar" aria-label="Instruments">
       <button
         v-for="tool in instruments"
         :key="tool.id"
-        class="relative flex h-[58px] w-[66px] flex-col items-center justify-center gap-[3px] rounded-[10px] border text-[12px]"
+        class="relative flex h-[58px] max-w-[66px] min-w-0 flex-1 flex-col items-center justify-center gap-[3px] rounded-[10px] border text-[11px] tracking-[-0.015em]"
         :class="view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute'"
         :aria-pressed="view.instrument === tool.id"
         :title="`${tool.title} (${tool.key})`"

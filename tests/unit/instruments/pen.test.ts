@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import { pointAt } from '#core/geometry/cubic'
+import { cubicsOfPath } from '#core/geometry/path'
 import { Pen } from '~/instruments/pen'
 import { click, drag, hand, plainLine, TestBench } from '../support/desk'
 
@@ -141,5 +143,80 @@ describe('the pen', () => {
     pen.key('Enter')
     expect(bench.lines[0]).toEqual(old)
     expect(bench.lines).toHaveLength(2)
+  })
+
+  it('lays a smooth curve through clicks when they join smoothly, and shows it ahead of the pointer', () => {
+    const bench = new TestBench()
+    bench.penJoins = 'smooth'
+    const pen = new Pen(bench)
+    for (const [x, y] of [[0, 0], [50, 40], [100, 0]] as const) click(pen, x, y)
+    pen.move(hand(150, 40))
+    const next = pen.marks().find((m) => m.kind === 'paths' && m.tone === 'next')
+    expect(next).toMatchObject({ paths: [{ nodes: [{ joint: 'smooth' }, { at: { x: 150, y: 40 } }] }] })
+    pen.key('Enter')
+    const { nodes } = bench.lines[0]!.path
+    expect(nodes.map((n) => n.joint)).toEqual(['corner', 'smooth', 'corner'])
+    // The curve turns about the middle point level, as its neighbours lie level.
+    expect(nodes[1]!.in!.y).toBeCloseTo(40, 9)
+    expect(nodes[1]!.out!.y).toBeCloseTo(40, 9)
+    for (const c of cubicsOfPath(bench.lines[0]!.path)) for (const t of [0.2, 0.5, 0.8]) expect(pointAt(c, t).y).toBeLessThanOrEqual(40 + 1e-9)
+  })
+
+  it('keeps all segments straight when asked to, also under a drag', () => {
+    const bench = new TestBench()
+    bench.penJoins = 'straight'
+    const pen = new Pen(bench)
+    click(pen, 0, 0)
+    drag(pen, [[50, 0], [70, 30]])
+    pen.key('Enter')
+    expect(bench.lines[0]!.path.nodes.every((n) => !n.in && !n.out && n.joint === 'corner')).toBe(true)
+  })
+
+  it('a press on the last node takes its outgoing handle back', () => {
+    const bench = new TestBench()
+    const pen = new Pen(bench)
+    click(pen, 0, 0)
+    drag(pen, [[50, 0], [70, 10]])
+    click(pen, 50, 0, { mark: { kind: 'joint', index: 1 } })
+    click(pen, 100, 0)
+    pen.key('Enter')
+    expect(bench.lines[0]!.path.nodes).toHaveLength(3)
+    expect(bench.lines[0]!.path.nodes[1]).toMatchObject({ in: { x: 30, y: -10 }, out: null, joint: 'corner' })
+  })
+
+  it.each([
+    ['last', [{ x: 0, y: 0 }, { x: 50, y: 0 }, { x: 90, y: 9 }]],
+    ['first', [{ x: 90, y: 9 }, { x: 0, y: 0 }, { x: 50, y: 0 }]],
+  ] as const)('goes on with a line from its %s end when its mark is pressed, and says so', (end, places) => {
+    const old = plainLine({ x: 0, y: 0 }, { x: 50, y: 0 })
+    const bench = new TestBench([old])
+    bench.select([old.id])
+    const pen = new Pen(bench)
+    expect(pen.hint()).toContain('end mark')
+    expect(pen.marks().filter((m) => m.kind === 'end').map((m) => m.ref)).toContainEqual({ kind: 'end', line: old.id, end })
+    click(pen, 0, 0, { mark: { kind: 'end', line: old.id, end } })
+    click(pen, 90, 9)
+    pen.key('Enter')
+    expect(bench.lines).toHaveLength(1)
+    expect(bench.lines[0]!.id).toBe(old.id)
+    expect(bench.lines[0]!.path.nodes.map((n) => n.at)).toEqual(places)
+    expect(bench.labels).toEqual(['Go on with a line'])
+  })
+
+  it('lets a line that it goes on with be: dropped, stepped back, or changed by another hand', () => {
+    const old = plainLine({ x: 0, y: 0 }, { x: 50, y: 0 })
+    const bench = new TestBench([old])
+    const pen = new Pen(bench)
+    const begin = () => {
+      click(pen, 0, 0, { mark: { kind: 'end', line: old.id, end: 'last' } })
+      click(pen, 90, 9)
+    }
+    for (const letGo of [() => pen.key('Escape'), () => (pen.stepBack(), pen.stepBack()), () => pen.overtaken()]) {
+      begin()
+      letGo()
+      pen.key('Enter')
+      expect(bench.lines).toEqual([old])
+      expect(bench.labels).toEqual([])
+    }
   })
 })

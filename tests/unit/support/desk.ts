@@ -1,6 +1,7 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import { makeEdit } from '#core/drawing/edits'
 import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
+import type { FigureShape } from '#core/geometry/figures'
 import { ArcLength } from '#core/geometry/arc-length'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { MarkRef } from '~/canvas/marks'
@@ -20,6 +21,9 @@ export class TestBench implements Bench {
   labels: string[] = []
   said: string[] = []
   locked = false
+  bowsJoin = true
+  figure: FigureShape = { kind: 'ellipse', sides: 5, depth: 0.5, turns: 3 }
+  penJoins: 'free' | 'smooth' | 'straight' = 'free'
   private base: Drawing | null = null
 
   constructor(lines: Line[] = []) {
@@ -61,7 +65,7 @@ export class TestBench implements Bench {
 
   layerForInk = () => (this.locked ? null : this.now.layers[0]!.id)
   nextWeight = () => evenWeight(6)
-  preferences = () => ({ steadiness: 0.4, pressure: true })
+  preferences = () => ({ steadiness: 0.4, pressure: true, bowsJoin: this.bowsJoin, penJoins: this.penJoins, figure: this.figure })
 
   lineAt = (p: Vec, reach: number) => {
     for (const line of [...this.lines].reverse()) {

@@ -1,0 +1,212 @@
+import type { Line, Path, PathNode, Vec } from '#core/drawing/model'
+import { newLine } from '#core/drawing/create'
+import { bowedPath } from '#core/geometry/bow'
+import { add, distance, lerp, scale, subtract } from '#core/geometry/point'
+import { findLayer } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import { constrained } from './constrained'
+import type { Bench, Hand, Instrument } from './instrument'
+import { DRAG_START, screenDistance } from './instrument'
+
+/** Shorter chords than this are slips of the hand, screen px. */
+const SLIP = 4
+
+/** What the hand is at. */
+type Grip =
+  | { kind: 'chord'; began: Vec; fresh: boolean }
+  | { kind: 'belly'; index: number }
+  | { kind: 'joint'; index: number; screen: Vec; moved: boolean }
+
+/** Draws a chord and bends it: press and drag the chord, then pull its middle. Chord follows chord into one line. */
+export class Bow implements Instrument {
+  readonly name = 'Bow'
+  readonly cursor = 'crosshair'
+  private points: Vec[] = []
+  private pulls: Vec[] = []
+  private smooth: boolean[] = []
+  private grip: Grip | null = null
+
+  constructor(private readonly bench: Bench) {}
+
+  hint(): string {
+    switch (this.grip?.kind) {
+      case 'chord':
+        return 'Release: end of the chord · Shift: 15° steps'
+      case 'belly':
+        return 'Pull: bow it · Shift: straight across'
+      case 'joint':
+        return 'Drag: move the point'
+      default:
+    }
+    if (!this.pulls.length) return 'Drag: a chord, then pull its middle'
+    const joint = this.pulls.length > 1 ? ' · Click a joint: smooth or corner' : ''
+    return `Pull the middle: bow it · Drag from the end: next chord${joint} · Enter: finish · Backspace: step back`
+  }
+
+  press(hand: Hand): void {
+    const { mark } = hand
+    if (mark?.kind === 'belly' && this.pulls[mark.index]) {
+      this.grip = { kind: 'belly', index: mark.index }
+      return
+    }
+    const last = this.points.length - 1
+    if (mark?.kind === 'joint' && mark.index < last) {
+      this.grip = { kind: 'joint', index: mark.index, screen: hand.screen, moved: false }
+      return
+    }
+    if (hand.clicks === 2 && this.pulls.length) {
+      this.finish()
+      return
+    }
+    const goesOn = mark?.kind === 'joint' && mark.index === last
+    if (!goesOn) this.finish()
+    if (!this.points.length) {
+      if (!this.bench.layerForInk()) return
+      this.bench.select([])
+      this.points = [hand.at]
+      this.smooth = [false]
+    }
+    this.grip = { kind: 'chord', began: hand.screen, fresh: true }
+    this.bench.refresh()
+  }
+
+  move(hand: Hand): void {
+    const { grip } = this
+    if (grip?.kind === 'chord') this.stretch(hand, grip)
+    else if (grip?.kind === 'belly') this.pull(hand, grip.index)
+    else if (grip?.kind === 'joint') this.shift(hand, grip)
+    else return
+    this.bench.refresh()
+  }
+
+  private stretch(hand: Hand, grip: Grip & { kind: 'chord' }): void {
+    if (grip.fresh) {
+      if (screenDistance(grip.began, hand.screen) < DRAG_START) return
+      grip.fresh = false
+      this.smooth[this.smooth.length - 1] = this.pulls.length > 0 && this.bench.preferences().bowsJoin
+      this.points.push(hand.at)
+      this.pulls.push({ x: 0, y: 0 })
+      this.smooth.push(false)
+    }
+    const from = this.points[this.points.length - 2]!
+    this.points[this.points.length - 1] = hand.shift ? constrained(from, hand.at) : hand.at
+  }
+
+  private pull(hand: Hand, index: number): void {
+    const from = this.points[index]!
+    const to = this.points[index + 1]!
+    const pull = subtract(hand.at, lerp(from, to, 0.5))
+    const chord = subtract(to, from)
+    const l = distance(from, to)
+    if (!hand.shift || !(l > 0)) {
+      this.pulls[index] = pull
+      return
+    }
+    const across = (chord.x * pull.y - chord.y * pull.x) / l
+    this.pulls[index] = { x: (-chord.y / l) * across, y: (chord.x / l) * across }
+  }
+
+  private shift(hand: Hand, grip: Grip & { kind: 'joint' }): void {
+    if (!grip.moved && screenDistance(grip.screen, hand.screen) < DRAG_START) return
+    grip.moved = true
+    this.points[grip.index] = hand.at
+  }
+
+  release(): void {
+    const { grip } = this
+    this.grip = null
+    if (grip?.kind === 'joint' && !grip.moved && grip.index > 0) this.smooth[grip.index] = !this.smooth[grip.index]
+    if (grip?.kind === 'chord') this.dropSlip(grip.fresh)
+    this.bench.refresh()
+  }
+
+  /** A chord that was not drawn, or no longer than a slip, is none. */
+  private dropSlip(fresh: boolean): void {
+    if (!fresh) {
+      const [a, b] = this.points.slice(-2)
+      if (distance(a!, b!) * this.bench.zoom() >= SLIP) return
+      this.takeBack()
+    } else if (!this.pulls.length) this.discard()
+  }
+
+  private takeBack(): void {
+    this.points.pop()
+    this.pulls.pop()
+    this.smooth.pop()
+    if (this.pulls.length) this.smooth[this.smooth.length - 1] = false
+    else this.discard()
+  }
+
+  cancel(): void {
+    if (this.grip?.kind === 'chord' && !this.grip.fresh) this.takeBack()
+    else if (!this.pulls.length) this.discard()
+    this.grip = null
+  }
+
+  stepBack(): boolean {
+    const any = this.pulls.length > 0
+    this.grip = null
+    if (any) this.takeBack()
+    this.bench.refresh()
+    return any
+  }
+
+  key(key: string): boolean {
+    if (!this.points.length) return false
+    if (key === 'Backspace') return this.stepBack()
+    if (key === 'Enter') this.finish()
+    else if (key === 'Escape') this.discard()
+    else return false
+    this.bench.refresh()
+    return true
+  }
+
+  /** Another instrument is taken up: what has been laid is kept. */
+  leave(): void {
+    this.finish()
+  }
+
+  private discard(): void {
+    this.points = []
+    this.pulls = []
+    this.smooth = []
+    this.grip = null
+  }
+
+  private path(): Path | null {
+    return this.pulls.length ? bowedPath(this.points, this.pulls, this.smooth) : null
+  }
+
+  private finish(): void {
+    const path = this.path()
+    this.discard()
+    const layer = path && this.bench.layerForInk()
+    if (!path || !layer) return
+    const line = newLine(path, { weight: this.bench.nextWeight() })
+    this.bench.edit('Draw a bow', (draft) => {
+      findLayer(draft, layer)?.items.push(line)
+    })
+    this.bench.select([line.id])
+  }
+
+  freshInk(): Line | null {
+    const path = this.path()
+    return path && newLine(path, { id: 'fresh', weight: this.bench.nextWeight() })
+  }
+
+  marks(): Mark[] {
+    const path = this.path()
+    if (!path) return []
+    const nodes: PathNode[] = path.nodes
+    const marks: Mark[] = [{ kind: 'paths', paths: [path], tone: 'plum' }]
+    const last = nodes.length - 1
+    nodes.forEach((n, index) => marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: index === last, ref: { kind: 'joint', index } }))
+    if (this.grip?.kind === 'chord') return marks
+    marks.push({ kind: 'closer', at: nodes[last]!.at, ref: { kind: 'joint', index: last } })
+    this.pulls.forEach((pull, index) => {
+      const [from, to] = [this.points[index]!, this.points[index + 1]!]
+      marks.push({ kind: 'belly', at: add(lerp(from, to, 0.5), scale(pull, 1)), along: subtract(to, from), index })
+    })
+    return marks
+  }
+}

@@ -1,0 +1,112 @@
+import type { Line, Path, Vec } from '#core/drawing/model'
+import { newLine } from '#core/drawing/create'
+import { figurePath } from '#core/geometry/figures'
+import { findLayer } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from './instrument'
+import { DRAG_START, screenDistance } from './instrument'
+
+/** Smaller figures than this are slips of the hand, screen px. */
+const SLIP = 4
+
+/** Draws an ellipse, a rectangle, a polygon, a star, a spiral or an arc as an editable line. */
+export class Figure implements Instrument {
+  readonly name = 'Figure'
+  readonly cursor = 'crosshair'
+  private began: { at: Vec; screen: Vec; layer: string } | null = null
+  private box: { a: Vec; b: Vec } | null = null
+
+  constructor(private readonly bench: Bench) {}
+
+  hint(): string {
+    if (this.box) return 'Release: finish · Shift: as wide as high · Alt: from the middle · Esc: drop'
+    return `Drag: ${article(this.bench.preferences().figure.kind)} · Shift: as wide as high · Alt: from the middle`
+  }
+
+  press(hand: Hand): void {
+    const layer = this.bench.layerForInk()
+    if (!layer) return
+    this.bench.select([])
+    this.began = { at: hand.at, screen: hand.screen, layer }
+  }
+
+  move(hand: Hand): void {
+    const { began } = this
+    if (!began || (!this.box && screenDistance(began.screen, hand.screen) < DRAG_START)) return
+    this.box = boxOf(began.at, hand)
+    this.bench.refresh()
+  }
+
+  release(hand: Hand): void {
+    const { began } = this
+    if (!began) return
+    if (!this.box) this.bench.say('Drag to give the figure its size.')
+    else this.box = boxOf(began.at, hand)
+    this.keep()
+  }
+
+  /** Another instrument is taken up in the middle of a drag: what is shown is kept. */
+  leave(): void {
+    this.keep()
+  }
+
+  private keep(): void {
+    const path = this.path()
+    const layer = this.began?.layer
+    this.cancel()
+    if (path && layer) {
+      const line = newLine(path, { weight: this.bench.nextWeight() })
+      this.bench.edit(`Draw ${article(this.bench.preferences().figure.kind)}`, (draft) => {
+        findLayer(draft, layer)?.items.push(line)
+      })
+      this.bench.select([line.id])
+    }
+    this.bench.refresh()
+  }
+
+  cancel(): void {
+    this.began = null
+    this.box = null
+  }
+
+  key(key: string): boolean {
+    if (key !== 'Escape' || !this.began) return false
+    this.cancel()
+    this.bench.refresh()
+    return true
+  }
+
+  /** The figure in the box that the hand has drawn; none while that is a slip. */
+  private path(): Path | null {
+    const { box } = this
+    if (!box) return null
+    const size = Math.max(Math.abs(box.b.x - box.a.x), Math.abs(box.b.y - box.a.y)) * this.bench.zoom()
+    if (size < SLIP) return null
+    return figurePath(this.bench.preferences().figure, box.a, box.b)
+  }
+
+  freshInk(): Line | null {
+    const path = this.path()
+    return path && newLine(path, { id: 'fresh', weight: this.bench.nextWeight() })
+  }
+
+  marks(): Mark[] {
+    const path = this.path()
+    return path && this.box ? [{ kind: 'box', from: this.box.a, to: this.box.b }, { kind: 'paths', paths: [path], tone: 'plum' }] : []
+  }
+}
+
+const article = (kind: string): string => `${/^[aeiou]/.test(kind) ? 'an' : 'a'} ${kind}`
+
+/** The box from where the hand began to where it is: square with Shift, about its beginning with Alt. */
+function boxOf(from: Vec, { at, shift, alt }: Hand): { a: Vec; b: Vec } {
+  let dx = at.x - from.x
+  let dy = at.y - from.y
+  if (shift) {
+    const side = Math.max(Math.abs(dx), Math.abs(dy))
+    dx = side * (dx < 0 ? -1 : 1)
+    dy = side * (dy < 0 ? -1 : 1)
+  }
+  const b = { x: from.x + dx, y: from.y + dy }
+  return { a: alt ? { x: from.x - dx, y: from.y - dy } : from, b }
+}
