@@ -8,7 +8,7 @@ const BATCH = 50
 const FEW = 2
 
 /**
- * Tests that judge the outlines of the random lines `from` .. `to` at three tolerances. One line in two hundred may have a
+ * Tests that judge the outlines of the random lines `from` .. `to` at three tolerances. One line in a hundred may have a
  * fault at one of them: see the limits in docs/outline-engine.md.
  */
 export function judgeMany(from: number, to: number): void {
@@ -23,12 +23,12 @@ export function judgeMany(from: number, to: number): void {
           if (judgement.faults.length) faults.push(`line ${seed} ${judgement.faults.join('; ')}`)
         }
         // One bad batch is not the end: the share is judged over all.
-        expect(faults.length, faults.join('\n')).toBeLessThanOrEqual(FEW + (first + BATCH - from) / 200)
+        expect(faults.length, faults.join('\n')).toBeLessThanOrEqual(FEW + (first + BATCH - from) / 100)
       })
     }
 
-    it('all in all no more than one line in two hundred', () => {
-      expect(faults.length, faults.join('\n')).toBeLessThanOrEqual((to - from + 1) / 200)
+    it('all in all no more than one line in a hundred', () => {
+      expect(faults.length, faults.join('\n')).toBeLessThanOrEqual((to - from + 1) / 100)
     })
 
     it('no contour is turned over or crosses itself or another', () => {
