@@ -1,15 +1,19 @@
 import type { Line, PathNode, Vec } from '#core/drawing/model'
+import { pulledSegment, withArm, withNodeAt, withoutNode } from '#core/geometry/edit-path'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Bench, Hand, Instrument, LineHit } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
-import { chosenMarks } from './line-marks'
+import { arcOf, chosenMarks } from './line-marks'
 
-type Grip = { kind: 'node'; line: string; index: number } | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
+type Grip =
+  | { kind: 'node'; line: string; index: number }
+  | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
+  | { kind: 'body'; line: string; segment: number; t: number }
 
 const REACH = 8
 
-/** Moves nodes and handles of the chosen lines. */
+/** Moves nodes, handles and segments of the chosen lines, adds nodes and takes them out. */
 export class Nodes implements Instrument {
   readonly name = 'Nodes'
   readonly cursor = 'default'
@@ -21,11 +25,12 @@ export class Nodes implements Instrument {
 
   hint(): string {
     if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
+    if (this.grip?.kind === 'body') return 'Pull: bend the line here · Esc: back'
     if (this.grip) return 'Shift: straight · Esc: back'
     if (!this.bench.selection().length) return 'Click a line to see its nodes'
     return this.bench.nodes().length
       ? 'Drag: move · Double-click: corner or smooth · Delete: remove node'
-      : 'Drag a node or handle · Double-click a node: corner or smooth'
+      : 'Drag a node, a handle or the line · Double-click a node: corner or smooth; the line: add a node'
   }
 
   press(hand: Hand): void {
@@ -40,11 +45,24 @@ export class Nodes implements Instrument {
     } else {
       this.grip = null
       const hit = this.bench.lineAt(hand.at, REACH)
-      if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [hit.line.id])
+      if (hit && this.bench.selection().includes(hit.line.id) && !hand.shift) this.takeBody(hit, hand.clicks === 2)
+      else if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [hit.line.id])
       else this.bench.select([])
-      this.bench.chooseNodes([])
+      if (!this.pressed.double) this.bench.chooseNodes([])
     }
     this.bench.refresh()
+  }
+
+  /** The hand is on a chosen line: a drag bends it there, a double-click adds a node. */
+  private takeBody({ line, at }: LineHit, double: boolean): void {
+    const arc = arcOf(line)
+    const { segment, t } = arc.locate(at * arc.total)
+    if (!double) {
+      this.grip = { kind: 'body', line: line.id, segment, t }
+      return
+    }
+    this.bench.edit('Add a node', (draft) => changeLines(draft, [line.id], (l) => void (l.path = withNodeAt(l.path, segment, t))))
+    this.bench.chooseNodes([{ line: line.id, index: segment + 1 }])
   }
 
   private choose(line: string, index: number, add: boolean): void {
@@ -61,7 +79,8 @@ export class Nodes implements Instrument {
     const d = { x: hand.at.x - this.pressed.at.x, y: hand.at.y - this.pressed.at.y }
     if (grip.kind === 'node') {
       this.moveNodes(hand.shift ? straightened(d) : d)
-    } else this.moveHandle(grip, d, hand.alt)
+    } else if (grip.kind === 'handle') this.moveHandle(grip, d, hand.alt)
+    else this.bench.change((draft) => changeLines(draft, [grip.line], (l) => void (l.path = pulledSegment(l.path, grip.segment, grip.t, d))))
     this.bench.refresh()
   }
 
@@ -90,9 +109,15 @@ export class Nodes implements Instrument {
   release(): void {
     // A double-click turns the joint when it ends, so that a quick drag after a click is still a drag.
     if (this.grip?.kind === 'node' && this.pressed.double && !this.moved) this.turnJoint(this.grip.line, this.grip.index)
-    if (this.grip && this.moved) this.bench.finish(this.grip.kind === 'handle' ? 'Move a handle' : this.bench.nodes().length > 1 ? 'Move nodes' : 'Move a node')
+    if (this.grip && this.moved) this.bench.finish(this.stepName(this.grip))
     this.grip = null
     this.bench.refresh()
+  }
+
+  private stepName({ kind }: Grip): string {
+    if (kind === 'handle') return 'Move a handle'
+    if (kind === 'body') return 'Bend a segment'
+    return this.bench.nodes().length > 1 ? 'Move nodes' : 'Move a node'
   }
 
   cancel(): void {
@@ -136,9 +161,9 @@ export class Nodes implements Instrument {
         const gone = new Set(nodes.filter((n) => n.line === id).map((n) => n.index))
         const found = findLine(draft, id)
         if (!found || found.layer.locked) continue
-        const left = found.line.path.nodes.filter((_, i) => !gone.has(i))
-        if (left.length > 1) found.line.path.nodes = left
-        else found.layer.items.splice(found.index, 1)
+        if (found.line.path.nodes.length - gone.size < 2) found.layer.items.splice(found.index, 1)
+        // From the last to the first, so that the others keep their places.
+        else for (const index of [...gone].sort((a, b) => b - a)) found.line.path = withoutNode(found.line.path, index)
       }
     })
     this.bench.chooseNodes([])
@@ -181,18 +206,9 @@ const moved = (n: PathNode, d: Vec): PathNode => ({
   joint: n.joint,
 })
 
-/** The other handle of a smooth node turns along and keeps its length. */
-function withHandle(n: PathNode, side: 'in' | 'out', to: Vec, alone: boolean): PathNode {
-  const next: PathNode = { at: n.at, in: n.in, out: n.out, joint: n.joint, [side]: to }
-  const far = side === 'in' ? 'out' : 'in'
-  const other = n[far]
-  if (n.joint !== 'smooth' || !other) return next
-  if (alone) return { ...next, joint: 'corner' }
-  const arm = Math.hypot(other.x - n.at.x, other.y - n.at.y)
-  const reach = Math.hypot(to.x - n.at.x, to.y - n.at.y)
-  if (reach === 0) return next
-  return { ...next, [far]: { x: n.at.x - ((to.x - n.at.x) * arm) / reach, y: n.at.y - ((to.y - n.at.y) * arm) / reach } }
-}
+/** A node with a handle moved; alone, it no longer turns the other one along. */
+const withHandle = (n: PathNode, side: 'in' | 'out', to: Vec, alone: boolean): PathNode =>
+  alone && n.joint === 'smooth' && n.in && n.out ? { ...n, [side]: to, joint: 'corner' } : withArm(n, side, to)
 
 /** A smooth node becomes a corner with its handles drawn in; a corner gets handles along its neighbours. */
 function turnedJoint(line: Line, index: number): PathNode {

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import { boxOfCubics } from '../../core/geometry/bounds'
 import { pointAt } from '../../core/geometry/cubic'
 import { cubicsOfPath } from '../../core/geometry/path'
-import { clickAt, dragThrough, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { clickAt, dragThrough, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
 
 test.describe('Laying lines', () => {
   test('the bow draws a chord, bends it, and goes on into an S over the demo sketch', async ({ page }) => {
@@ -82,5 +82,27 @@ test.describe('Laying lines', () => {
     const top = star!.path.nodes[0]!.at
     await dragThrough(page, [top, { x: top.x, y: top.y - 40 }])
     expect(linesOf(await savedDrawing(page))[1]!.path.nodes[0]!.at.y).toBeCloseTo(60, 0)
+  })
+
+  test('in Nodes a line is bent where it is pulled, gets a node by a double-click and loses it again', async ({ page }) => {
+    await startDrawing(page)
+    await clickAt(page, { x: 100, y: 200 })
+    await clickAt(page, { x: 400, y: 200 })
+    await page.keyboard.press('Enter')
+    await takeUp(page, 'Nodes')
+    await dragThrough(page, [{ x: 250, y: 200 }, { x: 250, y: 280 }])
+    let [line] = linesOf(await savedDrawing(page))
+    expect(pointAt(cubicsOfPath(line!.path)[0]!, 0.5).y).toBeCloseTo(280, -0.5)
+    const middle = await onScreen(page, { x: 250, y: 280 })
+    await page.mouse.dblclick(middle.x, middle.y)
+    ;[line] = linesOf(await savedDrawing(page))
+    expect(line!.path.nodes.map((n) => n.joint)).toEqual(['corner', 'smooth', 'corner'])
+    await page.keyboard.press('Delete')
+    ;[line] = linesOf(await savedDrawing(page))
+    expect(line!.path.nodes).toHaveLength(2)
+    expect(pointAt(cubicsOfPath(line!.path)[0]!, 0.5).y).toBeCloseTo(280, -0.5)
+    for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+    ;[line] = linesOf(await savedDrawing(page))
+    expect(line!.path.nodes.every((n) => !n.in && !n.out)).toBe(true)
   })
 })

@@ -8,7 +8,7 @@ const model = defineModel<T>({ required: true })
 
 <template>
   <RadioGroup v-model="model" class="flex items-center gap-3">
-    <RadioGroupLabel class="quiet w-[76px] shrink-0">{{ label }}</RadioGroupLabel>
+    <RadioGroupLabel class="w-[92px] shrink-0">{{ label }}</RadioGroupLabel>
     <div class="flex rounded-[8px] border border-hair bg-raise p-0.5">
       <RadioGroupOption v-for="c in choices" :key="c.id" v-slot="{ checked, active }" :value="c.id" as="template">
         <button type="button" class="h-7 rounded-[6px] px-3 text-[13px]" :class="[checked ? 'bg-ink text-white' : 'hover:bg-panel', active && 'outline-2 outline-offset-1 outline-plum']" :title="c.help">{{ c.title }}</button>

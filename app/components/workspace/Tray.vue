@@ -30,7 +30,7 @@ const instruments = computed(() =>
       <button
         v-for="tool in instruments"
         :key="tool.id"
-        class="relative flex h-[58px] max-w-[66px] min-w-0 flex-1 flex-col items-center justify-center gap-[3px] rounded-[10px] border text-[11px] tracking-[-0.015em]"
+        class="relative flex h-[58px] max-w-[66px] min-w-[42px] flex-auto flex-col items-center justify-center gap-[3px] rounded-[10px] border text-[11px] tracking-[-0.015em]"
         :class="view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute'"
         :aria-pressed="view.instrument === tool.id"
         :title="`${tool.title} (${tool.key})`"

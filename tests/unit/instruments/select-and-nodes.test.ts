@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { movedLine } from '#core/drawing/move'
+import { pointAt } from '#core/geometry/cubic'
+import { cubicsOfPath } from '#core/geometry/path'
+import { distance } from '#core/geometry/point'
 import { Nodes } from '~/instruments/nodes'
 import { Select } from '~/instruments/select'
 import { click, drag, hand, plainLine, TestBench } from '../support/desk'
@@ -114,6 +117,49 @@ describe('nodes', () => {
     click(tool, 0, 0, { mark: { kind: 'node', line: line.id, index: 0 } })
     tool.key('Delete', false)
     expect(bench.lines).toHaveLength(0)
+  })
+
+  it('bends a chosen line where it is dragged, in one step; Escape takes it back', () => {
+    const line = plainLine({ x: 0, y: 0 }, { x: 100, y: 0 })
+    const bench = new TestBench([line])
+    bench.select([line.id])
+    const tool = new Nodes(bench)
+    drag(tool, [[50, 0], [50, 20], [50, 40]])
+    const [c] = cubicsOfPath(bench.lines[0]!.path)
+    expect(distance(pointAt(c!, 0.5), { x: 50, y: 40 })).toBeLessThan(1e-6)
+    expect(bench.labels).toEqual(['Bend a segment'])
+    const bentOnce = bench.lines[0]
+    tool.press(hand(50, 40))
+    tool.move(hand(50, 90))
+    tool.key('Escape', false)
+    expect(bench.lines[0]).toEqual(bentOnce)
+  })
+
+  it('a double-click on a chosen line adds a node there and chooses it; a click alone changes nothing', () => {
+    const line = plainLine({ x: 0, y: 0 }, { x: 100, y: 0 })
+    const bench = new TestBench([line])
+    bench.select([line.id])
+    const tool = new Nodes(bench)
+    click(tool, 30, 0)
+    expect(bench.lines[0]).toEqual(line)
+    click(tool, 30, 0, { clicks: 2 })
+    expect(bench.lines[0]!.path.nodes.map((n) => n.at.x)).toEqual([0, expect.closeTo(30, 6), 100])
+    expect(bench.chosenNodes).toEqual([{ line: line.id, index: 1 }])
+    expect(bench.labels).toEqual(['Add a node'])
+  })
+
+  it('deleting a node that was added gives the line back as it was', () => {
+    const line = bent()
+    const bench = new TestBench([line])
+    bench.select([line.id])
+    const tool = new Nodes(bench)
+    const [c] = cubicsOfPath(line.path)
+    const p = pointAt(c!, 0.4)
+    click(tool, p.x, p.y, { clicks: 2 })
+    expect(bench.lines[0]!.path.nodes).toHaveLength(4)
+    tool.key('Delete', false)
+    const [back] = cubicsOfPath(bench.lines[0]!.path)
+    for (const t of [0.2, 0.5, 0.8]) expect(distance(pointAt(back!, t), pointAt(c!, t))).toBeLessThan(0.05)
   })
 })
 
