@@ -20,15 +20,11 @@ const FEWEST_PANELS = 4
 const WIDEST_GAP = 0.15
 const MOST_LOOKS = 4
 
-/** A stretch is taken when it would grow by no more than this share, or no more than that if it ends at a joint. */
-const GAIN = 0.06
-const GAIN_AT_JOINT = 0.1
+/** A stretch is taken when it would grow by no more than this share. */
+const GAIN = 0.03
 
-/** A fit is good enough from this excess on. */
-const NEARLY = 0.7
-
-/** The excess that a trial aims at: a little is left as a margin. */
-const AIM = 0.9
+/** A fit is good enough from this excess on: what trials aim at. */
+const ENOUGH = 0.9
 
 /** Shortest stretch that is tried, as a share of a part. */
 const SHORTEST = 1 / 4096
@@ -104,13 +100,13 @@ function longest(at: number, guess: number, tolerance: number): Fitted {
       badExcess = excess
       if (to - at < SHORTEST) break
     }
-    if (goodExcess >= NEARLY || (good > at && bad - good < SHORTEST)) break
+    if (goodExcess >= ENOUGH || (good > at && bad - good < SHORTEST)) break
     const start = curve.lengthTo(from)
     const goodLength = curve.lengthTo(curve.stationUpTo(good)) - start
     const badLength = bad === Infinity ? Infinity : curve.lengthTo(curve.stationUpTo(bad)) - start
     const atJoint = good > at && good === Math.floor(good) && bad < good + 1
     let next = atJoint ? beyondJoint(goodLength, goodExcess, badLength, badExcess) : foretold(goodLength, goodExcess, badLength, badExcess)
-    if (good > at && next < goodLength * (1 + (atJoint ? GAIN_AT_JOINT : GAIN))) break
+    if (good > at && next < goodLength * (1 + GAIN)) break
     // Where foretelling keeps to one side, halves get on faster.
     inARow = excess <= 1 === inARow > 0 ? inARow + Math.sign(inARow) : excess <= 1 ? 1 : -1
     if (good > at && bad < Infinity && Math.abs(inARow) > 2) next = (goodLength + badLength) / 2
@@ -123,18 +119,18 @@ function longest(at: number, guess: number, tolerance: number): Fitted {
 
 /** The length at which a fit is likely to be just good enough, between one that was (0: none) and one that was not. */
 function foretold(good: number, goodExcess: number, bad: number, badExcess: number): number {
-  if (bad === Infinity) return good * Math.min(2.5, goodExcess > 0 ? (AIM / goodExcess) ** (1 / 6) : 2.5)
+  if (bad === Infinity) return good * Math.min(2.5, goodExcess > 0 ? (ENOUGH / goodExcess) ** (1 / 6) : 2.5)
   if (badExcess >= HOPELESS) return (good + bad) / 2
-  if (good === 0) return bad * Math.max(0.4, (AIM / badExcess) ** (1 / 6))
+  if (good === 0) return bad * Math.max(0.4, (ENOUGH / badExcess) ** (1 / 6))
   // Between the two the excess is taken for a power of the length.
   const low = Math.log(Math.max(goodExcess, 1e-6))
-  const share = (Math.log(AIM) - low) / (Math.log(badExcess) - low)
+  const share = (Math.log(ENOUGH) - low) / (Math.log(badExcess) - low)
   return good * (bad / good) ** Math.min(0.9, Math.max(0.1, share))
 }
 
 /** As `foretold`, beyond a joint: where the curvature jumps the excess grows at once, and about evenly. */
 const beyondJoint = (good: number, goodExcess: number, bad: number, badExcess: number): number =>
-  good + ((bad - good) * Math.max(0, AIM - goodExcess)) / (badExcess - goodExcess)
+  good + ((bad - good) * Math.max(0, ENOUGH - goodExcess)) / (badExcess - goodExcess)
 
 /**
  * The place nearest to `length` px from `at` that lies between good and bad: a joint, where there is one, else a
