@@ -29,9 +29,9 @@ try {
   const canvas = page.getByTestId('canvas')
   /** Screen place of a point of the page. */
   const at = async (x, y) => {
-    const [left, top, zoom] = (await canvas.getAttribute('data-view')).split(' ').map(Number)
+    const [a, b, c, d, e, f] = (await canvas.getAttribute('data-view')).split(' ').map(Number)
     const box = await canvas.boundingBox()
-    return [box.x + (x - left) * zoom, box.y + (y - top) * zoom]
+    return [box.x + a * x + c * y + e, box.y + b * x + d * y + f]
   }
   const enter = (key) => page.keyboard.press(key)
   await page.getByTestId('card').nth(2).waitFor()

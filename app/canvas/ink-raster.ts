@@ -2,8 +2,9 @@ import type { Remote } from 'comlink'
 import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
 import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
-import type { Viewport } from '~/stores/view'
-import { TILE } from './tile'
+import { GUTTER, TILE } from './tile'
+import type { Viewport } from './viewport'
+import { boxInView, matrixOf } from './viewport'
 
 /** How long the hand must rest before a new zoom is drawn sharply, ms. */
 const REST = 70
@@ -25,7 +26,7 @@ interface Level {
  * the new scale are drawn, and until they are all there the old ones stay beneath.
  */
 export class InkRaster {
-  private view: Viewport = { x: 0, y: 0, zoom: 1 }
+  private view: Viewport = { x: 0, y: 0, zoom: 1, angle: 0, mirrored: false }
   private level: Level = { scale: 0, tiles: new Map() }
   private older: Level | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
@@ -107,12 +108,11 @@ export class InkRaster {
 
   private visibleKeys(level: Level): string[] {
     const side = TILE / level.scale
-    const { x, y, zoom } = this.view
-    const k = window.devicePixelRatio * zoom
-    const [w, h] = [this.canvas.width / k, this.canvas.height / k]
+    const k = window.devicePixelRatio
+    const box = boxInView(this.view, { width: this.canvas.width / k, height: this.canvas.height / k })
     const keys: string[] = []
-    for (let ty = Math.floor(y / side); ty <= Math.floor((y + h) / side); ty++) {
-      for (let tx = Math.floor(x / side); tx <= Math.floor((x + w) / side); tx++) keys.push(`${tx},${ty}`)
+    for (let ty = Math.floor(box.minY / side); ty <= Math.floor(box.maxY / side); ty++) {
+      for (let tx = Math.floor(box.minX / side); tx <= Math.floor(box.maxX / side); tx++) keys.push(`${tx},${ty}`)
     }
     return keys
   }
@@ -160,18 +160,27 @@ export class InkRaster {
 
   private place(ctx: CanvasRenderingContext2D, level: Level): void {
     if (level.scale === 0) return
-    const k = this.scale / level.scale
-    const size = TILE * k
-    const [left, top] = [this.view.x * this.scale, this.view.y * this.scale]
+    const side = TILE / level.scale
+    const box = boxInView(this.view, { width: this.canvas.width / window.devicePixelRatio, height: this.canvas.height / window.devicePixelRatio })
+    const [a, b, c, d, e, f] = matrixOf(this.view, window.devicePixelRatio)
+    const upright = b === 0 && a > 0
+    const exact = upright && this.scale === level.scale
+    // A turned tile reaches a little into its neighbours, or the paper would show between them.
+    const gutter = upright ? 0 : GUTTER
     for (const [key, tile] of level.tiles) {
       const [tx, ty] = key.split(',').map(Number) as [number, number]
-      const x = tx * size - left
-      const y = ty * size - top
-      if (x > this.canvas.width || y > this.canvas.height || x + size < 0 || y + size < 0) continue
+      const at = { minX: tx * side, minY: ty * side, maxX: (tx + 1) * side, maxY: (ty + 1) * side }
+      if (!overlap(at, box)) continue
+      const x = e + a * at.minX + c * at.minY
+      const y = f + b * at.minX + d * at.minY
+      ctx.setTransform(a / level.scale, b / level.scale, c / level.scale, d / level.scale, exact ? Math.round(x) : x, exact ? Math.round(y) : y)
       // A tile of this level replaces what an older one shows beneath it.
-      if (level === this.level && this.older) ctx.clearRect(x, y, size, size)
-      if (tile.bitmap) ctx.drawImage(tile.bitmap, k === 1 ? Math.round(x) : x, k === 1 ? Math.round(y) : y, size, size)
+      if (level === this.level && this.older) ctx.clearRect(0, 0, TILE, TILE)
+      if (!tile.bitmap) continue
+      const size = TILE + 2 * gutter
+      ctx.drawImage(tile.bitmap, GUTTER - gutter, GUTTER - gutter, size, size, -gutter, -gutter, size, size)
     }
+    ctx.setTransform(1, 0, 0, 1, 0, 0)
   }
 }
 

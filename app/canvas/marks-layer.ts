@@ -2,8 +2,9 @@ import Konva from 'konva'
 import type { Path } from '#core/drawing/model'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
-import type { Viewport } from '~/stores/view'
 import type { Mark, MarkRef } from './marks'
+import type { Viewport } from './viewport'
+import { stepToScreen, toScreen } from './viewport'
 
 const PLUM = '#7a2b58'
 const PAPER = '#fffdf8'
@@ -12,7 +13,11 @@ const MUTE = '#6f665d'
 
 const REACH = 12
 
-type Place = (p: Vec) => Vec
+/** Page to screen: of points, and of directions. */
+interface Place {
+  (p: Vec): Vec
+  step: (d: Vec) => Vec
+}
 
 /** Draws marks with Konva, all of them anew when they change: there are few. */
 export class MarksLayer {
@@ -28,9 +33,9 @@ export class MarksLayer {
     this.stage.size({ width, height })
   }
 
-  render(marks: readonly Mark[], { x, y, zoom }: Viewport): void {
+  render(marks: readonly Mark[], viewport: Viewport): void {
     this.layer.destroyChildren()
-    const place: Place = (p) => ({ x: (p.x - x) * zoom, y: (p.y - y) * zoom })
+    const place: Place = Object.assign((p: Vec) => toScreen(viewport, p), { step: (d: Vec) => stepToScreen(viewport, d) })
     for (const mark of marks) for (const shape of shapesOf(mark, place)) this.layer.add(shape)
     this.layer.draw()
   }
@@ -59,15 +64,15 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
     case 'tag':
       return tag(place(mark.at), mark.text)
     case 'end':
-      return [openEnd(place(mark.at), mark.outward, mark.ref)]
+      return [openEnd(place(mark.at), place.step(mark.outward), mark.ref)]
     case 'box':
-      return [box(place(mark.from), place(mark.to))]
+      return [box(cornersBetween(mark.from, mark.to).map(place))]
     case 'frame':
       return frame(mark.corners.map(place))
     case 'closer':
       return [closer(place(mark.at), mark.ref)]
     case 'belly':
-      return [belly(mark, place(mark.at))]
+      return [belly(mark, place(mark.at), place.step(mark.along))]
   }
 }
 
@@ -237,12 +242,13 @@ function openEnd(p: Vec, outward: Vec, ref: MarkRef | null): Konva.Shape {
   })
 }
 
-const box = (from: Vec, to: Vec): Konva.Shape =>
-  new Konva.Rect({
-    x: Math.min(from.x, to.x),
-    y: Math.min(from.y, to.y),
-    width: Math.abs(to.x - from.x),
-    height: Math.abs(to.y - from.y),
+/** Corners of the upright box of the page between two points. */
+const cornersBetween = (a: Vec, b: Vec): Vec[] => [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }]
+
+const box = (corners: Vec[]): Konva.Shape =>
+  new Konva.Line({
+    points: corners.flatMap((c) => [c.x, c.y]),
+    closed: true,
     stroke: PLUM,
     strokeWidth: 1,
     dash: [4, 3],
@@ -287,13 +293,13 @@ const closer = (p: Vec, ref: MarkRef): Konva.Shape =>
   } as Konva.CircleConfig)
 
 /** The middle of a bow: two short strokes along it, to be pulled. */
-function belly(mark: Extract<Mark, { kind: 'belly' }>, p: Vec): Konva.Shape {
+function belly(mark: Extract<Mark, { kind: 'belly' }>, p: Vec, along: Vec): Konva.Shape {
   return new Konva.Shape({
     x: p.x,
     y: p.y,
     mark: { kind: 'belly', index: mark.index } satisfies MarkRef,
     sceneFunc: (ctx) => {
-      ctx.rotate(Math.atan2(mark.along.y, mark.along.x))
+      ctx.rotate(Math.atan2(along.y, along.x))
       ctx.beginPath()
       for (const off of [-3.2, 3.2]) {
         ctx.moveTo(-5, off)

@@ -1,5 +1,5 @@
 import type { Line, Vec } from '#core/drawing/model'
-import { leftNormal } from '#core/geometry/point'
+import { leftNormal, subtract } from '#core/geometry/point'
 import { LineWidth } from '#core/weight/half-widths'
 import type { Sides } from '#core/weight/stops'
 import { addStop, removeStop, slideStop, widenStop } from '#core/weight/stops'
@@ -17,6 +17,8 @@ interface Grip {
   what: 'widen' | 'slide' | 'undecided'
   side: 'left' | 'right'
   screen: Vec
+  /** Where the press was, page px. */
+  pressed: Vec
   /** Distance of the press from the edge it took hold of, so that the edge does not jump, px. */
   slack: number
   began: boolean
@@ -79,7 +81,7 @@ export class Caliper implements Instrument {
     const found = findLine(this.bench.drawing(), line)?.line
     if (!found) return
     if (index < found.weight.stops.length) this.bench.chooseStop({ line, index })
-    this.grip = { line, index, what, side: side ?? 'left', screen: hand.screen, slack: 0, began: false, double: hand.clicks === 2 }
+    this.grip = { line, index, what, side: side ?? 'left', screen: hand.screen, pressed: hand.at, slack: 0, began: false, double: hand.clicks === 2 }
     this.bench.refresh()
   }
 
@@ -106,14 +108,13 @@ export class Caliper implements Instrument {
     const across = acrossAt(line, at)
     const off = offset(across, hand.at)
     if (grip.what === 'undecided') {
-      const d = { x: hand.screen.x - grip.screen.x, y: hand.screen.y - grip.screen.y }
+      const d = subtract(hand.at, grip.pressed)
       const outward = Math.abs(d.x * across.normal.x + d.y * across.normal.y)
       grip.what = outward * outward * 2 > d.x * d.x + d.y * d.y ? 'widen' : 'slide'
     }
     grip.side = off >= 0 ? 'left' : 'right'
-    const pressed = { x: hand.at.x + (grip.screen.x - hand.screen.x) / this.bench.zoom(), y: hand.at.y + (grip.screen.y - hand.screen.y) / this.bench.zoom() }
     const half = grip.side === 'left' ? across.left : across.right
-    grip.slack = half - Math.abs(offset(across, pressed))
+    grip.slack = half - Math.abs(offset(across, grip.pressed))
     grip.began = true
     this.bench.chooseStop({ line: grip.line, index: grip.index })
   }

@@ -1,6 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, reactive, ref, watch } from 'vue'
 import type { Vec } from '#core/geometry/point'
+import type { Viewport } from '~/canvas/viewport'
+import { changedAt, clampZoom, showing, tidyAngle, withPointAt, toPage } from '~/canvas/viewport'
 
 export const PASSES = ['sketch', 'lines', 'weight', 'shapes', 'deliver'] as const
 export type PassName = (typeof PASSES)[number]
@@ -32,16 +34,6 @@ export interface NodeRef {
   index: number
 }
 
-/** Document point at the view's top left, and screen px per document px. */
-export interface Viewport {
-  x: number
-  y: number
-  zoom: number
-}
-
-export const SMALLEST_ZOOM = 0.05
-export const LARGEST_ZOOM = 64
-
 const FOLDS = 'bellatrait:folds'
 
 function rememberedFolds(): { column: boolean; dock: boolean } {
@@ -62,9 +54,11 @@ export const useViewStore = defineStore('view', () => {
   /** A place on a line (0..1) under the pointer, on the canvas or in the weight graph. */
   const place = ref<{ line: string; at: number } | null>(null)
   const activeLayer = ref<string | null>(null)
-  const viewport = ref<Viewport>({ x: 0, y: 0, zoom: 1 })
+  const viewport = ref<Viewport>({ x: 0, y: 0, zoom: 1, angle: 0, mirrored: false })
   const size = ref({ width: 1, height: 1 })
   const bare = ref(false)
+  /** The pencil is out of sight while its key is held. */
+  const sketchHidden = ref(false)
   const folds = reactive(rememberedFolds())
   const hint = ref('')
   const shape = ref<string | null>(null)
@@ -81,23 +75,41 @@ export const useViewStore = defineStore('view', () => {
 
   /** Zooms by `factor` and keeps the document point under the screen point `at` where it is. */
   function zoomAt(at: Vec, factor: number): void {
-    const { x, y, zoom } = viewport.value
-    const next = Math.min(LARGEST_ZOOM, Math.max(SMALLEST_ZOOM, zoom * factor))
-    viewport.value = { x: x + at.x / zoom - at.x / next, y: y + at.y / zoom - at.y / next, zoom: next }
+    viewport.value = changedAt(viewport.value, at, { zoom: clampZoom(viewport.value.zoom * factor) })
   }
 
   function panBy(dx: number, dy: number): void {
-    const { x, y, zoom } = viewport.value
-    viewport.value = { x: x - dx / zoom, y: y - dy / zoom, zoom }
+    const at = toPage(viewport.value, { x: -dx, y: -dy })
+    viewport.value = { ...viewport.value, x: at.x, y: at.y }
+  }
+
+  const middle = (): Vec => ({ x: size.value.width / 2, y: size.value.height / 2 })
+
+  /** Turns the page by `degrees`, clockwise as it is seen, about the middle of the view or another point of the screen. */
+  function turnBy(degrees: number, at = middle()): void {
+    const { angle, mirrored } = viewport.value
+    viewport.value = changedAt(viewport.value, at, { angle: tidyAngle(angle + (mirrored ? -degrees : degrees)) })
+  }
+
+  /** Turns the page upright again. */
+  function setUpright(): void {
+    viewport.value = changedAt(viewport.value, middle(), { angle: 0 })
+  }
+
+  /** Shows the page mirrored left to right, or as it is; the drawing stays as it is. */
+  function mirror(): void {
+    const { angle, mirrored } = viewport.value
+    viewport.value = changedAt(viewport.value, middle(), { mirrored: !mirrored, angle: tidyAngle(-angle) })
+  }
+
+  /** Puts a page point in the middle of the view. */
+  function centreOn(p: Vec): void {
+    viewport.value = withPointAt(viewport.value, p, middle())
   }
 
   /** Shows the whole page with a margin, or the page at `zoom` in the middle. */
   function showPage(page: { width: number; height: number }, zoom?: number): void {
-    const margin = 26
-    const { width, height } = size.value
-    const fit = Math.min((width - 2 * margin) / page.width, (height - 2 * margin) / page.height)
-    const z = Math.min(LARGEST_ZOOM, Math.max(SMALLEST_ZOOM, zoom ?? fit))
-    viewport.value = { x: page.width / 2 - width / 2 / z, y: page.height / 2 - height / 2 / z, zoom: z }
+    viewport.value = showing(viewport.value, page, size.value, 26, zoom)
   }
 
   function reset(): void {
@@ -108,7 +120,9 @@ export const useViewStore = defineStore('view', () => {
     stop.value = null
     place.value = null
     activeLayer.value = null
+    viewport.value = { ...viewport.value, angle: 0, mirrored: false }
     bare.value = false
+    sketchHidden.value = false
     shape.value = null
   }
 
@@ -124,12 +138,17 @@ export const useViewStore = defineStore('view', () => {
     viewport,
     size,
     bare,
+    sketchHidden,
     folds,
     hint,
     shape,
     select,
     zoomAt,
     panBy,
+    turnBy,
+    setUpright,
+    mirror,
+    centreOn,
     showPage,
     reset,
   }

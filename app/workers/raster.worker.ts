@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink'
 import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
-import { TILE } from '~/canvas/tile'
+import { GUTTER, TILE } from '~/canvas/tile'
 
 /** A filled outline in the stack, bottom to top. */
 export interface InkEntry {
@@ -44,14 +44,15 @@ const raster = {
     hidden = new Set(ids)
   },
 
-  /** The tile in column tx, row ty at `scale` device px per document px; null when it holds no ink. */
+  /** The tile in column tx, row ty at `scale` device px per document px, with its gutter; null when it holds no ink. */
   tile(scale: number, tx: number, ty: number): ImageBitmap | null {
     const side = TILE / scale
-    const box = { minX: tx * side, minY: ty * side, maxX: (tx + 1) * side, maxY: (ty + 1) * side }
+    const rim = GUTTER / scale
+    const box = { minX: tx * side - rim, minY: ty * side - rim, maxX: (tx + 1) * side + rim, maxY: (ty + 1) * side + rim }
     if (!stack.some((e) => !hidden.has(e.id) && overlap(e.box, box))) return null
-    const canvas = new OffscreenCanvas(TILE, TILE)
+    const canvas = new OffscreenCanvas(TILE + 2 * GUTTER, TILE + 2 * GUTTER)
     const ctx = canvas.getContext('2d')!
-    ctx.setTransform(scale, 0, 0, scale, -tx * TILE, -ty * TILE)
+    ctx.setTransform(scale, 0, 0, scale, GUTTER - tx * TILE, GUTTER - ty * TILE)
     paint(ctx, box, false)
     const bitmap = canvas.transferToImageBitmap()
     return transfer(bitmap, [bitmap])

@@ -14,6 +14,9 @@ const HOLD = 220
 
 const PASTE_OFFSET = 12
 
+/** How far a key turns the page, degrees. */
+const TURN = 15
+
 let copied: { line: Line; layer: string }[] = []
 
 /** The workspace's keys. What the instrument understands goes to it first. */
@@ -94,6 +97,11 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else if (key === '0') view.showPage(page)
     else if (key === '9') view.showPage(page, 1)
     else if (key === 'x') view.bare = !view.bare
+    else if (key === ',' || key === '<') view.turnBy(shift ? -1 : -TURN)
+    else if (key === '.' || key === '>') view.turnBy(shift ? 1 : TURN)
+    else if (key === '/') view.setUpright()
+    else if (key === 'm') view.mirror()
+    else if (key === 'h') view.sketchHidden = true
     else if (key === '?') to.showKeys()
     else if (key === 'f' && shift) chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))
     else if (key === 'f') chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))
@@ -132,17 +140,26 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   }
 
   function up(e: KeyboardEvent): void {
+    if (e.key.toLowerCase() === 'h') view.sketchHidden = false
     if (!heldKey || e.key.toLowerCase() !== heldKey.key) return
     if (e.timeStamp - heldKey.since > HOLD) view.chosen[view.pass] = heldKey.before
     heldKey = null
   }
 
+  /** The window lost the keyboard: what was held is not known any more. */
+  function away(): void {
+    heldKey = null
+    view.sketchHidden = false
+  }
+
   onMounted(() => {
     window.addEventListener('keydown', down)
     window.addEventListener('keyup', up)
+    window.addEventListener('blur', away)
   })
   onBeforeUnmount(() => {
     window.removeEventListener('keydown', down)
     window.removeEventListener('keyup', up)
+    window.removeEventListener('blur', away)
   })
 }

@@ -2,6 +2,7 @@ import type { Ref } from 'vue'
 import { onBeforeUnmount, onMounted } from 'vue'
 import type { Vec } from '#core/drawing/model'
 import type { MarkRef } from '~/canvas/marks'
+import { tidyAngle, toPage } from '~/canvas/viewport'
 import type { Bench, Hand, HandSample, Instrument } from '~/instruments/instrument'
 import { useViewStore } from '~/stores/view'
 
@@ -25,6 +26,8 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   const view = useViewStore()
   let down: number | null = null
   let pan: Vec | null = null
+  /** Shift while moving the page: the drag turns it about the middle of the view. */
+  let turning = false
   let last = { time: -Infinity, screen: { x: 0, y: 0 }, clicks: 0 }
 
   const onScreen = (e: { clientX: number; clientY: number }): Vec => {
@@ -32,10 +35,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     return { x: e.clientX - box.left, y: e.clientY - box.top }
   }
 
-  const onPage = (p: Vec): Vec => {
-    const { x, y, zoom } = view.viewport
-    return { x: x + p.x / zoom, y: y + p.y / zoom }
-  }
+  const onPage = (p: Vec): Vec => toPage(view.viewport, p)
 
   const sampleOf = (e: PointerEvent): HandSample => ({
     at: onPage(onScreen(e)),
@@ -74,6 +74,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     down = e.pointerId
     if (e.button === 1 || panning.value) {
       pan = onScreen(e)
+      turning = e.shiftKey
       e.preventDefault()
       return
     }
@@ -89,7 +90,8 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     if (down !== null && e.pointerId !== down) return
     if (pan) {
       const now = onScreen(e)
-      view.panBy(now.x - pan.x, now.y - pan.y)
+      if (turning) view.turnBy(turnAbout({ x: view.size.width / 2, y: view.size.height / 2 }, pan, now))
+      else view.panBy(now.x - pan.x, now.y - pan.y)
       pan = now
       return
     }
@@ -146,4 +148,11 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     window.removeEventListener('keyup', space)
     bench.drop()
   })
+}
+
+/** Degrees by which a hand that goes from `a` to `b` goes round `middle`. */
+function turnAbout(middle: Vec, a: Vec, b: Vec): number {
+  const from = Math.atan2(a.y - middle.y, a.x - middle.x)
+  const to = Math.atan2(b.y - middle.y, b.x - middle.x)
+  return tidyAngle(((to - from) * 180) / Math.PI)
 }

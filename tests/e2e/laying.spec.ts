@@ -46,7 +46,7 @@ test.describe('Laying lines', () => {
     const tip = line!.path.nodes.at(-1)!
     const back = tip.in!
     const l = Math.hypot(tip.at.x - back.x, tip.at.y - back.y)
-    const zoom = Number((await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ')[2])
+    const zoom = Number((await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ')[0])
     const beyond = { x: tip.at.x + ((tip.at.x - back.x) / l) * (9 / zoom), y: tip.at.y + ((tip.at.y - back.y) / l) * (9 / zoom) }
     await clickAt(page, beyond)
     await clickAt(page, { x: 420, y: 300 })

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { short } from '#core/geometry/path'
+import { boxInView, cornersOf } from '~/canvas/viewport'
 import { useDrawingStore } from '~/stores/drawing'
+import { useViewStore } from '~/stores/view'
 import { useInk } from '~/workspace/use-ink'
 
 /** The whole drawing, always, as small as it will be seen. */
 const store = useDrawingStore()
+const view = useViewStore()
 const ink = useInk()
 const canvas = ref<HTMLCanvasElement>()
 
@@ -48,13 +51,62 @@ watch(
 )
 
 onBeforeUnmount(() => clearTimeout(timer))
+
+/** From the page to this little picture. */
+const offset = computed(() => {
+  const page = store.drawing?.page
+  return page ? { x: (WIDTH - page.width * fit.value) / 2, y: (HEIGHT - page.height * fit.value) / 2 } : { x: 0, y: 0 }
+})
+
+/** What the canvas shows, where that is not the whole page. */
+const shown = computed(() => {
+  const page = store.drawing?.page
+  if (!page) return ''
+  const corners = cornersOf(view.viewport, view.size)
+  const box = boxInView(view.viewport, view.size)
+  if (box.minX <= 0 && box.minY <= 0 && box.maxX >= page.width && box.maxY >= page.height) return ''
+  return corners.map((p) => `${p.x * fit.value + offset.value.x},${p.y * fit.value + offset.value.y}`).join(' ')
+})
+
+const frame = ref<SVGSVGElement>()
+
+/** The press moves the view there, and a drag takes it along. */
+function moveView(e: PointerEvent): void {
+  if (!frame.value || (e.type === 'pointermove' && !(e.buttons & 1))) return
+  if (e.type === 'pointerdown') frame.value.setPointerCapture(e.pointerId)
+  const box = frame.value.getBoundingClientRect()
+  view.centreOn({ x: (e.clientX - box.left - offset.value.x) / fit.value, y: (e.clientY - box.top - offset.value.y) / fit.value })
+}
+
+const STEPS: Record<string, [number, number]> = { ArrowLeft: [40, 0], ArrowRight: [-40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }
+
+function moveByKey(e: KeyboardEvent): void {
+  const step = STEPS[e.key]
+  if (!step) return
+  e.preventDefault()
+  e.stopPropagation()
+  view.panBy(...step)
+}
 </script>
 
 <template>
   <section class="border-b border-hair pb-2.5">
     <h2 class="flex justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">At a distance <span class="number quiet font-normal" title="How wide the page looks here">{{ shownWidth }} mm</span></h2>
-    <div class="mx-3.5 grid h-[132px] place-items-center rounded-lg border border-hair bg-paper">
+    <div class="relative mx-3.5 grid h-[132px] place-items-center rounded-lg border border-hair bg-paper">
       <canvas ref="canvas" class="h-[132px] w-[226px]" role="img" aria-label="The whole drawing, small" />
+      <svg
+        ref="frame"
+        class="absolute inset-0 m-auto h-[132px] w-[226px] cursor-pointer touch-none overflow-hidden rounded-lg"
+        role="application"
+        tabindex="0"
+        aria-label="What the canvas shows. Drag, or use the arrow keys, to move it"
+        data-testid="distance-view"
+        @pointerdown="moveView"
+        @pointermove="moveView"
+        @keydown="moveByKey"
+      >
+        <polygon v-if="shown" :points="shown" class="fill-plum/5 stroke-plum" stroke-width="1.2" />
+      </svg>
     </div>
   </section>
 </template>

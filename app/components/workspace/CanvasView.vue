@@ -5,6 +5,7 @@ import { colourOf } from '#core/formats/svg/write-svg'
 import { InkRaster } from '~/canvas/ink-raster'
 import type { Mark } from '~/canvas/marks'
 import { MarksLayer } from '~/canvas/marks-layer'
+import { matrixOf } from '~/canvas/viewport'
 import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
@@ -66,16 +67,17 @@ watch(
 
 const pageStyle = computed(() => {
   const page = store.drawing?.page
-  const { x, y, zoom } = view.viewport
-  return page
-    ? { width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `translate(${-x * zoom}px, ${-y * zoom}px)` }
-    : {}
+  if (!page) return {}
+  const { zoom } = view.viewport
+  const [a, b, c, d, e, f] = matrixOf(view.viewport)
+  // The page is laid out at its size on the screen, so that its shadow does not grow with it.
+  return { width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
 })
 
 const sketches = computed(() => {
   // What leaves the house is judged without the pencil.
-  if (!store.drawing || view.pass === 'deliver') return []
-  const { x, y, zoom } = view.viewport
+  if (!store.drawing || view.pass === 'deliver' || view.sketchHidden) return []
+  const matrix = `matrix(${matrixOf(view.viewport).join()})`
   return sketchLayers(store.drawing)
     .filter((l) => l.visible)
     .flatMap((l) =>
@@ -83,10 +85,10 @@ const sketches = computed(() => {
         id: s.id,
         src: `/api/images/${s.image}`,
         style: {
-          width: `${s.width * zoom}px`,
-          height: `${s.height * zoom}px`,
+          width: `${s.width}px`,
+          height: `${s.height}px`,
           opacity: String(l.opacity),
-          transform: `translate(${(s.x - x) * zoom}px, ${(s.y - y) * zoom}px) rotate(${s.angle}deg)`,
+          transform: `${matrix} translate(${s.x}px, ${s.y}px) rotate(${s.angle}deg)`,
         },
       })),
     )
@@ -110,11 +112,10 @@ function resize(): void {
 function drawOver(): void {
   if (!live.value || !store.drawing) return
   const ctx = live.value.getContext('2d')!
-  const k = window.devicePixelRatio * view.viewport.zoom
   ctx.setTransform(1, 0, 0, 1, 0, 0)
   ctx.clearRect(0, 0, live.value.width, live.value.height)
   if (!view.bare) {
-    ctx.setTransform(k, 0, 0, k, -view.viewport.x * k, -view.viewport.y * k)
+    ctx.setTransform(...matrixOf(view.viewport, window.devicePixelRatio))
     const fresh = instrument.value?.freshInk?.()
     const ids = new Set(liveIds.value)
     const lines = [...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)), ...(fresh ? [fresh] : [])]
@@ -202,7 +203,7 @@ defineExpose({ key, undo })
     data-testid="canvas"
     @dragstart.prevent
     @mousedown.prevent
-    :data-view="`${view.viewport.x} ${view.viewport.y} ${view.viewport.zoom}`"
+    :data-view="matrixOf(view.viewport).join(' ')"
     role="application"
     aria-label="Drawing"
     tabindex="0"

@@ -110,6 +110,8 @@ onBeforeUnmount(() => {
           </button>
           <div class="number absolute bottom-2 left-3 flex items-center gap-3 text-[11px] text-mute-deep">
             <span data-testid="zoom">{{ Math.round(view.viewport.zoom * 100) }} %</span>
+            <button v-if="view.viewport.angle" class="underline decoration-dotted hover:text-ink" title="Turn the page upright ( / )" @click="view.setUpright()">turned {{ Math.round(view.viewport.angle) }}°</button>
+            <button v-if="view.viewport.mirrored" class="underline decoration-dotted hover:text-ink" title="See the page as it is (M)" @click="view.mirror()">mirrored view</button>
             <button class="underline decoration-dotted hover:text-ink" @click="keysOpen = true">? keys</button>
           </div>
         </main>

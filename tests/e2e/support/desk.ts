@@ -42,9 +42,9 @@ export const takeUp = (page: Page, name: string) => page.getByTestId('tray').get
 /** Where a point of the page lies on the screen. */
 export async function onScreen(page: Page, p: Vec): Promise<Vec> {
   const canvas = page.getByTestId('canvas')
-  const [x, y, zoom] = (await canvas.getAttribute('data-view'))!.split(' ').map(Number) as [number, number, number]
+  const [a, b, c, d, e, f] = (await canvas.getAttribute('data-view'))!.split(' ').map(Number) as [number, number, number, number, number, number]
   const box = (await canvas.boundingBox())!
-  return { x: box.x + (p.x - x) * zoom, y: box.y + (p.y - y) * zoom }
+  return { x: box.x + a * p.x + c * p.y + e, y: box.y + b * p.x + d * p.y + f }
 }
 
 export async function clickAt(page: Page, p: Vec): Promise<void> {
