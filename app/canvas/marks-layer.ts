@@ -84,7 +84,7 @@ function centrelines(mark: Extract<Mark, { kind: 'paths' }>, place: Place): Konv
       ctx.beginPath()
       for (const path of mark.paths) trace(ctx, path, place)
       ctx.setAttr('strokeStyle', mark.tone === 'mute' ? MUTE : PLUM)
-      ctx.setAttr('lineWidth', mark.tone === 'plum' ? 1.25 : 1)
+      ctx.setAttr('lineWidth', { plum: 1.25, mute: 1, next: 1, strong: 3 }[mark.tone])
       ctx.setLineDash(mark.tone === 'next' ? [5, 4] : [])
       ctx.stroke()
     },

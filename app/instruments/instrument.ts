@@ -1,6 +1,6 @@
 import type { Drawing, Line, Shape, Vec, Weight } from '#core/drawing/model'
-import type { FigureShape } from '#core/geometry/figures'
 import type { Mark, MarkRef } from '~/canvas/marks'
+import type { Preferences } from './preferences'
 
 /** One sample of a stroke, in page px; pressure 0..1, time in ms. */
 export interface HandSample {
@@ -51,9 +51,11 @@ export interface Bench {
   /** Id of the layer that takes new lines, or null after telling the person why none does. */
   layerForInk(): string | null
   nextWeight(): Weight
-  preferences(): { steadiness: number; pressure: boolean; bowsJoin: boolean; penJoins: 'free' | 'smooth' | 'straight'; figure: FigureShape }
+  preferences(): Readonly<Preferences>
   /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over. */
   lineAt(p: Vec, reach: number): LineHit | null
+  /** All visible lines, from the bottom of the stack to the top; `open` leaves out those of locked layers. */
+  allLines(open: boolean): readonly Line[]
   /** The derived shape under a point. */
   shapeAt(p: Vec): Shape | null
   chosenShape(): Shape | null

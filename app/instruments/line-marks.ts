@@ -1,6 +1,6 @@
 import type { Line } from '#core/drawing/model'
-import { ArcLength } from '#core/geometry/arc-length'
-import { cubicsOfPath } from '#core/geometry/path'
+import type { ArcLength } from '#core/geometry/arc-length'
+import { arcOfPath } from '#core/geometry/known'
 import { findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench } from './instrument'
@@ -8,17 +8,8 @@ import type { Bench } from './instrument'
 /** More chosen lines than this are shown by their centrelines alone: their marks would hide the drawing. */
 const MOST_MARKED = 60
 
-const arcs = new WeakMap<Line['path'], ArcLength>()
-
-/** Arc length of a line's path, measured once as long as the path stays the same. */
-export function arcOf(line: Line): ArcLength {
-  let arc = arcs.get(line.path)
-  if (!arc) {
-    arc = new ArcLength(cubicsOfPath(line.path))
-    arcs.set(line.path, arc)
-  }
-  return arc
-}
+/** Arc length of a line's path. */
+export const arcOf = (line: Line): ArcLength => arcOfPath(line.path)
 
 /** The chosen lines, as they are now. */
 export function chosenLines(bench: Bench): Line[] {

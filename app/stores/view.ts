@@ -15,16 +15,23 @@ export const PASS_TITLES: Record<PassName, string> = {
   deliver: 'Deliver',
 }
 
-/** The instruments of each pass by their place in the tray. */
+/** The instruments of each pass by their place in the tray: six to a row. */
 export const TRAY: Record<PassName, readonly string[]> = {
   sketch: ['place'],
-  lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure'],
+  lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip'],
   weight: ['select', 'caliper', 'nodes'],
   shapes: ['inspect'],
   deliver: [],
 }
 
+/** The keys of a row of the tray; with Shift, those of the second row. */
 export const TRAY_KEYS = ['q', 'w', 'e', 'r', 't', 'y'] as const
+
+/** The instrument at a key of the tray. */
+export const instrumentAt = (pass: PassName, key: string, shift: boolean): string | undefined => {
+  const place = (TRAY_KEYS as readonly string[]).indexOf(key)
+  return place < 0 ? undefined : TRAY[pass][place + (shift ? TRAY_KEYS.length : 0)]
+}
 
 const FIRST: Record<PassName, string> = { sketch: 'place', lines: 'pen', weight: 'caliper', shapes: 'inspect', deliver: '' }
 

@@ -9,6 +9,8 @@ export interface InkEntry {
   colour: string
   data: string
   box: Box
+  /** Path data of a region in which it hides what lies behind it; '' for none. */
+  cover: string
 }
 
 let stack: (InkEntry & { path: Path2D })[] = []
@@ -25,7 +27,13 @@ function pathOf(entry: InkEntry): Path2D {
 
 function paint(ctx: OffscreenCanvasRenderingContext2D, box: Box, all: boolean): void {
   for (const entry of stack) {
-    if ((!all && hidden.has(entry.id)) || !overlap(entry.box, box)) continue
+    if (!overlap(entry.box, box)) continue
+    if (entry.cover) {
+      ctx.globalCompositeOperation = 'destination-out'
+      ctx.fill(new Path2D(entry.cover), 'nonzero')
+      ctx.globalCompositeOperation = 'source-over'
+    }
+    if (!all && hidden.has(entry.id)) continue
     ctx.fillStyle = entry.colour
     ctx.fill(entry.path, 'nonzero')
   }

@@ -1,7 +1,6 @@
 import type { Ref } from 'vue'
 import type { Drawing, Line, Shape, Vec } from '#core/drawing/model'
-import { boxOfCubics } from '#core/geometry/bounds'
-import { cubicsOfPath } from '#core/geometry/path'
+import { boxOfPath } from '#core/geometry/known'
 import { LineWidth } from '#core/weight/half-widths'
 import type { Bench, LineHit } from '~/instruments/instrument'
 import { arcOf } from '~/instruments/line-marks'
@@ -9,17 +8,6 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import type { Ink } from './use-ink'
-
-const boxes = new WeakMap<Line['path'], ReturnType<typeof boxOfCubics>>()
-
-function boxOf(line: Line): ReturnType<typeof boxOfCubics> {
-  let box = boxes.get(line.path)
-  if (!box) {
-    box = boxOfCubics(cubicsOfPath(line.path))
-    boxes.set(line.path, box)
-  }
-  return box
-}
 
 /** The bench that instruments work at, over the stores. */
 export function createBench(ink: Ink, tick: Ref<number>): Bench {
@@ -79,6 +67,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     nextWeight: () => studio.nextWeight(),
     preferences: () => studio.preferences,
     lineAt,
+    allLines: (open) => drawing().layers.flatMap((l) => (l.kind === 'lines' && l.visible && !(open && l.locked) ? l.items : [])),
     shapeAt: (p) => shapeUnder(ink, p),
     chosenShape: () => ink.shapes.value?.shapes.find((s) => s.id === view.shape) ?? null,
     chooseShape: (id) => {
@@ -98,7 +87,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
 
 /** The place on a line nearest to `p` when that lies within its ink or `within` px of its path. */
 function hitLine(line: Line, p: Vec, within: number): LineHit | null {
-  const box = boxOf(line)
+  const box = boxOfPath(line.path)
   const pad = within + line.weight.size * 2
   if (p.x < box.minX - pad || p.x > box.maxX + pad || p.y < box.minY - pad || p.y > box.maxY + pad) return null
   const arc = arcOf(line)

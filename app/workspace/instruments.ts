@@ -8,6 +8,7 @@ import { Nodes } from '~/instruments/nodes'
 import { Pen } from '~/instruments/pen'
 import { PlaceSketch } from '~/instruments/place-sketch'
 import { Select } from '~/instruments/select'
+import { Snip } from '~/instruments/snip'
 
 /** Every instrument by the name that the tray uses. */
 export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
@@ -17,6 +18,7 @@ export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
   freehand: Freehand,
   nodes: Nodes,
   figure: Figure,
+  snip: Snip,
   caliper: Caliper,
   place: PlaceSketch,
   inspect: Inspect,

@@ -6,7 +6,7 @@ import { flipEnds, flipSides } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLayer, findLine } from '~/stores/find'
-import { PASSES, TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
+import { instrumentAt, PASSES, useViewStore } from '~/stores/view'
 import { useChosenLines } from './use-chosen-lines'
 
 /** Held this long, an instrument's key means "only while held", ms. */
@@ -113,7 +113,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
 
   function instrumentKey(e: KeyboardEvent): boolean {
     const key = e.key.toLowerCase()
-    const tool = TRAY[view.pass][TRAY_KEYS.indexOf(key as (typeof TRAY_KEYS)[number])]
+    const tool = instrumentAt(view.pass, key, e.shiftKey)
     if (!tool) return false
     if (!e.repeat) {
       heldKey = { key, since: e.timeStamp, before: view.chosen[view.pass] }

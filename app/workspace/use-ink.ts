@@ -3,10 +3,15 @@ import { proxy, wrap } from 'comlink'
 import type { InjectionKey, Ref, ShallowRef } from 'vue'
 import { inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
 import { colourOf } from '#core/formats/svg/write-svg'
-import type { Drawing, Line, Shape } from '#core/drawing/model'
+import type { Drawing, Line, Path, Shape } from '#core/drawing/model'
+import { uniteBoxes } from '#core/geometry/bounds'
+import { boxOfPath } from '#core/geometry/known'
+import { pathData } from '#core/geometry/path'
+import { coveredRegion } from '#core/shapes/cover'
 import type { ShapesResult } from '#core/shapes/derive'
 import { OutlineCache } from '~/canvas/outline-cache'
 import { useDrawingStore } from '~/stores/drawing'
+import { findLine } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
 import type { GeometryWorker } from '~/workers/geometry.worker'
 import type { Outline } from '~/workers/outline'
@@ -53,6 +58,9 @@ export function provideInk(): Ink {
 
   const wantsShapes = (): boolean => view.pass === 'shapes' || view.pass === 'deliver'
 
+  /** A line that covers others is drawn by the tiles, where these lie. */
+  const coversChosen = (): boolean => view.selection.some((id) => store.drawing && findLine(store.drawing, id)?.line.cover)
+
   async function showLines(drawing: Drawing): Promise<void> {
     const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
     let shown = false
@@ -86,7 +94,7 @@ export function provideInk(): Ink {
         return
       }
       // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
-      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE) return
+      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !coversChosen()) return
       if (!forShapes) {
         if (wasForShapes) void geometry.stopShapes()
         void showLines(drawing)
@@ -120,11 +128,12 @@ export function provideInk(): Ink {
   return ink
 }
 
-const entryOf = (o: Outline, drawing: Drawing): InkEntry => ({
+const entryOf = (o: Outline, drawing: Drawing, cover: Path | null = null): InkEntry => ({
   id: o.id,
   colour: colourOf(drawing, o.ink),
   data: o.data,
-  box: o.box,
+  box: cover ? uniteBoxes(o.box, boxOfPath(cover)) : o.box,
+  cover: cover ? pathData(cover, 4) : '',
 })
 
 /** Entries of the visible layers, bottom to top; lines whose outline is still on its way are left out. */
@@ -133,7 +142,8 @@ function lineStack(drawing: Drawing, cache: OutlineCache): InkEntry[] {
     if (!layer.visible || layer.kind === 'sketch') return []
     return (layer.items as (Line | Shape)[]).flatMap((item) => {
       const outline = 'path' in item ? cache.get(item) : outlineOfShape(item)
-      return outline?.data ? [entryOf(outline, drawing)] : []
+      const cover = 'path' in item ? coveredRegion(item) : null
+      return outline && (outline.data || cover) ? [entryOf(outline, drawing, cover)] : []
     })
   })
 }

@@ -2,6 +2,7 @@ import { produce, setAutoFreeze } from 'immer'
 import type { Drawing } from './model'
 import type { Patch } from './patch'
 import { applyPatches, patchesBetween } from './patch'
+import { withSnipsSettled } from './snips'
 
 setAutoFreeze(true)
 
@@ -19,8 +20,12 @@ export interface Edit {
 
 export type Recipe = (draft: Drawing) => void
 
-/** The drawing as `recipe` makes it. */
-export const changed = (drawing: Drawing, recipe: Recipe): Drawing => produce(drawing, (draft) => void recipe(draft as Drawing))
+/** The drawing as `recipe` makes it; snips keep to the crossings that bound them. */
+export const changed = (drawing: Drawing, recipe: Recipe): Drawing =>
+  withSnipsSettled(
+    drawing,
+    produce(drawing, (draft) => void recipe(draft as Drawing)),
+  )
 
 /** The edit that leads from one drawing to the other; null when they are the same. */
 export function editBetween(before: Drawing, after: Drawing, label: string): Edit | null {

@@ -82,10 +82,18 @@ export interface PenTrace {
   response: number
 }
 
-/** A hidden stretch of a line, as fractions 0..1 of its arc length. */
+/**
+ * A hidden stretch of a line, as fractions 0..1 of its arc length; on a closed line, from > to goes round by way of its
+ * first node. A bound at a crossing follows that crossing when either line is edited.
+ */
 export interface Snip {
   from: number
   to: number
+  /** Ids of the lines whose crossings are the bounds; the line's own where it crosses itself; none at its ends. */
+  fromBy?: string
+  toBy?: string
+  /** A crossing that bounds it is gone: it hides nothing until the lines cross again. */
+  idle?: boolean
 }
 
 export interface Line {

@@ -113,7 +113,15 @@ const trace = yup
   .nullable()
   .default(null)
 
-const snip = yup.object({ from: number().min(0).max(1), to: number().min(0).max(1) }).strict()
+const snip = yup
+  .object({
+    from: number().min(0).max(1),
+    to: number().min(0).max(1),
+    fromBy: yup.string().strict().max(80),
+    toBy: yup.string().strict().max(80),
+    idle: yup.boolean().strict(),
+  })
+  .strict()
 
 const line = yup
   .object({

@@ -119,9 +119,9 @@ function stretchLoops(
     const back = scale(field.tangent(first.segment, first.t0), -1)
     const outline = closedLoop([
       ...left.arcs,
-      ...capArcs(left.last, right.last, field.tangent(last.segment, last.t1), atEnd ? finish.endCap : 'butt', tolerance),
+      ...capArcs(left.last, right.last, field.tangent(last.segment, last.t1), atEnd ? (stretch.endCap ?? finish.endCap) : 'butt', tolerance),
       ...reverseLoop(right.arcs),
-      ...capArcs(right.first, left.first, back, atStart ? finish.startCap : 'butt', tolerance),
+      ...capArcs(right.first, left.first, back, atStart ? (stretch.startCap ?? finish.startCap) : 'butt', tolerance),
     ])
     return [outline, ...loops]
   })

@@ -1,9 +1,11 @@
-import type { Line } from '../drawing/model'
+import type { Cap, Line, Snip } from '../drawing/model'
 
-/** A visible stretch of a line, px of arc length; `first` and `last` tell whether it holds the line's own ends. */
+/** A visible stretch of a line, px of arc length, and caps where it does not have those of the line. */
 export interface Stretch {
   from: number
   to: number
+  startCap?: Cap
+  endCap?: Cap
 }
 
 /** More dashes than this on one line are refused: they could not be told apart. */
@@ -12,18 +14,33 @@ export const MOST_DASHES = 20_000
 /** The stretches of a line that carry ink: all of it, less what is snipped, cut into dashes as in SVG. */
 export function visibleStretches(line: Line, total: number): Stretch[] {
   let stretches: Stretch[] = [{ from: 0, to: total }]
-  for (const snip of line.snips) stretches = stretches.flatMap((s) => without(s, snip.from * total, snip.to * total))
+  for (const [from, to] of line.snips.flatMap(hiddenSpans)) stretches = stretches.flatMap((s) => without(s, from * total, to * total))
+  if (line.path.closed && stretches.length > 1) stretches = stretches.map((s) => overSeam(s, total, line))
   const { dash } = line.finish
   const period = dash.reduce((a, b) => a + b, 0) * (dash.length % 2 ? 2 : 1)
   if (!(period > 0) || total / period > MOST_DASHES) return stretches
   return stretches.flatMap((s) => dashesIn(s, dash))
 }
 
+/** The spans that a snip hides, shares of arc length; two where it goes round the seam of a closed line. */
+export function hiddenSpans({ from, to, idle }: Snip): [number, number][] {
+  if (idle || from === to) return []
+  return from < to ? [[from, to]] : [[from, 1], [0, to]]
+}
+
+/** A stretch less what lies between two places. Its ends there are cut square: they lie on the line that crosses. */
 function without(s: Stretch, from: number, to: number): Stretch[] {
+  if (to <= s.from || from >= s.to) return [s]
   const out: Stretch[] = []
-  if (from > s.from) out.push({ from: s.from, to: Math.min(from, s.to) })
-  if (to < s.to) out.push({ from: Math.max(to, s.from), to: s.to })
+  if (from > s.from) out.push({ ...s, to: from, endCap: 'butt' })
+  if (to < s.to) out.push({ ...s, from: to, startCap: 'butt' })
   return out
+}
+
+/** Stretches that meet at the seam of a closed line go on there: they get no caps, or round ones where joins are round. */
+function overSeam(s: Stretch, total: number, line: Line): Stretch {
+  const cap = line.finish.join === 'round' ? 'round' : 'butt'
+  return { ...s, ...(s.from === 0 && { startCap: cap }), ...(s.to === total && { endCap: cap }) }
 }
 
 function dashesIn(s: Stretch, dash: readonly number[]): Stretch[] {

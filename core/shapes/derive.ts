@@ -1,6 +1,7 @@
 import type { Drawing, Line, Shape } from '../drawing/model'
 import { expandLines } from '../outline/expand'
 import { atOnce } from '../turns'
+import { coveredRegion, uncovered } from './cover'
 import { simplifyContours } from './simplify'
 import { unionShapes } from './combine'
 
@@ -14,16 +15,22 @@ export interface ShapesResult {
 }
 
 /**
- * The shapes of a drawing by its settings: every visible line expanded, united by ink where asked, simplified. A
+ * The shapes of a drawing by its settings: every visible line expanded less what
+ * others cover, united by ink where asked, simplified. A
  * generator, so that long work can report (shares 0..1) and be dropped between steps.
  */
 export function* deriveShapes(drawing: Drawing): Generator<number, ShapesResult> {
   const { unite, tolerance, simplify } = drawing.settings.shapes
   const parts: Shape[] = []
   const lines = drawing.layers.flatMap((l): (Line | Shape)[] => (l.visible && l.kind !== 'sketch' ? l.items : []))
+  const covers = lines.map((item) => ('path' in item ? coveredRegion(item) : null))
   for (const [i, item] of lines.entries()) {
-    if ('path' in item) parts.push(...expandLines([item], { tolerance, union: false }))
-    else parts.push(item)
+    const above = covers.slice(i + 1).filter((c) => c !== null)
+    const own = 'path' in item ? expandLines([item], { tolerance, union: false }) : [item]
+    for (const part of own) {
+      const contours = uncovered(part.contours, above, tolerance)
+      if (contours.length) parts.push(contours === part.contours ? part : { ...part, contours })
+    }
     yield (0.5 * (i + 1)) / lines.length
   }
   const whole = unite ? yield* unitedByInk(parts, tolerance) : parts

@@ -37,6 +37,15 @@ const facts = computed(() => {
   return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : [])]
 })
 
+/** Only a closed line has an inside that can cover. */
+const closedLines = computed(() => chosen.lines.value.filter((l) => l.path.closed))
+
+function setCover(cover: boolean): void {
+  chosen.change(cover ? 'Cover what lies behind' : 'Cover nothing', (l) => {
+    if (l.path.closed) l.cover = cover
+  })
+}
+
 function look(value: number): void {
   if (chosen.lines.value.length) chosen.preview((l) => void (l.weight.size = value))
   else studio.preferences.size = value
@@ -109,6 +118,10 @@ function keep(value: number): void {
           @keep="(v) => (studio.preferences.figure.turns = v)"
         />
       </template>
+      <label v-if="closedLines.length" class="flex items-center gap-2.5">
+        <input type="checkbox" class="h-4 w-4 accent-plum" :checked="closedLines.every((l) => l.cover)" @change="setCover(($event.target as HTMLInputElement).checked)" />
+        Covers what lies behind it
+      </label>
       <label v-if="view.instrument === 'bow'" class="flex items-center gap-2.5">
         <input v-model="studio.preferences.bowsJoin" type="checkbox" class="h-4 w-4 accent-plum" />
         A bow goes on smoothly from the one before

@@ -9,7 +9,7 @@ import { matrixOf } from '~/canvas/viewport'
 import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
-import { sketchLayers } from '~/stores/find'
+import { findLine, sketchLayers } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
 import { createBench } from '~/workspace/bench'
 import { INSTRUMENTS } from '~/workspace/instruments'
@@ -42,7 +42,8 @@ const shapesShown = computed(() => view.pass === 'shapes' || view.pass === 'deli
 const liveIds = computed(() => {
   if (shapesShown.value || view.selection.length > MOST_LIVE) return []
   const shown = new Set(ink.stack.value.map((e) => e.id))
-  return view.selection.filter((id) => shown.has(id))
+  // A line that covers others stays with them in the tiles.
+  return view.selection.filter((id) => shown.has(id) && !findLine(store.drawing!, id)?.line.cover)
 })
 
 watch(
@@ -119,13 +120,30 @@ function drawOver(): void {
     const fresh = instrument.value?.freshInk?.()
     const ids = new Set(liveIds.value)
     const lines = [...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)), ...(fresh ? [fresh] : [])]
-    for (const line of lines) {
-      ctx.fillStyle = colourOf(store.drawing, line.ink)
-      ctx.fill(new Path2D(ink.cache.now(line).data), 'nonzero')
-    }
+    drawLive(ctx, lines)
   }
   marksLayer?.render(allMarks(), view.viewport)
   view.hint = instrument.value?.hint() ?? ''
+}
+
+/** Draws lines in the order of the stack, less what the lines above them cover; a line that is not in the stack yet comes last. */
+function drawLive(ctx: CanvasRenderingContext2D, lines: readonly Line[]): void {
+  const left = new Map(lines.map((l) => [l.id, l]))
+  const fill = (line: Line): void => {
+    ctx.fillStyle = colourOf(store.drawing!, line.ink)
+    ctx.fill(new Path2D(ink.cache.now(line).data), 'nonzero')
+  }
+  for (const { id, cover } of ink.stack.value) {
+    if (cover) {
+      ctx.globalCompositeOperation = 'destination-out'
+      ctx.fill(new Path2D(cover), 'nonzero')
+      ctx.globalCompositeOperation = 'source-over'
+    }
+    const line = left.get(id)
+    if (line) fill(line)
+    left.delete(id)
+  }
+  left.forEach(fill)
 }
 
 function allMarks(): Mark[] {

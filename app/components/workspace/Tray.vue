@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 import { computed } from 'vue'
-import { BowArrow, Diamond, Move, Shapes, MousePointer2, ScanSearch, Signature, Spline, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, Diamond, Move, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, UnfoldVertical } from 'lucide-vue-next'
 import { TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
@@ -14,32 +14,42 @@ const LOOKS: Record<string, { title: string; icon: Component }> = {
   freehand: { title: 'Freehand', icon: Signature },
   nodes: { title: 'Nodes', icon: Diamond },
   figure: { title: 'Figure', icon: Shapes },
+  snip: { title: 'Snip', icon: Scissors },
   caliper: { title: 'Caliper', icon: UnfoldVertical },
   place: { title: 'Place', icon: Move },
   inspect: { title: 'Inspect', icon: ScanSearch },
 }
 
-const instruments = computed(() =>
-  TRAY[view.pass].map((id, i) => ({ id, key: TRAY_KEYS[i]!.toUpperCase(), ...LOOKS[id]! })),
-)
+/** Rows of six at most; where there are two, the second one's keys are those of the first with Shift. */
+const rows = computed(() => {
+  const all = TRAY[view.pass].map((id, i) => ({ id, ...keyAt(i), ...LOOKS[id]! }))
+  return [all.slice(0, TRAY_KEYS.length), all.slice(TRAY_KEYS.length)].filter((r) => r.length)
+})
+
+function keyAt(i: number): { key: string; spoken: string } {
+  const key = TRAY_KEYS[i % TRAY_KEYS.length]!.toUpperCase()
+  return i < TRAY_KEYS.length ? { key, spoken: key } : { key: `⇧${key}`, spoken: `Shift+${key}` }
+}
 </script>
 
 <template>
   <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-3 py-3" data-testid="tray">
-    <div class="flex gap-1" role="toolbar" aria-label="Instruments">
-      <button
-        v-for="tool in instruments"
-        :key="tool.id"
-        class="relative flex h-[58px] max-w-[66px] min-w-[42px] flex-auto flex-col items-center justify-center gap-[3px] rounded-[10px] border text-[11px] tracking-[-0.015em]"
-        :class="view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute'"
-        :aria-pressed="view.instrument === tool.id"
-        :title="`${tool.title} (${tool.key})`"
-        @click="view.chosen[view.pass] = tool.id"
-      >
-        <kbd class="number absolute top-[3px] right-1.5 text-[10px] font-semibold" :class="view.instrument === tool.id ? 'text-[#f4d4e4]' : 'text-mute'">{{ tool.key }}</kbd>
-        <component :is="tool.icon" :size="17" :stroke-width="1.7" />
-        <span>{{ tool.title }}</span>
-      </button>
+    <div class="grid gap-1" role="toolbar" aria-label="Instruments">
+      <div v-for="row in rows" :key="row[0]!.id" class="grid grid-cols-6 gap-1" :class="rows.length > 1 ? 'h-[43px]' : 'h-[58px]'">
+        <button
+          v-for="tool in row"
+          :key="tool.id"
+          class="relative flex flex-col items-center justify-center rounded-[10px] border text-[11px] tracking-[-0.015em]"
+          :class="[view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute', rows.length > 1 ? 'gap-px pt-0.5' : 'gap-[3px]']"
+          :aria-pressed="view.instrument === tool.id"
+          :title="`${tool.title} (${tool.spoken})`"
+          @click="view.chosen[view.pass] = tool.id"
+        >
+          <kbd class="number absolute top-px right-1 text-[9.5px] font-semibold" :class="view.instrument === tool.id ? 'text-[#f4d4e4]' : 'text-mute'">{{ tool.key }}</kbd>
+          <component :is="tool.icon" :size="rows.length > 1 ? 15 : 17" :stroke-width="1.7" />
+          <span>{{ tool.title }}</span>
+        </button>
+      </div>
     </div>
     <ProfileShelf v-if="view.pass === 'weight' || view.pass === 'lines'" class="mt-2.5" />
     <p class="quiet mt-auto text-[12px] leading-4" aria-live="polite" data-testid="hint">{{ view.hint }}</p>

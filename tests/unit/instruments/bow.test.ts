@@ -49,7 +49,7 @@ describe('the bow', () => {
 
   it('joins at corners when asked to', () => {
     const bench = new TestBench()
-    bench.bowsJoin = false
+    bench.wants.bowsJoin = false
     const bow = new Bow(bench)
     bowed(bow, [0, 0], [100, 0], 30)
     bowed(bow, [100, 0], [200, 0], -30, { mark: { kind: 'joint', index: 1 } }, 1)

@@ -147,7 +147,7 @@ describe('the pen', () => {
 
   it('lays a smooth curve through clicks when they join smoothly, and shows it ahead of the pointer', () => {
     const bench = new TestBench()
-    bench.penJoins = 'smooth'
+    bench.wants.penJoins = 'smooth'
     const pen = new Pen(bench)
     for (const [x, y] of [[0, 0], [50, 40], [100, 0]] as const) click(pen, x, y)
     pen.move(hand(150, 40))
@@ -164,7 +164,7 @@ describe('the pen', () => {
 
   it('keeps all segments straight when asked to, also under a drag', () => {
     const bench = new TestBench()
-    bench.penJoins = 'straight'
+    bench.wants.penJoins = 'straight'
     const pen = new Pen(bench)
     click(pen, 0, 0)
     drag(pen, [[50, 0], [70, 30]])

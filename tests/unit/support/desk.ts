@@ -1,11 +1,12 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import { makeEdit } from '#core/drawing/edits'
 import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
-import type { FigureShape } from '#core/geometry/figures'
 import { ArcLength } from '#core/geometry/arc-length'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { MarkRef } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from '~/instruments/instrument'
+import type { Preferences } from '~/instruments/preferences'
+import { DEFAULTS } from '~/instruments/preferences'
 
 export const straightPath = (a: Vec, b: Vec): Path => ({
   nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
@@ -21,9 +22,7 @@ export class TestBench implements Bench {
   labels: string[] = []
   said: string[] = []
   locked = false
-  bowsJoin = true
-  figure: FigureShape = { kind: 'ellipse', sides: 5, depth: 0.5, turns: 3 }
-  penJoins: 'free' | 'smooth' | 'straight' = 'free'
+  wants: Preferences = structuredClone(DEFAULTS)
   private base: Drawing | null = null
 
   constructor(lines: Line[] = []) {
@@ -65,7 +64,7 @@ export class TestBench implements Bench {
 
   layerForInk = () => (this.locked ? null : this.now.layers[0]!.id)
   nextWeight = () => evenWeight(6)
-  preferences = () => ({ steadiness: 0.4, pressure: true, bowsJoin: this.bowsJoin, penJoins: this.penJoins, figure: this.figure })
+  preferences = () => this.wants
 
   lineAt = (p: Vec, reach: number) => {
     for (const line of [...this.lines].reverse()) {
@@ -76,6 +75,7 @@ export class TestBench implements Bench {
     return null
   }
 
+  allLines = () => this.lines
   shapeAt = () => null
   chosenShape = () => null
   chooseShape = () => undefined

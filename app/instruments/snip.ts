@@ -1,0 +1,133 @@
+import type { Line, Snip as Hidden, Vec } from '#core/drawing/model'
+import { inSnip, stretchAround } from '#core/drawing/snips'
+import { partOfPath } from '#core/geometry/part-of-path'
+import { changeLines, findLine } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from './instrument'
+import { screenDistance } from './instrument'
+
+const REACH = 8
+
+/** A sweep looks for lines this often along its way, screen px. */
+const STEP = 4
+
+/** What the hand points at: a stretch that would be hidden, or one that is. */
+interface Target {
+  line: string
+  snip: Hidden
+  hidden: boolean
+}
+
+/** Hides the part of a line beyond a crossing, without cutting the line; brings hidden parts back. */
+export class Snip implements Instrument {
+  readonly name = 'Snip'
+  readonly cursor = 'default'
+  private hover: Target | null = null
+  private uncrossed = false
+  private sweep: { hiding: boolean; last: Vec; taken: Target[] } | null = null
+
+  constructor(private readonly bench: Bench) {}
+
+  hint(): string {
+    if (this.sweep) return 'Release: done · Esc: back'
+    if (this.hover?.hidden) return 'Click: bring this part back · Drag: bring back several'
+    if (this.hover) return 'Click: hide this part · Drag: hide several'
+    if (this.uncrossed) return 'No line crosses this one, so there is nothing to hide'
+    return 'Point at a line beyond a crossing: that part can be hidden'
+  }
+
+  private targetAt(at: Vec): Target | null {
+    const hit = this.bench.lineAt(at, REACH)
+    this.uncrossed = false
+    if (!hit) return null
+    const { line } = hit
+    const hidden = line.snips.find((s) => !s.idle && inSnip(s, hit.at))
+    if (hidden) return { line: line.id, snip: hidden, hidden: true }
+    const snip = stretchAround(line, this.bench.allLines(false), hit.at)
+    this.uncrossed = !snip
+    return snip && { line: line.id, snip, hidden: false }
+  }
+
+  press(hand: Hand): void {
+    const target = this.targetAt(hand.at)
+    this.sweep = { hiding: !target?.hidden, last: hand.at, taken: [] }
+    if (target) this.take(target)
+    this.bench.refresh()
+  }
+
+  move(hand: Hand): void {
+    const { sweep } = this
+    if (!sweep) {
+      this.hover = this.targetAt(hand.at)
+      this.bench.refresh()
+      return
+    }
+    const steps = Math.max(1, Math.ceil((screenDistance(sweep.last, hand.at) * this.bench.zoom()) / STEP))
+    for (let i = 1; i <= steps; i++) {
+      const u = i / steps
+      const target = this.targetAt({ x: sweep.last.x + (hand.at.x - sweep.last.x) * u, y: sweep.last.y + (hand.at.y - sweep.last.y) * u })
+      if (target && target.hidden !== sweep.hiding) this.take(target)
+    }
+    sweep.last = hand.at
+    this.bench.refresh()
+  }
+
+  private take(target: Target): void {
+    const { taken } = this.sweep!
+    taken.push(target)
+    this.hover = null
+    this.bench.change((draft) => {
+      for (const { line, snip, hidden } of taken) {
+        changeLines(draft, [line], (l) => {
+          l.snips = hidden ? l.snips.filter((s) => s.from !== snip.from || s.to !== snip.to) : [...l.snips, snip]
+        })
+      }
+    })
+  }
+
+  release(): void {
+    const { sweep } = this
+    this.sweep = null
+    if (!sweep?.taken.length) return
+    const n = sweep.taken.length
+    this.bench.finish(sweep.hiding ? (n > 1 ? `Snip ${n} parts` : 'Snip') : n > 1 ? `Bring back ${n} parts` : 'Bring back a part')
+    this.bench.refresh()
+  }
+
+  cancel(): void {
+    this.sweep = null
+    this.bench.drop()
+  }
+
+  overtaken(): void {
+    this.hover = null
+    this.cancel()
+  }
+
+  leave(): void {
+    this.cancel()
+  }
+
+  key(key: string): boolean {
+    if (key !== 'Escape' || !this.sweep) return false
+    this.cancel()
+    this.bench.refresh()
+    return true
+  }
+
+  marks(): Mark[] {
+    const parts = (line: Line): Mark => ({
+      kind: 'paths',
+      paths: line.snips.flatMap((s) => (s.idle ? [] : (partOfPath(line.path, s.from, s.to) ?? []))),
+      tone: 'next',
+    })
+    const marks = this.bench
+      .allLines(true)
+      .filter((l) => l.snips.length)
+      .map(parts)
+    const line = this.hover && findLine(this.bench.drawing(), this.hover.line)?.line
+    const part = line && partOfPath(line.path, this.hover!.snip.from, this.hover!.snip.to)
+    if (part) marks.push({ kind: 'paths', paths: [part], tone: this.hover!.hidden ? 'plum' : 'strong' })
+    return marks
+  }
+}

@@ -1,0 +1,117 @@
+import { crossingsOf, selfCrossings } from '../geometry/crossings'
+import { overlap } from '../geometry/bounds'
+import { arcOfPath, boxOfPath } from '../geometry/known'
+import type { Drawing, Line, Path, Snip } from './model'
+
+/** A crossing along a line, as a share 0..1 of its arc length, and the line that crosses there. */
+export interface Cut {
+  at: number
+  by: string
+}
+
+/** Nearer to an end than this share of the length a crossing is the end itself. */
+const AT_END = 1e-6
+
+const known = new WeakMap<Path, WeakMap<Path, number[]>>()
+
+/** Where along `path` it crosses `other`, shares of its arc length, ascending; kept as long as both stay the same objects. */
+function placesAlong(path: Path, other: Path): number[] {
+  let row = known.get(path)
+  if (!row) known.set(path, (row = new WeakMap()))
+  let places = row.get(other)
+  if (!places) row.set(other, (places = measured(path, other)))
+  return places
+}
+
+function measured(path: Path, other: Path): number[] {
+  if (path !== other && !overlap(boxOfPath(path), boxOfPath(other))) return []
+  const arc = arcOfPath(path)
+  const found =
+    path === other
+      ? selfCrossings(arc.cubics, path.closed).flatMap((c) => [c.a, c.b])
+      : crossingsOf(arc.cubics, arcOfPath(other).cubics).map((c) => c.a)
+  return found.map(({ segment, t }) => arc.at(segment, t) / (arc.total || 1)).sort((a, b) => a - b)
+}
+
+/** Every crossing of `line` with itself and with `others`, along its length. */
+export function cutsOf(line: Line, others: readonly Line[]): Cut[] {
+  return [line, ...others.filter((o) => o.id !== line.id)]
+    .flatMap((o) => placesAlong(line.path, o.path).map((at) => ({ at, by: o.id })))
+    .filter(({ at }) => line.path.closed || (at > AT_END && at < 1 - AT_END))
+    .sort((a, b) => a.at - b.at)
+}
+
+/** The stretch of a line between the crossings on either side of `at` (0..1), as a snip; null where nothing crosses it. */
+export function stretchAround(line: Line, others: readonly Line[], at: number): Snip | null {
+  const cuts = cutsOf(line, others)
+  if (!cuts.length || (line.path.closed && cuts.length < 2)) return null
+  const after = cuts.find((c) => c.at > at)
+  const before = cuts.findLast((c) => c.at <= at)
+  if (line.path.closed) return bounded(before ?? cuts[cuts.length - 1]!, after ?? cuts[0]!)
+  return bounded(before, after)
+}
+
+const bounded = (from: Cut | undefined, to: Cut | undefined): Snip => ({
+  from: from?.at ?? 0,
+  to: to?.at ?? 1,
+  ...(from && { fromBy: from.by }),
+  ...(to && { toBy: to.by }),
+})
+
+/** Whether a place on a line (0..1) lies in a snip's stretch. */
+export const inSnip = ({ from, to }: Snip, at: number): boolean => (from <= to ? at >= from && at <= to : at >= from || at <= to)
+
+/**
+ * `after` with every snip where its crossings have gone: a bound keeps to its crossing by number as long as the two lines
+ * cross as often as before, else to the nearest one. A snip whose crossing is gone hides nothing, and waits.
+ */
+export function withSnipsSettled(before: Drawing, after: Drawing): Drawing {
+  if (before === after || !after.layers.some(hasSnips)) return after
+  const was = linesById(before)
+  const is = linesById(after)
+  return {
+    ...after,
+    layers: after.layers.map((layer) => {
+      if (layer.kind !== 'lines' || !hasSnips(layer)) return layer
+      const items = layer.items.map((line) => settled(line, was, is))
+      return items.every((l, i) => l === layer.items[i]) ? layer : { ...layer, items }
+    }),
+  }
+}
+
+const hasSnips = (layer: Drawing['layers'][number]): boolean => layer.kind === 'lines' && layer.items.some((l) => l.snips.length > 0)
+
+const linesById = (drawing: Drawing): Map<string, Line> =>
+  new Map(drawing.layers.flatMap((l) => (l.kind === 'lines' ? l.items.map((i) => [i.id, i] as const) : [])))
+
+function settled(line: Line, was: ReadonlyMap<string, Line>, is: ReadonlyMap<string, Line>): Line {
+  const old = was.get(line.id)
+  // A snip that is new, or bounds that were just set, are as the hand wants them.
+  if (!old || old.snips !== line.snips) return line
+  const moved = (id: string | undefined): boolean => !!id && was.get(id)?.path !== is.get(id)?.path
+  if (old.path === line.path && !line.snips.some((s) => moved(s.fromBy) || moved(s.toBy))) return line
+  const snips = line.snips.map((s) => replaced(s, old, line, was, is))
+  return snips.every((s, i) => s === line.snips[i]) ? line : { ...line, snips }
+}
+
+function replaced(snip: Snip, old: Line, line: Line, was: ReadonlyMap<string, Line>, is: ReadonlyMap<string, Line>): Snip {
+  const from = bound(snip.from, snip.fromBy, old, line, was, is)
+  const to = bound(snip.to, snip.toBy, old, line, was, is)
+  const idle = from === null || to === null || (!line.path.closed && from >= to)
+  const { idle: _, ...rest } = snip
+  if (idle) return snip.idle ? snip : { ...rest, idle: true }
+  return !snip.idle && from === snip.from && to === snip.to ? snip : { ...rest, from, to }
+}
+
+/** Where a snip's bound is now; null where its crossing is gone. */
+function bound(at: number, by: string | undefined, old: Line, line: Line, was: ReadonlyMap<string, Line>, is: ReadonlyMap<string, Line>): number | null {
+  if (!by) return at
+  const [oldOther, other] = [was.get(by), is.get(by)]
+  if (!other) return null
+  const places = placesAlong(line.path, other.path)
+  if (!places.length) return null
+  const before = oldOther ? placesAlong(old.path, oldOther.path) : []
+  const number = before.findIndex((p) => Math.abs(p - at) < 1e-6)
+  if (before.length === places.length && number >= 0) return places[number]!
+  return places.reduce((best, p) => (Math.abs(p - at) < Math.abs(best - at) ? p : best))
+}
