@@ -71,6 +71,8 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return frame(mark.corners.map(place))
     case 'closer':
       return [closer(place(mark.at), mark.ref)]
+    case 'snap':
+      return snapped(place(mark.at), mark.along && place.step(mark.along), mark.text)
     case 'belly':
       return [belly(mark, place(mark.at), place.step(mark.along))]
   }
@@ -315,4 +317,33 @@ function belly(mark: Extract<Mark, { kind: 'belly' }>, p: Vec, along: Vec): Konv
     },
     hitFunc: target(REACH),
   })
+}
+
+/** A place that the hand is drawn to: a sight about it, with a dash along the line it lies on, and what it is in words. */
+function snapped(p: Vec, along: Vec | null, text: string): Konva.Shape[] {
+  const sight = new Konva.Shape({
+    x: p.x,
+    y: p.y,
+    listening: false,
+    sceneFunc: (ctx) => {
+      ctx.rotate(along ? Math.atan2(along.y, along.x) : Math.PI / 4)
+      for (const [colour, width] of [[PAPER, 4], [PLUM, 1.8]] as const) {
+        ctx.beginPath()
+        ctx.moveTo(-13, 0)
+        ctx.lineTo(-5, 0)
+        ctx.moveTo(5, 0)
+        ctx.lineTo(13, 0)
+        if (!along) {
+          ctx.moveTo(0, -13)
+          ctx.lineTo(0, -5)
+          ctx.moveTo(0, 5)
+          ctx.lineTo(0, 13)
+        }
+        ctx.setAttr('strokeStyle', colour)
+        ctx.setAttr('lineWidth', width)
+        ctx.stroke()
+      }
+    },
+  })
+  return [sight, ...tag({ x: p.x + 9, y: p.y + 24 }, text)]
 }

@@ -1,5 +1,6 @@
 import type { Path } from '#core/drawing/model'
 import type { Vec } from '#core/geometry/point'
+import type { SnapKind } from '#core/geometry/snap'
 
 /** What a mark stands for, for the instrument whose mark the pointer meets. */
 export type MarkRef =
@@ -24,4 +25,5 @@ export type Mark =
   | { kind: 'box'; from: Vec; to: Vec }
   | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec] }
   | { kind: 'closer'; at: Vec; ref: MarkRef }
+  | { kind: 'snap'; at: Vec; what: SnapKind; along: Vec | null; text: string }
   | { kind: 'belly'; at: Vec; along: Vec; index: number }

@@ -7,6 +7,7 @@ import type { Mark } from '~/canvas/marks'
 import { constrained } from './constrained'
 import type { Bench, Hand, Instrument } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
+import { Snapping } from './snapping'
 
 /** Shorter chords than this are slips of the hand, screen px. */
 const SLIP = 4
@@ -26,7 +27,11 @@ export class Bow implements Instrument {
   private smooth: boolean[] = []
   private grip: Grip | null = null
 
-  constructor(private readonly bench: Bench) {}
+  private readonly snapping: Snapping
+
+  constructor(private readonly bench: Bench) {
+    this.snapping = new Snapping(bench)
+  }
 
   hint(): string {
     switch (this.grip?.kind) {
@@ -63,7 +68,7 @@ export class Bow implements Instrument {
     if (!this.points.length) {
       if (!this.bench.layerForInk()) return
       this.bench.select([])
-      this.points = [hand.at]
+      this.points = [this.snapping.point(hand)]
       this.smooth = [false]
     }
     this.grip = { kind: 'chord', began: hand.screen, fresh: true }
@@ -75,7 +80,7 @@ export class Bow implements Instrument {
     if (grip?.kind === 'chord') this.stretch(hand, grip)
     else if (grip?.kind === 'belly') this.pull(hand, grip.index)
     else if (grip?.kind === 'joint') this.shift(hand, grip)
-    else return
+    else this.snapping.point(hand)
     this.bench.refresh()
   }
 
@@ -89,7 +94,8 @@ export class Bow implements Instrument {
       this.smooth.push(false)
     }
     const from = this.points[this.points.length - 2]!
-    this.points[this.points.length - 1] = hand.shift ? constrained(from, hand.at) : hand.at
+    this.points[this.points.length - 1] = hand.shift ? constrained(from, hand.at) : this.snapping.point(hand, from)
+    if (hand.shift) this.snapping.clear()
   }
 
   private pull(hand: Hand, index: number): void {
@@ -109,12 +115,13 @@ export class Bow implements Instrument {
   private shift(hand: Hand, grip: Grip & { kind: 'joint' }): void {
     if (!grip.moved && screenDistance(grip.screen, hand.screen) < DRAG_START) return
     grip.moved = true
-    this.points[grip.index] = hand.at
+    this.points[grip.index] = this.snapping.point(hand, this.points[grip.index - 1])
   }
 
   release(): void {
     const { grip } = this
     this.grip = null
+    this.snapping.clear()
     if (grip?.kind === 'joint' && !grip.moved && grip.index > 0) this.smooth[grip.index] = !this.smooth[grip.index]
     if (grip?.kind === 'chord') this.dropSlip(grip.fresh)
     this.bench.refresh()
@@ -196,11 +203,12 @@ export class Bow implements Instrument {
 
   marks(): Mark[] {
     const path = this.path()
-    if (!path) return []
+    if (!path) return this.snapping.marks()
     const nodes: PathNode[] = path.nodes
     const marks: Mark[] = [{ kind: 'paths', paths: [path], tone: 'plum' }]
     const last = nodes.length - 1
     nodes.forEach((n, index) => marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: index === last, ref: { kind: 'joint', index } }))
+    marks.push(...this.snapping.marks())
     if (this.grip?.kind === 'chord') return marks
     marks.push({ kind: 'closer', at: nodes[last]!.at, ref: { kind: 'joint', index: last } })
     this.pulls.forEach((pull, index) => {

@@ -5,6 +5,7 @@ import { findLayer } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
+import { Snapping } from './snapping'
 
 /** Smaller figures than this are slips of the hand, screen px. */
 const SLIP = 4
@@ -16,7 +17,11 @@ export class Figure implements Instrument {
   private began: { at: Vec; screen: Vec; layer: string } | null = null
   private box: { a: Vec; b: Vec } | null = null
 
-  constructor(private readonly bench: Bench) {}
+  private readonly snapping: Snapping
+
+  constructor(private readonly bench: Bench) {
+    this.snapping = new Snapping(bench)
+  }
 
   hint(): string {
     if (this.box) return 'Release: finish · Shift: as wide as high · Alt: from the middle · Esc: drop'
@@ -27,13 +32,14 @@ export class Figure implements Instrument {
     const layer = this.bench.layerForInk()
     if (!layer) return
     this.bench.select([])
-    this.began = { at: hand.at, screen: hand.screen, layer }
+    this.began = { at: this.snapping.point(hand), screen: hand.screen, layer }
   }
 
   move(hand: Hand): void {
     const { began } = this
-    if (!began || (!this.box && screenDistance(began.screen, hand.screen) < DRAG_START)) return
-    this.box = boxOf(began.at, hand)
+    if (began && !this.box && screenDistance(began.screen, hand.screen) < DRAG_START) return
+    if (began) this.box = this.boxTo(began.at, hand)
+    else this.snapping.point(hand)
     this.bench.refresh()
   }
 
@@ -41,8 +47,12 @@ export class Figure implements Instrument {
     const { began } = this
     if (!began) return
     if (!this.box) this.bench.say('Drag to give the figure its size.')
-    else this.box = boxOf(began.at, hand)
+    else this.box = this.boxTo(began.at, hand)
     this.keep()
+  }
+
+  private boxTo(from: Vec, hand: Hand): { a: Vec; b: Vec } {
+    return boxOf(from, { ...hand, at: this.snapping.point(hand, from) })
   }
 
   /** Another instrument is taken up in the middle of a drag: what is shown is kept. */
@@ -67,6 +77,7 @@ export class Figure implements Instrument {
   cancel(): void {
     this.began = null
     this.box = null
+    this.snapping.clear()
   }
 
   key(key: string): boolean {
@@ -92,7 +103,8 @@ export class Figure implements Instrument {
 
   marks(): Mark[] {
     const path = this.path()
-    return path && this.box ? [{ kind: 'box', from: this.box.a, to: this.box.b }, { kind: 'paths', paths: [path], tone: 'plum' }] : []
+    const drawn: Mark[] = path && this.box ? [{ kind: 'box', from: this.box.a, to: this.box.b }, { kind: 'paths', paths: [path], tone: 'plum' }] : []
+    return [...drawn, ...this.snapping.marks()]
   }
 }
 

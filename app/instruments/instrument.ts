@@ -18,6 +18,8 @@ export interface Hand {
   mark: MarkRef | null
   shift: boolean
   alt: boolean
+  /** The key that keeps points from being drawn to others is held. */
+  free: boolean
   device: 'pen' | 'mouse' | 'touch'
   /** 2 for the second press of a double-click. */
   clicks: number

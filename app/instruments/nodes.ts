@@ -1,10 +1,12 @@
 import type { Line, PathNode, Vec } from '#core/drawing/model'
 import { pulledSegment, withArm, withNodeAt, withoutNode } from '#core/geometry/edit-path'
+import { add, subtract } from '#core/geometry/point'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument, LineHit } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { arcOf, chosenMarks } from './line-marks'
+import { Snapping } from './snapping'
 
 type Grip =
   | { kind: 'node'; line: string; index: number }
@@ -13,15 +15,21 @@ type Grip =
 
 const REACH = 8
 
+const NOWHERE: Vec = { x: 0, y: 0 }
+
 /** Moves nodes, handles and segments of the chosen lines, adds nodes and takes them out. */
 export class Nodes implements Instrument {
   readonly name = 'Nodes'
   readonly cursor = 'default'
   private grip: Grip | null = null
-  private pressed: { at: Vec; screen: Vec; double: boolean } = { at: { x: 0, y: 0 }, screen: { x: 0, y: 0 }, double: false }
+  private pressed: { at: Vec; screen: Vec; double: boolean; from: Vec } = { at: NOWHERE, screen: NOWHERE, double: false, from: NOWHERE }
   private moved = false
 
-  constructor(private readonly bench: Bench) {}
+  private readonly snapping: Snapping
+
+  constructor(private readonly bench: Bench) {
+    this.snapping = new Snapping(bench)
+  }
 
   hint(): string {
     if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
@@ -36,10 +44,11 @@ export class Nodes implements Instrument {
   press(hand: Hand): void {
     const { mark } = hand
     this.moved = false
-    this.pressed = { at: hand.at, screen: hand.screen, double: hand.clicks === 2 }
+    this.pressed = { at: hand.at, screen: hand.screen, double: hand.clicks === 2, from: hand.at }
     if (mark?.kind === 'node') {
       if (hand.clicks < 2) this.choose(mark.line, mark.index, hand.shift)
       this.grip = mark
+      this.pressed.from = findLine(this.bench.drawing(), mark.line)?.line.path.nodes[mark.index]?.at ?? hand.at
     } else if (mark?.kind === 'handle') {
       this.grip = mark
     } else {
@@ -76,12 +85,17 @@ export class Nodes implements Instrument {
     const { grip } = this
     if (!grip || (!this.moved && screenDistance(this.pressed.screen, hand.screen) < DRAG_START)) return
     this.moved = true
-    const d = { x: hand.at.x - this.pressed.at.x, y: hand.at.y - this.pressed.at.y }
-    if (grip.kind === 'node') {
-      this.moveNodes(hand.shift ? straightened(d) : d)
-    } else if (grip.kind === 'handle') this.moveHandle(grip, d, hand.alt)
+    const d = subtract(hand.at, this.pressed.at)
+    if (grip.kind === 'node') this.moveNodes(hand.shift ? straightened(d) : this.drawn(grip, d, hand.free))
+    else if (grip.kind === 'handle') this.moveHandle(grip, d, hand.alt)
     else this.bench.change((draft) => changeLines(draft, [grip.line], (l) => void (l.path = pulledSegment(l.path, grip.segment, grip.t, d))))
     this.bench.refresh()
+  }
+
+  /** A move of the node under the hand, and of those chosen with it, to what that node is drawn to. */
+  private drawn(grip: Extract<Grip, { kind: 'node' }>, d: Vec, free: boolean): Vec {
+    const { from } = this.pressed
+    return subtract(this.snapping.point({ at: add(from, d), free }, from, grip.line), from)
   }
 
   private moveNodes(d: Vec): void {
@@ -111,6 +125,7 @@ export class Nodes implements Instrument {
     if (this.grip?.kind === 'node' && this.pressed.double && !this.moved) this.turnJoint(this.grip.line, this.grip.index)
     if (this.grip && this.moved) this.bench.finish(this.stepName(this.grip))
     this.grip = null
+    this.snapping.clear()
     this.bench.refresh()
   }
 
@@ -122,6 +137,7 @@ export class Nodes implements Instrument {
 
   cancel(): void {
     this.grip = null
+    this.snapping.clear()
     this.bench.drop()
   }
 
@@ -180,7 +196,7 @@ export class Nodes implements Instrument {
 
   marks(): Mark[] {
     const chosen = this.bench.nodes()
-    return chosenMarks(this.bench, (line) => {
+    const marks = chosenMarks(this.bench, (line) => {
       const marks: Mark[] = []
       line.path.nodes.forEach((n, index) => {
         for (const side of ['in', 'out'] as const) {
@@ -194,6 +210,7 @@ export class Nodes implements Instrument {
       })
       return marks
     })
+    return [...marks, ...this.snapping.marks()]
   }
 }
 

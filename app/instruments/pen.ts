@@ -7,6 +7,7 @@ import { constrained } from './constrained'
 import type { Bench, Hand, Instrument } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 import { chosenLines, endMarks } from './line-marks'
+import { Snapping } from './snapping'
 
 const mirrored = (about: Vec, p: Vec): Vec => ({ x: 2 * about.x - p.x, y: 2 * about.y - p.y })
 
@@ -31,12 +32,16 @@ export class Pen implements Instrument {
   private pointer: Vec | null = null
   private goingOn: GoingOn | null = null
 
-  constructor(private readonly bench: Bench) {}
+  private readonly snapping: Snapping
+
+  constructor(private readonly bench: Bench) {
+    this.snapping = new Snapping(bench)
+  }
 
   hint(): string {
     const joins = this.bench.preferences().penJoins
     const lay = joins === 'straight' ? 'Click: corner' : joins === 'smooth' ? 'Click: smooth point · Drag: curve' : 'Click: corner · Drag: curve'
-    if (!this.nodes.length) return this.marks().length ? `${lay} · Press an end mark: go on from there` : lay
+    if (!this.nodes.length) return this.marks().some((m) => m.kind === 'end') ? `${lay} · Press an end mark: go on from there` : lay
     if (this.pressed?.dragging) return 'Shift: 15° steps · Alt: only the handle ahead'
     const close = this.nodes.length > 1 && !this.goingOn ? ' · Click the start: close' : ''
     const retract = this.nodes[this.nodes.length - 1]!.out ? ' · Click the last node: straight on' : ''
@@ -61,7 +66,7 @@ export class Pen implements Instrument {
     const closing = mark?.kind === 'closer' && this.nodes.length > 1
     const again = mark?.kind === 'joint' && mark.index === last
     if (!closing && !again) {
-      const at = hand.shift && last >= 0 ? constrained(this.nodes[last]!.at, hand.at) : hand.at
+      const at = this.pointOf(hand)
       this.nodes.push({ at, in: null, out: null, joint: 'corner', auto: this.bench.preferences().penJoins === 'smooth' })
     }
     this.pressed = { screen: hand.screen, closing, dragging: false, index: closing ? 0 : this.nodes.length - 1 }
@@ -93,10 +98,19 @@ export class Pen implements Instrument {
   }
 
   move(hand: Hand): void {
-    const last = this.nodes[this.nodes.length - 1]
-    this.pointer = hand.shift && last ? constrained(last.at, hand.at) : hand.at
+    this.pointer = this.pressed ? hand.at : this.pointOf(hand)
     if (this.pressed) this.pull(hand)
     this.bench.refresh()
+  }
+
+  /** Where the next node goes: in steps of 15 degrees with Shift, else to what it is drawn to. */
+  private pointOf(hand: Hand): Vec {
+    const last = this.nodes[this.nodes.length - 1]
+    if (hand.shift && last) {
+      this.snapping.clear()
+      return constrained(last.at, hand.at)
+    }
+    return this.snapping.point(hand, last?.at, this.goingOn?.line.id)
   }
 
   /** The press has become a drag: the node gets handles. */
@@ -223,7 +237,7 @@ export class Pen implements Instrument {
     const marks: Mark[] = []
     const { nodes } = this
     // Only a press on an end mark goes on with a line.
-    if (!nodes.length) return chosenLines(this.bench).flatMap((line) => endMarks(line, true))
+    if (!nodes.length) return [...chosenLines(this.bench).flatMap((line) => endMarks(line, true)), ...this.snapping.marks()]
     const path = this.path(false)
     const last = path.nodes[nodes.length - 1]!
     if (nodes.length > 1) marks.push({ kind: 'paths', paths: [path], tone: 'plum' })
@@ -242,6 +256,7 @@ export class Pen implements Instrument {
       const isLast = i === nodes.length - 1
       marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: isLast, ref: isLast && n.out ? { kind: 'joint', index: i } : null })
     })
+    if (!this.pressed) marks.push(...this.snapping.marks())
     return marks
   }
 }

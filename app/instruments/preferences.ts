@@ -1,4 +1,5 @@
 import type { FigureShape } from '#core/geometry/figures'
+import type { SnapKind } from '#core/geometry/snap'
 
 /** Choices that stay with the person, across drawings. */
 export interface Preferences {
@@ -16,6 +17,10 @@ export interface Preferences {
   bowsJoin: boolean
   /** The figure that is drawn next. */
   figure: FigureShape
+  /** What points are drawn to while lines are laid and nodes are moved. */
+  snaps: Record<SnapKind, boolean>
+  /** Spacing of the grid, px. */
+  gridSize: number
   /** What the last delivery was. */
   delivery: 'outlines' | 'lines' | 'picture'
   pictureScale: number
@@ -29,6 +34,8 @@ export const DEFAULTS: Preferences = {
   penJoins: 'free',
   bowsJoin: true,
   figure: { kind: 'ellipse', sides: 5, depth: 0.5, turns: 3 },
+  snaps: { end: true, node: true, crossing: true, middle: false, tangent: false, line: true, grid: false },
+  gridSize: 24,
   delivery: 'outlines',
   pictureScale: 2,
 }

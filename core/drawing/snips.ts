@@ -1,6 +1,4 @@
-import { crossingsOf, selfCrossings } from '../geometry/crossings'
-import { overlap } from '../geometry/bounds'
-import { arcOfPath, boxOfPath } from '../geometry/known'
+import { arcOfPath, crossingsBetween } from '../geometry/known'
 import type { Drawing, Line, Path, Snip } from './model'
 
 /** A crossing along a line, as a share 0..1 of its arc length, and the line that crosses there. */
@@ -12,24 +10,10 @@ export interface Cut {
 /** Nearer to an end than this share of the length a crossing is the end itself. */
 const AT_END = 1e-6
 
-const known = new WeakMap<Path, WeakMap<Path, number[]>>()
-
-/** Where along `path` it crosses `other`, shares of its arc length, ascending; kept as long as both stay the same objects. */
+/** Where along `path` it crosses `other` or itself, shares of its arc length, ascending. */
 function placesAlong(path: Path, other: Path): number[] {
-  let row = known.get(path)
-  if (!row) known.set(path, (row = new WeakMap()))
-  let places = row.get(other)
-  if (!places) row.set(other, (places = measured(path, other)))
-  return places
-}
-
-function measured(path: Path, other: Path): number[] {
-  if (path !== other && !overlap(boxOfPath(path), boxOfPath(other))) return []
   const arc = arcOfPath(path)
-  const found =
-    path === other
-      ? selfCrossings(arc.cubics, path.closed).flatMap((c) => [c.a, c.b])
-      : crossingsOf(arc.cubics, arcOfPath(other).cubics).map((c) => c.a)
+  const found = crossingsBetween(path, other).flatMap((c) => (path === other ? [c.a, c.b] : [c.a]))
   return found.map(({ segment, t }) => arc.at(segment, t) / (arc.total || 1)).sort((a, b) => a - b)
 }
 
@@ -98,9 +82,10 @@ function replaced(snip: Snip, old: Line, line: Line, was: ReadonlyMap<string, Li
   const from = bound(snip.from, snip.fromBy, old, line, was, is)
   const to = bound(snip.to, snip.toBy, old, line, was, is)
   const idle = from === null || to === null || (!line.path.closed && from >= to)
-  const { idle: _, ...rest } = snip
-  if (idle) return snip.idle ? snip : { ...rest, idle: true }
-  return !snip.idle && from === snip.from && to === snip.to ? snip : { ...rest, from, to }
+  if (idle) return snip.idle ? snip : { ...snip, idle }
+  if (!snip.idle && from === snip.from && to === snip.to) return snip
+  const { fromBy, toBy } = snip
+  return { from, to, ...(fromBy && { fromBy }), ...(toBy && { toBy }) }
 }
 
 /** Where a snip's bound is now; null where its crossing is gone. */

@@ -1,7 +1,9 @@
 import type { Path } from '../drawing/model'
 import { ArcLength } from './arc-length'
 import type { Box } from './bounds'
-import { boxOfCubics } from './bounds'
+import { boxOfCubics, overlap } from './bounds'
+import type { Crossing } from './crossings'
+import { crossingsOf, selfCrossings } from './crossings'
 import { cubicsOfPath } from './path'
 
 const arcs = new WeakMap<Path, ArcLength>()
@@ -19,4 +21,20 @@ export function boxOfPath(path: Path): Box {
   let box = boxes.get(path)
   if (!box) boxes.set(path, (box = boxOfCubics(cubicsOfPath(path))))
   return box
+}
+
+const crossings = new WeakMap<Path, WeakMap<Path, Crossing[]>>()
+
+/** Crossings of two paths, or of one with itself; found once as long as both stay the same objects. */
+export function crossingsBetween(a: Path, b: Path): readonly Crossing[] {
+  let row = crossings.get(a)
+  if (!row) crossings.set(a, (row = new WeakMap()))
+  let found = row.get(b)
+  if (!found) row.set(b, (found = measured(a, b)))
+  return found
+}
+
+function measured(a: Path, b: Path): Crossing[] {
+  if (a === b) return selfCrossings(arcOfPath(a).cubics, a.closed)
+  return overlap(boxOfPath(a), boxOfPath(b)) ? crossingsOf(arcOfPath(a).cubics, arcOfPath(b).cubics) : []
 }

@@ -88,14 +88,15 @@ interface With {
   mark?: MarkRef | null
   shift?: boolean
   alt?: boolean
+  free?: boolean
   clicks?: number
   pressure?: number
   device?: Hand['device']
 }
 
 export function hand(x: number, y: number, over: With = {}): Hand {
-  const { mark = null, shift = false, alt = false, clicks = 1, pressure = 0.5, device = 'mouse' } = over
-  return { at: { x, y }, screen: { x, y }, mark, shift, alt, device, clicks, samples: [{ at: { x, y }, pressure, time: x + y }] }
+  const { mark = null, shift = false, alt = false, free = false, clicks = 1, pressure = 0.5, device = 'mouse' } = over
+  return { at: { x, y }, screen: { x, y }, mark, shift, alt, free, device, clicks, samples: [{ at: { x, y }, pressure, time: x + y }] }
 }
 
 export function click(tool: Instrument, x: number, y: number, over: With = {}): void {

@@ -1,0 +1,54 @@
+import type { Vec } from '#core/drawing/model'
+import { short } from '#core/geometry/path'
+import { distance } from '#core/geometry/point'
+import type { Snap, SnapKind } from '#core/geometry/snap'
+import { SNAP_KINDS, snapOf } from '#core/geometry/snap'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand } from './instrument'
+
+/** How near the hand must come to a place, screen px. */
+const REACH = 9
+
+export const SNAP_TITLES: Record<SnapKind, string> = {
+  end: 'End',
+  node: 'Node',
+  crossing: 'Crossing',
+  middle: 'Middle',
+  tangent: 'Touching',
+  line: 'On the line',
+  grid: 'Grid',
+}
+
+/** Draws an instrument's points to places near them, and shows what they were drawn to. */
+export class Snapping {
+  private shown: { snap: Snap; from: Vec | null } | null = null
+
+  constructor(private readonly bench: Bench) {}
+
+  /**
+   * The point that the hand means: the place that it is drawn to, or where it is. Distances are told from `from`; the line
+   * named `except` draws nothing.
+   */
+  point(hand: Pick<Hand, 'at' | 'free'>, from: Vec | null = null, except?: string): Vec {
+    const { snaps, gridSize } = this.bench.preferences()
+    const kinds = new Set(SNAP_KINDS.filter((k) => snaps[k]))
+    this.shown = null
+    if (hand.free || !kinds.size) return hand.at
+    const paths = this.bench.allLines(false).filter((l) => l.id !== except).map((l) => l.path)
+    const snap = snapOf(hand.at, paths, { reach: REACH / this.bench.zoom(), kinds, grid: snaps.grid ? gridSize : 0, from })
+    if (snap) this.shown = { snap, from }
+    return snap?.at ?? hand.at
+  }
+
+  clear(): void {
+    this.shown = null
+  }
+
+  marks(): Mark[] {
+    if (!this.shown) return []
+    const { snap, from } = this.shown
+    const length = from && distance(from, snap.at)
+    const text = length ? `${SNAP_TITLES[snap.kind]} · ${short(length, 1)} px` : SNAP_TITLES[snap.kind]
+    return [{ kind: 'snap', at: snap.at, what: snap.kind, along: snap.along, text }]
+  }
+}
