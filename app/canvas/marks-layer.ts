@@ -68,7 +68,7 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
     case 'box':
       return [box(cornersBetween(mark.from, mark.to).map(place))]
     case 'frame':
-      return frame(mark.corners.map(place))
+      return [...frame(mark.corners.map(place)), ...(mark.turner ? [turner(place(mark.turner), place(mark.corners[0]), place(mark.corners[1]))] : [])]
     case 'closer':
       return [closer(place(mark.at), mark.ref)]
     case 'snap':
@@ -279,6 +279,27 @@ function frame(corners: Vec[]): Konva.Shape[] {
       }),
   )
   return [outline, ...grips]
+}
+
+/** What a frame is turned by: an open ring on a stem. */
+function turner(p: Vec, a: Vec, b: Vec): Konva.Shape {
+  const foot = { x: (a.x + b.x) / 2 - p.x, y: (a.y + b.y) / 2 - p.y }
+  return new Konva.Shape({
+    x: p.x,
+    y: p.y,
+    mark: { kind: 'turner' } satisfies MarkRef,
+    sceneFunc: (ctx) => {
+      const way = Math.atan2(foot.y, foot.x)
+      ctx.beginPath()
+      ctx.moveTo(foot.x, foot.y)
+      ctx.lineTo(Math.cos(way) * 6, Math.sin(way) * 6)
+      ctx.arc(0, 0, 6, way, way + Math.PI * 1.6)
+      ctx.setAttr('strokeStyle', PLUM)
+      ctx.setAttr('lineWidth', 1.6)
+      ctx.stroke()
+    },
+    hitFunc: target(REACH * 1.2),
+  })
 }
 
 /** A halo round an end of a path: pressing it closes the line, or goes on from there. */

@@ -9,6 +9,7 @@ export type MarkRef =
   | { kind: 'jaw'; line: string; index: number; side: 'left' | 'right' }
   | { kind: 'stop'; line: string; index: number }
   | { kind: 'corner'; index: number }
+  | { kind: 'turner' }
   | { kind: 'closer' }
   | { kind: 'joint'; index: number }
   | { kind: 'end'; line: string; end: 'first' | 'last' }
@@ -23,7 +24,7 @@ export type Mark =
   | { kind: 'tag'; at: Vec; text: string }
   | { kind: 'end'; at: Vec; outward: Vec; ref: MarkRef | null }
   | { kind: 'box'; from: Vec; to: Vec }
-  | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec] }
+  | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec]; /** Where it is turned by. */ turner?: Vec }
   | { kind: 'closer'; at: Vec; ref: MarkRef }
   | { kind: 'snap'; at: Vec; what: SnapKind; along: Vec | null; text: string }
   | { kind: 'belly'; at: Vec; along: Vec; index: number }

@@ -1,12 +1,13 @@
-import type { Line, PenTrace, TraceSample } from '#core/drawing/model'
+import type { Line, PenTrace, TraceSample, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
-import { fitTrace } from '#core/fit/fit-trace'
-import { findLayer } from '~/stores/find'
+import { joinedLines, reversedLine } from '#core/drawing/edit-line'
+import { fitByTrace, optionsOf } from '#core/fit/fit-trace'
+import { LiveFit } from '#core/fit/live-fit'
+import { pressureStops } from '#core/fit/pressure-stops'
+import { findLayer, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, HandSample, Instrument } from './instrument'
-
-/** How far the fitted path may lie from the steadied trace, screen px: drawing closer gives more detail. */
-const TOLERANCE = 0.7
+import { chosenLines, endMarks } from './line-marks'
 
 /** Shorter strokes than this are slips of the hand, screen px. */
 const SLIP = 3
@@ -18,31 +19,44 @@ export class Freehand implements Instrument {
   private samples: TraceSample[] = []
   private device: PenTrace['device'] = 'mouse'
   private line: Line | null = null
+  private live: LiveFit | null = null
   private began = 0
   private layer: string | null = null
+  /** The line whose end mark the stroke began on. */
+  private goingOn: { line: Line; end: 'first' | 'last' } | null = null
 
   constructor(private readonly bench: Bench) {}
 
+  /** Whether a stroke is under way. */
+  get drawing(): boolean {
+    return this.layer !== null
+  }
+
   hint(): string {
-    if (!this.layer) return 'Drag: draw a line'
+    if (!this.layer) return this.marks().length ? 'Drag: draw a line · From an end mark: go on with that line' : 'Drag: draw a line'
     const nodes = this.line?.path.nodes.length ?? 0
     return nodes > 1 ? `${nodes} nodes · Release: finish · Esc: drop` : 'Release: finish · Esc: drop'
   }
 
   press(hand: Hand): void {
-    this.layer = this.bench.layerForInk()
+    const found = hand.mark?.kind === 'end' ? findLine(this.bench.drawing(), hand.mark.line) : null
+    this.layer = found && !found.layer.locked ? found.layer.id : this.bench.layerForInk()
     if (!this.layer) return
+    this.goingOn = found && hand.mark?.kind === 'end' ? { line: found.line, end: hand.mark.end } : null
     this.bench.select([])
     this.device = hand.device
     this.samples = []
     this.began = hand.samples[0]?.time ?? 0
     this.take(hand.samples)
+    // The stroke begins at the very end that it goes on from.
+    const tip = this.goingOn && tipOf(this.goingOn)
+    if (tip && this.samples[0]) Object.assign(this.samples[0], tip)
   }
 
   move(hand: Hand): void {
     if (!this.layer) return
     this.take(hand.samples)
-    this.line = this.fitted()
+    this.line = this.fitted(false)
     this.bench.refresh()
   }
 
@@ -58,20 +72,40 @@ export class Freehand implements Instrument {
   }
 
   private keep(layer: string): void {
-    const line = this.reach() * this.bench.zoom() >= SLIP ? this.fitted() : null
+    const line = this.reach() * this.bench.zoom() >= SLIP ? this.fitted(true) : null
+    const { goingOn } = this
     this.cancel()
     if (line && line.path.nodes.length > 1) {
       const kept = { ...line, id: newLine(line.path).id }
-      this.bench.edit('Draw freehand', (draft) => {
-        findLayer(draft, layer)?.items.push(kept)
-      })
-      this.bench.select([kept.id])
+      if (goingOn) this.lengthen(goingOn, kept)
+      else {
+        this.bench.edit('Draw freehand', (draft) => {
+          findLayer(draft, layer)?.items.push(kept)
+        })
+        this.bench.select([kept.id])
+      }
     }
     this.bench.refresh()
   }
 
+  private lengthen({ line, end }: { line: Line; end: 'first' | 'last' }, stroke: Line): void {
+    const joined = joinedLines(end === 'last' ? line : reversedLine(line), stroke)
+    this.bench.edit('Go on with a line', (draft) => {
+      const found = findLine(draft, line.id)
+      if (found) found.layer.items[found.index] = end === 'last' ? joined : reversedLine(joined)
+    })
+    this.bench.select([line.id])
+  }
+
+  /** The line that is being gone on with may be another now, or gone. */
+  overtaken(): void {
+    if (this.goingOn) this.cancel()
+  }
+
   cancel(): void {
+    this.goingOn = null
     this.samples = []
+    this.live = null
     this.line = null
     this.layer = null
   }
@@ -100,13 +134,27 @@ export class Freehand implements Instrument {
     return this.samples.slice(1).reduce((sum, s, i) => sum + Math.hypot(s.x - this.samples[i]!.x, s.y - this.samples[i]!.y), 0)
   }
 
-  private fitted(): Line | null {
+  /** The stroke as a line: fitted as a whole when it is final, as far as the hand can still change it while it is drawn. */
+  private fitted(final: boolean): Line | null {
     if (this.samples.length < 2) return null
-    const { steadiness, pressure } = this.bench.preferences()
-    const trace: PenTrace = { samples: this.samples.map((s) => ({ ...s })), device: this.device, steadiness, response: 1 }
-    const { path, stops } = fitTrace(trace, { steadiness, tolerance: TOLERANCE / this.bench.zoom() })
+    const wants = this.bench.preferences()
+    const trace: PenTrace = {
+      samples: this.samples.map((s) => ({ ...s })),
+      device: this.device,
+      steadiness: wants.steadiness,
+      response: wants.response.exponent,
+      least: wants.response.least,
+      most: wants.response.most,
+      variation: wants.variation,
+      fromSpeed: wants.fromSpeed,
+      unevenness: wants.unevenness,
+      squared: wants.squareUp,
+      zoom: this.bench.zoom(),
+    }
+    const path = final || trace.squared ? fitByTrace(trace).path : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
+    const stops = pressureStops(trace)
     const weight = this.bench.nextWeight()
-    const pressed = pressure && stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight
+    const pressed = wants.pressure && stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight
     return newLine(path, { id: 'fresh', weight: pressed, trace })
   }
 
@@ -115,6 +163,11 @@ export class Freehand implements Instrument {
   }
 
   marks(): Mark[] {
-    return []
+    return this.layer ? [] : chosenLines(this.bench).flatMap((line) => endMarks(line, true))
   }
+}
+
+const tipOf = ({ line, end }: { line: Line; end: 'first' | 'last' }): Vec => {
+  const { nodes } = line.path
+  return { ...nodes[end === 'first' ? 0 : nodes.length - 1]!.at }
 }

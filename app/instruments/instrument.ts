@@ -1,4 +1,4 @@
-import type { Drawing, Line, Shape, Vec, Weight } from '#core/drawing/model'
+import type { Drawing, Line, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Preferences } from './preferences'
 
@@ -20,7 +20,7 @@ export interface Hand {
   alt: boolean
   /** The key that keeps points from being drawn to others is held. */
   free: boolean
-  device: 'pen' | 'mouse' | 'touch'
+  device: 'pen' | 'mouse' | 'touch' | 'practice'
   /** 2 for the second press of a double-click. */
   clicks: number
   /** All samples since the last move, the newest last. */
@@ -65,6 +65,10 @@ export interface Bench {
   /** A place on a line (0..1) to point out on the weight graph. */
   pointOut(place: { line: string; at: number } | null): void
   say(text: string): void
+  /** The samples of the trace that the practice pen plays, page px. */
+  practiceTrace(): readonly TraceSample[] | null
+  /** Calls `step` every frame with the time since now, ms, until it answers false or the call that is answered stops it. */
+  everyFrame(step: (ms: number) => boolean): () => void
   /** Asks for the marks and the hint to be shown anew. */
   refresh(): void
 }

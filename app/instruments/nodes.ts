@@ -1,17 +1,24 @@
-import type { Line, PathNode, Vec } from '#core/drawing/model'
+import type { PathNode, Vec } from '#core/drawing/model'
 import { pulledSegment, withArm, withNodeAt, withoutNode } from '#core/geometry/edit-path'
+import { handleKindOf, withHandleKind } from '#core/geometry/node-kinds'
 import { add, subtract } from '#core/geometry/point'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
+import { mapNodes, nodesByLine, placesOf } from './chosen-nodes'
+import { Gathering } from './gathering'
 import type { Bench, Hand, Instrument, LineHit } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { arcOf, chosenMarks } from './line-marks'
+import type { NodeFrame } from './node-frame'
+import { frameAbout, scaling, turning } from './node-frame'
 import { Snapping } from './snapping'
 
 type Grip =
   | { kind: 'node'; line: string; index: number }
   | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
   | { kind: 'body'; line: string; segment: number; t: number }
+  | { kind: 'corner'; index: number; frame: NodeFrame }
+  | { kind: 'turner'; frame: NodeFrame }
 
 const REACH = 8
 
@@ -22,6 +29,7 @@ export class Nodes implements Instrument {
   readonly name = 'Nodes'
   readonly cursor = 'default'
   private grip: Grip | null = null
+  private gathering: Gathering | null = null
   private pressed: { at: Vec; screen: Vec; double: boolean; from: Vec } = { at: NOWHERE, screen: NOWHERE, double: false, from: NOWHERE }
   private moved = false
 
@@ -32,10 +40,14 @@ export class Nodes implements Instrument {
   }
 
   hint(): string {
+    if (this.gathering) return 'Release: choose these nodes · Esc: back'
+    if (this.grip?.kind === 'corner') return 'Shift: in proportion · Alt: about the middle · Esc: back'
+    if (this.grip?.kind === 'turner') return 'Shift: 15° steps · Esc: back'
     if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
     if (this.grip?.kind === 'body') return 'Pull: bend the line here · Esc: back'
-    if (this.grip) return 'Shift: straight · Esc: back'
-    if (!this.bench.selection().length) return 'Click a line to see its nodes'
+    if (this.grip) return 'Shift: straight · Ctrl: no snapping · Esc: back'
+    if (!this.bench.selection().length) return 'Click a line to see its nodes · Drag over paper: choose nodes'
+    if (this.bench.nodes().length > 1) return 'Drag: move · Corner: scale · Mark above: turn · Delete: remove nodes'
     return this.bench.nodes().length
       ? 'Drag: move · Double-click: corner or smooth · Delete: remove node'
       : 'Drag a node, a handle or the line · Double-click a node: corner or smooth; the line: add a node'
@@ -51,13 +63,19 @@ export class Nodes implements Instrument {
       this.pressed.from = findLine(this.bench.drawing(), mark.line)?.line.path.nodes[mark.index]?.at ?? hand.at
     } else if (mark?.kind === 'handle') {
       this.grip = mark
+    } else if (mark?.kind === 'corner' || mark?.kind === 'turner') {
+      const frame = this.frame()
+      this.grip = frame && { ...mark, frame }
     } else {
       this.grip = null
       const hit = this.bench.lineAt(hand.at, REACH)
       if (hit && this.bench.selection().includes(hit.line.id) && !hand.shift) this.takeBody(hit, hand.clicks === 2)
       else if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [hit.line.id])
-      else this.bench.select([])
-      if (!this.pressed.double) this.bench.chooseNodes([])
+      else {
+        this.gathering = new Gathering(this.bench.preferences().gather, hand.at, hand.shift)
+        if (!hand.shift) this.bench.select([])
+      }
+      if (!this.pressed.double && !hand.shift) this.bench.chooseNodes([])
     }
     this.bench.refresh()
   }
@@ -82,11 +100,18 @@ export class Nodes implements Instrument {
   }
 
   move(hand: Hand): void {
-    const { grip } = this
+    const { grip, gathering } = this
+    if (!grip && gathering && (this.moved || screenDistance(this.pressed.screen, hand.screen) >= DRAG_START)) {
+      this.moved = true
+      gathering.move(hand)
+      this.bench.refresh()
+    }
     if (!grip || (!this.moved && screenDistance(this.pressed.screen, hand.screen) < DRAG_START)) return
     this.moved = true
     const d = subtract(hand.at, this.pressed.at)
-    if (grip.kind === 'node') this.moveNodes(hand.shift ? straightened(d) : this.drawn(grip, d, hand.free))
+    if (grip.kind === 'corner') this.mapNodes(scaling(grip.frame, grip.index, d, hand.shift, hand.alt))
+    else if (grip.kind === 'turner') this.mapNodes(turning(grip.frame, hand.at, hand.shift))
+    else if (grip.kind === 'node') this.moveNodes(hand.shift ? straightened(d) : this.drawn(grip, d, hand.free))
     else if (grip.kind === 'handle') this.moveHandle(grip, d, hand.alt)
     else this.bench.change((draft) => changeLines(draft, [grip.line], (l) => void (l.path = pulledSegment(l.path, grip.segment, grip.t, d))))
     this.bench.refresh()
@@ -99,15 +124,36 @@ export class Nodes implements Instrument {
   }
 
   private moveNodes(d: Vec): void {
+    this.mapNodes((p) => add(p, d))
+  }
+
+  private mapNodes(map: (p: Vec) => Vec): void {
     const nodes = this.bench.nodes()
-    this.bench.change((draft) => {
-      for (const { line, index } of nodes) {
-        changeLines(draft, [line], (l) => {
-          const n = l.path.nodes[index]
-          if (n) l.path.nodes[index] = moved(n, d)
-        })
-      }
-    })
+    this.bench.change((draft) => mapNodes(draft, nodes, map))
+  }
+
+  /** The frame about the chosen nodes, where there is more than one. */
+  private frame(): NodeFrame | null {
+    return frameAbout(
+      placesOf(this.bench.drawing(), this.bench.nodes()).map((n) => n.at),
+      this.bench.zoom(),
+    )
+  }
+
+  /** Nodes in the region that the hand drew, of all lines that can be edited. */
+  private gather(gathering: Gathering): void {
+    const found = this.bench.allLines(true).flatMap((l) => l.path.nodes.flatMap((n, index) => (gathering.holds(n.at) ? [{ line: l.id, index }] : [])))
+    // A drag that only touches chooses the lines in its way with all their nodes.
+    for (const l of this.bench.preferences().gather === 'touch' ? gathering.linesAmong(this.bench.allLines(true)) : []) {
+      found.push(...l.path.nodes.map((_, index) => ({ line: l.id, index })))
+    }
+    const nodes = gathering.adding ? [...this.bench.nodes(), ...found.filter((f) => !this.isChosen(f.line, f.index))] : found
+    this.bench.select([...new Set([...(gathering.adding ? this.bench.selection() : []), ...nodes.map((n) => n.line)])])
+    this.bench.chooseNodes(nodes)
+  }
+
+  private isChosen(line: string, index: number): boolean {
+    return this.bench.nodes().some((n) => n.line === line && n.index === index)
   }
 
   private moveHandle(grip: Extract<Grip, { kind: 'handle' }>, d: Vec, alone: boolean): void {
@@ -124,12 +170,16 @@ export class Nodes implements Instrument {
     // A double-click turns the joint when it ends, so that a quick drag after a click is still a drag.
     if (this.grip?.kind === 'node' && this.pressed.double && !this.moved) this.turnJoint(this.grip.line, this.grip.index)
     if (this.grip && this.moved) this.bench.finish(this.stepName(this.grip))
+    else if (this.gathering && this.moved) this.gather(this.gathering)
     this.grip = null
+    this.gathering = null
     this.snapping.clear()
     this.bench.refresh()
   }
 
   private stepName({ kind }: Grip): string {
+    if (kind === 'corner') return 'Scale nodes'
+    if (kind === 'turner') return 'Turn nodes'
     if (kind === 'handle') return 'Move a handle'
     if (kind === 'body') return 'Bend a segment'
     return this.bench.nodes().length > 1 ? 'Move nodes' : 'Move a node'
@@ -137,6 +187,7 @@ export class Nodes implements Instrument {
 
   cancel(): void {
     this.grip = null
+    this.gathering = null
     this.snapping.clear()
     this.bench.drop()
   }
@@ -152,7 +203,7 @@ export class Nodes implements Instrument {
 
   key(key: string, shift: boolean): boolean {
     if (key === 'Escape') {
-      if (this.grip) this.cancel()
+      if (this.grip || this.gathering) this.cancel()
       else if (this.bench.nodes().length) this.bench.chooseNodes([])
       else this.bench.select([])
       this.bench.refresh()
@@ -189,13 +240,14 @@ export class Nodes implements Instrument {
   private turnJoint(id: string, index: number): void {
     this.bench.edit('Corner or smooth', (draft) => {
       changeLines(draft, [id], (line) => {
-        line.path.nodes[index] = turnedJoint(line, index)
+        const kind = handleKindOf(line.path.nodes[index]!)
+        line.path = withHandleKind(line.path, index, kind === 'linked' ? 'retracted' : 'linked')
       })
     })
   }
 
   marks(): Mark[] {
-    const chosen = this.bench.nodes()
+    const chosen = nodesByLine(this.bench.nodes())
     const marks = chosenMarks(this.bench, (line) => {
       const marks: Mark[] = []
       line.path.nodes.forEach((n, index) => {
@@ -205,43 +257,16 @@ export class Nodes implements Instrument {
         }
       })
       line.path.nodes.forEach((n, index) => {
-        const isChosen = chosen.some((c) => c.line === line.id && c.index === index)
-        marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: isChosen, ref: { kind: 'node', line: line.id, index } })
+        marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: !!chosen.get(line.id)?.has(index), ref: { kind: 'node', line: line.id, index } })
       })
       return marks
     })
-    return [...marks, ...this.snapping.marks()]
+    const frame = this.grip?.kind === 'node' ? null : this.frame()
+    if (frame) marks.unshift({ kind: 'frame', corners: frame.corners, turner: frame.turner })
+    return [...marks, ...this.snapping.marks(), ...(this.moved ? (this.gathering?.marks() ?? []) : [])]
   }
 }
-
-const shifted = (p: Vec | null, d: Vec): Vec | null => p && { x: p.x + d.x, y: p.y + d.y }
-
-const moved = (n: PathNode, d: Vec): PathNode => ({
-  at: shifted(n.at, d)!,
-  in: shifted(n.in, d),
-  out: shifted(n.out, d),
-  joint: n.joint,
-})
 
 /** A node with a handle moved; alone, it no longer turns the other one along. */
 const withHandle = (n: PathNode, side: 'in' | 'out', to: Vec, alone: boolean): PathNode =>
   alone && n.joint === 'smooth' && n.in && n.out ? { ...n, [side]: to, joint: 'corner' } : withArm(n, side, to)
-
-/** A smooth node becomes a corner with its handles drawn in; a corner gets handles along its neighbours. */
-function turnedJoint(line: Line, index: number): PathNode {
-  const { nodes, closed } = line.path
-  const n = nodes[index]!
-  if (n.joint === 'smooth') return { at: n.at, in: null, out: null, joint: 'corner' }
-  const before = nodes[index - 1] ?? (closed ? nodes[nodes.length - 1] : undefined)
-  const after = nodes[index + 1] ?? (closed ? nodes[0] : undefined)
-  if (!before || !after) return n
-  const d = { x: after.at.x - before.at.x, y: after.at.y - before.at.y }
-  const l = Math.hypot(d.x, d.y) || 1
-  const arm = (m: PathNode): number => Math.hypot(m.at.x - n.at.x, m.at.y - n.at.y) / 3 / l
-  return {
-    at: n.at,
-    in: { x: n.at.x - d.x * arm(before), y: n.at.y - d.y * arm(before) },
-    out: { x: n.at.x + d.x * arm(after), y: n.at.y + d.y * arm(after) },
-    joint: 'smooth',
-  }
-}

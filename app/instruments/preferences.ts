@@ -1,5 +1,15 @@
 import type { FigureShape } from '#core/geometry/figures'
 import type { SnapKind } from '#core/geometry/snap'
+import type { NamedNib } from '#core/weight/nibs'
+import { NIBS } from '#core/weight/nibs'
+import type { Gather } from './gathering'
+
+/** A pressure curve: pressure between `least` and `most` raised to the exponent. */
+export interface Response {
+  exponent: number
+  least: number
+  most: number
+}
 
 /** Choices that stay with the person, across drawings. */
 export interface Preferences {
@@ -11,18 +21,35 @@ export interface Preferences {
   steadiness: number
   /** Whether a pen's pressure becomes the line's profile. */
   pressure: boolean
+  /** Whether near-straight runs become straight and turns corners. */
+  squareUp: boolean
+  /** How pressure counts: the curve's exponent, and the pressures between which it runs, 0..1. */
+  response: Response
+  /** By what share of its size a line thins at the least pressure, 0..1. */
+  variation: number
+  /** Whether the speed of the hand makes the width where there is no pressure. */
+  fromSpeed: boolean
+  /** Random variation of the width, 0..1. */
+  unevenness: number
   /** How the pen's clicked points join: corners or as dragged, smoothly by themselves, or always straight. */
   penJoins: 'free' | 'smooth' | 'straight'
   /** Whether a bow goes on smoothly from the one before. */
   bowsJoin: boolean
   /** The figure that is drawn next. */
   figure: FigureShape
+  /** The practice pen's trace, and whether it plays faster than it was drawn. */
+  practice: { trace: string; fast: boolean }
+  /** Named nibs, from fine to bold, and the one in hand. */
+  nibs: NamedNib[]
+  nib: string
+  /** How a drag over paper chooses. */
+  gather: Gather
   /** What points are drawn to while lines are laid and nodes are moved. */
   snaps: Record<SnapKind, boolean>
   /** Spacing of the grid, px. */
   gridSize: number
   /** What the last delivery was. */
-  delivery: 'outlines' | 'lines' | 'picture'
+  delivery: 'outlines' | 'lines' | 'picture' | 'traces'
   pictureScale: number
 }
 
@@ -31,9 +58,18 @@ export const DEFAULTS: Preferences = {
   profile: 'even',
   steadiness: 0.4,
   pressure: true,
+  squareUp: false,
+  response: { exponent: 1, least: 0, most: 1 },
+  variation: 0.6,
+  fromSpeed: false,
+  unevenness: 0,
   penJoins: 'free',
   bowsJoin: true,
   figure: { kind: 'ellipse', sides: 5, depth: 0.5, turns: 3 },
+  practice: { trace: 'radish-leaf', fast: false },
+  nibs: NIBS.map((n) => ({ ...n })),
+  nib: 'middle',
+  gather: 'box',
   snaps: { end: true, node: true, crossing: true, middle: false, tangent: false, line: true, grid: false },
   gridSize: 24,
   delivery: 'outlines',

@@ -1,9 +1,8 @@
 import type { Vec } from '#core/drawing/model'
 import { movedLine } from '#core/drawing/move'
-import { boxOfCubics, overlap } from '#core/geometry/bounds'
-import { cubicsOfPath } from '#core/geometry/path'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
+import { Gathering } from './gathering'
 import type { Bench, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { chosenMarks, endMarks } from './line-marks'
@@ -15,7 +14,7 @@ export class Select implements Instrument {
   readonly name = 'Select'
   readonly cursor = 'default'
   private pressed: { at: Vec; screen: Vec; onLine: boolean; moving: boolean; shift: boolean } | null = null
-  private corner: Vec | null = null
+  private gathering: Gathering | null = null
 
   constructor(private readonly bench: Bench) {}
 
@@ -34,7 +33,10 @@ export class Select implements Instrument {
       const id = hit.line.id
       if (hand.shift) this.bench.select(chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id])
       else if (!chosen.includes(id)) this.bench.select([id])
-    } else if (!hand.shift) this.bench.select([])
+    } else {
+      this.gathering = new Gathering(this.bench.preferences().gather, hand.at, hand.shift)
+      if (!hand.shift) this.bench.select([])
+    }
     this.pressed = { at: hand.at, screen: hand.screen, onLine: !!hit, moving: false, shift: hand.shift }
     this.bench.refresh()
   }
@@ -45,7 +47,7 @@ export class Select implements Instrument {
     if (!pressed.moving && screenDistance(pressed.screen, hand.screen) < DRAG_START) return
     pressed.moving = true
     if (pressed.onLine) this.shift(this.offset(hand))
-    else this.corner = hand.at
+    else this.gathering?.move(hand)
     this.bench.refresh()
   }
 
@@ -64,27 +66,20 @@ export class Select implements Instrument {
   }
 
   release(): void {
-    const { pressed, corner } = this
+    const { pressed, gathering } = this
     this.pressed = null
-    this.corner = null
+    this.gathering = null
     if (pressed?.moving && pressed.onLine) this.bench.finish(this.bench.selection().length > 1 ? 'Move lines' : 'Move a line')
-    else if (pressed && corner) this.chooseWithin(pressed.at, corner, pressed.shift)
+    else if (pressed?.moving && gathering) {
+      const found = gathering.linesAmong(this.bench.allLines(true)).map((l) => l.id)
+      this.bench.select(gathering.adding ? [...new Set([...this.bench.selection(), ...found])] : found)
+    }
     this.bench.refresh()
-  }
-
-  private chooseWithin(a: Vec, b: Vec, add: boolean): void {
-    const box = { minX: Math.min(a.x, b.x), minY: Math.min(a.y, b.y), maxX: Math.max(a.x, b.x), maxY: Math.max(a.y, b.y) }
-    const found = this.bench.drawing().layers.flatMap((layer) =>
-      layer.kind === 'lines' && layer.visible && !layer.locked
-        ? layer.items.filter((l) => overlap(box, boxOfCubics(cubicsOfPath(l.path)))).map((l) => l.id)
-        : [],
-    )
-    this.bench.select(add ? [...new Set([...this.bench.selection(), ...found])] : found)
   }
 
   cancel(): void {
     this.pressed = null
-    this.corner = null
+    this.gathering = null
     this.bench.drop()
   }
 
@@ -129,7 +124,6 @@ export class Select implements Instrument {
 
   marks(): Mark[] {
     const marks = chosenMarks(this.bench, endMarks)
-    if (this.corner && this.pressed) marks.push({ kind: 'box', from: this.pressed.at, to: this.corner })
-    return marks
+    return this.pressed?.moving && this.gathering ? [...marks, ...this.gathering.marks()] : marks
   }
 }

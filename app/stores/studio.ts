@@ -1,18 +1,27 @@
 import { defineStore } from 'pinia'
-import { reactive, watch } from 'vue'
+import { computed, reactive, watch } from 'vue'
 import type { Weight } from '#core/drawing/model'
 import { evenWeight } from '#core/drawing/create'
+import type { NamedNib } from '#core/weight/nibs'
+import { NIBS, pointOf } from '#core/weight/nibs'
 import { SHELF, withProfile } from '#core/weight/shelf'
 import type { Preferences } from '~/instruments/preferences'
 import { DEFAULTS } from '~/instruments/preferences'
 
 const KEY = 'bellatrait:studio'
 
+/** What was remembered, with what it lacks, or holds of another kind, from the defaults. */
+function filledUp<T>(defaults: T, kept: unknown): T {
+  if (typeof defaults !== 'object' || defaults === null || Array.isArray(defaults)) return typeof kept === typeof defaults && Array.isArray(kept) === Array.isArray(defaults) ? (kept as T) : structuredClone(defaults)
+  const known = (typeof kept === 'object' && kept !== null ? kept : {}) as Record<string, unknown>
+  return Object.fromEntries(Object.entries(defaults).map(([k, v]) => [k, filledUp(v, known[k])])) as T
+}
+
 function remembered(): Preferences {
   try {
-    return { ...DEFAULTS, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Preferences>) }
+    return filledUp(DEFAULTS, JSON.parse(localStorage.getItem(KEY) ?? '{}'))
   } catch {
-    return { ...DEFAULTS }
+    return structuredClone(DEFAULTS)
   }
 }
 
@@ -24,8 +33,17 @@ export const useStudioStore = defineStore('studio', () => {
   /** The weight that the next line gets. */
   function nextWeight(): Weight {
     const profile = SHELF.find((p) => p.id === preferences.profile) ?? SHELF[0]!
-    return withProfile(evenWeight(preferences.size), profile)
+    return { ...withProfile(evenWeight(preferences.size), profile), nib: pointOf(nib.value) }
   }
 
-  return { preferences, nextWeight }
+  /** The nib in hand. */
+  const nib = computed<NamedNib>(() => preferences.nibs.find((n) => n.id === preferences.nib) ?? preferences.nibs[0] ?? NIBS[0]!)
+
+  /** Takes a nib in hand: lines to come have its size, variation and point. */
+  function takeNib(id: string): void {
+    const taken = preferences.nibs.find((n) => n.id === id)
+    if (taken) Object.assign(preferences, { nib: id, size: taken.size, variation: taken.variation })
+  }
+
+  return { preferences, nextWeight, nib, takeNib }
 })

@@ -18,7 +18,7 @@ export const PASS_TITLES: Record<PassName, string> = {
 /** The instruments of each pass by their place in the tray: six to a row. */
 export const TRAY: Record<PassName, readonly string[]> = {
   sketch: ['place'],
-  lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip'],
+  lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip', 'practice'],
   weight: ['select', 'caliper', 'nodes'],
   shapes: ['inspect'],
   deliver: [],
@@ -68,6 +68,8 @@ export const useViewStore = defineStore('view', () => {
   const sketchHidden = ref(false)
   const folds = reactive(rememberedFolds())
   const hint = ref('')
+  /** Long work under way that the canvas tells of; its share done 0..1. */
+  const work = ref<{ what: string; share: number; stop: () => void } | null>(null)
   const shape = ref<string | null>(null)
 
   watch(folds, (f) => localStorage.setItem(FOLDS, JSON.stringify(f)))
@@ -148,6 +150,7 @@ export const useViewStore = defineStore('view', () => {
     sketchHidden,
     folds,
     hint,
+    work,
     shape,
     select,
     zoomAt,

@@ -5,6 +5,7 @@ import { LineWidth } from '#core/weight/half-widths'
 import type { Bench, LineHit } from '~/instruments/instrument'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
+import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import type { Ink } from './use-ink'
@@ -14,6 +15,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
   const store = useDrawingStore()
   const view = useViewStore()
   const studio = useStudioStore()
+  const practice = usePracticeStore()
   const drawing = (): Drawing => store.drawing!
 
   function layerForInk(): string | null {
@@ -79,10 +81,23 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     say: (text) => {
       store.notice = text
     },
+    practiceTrace: () => practice.chosen?.samples ?? null,
+    everyFrame,
     refresh: () => {
       tick.value++
     },
   }
+}
+
+/** Calls `step` with the time since now at each frame until it answers false; answers what stops it. */
+function everyFrame(step: (ms: number) => boolean): () => void {
+  const began = performance.now()
+  let frame = 0
+  const tick = (): void => {
+    if (step(performance.now() - began)) frame = requestAnimationFrame(tick)
+  }
+  frame = requestAnimationFrame(tick)
+  return () => cancelAnimationFrame(frame)
 }
 
 /** The place on a line nearest to `p` when that lies within its ink or `within` px of its path. */

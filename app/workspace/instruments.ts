@@ -7,6 +7,7 @@ import type { Bench, Instrument } from '~/instruments/instrument'
 import { Nodes } from '~/instruments/nodes'
 import { Pen } from '~/instruments/pen'
 import { PlaceSketch } from '~/instruments/place-sketch'
+import { Practice } from '~/instruments/practice'
 import { Select } from '~/instruments/select'
 import { Snip } from '~/instruments/snip'
 
@@ -19,6 +20,7 @@ export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
   nodes: Nodes,
   figure: Figure,
   snip: Snip,
+  practice: Practice,
   caliper: Caliper,
   place: PlaceSketch,
   inspect: Inspect,

@@ -73,6 +73,7 @@ export interface TraceSample {
   tiltY?: number
 }
 
+/** How a trace becomes a line: its path by steadiness and squaring up, its width by pressure. All of it can be changed later. */
 export interface PenTrace {
   samples: TraceSample[]
   device: 'pen' | 'mouse' | 'touch' | 'practice'
@@ -80,6 +81,19 @@ export interface PenTrace {
   steadiness: number
   /** Exponent of the pressure curve; 1 is even. */
   response: number
+  /** Pressure 0..1 up to which the line is thinnest, and from which it is as wide as its size; 0 and 1 when absent. */
+  least?: number
+  most?: number
+  /** By what share of its size the line thins where it is thinnest, 0..1. */
+  variation?: number
+  /** Width from the speed of the hand, where the device has no pressure: the slower, the wider. */
+  fromSpeed?: boolean
+  /** Gentle random variation of the width, as a share of the size, 0..1. */
+  unevenness?: number
+  /** Near-straight runs are straight, and turns are corners. */
+  squared?: boolean
+  /** Screen px a page px when it was drawn, 1 when absent: what was drawn from nearer has finer detail. */
+  zoom?: number
 }
 
 /**

@@ -8,6 +8,7 @@ const MOST_ITEMS = 50_000
 const number = () => yup.number().strict().required()
 const coordinate = () => number().min(-LARGEST).max(LARGEST)
 const factor = () => number().min(0).max(1000)
+const share = () => yup.number().strict().min(0).max(1)
 const text = (most: number) => yup.string().strict().required().max(most)
 const id = () => text(80)
 
@@ -108,6 +109,13 @@ const trace = yup
     device: yup.string().oneOf(['pen', 'mouse', 'touch', 'practice']).required(),
     steadiness: number().min(0).max(1),
     response: number().min(0.05).max(20),
+    least: share(),
+    most: share(),
+    variation: share(),
+    fromSpeed: yup.boolean().strict(),
+    unevenness: share(),
+    squared: yup.boolean().strict(),
+    zoom: yup.number().strict().min(1e-4).max(1e4),
   })
   .strict()
   .nullable()

@@ -1,26 +1,33 @@
-import type { Path, PenTrace, TraceSample, WidthStop } from '../drawing/model'
+import type { Path, PenTrace, WidthStop } from '../drawing/model'
 import { InputError } from '../errors'
 import type { Cubic } from '../geometry/cubic'
-import { cubic } from '../geometry/cubic'
+import { cubic, straight } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
-import { distance } from '../geometry/point'
 import { fitCurve } from './fit-curve'
 import { pressureStops } from './pressure-stops'
 import { CubicChain } from './source'
+import { squaredRuns } from './square-up'
+import { evenlySpaced, steadied, thinned } from './steady'
+import { cornersOf } from './trace-corners'
 
 export interface TraceOptions {
   /** 0 as drawn .. 1 very steady. */
   steadiness: number
   /** How far the path may lie from the steadied trace, px, above 0. */
   tolerance: number
+  /** What a px of the screen was on the page when it was drawn, px: steadying and corners are in the hand's own measure. */
+  grain?: number
+  /** Near-straight runs become straight, and turns corners. */
+  squared?: boolean
 }
 
-/** Standard deviation of the steadying at steadiness 1, px of arc length. */
-const STEADIEST = 24
-/** Turns sharper than this over the window on either side are corners, radians. */
-const CORNER_TURN = 1.2
-const CORNER_WINDOW = 5
+/** How far the path of a trace that was drawn at full size may lie from it, px. */
+export const HAND_TOLERANCE = 0.7
+/** Standard deviation of the steadying at steadiness 1, in grains of arc length. */
+export const STEADIEST = 24
+/** Turns sharper than this over the window (grains) on either side are corners, radians. */
+export const CORNER = { turn: 1.2, window: 5 }
 
 /**
  * A hand's trace as a path of few nodes and the stops of its pressure. The ends stay where the hand put them; sharp
@@ -29,105 +36,50 @@ const CORNER_WINDOW = 5
  *
  * @throws InputError for an empty trace or a sample that is not a number
  */
-export function fitTrace(trace: PenTrace, { steadiness, tolerance }: TraceOptions): { path: Path; stops: WidthStop[] } {
-  if (!trace.samples.length) throw new InputError('samples', 'The trace has no samples: draw again.')
-  trace.samples.forEach((s, i) => {
-    if (![s.x, s.y, s.t, s.pressure].every(Number.isFinite)) {
-      throw new InputError(`samples[${i}]`, `Sample ${i} of the trace is not a number.`)
-    }
-  })
-  const points = evenlySpaced(trace.samples)
+export function fitTrace(trace: PenTrace, { steadiness, tolerance, grain = 1, squared = false }: TraceOptions): { path: Path; stops: WidthStop[] } {
+  checkSamples(trace)
+  const points = evenlySpaced(trace.samples, grain)
   const stops = pressureStops(trace)
   if (points.length < 2) {
     return { path: { nodes: [{ at: points[0]!, in: null, out: null, joint: 'corner' }], closed: false }, stops }
   }
-  const cuts = [0, ...cornersOf(points), points.length - 1]
+  const runs = squared ? squaredRuns(points, grain) : runsBetween(points, cornersOf(points, CORNER))
   const cubics: Cubic[] = []
-  for (let i = 0; i + 1 < cuts.length; i++) {
-    const steady = steadied(points.slice(cuts[i], cuts[i + 1]! + 1), steadiness * STEADIEST)
-    const chain = throughPoints(thinned(steady, Math.round(Math.min(6, Math.max(1, tolerance * 5)))))
-    const fits = fitCurve(new CubicChain(chain), tolerance)
-    cubics.push(...fits.map((f) => f.cubic))
-  }
-  return { path: pathOfCubics(cubics, false, Math.min(0.01, tolerance / 10)), stops }
-}
-
-/** Points about a pixel apart along the samples, ends kept. */
-function evenlySpaced(samples: readonly TraceSample[]): Vec[] {
-  const spacing = 1
-  const out: Vec[] = [{ x: samples[0]!.x, y: samples[0]!.y }]
-  let last = out[0]!
-  let carried = 0
-  for (const s of samples.slice(1)) {
-    const step = distance(last, s)
-    let at = spacing - carried
-    while (at <= step) {
-      out.push({ x: last.x + ((s.x - last.x) * at) / step, y: last.y + ((s.y - last.y) * at) / step })
-      at += spacing
+  for (const run of runs) {
+    if (run.straight) {
+      cubics.push(straight(run.points[0]!, run.points[run.points.length - 1]!))
+      continue
     }
-    carried = step - (at - spacing)
-    last = { x: s.x, y: s.y }
+    cubics.push(...fitSteadied(steadied(run.points, steadiness * STEADIEST), { tolerance, grain }))
   }
-  if (carried > 1e-6) {
-    const end = { x: last.x, y: last.y }
-    if (out.length > 1 && carried < spacing / 2) out[out.length - 1] = end
-    else out.push(end)
-  }
-  return out
+  return { path: pathOfCubics(cubics, false, Math.min(0.01 * grain, tolerance / 10)), stops }
 }
 
-/** Indices of the points at which the trace turns sharply: the sharpest of each cluster. */
-function cornersOf(points: readonly Vec[]): number[] {
-  const w = CORNER_WINDOW
-  const turns = points.map((p, i) => {
-    if (i < w || i + w >= points.length) return 0
-    const a = points[i - w]!
-    const b = points[i + w]!
-    const inX = p.x - a.x
-    const inY = p.y - a.y
-    const outX = b.x - p.x
-    const outY = b.y - p.y
-    return Math.abs(Math.atan2(inX * outY - inY * outX, inX * outX + inY * outY))
-  })
-  return turns.flatMap((t, i) => {
-    if (t < CORNER_TURN) return []
-    for (let k = i - w; k <= i + w; k++) if (turns[k]! > t || (turns[k] === t && k < i)) return []
-    return [i]
+/** Few cubics along the points of a steadied run. */
+export function fitSteadied(points: readonly Vec[], { tolerance, grain }: { tolerance: number; grain: number }): Cubic[] {
+  const chain = throughPoints(thinned(points, Math.round(Math.min(6, Math.max(1, (tolerance / grain) * 5)))))
+  return fitCurve(new CubicChain(chain), tolerance).map((f) => f.cubic)
+}
+
+/** The path and stops of a trace by what it holds itself. */
+export const fitByTrace = (trace: PenTrace): { path: Path; stops: WidthStop[] } => fitTrace(trace, optionsOf(trace))
+
+/** The options of fitting that a trace holds. */
+export function optionsOf({ steadiness, squared = false, zoom = 1 }: Pick<PenTrace, 'steadiness' | 'squared' | 'zoom'>): Required<TraceOptions> {
+  return { steadiness, squared, grain: 1 / zoom, tolerance: HAND_TOLERANCE / zoom }
+}
+
+function checkSamples({ samples }: PenTrace): void {
+  if (!samples.length) throw new InputError('samples', 'The trace has no samples: draw again.')
+  samples.forEach((s, i) => {
+    if (![s.x, s.y, s.t, s.pressure].every(Number.isFinite)) throw new InputError(`samples[${i}]`, `Sample ${i} of the trace is not a number.`)
   })
 }
 
-/** Gaussian smoothing with both ends held: beyond an end the trace is mirrored through it. */
-function steadied(points: readonly Vec[], sigma: number): Vec[] {
-  const n = points.length
-  const held = Math.min(sigma, n / 6)
-  if (held < 0.3) return [...points]
-  const reach = Math.ceil(held * 3)
-  const weights = Array.from({ length: 2 * reach + 1 }, (_, k) => Math.exp(-(((k - reach) / held) ** 2) / 2))
-  const sum = weights.reduce((a, b) => a + b, 0)
-  const at = (i: number): Vec => {
-    if (i < 0) return mirrored(points[0]!, points[Math.min(n - 1, -i)]!)
-    if (i >= n) return mirrored(points[n - 1]!, points[Math.max(0, 2 * (n - 1) - i)]!)
-    return points[i]!
-  }
-  return points.map((_, i) => {
-    let x = 0
-    let y = 0
-    for (let k = 0; k < weights.length; k++) {
-      const p = at(i + k - reach)
-      x += weights[k]! * p.x
-      y += weights[k]! * p.y
-    }
-    return { x: x / sum, y: y / sum }
-  })
+const runsBetween = (points: readonly Vec[], corners: readonly number[]): { points: Vec[]; straight: boolean }[] => {
+  const cuts = [0, ...corners, points.length - 1]
+  return cuts.slice(1).map((to, i) => ({ points: points.slice(cuts[i], to + 1), straight: false }))
 }
-
-/** Every `step`-th point and the last. */
-function thinned(points: readonly Vec[], step: number): Vec[] {
-  const last = points.length - 1
-  return points.filter((_, i) => i === last || (i % step === 0 && last - i >= step / 2) || i === 0)
-}
-
-const mirrored = (about: Vec, p: Vec): Vec => ({ x: 2 * about.x - p.x, y: 2 * about.y - p.y })
 
 /** A smooth chain through points (E. Catmull and R. Rom, A class of local interpolating splines, 1974). */
 function throughPoints(points: readonly Vec[]): Cubic[] {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { writeInkml } from '#core/formats/inkml/write-inkml'
 import { short } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
@@ -18,7 +19,13 @@ const KINDS = [
   { id: 'outlines', title: 'Outlines', file: 'SVG', what: 'Closed shapes without strokes, sharp at every size. For colour, print and cutting.' },
   { id: 'lines', title: 'Live lines', file: 'SVG', what: 'Lines with their weights. Opens again in Bellatrait just as it is now; other viewers show plain strokes.' },
   { id: 'picture', title: 'Picture', file: 'PNG', what: 'Dots on clear ground, for a quick look or a message.' },
+  { id: 'traces', title: 'Pen traces', file: 'InkML', what: 'What the hand drew: points, time, pressure and tilt of the lines that keep them.' },
 ] as const
+
+/** What shows the shapes. */
+const NEED_SHAPES: string[] = ['outlines', 'picture']
+
+const traces = computed(() => store.lines.flatMap((l) => l.trace ?? []))
 
 const kind = computed(() => KINDS.find((k) => k.id === studio.preferences.delivery)!)
 const page = computed(() => store.drawing!.page)
@@ -29,7 +36,7 @@ const facts = computed(() => {
   return unit === 'mm' ? `${short(width / pxPerMm, 1)} x ${short(height / pxPerMm, 1)} mm` : `${short(width, 0)} x ${short(height, 0)} px`
 })
 /** Outlines and pictures show the shapes, so they wait for them. */
-const waiting = computed(() => studio.preferences.delivery !== 'lines' && (!ink.shapes.value || ink.progress.value !== null))
+const waiting = computed(() => NEED_SHAPES.includes(kind.value.id) && (!ink.shapes.value || ink.progress.value !== null))
 
 function fileName(extension: string): string {
   const plain = store.drawing!.name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').toLowerCase()
@@ -40,6 +47,9 @@ async function make(): Promise<{ blob: Blob; name: string }> {
   const drawing = store.drawing!
   if (studio.preferences.delivery === 'picture') {
     return { blob: await ink.raster.picture(page.value.width, page.value.height, scale.value, null), name: fileName('png') }
+  }
+  if (studio.preferences.delivery === 'traces') {
+    return { blob: new Blob([writeInkml(traces.value)], { type: 'application/inkml+xml' }), name: fileName('inkml') }
   }
   const live = studio.preferences.delivery === 'lines'
   const text = await ink.geometry.svg(drawing, live ? null : ink.shapes.value!.shapes)
@@ -72,7 +82,7 @@ async function deliver(): Promise<void> {
       <button
         v-for="k in KINDS"
         :key="k.id"
-        class="flex w-[196px] flex-col items-start rounded-[10px] border p-3 text-left"
+        class="flex w-[172px] flex-col items-start rounded-[10px] border p-3 text-left"
         :class="k.id === kind.id ? 'border-plum bg-blush' : 'border-hair bg-raise hover:border-mute'"
         role="radio"
         :aria-checked="k.id === kind.id"
@@ -89,6 +99,10 @@ async function deliver(): Promise<void> {
         Page <span class="number">{{ facts }}</span>
         <template v-if="kind.id === 'outlines' && ink.shapes.value"> · <span class="number">{{ ink.shapes.value.nodesAfter }}</span> nodes</template>
       </p>
+      <p v-if="kind.id === 'traces'" class="mt-2">
+        <template v-if="traces.length"><span class="number">{{ traces.length }}</span> of <span class="number">{{ store.lines.length }}</span> lines were drawn by hand and keep their trace.</template>
+        <template v-else>No line of this drawing keeps a trace. Draw one with Freehand first.</template>
+      </p>
       <label v-if="kind.id === 'picture'" class="mt-2 flex items-center gap-2.5">
         Scale
         <select v-model.number="studio.preferences.pictureScale" class="field">
@@ -97,7 +111,7 @@ async function deliver(): Promise<void> {
         <span class="quiet number">{{ pixels }} px</span>
       </label>
       <div class="mt-auto flex items-center gap-4">
-        <button class="button-strong" :disabled="busy || waiting" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : busy ? 'Making the file …' : `Download ${kind.file}` }}</button>
+        <button class="button-strong" :disabled="busy || waiting || (kind.id === 'traces' && !traces.length)" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : busy ? 'Making the file …' : `Download ${kind.file}` }}</button>
         <span v-if="done" class="text-moss" role="status">Delivered {{ done }}</span>
       </div>
     </div>

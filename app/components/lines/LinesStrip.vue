@@ -1,10 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { FIGURES } from '#core/geometry/figures'
 import { short } from '#core/geometry/path'
 import { arcOf } from '~/instruments/line-marks'
+import HandSection from './HandSection.vue'
+import PracticeSection from './PracticeSection.vue'
+import FigureSection from './FigureSection.vue'
+import NodesSection from './NodesSection.vue'
+import SelectSection from './SelectSection.vue'
+import SnapMenu from './SnapMenu.vue'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
+import TickField from '~/components/ui/TickField.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
@@ -15,11 +21,16 @@ const JOINS = [
   { id: 'straight', title: 'Straight', help: 'All segments are straight' },
 ] as const
 
-const KINDS = FIGURES.map((id) => ({ id, title: id[0]!.toUpperCase() + id.slice(1) }))
-
 const studio = useStudioStore()
 const view = useViewStore()
 const chosen = useChosenLines()
+
+/** Instruments that draw points to places. */
+/** Instruments that lay the next line by the size set here. */
+const LAYING = ['select', 'pen', 'bow', 'figure']
+/** Instruments that have no use for a size. */
+const SIZELESS = ['snip', 'practice']
+const SNAPPING = ['pen', 'bow', 'figure', 'nodes']
 
 const one = computed(() => (chosen.lines.value.length === 1 ? chosen.lines.value[0]! : null))
 const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
@@ -37,15 +48,6 @@ const facts = computed(() => {
   return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : [])]
 })
 
-/** Only a closed line has an inside that can cover. */
-const closedLines = computed(() => chosen.lines.value.filter((l) => l.path.closed))
-
-function setCover(cover: boolean): void {
-  chosen.change(cover ? 'Cover what lies behind' : 'Cover nothing', (l) => {
-    if (l.path.closed) l.cover = cover
-  })
-}
-
 function look(value: number): void {
   if (chosen.lines.value.length) chosen.preview((l) => void (l.weight.size = value))
   else studio.preferences.size = value
@@ -60,74 +62,24 @@ function keep(value: number): void {
 </script>
 
 <template>
-  <div class="flex h-full flex-col gap-3">
-    <div class="flex h-6 items-center gap-3.5">
+  <div class="flex h-full flex-col gap-2.5">
+    <div class="flex h-7 items-center gap-3.5">
       <b class="font-[650]">{{ title }}</b>
       <span v-for="f in facts" :key="f" class="quiet number">{{ f }}</span>
+      <SnapMenu v-if="SNAPPING.includes(view.instrument)" />
     </div>
-    <div class="grid max-w-[820px] grid-cols-2 gap-x-10 gap-y-2.5">
-      <SliderField label="Size" :value="size" :min="0.5" :max="40" :step="0.5" :digits="1" unit="px" @look="look" @keep="keep" />
-      <SliderField
-        v-if="view.instrument === 'freehand'"
-        label="Steadiness"
-        :value="Math.round(studio.preferences.steadiness * 100)"
-        :min="0"
-        :max="100"
-        :step="5"
-        unit="%"
-        @look="(v) => (studio.preferences.steadiness = v / 100)"
-        @keep="(v) => (studio.preferences.steadiness = v / 100)"
-      />
-      <label v-if="view.instrument === 'freehand'" class="flex items-center gap-2.5">
-        <input v-model="studio.preferences.pressure" type="checkbox" class="h-4 w-4 accent-plum" />
-        Pressure makes the width, where the pen has it
-      </label>
+    <NodesSection v-if="view.instrument === 'nodes'" />
+    <HandSection v-else-if="view.instrument === 'freehand'" />
+    <div v-else class="grid max-w-[860px] grid-cols-2 gap-x-10 gap-y-2.5">
+      <SliderField v-if="!SIZELESS.includes(view.instrument)" label="Size" :value="size" :min="0.5" :max="40" :step="0.5" :digits="1" unit="px" @look="look" @keep="keep" />
+      <SelectSection v-if="view.instrument === 'select'" />
       <ChoiceField v-if="view.instrument === 'pen'" v-model="studio.preferences.penJoins" label="Clicks join" :choices="JOINS" />
-      <template v-if="view.instrument === 'figure'">
-        <ChoiceField v-model="studio.preferences.figure.kind" label="Figure" :choices="KINDS" class="col-span-2" />
-        <SliderField
-          v-if="studio.preferences.figure.kind === 'polygon' || studio.preferences.figure.kind === 'star'"
-          :label="studio.preferences.figure.kind === 'star' ? 'Points' : 'Sides'"
-          :value="studio.preferences.figure.sides"
-          :min="3"
-          :max="24"
-          :step="1"
-          @look="(v) => (studio.preferences.figure.sides = v)"
-          @keep="(v) => (studio.preferences.figure.sides = Math.round(v))"
-        />
-        <SliderField
-          v-if="studio.preferences.figure.kind === 'star'"
-          label="Inner points"
-          :value="Math.round(studio.preferences.figure.depth * 100)"
-          :min="10"
-          :max="95"
-          :step="5"
-          unit="%"
-          @look="(v) => (studio.preferences.figure.depth = v / 100)"
-          @keep="(v) => (studio.preferences.figure.depth = v / 100)"
-        />
-        <SliderField
-          v-if="studio.preferences.figure.kind === 'spiral'"
-          label="Turns"
-          :value="studio.preferences.figure.turns"
-          :min="0.5"
-          :max="12"
-          :step="0.25"
-          :digits="2"
-          @look="(v) => (studio.preferences.figure.turns = v)"
-          @keep="(v) => (studio.preferences.figure.turns = v)"
-        />
-      </template>
-      <label v-if="closedLines.length" class="flex items-center gap-2.5">
-        <input type="checkbox" class="h-4 w-4 accent-plum" :checked="closedLines.every((l) => l.cover)" @change="setCover(($event.target as HTMLInputElement).checked)" />
-        Covers what lies behind it
-      </label>
-      <label v-if="view.instrument === 'bow'" class="flex items-center gap-2.5">
-        <input v-model="studio.preferences.bowsJoin" type="checkbox" class="h-4 w-4 accent-plum" />
-        A bow goes on smoothly from the one before
-      </label>
+      <FigureSection v-if="view.instrument === 'figure'" />
+      <TickField v-if="view.instrument === 'bow'" v-model="studio.preferences.bowsJoin">A bow goes on smoothly from the one before</TickField>
+      <PracticeSection v-if="view.instrument === 'practice'" />
+      <p v-if="view.instrument === 'snip'" class="quiet col-span-2 max-w-[640px]">A snip hides the part of a line beyond a crossing. The line itself stays whole: click a hidden part to bring it back, and move either line as you like, the snip follows the crossing.</p>
     </div>
-    <p v-if="!chosen.lines.value.length" class="quiet mt-auto max-w-[640px]">
+    <p v-if="!chosen.lines.value.length && LAYING.includes(view.instrument)" class="quiet mt-auto max-w-[640px]">
       Lay a line over each pencil edge. What you set here and the profile in the tray go with the next line.
     </p>
   </div>

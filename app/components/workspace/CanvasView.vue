@@ -6,10 +6,12 @@ import { InkRaster } from '~/canvas/ink-raster'
 import type { Mark } from '~/canvas/marks'
 import { MarksLayer } from '~/canvas/marks-layer'
 import { matrixOf } from '~/canvas/viewport'
+import WorkBadge from '~/components/ui/WorkBadge.vue'
 import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine, sketchLayers } from '~/stores/find'
+import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { createBench } from '~/workspace/bench'
 import { INSTRUMENTS } from '~/workspace/instruments'
@@ -18,7 +20,11 @@ import { usePointer } from '~/workspace/use-pointer'
 
 const store = useDrawingStore()
 const view = useViewStore()
+const studio = useStudioStore()
 const ink = useInk()
+
+/** A grid closer than this is not shown, screen px. */
+const CLOSEST_GRID = 6
 
 const root = ref<HTMLDivElement>()
 const tiles = ref<HTMLCanvasElement>()
@@ -72,7 +78,10 @@ const pageStyle = computed(() => {
   const { zoom } = view.viewport
   const [a, b, c, d, e, f] = matrixOf(view.viewport)
   // The page is laid out at its size on the screen, so that its shadow does not grow with it.
-  return { width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
+  const { snaps, gridSize } = studio.preferences
+  const every = gridSize * zoom
+  const grid = snaps.grid && view.pass === 'lines' && every >= CLOSEST_GRID ? { backgroundImage: 'radial-gradient(circle at 0 0, var(--color-hair) 1.2px, transparent 1.6px)', backgroundSize: `${every}px ${every}px` } : {}
+  return { ...grid, width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
 })
 
 const sketches = computed(() => {
@@ -240,14 +249,7 @@ defineExpose({ key, undo })
     <canvas v-show="!view.bare" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" />
     <canvas ref="live" class="pointer-events-none absolute inset-0 h-full w-full" />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
-    <div
-      v-if="ink.progress.value !== null"
-      class="absolute left-1/2 top-4 flex -translate-x-1/2 items-center gap-3 rounded-full border border-hair bg-raise px-4 py-1.5 text-[13px]"
-      role="status"
-    >
-      <span>{{ shapesShown ? 'Making shapes' : 'Inking' }}</span>
-      <span class="h-1.5 w-28 overflow-hidden rounded-full bg-hair"><span class="block h-full bg-plum" :style="{ width: `${Math.round(ink.progress.value * 100)}%` }" /></span>
-      <button v-if="shapesShown" class="font-semibold text-plum" @click="ink.stopShapes()">Stop</button>
-    </div>
+    <WorkBadge v-if="view.work" :what="view.work.what" :share="view.work.share" stoppable @stop="view.work.stop()" />
+    <WorkBadge v-else-if="ink.progress.value !== null" :what="shapesShown ? 'Making shapes' : 'Inking'" :share="ink.progress.value" :stoppable="shapesShown" @stop="ink.stopShapes()" />
   </div>
 </template>

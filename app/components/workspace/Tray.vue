@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 import { computed } from 'vue'
-import { BowArrow, Diamond, Move, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, Diamond, Move, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Tablet, UnfoldVertical } from 'lucide-vue-next'
 import { TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
@@ -14,6 +14,7 @@ const LOOKS: Record<string, { title: string; icon: Component }> = {
   freehand: { title: 'Freehand', icon: Signature },
   nodes: { title: 'Nodes', icon: Diamond },
   figure: { title: 'Figure', icon: Shapes },
+  practice: { title: 'Practice', icon: Tablet },
   snip: { title: 'Snip', icon: Scissors },
   caliper: { title: 'Caliper', icon: UnfoldVertical },
   place: { title: 'Place', icon: Move },
@@ -33,9 +34,9 @@ function keyAt(i: number): { key: string; spoken: string } {
 </script>
 
 <template>
-  <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-3 py-3" data-testid="tray">
+  <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-3 py-2.5" data-testid="tray">
     <div class="grid gap-1" role="toolbar" aria-label="Instruments">
-      <div v-for="row in rows" :key="row[0]!.id" class="grid grid-cols-6 gap-1" :class="rows.length > 1 ? 'h-[43px]' : 'h-[58px]'">
+      <div v-for="row in rows" :key="row[0]!.id" class="grid grid-cols-6 gap-1" :class="rows.length > 1 ? 'h-[39px]' : 'h-[58px]'">
         <button
           v-for="tool in row"
           :key="tool.id"
@@ -51,7 +52,7 @@ function keyAt(i: number): { key: string; spoken: string } {
         </button>
       </div>
     </div>
-    <ProfileShelf v-if="view.pass === 'weight' || view.pass === 'lines'" class="mt-2.5" />
+    <ProfileShelf v-if="view.pass === 'weight' || view.pass === 'lines'" class="mt-2" />
     <p class="quiet mt-auto text-[12px] leading-4" aria-live="polite" data-testid="hint">{{ view.hint }}</p>
   </div>
 </template>

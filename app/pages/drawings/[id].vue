@@ -19,12 +19,14 @@ import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
 import { provideInk } from '~/workspace/use-ink'
 import { useSketchImport } from '~/workspace/use-sketch-import'
+import { isInkml, useTracesImport } from '~/workspace/use-traces-import'
 
 const route = useRoute()
 const store = useDrawingStore()
 const view = useViewStore()
 provideInk()
 const { bringIn } = useSketchImport()
+const bringInTraces = useTracesImport()
 
 const canvas = ref<InstanceType<typeof CanvasView>>()
 const failure = ref('')
@@ -76,7 +78,7 @@ useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, undo
 
 function drop(e: DragEvent): void {
   const file = e.dataTransfer?.files[0]
-  if (file) void bringIn(file)
+  if (file) void (isInkml(file) ? bringInTraces(file) : bringIn(file))
 }
 
 function warn(e: BeforeUnloadEvent): void {
@@ -108,7 +110,7 @@ onBeforeUnmount(() => {
           <button class="quiet absolute right-2 bottom-2 rounded bg-panel/80 p-1" :title="view.folds.dock ? 'Show the dock' : 'Fold the dock away'" :aria-label="view.folds.dock ? 'Show the dock' : 'Fold the dock away'" @click="view.folds.dock = !view.folds.dock">
             <component :is="view.folds.dock ? ChevronUp : ChevronDown" :size="15" />
           </button>
-          <div class="number absolute bottom-2 left-3 flex items-center gap-3 text-[11px] text-mute-deep">
+          <div class="number absolute bottom-2 left-2 flex items-center gap-3 rounded bg-panel/80 px-1.5 py-0.5 text-[11px] text-mute-deep">
             <span data-testid="zoom">{{ Math.round(view.viewport.zoom * 100) }} %</span>
             <button v-if="view.viewport.angle" class="underline decoration-dotted hover:text-ink" title="Turn the page upright ( / )" @click="view.setUpright()">turned {{ Math.round(view.viewport.angle) }}°</button>
             <button v-if="view.viewport.mirrored" class="underline decoration-dotted hover:text-ink" title="See the page as it is (M)" @click="view.mirror()">mirrored view</button>

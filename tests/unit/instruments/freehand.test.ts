@@ -28,6 +28,7 @@ describe('freehand', () => {
 
   it('turns a pen\'s pressure into width', () => {
     const bench = new TestBench()
+    bench.wants.variation = 0.85
     const tool = new Freehand(bench)
     const at = (i: number) => hand(...stroke[i]!, { device: 'pen', pressure: 0.1 + 0.8 * (i / 79) })
     tool.press(at(0))

@@ -1,6 +1,6 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import { makeEdit } from '#core/drawing/edits'
-import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
+import type { Drawing, Line, Path, TraceSample, Vec } from '#core/drawing/model'
 import { ArcLength } from '#core/geometry/arc-length'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { MarkRef } from '~/canvas/marks'
@@ -82,6 +82,14 @@ export class TestBench implements Bench {
   pointOut = () => undefined
   say = (text: string) => void this.said.push(text)
   refresh = () => undefined
+  trace: TraceSample[] | null = null
+  practiceTrace = () => this.trace
+  /** What plays, to be called with the time by a test. */
+  frames: ((ms: number) => boolean) | null = null
+  everyFrame = (step: (ms: number) => boolean) => {
+    this.frames = step
+    return () => void (this.frames = null)
+  }
 }
 
 interface With {

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue'
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/vue'
+import { ChevronDown, Copy, Pencil, RotateCcw, Trash2 } from 'lucide-vue-next'
+import { newId } from '#core/drawing/create'
+import { short } from '#core/geometry/path'
+import { NIBS } from '#core/weight/nibs'
+import { useStudioStore } from '~/stores/studio'
+
+/** The nib in hand, and the set of nibs: duplicate, rename, restore, remove. */
+const studio = useStudioStore()
+const naming = ref(false)
+const text = ref('')
+const field = ref<HTMLInputElement>()
+
+const known = computed(() => NIBS.find((n) => n.id === studio.preferences.nib))
+const tuned = computed(() => !!known.value && JSON.stringify(known.value) !== JSON.stringify(studio.nib))
+
+function duplicate(): void {
+  const names = new Set(studio.preferences.nibs.map((n) => n.name))
+  let name = `${studio.nib.name} copy`
+  for (let i = 2; names.has(name); i++) name = `${studio.nib.name} copy ${i}`
+  const copy = { ...studio.nib, id: newId(), name }
+  studio.preferences.nibs.splice(studio.preferences.nibs.indexOf(studio.nib) + 1, 0, copy)
+  studio.takeNib(copy.id)
+}
+
+async function startNaming(): Promise<void> {
+  text.value = studio.nib.name
+  naming.value = true
+  await nextTick()
+  field.value?.select()
+}
+
+function endNaming(keep: boolean): void {
+  if (naming.value && keep && text.value.trim()) studio.nib.name = text.value.trim().slice(0, 40)
+  naming.value = false
+}
+
+function restore(): void {
+  if (!known.value) return
+  Object.assign(studio.nib, known.value)
+  studio.takeNib(known.value.id)
+}
+
+/** Only nibs that a person made can go. */
+function remove(): void {
+  const gone = studio.preferences.nib
+  studio.preferences.nibs = studio.preferences.nibs.filter((n) => n.id !== gone)
+  studio.takeNib(studio.preferences.nibs[0]!.id)
+}
+</script>
+
+<template>
+  <div class="flex items-center gap-1">
+    <span class="w-[98px] shrink-0">Nib</span>
+    <input v-if="naming" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0.5" aria-label="Name of the nib" maxlength="40" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
+    <Listbox v-else :model-value="studio.preferences.nib" as="div" class="relative min-w-0 flex-1" @update:model-value="studio.takeNib">
+      <ListboxButton class="field flex w-full items-center justify-between gap-2 !py-0.5" aria-label="Nib">
+        <span class="truncate">{{ studio.nib.name }}</span>
+        <span class="number quiet flex items-center gap-1">{{ short(studio.nib.size, 2) }} <ChevronDown :size="13" /></span>
+      </ListboxButton>
+      <ListboxOptions class="absolute bottom-[30px] z-30 max-h-[300px] w-full overflow-auto rounded-xl border border-hair bg-raise p-1 shadow-xl outline-none">
+        <ListboxOption v-for="n in studio.preferences.nibs" :key="n.id" v-slot="{ active, selected }" :value="n.id" as="template">
+          <li class="flex cursor-pointer items-center gap-2.5 rounded-lg px-2 py-1" :class="[active ? 'bg-blush' : '', selected ? 'font-[650]' : '']">
+            <span class="grid h-5 w-5 place-items-center" aria-hidden="true"><span class="rounded-full bg-ink" :style="{ width: `${Math.min(18, n.size)}px`, height: `${Math.min(18, n.size) * n.roundness}px`, transform: `rotate(${n.angle}deg)` }" /></span>
+            <span class="min-w-0 flex-1 truncate">{{ n.name }}</span>
+            <span class="number quiet">{{ short(n.size, 2) }}</span>
+          </li>
+        </ListboxOption>
+      </ListboxOptions>
+    </Listbox>
+    <button class="quiet rounded p-1" title="Duplicate this nib" aria-label="Duplicate this nib" @click="duplicate"><Copy :size="14" /></button>
+    <button class="quiet rounded p-1" title="Rename this nib" aria-label="Rename this nib" @click="startNaming"><Pencil :size="14" /></button>
+    <button v-if="known" class="quiet rounded p-1 disabled:opacity-40" title="Put this nib back to its first values" aria-label="Restore this nib" :disabled="!tuned" @click="restore"><RotateCcw :size="14" /></button>
+    <button v-else class="quiet rounded p-1" title="Remove this nib" aria-label="Remove this nib" @click="remove"><Trash2 :size="14" /></button>
+  </div>
+</template>

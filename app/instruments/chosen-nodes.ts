@@ -1,0 +1,36 @@
+import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
+import { withNodesMapped } from '#core/geometry/node-sets'
+import { changeLines, findLine } from '~/stores/find'
+import type { NodeRef } from '~/stores/view'
+
+/** Chosen nodes by the line they are of. */
+export function nodesByLine(nodes: readonly NodeRef[]): Map<string, Set<number>> {
+  const by = new Map<string, Set<number>>()
+  for (const { line, index } of nodes) {
+    const set = by.get(line)
+    if (set) set.add(index)
+    else by.set(line, new Set([index]))
+  }
+  return by
+}
+
+/** Where chosen nodes are; those that are gone are left out. */
+export function placesOf(drawing: Drawing, nodes: readonly NodeRef[]): { node: NodeRef; at: Vec; line: Line }[] {
+  return nodes.flatMap((node) => {
+    const line = findLine(drawing, node.line)?.line
+    const at = line?.path.nodes[node.index]?.at
+    return line && at ? [{ node, at, line }] : []
+  })
+}
+
+/** Puts every line with chosen nodes through `change`. */
+export function changeNodes(draft: Drawing, nodes: readonly NodeRef[], change: (path: Path, chosen: ReadonlySet<number>, line: Line) => Path): void {
+  for (const [id, chosen] of nodesByLine(nodes)) {
+    changeLines(draft, [id], (l) => {
+      l.path = change(l.path, chosen, l)
+    })
+  }
+}
+
+export const mapNodes = (draft: Drawing, nodes: readonly NodeRef[], map: (p: Vec) => Vec): void =>
+  changeNodes(draft, nodes, (path, chosen) => withNodesMapped(path, chosen, map))

@@ -1,0 +1,100 @@
+import { computed } from 'vue'
+import type { Line } from '#core/drawing/model'
+import { VARIATION } from '#core/fit/pressure-widths'
+import type { HandSettings } from '#core/fit/refit'
+import { refitted, wasEdited } from '#core/fit/refit'
+import { inTurns } from '#core/turns'
+import { useDrawingStore } from '~/stores/drawing'
+import { changeLines } from '~/stores/find'
+import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
+import { useChosenLines } from './use-chosen-lines'
+
+/** Up to this many lines follow a slider while it moves. */
+const MOST_LIVE = 12
+
+/** Milliseconds of work between two looks at the screen. */
+const TURN = 30
+
+type Settings = Required<HandSettings>
+
+/**
+ * How the hand draws: of the chosen lines that keep their trace, which are then drawn anew, or where there are none of
+ * the lines to come.
+ */
+export function useHand() {
+  const store = useDrawingStore()
+  const studio = useStudioStore()
+  const view = useViewStore()
+  const chosen = useChosenLines()
+
+  const traced = computed(() => chosen.lines.value.filter((l) => l.trace))
+
+  const settings = computed<Settings>(() => {
+    const { steadiness, squareUp, response, variation, fromSpeed, unevenness } = studio.preferences
+    const next: Settings = { steadiness, squared: squareUp, response: response.exponent, least: response.least, most: response.most, variation, fromSpeed, unevenness }
+    const trace = traced.value[0]?.trace
+    if (!trace) return next
+    // What an older trace does not say is as it was before it could.
+    const { squared = false, least = 0, most = 1, fromSpeed: speed = false, unevenness: uneven = 0 } = trace
+    return { steadiness: trace.steadiness, response: trace.response, variation: trace.variation ?? VARIATION, squared, least, most, fromSpeed: speed, unevenness: uneven }
+  })
+
+  function forNext(patch: HandSettings): void {
+    const { preferences } = studio
+    const { squared, response, least, most, ...same } = patch
+    Object.assign(preferences, same)
+    if (squared !== undefined) preferences.squareUp = squared
+    if (response !== undefined) preferences.response.exponent = response
+    if (least !== undefined) preferences.response.least = least
+    if (most !== undefined) preferences.response.most = most
+  }
+
+  function put(fresh: ReadonlyMap<string, Line>): void {
+    store.change((draft) => void changeLines(draft, [...fresh.keys()], (l) => void Object.assign(l, fresh.get(l.id))))
+  }
+
+  /** Shows a setting while a slider moves. */
+  function look(patch: HandSettings): void {
+    if (!traced.value.length) forNext(patch)
+    else if (traced.value.length <= MOST_LIVE) put(new Map(traced.value.map((l) => [l.id, refitted(l, patch)])))
+  }
+
+  /** Keeps a setting: of the lines to come, or as one step for the chosen ones. */
+  async function keep(label: string, patch: HandSettings): Promise<void> {
+    const lines = traced.value
+    if (!lines.length) {
+      forNext(patch)
+      return
+    }
+    const shapesPath = 'steadiness' in patch || 'squared' in patch
+    let edited = 0
+    const fresh = new Map<string, Line>()
+    function* work(): Generator<number, true> {
+      for (const [i, line] of lines.entries()) {
+        if (shapesPath && wasEdited(line)) edited++
+        fresh.set(line.id, refitted(line, patch))
+        yield (i + 1) / lines.length
+      }
+      return true
+    }
+    // A preview under the slider is not what was edited by hand.
+    store.drop()
+    let going = true
+    const done = await inTurns(work(), {
+      turn: TURN,
+      rest: () => new Promise((resolve) => setTimeout(resolve)),
+      go: (share) => {
+        view.work = { what: 'Drawing anew', share, stop: () => (going = false) }
+        return going
+      },
+    })
+    view.work = null
+    if (!done) return
+    put(fresh)
+    store.finish(label)
+    if (edited) store.notice = `${edited === 1 ? 'One of these lines was' : `${edited} of these lines were`} changed by hand since it was drawn, and now follows the trace again. Undo brings the change back.`
+  }
+
+  return { traced, settings, look, keep }
+}
