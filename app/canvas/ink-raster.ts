@@ -191,7 +191,7 @@ function changedBoxes(before: readonly InkEntry[], after: readonly InkEntry[]): 
   after.forEach((e, i) => {
     const was = old.get(e.id)
     old.delete(e.id)
-    if (was && was.e.data === e.data && was.e.colour === e.colour && was.e.cover === e.cover && (was.i === i || before.length !== after.length)) return
+    if (was && was.e.data === e.data && was.e.colour === e.colour && was.e.cover === e.cover && was.e.opacity === e.opacity && (was.i === i || before.length !== after.length)) return
     boxes.push(e.box)
     if (was) boxes.push(was.e.box)
   })

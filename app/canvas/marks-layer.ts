@@ -71,6 +71,8 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [...frame(mark.corners.map(place)), ...(mark.turner ? [turner(place(mark.turner), place(mark.corners[0]), place(mark.corners[1]))] : [])]
     case 'closer':
       return [closer(place(mark.at), mark.ref)]
+    case 'brush':
+      return [brush(place(mark.at), Math.hypot(place.step({ x: mark.width, y: 0 }).x, place.step({ x: mark.width, y: 0 }).y))]
     case 'snap':
       return snapped(place(mark.at), mark.along && place.step(mark.along), mark.text)
     case 'belly':
@@ -339,6 +341,10 @@ function belly(mark: Extract<Mark, { kind: 'belly' }>, p: Vec, along: Vec): Konv
     hitFunc: target(REACH),
   })
 }
+
+/** How wide a brush is, about the pointer. */
+const brush = (p: Vec, width: number): Konva.Shape =>
+  new Konva.Circle({ x: p.x, y: p.y, radius: Math.max(2, width / 2), stroke: PLUM, strokeWidth: 1, opacity: 0.8, listening: false })
 
 /** A place that the hand is drawn to: a sight about it, with a dash along the line it lies on, and what it is in words. */
 function snapped(p: Vec, along: Vec | null, text: string): Konva.Shape[] {

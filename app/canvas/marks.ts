@@ -26,5 +26,6 @@ export type Mark =
   | { kind: 'box'; from: Vec; to: Vec }
   | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec]; /** Where it is turned by. */ turner?: Vec }
   | { kind: 'closer'; at: Vec; ref: MarkRef }
+  | { kind: 'brush'; at: Vec; /** px of the page */ width: number }
   | { kind: 'snap'; at: Vec; what: SnapKind; along: Vec | null; text: string }
   | { kind: 'belly'; at: Vec; along: Vec; index: number }

@@ -52,12 +52,24 @@ export interface Bench {
   edit(label: string, recipe: (draft: Drawing) => void): void
   /** Id of the layer that takes new lines, or null after telling the person why none does. */
   layerForInk(): string | null
+  /**
+   * Where a new solid shape goes: a layer for fills, or a place in the stack above which a new one is made (`layer` null).
+   * Null after telling the person why there is none.
+   */
+  layerForSolids(): { layer: string | null; above: number } | null
   nextWeight(): Weight
   preferences(): Readonly<Preferences>
   /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over. */
   lineAt(p: Vec, reach: number): LineHit | null
   /** All visible lines, from the bottom of the stack to the top; `open` leaves out those of locked layers. */
   allLines(open: boolean): readonly Line[]
+  /** Chosen shapes of layers: blots and fills. */
+  solids(): readonly string[]
+  chooseSolids(ids: readonly string[]): void
+  /** The topmost blot or fill under a point; locked and hidden layers are passed over. */
+  solidAt(p: Vec): Shape | null
+  /** All blots and fills that can be edited. */
+  allSolids(): readonly Shape[]
   /** The derived shape under a point. */
   shapeAt(p: Vec): Shape | null
   chosenShape(): Shape | null
@@ -81,8 +93,9 @@ export interface Instrument {
   /** What the hand can do now, in the tray's words. */
   hint(): string
   marks(): Mark[]
-  /** Ink of a stroke that is not in the drawing yet. */
+  /** Ink of a stroke that is not in the drawing yet; what is scraped away shows as paper. */
   freshInk?(): Line | null
+  readonly scrapes?: boolean
   press?(hand: Hand): void
   move?(hand: Hand): void
   release?(hand: Hand): void

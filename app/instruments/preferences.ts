@@ -37,6 +37,10 @@ export interface Preferences {
   bowsJoin: boolean
   /** The figure that is drawn next. */
   figure: FigureShape
+  /** Width of the blotting brush and of the scraper, px, and whether a blot becomes one with the shapes that it touches. */
+  blotSize: number
+  scrapeSize: number
+  blotMerges: boolean
   /** The practice pen's trace, and whether it plays faster than it was drawn. */
   practice: { trace: string; fast: boolean }
   /** Named nibs, from fine to bold, and the one in hand. */
@@ -66,6 +70,9 @@ export const DEFAULTS: Preferences = {
   penJoins: 'free',
   bowsJoin: true,
   figure: { kind: 'ellipse', sides: 5, depth: 0.5, turns: 3 },
+  blotSize: 24,
+  scrapeSize: 18,
+  blotMerges: true,
   practice: { trace: 'radish-leaf', fast: false },
   nibs: NIBS.map((n) => ({ ...n })),
   nib: 'middle',

@@ -1,11 +1,12 @@
 import type { Vec } from '#core/drawing/model'
-import { movedLine } from '#core/drawing/move'
-import { changeLines, findLine } from '~/stores/find'
+import { movedLine, movedShape } from '#core/drawing/move'
+import { changeLines, changeShapes, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
 import type { Bench, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { chosenMarks, endMarks } from './line-marks'
+import { chosenSolidMarks } from './solid-marks'
 
 const REACH = 8
 
@@ -20,25 +21,45 @@ export class Select implements Instrument {
 
   hint(): string {
     if (this.pressed?.moving) return 'Release: put down · Shift: straight · Esc: back'
-    const n = this.bench.selection().length
-    if (!n) return 'Click a line · Drag over paper: choose several'
-    const what = n === 1 ? '1 line' : `${n} lines`
-    return `${what} · Drag: move · Shift+click: add or leave out · Delete: remove`
+    if (!this.count()) return 'Click a line · Drag over paper: choose several'
+    const what = this.what()
+    return `${what[0]!.toUpperCase()}${what.slice(1)} · Drag: move · Shift+click: add or leave out · Delete: remove`
+  }
+
+  private count(): number {
+    return this.bench.selection().length + this.bench.solids().length
+  }
+
+  /** What is chosen, in words. */
+  private what(): string {
+    const [lines, solids] = [this.bench.selection().length, this.bench.solids().length]
+    const some = (n: number, one: string): string[] => (n ? [n === 1 ? `a ${one}` : `${n} ${one}s`] : [])
+    return [...some(lines, 'line'), ...some(solids, 'shape')].join(' and ')
   }
 
   press(hand: Hand): void {
     const hit = this.bench.lineAt(hand.at, REACH)
+    const solid = hit ? null : this.bench.solidAt(hand.at)
     const chosen = this.bench.selection()
-    if (hit) {
+    const solids = this.bench.solids()
+    if (solid) {
+      if (hand.shift) this.bench.chooseSolids(solids.includes(solid.id) ? solids.filter((s) => s !== solid.id) : [...solids, solid.id])
+      else if (!solids.includes(solid.id)) this.choose([], [solid.id])
+    } else if (hit) {
       const id = hit.line.id
       if (hand.shift) this.bench.select(chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id])
-      else if (!chosen.includes(id)) this.bench.select([id])
+      else if (!chosen.includes(id)) this.choose([id], [])
     } else {
       this.gathering = new Gathering(this.bench.preferences().gather, hand.at, hand.shift)
-      if (!hand.shift) this.bench.select([])
+      if (!hand.shift) this.choose([], [])
     }
-    this.pressed = { at: hand.at, screen: hand.screen, onLine: !!hit, moving: false, shift: hand.shift }
+    this.pressed = { at: hand.at, screen: hand.screen, onLine: !!hit || !!solid, moving: false, shift: hand.shift }
     this.bench.refresh()
+  }
+
+  private choose(lines: readonly string[], solids: readonly string[]): void {
+    this.bench.select(lines)
+    this.bench.chooseSolids(solids)
   }
 
   move(hand: Hand): void {
@@ -58,10 +79,12 @@ export class Select implements Instrument {
 
   private shift(d: Vec): void {
     const ids = this.bench.selection()
+    const solids = this.bench.solids()
     this.bench.change((draft) => {
       changeLines(draft, ids, (line) => {
         Object.assign(line, movedLine(line, d))
       })
+      changeShapes(draft, solids, (s) => movedShape(s, d))
     })
   }
 
@@ -69,7 +92,7 @@ export class Select implements Instrument {
     const { pressed, gathering } = this
     this.pressed = null
     this.gathering = null
-    if (pressed?.moving && pressed.onLine) this.bench.finish(this.bench.selection().length > 1 ? 'Move lines' : 'Move a line')
+    if (pressed?.moving && pressed.onLine) this.bench.finish(`Move ${this.what()}`)
     else if (pressed?.moving && gathering) {
       const found = gathering.linesAmong(this.bench.allLines(true)).map((l) => l.id)
       this.bench.select(gathering.adding ? [...new Set([...this.bench.selection(), ...found])] : found)
@@ -95,11 +118,11 @@ export class Select implements Instrument {
     const ids = this.bench.selection()
     if (key === 'Escape') {
       if (this.pressed) this.cancel()
-      else this.bench.select([])
+      else this.choose([], [])
       this.bench.refresh()
       return true
     }
-    if (!ids.length) return false
+    if (!this.count()) return false
     if (key === 'Delete' || key === 'Backspace') {
       this.remove(ids)
       return true
@@ -112,18 +135,20 @@ export class Select implements Instrument {
   }
 
   private remove(ids: readonly string[]): void {
-    this.bench.edit(ids.length > 1 ? `Delete ${ids.length} lines` : 'Delete a line', (draft) => {
+    const solids = this.bench.solids()
+    this.bench.edit(`Delete ${this.what()}`, (draft) => {
+      changeShapes(draft, solids, () => null)
       for (const id of ids) {
         const found = findLine(draft, id)
         if (found && !found.layer.locked) found.layer.items.splice(found.index, 1)
       }
     })
-    this.bench.select([])
+    this.choose([], [])
     this.bench.refresh()
   }
 
   marks(): Mark[] {
-    const marks = chosenMarks(this.bench, endMarks)
+    const marks = [...chosenMarks(this.bench, endMarks), ...chosenSolidMarks(this.bench)]
     return this.pressed?.moving && this.gathering ? [...marks, ...this.gathering.marks()] : marks
   }
 }

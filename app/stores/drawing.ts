@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Edit, Recipe } from '#core/drawing/edits'
 import { applyEdit, asStep, changed, editBetween, walkOver } from '#core/drawing/edits'
 import type { History } from '#core/drawing/history'
@@ -13,6 +13,12 @@ import { forgetEdits, pendingEdits } from '~/network/outbox'
 import type { SaveState } from './journal-sync'
 import { JournalSync } from './journal-sync'
 
+/** A way out of what a notice tells of. */
+export interface Way {
+  title: string
+  run: () => void
+}
+
 /** The open drawing, its history, and the way to the server. */
 export const useDrawingStore = defineStore('drawing', () => {
   const drawing = shallowRef<Drawing | null>(null)
@@ -22,6 +28,8 @@ export const useDrawingStore = defineStore('drawing', () => {
   const savedAt = ref<Date | null>(null)
   /** Words for the person at the desk; shown for a while. */
   const notice = ref('')
+  /** Ways out of what the notice tells of. */
+  const ways = shallowRef<readonly Way[]>([])
 
   let sync: JournalSync | null = null
   /** The drawing before the change under the hand. */
@@ -34,6 +42,15 @@ export const useDrawingStore = defineStore('drawing', () => {
   /** Revision of the oldest step that was fetched. */
   let oldest = 1
   const hasOlder = ref(false)
+
+  /** Tells the person something, with ways out of it to choose from. */
+  function tell(text: string, out: readonly Way[]): void {
+    notice.value = text
+    ways.value = out
+  }
+
+  // A notice without ways out has none of the one before.
+  watch(notice, () => (ways.value = []), { flush: 'sync' })
 
   async function open(id: string): Promise<void> {
     close()
@@ -231,6 +248,8 @@ export const useDrawingStore = defineStore('drawing', () => {
     saveMessage,
     savedAt,
     notice,
+    ways,
+    tell,
     lines,
     canUndo,
     canRedo,

@@ -1,4 +1,4 @@
-import type { Drawing, Line, LinesLayer, SketchLayer } from '#core/drawing/model'
+import type { Drawing, Line, LinesLayer, Shape, ShapesLayer, SketchLayer } from '#core/drawing/model'
 
 /** A layer of lines by its id, in a drawing or a draft. */
 export function findLayer(drawing: Drawing, id: string): LinesLayer | null {
@@ -30,3 +30,26 @@ export function changeLines(drawing: Drawing, ids: readonly string[], change: (l
 
 export const sketchLayers = (drawing: Drawing): SketchLayer[] =>
   drawing.layers.filter((l): l is SketchLayer => l.kind === 'sketch')
+
+export const shapesLayers = (drawing: Drawing): ShapesLayer[] =>
+  drawing.layers.filter((l): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills')
+
+/** A shape of a layer by its id, with its layer and its place there. */
+export function findShape(drawing: Drawing, id: string): { layer: ShapesLayer; shape: Shape; index: number } | null {
+  for (const layer of shapesLayers(drawing)) {
+    const index = layer.items.findIndex((s) => s.id === id)
+    if (index >= 0) return { layer, shape: layer.items[index]!, index }
+  }
+  return null
+}
+
+/** Puts each of the shapes named through `change`; null takes it away. Shapes of locked layers are passed over. */
+export function changeShapes(drawing: Drawing, ids: readonly string[], change: (shape: Shape) => Shape | null): void {
+  for (const id of ids) {
+    const found = findShape(drawing, id)
+    if (!found || found.layer.locked) continue
+    const next = change(found.shape)
+    if (next) found.layer.items[found.index] = next
+    else found.layer.items.splice(found.index, 1)
+  }
+}

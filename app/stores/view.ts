@@ -18,7 +18,7 @@ export const PASS_TITLES: Record<PassName, string> = {
 /** The instruments of each pass by their place in the tray: six to a row. */
 export const TRAY: Record<PassName, readonly string[]> = {
   sketch: ['place'],
-  lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip', 'practice'],
+  lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip', 'blot', 'scrape', 'practice'],
   weight: ['select', 'caliper', 'nodes'],
   shapes: ['inspect'],
   deliver: [],
@@ -56,11 +56,15 @@ export const useViewStore = defineStore('view', () => {
   const pass = ref<PassName>('lines')
   const chosen = reactive<Record<PassName, string>>({ ...FIRST })
   const selection = ref<string[]>([])
+  /** Chosen shapes of layers. */
+  const solids = ref<string[]>([])
   const nodes = ref<NodeRef[]>([])
   const stop = ref<{ line: string; index: number } | null>(null)
   /** A place on a line (0..1) under the pointer, on the canvas or in the weight graph. */
   const place = ref<{ line: string; at: number } | null>(null)
   const activeLayer = ref<string | null>(null)
+  /** Of the layers of ink only the one in use is shown. */
+  const solo = ref(false)
   const viewport = ref<Viewport>({ x: 0, y: 0, zoom: 1, angle: 0, mirrored: false })
   const size = ref({ width: 1, height: 1 })
   const bare = ref(false)
@@ -81,6 +85,9 @@ export const useViewStore = defineStore('view', () => {
     nodes.value = nodes.value.filter((n) => ids.includes(n.line))
     if (stop.value && !ids.includes(stop.value.line)) stop.value = null
   }
+
+  /** Whether a layer is to be seen: it is visible, and not left out because another is looked at alone. */
+  const isShown = (layer: { id: string; visible: boolean }): boolean => layer.visible && (!solo.value || layer.id === activeLayer.value)
 
   /** Zooms by `factor` and keeps the document point under the screen point `at` where it is. */
   function zoomAt(at: Vec, factor: number): void {
@@ -125,10 +132,12 @@ export const useViewStore = defineStore('view', () => {
     pass.value = 'lines'
     Object.assign(chosen, FIRST)
     selection.value = []
+    solids.value = []
     nodes.value = []
     stop.value = null
     place.value = null
     activeLayer.value = null
+    solo.value = false
     viewport.value = { ...viewport.value, angle: 0, mirrored: false }
     bare.value = false
     sketchHidden.value = false
@@ -140,10 +149,13 @@ export const useViewStore = defineStore('view', () => {
     chosen,
     instrument,
     selection,
+    solids,
     nodes,
     stop,
     place,
     activeLayer,
+    solo,
+    isShown,
     viewport,
     size,
     bare,

@@ -11,6 +11,9 @@ export interface InkEntry {
   box: Box
   /** Path data of a region in which it hides what lies behind it; '' for none. */
   cover: string
+  /** Entries of one layer are dimmed together; 0 leaves them out but for the small view. */
+  layer: string
+  opacity: number
 }
 
 let stack: (InkEntry & { path: Path2D })[] = []
@@ -25,18 +28,49 @@ function pathOf(entry: InkEntry): Path2D {
   return path
 }
 
-function paint(ctx: OffscreenCanvasRenderingContext2D, box: Box, all: boolean): void {
+type Context = OffscreenCanvasRenderingContext2D
+
+/** Draws the stack within a box; `all` also what others draw, and everything at full strength. */
+function paint(ctx: Context, box: Box, all: boolean): void {
+  let sheet: { layer: string; opacity: number; ctx: Context } | null = null
+  const laySheet = (): void => {
+    if (sheet) overlay(ctx, sheet.ctx.canvas, sheet.opacity)
+    sheet = null
+  }
   for (const entry of stack) {
     if (!overlap(entry.box, box)) continue
-    if (entry.cover) {
-      ctx.globalCompositeOperation = 'destination-out'
-      ctx.fill(new Path2D(entry.cover), 'nonzero')
-      ctx.globalCompositeOperation = 'source-over'
-    }
+    const dimmed = !all && entry.opacity < 1
+    if (sheet && (!dimmed || (sheet as { layer: string }).layer !== entry.layer)) laySheet()
+    if (!all && entry.opacity === 0) continue
+    if (dimmed && !sheet) sheet = { layer: entry.layer, opacity: entry.opacity, ctx: sheetLike(ctx) }
+    const on: Context = (sheet as { ctx: Context } | null)?.ctx ?? ctx
+    if (entry.cover) for (const under of new Set([ctx, on])) erase(under, entry.cover)
     if (!all && hidden.has(entry.id)) continue
-    ctx.fillStyle = entry.colour
-    ctx.fill(entry.path, 'nonzero')
+    on.fillStyle = entry.colour
+    on.fill(entry.path, 'nonzero')
   }
+  laySheet()
+}
+
+/** A clear sheet of the same size and place, for a layer that is dimmed as a whole. */
+function sheetLike(ctx: Context): Context {
+  const sheet = new OffscreenCanvas(ctx.canvas.width, ctx.canvas.height).getContext('2d')!
+  sheet.setTransform(ctx.getTransform())
+  return sheet
+}
+
+function overlay(ctx: Context, sheet: OffscreenCanvas, opacity: number): void {
+  ctx.save()
+  ctx.resetTransform()
+  ctx.globalAlpha = opacity
+  ctx.drawImage(sheet, 0, 0)
+  ctx.restore()
+}
+
+function erase(ctx: Context, data: string): void {
+  ctx.globalCompositeOperation = 'destination-out'
+  ctx.fill(new Path2D(data), 'nonzero')
+  ctx.globalCompositeOperation = 'source-over'
 }
 
 const raster = {

@@ -1,13 +1,15 @@
 import type { Ref } from 'vue'
-import type { Drawing, Line, Shape, Vec } from '#core/drawing/model'
+import type { Drawing, Layer, Line, Shape, Vec } from '#core/drawing/model'
 import { boxOfPath } from '#core/geometry/known'
 import { LineWidth } from '#core/weight/half-widths'
 import type { Bench, LineHit } from '~/instruments/instrument'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
+import { shapesLayers } from '~/stores/find'
 import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
+import { outlineOfShape } from '~/workers/outline'
 import type { Ink } from './use-ink'
 
 /** The bench that instruments work at, over the stores. */
@@ -28,17 +30,42 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
       store.notice = 'No layer is open for lines. Add one with + in Layers, or unlock or show one.'
       return null
     }
-    const state = active.locked ? 'locked' : 'hidden'
-    const way = active.locked ? 'Unlock it' : 'Show it'
-    store.notice = `Layer "${active.name}" is ${state}. ${way}${other ? `, or draw on "${other.name}"` : ''}.`
+    refuse(active, other ?? null)
     return null
+  }
+
+  /** Says why a layer takes nothing, with the ways out as buttons. */
+  function refuse(layer: Layer, other: Layer | null): void {
+    const state = layer.locked ? 'locked' : 'hidden'
+    const way = layer.locked ? 'Unlock it' : 'Show it'
+    const opened = (draft: Drawing): void => {
+      const found = draft.layers.find((l) => l.id === layer.id)
+      if (found) Object.assign(found, layer.locked ? { locked: false } : { visible: true })
+    }
+    store.tell(`Layer "${layer.name}" is ${state}. ${way}${other ? `, or draw on "${other.name}"` : ''}.`, [
+      { title: way, run: () => store.edit(`${layer.locked ? 'Unlock' : 'Show'} ${layer.name}`, opened) },
+      ...(other ? [{ title: `Draw on ${other.name}`, run: () => void (view.activeLayer = other.id) }] : []),
+    ])
+  }
+
+  function layerForSolids(): { layer: string | null; above: number } | null {
+    const { layers } = drawing()
+    const place = layers.findIndex((l) => l.id === view.activeLayer)
+    const active = layers[place]
+    if (active && (active.kind === 'fills' || active.kind === 'shapes')) {
+      if (active.visible && !active.locked) return { layer: active.id, above: place }
+      refuse(active, shapesLayers(drawing()).findLast((l) => l.visible && !l.locked) ?? null)
+      return null
+    }
+    const open = shapesLayers(drawing()).findLast((l) => l.visible && !l.locked)
+    return { layer: open?.id ?? null, above: place < 0 ? layers.length - 1 : place }
   }
 
   function lineAt(p: Vec, reach: number): LineHit | null {
     const within = reach / view.viewport.zoom
     let best: LineHit | null = null
     for (const layer of drawing().layers) {
-      if (layer.kind !== 'lines' || !layer.visible || layer.locked) continue
+      if (layer.kind !== 'lines' || !view.isShown(layer) || layer.locked) continue
       for (const line of layer.items) {
         const hit = hitLine(line, p, within)
         // Lines drawn later lie on top: they win when as near.
@@ -47,6 +74,8 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     }
     return best
   }
+
+  const openSolids = (): Shape[] => shapesLayers(drawing()).flatMap((l) => (view.isShown(l) && !l.locked ? l.items : []))
 
   return {
     drawing,
@@ -66,10 +95,17 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     drop: () => store.drop(),
     edit: (label, recipe) => store.edit(label, recipe),
     layerForInk,
+    layerForSolids,
     nextWeight: () => studio.nextWeight(),
     preferences: () => studio.preferences,
     lineAt,
-    allLines: (open) => drawing().layers.flatMap((l) => (l.kind === 'lines' && l.visible && !(open && l.locked) ? l.items : [])),
+    allLines: (open) => drawing().layers.flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !(open && l.locked) ? l.items : [])),
+    solids: () => view.solids,
+    chooseSolids: (ids) => {
+      view.solids = [...ids]
+    },
+    allSolids: openSolids,
+    solidAt: (p) => solidUnder(openSolids(), p),
     shapeAt: (p) => shapeUnder(ink, p),
     chosenShape: () => ink.shapes.value?.shapes.find((s) => s.id === view.shape) ?? null,
     chooseShape: (id) => {
@@ -111,6 +147,11 @@ function hitLine(line: Line, p: Vec, within: number): LineHit | null {
   const h = new LineWidth(line.weight, line.finish.align, arc.total, line.path.closed).at(near.length)
   if (near.distance > Math.max(within, h.left, h.right)) return null
   return { line, at: near.length / arc.total, point: arc.point(near.length), distance: near.distance }
+}
+
+function solidUnder(solids: readonly Shape[], p: Vec): Shape | null {
+  const ctx = document.createElement('canvas').getContext('2d')!
+  return solids.findLast((s) => ctx.isPointInPath(new Path2D(outlineOfShape(s).data), p.x, p.y, 'nonzero')) ?? null
 }
 
 function shapeUnder(ink: Ink, p: Vec): Shape | null {

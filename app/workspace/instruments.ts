@@ -1,3 +1,4 @@
+import { Blot } from '~/instruments/blot'
 import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
 import { Figure } from '~/instruments/figure'
@@ -8,6 +9,7 @@ import { Nodes } from '~/instruments/nodes'
 import { Pen } from '~/instruments/pen'
 import { PlaceSketch } from '~/instruments/place-sketch'
 import { Practice } from '~/instruments/practice'
+import { Scrape } from '~/instruments/scrape'
 import { Select } from '~/instruments/select'
 import { Snip } from '~/instruments/snip'
 
@@ -20,6 +22,8 @@ export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
   nodes: Nodes,
   figure: Figure,
   snip: Snip,
+  blot: Blot,
+  scrape: Scrape,
   practice: Practice,
   caliper: Caliper,
   place: PlaceSketch,

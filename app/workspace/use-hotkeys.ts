@@ -1,11 +1,11 @@
 import { onBeforeUnmount, onMounted } from 'vue'
-import type { Line } from '#core/drawing/model'
+import type { Line, Shape } from '#core/drawing/model'
 import { newId } from '#core/drawing/create'
-import { movedLine } from '#core/drawing/move'
+import { movedLine, movedShape } from '#core/drawing/move'
 import { flipEnds, flipSides } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLayer, findLine } from '~/stores/find'
+import { findLayer, findLine, findShape, shapesLayers } from '~/stores/find'
 import { instrumentAt, PASSES, useViewStore } from '~/stores/view'
 import { useChosenLines } from './use-chosen-lines'
 
@@ -17,6 +17,7 @@ const PASTE_OFFSET = 12
 /** How far a key turns the page, degrees. */
 const TURN = 15
 
+let copiedShapes: { shape: Shape; layer: string }[] = []
 let copied: { line: Line; layer: string }[] = []
 
 /** The workspace's keys. What the instrument understands goes to it first. */
@@ -47,6 +48,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
         store.notice = 'Every step is saved as you make it.'
         return true
       case 'a':
+        view.solids = shapesLayers(store.drawing!).flatMap((l) => (l.visible && !l.locked ? l.items.map((i) => i.id) : []))
         view.select(store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible && !l.locked ? l.items.map((i) => i.id) : [])))
         return true
       case 'c':
@@ -69,15 +71,21 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
       const found = findLine(store.drawing!, id)
       return found ? [{ line: found.line, layer: found.layer.id }] : []
     })
+    copiedShapes = view.solids.flatMap((id) => {
+      const found = findShape(store.drawing!, id)
+      return found ? [{ shape: found.shape, layer: found.layer.id }] : []
+    })
   }
 
   function paste(label: string): void {
-    if (!copied.length) return
+    if (!copied.length && !copiedShapes.length) return
+    const solids = copiedShapes.map(({ shape, layer }) => ({ layer, shape: { ...movedShape(shape, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() } }))
     const fresh = copied.map(({ line, layer }) => ({
       layer,
       line: { ...movedLine(line, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() },
     }))
     const placed: string[] = []
+    const placedShapes: string[] = []
     store.edit(label, (draft) => {
       for (const { line, layer } of fresh) {
         const target = [layer, view.activeLayer].map((id) => (id ? findLayer(draft, id) : null)).find((l) => l && l.visible && !l.locked)
@@ -85,8 +93,16 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
         target.items.push(line)
         placed.push(line.id)
       }
+      for (const { shape, layer } of solids) {
+        const open = shapesLayers(draft).filter((l) => l.visible && !l.locked)
+        const target = open.find((l) => l.id === layer) ?? open.at(-1)
+        if (!target) continue
+        target.items.push(shape)
+        placedShapes.push(shape.id)
+      }
     })
-    if (!placed.length) store.notice = 'Nothing was pasted: the layer is locked or hidden. Unlock or show it, or choose another in Layers.'
+    view.solids = placedShapes
+    if (!placed.length && !placedShapes.length) store.notice = 'Nothing was pasted: the layer is locked or hidden. Unlock or show it, or choose another in Layers.'
     else view.select(placed)
   }
 

@@ -3,7 +3,7 @@ import { proxy, wrap } from 'comlink'
 import type { InjectionKey, Ref, ShallowRef } from 'vue'
 import { inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
 import { colourOf } from '#core/formats/svg/write-svg'
-import type { Drawing, Line, Path, Shape } from '#core/drawing/model'
+import type { Drawing, Layer, Line, Path, Shape } from '#core/drawing/model'
 import { uniteBoxes } from '#core/geometry/bounds'
 import { boxOfPath } from '#core/geometry/known'
 import { pathData } from '#core/geometry/path'
@@ -67,10 +67,10 @@ export function provideInk(): Ink {
     await cache.fill(lines, (share) => {
       if (store.drawing !== drawing || wantsShapes()) return
       progress.value = share < 1 ? share : null
-      stack.value = lineStack(drawing, cache)
+      stack.value = lineStack(drawing, cache, view.isShown)
       shown = true
     })
-    if (!shown && store.drawing === drawing && !wantsShapes()) stack.value = lineStack(drawing, cache)
+    if (!shown && store.drawing === drawing && !wantsShapes()) stack.value = lineStack(drawing, cache, view.isShown)
   }
 
   async function showShapes(drawing: Drawing): Promise<void> {
@@ -85,7 +85,7 @@ export function provideInk(): Ink {
   }
 
   watch(
-    [() => store.drawing, () => wantsShapes(), () => store.changing],
+    [() => store.drawing, () => wantsShapes(), () => store.changing, () => (view.solo ? view.activeLayer : null)],
     ([drawing, forShapes], [before, wasForShapes]) => {
       clearTimeout(timer)
       if (!drawing) {
@@ -94,7 +94,7 @@ export function provideInk(): Ink {
         return
       }
       // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
-      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !coversChosen()) return
+      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !view.solids.length && !coversChosen()) return
       if (!forShapes) {
         if (wasForShapes) void geometry.stopShapes()
         void showLines(drawing)
@@ -128,22 +128,25 @@ export function provideInk(): Ink {
   return ink
 }
 
-const entryOf = (o: Outline, drawing: Drawing, cover: Path | null = null): InkEntry => ({
+const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 'opacity'> | null = null, cover: Path | null = null): InkEntry => ({
   id: o.id,
   colour: colourOf(drawing, o.ink),
   data: o.data,
   box: cover ? uniteBoxes(o.box, boxOfPath(cover)) : o.box,
   cover: cover ? pathData(cover, 4) : '',
+  layer: layer?.id ?? '',
+  opacity: layer?.opacity ?? 1,
 })
 
-/** Entries of the visible layers, bottom to top; lines whose outline is still on its way are left out. */
-function lineStack(drawing: Drawing, cache: OutlineCache): InkEntry[] {
+/** Entries of the visible layers, bottom to top, those of layers left out at no strength; lines whose outline is still on its way are left out. */
+function lineStack(drawing: Drawing, cache: OutlineCache, isShown: (layer: Layer) => boolean): InkEntry[] {
   return drawing.layers.flatMap((layer) => {
     if (!layer.visible || layer.kind === 'sketch') return []
+    const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
     return (layer.items as (Line | Shape)[]).flatMap((item) => {
       const outline = 'path' in item ? cache.get(item) : outlineOfShape(item)
       const cover = 'path' in item ? coveredRegion(item) : null
-      return outline && (outline.data || cover) ? [entryOf(outline, drawing, cover)] : []
+      return outline && (outline.data || cover) ? [entryOf(outline, drawing, look, cover)] : []
     })
   })
 }

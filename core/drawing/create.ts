@@ -1,4 +1,4 @@
-import type { Drawing, Finish, Ink, Line, LinesLayer, Page, Path, Sketch, SketchLayer, Weight } from './model'
+import type { Drawing, Finish, Ink, Line, LinesLayer, Page, Path, Shape, ShapesLayer, Sketch, SketchLayer, Weight } from './model'
 
 /** A fresh id, unique across drawings. */
 export const newId = (): string => globalThis.crypto.randomUUID()
@@ -41,6 +41,16 @@ export const newLinesLayer = (name: string, items: Line[] = []): LinesLayer => (
   id: newId(),
   name,
   kind: 'lines',
+  visible: true,
+  locked: false,
+  opacity: 1,
+  items,
+})
+
+export const newFillsLayer = (name: string, items: Shape[] = []): ShapesLayer => ({
+  id: newId(),
+  name,
+  kind: 'fills',
   visible: true,
   locked: false,
   opacity: 1,

@@ -120,6 +120,8 @@ export interface Line {
   trace: PenTrace | null
   snips: Snip[]
   cover: boolean
+  /** Closed contours in which its ink is scraped away. */
+  scrapes?: Path[]
 }
 
 /** Closed contours, filled by the non-zero rule. `from` holds the ids of the lines it came from. */

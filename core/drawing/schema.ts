@@ -141,6 +141,7 @@ const line = yup
     trace,
     snips: yup.array(snip.required()).required().max(1000),
     cover: yup.boolean().strict().required(),
+    scrapes: yup.array(pathSchema.required()).max(20_000),
   })
   .strict()
 

@@ -6,8 +6,8 @@ import { cubicsOfPath } from '../geometry/path'
 import { scale } from '../geometry/point'
 import type { Loop } from '../shapes/loop'
 import { reverseLoop, whole } from '../shapes/loop'
-import { resolveLoops } from '../shapes/resolve'
-import { checkTolerance, toPaths } from '../shapes/contours'
+import { resolveGroups, resolveLoops } from '../shapes/resolve'
+import { checkTolerance, loopOfPath, toPaths } from '../shapes/contours'
 import { LineWidth } from '../weight/half-widths'
 import { checkLine } from './check'
 import { capArcs } from './corners'
@@ -43,7 +43,14 @@ export function expandLine(line: Line, { tolerance }: ExpandOptions): Path[] {
 export function outlineOf(line: Line, tolerance: number): Cubic[][] {
   checkTolerance(tolerance)
   checkLine(line)
-  return resolveLoops(inkLoops(line, tolerance * FIT_SHARE), tolerance)
+  const ink = resolveLoops(inkLoops(line, tolerance * FIT_SHARE), tolerance)
+  return line.scrapes?.length ? withoutScrapes(ink, line.scrapes, tolerance) : ink
+}
+
+/** What of an outline is not scraped away. */
+function withoutScrapes(ink: Cubic[][], scrapes: readonly Path[], tolerance: number): Cubic[][] {
+  const groups = [ink.map((c) => c.map(whole)), scrapes.map(loopOfPath)]
+  return resolveGroups(groups, tolerance, ({ covered, winding }) => covered === 1 && winding[0] !== 0)
 }
 
 /**

@@ -29,14 +29,19 @@ const chosen = useChosenLines()
 /** Instruments that lay the next line by the size set here. */
 const LAYING = ['select', 'pen', 'bow', 'figure']
 /** Instruments that have no use for a size. */
-const SIZELESS = ['snip', 'practice']
+const SIZELESS = ['snip', 'practice', 'blot', 'scrape']
 const SNAPPING = ['pen', 'bow', 'figure', 'nodes']
+
+/** Instruments that lay no line. */
+const BRUSHES: Record<string, string> = { snip: 'Snip', blot: 'Blot', scrape: 'Scrape' }
 
 const one = computed(() => (chosen.lines.value.length === 1 ? chosen.lines.value[0]! : null))
 const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
 
 const title = computed(() => {
   const n = chosen.lines.value.length
+  if (!n && view.solids.length) return view.solids.length > 1 ? `${view.solids.length} shapes` : 'Shape'
+  if (BRUSHES[view.instrument] && !n) return BRUSHES[view.instrument]!
   if (n > 1) return `${n} lines`
   return one.value ? 'Line' : 'Next line'
 })
@@ -45,7 +50,7 @@ const facts = computed(() => {
   const line = one.value
   if (!line) return []
   const nodes = line.path.nodes.length
-  return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : [])]
+  return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : []), ...(line.snips.length ? [`${line.snips.length} ${line.snips.length === 1 ? 'snip' : 'snips'}`] : [])]
 })
 
 function look(value: number): void {
@@ -76,6 +81,14 @@ function keep(value: number): void {
       <ChoiceField v-if="view.instrument === 'pen'" v-model="studio.preferences.penJoins" label="Clicks join" :choices="JOINS" />
       <FigureSection v-if="view.instrument === 'figure'" />
       <TickField v-if="view.instrument === 'bow'" v-model="studio.preferences.bowsJoin">A bow goes on smoothly from the one before</TickField>
+      <template v-if="view.instrument === 'blot'">
+        <SliderField label="Width" :value="studio.preferences.blotSize" :min="1" :max="120" :step="1" unit="px" @look="(v) => (studio.preferences.blotSize = v)" @keep="(v) => (studio.preferences.blotSize = v)" />
+        <TickField v-model="studio.preferences.blotMerges">Becomes one with shapes of its ink that it touches</TickField>
+      </template>
+      <template v-if="view.instrument === 'scrape'">
+        <SliderField label="Width" :value="studio.preferences.scrapeSize" :min="1" :max="120" :step="1" unit="px" @look="(v) => (studio.preferences.scrapeSize = v)" @keep="(v) => (studio.preferences.scrapeSize = v)" />
+        <p class="quiet">Only chosen shapes and lines are scraped. A line keeps its path: with Select, its scrapings can be taken back.</p>
+      </template>
       <PracticeSection v-if="view.instrument === 'practice'" />
       <p v-if="view.instrument === 'snip'" class="quiet col-span-2 max-w-[640px]">A snip hides the part of a line beyond a crossing. The line itself stays whole: click a hidden part to bring it back, and move either line as you like, the snip follows the crossing.</p>
     </div>

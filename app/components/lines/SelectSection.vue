@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { newFillsLayer, newId } from '#core/drawing/create'
+import { closedFigure } from '#core/geometry/close-strokes'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useAlike } from '~/workspace/use-alike'
+import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
 
 const GATHERS = [
   { id: 'box', title: 'Box', help: 'Takes lines with any part in the box' },
@@ -11,11 +15,35 @@ const GATHERS = [
   { id: 'touch', title: 'Touch', help: 'Takes lines that the drag goes over' },
 ] as const
 
+const store = useDrawingStore()
 const studio = useStudioStore()
+const view = useViewStore()
 const chosen = useChosenLines()
 const alike = useAlike()
 
 const closed = computed(() => chosen.lines.value.filter((l) => l.path.closed))
+
+const scraped = computed(() => chosen.lines.value.filter((l) => l.scrapes?.length))
+const takeBack = (): void => chosen.change('Take scrapings back', (l) => void delete l.scrapes)
+
+/** The chosen strokes, in one closed contour, as a fill below the lowest of their layers. */
+function closeIntoFill(): void {
+  const lines = chosen.lines.value
+  const contour = closedFigure(lines.map((l) => l.path))
+  if (!contour || contour.nodes.length < 2) {
+    store.notice = 'These strokes enclose nothing. Choose the strokes that go round the figure.'
+    return
+  }
+  const shape = { id: newId(), contours: [contour], ink: lines[0]!.ink, from: lines.map((l) => l.id) }
+  store.edit('Close into a fill', (draft) => {
+    const lowest = draft.layers.findIndex((l) => l.items.some((i) => shape.from.includes(i.id)))
+    const below = draft.layers[lowest - 1]
+    if (below?.kind === 'fills' && below.visible && !below.locked) below.items.push(shape)
+    else draft.layers.splice(Math.max(0, lowest), 0, newFillsLayer('Fills', [shape]))
+  })
+  view.select([])
+  view.solids = [shape.id]
+}
 
 function setCover(cover: boolean): void {
   chosen.change(cover ? 'Cover what lies behind' : 'Cover nothing', (l) => {
@@ -31,6 +59,10 @@ function setCover(cover: boolean): void {
     <button class="button" @click="alike('ink')">Ink</button>
     <button class="button" @click="alike('size')">Size</button>
     <button class="button" @click="alike('profile')">Profile</button>
+  </div>
+  <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5">
+    <button class="button" title="One fill inside these strokes, below them; gaps are closed straight across" @click="closeIntoFill">Close into a fill</button>
+    <button v-if="scraped.length" class="button" title="Show again what was scraped away" @click="takeBack">Take scrapings back</button>
   </div>
   <label v-if="closed.length" class="flex items-center gap-2.5">
     <input type="checkbox" class="h-4 w-4 accent-plum" :checked="closed.every((l) => l.cover)" @change="setCover(($event.target as HTMLInputElement).checked)" />

@@ -25,6 +25,8 @@ const ink = useInk()
 
 /** A grid closer than this is not shown, screen px. */
 const CLOSEST_GRID = 6
+/** What is scraped away shows so until the hand lets go. */
+const PAPER = '#fffdf8e0'
 
 const root = ref<HTMLDivElement>()
 const tiles = ref<HTMLCanvasElement>()
@@ -128,31 +130,35 @@ function drawOver(): void {
     ctx.setTransform(...matrixOf(view.viewport, window.devicePixelRatio))
     const fresh = instrument.value?.freshInk?.()
     const ids = new Set(liveIds.value)
-    const lines = [...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)), ...(fresh ? [fresh] : [])]
-    drawLive(ctx, lines)
+    drawLive(ctx, [...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id))])
+    if (fresh) fill(ctx, fresh, instrument.value?.scrapes ? PAPER : colourOf(store.drawing, fresh.ink))
   }
   marksLayer?.render(allMarks(), view.viewport)
   view.hint = instrument.value?.hint() ?? ''
 }
 
-/** Draws lines in the order of the stack, less what the lines above them cover; a line that is not in the stack yet comes last. */
+function fill(ctx: CanvasRenderingContext2D, line: Line, colour: string): void {
+  ctx.fillStyle = colour
+  ctx.fill(new Path2D(ink.cache.now(line).data), 'nonzero')
+}
+
+/** Draws lines in the order of the stack, less what the lines above them cover. */
 function drawLive(ctx: CanvasRenderingContext2D, lines: readonly Line[]): void {
   const left = new Map(lines.map((l) => [l.id, l]))
-  const fill = (line: Line): void => {
-    ctx.fillStyle = colourOf(store.drawing!, line.ink)
-    ctx.fill(new Path2D(ink.cache.now(line).data), 'nonzero')
-  }
-  for (const { id, cover } of ink.stack.value) {
+  const draw = (line: Line): void => fill(ctx, line, colourOf(store.drawing!, line.ink))
+  for (const { id, cover, opacity } of ink.stack.value) {
     if (cover) {
       ctx.globalCompositeOperation = 'destination-out'
       ctx.fill(new Path2D(cover), 'nonzero')
       ctx.globalCompositeOperation = 'source-over'
     }
     const line = left.get(id)
-    if (line) fill(line)
+    ctx.globalAlpha = opacity
+    if (line) draw(line)
+    ctx.globalAlpha = 1
     left.delete(id)
   }
-  left.forEach(fill)
+  left.forEach(draw)
 }
 
 function allMarks(): Mark[] {
@@ -197,7 +203,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => view.viewport, () => store.drawing, () => view.selection, () => view.nodes, () => view.stop, () => view.bare, () => view.shape, ink.stack, ink.shapes], schedule, { immediate: true })
+  watch([tick, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stop, () => view.bare, () => view.shape, ink.stack, ink.shapes], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

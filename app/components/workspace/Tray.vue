@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 import { computed } from 'vue'
-import { BowArrow, Diamond, Move, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, Diamond, Droplet, Move, PocketKnife, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Tablet, UnfoldVertical } from 'lucide-vue-next'
 import { TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
@@ -15,6 +15,8 @@ const LOOKS: Record<string, { title: string; icon: Component }> = {
   nodes: { title: 'Nodes', icon: Diamond },
   figure: { title: 'Figure', icon: Shapes },
   practice: { title: 'Practice', icon: Tablet },
+  blot: { title: 'Blot', icon: Droplet },
+  scrape: { title: 'Scrape', icon: PocketKnife },
   snip: { title: 'Snip', icon: Scissors },
   caliper: { title: 'Caliper', icon: UnfoldVertical },
   place: { title: 'Place', icon: Move },
@@ -40,8 +42,8 @@ function keyAt(i: number): { key: string; spoken: string } {
         <button
           v-for="tool in row"
           :key="tool.id"
-          class="relative flex flex-col items-center justify-center rounded-[10px] border text-[11px] tracking-[-0.015em]"
-          :class="[view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute', rows.length > 1 ? 'gap-px pt-0.5' : 'gap-[3px]']"
+          class="relative flex flex-col items-center justify-center rounded-[10px] border tracking-[-0.015em]"
+          :class="[view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute', rows.length > 1 ? 'gap-px pt-0.5 text-[10.5px]' : 'gap-[3px] text-[11px]']"
           :aria-pressed="view.instrument === tool.id"
           :title="`${tool.title} (${tool.spoken})`"
           @click="view.chosen[view.pass] = tool.id"

@@ -14,6 +14,7 @@ import KeysCard from '~/components/workspace/KeysCard.vue'
 import LayersPanel from '~/components/workspace/LayersPanel.vue'
 import TopBar from '~/components/workspace/TopBar.vue'
 import Tray from '~/components/workspace/Tray.vue'
+import type { Way } from '~/stores/drawing'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
@@ -51,15 +52,17 @@ async function open(): Promise<void> {
   }
 }
 
-/** A choice is let go when undo takes its line away, or when its layer is locked or hidden. */
+/** A choice is let go when undo takes its line away, or when its layer is locked or out of sight. */
 watch(
-  () => store.drawing?.layers,
-  (layers) => {
-    const open = (layers ?? []).flatMap((l) => (l.kind === 'lines' && l.visible && !l.locked ? l.items : []))
+  [() => store.drawing?.layers, () => (view.solo ? view.activeLayer : null)],
+  ([layers]) => {
+    const open = (layers ?? []).flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !l.locked ? l.items : []))
     const there = new Set(open.map((l) => l.id))
     if (view.selection.some((id) => !there.has(id))) view.select(view.selection.filter((id) => there.has(id)))
     const count = view.stop && open.find((l) => l.id === view.stop!.line)?.weight.stops.length
     if (view.stop && view.stop.index >= (count ?? 0)) view.stop = null
+    const solids = new Set((layers ?? []).flatMap((l) => ((l.kind === 'fills' || l.kind === 'shapes') && view.isShown(l) && !l.locked ? l.items.map((i) => i.id) : [])))
+    if (view.solids.some((id) => !solids.has(id))) view.solids = view.solids.filter((id) => solids.has(id))
     const nodes = new Map(open.map((l) => [l.id, l.path.nodes.length]))
     if (view.nodes.some((n) => n.index >= (nodes.get(n.line) ?? 0))) view.nodes = []
   },
@@ -71,6 +74,12 @@ watch(
     document.title = name ? `${name} · Bellatrait` : 'Bellatrait'
   },
 )
+
+/** A way out that a notice offers. */
+function takeWay(way: Way): void {
+  store.notice = ''
+  way.run()
+}
 
 const undo = (): void => canvas.value?.undo()
 
@@ -98,7 +107,9 @@ onBeforeUnmount(() => {
 
 <template>
   <div class="relative grid h-full select-none grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
-    <NoticeBar v-model="store.notice" />
+    <NoticeBar v-model="store.notice">
+      <button v-for="way in store.ways" :key="way.title" class="shrink-0 font-semibold text-[#f0cfe0] underline underline-offset-2" @click="takeWay(way)">{{ way.title }}</button>
+    </NoticeBar>
     <template v-if="store.drawing">
       <TopBar @undo="undo" />
       <div class="flex min-h-0">

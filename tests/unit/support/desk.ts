@@ -1,9 +1,11 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import { makeEdit } from '#core/drawing/edits'
-import type { Drawing, Line, Path, TraceSample, Vec } from '#core/drawing/model'
+import type { Drawing, Line, Path, Shape, TraceSample, Vec } from '#core/drawing/model'
 import { ArcLength } from '#core/geometry/arc-length'
+import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { MarkRef } from '~/canvas/marks'
+import { shapesLayers } from '~/stores/find'
 import type { Bench, Hand, Instrument } from '~/instruments/instrument'
 import type { Preferences } from '~/instruments/preferences'
 import { DEFAULTS } from '~/instruments/preferences'
@@ -63,6 +65,7 @@ export class TestBench implements Bench {
   }
 
   layerForInk = () => (this.locked ? null : this.now.layers[0]!.id)
+  layerForSolids = () => (this.locked ? null : { layer: shapesLayers(this.now)[0]?.id ?? null, above: 0 })
   nextWeight = () => evenWeight(6)
   preferences = () => this.wants
 
@@ -76,6 +79,11 @@ export class TestBench implements Bench {
   }
 
   allLines = () => this.lines
+  chosenSolids: string[] = []
+  solids = () => this.chosenSolids
+  chooseSolids = (ids: readonly string[]) => void (this.chosenSolids = [...ids])
+  allSolids = () => shapesLayers(this.now).flatMap((l) => (l.visible && !l.locked ? l.items : []))
+  solidAt = (p: Vec) => this.allSolids().findLast((s) => holds(s, p)) ?? null
   shapeAt = () => null
   chosenShape = () => null
   chooseShape = () => undefined
@@ -90,6 +98,12 @@ export class TestBench implements Bench {
     this.frames = step
     return () => void (this.frames = null)
   }
+}
+
+/** Whether a point lies in the box of a shape: enough for tests that keep shapes apart. */
+const holds = (shape: Shape, p: Vec): boolean => {
+  const b = boxOfCubics(shape.contours.flatMap((c) => cubicsOfPath({ ...c, closed: true })))
+  return p.x >= b.minX && p.x <= b.maxX && p.y >= b.minY && p.y <= b.maxY
 }
 
 interface With {

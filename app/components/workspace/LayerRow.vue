@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { nextTick, ref } from 'vue'
+import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-vue-next'
+import type { Layer } from '#core/drawing/model'
+import { useLayers } from '~/workspace/use-layers'
+import { useViewStore } from '~/stores/view'
+import LayerMenu from './LayerMenu.vue'
+
+const props = defineProps<{ layer: Layer; top: boolean; bottom: boolean }>()
+
+const view = useViewStore()
+const { change, moveBy } = useLayers()
+const naming = ref(false)
+const text = ref('')
+const field = ref<HTMLInputElement>()
+
+async function startNaming(): Promise<void> {
+  text.value = props.layer.name
+  naming.value = true
+  await nextTick()
+  field.value?.select()
+}
+
+function endNaming(keep: boolean): void {
+  if (!naming.value) return
+  naming.value = false
+  const name = text.value.trim()
+  if (keep && name && name !== props.layer.name) change(props.layer.id, `Rename to ${name}`, (l) => void (l.name = name))
+}
+
+function count(): string {
+  const percent = `${Math.round(props.layer.opacity * 100)}%`
+  if (props.layer.kind === 'sketch') return props.layer.locked ? `locked · ${percent}` : percent
+  return props.layer.opacity < 1 ? `${props.layer.items.length} · ${percent}` : String(props.layer.items.length)
+}
+
+/** Alt with an arrow moves the layer in the stack. */
+function key(e: KeyboardEvent): void {
+  if (!e.altKey || (e.key !== 'ArrowUp' && e.key !== 'ArrowDown')) return
+  e.preventDefault()
+  e.stopPropagation()
+  moveBy(props.layer.id, e.key === 'ArrowUp' ? 1 : -1)
+}
+</script>
+
+<template>
+  <li class="group flex items-center gap-1 py-[3px] pr-2 pl-1" :class="[layer.id === view.activeLayer ? 'bg-blush' : '', layer.visible ? '' : 'text-mute']" :data-layer="layer.id" @keydown="key">
+    <span class="grip cursor-grab py-1 text-mute opacity-0 group-hover:opacity-100" title="Drag: change the order" aria-hidden="true"><GripVertical :size="12" /></span>
+    <button class="quiet rounded p-1" :title="layer.visible ? 'Hide' : 'Show'" :aria-label="`${layer.visible ? 'Hide' : 'Show'} ${layer.name}`" @click="change(layer.id, layer.visible ? `Hide ${layer.name}` : `Show ${layer.name}`, (l) => void (l.visible = !l.visible))">
+      <component :is="layer.visible ? Eye : EyeOff" :size="15" :stroke-width="1.7" />
+    </button>
+    <input v-if="naming" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0" aria-label="Name of the layer" maxlength="120" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
+    <button
+      v-else
+      class="min-w-0 flex-1 truncate text-left"
+      :class="layer.kind === 'sketch' ? 'text-mute' : ''"
+      :title="layer.kind === 'sketch' ? layer.name : `${layer.name}: draw here · Double-click: rename · Alt+arrows: change the order`"
+      @click="layer.kind !== 'sketch' && (view.activeLayer = layer.id)"
+      @dblclick="startNaming"
+    >
+      {{ layer.name }}
+    </button>
+    <span class="number quiet text-[11px] whitespace-nowrap">{{ count() }}</span>
+    <button
+      class="quiet rounded p-1"
+      :class="layer.locked ? '' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'"
+      :title="layer.locked ? 'Unlock' : 'Lock'"
+      :aria-label="`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`"
+      @click="change(layer.id, layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, (l) => void (l.locked = !l.locked))"
+    >
+      <component :is="layer.locked ? Lock : LockOpen" :size="14" :stroke-width="1.7" />
+    </button>
+    <LayerMenu :layer="layer" :top="top" :bottom="bottom" @rename="startNaming" />
+  </li>
+</template>

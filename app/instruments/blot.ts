@@ -1,0 +1,43 @@
+import type { Line } from '#core/drawing/model'
+import { newFillsLayer } from '#core/drawing/create'
+import { merged, paintedBy, touchedBy } from '#core/drawing/solids'
+import { changeShapes, findShape, shapesLayers } from '~/stores/find'
+import { Brush } from './brush'
+
+/** Paints a solid shape. */
+export class Blot extends Brush {
+  readonly name = 'Blot'
+
+  hint(): string {
+    if (this.painting) return 'Release: finish · Esc: drop'
+    return this.bench.preferences().blotMerges ? 'Drag: paint a solid shape · It becomes one with the shapes it touches' : 'Drag: paint a solid shape'
+  }
+
+  protected size(): number {
+    return this.bench.preferences().blotSize
+  }
+
+  protected ready(): boolean {
+    return this.bench.layerForSolids() !== null
+  }
+
+  protected done(stroke: Line): void {
+    const place = this.bench.layerForSolids()
+    const contours = paintedBy(stroke)
+    if (!place || !contours.length) return
+    const touched = this.bench.preferences().blotMerges ? touchedBy(contours, this.bench.allSolids().filter((s) => s.ink === stroke.ink)) : []
+    const shape = merged(contours, stroke.ink, touched)
+    this.bench.edit(touched.length ? 'Blot, as one shape' : 'Blot', (draft) => {
+      if (touched.length) {
+        changeShapes(draft, touched.slice(1).map((t) => t.id), () => null)
+        changeShapes(draft, [touched[0]!.id], () => shape)
+        return
+      }
+      const layer = shapesLayers(draft).find((l) => l.id === place.layer)
+      if (layer) layer.items.push(shape)
+      else draft.layers.splice(place.above + 1, 0, newFillsLayer('Blots', [shape]))
+    })
+    this.bench.select([])
+    if (findShape(this.bench.drawing(), shape.id)) this.bench.chooseSolids([shape.id])
+  }
+}

@@ -1,0 +1,50 @@
+import type { Line, Shape } from '#core/drawing/model'
+import { paintedBy, scrapedLine, scrapedShape } from '#core/drawing/solids'
+import { changeLines, changeShapes, findShape } from '~/stores/find'
+import { Brush } from './brush'
+import { chosenLines } from './line-marks'
+import { chosenSolidMarks } from './solid-marks'
+import type { Mark } from '~/canvas/marks'
+
+/** Carves the chosen shapes and lines, and nothing else. */
+export class Scrape extends Brush {
+  readonly name = 'Scrape'
+  readonly scrapes = true
+
+  hint(): string {
+    if (this.painting) return 'Release: finish · Esc: drop'
+    const n = this.bench.solids().length + this.bench.selection().length
+    if (!n) return 'Choose shapes or lines first: only what is chosen is scraped'
+    return `Drag: scrape ${n === 1 ? 'what is chosen' : `the ${n} that are chosen`}`
+  }
+
+  protected size(): number {
+    return this.bench.preferences().scrapeSize
+  }
+
+  protected ready(): boolean {
+    if (this.bench.solids().length || this.bench.selection().length) return true
+    this.bench.say('Nothing is chosen, so nothing is scraped. Choose shapes or lines with Select, then scrape them.')
+    return false
+  }
+
+  protected done(stroke: Line): void {
+    const away = paintedBy({ ...stroke, weight: { ...stroke.weight, nib: null } })
+    const drawing = this.bench.drawing()
+    const shapes = this.bench.solids().flatMap((id) => findShape(drawing, id)?.shape ?? [])
+    const carved = new Map<string, Shape | null>(shapes.map((s) => [s.id, scrapedShape(s, away)]))
+    const lines = new Map(chosenLines(this.bench).map((l) => [l.id, scrapedLine(l, away)]))
+    this.bench.edit('Scrape', (draft) => {
+      changeShapes(draft, [...carved.keys()], (s) => carved.get(s.id)!)
+      changeLines(draft, [...lines.keys()], (l) => {
+        const scrapes = lines.get(l.id)!.scrapes
+        if (scrapes) l.scrapes = scrapes
+      })
+    })
+    this.bench.chooseSolids([...carved].flatMap(([id, s]) => (s ? [id] : [])))
+  }
+
+  override marks(): Mark[] {
+    return [...chosenSolidMarks(this.bench), { kind: 'paths', paths: chosenLines(this.bench).map((l) => l.path), tone: 'plum' }, ...super.marks()]
+  }
+}

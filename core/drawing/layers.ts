@@ -1,0 +1,27 @@
+import { newId } from './create'
+import type { Drawing, Layer, Line, Snip } from './model'
+
+/** A copy of a layer and all in it under fresh ids; snips keep to the copies of the lines that bound them. */
+export function copiedLayer(layer: Layer, name: string): Layer {
+  const ids = new Map(layer.items.map((i) => [i.id, newId()]))
+  const fresh = <T extends { id: string }>(item: T): T => ({ ...item, id: ids.get(item.id)! })
+  const base = { ...layer, id: newId(), name }
+  if (layer.kind === 'sketch') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
+  if (layer.kind !== 'lines') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
+  const bound = (id: string | undefined): string | undefined => id && (ids.get(id) ?? id)
+  const snip = (s: Snip): Snip => ({ ...s, ...(s.fromBy && { fromBy: bound(s.fromBy) }), ...(s.toBy && { toBy: bound(s.toBy) }) })
+  const line = (l: Line): Line => ({ ...fresh(l), snips: l.snips.map(snip) })
+  return { ...base, kind: 'lines', items: layer.items.map(line) }
+}
+
+/** A name like `wanted` that no layer has yet. */
+export function freeName(drawing: Drawing, wanted: string): string {
+  const names = new Set(drawing.layers.map((l) => l.name))
+  if (!names.has(wanted)) return wanted
+  for (let i = 2; ; i++) if (!names.has(`${wanted} ${i}`)) return `${wanted} ${i}`
+}
+
+const family = (layer: Layer): string => (layer.kind === 'shapes' || layer.kind === 'fills' ? 'shapes' : layer.kind)
+
+/** Whether two layers hold the same kind of items, so that they can become one. */
+export const alike = (a: Layer, b: Layer): boolean => family(a) === family(b)
