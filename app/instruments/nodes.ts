@@ -35,7 +35,7 @@ export class Nodes implements Instrument {
 
   private readonly snapping: Snapping
 
-  constructor(private readonly bench: Bench) {
+  constructor(protected readonly bench: Bench) {
     this.snapping = new Snapping(bench)
   }
 

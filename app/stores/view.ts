@@ -20,7 +20,7 @@ export const TRAY: Record<PassName, readonly string[]> = {
   sketch: ['place'],
   lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip', 'blot', 'scrape', 'practice'],
   weight: ['select', 'caliper', 'nodes'],
-  shapes: ['inspect'],
+  shapes: ['inspect', 'outline'],
   deliver: [],
 }
 

@@ -6,6 +6,7 @@ import { Freehand } from '~/instruments/freehand'
 import { Inspect } from '~/instruments/inspect'
 import type { Bench, Instrument } from '~/instruments/instrument'
 import { Nodes } from '~/instruments/nodes'
+import { OutlineNodes } from '~/instruments/outline-nodes'
 import { Pen } from '~/instruments/pen'
 import { PlaceSketch } from '~/instruments/place-sketch'
 import { Practice } from '~/instruments/practice'
@@ -28,4 +29,8 @@ export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
   caliper: Caliper,
   place: PlaceSketch,
   inspect: Inspect,
+  outline: OutlineNodes,
 }
+
+/** Instruments that work on the derived outlines rather than on the lines. */
+export const ON_OUTLINES: readonly string[] = ['outline']

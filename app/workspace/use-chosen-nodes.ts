@@ -1,36 +1,23 @@
-import type { ComputedRef } from 'vue'
 import { computed } from 'vue'
-import type { Drawing, Line, Vec } from '#core/drawing/model'
-import { closedLine, joinedLines, reversedLine, splitLine } from '#core/drawing/edit-line'
-import type { End } from '#core/drawing/ends'
-import { extendedPath, tuckedPath } from '#core/drawing/ends'
+import type { Drawing, Vec } from '#core/drawing/model'
 import { boxOfPoints } from '#core/geometry/bounds'
-import { arcOfPath } from '#core/geometry/known'
 import type { HandleKind } from '#core/geometry/node-kinds'
 import { handleKindOf, withHandleKind } from '#core/geometry/node-kinds'
 import type { Alignment } from '#core/geometry/node-sets'
 import { aligning, spacing } from '#core/geometry/node-sets'
-import { changeNodes, mapNodes, nodesByLine, placesOf } from '~/instruments/chosen-nodes'
-import { useDrawingStore } from '~/stores/drawing'
-import { changeLines, findLine } from '~/stores/find'
+import { changeNodes, mapNodes, placesOf } from '~/instruments/chosen-nodes'
 import type { NodeRef } from '~/stores/view'
-import { useViewStore } from '~/stores/view'
 
-/** How near a line must be for an end to be tucked under it, px or sizes of the line. */
-const TUCK_PX = 12
-const TUCK_SIZES = 2
-
-interface ChosenEnd {
-  line: Line
-  end: End
+/** What nodes are chosen of, and how it is edited: the lines, or the derived outlines. */
+export interface NodeSurface {
+  drawing: Drawing | null
+  nodes: NodeRef[]
+  edit: (label: string, recipe: (draft: Drawing) => void) => void
 }
 
-/** The chosen nodes, and what can be done to them in one step of the history. */
-export function useChosenNodes() {
-  const store = useDrawingStore()
-  const view = useViewStore()
-
-  const places = computed(() => (store.drawing ? placesOf(store.drawing, view.nodes) : []))
+/** The chosen nodes of a surface, and what can be done to them in one step of the history. */
+export function useChosenNodes(surface: NodeSurface) {
+  const places = computed(() => (surface.drawing ? placesOf(surface.drawing, surface.nodes) : []))
 
   /** How their handles go together, where all agree. */
   const handles = computed<HandleKind | null>(() => {
@@ -45,24 +32,15 @@ export function useChosenNodes() {
     return { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
   })
 
-  /** Those that are ends of open lines. */
-  const ends: ComputedRef<ChosenEnd[]> = computed(() =>
-    places.value.flatMap(({ node, line }): ChosenEnd[] => {
-      if (line.path.closed) return []
-      if (node.index === 0) return [{ line, end: 'first' }]
-      return node.index === line.path.nodes.length - 1 ? [{ line, end: 'last' }] : []
-    }),
-  )
-
-  const edit = (label: string, recipe: (draft: Drawing) => void): void => store.edit(label, recipe)
+  const edit = (label: string, recipe: (draft: Drawing) => void): void => surface.edit(label, recipe)
 
   function setHandles(kind: HandleKind): void {
-    const nodes = view.nodes
+    const { nodes } = surface
     edit(`Handles ${kind}`, (draft) => changeNodes(draft, nodes, (path, chosen) => [...chosen].reduce((p, i) => withHandleKind(p, i, kind), path)))
   }
 
   function moveBy(label: string, d: Vec): void {
-    const nodes = view.nodes
+    const { nodes } = surface
     if (d.x || d.y) edit(label, (draft) => mapNodes(draft, nodes, (p) => ({ x: p.x + d.x, y: p.y + d.y })))
   }
 
@@ -82,112 +60,9 @@ export function useChosenNodes() {
 
   function flip(k: 'x' | 'y'): void {
     const middle = at.value
-    const nodes = view.nodes
+    const { nodes } = surface
     if (middle) edit('Flip nodes', (draft) => mapNodes(draft, nodes, (p) => ({ ...p, [k]: 2 * middle[k] - p[k] })))
   }
 
-  function reverse(): void {
-    const ids = view.selection
-    edit(ids.length > 1 ? 'Turn lines round' : 'Turn the line round', (draft) => void changeLines(draft, ids, (l) => void Object.assign(l, reversedLine(l))))
-    const lengths = new Map(places.value.map(({ line }) => [line.id, line.path.nodes.length]))
-    view.nodes = view.nodes.map((n) => ({ line: n.line, index: lengths.get(n.line)! - 1 - n.index }))
-  }
-
-  /** Cuts lines at their chosen inner nodes; opens closed ones there. */
-  function split(): void {
-    const byLine = nodesByLine(view.nodes)
-    const fresh: string[] = []
-    edit('Split', (draft) => {
-      for (const [id, indices] of byLine) {
-        const found = findLine(draft, id)
-        if (!found || found.layer.locked) continue
-        const parts = splitAt(found.line, [...indices])
-        found.layer.items.splice(found.index, 1, ...parts)
-        fresh.push(...parts.map((p) => p.id))
-      }
-    })
-    view.nodes = []
-    if (fresh.length) view.select(fresh)
-  }
-
-  const others = (drawing: Drawing, id: string): Line[] =>
-    drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.filter((i) => i.id !== id) : []))
-
-  /** Works on each chosen end; says so where none could be done. */
-  function onEnds(label: string, work: (line: Line, end: End, others: Line[]) => Line['path'] | null, failure: string): void {
-    let done = 0
-    const now = ends.value
-    edit(label, (draft) => {
-      for (const { line, end } of now) {
-        changeLines(draft, [line.id], (l) => {
-          const path = work(l, end, others(store.drawing!, l.id))
-          if (!path) return
-          l.path = path
-          done++
-        })
-      }
-    })
-    if (!done) store.notice = failure
-    view.nodes = now.map(({ line, end }): NodeRef => ({ line: line.id, index: end === 'first' ? 0 : findLine(store.drawing!, line.id)!.line.path.nodes.length - 1 }))
-  }
-
-  const extend = (): void =>
-    onEnds('Extend to the next line', (l, end, all) => extendedPath(l.path, end, all.map((o) => o.path)), 'No line lies straight ahead of this end. Bend the line towards one, or drag the end there.')
-
-  const tuck = (): void =>
-    onEnds(
-      'Tuck under',
-      (l, end, all) => tuckedPath(l.path, end, all.map((o) => o.path), Math.max(TUCK_PX, TUCK_SIZES * l.weight.size)),
-      'No line is near enough to tuck this end under. Drag the end nearer and try again.',
-    )
-
-  /** Makes one line of two whose ends are chosen, or closes the one line that both ends are of. */
-  function join(): void {
-    const [a, b] = ends.value
-    if (!a || !b) return
-    if (a.line.id === b.line.id) {
-      edit('Close the gap', (draft) => void changeLines(draft, [a.line.id], (l) => void Object.assign(l, closedLine(l))))
-      view.nodes = []
-      return
-    }
-    const first = a.end === 'last' ? a.line : reversedLine(a.line)
-    const second = b.end === 'first' ? b.line : reversedLine(b.line)
-    const one = joinedLines(first, second)
-    edit('Join two ends', (draft) => {
-      const [keep, gone] = [findLine(draft, a.line.id), findLine(draft, b.line.id)]
-      if (!keep || !gone || keep.layer.locked || gone.layer.locked) return
-      keep.layer.items[keep.index] = one
-      gone.layer.items.splice(gone.layer.items.findIndex((l) => l.id === b.line.id), 1)
-    })
-    view.select([one.id])
-    view.nodes = [{ line: one.id, index: a.line.path.nodes.length - 1 }]
-  }
-
-  return { places, handles, at, ends, setHandles, moveTo, align, space, flip, reverse, split, extend, tuck, join }
-}
-
-/** The parts of a line cut at some of its nodes, in order. */
-function splitAt(line: Line, indices: readonly number[]): Line[] {
-  const arc = arcOfPath(line.path)
-  const places = indices.map((i) => (arc.starts[i] ?? arc.total) / (arc.total || 1)).sort((a, b) => a - b)
-  if (line.path.closed) {
-    const [opened] = splitLine(line, places[0]!)
-    return splitAll(opened!, places.slice(1).map((p) => p - places[0]!))
-  }
-  return splitAll(line, places)
-}
-
-/** From the last place to the first, so that the places of those before stay shares of the whole. */
-function splitAll(line: Line, places: readonly number[]): Line[] {
-  let rest = line
-  let share = 1
-  const parts: Line[] = []
-  for (const at of [...places].reverse()) {
-    const [before, after] = splitLine(rest, at / share)
-    if (!after) continue
-    parts.unshift(after)
-    rest = before!
-    share = at
-  }
-  return [rest, ...parts]
+  return { places, handles, at, setHandles, moveTo, align, space, flip }
 }

@@ -180,8 +180,18 @@ export interface ShapeSettings {
   simplify: number
 }
 
+/**
+ * An edit of one node of a derived outline: the node that lay at `at` becomes `to`, goes (null), or is put in there. It is
+ * put on anew whenever the outlines are made again, as long as the outline still runs there.
+ */
+export interface Retouch {
+  at: Vec
+  to: PathNode | null | 'add'
+}
+
 export interface Settings {
   shapes: ShapeSettings
+  retouches?: Retouch[]
 }
 
 /** Layers are listed from the bottom of the stack to the top. */

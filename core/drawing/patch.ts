@@ -38,7 +38,7 @@ export function patchesBetween(before: Drawing, after: Drawing): Patch[] {
   replaceFields(out, [], DRAWING_FIELDS, before, after)
   listPatches(out, ['layers'], before.layers, after.layers, (was, is, path) => {
     replaceFields(out, path, LAYER_FIELDS, was, is)
-    listPatches<Named>(out, [...path, 'items'], was.items, is.items, (a, b, at) => replaceFields(out, at, fieldsOf(b), a, b))
+    listPatches<Named>(out, [...path, 'items'], was.items, is.items, (a, b, at) => replaceFields(out, at, [...new Set([...fieldsOf(a), ...fieldsOf(b)])], a, b))
   })
   return out
 }

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import type { Drawing, Layer, PathNode, TraceSample } from './model'
+import type { Drawing, Layer, PathNode, Retouch, TraceSample } from './model'
 import type { Patch } from './patch'
 
 const LARGEST = 1e7
@@ -36,12 +36,25 @@ const records = <T extends object>(most: number, problem: (item: Partial<T>) => 
       return true
     })
 
-const nodes = records<PathNode>(20_000, (n) => {
+function nodeProblem(n: Partial<PathNode>): string | null {
   if (!isVec(n.at)) return 'at'
   if (n.in !== null && !isVec(n.in)) return 'in'
   if (n.out !== null && !isVec(n.out)) return 'out'
   return n.joint === 'corner' || n.joint === 'smooth' ? null : 'joint'
-})
+}
+
+const nodes = records<PathNode>(20_000, nodeProblem)
+
+const retouches = yup
+  .array<yup.AnyObject>()
+  .max(20_000)
+  .test((all, context) => {
+    const wrong = (all ?? []).findIndex((r) => {
+      const { at, to } = (r ?? {}) as Partial<Retouch>
+      return !isVec(at) || !(to === null || to === 'add' || (typeof to === 'object' && !nodeProblem(to)))
+    })
+    return wrong < 0 || context.createError({ message: `${context.path}[${wrong}] cannot be used` })
+  })
 
 export const pathSchema = yup.object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() }).strict()
 
@@ -204,6 +217,7 @@ export const drawingSchema = yup
     inks: yup.array(ink.required()).required().min(1).max(500),
     settings: yup
       .object({
+        retouches,
         shapes: yup
           .object({
             unite: yup.boolean().strict().required(),

@@ -1,7 +1,8 @@
-import type { Drawing, Line, Shape } from '../drawing/model'
+import type { Drawing, Line, Retouch, Shape } from '../drawing/model'
 import { expandLines } from '../outline/expand'
 import { atOnce } from '../turns'
 import { coveredRegion, uncovered } from './cover'
+import { withRetouches } from './retouch'
 import { simplifyContours } from './simplify'
 import { unionShapes } from './combine'
 
@@ -12,6 +13,8 @@ export interface ShapesResult {
   nodesAfter: number
   /** Measured, px. */
   deviation: number
+  /** How many retouches of outlines wait, because no outline runs where they were made. */
+  waiting: number
 }
 
 /**
@@ -34,7 +37,7 @@ export function* deriveShapes(drawing: Drawing): Generator<number, ShapesResult>
     yield (0.5 * (i + 1)) / lines.length
   }
   const whole = unite ? yield* unitedByInk(parts, tolerance) : parts
-  const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0 }
+  const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0 }
   for (const [i, shape] of whole.entries()) {
     const before = shape.contours.reduce((n, c) => n + c.nodes.length, 0)
     result.nodesBefore += before
@@ -49,7 +52,14 @@ export function* deriveShapes(drawing: Drawing): Generator<number, ShapesResult>
     }
     yield 0.7 + (0.3 * (i + 1)) / whole.length
   }
-  return result
+  const { retouches } = drawing.settings
+  return retouches?.length ? retouched(result, retouches) : result
+}
+
+function retouched(result: ShapesResult, retouches: readonly Retouch[]): ShapesResult {
+  const { shapes, waiting } = withRetouches(result.shapes, retouches)
+  const nodesAfter = shapes.reduce((n, s) => n + s.contours.reduce((m, c) => m + c.nodes.length, 0), 0)
+  return { ...result, shapes, nodesAfter, waiting }
 }
 
 /** As `deriveShapes`, in one go. */

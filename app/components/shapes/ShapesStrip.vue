@@ -3,13 +3,16 @@ import { computed } from 'vue'
 import type { ShapeSettings } from '#core/drawing/model'
 import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath, short } from '#core/geometry/path'
+import NodeFields from '~/components/lines/NodeFields.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useDrawingStore } from '~/stores/drawing'
+import { useOutlinesStore } from '~/stores/outlines'
 import { useViewStore } from '~/stores/view'
 import { useInk } from '~/workspace/use-ink'
 
 const store = useDrawingStore()
 const view = useViewStore()
+const outlines = useOutlinesStore()
 const ink = useInk()
 
 const settings = computed(() => store.drawing!.settings.shapes)
@@ -25,6 +28,10 @@ const chosen = computed(() => {
   const area = shape.contours.reduce((a, c) => a + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
   return { nodes, area, contours: shape.contours.length, from: shape.from.length }
 })
+
+const retouches = computed(() => store.drawing!.settings.retouches?.length ?? 0)
+
+const forget = (): void => store.edit('Take retouches back', (draft) => void (draft.settings.retouches = []))
 
 function set(label: string, recipe: (s: ShapeSettings) => void): void {
   store.edit(label, (draft) => recipe(draft.settings.shapes))
@@ -52,7 +59,10 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
       />
       <p class="quiet">Outlines are drawn with fewer nodes, nowhere farther from the ink than this. 0 leaves them as expanded.</p>
     </div>
-    <div class="flex min-w-0 flex-1 flex-col">
+    <div v-if="view.instrument === 'outline' && outlines.nodes.length" class="grid content-start gap-2 pt-6">
+      <NodeFields :surface="outlines" />
+    </div>
+    <div v-else class="flex min-w-0 flex-1 flex-col">
       <div v-if="result" class="flex h-6 items-center gap-5" data-testid="shape-numbers">
         <span><b class="number text-[13px]" data-testid="shape-count">{{ result.shapes.length }}</b> {{ result.shapes.length === 1 ? 'shape' : 'shapes' }}</span>
         <span>Nodes <b class="number text-[13px]" data-testid="nodes-before">{{ result.nodesBefore }}</b> → <b class="number text-[13px]" data-testid="nodes-after">{{ result.nodesAfter }}</b></span>
@@ -63,6 +73,10 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
         <p class="quiet mt-1.5">{{ saved > 0 ? `${saved} % fewer nodes than expanded` : 'As many nodes as expanded' }}</p>
       </div>
       <p v-if="chosen" class="mt-2">Chosen shape: <span class="number">{{ chosen.nodes }} nodes, {{ chosen.contours }} {{ chosen.contours === 1 ? 'contour' : 'contours' }}, {{ Math.round(chosen.area) }} px², from {{ chosen.from }} {{ chosen.from === 1 ? 'line' : 'lines' }}</span></p>
+      <p v-if="retouches" class="mt-1 flex items-center gap-3">
+        <span><span class="number">{{ retouches }}</span> {{ retouches === 1 ? 'retouch' : 'retouches' }} of outlines<template v-if="result?.waiting">, <span class="number">{{ result.waiting }}</span> waiting: the outline no longer runs there</template></span>
+        <button class="button !py-0.5" title="The outlines as the lines make them" @click="forget">Take retouches back</button>
+      </p>
       <p class="quiet mt-auto">Your lines stay live beneath: change one and its shape follows.</p>
     </div>
   </div>

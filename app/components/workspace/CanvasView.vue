@@ -11,10 +11,12 @@ import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine, sketchLayers } from '~/stores/find'
+import { useOutlinesStore } from '~/stores/outlines'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { createBench } from '~/workspace/bench'
-import { INSTRUMENTS } from '~/workspace/instruments'
+import { INSTRUMENTS, ON_OUTLINES } from '~/workspace/instruments'
+import { createOutlineBench } from '~/workspace/outline-bench'
 import { MOST_LIVE, useInk } from '~/workspace/use-ink'
 import { usePointer } from '~/workspace/use-pointer'
 
@@ -37,6 +39,8 @@ const instrument = shallowRef<Instrument | null>(null)
 const panning = ref(false)
 
 const bench = createBench(ink, tick)
+const outlines = useOutlinesStore()
+const outlineBench = createOutlineBench(bench)
 let raster: InkRaster | null = null
 let marksLayer: MarksLayer | null = null
 let observer: ResizeObserver | null = null
@@ -59,11 +63,13 @@ watch(
   (name) => {
     instrument.value?.leave?.()
     const make = INSTRUMENTS[name]
-    instrument.value = make ? new make(bench) : null
+    instrument.value = make ? new make(ON_OUTLINES.includes(name) ? outlineBench : bench) : null
     tick.value++
   },
   { immediate: true },
 )
+
+watch(ink.shapes, (result) => outlines.show(result?.shapes ?? []), { immediate: true })
 
 watch(
   () => store.overtaken,
@@ -203,7 +209,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stop, () => view.bare, () => view.shape, ink.stack, ink.shapes], schedule, { immediate: true })
+  watch([tick, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stop, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

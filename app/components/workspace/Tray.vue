@@ -20,6 +20,7 @@ const LOOKS: Record<string, { title: string; icon: Component }> = {
   snip: { title: 'Snip', icon: Scissors },
   caliper: { title: 'Caliper', icon: UnfoldVertical },
   place: { title: 'Place', icon: Move },
+  outline: { title: 'Nodes', icon: Diamond },
   inspect: { title: 'Inspect', icon: ScanSearch },
 }
 

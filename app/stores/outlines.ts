@@ -1,0 +1,62 @@
+import { defineStore } from 'pinia'
+import { ref, shallowRef } from 'vue'
+import type { Recipe } from '#core/drawing/edits'
+import { changed } from '#core/drawing/edits'
+import { newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
+import type { Drawing, LinesLayer, Shape } from '#core/drawing/model'
+import { retouchesBetween } from '#core/shapes/retouch'
+import { useDrawingStore } from './drawing'
+import type { NodeRef } from './view'
+
+const contoursIn = (drawing: Drawing): LinesLayer['items'] => (drawing.layers[0] as LinesLayer).items
+
+/**
+ * The derived outlines as something whose nodes can be edited: each contour stands as a closed line in a drawing of its
+ * own. What is edited there becomes retouches of the real drawing, which are put on whenever the outlines are made.
+ */
+export const useOutlinesStore = defineStore('outlines', () => {
+  const store = useDrawingStore()
+  const drawing = shallowRef<Drawing>(newDrawing('Outlines'))
+  const selection = ref<string[]>([])
+  const nodes = ref<NodeRef[]>([])
+  let base: Drawing | null = null
+
+  /** New outlines have been made: what was chosen of the old ones stays chosen as far as it is there. */
+  function show(shapes: readonly Shape[]): void {
+    base = null
+    const items = shapes.flatMap((s) => s.contours.map((c, i) => newLine({ ...c, closed: true }, { id: `${s.id}#${i}`, ink: s.ink })))
+    drawing.value = newDrawing('Outlines', { layers: [newLinesLayer('Outlines', items)] })
+    const count = new Map(items.map((l) => [l.id, l.path.nodes.length]))
+    selection.value = selection.value.filter((id) => count.has(id))
+    nodes.value = nodes.value.filter((n) => n.index < (count.get(n.line) ?? 0))
+  }
+
+  function change(recipe: Recipe): void {
+    base ??= drawing.value
+    drawing.value = changed(base, recipe)
+  }
+
+  function drop(): void {
+    if (base) drawing.value = base
+    base = null
+  }
+
+  function finish(label: string): void {
+    if (!base) return
+    const [was, is] = [contoursIn(base), contoursIn(drawing.value)]
+    const now = new Map(is.map((l) => [l.id, l.path]))
+    const fresh = was.flatMap((l) => retouchesBetween([l.path], [now.get(l.id) ?? l.path]))
+    base = null
+    if (!fresh.length) return
+    store.edit(label, (draft) => {
+      draft.settings.retouches = [...(draft.settings.retouches ?? []), ...fresh]
+    })
+  }
+
+  function edit(label: string, recipe: Recipe): void {
+    change(recipe)
+    finish(label)
+  }
+
+  return { drawing, selection, nodes, show, change, drop, finish, edit }
+})

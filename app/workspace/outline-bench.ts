@@ -1,0 +1,45 @@
+import type { LinesLayer, Vec } from '#core/drawing/model'
+import { arcOfPath, boxOfPath } from '#core/geometry/known'
+import type { Bench, LineHit } from '~/instruments/instrument'
+import { useOutlinesStore } from '~/stores/outlines'
+
+/** The bench at which nodes of derived outlines are edited: as the common one, but over the outlines. */
+export function createOutlineBench(common: Bench): Bench {
+  const outlines = useOutlinesStore()
+
+  const contours = (): LinesLayer['items'] => (outlines.drawing.layers[0] as LinesLayer).items
+
+  /** An outline is met on its edge only: its inside is ink. */
+  function lineAt(p: Vec, reach: number): LineHit | null {
+    const within = reach / common.zoom()
+    let best: LineHit | null = null
+    for (const line of contours()) {
+      const box = boxOfPath(line.path)
+      if (p.x < box.minX - within || p.x > box.maxX + within || p.y < box.minY - within || p.y > box.maxY + within) continue
+      const arc = arcOfPath(line.path)
+      const near = arc.nearest(p)
+      if (near.distance <= within && near.distance < (best?.distance ?? Infinity)) best = { line, at: near.length / (arc.total || 1), point: arc.point(near.length), distance: near.distance }
+    }
+    return best
+  }
+
+  return {
+    ...common,
+    drawing: () => outlines.drawing,
+    selection: () => outlines.selection,
+    select: (ids) => {
+      outlines.selection = [...ids]
+      outlines.nodes = outlines.nodes.filter((n) => ids.includes(n.line))
+    },
+    nodes: () => outlines.nodes,
+    chooseNodes: (nodes) => {
+      outlines.nodes = [...nodes]
+    },
+    change: outlines.change,
+    finish: outlines.finish,
+    drop: outlines.drop,
+    edit: outlines.edit,
+    lineAt,
+    allLines: contours,
+  }
+}

@@ -1,0 +1,65 @@
+import type { Path, PathNode, Retouch, Shape } from '../drawing/model'
+import { withNodeAt } from '../geometry/edit-path'
+import { arcOfPath } from '../geometry/known'
+import type { Vec } from '../geometry/point'
+import { distance } from '../geometry/point'
+
+/** A node is the one that a retouch was made on when it lies this near to where that was, px. */
+const SAME = 0.25
+
+/** Shapes after the retouches of their outlines, and how many of these found nothing to be put on. */
+export function withRetouches(shapes: readonly Shape[], retouches: readonly Retouch[]): { shapes: Shape[]; waiting: number } {
+  const out = shapes.map((s) => ({ ...s, contours: [...s.contours] }))
+  let waiting = 0
+  for (const retouch of retouches) if (!out.some((s) => putOn(s.contours, retouch))) waiting++
+  return { shapes: out, waiting }
+}
+
+/** Puts a retouch on the contour that it fits; answers whether there was one. */
+function putOn(contours: Path[], { at, to }: Retouch): boolean {
+  for (const [i, contour] of contours.entries()) {
+    const next = to === 'add' ? withNodeNear(contour, at) : changedAt(contour, at, to)
+    if (!next) continue
+    contours[i] = next
+    return true
+  }
+  return false
+}
+
+function changedAt(contour: Path, at: Vec, to: PathNode | null): Path | null {
+  const index = contour.nodes.findIndex((n) => distance(n.at, at) < SAME)
+  if (index < 0 || (!to && contour.nodes.length < 3)) return null
+  const nodes = contour.nodes.slice()
+  if (to) nodes[index] = to
+  else nodes.splice(index, 1)
+  return { ...contour, nodes }
+}
+
+function withNodeNear(contour: Path, at: Vec): Path | null {
+  const arc = arcOfPath({ ...contour, closed: true })
+  if (!arc.total) return null
+  const hit = arc.nearest(at)
+  return hit.distance < SAME ? withNodeAt({ ...contour, closed: true }, hit.segment, hit.t) : null
+}
+
+/** What leads from contours to the same contours edited node by node, in the order in which it must be put on. */
+export function retouchesBetween(before: readonly Path[], after: readonly Path[]): Retouch[] {
+  return before.flatMap((path, i) => (after[i] && after[i] !== path ? changes(path, after[i]!) : []))
+}
+
+function changes(before: Path, after: Path): Retouch[] {
+  const has = (path: Path, at: Vec): boolean => path.nodes.some((n) => n.at.x === at.x && n.at.y === at.y)
+  if (before.nodes.length === after.nodes.length) {
+    return before.nodes.flatMap((n, i): Retouch[] => (same(n, after.nodes[i]!) ? [] : [{ at: n.at, to: after.nodes[i]! }]))
+  }
+  const gone = before.nodes.filter((n) => !has(after, n.at))
+  const come = after.nodes.filter((n) => !has(before, n.at))
+  const stay = after.nodes.filter((n) => has(before, n.at) && !before.nodes.some((b) => same(b, n)))
+  return [
+    ...gone.map((n): Retouch => ({ at: n.at, to: null })),
+    ...come.map((n): Retouch => ({ at: n.at, to: 'add' })),
+    ...[...stay, ...come].map((n): Retouch => ({ at: n.at, to: n })),
+  ]
+}
+
+const same = (a: PathNode, b: PathNode): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)

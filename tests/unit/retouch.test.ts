@@ -1,0 +1,66 @@
+import { describe, expect, it } from 'vitest'
+import { newDrawing, newLinesLayer } from '#core/drawing/create'
+import type { Drawing, Path } from '#core/drawing/model'
+import { movedLine } from '#core/drawing/move'
+import { patchesBetween, applyPatches } from '#core/drawing/patch'
+import { checkDrawing } from '#core/drawing/schema'
+import { withNodeAt, withoutNode } from '#core/geometry/edit-path'
+import { shapesOf } from '#core/shapes/derive'
+import { retouchesBetween } from '#core/shapes/retouch'
+import { plainLine } from './support/desk'
+
+const drawingOf = (over: Partial<Drawing> = {}): Drawing =>
+  newDrawing('Test', { layers: [newLinesLayer('Lines', [{ ...plainLine({ x: 0, y: 0 }, { x: 100, y: 0 }, 10), id: 'a' }])], ...over })
+
+const contourOf = (d: Drawing): Path => shapesOf(d).shapes[0]!.contours[0]!
+const withRetouches = (d: Drawing, edit: (c: Path) => Path): Drawing => {
+  const before = contourOf(d)
+  return { ...d, settings: { ...d.settings, retouches: [...(d.settings.retouches ?? []), ...retouchesBetween([before], [edit(before)])] } }
+}
+
+describe('a retouch of an outline', () => {
+  const edits: [string, (c: Path) => Path][] = [
+    ['a moved node', (c) => ({ ...c, nodes: c.nodes.map((n, i) => (i === 1 ? { ...n, at: { x: n.at.x + 3, y: n.at.y - 2 } } : n)) })],
+    ['a node that went', (c) => withoutNode(c, 1)],
+    ['a node that came', (c) => withNodeAt(c, 0, 0.4)],
+  ]
+
+  it.each(edits)('(%s) is put on whenever the outlines are made', (_, edit) => {
+    const plain = drawingOf()
+    const goal = edit(contourOf(plain))
+    const result = shapesOf(withRetouches(plain, edit))
+    expect(result.waiting).toBe(0)
+    const [got] = result.shapes[0]!.contours
+    expect(got!.nodes).toHaveLength(goal.nodes.length)
+    got!.nodes.forEach((n, i) => {
+      expect(Math.hypot(n.at.x - goal.nodes[i]!.at.x, n.at.y - goal.nodes[i]!.at.y)).toBeLessThan(1e-6)
+      expect(n.in && Math.hypot(n.in.x - goal.nodes[i]!.in!.x, n.in.y - goal.nodes[i]!.in!.y)).toBeLessThan(1e-6)
+    })
+  })
+
+  it('follows others, and waits when the line has gone elsewhere; the line itself never changes', () => {
+    const once = withRetouches(drawingOf(), edits[0]![1])
+    const twice = withRetouches(once, (c) => ({ ...c, nodes: c.nodes.map((n, i) => (i === 1 ? { ...n, at: { x: n.at.x + 4, y: n.at.y } } : n)) }))
+    expect(contourOf(twice).nodes[1]!.at.x - contourOf(drawingOf()).nodes[1]!.at.x).toBeCloseTo(7, 9)
+    const line = drawingOf().layers[0]!.items[0]!
+    const away = { ...twice, layers: [newLinesLayer('Lines', [movedLine(line as never, { x: 0, y: 200 })])] }
+    expect(shapesOf(away)).toMatchObject({ waiting: 2 })
+    expect(shapesOf(away).shapes[0]!.contours).toEqual(shapesOf({ ...away, settings: { ...away.settings, retouches: [] } }).shapes[0]!.contours)
+  })
+
+  it('passes the schema and travels as a patch; one that makes no sense does not', () => {
+    const drawing = withRetouches(drawingOf(), edits[1]![1])
+    expect(checkDrawing(JSON.parse(JSON.stringify(drawing)))).toBeTruthy()
+    expect(applyPatches(drawingOf({ id: drawing.id }), patchesBetween(drawingOf(), drawing)).settings.retouches).toEqual(drawing.settings.retouches)
+    expect(() => checkDrawing({ ...drawing, settings: { ...drawing.settings, retouches: [{ at: { x: Number.NaN, y: 0 }, to: null }] } })).toThrow(/retouches\[0\]/)
+    expect(() => checkDrawing({ ...drawing, settings: { ...drawing.settings, retouches: [{ at: { x: 1, y: 0 }, to: 'gone' }] } })).toThrow(/retouches/)
+  })
+})
+
+it('a field that an item has lost is lost by its patch too, also after a journey as text', () => {
+  const line = { ...plainLine({ x: 0, y: 0 }, { x: 9, y: 0 }), id: 'a', scrapes: [{ nodes: [], closed: true }] }
+  const { scrapes: _scrapes, ...plain } = line
+  const [before, after] = [line, plain].map((l) => newDrawing('Test', { id: 'd', layers: [{ ...newLinesLayer('Lines', [l]), id: 'l' }] }))
+  const patches = JSON.parse(JSON.stringify(patchesBetween(before!, after!)))
+  expect((applyPatches(before!, patches).layers[0]!.items[0] as typeof line).scrapes).toBeUndefined()
+})
