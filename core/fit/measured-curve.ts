@@ -1,19 +1,9 @@
 import { grownFloats } from '../geometry/grown'
-import { GAUSS_5 } from '../geometry/quadrature'
 import { lastUpTo } from '../geometry/search'
 import type { Sample, TakePanel } from './panels'
+import { FIRST_HALF, PER_PANEL, PLACES, WEIGHTS } from './panel-rule'
 import { eachPanel, newSample } from './panels'
 import type { CurveSource } from './source'
-
-/** Places and weights of the three-point Gauss rule on [0, 1]: exact for polynomials of degree 5. */
-const PLACES = [0.5 - Math.sqrt(0.15), 0.5, 0.5 + Math.sqrt(0.15)]
-const WEIGHTS = [5 / 18, 8 / 18, 5 / 18]
-
-/** Weights of a panel's five samples (its ends and the three places) for the integral over its first half. */
-const FIRST_HALF = halfWeights([0, ...PLACES, 1])
-
-/** Samples of a panel: its start and the three places. */
-const PER_PANEL = 4
 
 /** A chain that turns by less than 0.6 radians at a joint goes on smoothly there: the cosine of that. */
 const SMOOTH = Math.cos(0.6)
@@ -318,14 +308,3 @@ function unit(of: Sample, axis: 2 | 3): number {
 /** Whether a curve all but stands still at a sample, against another one. */
 const isStill = (at: Sample, usual: Sample): boolean =>
   !(at[2]! * at[2]! + at[3]! * at[3]! > STILL * STILL * (usual[2]! * usual[2]! + usual[3]! * usual[3]!))
-
-/** Weights for the integral over the first half of [0, 1] of the polynomial through the values at five places there. */
-function halfWeights(places: readonly number[]): number[] {
-  return places.map((p, i) =>
-    GAUSS_5.nodes.reduce((sum, node, g) => {
-      const x = 0.25 + 0.25 * node
-      const basis = places.reduce((product, q, k) => (k === i ? product : (product * (x - q)) / (p - q)), 1)
-      return sum + 0.25 * GAUSS_5.weights[g]! * basis
-    }, 0),
-  )
-}

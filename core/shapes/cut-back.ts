@@ -88,7 +88,6 @@ export class CutBack {
   }
 }
 
-
 /** The refined parameter keeps the cut's direction. */
 const inOrder = (far: number, refined: number, near: number): boolean =>
   refined >= 0 && refined <= 1 && (refined - far) * (near - far) > 0

@@ -63,6 +63,27 @@ test.describe('Laying lines', () => {
     expect(lines[0]!.path.nodes).toHaveLength(4)
   })
 
+  test('the pen breaks a handle with Alt while placing, and undo takes nodes back one by one', async ({ page }) => {
+    await startDrawing(page)
+    await clickAt(page, { x: 100, y: 200 })
+    const [at, to] = [await onScreen(page, { x: 200, y: 120 }), await onScreen(page, { x: 240, y: 120 })]
+    await page.mouse.move(at.x, at.y)
+    await page.mouse.down()
+    await page.mouse.move(to.x, to.y, { steps: 4 })
+    await page.keyboard.down('Alt')
+    const up = await onScreen(page, { x: 200, y: 60 })
+    await page.mouse.move(up.x, up.y, { steps: 4 })
+    await page.mouse.up()
+    await page.keyboard.up('Alt')
+    await clickAt(page, { x: 320, y: 200 })
+    await page.keyboard.press('Enter')
+    const node = linesOf(await savedDrawing(page))[0]!.path.nodes[1]!
+    expect(node.joint).toBe('corner')
+    expect(node.out!.y).toBeCloseTo(60, 0)
+    expect(node.in!.x).toBeLessThan(170)
+    expect(node.in!.y).toBeCloseTo(120, 0)
+  })
+
   test('figures are drawn in their box, square with Shift, and can be edited as lines', async ({ page }) => {
     await startDrawing(page)
     await takeUp(page, 'Figure')

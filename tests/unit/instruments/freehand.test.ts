@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { Freehand } from '~/instruments/freehand'
 import { click, drag, hand, TestBench } from '../support/desk'
 
+const rounded = ({ x, y }: { x: number; y: number }): number[] => [x, y].map((v) => Math.round(v * 1e6) / 1e6)
+
 describe('freehand', () => {
   const stroke = Array.from({ length: 80 }, (_, i): [number, number] => [i * 3, 60 + 30 * Math.sin(i / 12)])
 
@@ -59,5 +61,35 @@ describe('freehand', () => {
     tool.release(hand(60, 60))
     click(tool, 5, 5)
     expect(bench.lines).toHaveLength(0)
+  })
+
+  it('goes on with a line from its end mark, at either end, and never otherwise', () => {
+    const bench = new TestBench()
+    const tool = new Freehand(bench)
+    drag(tool, [[100, 0], [140, 0], [200, 0]])
+    const id = bench.lines[0]!.id
+    drag(tool, [[209, 0], [230, 30], [260, 60]], { mark: { kind: 'end', line: id, end: 'last' } })
+    expect(bench.lines).toHaveLength(1)
+    expect(rounded(bench.lines[0]!.path.nodes.at(-1)!.at)).toEqual([260, 60])
+    drag(tool, [[91, 0], [60, 30], [20, 60]], { mark: { kind: 'end', line: id, end: 'first' } })
+    expect(rounded(bench.lines[0]!.path.nodes[0]!.at)).toEqual([20, 60])
+    expect(rounded(bench.lines[0]!.path.nodes.at(-1)!.at)).toEqual([260, 60])
+    expect(bench.lines[0]!.id).toBe(id)
+    drag(tool, [[261, 60], [300, 60], [340, 60]])
+    expect(bench.lines).toHaveLength(2)
+  })
+
+  it('follows a long stroke with the same ink at its ends as it will have', () => {
+    const bench = new TestBench()
+    const tool = new Freehand(bench)
+    const at = (i: number): [number, number] => [300 + (40 + i * 0.1) * Math.cos(i / 20), 300 + (40 + i * 0.1) * Math.sin(i / 20)]
+    tool.press(hand(...at(0)))
+    for (let i = 1; i < 900; i++) tool.move(hand(...at(i)))
+    const live = tool.freshInk()!
+    tool.release(hand(...at(899)))
+    const [line] = bench.lines
+    expect(live.path.nodes[0]!.at).toEqual(line!.path.nodes[0]!.at)
+    expect(live.path.nodes.at(-1)!.at).toEqual(line!.path.nodes.at(-1)!.at)
+    expect(line!.path.nodes.length).toBeLessThanOrEqual(live.path.nodes.length)
   })
 })

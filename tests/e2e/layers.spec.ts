@@ -1,0 +1,108 @@
+import type { Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import { clickAt, dragThrough, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
+
+const more = async (page: Page, layer: string, action: string): Promise<void> => {
+  const row = page.locator('[data-layer]').filter({ has: page.getByRole('button', { name: layer, exact: true }) })
+  await row.hover()
+  await row.getByRole('button', { name: `More of ${layer}` }).click()
+  await page.getByRole('button', { name: action, exact: true }).click()
+}
+
+const names = async (page: Page): Promise<string[]> => (await savedDrawing(page)).layers.map((l) => l.name)
+
+test.describe('Layers', () => {
+  test('are dragged into another order, renamed, and moved by keys', async ({ page }) => {
+    await startDrawing(page, 'demo-garden-snail')
+    const before = await names(page)
+    const row = (name: string) => page.locator('[data-layer]').filter({ has: page.getByRole('button', { name, exact: true }) })
+    await row('Horns').hover()
+    const grip = (await row('Horns').locator('.grip').boundingBox())!
+    const target = (await row('Body').boundingBox())!
+    await page.mouse.move(grip.x + 5, grip.y + 10)
+    await page.mouse.down()
+    await page.mouse.move(grip.x + 5, grip.y + 30, { steps: 4 })
+    await page.mouse.move(grip.x + 5, target.y + target.height * 0.7, { steps: 10 })
+    await page.mouse.up()
+    await expect.poll(() => names(page)).not.toEqual(before)
+    expect((await names(page)).indexOf('Horns')).toBe(before.indexOf('Body'))
+    await row('Horns').getByRole('button', { name: 'Horns', exact: true }).press('Alt+ArrowUp')
+    expect((await names(page)).indexOf('Horns')).toBe(before.indexOf('Body') + 1)
+    await more(page, 'Horns', 'Rename')
+    await page.getByLabel('Name of the layer').fill('Feelers')
+    await page.getByLabel('Name of the layer').press('Enter')
+    expect(await names(page)).toContain('Feelers')
+    for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+    expect(await names(page)).toEqual(before)
+  })
+
+  test('that are locked or hidden say so when drawn on, and offer ways out', async ({ page }) => {
+    await startDrawing(page, 'demo-garden-snail')
+    const before = linesOf(await savedDrawing(page)).length
+    await page.getByRole('button', { name: 'Lock Horns' }).click()
+    await takeUp(page, 'Bow')
+    await dragThrough(page, [{ x: 40, y: 60 }, { x: 140, y: 60 }])
+    await expect(page.getByTestId('notice')).toContainText('Layer "Horns" is locked. Unlock it, or draw on "Shell".')
+    await page.getByTestId('notice').getByRole('button', { name: 'Draw on Shell' }).click()
+    await dragThrough(page, [{ x: 40, y: 60 }, { x: 140, y: 60 }])
+    await page.keyboard.press('Enter')
+    let saved = await savedDrawing(page)
+    expect(linesOf(saved)).toHaveLength(before + 1)
+    expect(saved.layers.find((l) => l.name === 'Shell')!.items).toHaveLength(12)
+    await page.getByRole('button', { name: 'Hide Shell' }).click()
+    await dragThrough(page, [{ x: 40, y: 90 }, { x: 140, y: 90 }])
+    await expect(page.getByTestId('notice')).toContainText('is hidden')
+    await page.getByTestId('notice').getByRole('button', { name: 'Show it' }).click()
+    saved = await savedDrawing(page)
+    expect(saved.layers.find((l) => l.name === 'Shell')!.visible).toBe(true)
+  })
+
+  test('are duplicated, kept as a safe copy, combined, emptied into another, dimmed and deleted', async ({ page }) => {
+    await startDrawing(page, 'demo-garden-snail')
+    await more(page, 'Horns', 'Duplicate')
+    let saved = await savedDrawing(page)
+    expect(saved.layers.at(-1)).toMatchObject({ name: 'Horns copy', visible: true, locked: false })
+    expect(saved.layers.at(-1)!.items).toHaveLength(8)
+    await more(page, 'Horns copy', 'Combine with Horns')
+    saved = await savedDrawing(page)
+    expect(saved.layers.at(-1)!.items).toHaveLength(16)
+    await more(page, 'Horns', 'Keep a safe copy')
+    saved = await savedDrawing(page)
+    expect(saved.layers.at(-2)).toMatchObject({ name: 'Horns, kept', visible: false, locked: true })
+    await takeUp(page, 'Select')
+    await clickAt(page, { x: 412, y: 108 })
+    const [chosen] = saved.layers.find((l) => l.name === 'Shell')!.items
+    await more(page, 'Leaf', 'Move the chosen line here')
+    saved = await savedDrawing(page)
+    expect(saved.layers.find((l) => l.name === 'Leaf')!.items.at(-1)!.id).toBe(chosen!.id)
+    await page.getByRole('button', { name: 'Leaf', exact: true }).hover()
+    await page.getByRole('button', { name: 'More of Leaf' }).click()
+    await page.getByLabel('Strength, exactly').fill('30')
+    await page.getByLabel('Strength, exactly').press('Enter')
+    await page.keyboard.press('Escape')
+    await expect.poll(async () => (await savedDrawing(page)).layers.find((l) => l.name === 'Leaf')!.opacity).toBe(0.3)
+    await more(page, 'Leaf', 'Delete')
+    expect(await names(page)).not.toContain('Leaf')
+    await page.getByTestId('notice').getByRole('button', { name: 'Bring it back' }).click()
+    await expect.poll(() => names(page)).toContain('Leaf')
+  })
+
+  test('one is looked at alone: the others are neither shown nor taken hold of', async ({ page }) => {
+    await startDrawing(page, 'demo-garden-snail')
+    await more(page, 'Leaf', 'Show this layer alone')
+    await takeUp(page, 'Select')
+    await clickAt(page, { x: 412, y: 108 })
+    await expect(page.getByTestId('hint')).toContainText('Click a line')
+    await page.waitForTimeout(400)
+    const ink = async (): Promise<number> => {
+      const shot = await page.getByTestId('canvas').screenshot()
+      return shot.length
+    }
+    const alone = await ink()
+    await page.getByRole('button', { name: 'Alone · show all' }).click()
+    await page.waitForTimeout(400)
+    expect(await ink()).toBeGreaterThan(alone)
+    await clickAt(page, { x: 412, y: 108 })
+    await expect(page.getByTestId('hint')).toContainText('A line')
+  })
+})

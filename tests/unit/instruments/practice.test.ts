@@ -1,0 +1,69 @@
+import { describe, expect, it } from 'vitest'
+import { Practice } from '~/instruments/practice'
+import { click, hand, TestBench } from '../support/desk'
+
+const samples = Array.from({ length: 80 }, (_, i) => ({ x: 10 + i * 2, y: 50 + 20 * Math.sin(i / 12), t: i * 8, pressure: 0.2 + (0.7 * i) / 79 }))
+
+const ready = (): { bench: TestBench; pen: Practice } => {
+  const bench = new TestBench()
+  bench.trace = samples
+  return { bench, pen: new Practice(bench) }
+}
+
+const rounded = ({ x, y }: { x: number; y: number }): number[] => [x, y].map((v) => Math.round(v * 1e6) / 1e6)
+
+describe('the practice pen', () => {
+  it('plays a trace from where the hand clicks, in its own time, with its pressure', () => {
+    const { bench, pen } = ready()
+    click(pen, 110, 150)
+    expect(bench.frames!(100)).toBe(true)
+    expect(pen.freshInk()).not.toBeNull()
+    expect(bench.lines).toHaveLength(0)
+    expect(bench.frames!(320)).toBe(true)
+    expect(bench.frames!(700)).toBe(false)
+    const [line] = bench.lines
+    expect(line!.trace).toMatchObject({ device: 'practice' })
+    expect(line!.trace!.samples).toHaveLength(80)
+    expect(rounded(line!.path.nodes[0]!.at)).toEqual([110, 150])
+    expect(line!.weight.stops[0]!.left).toBeLessThan(line!.weight.stops.at(-1)!.left)
+  })
+
+  it('plays faster when asked, in its own place by Enter, and at once by a second click', () => {
+    const { bench, pen } = ready()
+    bench.wants.practice.fast = true
+    pen.key('Enter')
+    expect(bench.frames!(90)).toBe(false)
+    expect(rounded(bench.lines[0]!.path.nodes[0]!.at)).toEqual([10, 50])
+    click(pen, 0, 0)
+    bench.frames!(8)
+    pen.press(hand(0, 0))
+    expect(bench.lines).toHaveLength(2)
+  })
+
+  it('is dropped by Escape or undo, and kept to its end when put down', () => {
+    const { bench, pen } = ready()
+    click(pen, 0, 0)
+    bench.frames!(100)
+    expect(pen.key('Escape')).toBe(true)
+    expect([bench.frames, bench.lines.length]).toEqual([null, 0])
+    click(pen, 0, 0)
+    bench.frames!(100)
+    expect(pen.stepBack()).toBe(true)
+    expect(bench.lines).toHaveLength(0)
+    click(pen, 0, 0)
+    bench.frames!(100)
+    pen.leave()
+    expect(bench.lines[0]!.trace!.samples).toHaveLength(80)
+  })
+
+  it('says so when there is no trace, and draws nothing on a locked layer', () => {
+    const { bench, pen } = ready()
+    bench.trace = null
+    click(pen, 0, 0)
+    expect(bench.said[0]).toContain('No trace')
+    bench.trace = samples
+    bench.locked = true
+    click(pen, 0, 0)
+    expect(bench.frames).toBeNull()
+  })
+})
