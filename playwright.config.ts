@@ -13,6 +13,7 @@ export default defineConfig({
   reporter: [['list']],
   outputDir: 'test-results',
   use: {
+    actionTimeout: 15_000,
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {

@@ -1,4 +1,4 @@
-import type { Drawing, Layer } from './model'
+import type { Drawing, Layer, Line } from './model'
 
 /**
  * One change of a drawing. Layers and items are named by their ids, not by their places, so that a patch still meets its
@@ -12,7 +12,7 @@ import type { Drawing, Layer } from './model'
  * | `['layers', id, field]`              | `replace` | `name`, `visible`, `locked` or `opacity`     |
  * | `['layers', id, 'items', place]`     | `add`     | the item                                     |
  * | `['layers', id, 'items', id]`        | `remove`  |                                              |
- * | `['layers', id, 'items', id, field]` | `replace` | any field of the item but its id             |
+ * | `['layers', id, 'items', id, field]` | `replace` | any field of the item but its id; none: the field goes |
  * | `['layers']`, `['layers', id, 'items']` | `order` | ids in their new order                      |
  */
 export interface Patch {
@@ -25,6 +25,8 @@ export interface Patch {
 export class UnfitPatch extends Error {}
 
 const DRAWING_FIELDS = ['name', 'page', 'inks', 'settings'] as const
+/** Fields that an item may lack. */
+const OPTIONAL_FIELDS: readonly string[] = ['scrapes'] satisfies (keyof Line)[]
 const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
 
 type Path = Patch['path']
@@ -164,9 +166,12 @@ class ListEdit<T extends Named> {
 
   replace(id: unknown, field: unknown, value: unknown, fields: readonly string[] | null, path: Path): void {
     const item = typeof id === 'string' ? this.get(id) : null
-    const known = typeof field === 'string' && field !== 'id' && (fields ? fields.includes(field) : item && Object.hasOwn(item, field))
+    const known = typeof field === 'string' && field !== 'id' && (fields ? fields.includes(field) : item && (Object.hasOwn(item, field) || OPTIONAL_FIELDS.includes(field)))
     if (!item || !known) throw unfit(path)
-    this.byId.set(item.id, { ...item, [field]: value })
+    const next = { ...item, [field]: value }
+    // A field that was lost is not there, rather than there without a value.
+    if (value === undefined) Reflect.deleteProperty(next, field)
+    this.byId.set(item.id, next)
   }
 
   /** The list after all changes; the very list that was given where nothing changed. */

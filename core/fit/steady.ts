@@ -38,13 +38,14 @@ export function steadied(points: readonly Vec[], sigma: number): Vec[] {
     if (i >= n) return mirrored(points[n - 1]!, points[Math.max(0, 2 * (n - 1) - i)]!)
     return points[i]!
   }
-  return points.map((_, i) => {
+  return points.map((p, i) => {
+    if (i === 0 || i === n - 1) return p
     let x = 0
     let y = 0
     for (let k = 0; k < weights.length; k++) {
-      const p = at(i + k - reach)
-      x += weights[k]! * p.x
-      y += weights[k]! * p.y
+      const q = at(i + k - reach)
+      x += weights[k]! * q.x
+      y += weights[k]! * q.y
     }
     return { x: x / sum, y: y / sum }
   })

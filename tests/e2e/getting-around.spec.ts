@@ -72,11 +72,11 @@ test.describe('Getting around', () => {
     await dragThrough(page, [{ x: 150, y: 345 }, { x: 240, y: 345 }])
     await expect(title).not.toHaveText('Next line')
     await page.keyboard.press('Escape')
-    await clickAt(page, { x: 412, y: 108 })
+    await clickAt(page, { x: 403, y: 133 })
     await page.getByRole('group', { name: 'Choose all alike' }).getByRole('button', { name: 'Ink' }).click()
     await expect(title).toHaveText(`${linesOf(await savedDrawing(page)).length} lines`)
     await page.keyboard.press('Escape')
-    await clickAt(page, { x: 412, y: 108 })
+    await clickAt(page, { x: 403, y: 133 })
     await page.getByRole('group', { name: 'Choose all alike' }).getByRole('button', { name: 'Size' }).click()
     const sizes = linesOf(await savedDrawing(page)).map((l) => l.weight.size)
     const shell = (await savedDrawing(page)).layers.find((l) => l.name === 'Shell')!.items[0] as { weight: { size: number } }

@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from '@playwright/test'
 import { clickAt, dragThrough, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { darkPixels } from './support/pictures'
 
 const more = async (page: Page, layer: string, action: string): Promise<void> => {
   const row = page.locator('[data-layer]').filter({ has: page.getByRole('button', { name: layer, exact: true }) })
@@ -70,7 +71,7 @@ test.describe('Layers', () => {
     saved = await savedDrawing(page)
     expect(saved.layers.at(-2)).toMatchObject({ name: 'Horns, kept', visible: false, locked: true })
     await takeUp(page, 'Select')
-    await clickAt(page, { x: 412, y: 108 })
+    await clickAt(page, { x: 403, y: 133 })
     const [chosen] = saved.layers.find((l) => l.name === 'Shell')!.items
     await more(page, 'Leaf', 'Move the chosen line here')
     saved = await savedDrawing(page)
@@ -91,18 +92,15 @@ test.describe('Layers', () => {
     await startDrawing(page, 'demo-garden-snail')
     await more(page, 'Leaf', 'Show this layer alone')
     await takeUp(page, 'Select')
-    await clickAt(page, { x: 412, y: 108 })
+    await clickAt(page, { x: 403, y: 133 })
     await expect(page.getByTestId('hint')).toContainText('Click a line')
     await page.waitForTimeout(400)
-    const ink = async (): Promise<number> => {
-      const shot = await page.getByTestId('canvas').screenshot()
-      return shot.length
-    }
+    const ink = async (): Promise<number> => darkPixels(await page.getByTestId('canvas').screenshot())
     const alone = await ink()
     await page.getByRole('button', { name: 'Alone · show all' }).click()
     await page.waitForTimeout(400)
-    expect(await ink()).toBeGreaterThan(alone)
-    await clickAt(page, { x: 412, y: 108 })
+    expect(await ink()).toBeGreaterThan(2 * alone)
+    await clickAt(page, { x: 403, y: 133 })
     await expect(page.getByTestId('hint')).toContainText('A line')
   })
 })

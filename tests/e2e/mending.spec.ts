@@ -104,7 +104,7 @@ test.describe('Nodes', () => {
     await expect(page.getByTestId('shape-count')).toHaveText('1')
     await takeUp(page, 'Nodes')
     await clickAt(page, { x: 180, y: 197 })
-    await dragThrough(page, [{ x: 100, y: 197 }, { x: 100, y: 170 }])
+    await dragThrough(page, [{ x: 100, y: 192 }, { x: 100, y: 165 }])
     await expect.poll(async () => (await savedDrawing(page)).settings.retouches?.length).toBeGreaterThan(0)
     const saved = await savedDrawing(page)
     expect(linesOf(saved)).toEqual(lines)

@@ -59,8 +59,8 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
 </script>
 
 <template>
-  <div class="grid grid-cols-[304px_288px_1fr] gap-x-6">
-    <div class="grid content-start gap-1.5">
+  <div class="grid grid-cols-[300px_296px_1fr] gap-x-7">
+    <div class="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-1.5">
       <div v-if="!onLines" class="flex items-center gap-1">
         <NibPicker class="min-w-0 flex-1" />
       </div>
@@ -78,7 +78,7 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
       </p>
       <p v-if="contrast" class="text-[12px] text-amber-deep" role="status">Past two thirds a line stops looking drawn.</p>
     </div>
-    <div class="grid content-start gap-1.5">
+    <div class="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-1.5">
       <SliderField label="Steadiness" :value="Math.round(now.steadiness * 100)" :min="0" :max="100" :step="5" unit="%" @look="(v) => set({ steadiness: v / 100 }, null)" @keep="(v) => set({ steadiness: v / 100 }, 'Steadiness')" />
       <SliderField label="Unevenness" :value="Math.round(now.unevenness * 100)" :min="0" :max="60" :step="1" unit="%" @look="(v) => set({ unevenness: v / 100 }, null)" @keep="(v) => set({ unevenness: v / 100 }, 'Unevenness')" />
       <TickField v-model="squared">Square up: straight runs, true corners</TickField>

@@ -30,6 +30,12 @@ function look(v: number): void {
   emit('look', v)
 }
 
+/** Enter keeps the number and gives the keys back to what the field stands in. */
+function leave(field: HTMLInputElement): void {
+  field.blur()
+  field.closest<HTMLElement>('[tabindex="-1"]')?.focus()
+}
+
 function type(): void {
   const v = Number.parseFloat(text.value.replace(',', '.'))
   if (Number.isFinite(v)) emit('keep', Math.min(props.max, Math.max(props.min, v)))
@@ -38,7 +44,7 @@ function type(): void {
 </script>
 
 <template>
-  <label class="flex items-center gap-2.5">
+  <label class="flex min-w-0 items-center gap-2.5">
     <span class="w-24 shrink-0">{{ label }}</span>
     <input
       type="range"
@@ -59,7 +65,7 @@ function type(): void {
       :disabled="disabled"
       :aria-label="`${label}, exactly`"
       @blur="type"
-      @keydown.enter="($event.target as HTMLInputElement).blur()"
+      @keydown.enter="leave($event.target as HTMLInputElement)"
     />
     <span class="quiet number w-5">{{ unit }}</span>
   </label>

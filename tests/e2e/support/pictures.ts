@@ -28,3 +28,9 @@ export async function measurePicture(file: string): Promise<{ width: number; hei
   for (const a of alpha) ink += a / 255
   return { width, height, hasAlpha, ink }
 }
+
+/** How many px of a screenshot are as dark as ink. */
+export async function darkPixels(shot: Buffer): Promise<number> {
+  const data = await sharp(shot).greyscale().raw().toBuffer()
+  return data.reduce((n, v) => n + (v < 80 ? 1 : 0), 0)
+}
