@@ -150,6 +150,10 @@ export class Bow implements Instrument {
     this.grip = null
   }
 
+  away(): void {
+    this.snapping.clear()
+  }
+
   stepBack(): boolean {
     const any = this.pulls.length > 0
     this.grip = null
@@ -174,6 +178,7 @@ export class Bow implements Instrument {
   }
 
   private discard(): void {
+    this.snapping.clear()
     this.points = []
     this.pulls = []
     this.smooth = []

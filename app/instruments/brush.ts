@@ -64,6 +64,10 @@ export abstract class Brush implements Instrument {
     this.fresh = null
   }
 
+  away(): void {
+    this.pointer = null
+  }
+
   overtaken(): void {
     this.cancel()
   }

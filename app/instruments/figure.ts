@@ -80,6 +80,10 @@ export class Figure implements Instrument {
     this.snapping.clear()
   }
 
+  away(): void {
+    this.snapping.clear()
+  }
+
   key(key: string): boolean {
     if (key !== 'Escape' || !this.began) return false
     this.cancel()

@@ -101,6 +101,8 @@ export interface Instrument {
   release?(hand: Hand): void
   /** The pointer was taken away in the middle of a press. */
   cancel?(): void
+  /** The pointer left the canvas with nothing pressed: what it hovered over is let go. */
+  away?(): void
   /** The drawing changed other than by this hand (undo, another window): lets go of what it holds of the drawing. */
   overtaken?(): void
   /** Undo while something is half made: takes its last bit back. Answers whether there was any. */

@@ -149,6 +149,11 @@ export class Pen implements Instrument {
     this.pressed = null
   }
 
+  away(): void {
+    this.pointer = null
+    this.snapping.clear()
+  }
+
   /** The line that is being gone on with may be another now, or gone. */
   overtaken(): void {
     if (this.goingOn) this.discard()
@@ -180,6 +185,7 @@ export class Pen implements Instrument {
   }
 
   private discard(): void {
+    this.snapping.clear()
     this.nodes = []
     this.pressed = null
     this.goingOn = null

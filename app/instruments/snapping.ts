@@ -14,8 +14,8 @@ export const SNAP_TITLES: Record<SnapKind, string> = {
   node: 'Node',
   crossing: 'Crossing',
   middle: 'Middle',
-  tangent: 'Touching',
-  line: 'On the line',
+  tangent: 'Touch',
+  line: 'Line',
   grid: 'Grid',
 }
 

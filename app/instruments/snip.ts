@@ -99,6 +99,11 @@ export class Snip implements Instrument {
     this.bench.drop()
   }
 
+  away(): void {
+    this.hover = null
+    this.uncrossed = false
+  }
+
   overtaken(): void {
     this.hover = null
     this.cancel()

@@ -119,6 +119,12 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     after()
   }
 
+  function away(): void {
+    if (down !== null) return
+    instrument()?.away?.()
+    after()
+  }
+
   function wheel(e: WheelEvent): void {
     e.preventDefault()
     const step = e.deltaMode === 1 ? e.deltaY * 30 : e.deltaY
@@ -139,6 +145,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     el.addEventListener('pointermove', move)
     el.addEventListener('pointerup', release)
     el.addEventListener('pointercancel', taken)
+    el.addEventListener('pointerleave', away)
     el.addEventListener('wheel', wheel, { passive: false })
     window.addEventListener('keydown', space)
     window.addEventListener('keyup', space)

@@ -60,8 +60,8 @@ describe('a retouch of an outline', () => {
 })
 
 it('a field that an item may lack comes and goes by its patch, also after a journey as text', () => {
-  const line = { ...plainLine({ x: 0, y: 0 }, { x: 9, y: 0 }), id: 'a', scrapes: [{ nodes: [], closed: true }] }
-  const { scrapes: _scrapes, ...plain } = line
+  const plain = { ...plainLine({ x: 0, y: 0 }, { x: 9, y: 0 }), id: 'a' }
+  const line = { ...plain, scrapes: [{ nodes: [], closed: true }] }
   const [before, after] = [line, plain].map((l) => newDrawing('Test', { id: 'd', layers: [{ ...newLinesLayer('Lines', [l]), id: 'l' }] }))
   const travelled = (a: typeof before, b: typeof before) => JSON.parse(JSON.stringify(patchesBetween(a!, b!)))
   expect(applyPatches(before!, travelled(before, after)).layers[0]!.items[0]).toEqual(plain)

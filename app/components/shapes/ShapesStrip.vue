@@ -39,7 +39,12 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
 </script>
 
 <template>
-  <div class="flex h-full gap-10">
+  <div v-if="view.instrument === 'outline' && outlines.nodes.length" class="grid content-start gap-2">
+    <b class="flex h-7 items-center font-[650]">{{ outlines.nodes.length === 1 ? 'A node' : `${outlines.nodes.length} nodes` }} of the outline</b>
+    <NodeFields :surface="outlines" />
+    <p class="quiet">What you change here is put on again whenever the outline is made from its lines.</p>
+  </div>
+  <div v-else class="flex h-full gap-10">
     <div class="flex w-[430px] shrink-0 flex-col gap-2.5">
       <b class="flex h-6 items-center font-[650]">How lines become shapes</b>
       <label class="flex items-center gap-2.5">
@@ -59,10 +64,7 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
       />
       <p class="quiet">Outlines are drawn with fewer nodes, nowhere farther from the ink than this. 0 leaves them as expanded.</p>
     </div>
-    <div v-if="view.instrument === 'outline' && outlines.nodes.length" class="grid content-start gap-2 pt-6">
-      <NodeFields :surface="outlines" />
-    </div>
-    <div v-else class="flex min-w-0 flex-1 flex-col">
+    <div class="flex min-w-0 flex-1 flex-col">
       <div v-if="result" class="flex h-6 items-center gap-5" data-testid="shape-numbers">
         <span><b class="number text-[13px]" data-testid="shape-count">{{ result.shapes.length }}</b> {{ result.shapes.length === 1 ? 'shape' : 'shapes' }}</span>
         <span>Nodes <b class="number text-[13px]" data-testid="nodes-before">{{ result.nodesBefore }}</b> → <b class="number text-[13px]" data-testid="nodes-after">{{ result.nodesAfter }}</b></span>

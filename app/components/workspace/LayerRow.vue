@@ -30,7 +30,7 @@ function endNaming(keep: boolean): void {
 
 function count(): string {
   const percent = `${Math.round(props.layer.opacity * 100)}%`
-  if (props.layer.kind === 'sketch') return props.layer.locked ? `locked · ${percent}` : percent
+  if (props.layer.kind === 'sketch') return percent
   return props.layer.opacity < 1 ? `${props.layer.items.length} · ${percent}` : String(props.layer.items.length)
 }
 

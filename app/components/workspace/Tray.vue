@@ -32,14 +32,14 @@ const rows = computed(() => {
 
 function keyAt(i: number): { key: string; spoken: string } {
   const key = TRAY_KEYS[i % TRAY_KEYS.length]!.toUpperCase()
-  return i < TRAY_KEYS.length ? { key, spoken: key } : { key: `⇧${key}`, spoken: `Shift+${key}` }
+  return { key, spoken: i < TRAY_KEYS.length ? key : `Shift+${key}` }
 }
 </script>
 
 <template>
   <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-3 py-2.5" data-testid="tray">
     <div class="grid gap-1" role="toolbar" aria-label="Instruments">
-      <div v-for="row in rows" :key="row[0]!.id" class="grid grid-cols-6 gap-1" :class="rows.length > 1 ? 'h-[39px]' : 'h-[58px]'">
+      <div v-for="(row, i) in rows" :key="row[0]!.id" class="grid grid-cols-6 gap-1" :class="rows.length > 1 ? 'h-[39px]' : 'h-[58px]'">
         <button
           v-for="tool in row"
           :key="tool.id"
@@ -53,6 +53,7 @@ function keyAt(i: number): { key: string; spoken: string } {
           <component :is="tool.icon" :size="rows.length > 1 ? 15 : 17" :stroke-width="1.7" />
           <span>{{ tool.title }}</span>
         </button>
+        <span v-if="i > 0 && row.length < TRAY_KEYS.length" class="quiet self-center pl-1.5 text-[11px] leading-[1.25]" :style="{ gridColumn: `span ${TRAY_KEYS.length - row.length}` }">these with Shift</span>
       </div>
     </div>
     <ProfileShelf v-if="view.pass === 'weight' || view.pass === 'lines'" class="mt-2" />

@@ -106,7 +106,7 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <div class="relative grid h-full select-none grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
+  <div class="relative grid h-full select-none grid-cols-[minmax(0,1fr)] grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
     <NoticeBar v-model="store.notice">
       <button v-for="way in store.ways" :key="way.title" class="shrink-0 font-semibold text-[#f0cfe0] underline underline-offset-2" @click="takeWay(way)">{{ way.title }}</button>
     </NoticeBar>

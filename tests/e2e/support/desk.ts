@@ -37,7 +37,7 @@ export const linesOf = (d: Drawing): Line[] => d.layers.flatMap((l) => (l.kind =
 
 export const enterPass = (page: Page, name: string) => page.getByRole('navigation', { name: 'Passes' }).getByRole('button', { name }).click()
 
-export const takeUp = (page: Page, name: string) => page.getByTestId('tray').getByRole('button', { name: new RegExp(`^⇧?\\w ${name}`) }).click()
+export const takeUp = (page: Page, name: string) => page.getByTestId('tray').getByRole('button', { name: new RegExp(`^\\w ${name}`) }).click()
 
 /** Where a point of the page lies on the screen. */
 export async function onScreen(page: Page, p: Vec): Promise<Vec> {
