@@ -1,3 +1,4 @@
+import type { HandRow } from './browser'
 import type { NodeRow } from './nodes'
 import type { Growth, SpeedRow } from './speed'
 
@@ -7,6 +8,7 @@ export interface Measured {
   speed: SpeedRow[]
   nodes: NodeRow[]
   growth: Growth[]
+  hand: HandRow[]
 }
 
 const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
@@ -14,7 +16,7 @@ const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
 /** Exponent of growth between two sizes. */
 const exponent = (a: number, b: number, factor: number): string => (Math.log(b / a) / Math.log(factor)).toFixed(2)
 
-export function report({ started, machine, speed, nodes, growth }: Measured): string {
+export function report({ started, machine, speed, nodes, growth, hand }: Measured): string {
   const lines = [
     '# Benchmarks',
     '',
@@ -42,6 +44,16 @@ export function report({ started, machine, speed, nodes, growth }: Measured): st
       const of = (key: 'expand' | 'unite'): string => (before ? exponent(before[key], g[key], g.lines / before.lines) : '')
       return `| ${g.lines.toLocaleString('en')} | ${ms(g.expand)} | ${of('expand')} | ${ms(g.unite)} | ${of('unite')} |`
     }),
+    '',
+    '## In the browser, with 2,000 lines',
+    '',
+    'Pointer to ink in headless Chromium that draws in software, ms. *Drawing* counts from when the application hears of the pointer to',
+    'the end of the drawing of that frame, which has to stay under a frame (16.7); *whole* counts from when the pointer moved, so with the',
+    'wait for the next frame, which alone is up to 16.7.',
+    '',
+    '| work | events | drawing: median | 95 % | worst | whole: median | 95 % | worst |',
+    '| --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
+    ...hand.map((r) => `| ${r.work} | ${r.samples} | ${[r.drawing, r.whole].flatMap((s) => [s.median, s.p95, s.worst]).map(ms).join(' | ')} |`),
     '',
   ]
   return lines.join('\n')

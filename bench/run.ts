@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
+import { handRows } from './browser'
 import { nodeRows } from './nodes'
 import { report } from './report'
 import { growth, speedRows } from './speed'
@@ -8,6 +9,7 @@ const started = new Date()
 const speed = await speedRows()
 const nodes = nodeRows()
 const grown = growth()
-const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown })
+const hand = await handRows()
+const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown, hand })
 writeFileSync('docs/benchmarks.md', text)
 process.stdout.write(text)

@@ -87,7 +87,7 @@ function expandText(text: string, s: Settings): { svg: string; strokes: number; 
   const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
   const { union: unite, tolerance, simplify } = s
   const dropped: Speck[] = []
-  const shapes = shapesOf({ ...drawing, settings: { shapes: { unite, tolerance, simplify } } }).shapes.map((shape) => {
+  const shapes = shapesOf({ ...drawing, settings: { ...drawing.settings, shapes: { unite, tolerance, simplify } } }).shapes.map((shape) => {
     // What came as a fill stays as it is.
     if (!shape.from.length) return shape
     const { contours, dropped: gone } = dropSpecks(shape.contours, s.limits)

@@ -1,10 +1,12 @@
 // Bundles the benchmarks the way the application is bundled, so that what is timed is what runs, and runs them.
 import { mkdirSync } from 'node:fs'
 import { spawnSync } from 'node:child_process'
-import { build } from 'esbuild'
+import { build as bundle } from 'esbuild'
+import { build } from './setup.mjs'
 
+build()
 mkdirSync('data/bench', { recursive: true })
-await build({
+await bundle({
   entryPoints: ['bench/run.ts'],
   outfile: 'data/bench/run.mjs',
   bundle: true,

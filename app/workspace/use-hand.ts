@@ -62,11 +62,13 @@ export function useHand() {
 
   /** Keeps a setting: of the lines to come, or as one step for the chosen ones. */
   async function keep(label: string, patch: HandSettings): Promise<void> {
-    const lines = traced.value
-    if (!lines.length) {
+    if (!traced.value.length) {
       forNext(patch)
       return
     }
+    // The lines as they were before the slider showed anything: what was edited by hand is to be told.
+    store.drop()
+    const lines = traced.value
     const shapesPath = 'steadiness' in patch || 'squared' in patch
     let edited = 0
     const fresh = new Map<string, Line>()
@@ -78,8 +80,6 @@ export function useHand() {
       }
       return true
     }
-    // A preview under the slider is not what was edited by hand.
-    store.drop()
     let going = true
     const done = await inTurns(work(), {
       turn: TURN,

@@ -99,6 +99,7 @@ export function joinedLines(first: Line, second: Line): Line {
   const lengths = [arcOfPath(first.path).total, arcOfPath(second.path).total] as const
   const touching = gap < TOUCHING
   const nodes = touching ? [...a.slice(0, -1), metNode(end, start), ...b.slice(1)] : [...a, ...b]
+  const scrapes = [...(first.scrapes ?? []), ...(second.scrapes ?? [])]
   const total = lengths[0] + (touching ? 0 : gap) + lengths[1] || 1
   const placed = (snips: readonly Snip[], offset: number, length: number): Snip[] =>
     snips.map((s) => ({ ...s, from: (offset + s.from * length) / total, to: (offset + s.to * length) / total }))
@@ -109,6 +110,7 @@ export function joinedLines(first: Line, second: Line): Line {
     finish: { ...first.finish, endCap: second.finish.endCap },
     snips: [...placed(first.snips, 0, lengths[0]), ...placed(second.snips, total - lengths[1], lengths[1])],
     trace: null,
+    ...(scrapes.length && { scrapes }),
   }
 }
 

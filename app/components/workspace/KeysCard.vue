@@ -6,7 +6,9 @@ const emit = defineEmits<{ close: [] }>()
 
 const KEYS: [string, string][] = [
   ['1 – 5', 'Go to a pass'],
-  ['Q W E R', 'Instruments by place; held: only while held'],
+  ['Q W E R T Y', 'Instruments by place, with Shift the second row; held: only while held'],
+  ['Shift, Alt', 'Constrain; act on one side or from the middle'],
+  ['Ctrl, held', 'No snapping'],
   ['Space + drag', 'Move the page (also middle drag)'],
   ['Space + Shift + drag', 'Turn the page'],
   ['Wheel', 'Zoom at the pointer'],

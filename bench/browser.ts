@@ -1,0 +1,95 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from '@playwright/test'
+import { chromium } from '@playwright/test'
+import { newDrawing, newLinesLayer } from '../core/drawing/create'
+import { strokes } from './strokes'
+
+const PORT = 4398
+const ADDRESS = `http://127.0.0.1:${PORT}`
+const LINES = 2000
+
+/** Half of the times, 95 of a hundred and all of them are no longer than this, ms. */
+interface Spread {
+  median: number
+  p95: number
+  worst: number
+}
+
+/** How long the hand waits for its ink. */
+export interface HandRow {
+  work: string
+  samples: number
+  /** From when the application hears of the pointer to the end of the frame's drawing. */
+  drawing: Spread
+  /** The same from when the pointer moved: with the wait for the next frame. */
+  whole: Spread
+}
+
+/** Pointer to ink in the built application with 2,000 lines on the page, in headless Chromium that draws in software. */
+export async function handRows(): Promise<HandRow[]> {
+  const db = join(mkdtempSync(join(tmpdir(), 'bellatrait-bench-')), 'bench.db')
+  const server = spawn(process.execPath, ['scripts/start.mjs'], { env: { ...process.env, PORT: String(PORT), BELLATRAIT_DB: db }, stdio: 'ignore' })
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    await openCrowded(page)
+    return [
+      await measured(page, 'a freehand stroke', 'Freehand', wave(240, 2)),
+      await measured(page, 'a long freehand stroke', 'Freehand', wave(1500, 0.36)),
+      await measured(page, 'the chord of a bow, drawn to places', 'Bow', wave(120, 3)),
+      await measured(page, 'a blot', 'Blot', wave(120, 3)),
+    ]
+  } finally {
+    await browser.close()
+    server.kill()
+  }
+}
+
+async function openCrowded(page: Page): Promise<void> {
+  for (let i = 0; ; i++) {
+    if (await page.goto(ADDRESS).catch(() => null)) break
+    if (i > 60) throw new Error('The application did not start. Build it first: npm run build.')
+    await page.waitForTimeout(250)
+  }
+  const drawing = newDrawing('Crowded', { page: { width: 900, height: 620, unit: 'px', pxPerMm: 4 }, layers: [newLinesLayer('Lines', strokes(LINES))] })
+  const response = await page.request.post(`${ADDRESS}/api/drawings`, { data: { drawing }, headers: { origin: ADDRESS } })
+  const { id } = (await response.json()) as { id: string }
+  await page.goto(`${ADDRESS}/drawings/${id}`)
+  await page.getByTestId('canvas').waitFor()
+  await page.waitForTimeout(6000)
+}
+
+/** Screen places along a wave over the drawing. */
+const wave = (count: number, step: number): [number, number][] => Array.from({ length: count }, (_, i) => [180 + i * step, 300 + 120 * Math.sin((i * step) / 60)])
+
+async function measured(page: Page, work: string, tool: string, way: [number, number][]): Promise<HandRow> {
+  await page.getByTestId('tray').getByRole('button', { name: new RegExp(`^\\w ${tool}`) }).click()
+  await page.mouse.move(...way[0]!)
+  await page.evaluate(() => {
+    const times: [number, number][] = []
+    let heard = 0
+    Object.assign(window, { handTimes: times })
+    window.addEventListener('pointermove', () => (heard = performance.now()), { capture: true })
+    // Heard after the application, and called back in the same frame after its own drawing.
+    window.addEventListener('pointermove', (e) => {
+      const began = heard
+      requestAnimationFrame(() => times.push([performance.now() - began, performance.now() - e.timeStamp]))
+    })
+  })
+  await page.mouse.down()
+  for (const p of way.slice(1)) await page.mouse.move(...p)
+  await page.mouse.up()
+  await page.waitForTimeout(800)
+  const times = await page.evaluate(() => (window as unknown as { handTimes: [number, number][] }).handTimes)
+  await page.keyboard.press('Escape')
+  return { work, samples: times.length, drawing: spread(times.map((t) => t[0])), whole: spread(times.map((t) => t[1])) }
+}
+
+function spread(times: readonly number[]): Spread {
+  const sorted = [...times].sort((a, b) => a - b)
+  const at = (q: number): number => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!
+  return { median: at(0.5), p95: at(0.95), worst: at(1) }
+}
