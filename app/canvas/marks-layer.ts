@@ -64,7 +64,7 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
     case 'tag':
       return tag(place(mark.at), mark.text)
     case 'end':
-      return [openEnd(place(mark.at), place.step(mark.outward), mark.ref)]
+      return [openEnd(place(mark.at), place.step(mark.outward), mark.ref, !!mark.hot)]
     case 'box':
       return [box(cornersBetween(mark.from, mark.to).map(place))]
     case 'frame':
@@ -220,7 +220,7 @@ function tag(p: Vec, text: string): Konva.Shape[] {
 }
 
 /** An open chevron at a free end, pointing outwards. */
-function openEnd(p: Vec, outward: Vec, ref: MarkRef | null): Konva.Shape {
+function openEnd(p: Vec, outward: Vec, ref: MarkRef | null, hot: boolean): Konva.Shape {
   return new Konva.Shape({
     x: p.x,
     y: p.y,
@@ -234,6 +234,10 @@ function openEnd(p: Vec, outward: Vec, ref: MarkRef | null): Konva.Shape {
       ctx.lineTo(5, 5)
       ctx.setAttr('strokeStyle', PLUM)
       ctx.setAttr('lineWidth', ref ? 2.4 : 1.6)
+      ctx.stroke()
+      if (!hot) return
+      ctx.beginPath()
+      ctx.arc(9, 0, 10, 0, Math.PI * 2)
       ctx.stroke()
     },
     // The chevron takes the hand, not the end itself: there another line may begin.

@@ -22,7 +22,7 @@ export type Mark =
   | { kind: 'handle'; from: Vec; at: Vec; ref: MarkRef | null }
   | { kind: 'jaws'; left: Vec; right: Vec; centre: Vec; chosen: boolean; line: string; index: number }
   | { kind: 'tag'; at: Vec; text: string }
-  | { kind: 'end'; at: Vec; outward: Vec; ref: MarkRef | null }
+  | { kind: 'end'; at: Vec; outward: Vec; ref: MarkRef | null; /** The hand is over it. */ hot?: boolean }
   | { kind: 'box'; from: Vec; to: Vec }
   | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec]; /** Where it is turned by. */ turner?: Vec }
   | { kind: 'closer'; at: Vec; ref: MarkRef }

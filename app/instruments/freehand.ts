@@ -5,9 +5,9 @@ import { fitByTrace, optionsOf } from '#core/fit/fit-trace'
 import { LiveFit } from '#core/fit/live-fit'
 import { pressureStops } from '#core/fit/pressure-stops'
 import { findLayer, findLine } from '~/stores/find'
-import type { Mark } from '~/canvas/marks'
+import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Bench, Hand, HandSample, Instrument } from './instrument'
-import { chosenLines, endMarks } from './line-marks'
+import { takenEndMarks } from './line-marks'
 
 /** Shorter strokes than this are slips of the hand, screen px. */
 const SLIP = 3
@@ -20,6 +20,7 @@ export class Freehand implements Instrument {
   private device: PenTrace['device'] = 'mouse'
   private line: Line | null = null
   private live: LiveFit | null = null
+  private over: MarkRef | null = null
   private began = 0
   private layer: string | null = null
   /** The line whose end mark the stroke began on. */
@@ -33,6 +34,7 @@ export class Freehand implements Instrument {
   }
 
   hint(): string {
+    if (this.over) return 'Drag: go on with this line'
     if (!this.layer) return this.marks().length ? 'Drag: draw a line · From an end mark: go on with that line' : 'Drag: draw a line'
     const nodes = this.line?.path.nodes.length ?? 0
     return nodes > 1 ? `${nodes} nodes · Release: finish · Esc: drop` : 'Release: finish · Esc: drop'
@@ -43,6 +45,7 @@ export class Freehand implements Instrument {
     this.layer = found && !found.layer.locked ? found.layer.id : this.bench.layerForInk()
     if (!this.layer) return
     this.goingOn = found && hand.mark?.kind === 'end' ? { line: found.line, end: hand.mark.end } : null
+    this.over = null
     this.bench.select([])
     this.device = hand.device
     this.samples = []
@@ -54,10 +57,25 @@ export class Freehand implements Instrument {
   }
 
   move(hand: Hand): void {
-    if (!this.layer) return
+    if (!this.layer) {
+      this.hoverOver(hand.mark)
+      return
+    }
     this.take(hand.samples)
     this.line = this.fitted(false)
     this.bench.refresh()
+  }
+
+  /** The end mark under the hand is shown, so that nothing is gone on with by accident. */
+  private hoverOver(mark: MarkRef | null): void {
+    const over = mark?.kind === 'end' ? mark : null
+    if (over === this.over) return
+    this.over = over
+    this.bench.refresh()
+  }
+
+  away(): void {
+    this.hoverOver(null)
   }
 
   release(hand: Hand): void {
@@ -163,7 +181,7 @@ export class Freehand implements Instrument {
   }
 
   marks(): Mark[] {
-    return this.layer ? [] : chosenLines(this.bench).flatMap((line) => endMarks(line, true))
+    return this.layer ? [] : takenEndMarks(this.bench, this.over)
   }
 }
 

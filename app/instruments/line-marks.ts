@@ -2,7 +2,7 @@ import type { Line } from '#core/drawing/model'
 import type { ArcLength } from '#core/geometry/arc-length'
 import { arcOfPath } from '#core/geometry/known'
 import { findLine } from '~/stores/find'
-import type { Mark } from '~/canvas/marks'
+import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Bench } from './instrument'
 
 /** More chosen lines than this are shown by their centrelines alone: their marks would hide the drawing. */
@@ -24,6 +24,10 @@ export function chosenMarks(bench: Bench, besides: (line: Line) => Mark[]): Mark
   const centrelines: Mark = { kind: 'paths', paths: lines.map((l) => l.path), tone: 'plum' }
   return lines.length > MOST_MARKED ? [centrelines] : [centrelines, ...lines.flatMap(besides)]
 }
+
+/** End marks of the chosen lines that go on from there when pressed; the one under the hand stands out. */
+export const takenEndMarks = (bench: Bench, over: MarkRef | null): Mark[] =>
+  chosenLines(bench).flatMap((line) => endMarks(line, true).map((m) => (m.kind === 'end' && over && JSON.stringify(m.ref) === JSON.stringify(over) ? { ...m, hot: true } : m)))
 
 /** A chevron at each open end; `taken` where a press on it is to mean something. */
 export function endMarks(line: Line, taken = false): Mark[] {

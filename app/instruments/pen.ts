@@ -2,11 +2,11 @@ import type { Line, Path, PathNode, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
 import { halfWay, smoothThrough } from '#core/geometry/smooth-through'
 import { findLayer, findLine } from '~/stores/find'
-import type { Mark } from '~/canvas/marks'
+import type { Mark, MarkRef } from '~/canvas/marks'
 import { constrained } from './constrained'
 import type { Bench, Hand, Instrument } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
-import { chosenLines, endMarks } from './line-marks'
+import { takenEndMarks } from './line-marks'
 import { Snapping } from './snapping'
 
 const mirrored = (about: Vec, p: Vec): Vec => ({ x: 2 * about.x - p.x, y: 2 * about.y - p.y })
@@ -30,6 +30,8 @@ export class Pen implements Instrument {
   private nodes: Laid[] = []
   private pressed: { screen: Vec; closing: boolean; dragging: boolean; index: number } | null = null
   private pointer: Vec | null = null
+  /** The end mark under the hand. */
+  private over: MarkRef | null = null
   private goingOn: GoingOn | null = null
 
   private readonly snapping: Snapping
@@ -41,6 +43,7 @@ export class Pen implements Instrument {
   hint(): string {
     const joins = this.bench.preferences().penJoins
     const lay = joins === 'straight' ? 'Click: corner' : joins === 'smooth' ? 'Click: smooth point · Drag: curve' : 'Click: corner · Drag: curve'
+    if (!this.nodes.length && this.over) return 'Press: go on with this line'
     if (!this.nodes.length) return this.marks().some((m) => m.kind === 'end') ? `${lay} · Press an end mark: go on from there` : lay
     if (this.pressed?.dragging) return 'Shift: 15° steps · Alt: only the handle ahead'
     const close = this.nodes.length > 1 && !this.goingOn ? ' · Click the start: close' : ''
@@ -98,7 +101,9 @@ export class Pen implements Instrument {
   }
 
   move(hand: Hand): void {
+    this.over = !this.nodes.length && hand.mark?.kind === 'end' ? hand.mark : null
     this.pointer = this.pressed ? hand.at : this.pointOf(hand)
+    if (this.over) this.snapping.clear()
     if (this.pressed) this.pull(hand)
     this.bench.refresh()
   }
@@ -151,6 +156,7 @@ export class Pen implements Instrument {
 
   away(): void {
     this.pointer = null
+    this.over = null
     this.snapping.clear()
   }
 
@@ -186,6 +192,7 @@ export class Pen implements Instrument {
 
   private discard(): void {
     this.snapping.clear()
+    this.over = null
     this.nodes = []
     this.pressed = null
     this.goingOn = null
@@ -243,7 +250,7 @@ export class Pen implements Instrument {
     const marks: Mark[] = []
     const { nodes } = this
     // Only a press on an end mark goes on with a line.
-    if (!nodes.length) return [...chosenLines(this.bench).flatMap((line) => endMarks(line, true)), ...this.snapping.marks()]
+    if (!nodes.length) return [...takenEndMarks(this.bench, this.over), ...this.snapping.marks()]
     const path = this.path(false)
     const last = path.nodes[nodes.length - 1]!
     if (nodes.length > 1) marks.push({ kind: 'paths', paths: [path], tone: 'plum' })

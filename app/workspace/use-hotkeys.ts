@@ -106,6 +106,12 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else view.select(placed)
   }
 
+  /** Nothing is under the hand that Escape could drop: what is chosen is let go. */
+  function letGo(): void {
+    view.select([])
+    view.solids = []
+  }
+
   function plain(key: string, shift: boolean): boolean {
     const page = store.drawing!.page
     const pass = PASSES[Number(key) - 1]
@@ -118,6 +124,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else if (key === '/') view.setUpright()
     else if (key === 'm') view.mirror()
     else if (key === 'h') view.sketchHidden = true
+    else if (key === 'Escape') letGo()
     else if (key === '?') to.showKeys()
     else if (key === 'f' && shift) chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))
     else if (key === 'f') chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { Freehand } from '~/instruments/freehand'
 import { Nodes } from '~/instruments/nodes'
 import { frameAbout, scaling, turning } from '~/instruments/node-frame'
 import { Pen } from '~/instruments/pen'
@@ -101,5 +102,20 @@ describe('the hand is drawn to places', () => {
     expect(bench.lines[0]!.path.nodes[1]!.at).toEqual({ x: 100, y: 50 })
     drag(new Nodes(bench), [[100, 50], [4, 3]], { mark: { kind: 'node', line: 'top', index: 1 } })
     expect(bench.lines[0]!.path.nodes[1]!.at).toEqual({ x: 4, y: 3 })
+  })
+})
+
+describe('an end mark', () => {
+  it('stands out under the hand, and the hint says what a press on it does', () => {
+    for (const make of [(b: TestBench) => new Pen(b), (b: TestBench) => new Freehand(b)]) {
+      const bench = new TestBench(lines())
+      bench.select(['top'])
+      const tool = make(bench)
+      tool.move!(hand(109, 0, { mark: { kind: 'end', line: 'top', end: 'last' } }))
+      expect(tool.marks().filter((m) => m.kind === 'end' && m.hot)).toHaveLength(1)
+      expect(tool.hint()).toMatch(/go on with this line/)
+      tool.move!(hand(150, 50))
+      expect(tool.marks().some((m) => m.kind === 'end' && m.hot)).toBe(false)
+    }
   })
 })
