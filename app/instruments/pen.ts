@@ -46,9 +46,9 @@ export class Pen implements Instrument {
     if (!this.nodes.length && this.over) return 'Press: go on with this line'
     if (!this.nodes.length) return this.marks().some((m) => m.kind === 'end') ? `${lay} · Press an end mark: go on from there` : lay
     if (this.pressed?.dragging) return 'Shift: 15° steps · Alt: only the handle ahead'
-    const close = this.nodes.length > 1 && !this.goingOn ? ' · Click the start: close' : ''
-    const retract = this.nodes[this.nodes.length - 1]!.out ? ' · Click the last node: straight on' : ''
-    return `${lay}${close}${retract} · Enter: finish · Backspace: step back · Esc: drop`
+    const close = this.nodes.length > 1 && !this.goingOn ? ' · Start: close' : ''
+    const retract = this.nodes[this.nodes.length - 1]!.out ? ' · Last node: straight on' : ''
+    return `${lay}${close}${retract} · Enter: finish · Backspace: back · Esc: drop`
   }
 
   press(hand: Hand): void {
