@@ -1,6 +1,5 @@
 import type { Path } from '#core/drawing/model'
 import type { Vec } from '#core/geometry/point'
-import type { SnapKind } from '#core/geometry/snap'
 
 /** What a mark stands for, for the instrument whose mark the pointer meets. */
 export type MarkRef =
@@ -27,5 +26,5 @@ export type Mark =
   | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec]; /** Where it is turned by. */ turner?: Vec }
   | { kind: 'closer'; at: Vec; ref: MarkRef }
   | { kind: 'brush'; at: Vec; /** px of the page */ width: number }
-  | { kind: 'snap'; at: Vec; what: SnapKind; along: Vec | null; text: string }
+  | { kind: 'snap'; at: Vec; along: Vec | null; text: string }
   | { kind: 'belly'; at: Vec; along: Vec; index: number }

@@ -49,6 +49,6 @@ export class Snapping {
     const { snap, from } = this.shown
     const length = from && distance(from, snap.at)
     const text = length ? `${SNAP_TITLES[snap.kind]} · ${short(length, 1)} px` : SNAP_TITLES[snap.kind]
-    return [{ kind: 'snap', at: snap.at, what: snap.kind, along: snap.along, text }]
+    return [{ kind: 'snap', at: snap.at, along: snap.along, text }]
   }
 }
