@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { expect, test } from '@playwright/test'
-import { clickAt, enterPass, startDrawing } from './support/desk'
+import { clickAt, dragThrough, enterPass, startDrawing, takeUp } from './support/desk'
 
 /** What a check of the page finds that keeps people out, in words. */
 async function barriers(page: Page): Promise<string[]> {
@@ -20,6 +20,23 @@ test('no screen has a serious barrier', async ({ page }) => {
     await page.waitForTimeout(400)
     expect(await barriers(page), pass).toEqual([])
   }
+  await enterPass(page, 'Lines')
+  for (const instrument of ['Select', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Snip', 'Blot', 'Scrape', 'Practice']) {
+    await takeUp(page, instrument)
+    // Nodes chosen, or a line, where the instrument shows something of its own for them.
+    if (instrument === 'Select') await page.keyboard.press('Control+a')
+    if (instrument === 'Nodes') await dragThrough(page, [{ x: 200, y: 60 }, { x: 420, y: 200 }])
+    await page.waitForTimeout(200)
+    expect(await barriers(page), instrument).toEqual([])
+  }
+  await takeUp(page, 'Bow')
+  await page.getByRole('button', { name: /Snapping/ }).click()
+  expect(await barriers(page), 'snapping').toEqual([])
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Roots', exact: true }).hover()
+  await page.getByRole('button', { name: 'More of Roots' }).click()
+  expect(await barriers(page), 'layer').toEqual([])
+  await page.keyboard.press('Escape')
   await page.keyboard.press('?')
   await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible()
   expect(await barriers(page), 'keys').toEqual([])

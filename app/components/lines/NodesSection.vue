@@ -3,6 +3,7 @@ import { computed, reactive } from 'vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 import { useEnds } from '~/workspace/use-ends'
+import GatherField from './GatherField.vue'
 import NodeFields from './NodeFields.vue'
 
 const store = useDrawingStore()
@@ -17,9 +18,12 @@ const closes = computed(() => ends.value.length === 2 && ends.value[0]!.line.id 
 </script>
 
 <template>
-  <p v-if="!view.nodes.length" class="quiet mt-2">
-    {{ view.selection.length ? 'Choose nodes: click one, Shift+click more, or drag over paper.' : 'Click a line to see its nodes, or drag over paper to choose nodes of several lines.' }}
-  </p>
+  <div v-if="!view.nodes.length" class="grid gap-2.5">
+    <GatherField />
+    <p class="quiet">
+      {{ view.selection.length ? 'Choose nodes: click one, Shift+click more, or drag over paper.' : 'Click a line to see its nodes, or drag over paper to choose nodes of several lines.' }}
+    </p>
+  </div>
   <div v-else class="grid gap-2">
     <NodeFields :surface="surface" />
     <div class="flex items-center gap-1.5" role="group" aria-label="Ends and cuts">

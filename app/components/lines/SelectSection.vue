@@ -2,21 +2,13 @@
 import { computed } from 'vue'
 import { newFillsLayer, newId } from '#core/drawing/create'
 import { closedFigure } from '#core/geometry/close-strokes'
-import ChoiceField from '~/components/ui/ChoiceField.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useAlike } from '~/workspace/use-alike'
+import GatherField from './GatherField.vue'
 import { useDrawingStore } from '~/stores/drawing'
-import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 
-const GATHERS = [
-  { id: 'box', title: 'Box', help: 'Takes lines with any part in the box' },
-  { id: 'lasso', title: 'Lasso', help: 'Takes lines that lie wholly in the loop' },
-  { id: 'touch', title: 'Touch', help: 'Takes lines that the drag goes over' },
-] as const
-
 const store = useDrawingStore()
-const studio = useStudioStore()
 const view = useViewStore()
 const chosen = useChosenLines()
 const alike = useAlike()
@@ -53,7 +45,7 @@ function setCover(cover: boolean): void {
 </script>
 
 <template>
-  <ChoiceField v-model="studio.preferences.gather" label="A drag takes by" :choices="GATHERS" />
+  <GatherField />
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5" role="group" aria-label="Choose all alike">
     <span class="mr-1">Choose all with the same</span>
     <button class="button" @click="alike('ink')">Ink</button>
