@@ -1,6 +1,8 @@
 import * as yup from 'yup'
 import type { Edit } from '../core/drawing/edits'
 import type { Drawing } from '../core/drawing/model'
+import { courseSchema } from '../core/drawing/schema'
+import { LONGEST_PROFILE_NAME, MOST_PROFILES } from '../core/formats/profiles/read-profiles'
 
 /** What a card on the Desk shows. */
 export interface DrawingCard {
@@ -102,3 +104,17 @@ export const createSchema = yup.object({ name: yup.string().strict().trim().min(
 
 /** Body of PATCH /api/drawings/:id. */
 export const renameSchema = yup.object({ name: yup.string().strict().trim().min(1, 'A drawing needs a name.').max(120, 'A name can have 120 letters at most.').required('A drawing needs a name.') })
+
+const profile = courseSchema.shape({
+  id: yup.string().strict().required().max(80),
+  name: yup.string().strict().matches(/\S/, 'A profile needs a name.').max(LONGEST_PROFILE_NAME, `A profile's name can have ${LONGEST_PROFILE_NAME} letters at most.`).required('A profile needs a name.'),
+})
+
+/** Body of PUT /api/profiles: the whole shelf of own profiles. */
+export const shelfSchema = yup.object({
+  profiles: yup
+    .array(profile.required())
+    .required()
+    .max(MOST_PROFILES, `A shelf takes ${MOST_PROFILES} profiles at most.`)
+    .test('ids', 'Two profiles have one id.', (all) => new Set((all ?? []).map((p) => p.id)).size === (all ?? []).length),
+})

@@ -1,5 +1,6 @@
 import type { Edit } from '#core/drawing/edits'
 import type { Drawing } from '#core/drawing/model'
+import type { ShelfProfile } from '#core/weight/shelf'
 import type { AppendAnswer, Conflict, DrawingCard, ImageInfo, OlderSteps, OpenDrawing } from '#agreed/api'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
@@ -50,6 +51,9 @@ export const deleteDrawing = (id: string) => json(`/api/drawings/${id}`, { metho
 export const restoreDrawing = (id: string) => json(`/api/drawings/${id}/restore`, { method: 'POST' })
 export const olderSteps = (id: string, before: number) => json<OlderSteps>(`/api/drawings/${id}/edits?before=${before}`)
 export const uploadImage = (file: Blob) => json<ImageInfo>('/api/images', { method: 'POST', body: file })
+
+export const listProfiles = () => json<ShelfProfile[]>('/api/profiles')
+export const saveProfiles = (profiles: readonly ShelfProfile[]) => json('/api/profiles', send('PUT', { profiles }))
 
 /** Sends edits; a conflict is an answer, not an error. */
 export async function appendEdits(

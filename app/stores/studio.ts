@@ -4,9 +4,10 @@ import type { Weight } from '#core/drawing/model'
 import { evenWeight } from '#core/drawing/create'
 import type { NamedNib } from '#core/weight/nibs'
 import { NIBS, pointOf } from '#core/weight/nibs'
-import { SHELF, withProfile } from '#core/weight/shelf'
+import { withProfile } from '#core/weight/shelf'
 import type { Preferences } from '~/instruments/preferences'
 import { DEFAULTS } from '~/instruments/preferences'
+import { useShelfStore } from './shelf'
 
 const KEY = 'bellatrait:studio'
 
@@ -27,12 +28,13 @@ function remembered(): Preferences {
 
 /** Choices that stay with the person, across drawings. */
 export const useStudioStore = defineStore('studio', () => {
+  const shelf = useShelfStore()
   const preferences = reactive(remembered())
   watch(preferences, (p) => localStorage.setItem(KEY, JSON.stringify(p)))
 
   /** The weight that the next line gets. */
   function nextWeight(): Weight {
-    const profile = SHELF.find((p) => p.id === preferences.profile) ?? SHELF[0]!
+    const profile = shelf.all.find((p) => p.id === preferences.profile) ?? shelf.all[0]!
     return { ...withProfile(evenWeight(preferences.size), profile), nib: pointOf(nib.value) }
   }
 

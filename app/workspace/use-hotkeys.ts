@@ -2,12 +2,15 @@ import { onBeforeUnmount, onMounted } from 'vue'
 import type { Line, Shape } from '#core/drawing/model'
 import { newId } from '#core/drawing/create'
 import { movedLine, movedShape } from '#core/drawing/move'
-import { flipEnds, flipSides } from '#core/weight/shelf'
+import { flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLayer, findLine, findShape, shapesLayers } from '~/stores/find'
+import { useShelfStore } from '~/stores/shelf'
+import { useStudioStore } from '~/stores/studio'
 import { instrumentAt, PASSES, useViewStore } from '~/stores/view'
 import { useChosenLines } from './use-chosen-lines'
+import { useCopiedWeight } from './use-copied-weight'
 
 /** Held this long, an instrument's key means "only while held", ms. */
 const HOLD = 220
@@ -24,7 +27,10 @@ let copied: { line: Line; layer: string }[] = []
 export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean; undo: () => void; showKeys: () => void }): void {
   const store = useDrawingStore()
   const view = useViewStore()
+  const studio = useStudioStore()
+  const shelf = useShelfStore()
   const chosen = useChosenLines()
+  const weight = useCopiedWeight()
   let heldKey: { key: string; since: number; before: string } | null = null
 
   /** The key belongs to the field that has the focus; a slider wants only the keys that move it. */
@@ -112,6 +118,16 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     view.solids = []
   }
 
+  /** The next or previous profile of the shelf on the chosen lines, or for the next line. */
+  function stepProfile(step: 1 | -1): void {
+    const [line] = chosen.lines.value
+    const now = shelf.all.findIndex((p) => (line ? follows(line.weight, p) : p.id === studio.preferences.profile))
+    const count = shelf.all.length
+    const next = shelf.all[now < 0 && step < 0 ? count - 1 : (now + step + count) % count]!
+    studio.preferences.profile = next.id
+    if (line) chosen.change(`Profile: ${next.name}`, (l) => void (l.weight = withProfile(l.weight, next)))
+  }
+
   function plain(key: string, shift: boolean): boolean {
     const page = store.drawing!.page
     const pass = PASSES[Number(key) - 1]
@@ -124,6 +140,9 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else if (key === '/') view.setUpright()
     else if (key === 'm') view.mirror()
     else if (key === 'h') view.sketchHidden = true
+    else if (key === 'n') stepProfile(shift ? -1 : 1)
+    else if (key === 'c' && shift) weight.copy()
+    else if (key === 'v' && shift) weight.paste('all')
     else if (key === 'Escape') letGo()
     else if (key === '?') to.showKeys()
     else if (key === 'f' && shift) chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))

@@ -93,6 +93,9 @@ export const weightSchema = yup
 
 const cap = () => yup.string().oneOf(['butt', 'round', 'square']).required()
 
+/** Schema of a profile: the course of a weight without its size. */
+export const courseSchema = yup.object({ stops: weightSchema.fields.stops as yup.Schema, start: taper, end: taper }).strict()
+
 /** Schema of a line's finish; also the shape of the `bt:finish` attribute. */
 export const finishSchema = yup
   .object({

@@ -2,6 +2,7 @@ import type { Connection, Migration } from './connection'
 import { openDatabase } from './connection'
 import { ImageTable } from './images'
 import { Journal } from './journal'
+import { ProfileTable } from './profiles'
 import { ThumbnailTable } from './thumbnails'
 
 export interface Store {
@@ -9,11 +10,18 @@ export interface Store {
   journal: Journal
   images: ImageTable
   thumbnails: ThumbnailTable
+  profiles: ProfileTable
 }
 
 export function openStore(file: string, migrations: readonly Migration[]): Store {
   const connection = openDatabase(file, migrations)
-  return { connection, journal: new Journal(connection), images: new ImageTable(connection), thumbnails: new ThumbnailTable(connection) }
+  return {
+    connection,
+    journal: new Journal(connection),
+    images: new ImageTable(connection),
+    thumbnails: new ThumbnailTable(connection),
+    profiles: new ProfileTable(connection),
+  }
 }
 
 let opened: Promise<Store> | null = null

@@ -1,31 +1,51 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, onMounted } from 'vue'
+import type { Weight } from '#core/drawing/model'
 import { evenWeight, newLine, roundFinish } from '#core/drawing/create'
 import { pathData } from '#core/geometry/path'
 import { expandLine } from '#core/outline/expand'
-import { SHELF, follows, withProfile } from '#core/weight/shelf'
+import { follows, withProfile } from '#core/weight/shelf'
 import type { ShelfProfile } from '#core/weight/shelf'
+import ShelfMenu from './ShelfMenu.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 
+/** Profiles wider than this are drawn smaller. */
+const MOST_SHOWN = 1.4
+
 const view = useViewStore()
+const shelf = useShelfStore()
 const studio = useStudioStore()
 const chosen = useChosenLines()
 
-/** Each profile drawn by the real engine on a short straight line. */
-const chips = SHELF.map((profile) => ({
-  profile,
-  data: expandLine(
-    newLine(
-      { nodes: [{ at: { x: 2, y: 8 }, in: null, out: null, joint: 'corner' }, { at: { x: 36, y: 8 }, in: null, out: null, joint: 'corner' }], closed: false },
-      { weight: withProfile(evenWeight(9), profile), finish: { ...roundFinish(), startCap: 'butt', endCap: 'butt' } },
-    ),
-    { tolerance: 0.05 },
+/** Each profile drawn by the real engine on a short straight line; one that stays the same is drawn once. */
+const drawn = new WeakMap<ShelfProfile, string>()
+
+function drawnBy(profile: ShelfProfile): string {
+  const known = drawn.get(profile)
+  if (known !== undefined) return known
+  const line = newLine(
+    { nodes: [{ at: { x: 2, y: 8 }, in: null, out: null, joint: 'corner' }, { at: { x: 36, y: 8 }, in: null, out: null, joint: 'corner' }], closed: false },
+    { weight: fittedIn(withProfile(evenWeight(9), profile)), finish: { ...roundFinish(), startCap: 'butt', endCap: 'butt' } },
   )
+  const data = expandLine(line, { tolerance: 0.05 })
     .map((c) => pathData(c, 2))
-    .join(''),
-}))
+    .join('')
+  drawn.set(profile, data)
+  return data
+}
+
+/** The widest place of a profile fills the little picture, and no more. */
+function fittedIn(weight: Weight): Weight {
+  const most = Math.max(...weight.stops.map((s) => Math.max(s.left, s.right)))
+  return most > MOST_SHOWN ? { ...weight, size: (weight.size * MOST_SHOWN) / most } : weight
+}
+
+const chips = computed(() => shelf.all.map((profile) => ({ profile, data: drawnBy(profile) })))
+
+onMounted(() => void shelf.load())
 
 const forSelection = computed(() => chosen.lines.value.length > 0)
 
@@ -45,11 +65,12 @@ function take(profile: ShelfProfile): void {
 </script>
 
 <template>
-  <div class="flex items-center gap-1.5" role="group" aria-label="Profiles">
+  <div class="flex items-center gap-1.5">
+    <div class="-m-0.5 flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]" role="group" aria-label="Profiles">
     <button
       v-for="{ profile, data } in chips"
       :key="profile.id"
-      class="grid h-[30px] w-11 place-items-center rounded-[7px] border border-hair bg-raise hover:border-mute"
+      class="grid h-[30px] w-[42px] shrink-0 place-items-center rounded-[7px] border border-hair bg-raise hover:border-mute"
       :class="isOn(profile) ? 'outline-2 -outline-offset-1 outline-plum' : ''"
       :aria-pressed="isOn(profile)"
       :title="forSelection ? `${profile.name}: put on the chosen lines` : `${profile.name}: for the next line`"
@@ -58,5 +79,7 @@ function take(profile: ShelfProfile): void {
     >
       <svg width="38" height="16" viewBox="0 0 38 16" aria-hidden="true"><path :d="data" class="fill-ink" /></svg>
     </button>
+    </div>
+    <ShelfMenu />
   </div>
 </template>

@@ -10,6 +10,8 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import CopyMenu from './CopyMenu.vue'
+import TaperMenu from './TaperMenu.vue'
 import WeightGraph from './WeightGraph.vue'
 
 const store = useDrawingStore()
@@ -84,6 +86,8 @@ function setSize(e: Event): void {
         <span class="ml-auto flex gap-4">
           <button class="quiet" title="Flip ends (F)" @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))">Flip ends</button>
           <button class="quiet" title="Flip sides (Shift+F)" @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))">Flip sides</button>
+          <TaperMenu />
+          <CopyMenu />
           <button class="quiet" title="Add a width stop beside the chosen one" @click="addOne">Add stop</button>
           <button class="quiet" :disabled="!view.stop" title="Remove the chosen stop (Delete)" @click="dropStop">Remove stop</button>
         </span>

@@ -22,6 +22,8 @@ const KEYS: [string, string][] = [
   ['F', 'Flip ends'],
   ['Shift + F', 'Flip sides'],
   ['[  ]', 'Lighter, heavier'],
+  ['N, Shift + N', 'Next, previous profile'],
+  ['Shift + C, V', 'Copy a weight, paste it'],
   ['Enter', 'Finish'],
   ['Esc', 'Drop'],
   ['Backspace', 'Take the last node back'],

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { nextTick, ref } from 'vue'
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
+import { ArrowDown, ArrowUp, Copy, LibraryBig, Pencil, Trash2 } from 'lucide-vue-next'
+import { readProfiles } from '#core/formats/profiles/read-profiles'
+import { writeProfiles } from '#core/formats/profiles/write-profiles'
+import type { ShelfProfile } from '#core/weight/shelf'
+import { useDrawingStore } from '~/stores/drawing'
+import { useShelfStore } from '~/stores/shelf'
+import { useStudioStore } from '~/stores/studio'
+import { useChosenLines } from '~/workspace/use-chosen-lines'
+
+/** The shelf of own profiles: keep, rename, duplicate, order, delete, share and bring in. */
+const LARGEST_FILE = 4 * 1024 * 1024
+
+const store = useDrawingStore()
+const shelf = useShelfStore()
+const studio = useStudioStore()
+const chosen = useChosenLines()
+
+const naming = ref<string | null>(null)
+const text = ref('')
+const field = ref<HTMLInputElement[]>()
+const picker = ref<HTMLInputElement>()
+
+function keep(): void {
+  const id = shelf.keep(chosen.lines.value[0]!.weight)
+  if (!id) return
+  studio.preferences.profile = id
+  void startNaming(shelf.own.find((p) => p.id === id)!)
+}
+
+async function startNaming(profile: ShelfProfile): Promise<void> {
+  naming.value = profile.id
+  text.value = profile.name
+  await nextTick()
+  field.value?.[0]?.select()
+}
+
+function endNaming(keepIt: boolean): void {
+  const id = naming.value
+  naming.value = null
+  if (id && keepIt && text.value.trim()) shelf.rename(id, text.value)
+}
+
+function share(): void {
+  const url = URL.createObjectURL(new Blob([writeProfiles(shelf.own)], { type: 'application/json' }))
+  const link = document.createElement('a')
+  link.href = url
+  link.download = 'profiles.json'
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(url), 10_000)
+}
+
+async function bringIn(e: Event): Promise<void> {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  try {
+    if (file.size > LARGEST_FILE) throw new Error(`"${file.name}" is larger than 4 MB, too large for a file of profiles.`)
+    const profiles = readProfiles(await file.text())
+    const n = shelf.add(profiles).length
+    if (n) store.notice = n === 1 ? `"${profiles[0]!.name}" is on the shelf.` : `${n} profiles are on the shelf.`
+  } catch (error) {
+    store.notice = (error as Error).message
+  }
+}
+</script>
+
+<template>
+  <Popover class="relative shrink-0">
+    <PopoverButton class="grid h-[30px] w-8 place-items-center rounded-[7px] border border-hair bg-raise hover:border-mute" title="Own profiles: keep, share, bring in" aria-label="Own profiles"><LibraryBig :size="15" :stroke-width="1.7" /></PopoverButton>
+    <PopoverPanel class="absolute bottom-[36px] left-0 z-30 grid w-[360px] gap-2 rounded-xl border border-hair bg-raise p-3 shadow-xl" data-testid="shelf-menu">
+      <p v-if="!shelf.own.length" class="quiet px-1">No own profiles yet. Choose a line whose thick and thin you like, and keep it.</p>
+      <ul v-else class="max-h-[230px] overflow-auto">
+        <li v-for="(p, i) in shelf.own" :key="p.id" class="flex items-center gap-0.5 rounded-lg px-1 py-0.5 hover:bg-blush">
+          <input v-if="naming === p.id" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0" aria-label="Name of the profile" maxlength="60" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
+          <span v-else class="min-w-0 flex-1 truncate" @dblclick="startNaming(p)">{{ p.name }}</span>
+          <button class="quiet rounded p-1" :aria-label="`Rename ${p.name}`" title="Rename" @click="startNaming(p)"><Pencil :size="13" /></button>
+          <button class="quiet rounded p-1" :aria-label="`Duplicate ${p.name}`" title="Duplicate" @click="shelf.add([p])"><Copy :size="13" /></button>
+          <button class="quiet rounded p-1 disabled:opacity-30" :aria-label="`Move ${p.name} up`" title="Move up" :disabled="i === 0" @click="shelf.move(p.id, -1)"><ArrowUp :size="13" /></button>
+          <button class="quiet rounded p-1 disabled:opacity-30" :aria-label="`Move ${p.name} down`" title="Move down" :disabled="i === shelf.own.length - 1" @click="shelf.move(p.id, 1)"><ArrowDown :size="13" /></button>
+          <button class="quiet rounded p-1" :aria-label="`Delete ${p.name}`" title="Delete" @click="shelf.remove(p.id)"><Trash2 :size="13" /></button>
+        </li>
+      </ul>
+      <div class="flex flex-wrap gap-1.5">
+        <button class="button" :disabled="!chosen.lines.value.length" :title="chosen.lines.value.length ? 'Keep the thick and thin of the chosen line' : 'Choose a line first'" @click="keep">Keep as a profile</button>
+        <button class="button" :disabled="!shelf.own.length" title="All own profiles as a JSON file" @click="share">Share …</button>
+        <button class="button" title="Profiles from a JSON file" @click="picker?.click()">Bring in …</button>
+        <input ref="picker" type="file" accept=".json,application/json" class="hidden" data-testid="profile-picker" @change="bringIn" />
+      </div>
+    </PopoverPanel>
+  </Popover>
+</template>

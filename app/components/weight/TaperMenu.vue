@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
+import { computed } from 'vue'
+import type { Taper } from '#core/drawing/model'
+import ChoiceField from '~/components/ui/ChoiceField.vue'
+import SliderField from '~/components/ui/SliderField.vue'
+import TickField from '~/components/ui/TickField.vue'
+import { useChosenLines } from '~/workspace/use-chosen-lines'
+
+/** How the chosen lines run out at their ends: how long, to what width, and how. */
+const ENDS = [
+  { id: 'start', title: 'Start' },
+  { id: 'end', title: 'End' },
+] as const
+type EndName = (typeof ENDS)[number]['id']
+
+const EASES = [
+  { id: 'straight', title: 'Straight', help: 'Narrows evenly' },
+  { id: 'round', title: 'Round', help: 'Stays full, then closes fast' },
+  { id: 'needle', title: 'Needle', help: 'Runs out long and fine' },
+] as const
+
+const UNITS = [
+  { id: 'px', title: 'px' },
+  { id: '%', title: '%' },
+] as const
+
+const USUAL: Taper = { length: 30, unit: '%', tip: 0, ease: 'round' }
+
+const chosen = useChosenLines()
+const open = computed(() => chosen.lines.value.filter((l) => !l.path.closed))
+const taperOf = (end: EndName): Taper | null => open.value[0]?.weight[end] ?? null
+
+function look(end: EndName, change: Partial<Taper>): void {
+  chosen.preview((l) => {
+    if (!l.path.closed) l.weight[end] = { ...(l.weight[end] ?? USUAL), ...change }
+  })
+}
+
+function keep(end: EndName, change: Partial<Taper> | null): void {
+  if (change) look(end, change)
+  else chosen.preview((l) => void (l.weight[end] = null))
+  chosen.finish(change ? `Taper at the ${end}` : `No taper at the ${end}`)
+}
+</script>
+
+<template>
+  <Popover class="relative">
+    <PopoverButton class="quiet" :disabled="!open.length" title="How the ends of the line run out">Tapers</PopoverButton>
+    <PopoverPanel class="absolute right-0 bottom-[30px] z-30 grid w-[640px] grid-cols-2 gap-x-8 rounded-xl border border-hair bg-raise p-4 shadow-xl">
+      <div v-for="{ id, title } in ENDS" :key="id" class="grid content-start gap-2" role="group" :aria-label="`Taper at the ${id}`">
+        <TickField :model-value="!!taperOf(id)" @update:model-value="(on) => keep(id, on ? USUAL : null)"><b class="font-[650]">{{ title }}</b></TickField>
+        <template v-if="taperOf(id)">
+          <SliderField
+            label="Length"
+            :value="taperOf(id)!.length"
+            :min="0"
+            :max="taperOf(id)!.unit === '%' ? 100 : 300"
+            :step="1"
+            :unit="taperOf(id)!.unit"
+            @look="(v) => look(id, { length: v })"
+            @keep="(v) => keep(id, { length: v })"
+          />
+          <SliderField label="Tip" :value="Math.round(taperOf(id)!.tip * 100)" :min="0" :max="100" :step="1" unit="%" @look="(v) => look(id, { tip: v / 100 })" @keep="(v) => keep(id, { tip: v / 100 })" />
+          <ChoiceField label="In" :choices="UNITS" :model-value="taperOf(id)!.unit" @update:model-value="(unit) => keep(id, { unit })" />
+          <ChoiceField label="Ease" :choices="EASES" :model-value="taperOf(id)!.ease" @update:model-value="(ease) => keep(id, { ease })" />
+        </template>
+      </div>
+    </PopoverPanel>
+  </Popover>
+</template>

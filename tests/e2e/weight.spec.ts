@@ -1,0 +1,120 @@
+import type { Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import type { Line, Vec } from '../../core/drawing/model'
+import { clickAt, contoursOf, deliver, enterPass, linesOf, savedDrawing, startDrawing, textOf, widthAcross } from './support/desk'
+
+/** Level lines 300 px long, one below the other. */
+async function layLines(page: Page, count: number): Promise<Line[]> {
+  for (let i = 0; i < count; i++) {
+    await clickAt(page, { x: 100, y: 100 + i * 80 })
+    await clickAt(page, { x: 400, y: 100 + i * 80 })
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+  }
+  return linesOf(await savedDrawing(page))
+}
+
+const UP: Vec = { x: 0, y: 1 }
+
+test.describe('Tapers', () => {
+  test('are set for each end, measured on the delivered outline, and undone', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 1)
+    await enterPass(page, 'Weight')
+    await clickAt(page, { x: 250, y: 100 })
+    await page.getByRole('button', { name: 'Tapers' }).click()
+    const end = page.getByRole('group', { name: 'Taper at the end' })
+    await end.getByRole('checkbox').check()
+    await end.getByRole('radio', { name: 'px' }).click()
+    await end.getByRole('radio', { name: 'Straight' }).click()
+    await end.getByLabel('Length, exactly').fill('100')
+    await end.getByLabel('Length, exactly').press('Enter')
+    await end.getByLabel('Tip, exactly').fill('50')
+    await end.getByLabel('Tip, exactly').press('Enter')
+    await page.keyboard.press('Escape')
+    const [line] = linesOf(await savedDrawing(page))
+    expect(line!.weight.end).toEqual({ length: 100, unit: 'px', tip: 0.5, ease: 'straight' })
+    expect(line!.weight.start).toBeNull()
+    await enterPass(page, 'Deliver')
+    const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
+    const at = (x: number): number => widthAcross(contours, { x, y: line!.path.nodes[0]!.at.y }, UP)
+    expect(at(200)).toBeCloseTo(6, 0)
+    expect(at(350)).toBeCloseTo(4.5, 0)
+    expect(at(398)).toBeCloseTo(3, 0)
+    await enterPass(page, 'Weight')
+    for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
+    expect(linesOf(await savedDrawing(page))[0]!.weight.end).toBeNull()
+  })
+})
+
+test.describe('Copying weight', () => {
+  test('from one line to others, whole or in part, by menu and by key; profiles step by key', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 3)
+    await enterPass(page, 'Weight')
+    await page.keyboard.press('Shift+V')
+    await expect(page.getByTestId('notice')).toContainText('No weight is copied yet')
+    await clickAt(page, { x: 250, y: 100 })
+    await page.keyboard.press('n')
+    await page.getByTestId('size').fill('10')
+    await page.getByTestId('size').press('Enter')
+    await page.keyboard.press('Shift+C')
+    const weights = async () => linesOf(await savedDrawing(page)).map((l) => l.weight)
+    const [copied] = await weights()
+    expect(copied!.stops).toHaveLength(3)
+    await clickAt(page, { x: 250, y: 180 })
+    await page.keyboard.press('Shift+V')
+    expect((await weights())[1]).toEqual(copied)
+    await clickAt(page, { x: 250, y: 260 })
+    await page.getByTestId('strip').getByRole('button', { name: 'Copy' }).click()
+    await page.getByRole('menuitem', { name: 'Paste only the size' }).click()
+    expect((await weights())[2]).toMatchObject({ size: 10, stops: [{ left: 1, right: 1 }] })
+    await page.getByTestId('strip').getByRole('button', { name: 'Copy' }).click()
+    await page.getByRole('menuitem', { name: 'Paste only the profile' }).click()
+    expect((await weights())[2]!.stops).toEqual(copied!.stops)
+    await page.keyboard.press('Shift+N')
+    expect((await weights())[2]!.stops).toHaveLength(1)
+  })
+})
+
+test.describe('Own profiles', () => {
+  const menu = (page: Page) => page.getByTestId('shelf-menu')
+
+  test('are kept from a line, renamed, put on another, ordered, shared, brought in, deleted and brought back', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 2)
+    await enterPass(page, 'Weight')
+    await clickAt(page, { x: 250, y: 100 })
+    await page.getByRole('group', { name: 'Profiles' }).getByRole('button', { name: 'Swelling' }).click()
+    const [first] = linesOf(await savedDrawing(page))
+    await page.getByRole('button', { name: 'Own profiles' }).click()
+    await menu(page).getByRole('button', { name: 'Keep as a profile' }).click()
+    await page.getByLabel('Name of the profile').fill('Seed quill')
+    await page.getByLabel('Name of the profile').press('Enter')
+    await menu(page).getByRole('button', { name: 'Duplicate Seed quill', exact: true }).click()
+    await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill', 'Seed quill 2'])
+    await menu(page).getByRole('button', { name: 'Move Seed quill 2 up' }).click()
+    await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill 2', 'Seed quill'])
+    const [download] = await Promise.all([page.waitForEvent('download'), menu(page).getByRole('button', { name: /Share/ }).click()])
+    const text = await textOf(download)
+    // It stays on the shelf after a reload, and can be put on other lines.
+    await page.reload()
+    await enterPass(page, 'Weight')
+    await clickAt(page, { x: 250, y: 180 })
+    await page.getByRole('group', { name: 'Profiles' }).getByRole('button', { name: 'Seed quill', exact: true }).click()
+    await expect.poll(async () => linesOf(await savedDrawing(page))[1]!.weight.stops).toEqual(first!.weight.stops)
+    await page.getByRole('button', { name: 'Own profiles' }).click()
+    await menu(page).getByRole('button', { name: 'Delete Seed quill', exact: true }).click()
+    await expect(menu(page).getByRole('listitem')).toHaveCount(1)
+    await page.getByTestId('notice').getByRole('button', { name: 'Bring it back' }).click()
+    await page.getByRole('button', { name: 'Own profiles' }).click()
+    await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill 2', 'Seed quill'])
+    const bringIn = (name: string, content: string) => page.getByTestId('profile-picker').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) })
+    await bringIn('again.json', text)
+    await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill 2', 'Seed quill', 'Seed quill 2 2', 'Seed quill 3'])
+    await bringIn('shop.json', '{"format":"bellatrait profiles","profiles":[{"name":"Odd","stops":[{"at":2,"left":1,"right":1}]}]}')
+    await expect(page.getByTestId('notice')).toContainText('Profile "Odd" cannot be used')
+    await expect(menu(page).getByRole('listitem')).toHaveCount(4)
+    expect(linesOf(await savedDrawing(page))[1]!.weight.stops).toEqual(first!.weight.stops)
+  })
+})

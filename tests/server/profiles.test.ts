@@ -1,0 +1,43 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { ShelfProfile } from '../../core/weight/shelf'
+import { RunningServer, sentence } from './support/running-server'
+
+const server = new RunningServer()
+beforeAll(() => server.start())
+afterAll(() => server.end())
+
+const profile = (id: string, over: Partial<ShelfProfile> = {}): ShelfProfile => ({ id, name: `Profile ${id}`, stops: [{ at: 0, left: 1, right: 0.5 }, { at: 1, left: 0, right: 0 }], start: null, end: { length: 12, unit: 'px', tip: 0, ease: 'round' }, ...over })
+const listed = async (): Promise<ShelfProfile[]> => (await (await server.ask('/api/profiles')).json()) as ShelfProfile[]
+const put = (profiles: unknown) => server.send('PUT', '/api/profiles', { profiles })
+
+describe('the shelf of own profiles', () => {
+  it('is empty, then kept whole and in order', async () => {
+    expect(await listed()).toEqual([])
+    const three = ['c', 'a', 'b'].map((id) => profile(id))
+    expect((await put(three)).status).toBe(200)
+    expect(await listed()).toEqual(three)
+    expect((await put(three.slice(1))).status).toBe(200)
+    expect((await listed()).map((p) => p.id)).toEqual(['a', 'b'])
+  })
+
+  it('refuses what no profile may hold, and stays as it was', async () => {
+    const before = await listed()
+    for (const [bad, what] of [
+      [[profile('x', { name: ' ' })], /needs a name/],
+      [[profile('x', { stops: [] })], /stops/],
+      [[profile('x', { stops: [{ at: 0, left: -1, right: 1 }] })], /left/],
+      [[profile('x'), profile('x')], /one id/],
+      [Array.from({ length: 201 }, (_, i) => profile(String(i))), /200 profiles/],
+    ] as const) {
+      const response = await put(bad)
+      expect(response.status).toBe(400)
+      expect(await sentence(response)).toMatch(what)
+    }
+    expect(await listed()).toEqual(before)
+  })
+
+  it('takes no write from another site', async () => {
+    const response = await server.ask('/api/profiles', { method: 'PUT', headers: { 'content-type': 'application/json', origin: 'http://elsewhere.example' }, body: JSON.stringify({ profiles: [] }) })
+    expect(response.status).toBe(403)
+  })
+})
