@@ -47,7 +47,7 @@ function keep(end: EndName, change: Partial<Taper> | null): void {
 <template>
   <Popover class="relative">
     <PopoverButton class="quiet" :disabled="!open.length" title="How the ends of the line run out">Tapers</PopoverButton>
-    <PopoverPanel class="absolute right-0 bottom-[30px] z-30 grid w-[640px] grid-cols-2 gap-x-8 rounded-xl border border-hair bg-raise p-4 shadow-xl">
+    <PopoverPanel class="absolute right-0 bottom-[30px] z-30 grid w-[720px] grid-cols-2 gap-x-8 rounded-xl border border-hair bg-raise p-4 shadow-xl">
       <div v-for="{ id, title } in ENDS" :key="id" class="grid content-start gap-2" role="group" :aria-label="`Taper at the ${id}`">
         <TickField :model-value="!!taperOf(id)" @update:model-value="(on) => keep(id, on ? USUAL : null)"><b class="font-[650]">{{ title }}</b></TickField>
         <template v-if="taperOf(id)">
