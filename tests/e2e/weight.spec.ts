@@ -77,6 +77,24 @@ test.describe('Copying weight', () => {
   })
 })
 
+test('a profile under the pointer is shown on the chosen line, and only a click puts it there', async ({ page }) => {
+  await startDrawing(page)
+  const [before] = await layLines(page, 1)
+  await enterPass(page, 'Weight')
+  await clickAt(page, { x: 250, y: 100 })
+  await expect(page.getByTestId('range')).toHaveText('6.0 – 6.0 px')
+  const tapered = page.getByRole('group', { name: 'Profiles' }).getByRole('button', { name: 'Both ends tapered' })
+  await tapered.hover()
+  await expect(page.getByTestId('range')).toHaveText('0.0 – 6.0 px')
+  await page.mouse.move(640, 300)
+  await expect(page.getByTestId('range')).toHaveText('6.0 – 6.0 px')
+  expect(linesOf(await savedDrawing(page))[0]).toEqual(before)
+  await tapered.click()
+  await page.mouse.move(640, 300)
+  await expect(page.getByTestId('range')).toHaveText('0.0 – 6.0 px')
+  expect(linesOf(await savedDrawing(page))[0]!.weight.stops).toHaveLength(3)
+})
+
 test.describe('Own profiles', () => {
   const menu = (page: Page) => page.getByTestId('shelf-menu')
 

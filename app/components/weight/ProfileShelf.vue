@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue'
+import { computed, onBeforeUnmount, onMounted } from 'vue'
 import type { Weight } from '#core/drawing/model'
 import { evenWeight, newLine, roundFinish } from '#core/drawing/create'
 import { pathData } from '#core/geometry/path'
@@ -8,6 +8,7 @@ import { follows, withProfile } from '#core/weight/shelf'
 import type { ShelfProfile } from '#core/weight/shelf'
 import ShelfMenu from './ShelfMenu.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import { useDrawingStore } from '~/stores/drawing'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
@@ -15,6 +16,7 @@ import { useViewStore } from '~/stores/view'
 /** Profiles wider than this are drawn smaller. */
 const MOST_SHOWN = 1.4
 
+const store = useDrawingStore()
 const view = useViewStore()
 const shelf = useShelfStore()
 const studio = useStudioStore()
@@ -46,6 +48,7 @@ function fittedIn(weight: Weight): Weight {
 const chips = computed(() => shelf.all.map((profile) => ({ profile, data: drawnBy(profile) })))
 
 onMounted(() => void shelf.load())
+onBeforeUnmount(lookAway)
 
 const forSelection = computed(() => chosen.lines.value.length > 0)
 
@@ -54,7 +57,24 @@ function isOn(profile: ShelfProfile): boolean {
   return chosen.lines.value.every((l) => follows(l.weight, profile))
 }
 
+/** A profile under the pointer is shown on the chosen lines until the pointer leaves it. */
+let shown = false
+
+function look(profile: ShelfProfile): void {
+  if (!forSelection.value || isOn(profile)) return
+  shown = true
+  chosen.preview((line) => {
+    line.weight = withProfile(line.weight, profile)
+  })
+}
+
+function lookAway(): void {
+  if (shown) store.drop()
+  shown = false
+}
+
 function take(profile: ShelfProfile): void {
+  lookAway()
   studio.preferences.profile = profile.id
   if (!forSelection.value) return
   view.stop = null
@@ -75,6 +95,10 @@ function take(profile: ShelfProfile): void {
       :aria-pressed="isOn(profile)"
       :title="forSelection ? `${profile.name}: put on the chosen lines` : `${profile.name}: for the next line`"
       :aria-label="profile.name"
+      @pointerenter="look(profile)"
+      @pointerleave="lookAway"
+      @focus="look(profile)"
+      @blur="lookAway"
       @click="take(profile)"
     >
       <svg width="38" height="16" viewBox="0 0 38 16" aria-hidden="true"><path :d="data" class="fill-ink" /></svg>
