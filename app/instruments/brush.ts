@@ -3,6 +3,7 @@ import { evenWeight, newLine } from '#core/drawing/create'
 import { fitByTrace } from '#core/fit/fit-trace'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, HandSample, Instrument } from './instrument'
+import { handOf } from './preferences'
 
 /** A wide stroke, by the hand's pressure, of which something is made when it ends. */
 export abstract class Brush implements Instrument {
@@ -90,8 +91,9 @@ export abstract class Brush implements Instrument {
 
   /** The stroke as a line; a press alone is a dot. */
   private stroke(): Line {
-    const { response, steadiness, variation } = this.bench.preferences()
-    const trace: PenTrace = { samples: [...this.samples], device: this.device, steadiness, response: response.exponent, least: response.least, most: response.most, variation, zoom: this.bench.zoom() }
+    // A solid shape is round where the hand turns, and even but for its pressure.
+    const hand = { ...handOf(this.bench.preferences()), squared: false, fromSpeed: false, unevenness: 0 }
+    const trace: PenTrace = { samples: [...this.samples], device: this.device, ...hand, zoom: this.bench.zoom() }
     const { path, stops } = fitByTrace(trace)
     return newLine(path, { id: 'fresh', weight: { ...evenWeight(this.size()), stops } })
   }

@@ -8,6 +8,7 @@ import { findLayer, findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Bench, Hand, HandSample, Instrument } from './instrument'
 import { takenEndMarks } from './line-marks'
+import { handOf } from './preferences'
 
 /** Shorter strokes than this are slips of the hand, screen px. */
 const SLIP = 3
@@ -159,14 +160,7 @@ export class Freehand implements Instrument {
     const trace: PenTrace = {
       samples: this.samples.map((s) => ({ ...s })),
       device: this.device,
-      steadiness: wants.steadiness,
-      response: wants.response.exponent,
-      least: wants.response.least,
-      most: wants.response.most,
-      variation: wants.variation,
-      fromSpeed: wants.fromSpeed,
-      unevenness: wants.unevenness,
-      squared: wants.squareUp,
+      ...handOf(wants),
       zoom: this.bench.zoom(),
     }
     const path = final || trace.squared ? fitByTrace(trace).path : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)

@@ -82,3 +82,15 @@ export const DEFAULTS: Preferences = {
   delivery: 'outlines',
   pictureScale: 2,
 }
+
+/** How the hand draws, as a trace keeps it. */
+export const handOf = ({ steadiness, squareUp, response, variation, fromSpeed, unevenness }: Readonly<Preferences>) => ({
+  steadiness,
+  squared: squareUp,
+  response: response.exponent,
+  least: response.least,
+  most: response.most,
+  variation,
+  fromSpeed,
+  unevenness,
+})

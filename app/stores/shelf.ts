@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Weight } from '#core/drawing/model'
 import { newId } from '#core/drawing/create'
+import { freeName } from '#core/drawing/free-name'
 import type { LooseProfile } from '#core/formats/profiles/read-profiles'
 import { LONGEST_PROFILE_NAME, MOST_PROFILES } from '#core/formats/profiles/read-profiles'
 import type { ShelfProfile } from '#core/weight/shelf'
@@ -38,14 +39,9 @@ export const useShelfStore = defineStore('shelf', () => {
   }
 
   /** A name like `wanted` that no profile of the shelf has, but for the one named `except`. */
-  function freeName(wanted: string, except?: string, also: readonly string[] = []): string {
-    const names = new Set([...all.value.filter((p) => p.id !== except).map((p) => p.name), ...also])
-    const name = wanted.trim().slice(0, LONGEST_PROFILE_NAME) || 'Profile'
-    if (!names.has(name)) return name
-    for (let i = 2; ; i++) {
-      const next = `${name.slice(0, LONGEST_PROFILE_NAME - 5)} ${i}`
-      if (!names.has(next)) return next
-    }
+  function free(wanted: string, except?: string, also: readonly string[] = []): string {
+    const taken = new Set([...all.value.filter((p) => p.id !== except).map((p) => p.name), ...also])
+    return freeName(taken, wanted.trim() || 'Profile', LONGEST_PROFILE_NAME)
   }
 
   /** Keeps the course of a weight as a profile; answers its id, or null when the shelf is full. */
@@ -61,7 +57,7 @@ export const useShelfStore = defineStore('shelf', () => {
     }
     const names: string[] = []
     const fresh = profiles.map((p): ShelfProfile => {
-      const name = freeName(p.name, undefined, names)
+      const name = free(p.name, undefined, names)
       names.push(name)
       return { ...structuredClone(p), id: newId(), name }
     })
@@ -70,7 +66,7 @@ export const useShelfStore = defineStore('shelf', () => {
   }
 
   function rename(id: string, name: string): void {
-    put(own.value.map((p) => (p.id === id ? { ...p, name: freeName(name, id) } : p)))
+    put(own.value.map((p) => (p.id === id ? { ...p, name: free(name, id) } : p)))
   }
 
   function move(id: string, step: 1 | -1): void {

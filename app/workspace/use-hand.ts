@@ -4,6 +4,7 @@ import { VARIATION } from '#core/fit/pressure-widths'
 import type { HandSettings } from '#core/fit/refit'
 import { refitted, wasEdited } from '#core/fit/refit'
 import { inTurns } from '#core/turns'
+import { handOf } from '~/instruments/preferences'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '~/stores/find'
 import { useStudioStore } from '~/stores/studio'
@@ -31,13 +32,11 @@ export function useHand() {
   const traced = computed(() => chosen.lines.value.filter((l) => l.trace))
 
   const settings = computed<Settings>(() => {
-    const { steadiness, squareUp, response, variation, fromSpeed, unevenness } = studio.preferences
-    const next: Settings = { steadiness, squared: squareUp, response: response.exponent, least: response.least, most: response.most, variation, fromSpeed, unevenness }
     const trace = traced.value[0]?.trace
-    if (!trace) return next
+    if (!trace) return handOf(studio.preferences)
     // What an older trace does not say is as it was before it could.
-    const { squared = false, least = 0, most = 1, fromSpeed: speed = false, unevenness: uneven = 0 } = trace
-    return { steadiness: trace.steadiness, response: trace.response, variation: trace.variation ?? VARIATION, squared, least, most, fromSpeed: speed, unevenness: uneven }
+    const { squared = false, least = 0, most = 1, fromSpeed = false, unevenness = 0 } = trace
+    return { steadiness: trace.steadiness, response: trace.response, variation: trace.variation ?? VARIATION, squared, least, most, fromSpeed, unevenness }
   })
 
   function forNext(patch: HandSettings): void {

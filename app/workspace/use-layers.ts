@@ -1,7 +1,7 @@
 import { computed } from 'vue'
 import type { Drawing, Layer, Line } from '#core/drawing/model'
 import { newLinesLayer } from '#core/drawing/create'
-import { alike, copiedLayer, freeName } from '#core/drawing/layers'
+import { alike, copiedLayer, freeLayerName } from '#core/drawing/layers'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
@@ -25,7 +25,7 @@ export function useLayers() {
 
   /** A new layer for lines, above the one in use. */
   function add(): void {
-    const layer = newLinesLayer(freeName(store.drawing!, `Lines ${store.drawing!.layers.filter((l) => l.kind === 'lines').length + 1}`))
+    const layer = newLinesLayer(freeLayerName(store.drawing!, `Lines ${store.drawing!.layers.filter((l) => l.kind === 'lines').length + 1}`))
     const above = view.activeLayer ? place(view.activeLayer) : -1
     store.edit('Add a layer', (draft) => {
       draft.layers.splice(above < 0 ? draft.layers.length : above + 1, 0, layer)
@@ -48,7 +48,7 @@ export function useLayers() {
 
   function duplicate(id: string): void {
     const layer = store.drawing!.layers[place(id)]!
-    const copy = { ...copiedLayer(layer, freeName(store.drawing!, `${layer.name} copy`)), locked: false }
+    const copy = { ...copiedLayer(layer, freeLayerName(store.drawing!, `${layer.name} copy`)), locked: false }
     store.edit(`Duplicate ${layer.name}`, (draft) => void draft.layers.splice(place(id, draft) + 1, 0, copy))
     if (copy.kind !== 'sketch') view.activeLayer = copy.id
   }
@@ -56,7 +56,7 @@ export function useLayers() {
   /** A copy to come back to: below, hidden and locked, so that nothing happens to it. */
   function keepCopy(id: string): void {
     const layer = store.drawing!.layers[place(id)]!
-    const copy = { ...copiedLayer(layer, freeName(store.drawing!, `${layer.name}, kept`)), visible: false, locked: true }
+    const copy = { ...copiedLayer(layer, freeLayerName(store.drawing!, `${layer.name}, kept`)), visible: false, locked: true }
     store.edit(`Keep a copy of ${layer.name}`, (draft) => void draft.layers.splice(place(id, draft), 0, copy))
     store.notice = `A copy of "${layer.name}" is kept below it, hidden and locked.`
   }

@@ -3,6 +3,7 @@ import { newLine } from '#core/drawing/create'
 import { fitByTrace } from '#core/fit/fit-trace'
 import { parseInkml } from '#core/formats/inkml/parse-inkml'
 import { boxOfPoints } from '#core/geometry/bounds'
+import { handOf } from '~/instruments/preferences'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLayer } from '~/stores/find'
 import { useStudioStore } from '~/stores/studio'
@@ -32,11 +33,10 @@ export function useTracesImport(): (file: File) => Promise<void> {
   const studio = useStudioStore()
 
   function lineOf(samples: TraceSample[]): Line {
-    const { steadiness, response, variation, unevenness, squareUp } = studio.preferences
-    const trace: PenTrace = { samples, device: 'pen', steadiness, response: response.exponent, least: response.least, most: response.most, variation, unevenness, squared: squareUp }
+    const trace: PenTrace = { samples, device: 'pen', ...handOf(studio.preferences) }
     const { path, stops } = fitByTrace(trace)
     const weight = studio.nextWeight()
-    return newLine(path, { trace, weight: stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight })
+    return newLine(path, { trace, weight: studio.preferences.pressure && stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight })
   }
 
   return async (file) => {

@@ -1,4 +1,5 @@
 import { newId } from './create'
+import { freeName } from './free-name'
 import type { Drawing, Layer, Line, Snip } from './model'
 
 /** A copy of a layer and all in it under fresh ids; snips keep to the copies of the lines that bound them. */
@@ -15,11 +16,7 @@ export function copiedLayer(layer: Layer, name: string): Layer {
 }
 
 /** A name like `wanted` that no layer has yet. */
-export function freeName(drawing: Drawing, wanted: string): string {
-  const names = new Set(drawing.layers.map((l) => l.name))
-  if (!names.has(wanted)) return wanted
-  for (let i = 2; ; i++) if (!names.has(`${wanted} ${i}`)) return `${wanted} ${i}`
-}
+export const freeLayerName = (drawing: Drawing, wanted: string): string => freeName(new Set(drawing.layers.map((l) => l.name)), wanted)
 
 const family = (layer: Layer): string => (layer.kind === 'shapes' || layer.kind === 'fills' ? 'shapes' : layer.kind)
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { newDrawing, newFillsLayer, newLinesLayer, newSketchLayer } from '#core/drawing/create'
-import { alike, copiedLayer, freeName } from '#core/drawing/layers'
+import { alike, copiedLayer, freeLayerName } from '#core/drawing/layers'
 import type { LinesLayer } from '#core/drawing/model'
 import { plainLine } from './support/desk'
 
@@ -20,8 +20,8 @@ describe('layers', () => {
 
   it('get a name that is free', () => {
     const drawing = newDrawing('Test', { layers: ['Leaf', 'Leaf copy', 'Leaf copy 2'].map((n) => newLinesLayer(n)) })
-    expect(freeName(drawing, 'Leaf copy')).toBe('Leaf copy 3')
-    expect(freeName(drawing, 'Root')).toBe('Root')
+    expect(freeLayerName(drawing, 'Leaf copy')).toBe('Leaf copy 3')
+    expect(freeLayerName(drawing, 'Root')).toBe('Root')
   })
 
   it('become one only with their like', () => {

@@ -4,6 +4,7 @@ import { writeInkml } from '#core/formats/inkml/write-inkml'
 import { short } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
+import { download } from '~/workspace/download'
 import { useInk } from '~/workspace/use-ink'
 
 const store = useDrawingStore()
@@ -61,12 +62,7 @@ async function deliver(): Promise<void> {
   done.value = ''
   try {
     const { blob, name } = await make()
-    const url = URL.createObjectURL(blob)
-    const link = document.createElement('a')
-    link.href = url
-    link.download = name
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(url), 10_000)
+    download(blob, name)
     done.value = `${name}, ${Math.max(1, Math.round(blob.size / 1024))} kB`
   } catch (e) {
     store.notice = `The file could not be made: ${(e as Error).message}`

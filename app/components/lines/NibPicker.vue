@@ -3,9 +3,13 @@ import { computed, nextTick, ref } from 'vue'
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/vue'
 import { ChevronDown, Copy, Pencil, RotateCcw, Trash2 } from 'lucide-vue-next'
 import { newId } from '#core/drawing/create'
+import { freeName } from '#core/drawing/free-name'
 import { short } from '#core/geometry/path'
 import { NIBS } from '#core/weight/nibs'
 import { useStudioStore } from '~/stores/studio'
+
+/** Longest name of a nib. */
+const LONGEST = 40
 
 /** The nib in hand, and the set of nibs: duplicate, rename, restore, remove. */
 const studio = useStudioStore()
@@ -17,9 +21,7 @@ const known = computed(() => NIBS.find((n) => n.id === studio.preferences.nib))
 const tuned = computed(() => !!known.value && JSON.stringify(known.value) !== JSON.stringify(studio.nib))
 
 function duplicate(): void {
-  const names = new Set(studio.preferences.nibs.map((n) => n.name))
-  let name = `${studio.nib.name} copy`
-  for (let i = 2; names.has(name); i++) name = `${studio.nib.name} copy ${i}`
+  const name = freeName(new Set(studio.preferences.nibs.map((n) => n.name)), `${studio.nib.name} copy`, LONGEST)
   const copy = { ...studio.nib, id: newId(), name }
   studio.preferences.nibs.splice(studio.preferences.nibs.indexOf(studio.nib) + 1, 0, copy)
   studio.takeNib(copy.id)
@@ -33,7 +35,7 @@ async function startNaming(): Promise<void> {
 }
 
 function endNaming(keep: boolean): void {
-  if (naming.value && keep && text.value.trim()) studio.nib.name = text.value.trim().slice(0, 40)
+  if (naming.value && keep && text.value.trim()) studio.nib.name = text.value.trim().slice(0, LONGEST)
   naming.value = false
 }
 
@@ -54,7 +56,7 @@ function remove(): void {
 <template>
   <div class="flex items-center gap-1">
     <span class="w-[102px] shrink-0">Nib</span>
-    <input v-if="naming" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0.5" aria-label="Name of the nib" maxlength="40" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
+    <input v-if="naming" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0.5" aria-label="Name of the nib" :maxlength="LONGEST" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
     <Listbox v-else :model-value="studio.preferences.nib" as="div" class="relative min-w-0 flex-1" @update:model-value="studio.takeNib">
       <ListboxButton class="field flex w-full items-center justify-between gap-2 !py-0.5" aria-label="Nib">
         <span class="truncate">{{ studio.nib.name }}</span>

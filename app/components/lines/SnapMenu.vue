@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed } from 'vue'
-import { Magnet } from 'lucide-vue-next'
+import { Crosshair } from 'lucide-vue-next'
 import type { SnapKind } from '#core/geometry/snap'
 import { SNAP_KINDS } from '#core/geometry/snap'
 import NumberField from '~/components/ui/NumberField.vue'
@@ -29,7 +29,7 @@ function setGrid(size: number): void {
 <template>
   <Popover class="relative ml-auto">
     <PopoverButton class="button flex items-center gap-1.5 !py-0.5 text-[13px]" title="What points are drawn to while lines are laid and nodes are moved">
-      <Magnet :size="14" :stroke-width="1.7" /> Snapping <span class="number quiet">{{ on ? on : 'off' }}</span>
+      <Crosshair :size="14" :stroke-width="1.7" /> Snapping <span class="number quiet">{{ on ? on : 'off' }}</span>
     </PopoverButton>
     <PopoverPanel class="absolute right-0 bottom-[34px] z-30 grid w-[290px] gap-1.5 rounded-xl border border-hair bg-raise p-4 shadow-xl">
       <TickField v-for="kind in SNAP_KINDS" :key="kind" v-model="preferences.snaps[kind]">{{ TITLES[kind] }}</TickField>

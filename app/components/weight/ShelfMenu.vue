@@ -8,6 +8,7 @@ import type { ShelfProfile } from '#core/weight/shelf'
 import { useDrawingStore } from '~/stores/drawing'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
+import { download } from '~/workspace/download'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 
 /** The shelf of own profiles: keep, rename, duplicate, order, delete, share and bring in. */
@@ -43,14 +44,7 @@ function endNaming(keepIt: boolean): void {
   if (id && keepIt && text.value.trim()) shelf.rename(id, text.value)
 }
 
-function share(): void {
-  const url = URL.createObjectURL(new Blob([writeProfiles(shelf.own)], { type: 'application/json' }))
-  const link = document.createElement('a')
-  link.href = url
-  link.download = 'profiles.json'
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(url), 10_000)
-}
+const share = (): void => download(new Blob([writeProfiles(shelf.own)], { type: 'application/json' }), 'profiles.json')
 
 async function bringIn(e: Event): Promise<void> {
   const input = e.target as HTMLInputElement
