@@ -43,7 +43,7 @@ function shell(): Part {
   const under = through(whorl(0.625), [526, 284], [508, 326], [464, 358], whorl(-0.05), whorl(0))
   const spiral = through(...coil(0, 3.5))
   const hidden = front(through(...coil(0, 0.625)), under)
-  const crease = through([356, 338], [408, 350], [462, 326], [488, 288])
+  const crease = through([356, 338], [408, 350], [458, 330], [478, 304])
   return {
     layer: 'Shell',
     lines: [
@@ -69,10 +69,10 @@ function body(): { part: Part; outline: Front } {
       lines: [
         newLine(neck, { weight: weight(5.2, [0, 0.8], [0.5, 0.7], [1, 0.8]) }),
         newLine(head, { weight: shaded(head, 6.6, { outside: 'right', thin: 0.6, stops: 4 }) }),
-        newLine(chest, { weight: weight(8.4, [0, 0.6], [0.5, 1], [1, 0.6]) }),
-        newLine(sole, { weight: weight(9, [0, 0.55], [0.35, 1], [0.75, 0.7], [1, 0.1]) }),
+        newLine(chest, { weight: weight(8.4, [0, 0.6], [0.5, 1], [0.85, 0.7], [1, 0.14]) }),
+        newLine(sole, { weight: weight(9, [0, 0.14], [0.06, 0.6], [0.35, 1], [0.75, 0.7], [1, 0.1]) }),
         newLine(tail, { weight: weight(5.6, [0, 0.9], [0.5, 0.8], [1, 0.1]) }),
-        newLine(through([182, 400], [300, 392], [440, 396], [586, 414]), { weight: floating(3.8, 0.4) }),
+        newLine(through([204, 399], [300, 393], [440, 396], [586, 414]), { weight: floating(3.8, 0.4) }),
         newLine(through([152, 300], [166, 297], [178, 286]), { weight: outward(4.4) }),
         newLine(through([141, 277], [130, 284], [112, 280]), { weight: outward(4.6) }),
         newLine(through([148, 293], [137, 303], [118, 304]), { weight: outward(4.4) }),
@@ -126,7 +126,7 @@ export function gardenSnail(): { name: string; layers: { name: string; lines: Li
     {
       layer: 'Ground',
       lines: [
-        newLine(through([56, 432], [220, 440], [440, 438], [700, 432]), { weight: floating(4, 0.5) }),
+        newLine(through([56, 432], [220, 440], [440, 440], [700, 441]), { weight: floating(4, 0.5) }),
         newLine(through([452, 453], [530, 456], [590, 451]), { weight: floating(3.2) }),
         ...grass([[660, 429], [672, 400], [698, 376]], [[649, 427], [652, 388], [666, 344]], [[84, 434], [76, 406], [52, 384]], [[94, 435], [98, 398], [88, 362]]),
       ],

@@ -31,7 +31,7 @@ function root(dx: number, dy: number, scale: number, tilt: number, tail: readonl
       newLine(dark, { weight: weight(10.5, [0, 0.36], [0.22, 0.7], [0.44, 1], [0.62, 0.86], [0.8, 0.4], [1, 0]) }),
       newLine(rim, { weight: between(4.4, 0.6, 0.7) }),
       newLine(through(...at([-36, 34], [-43, 57], [-37, 82])), { weight: floating(4, 0.4) }),
-      ...hatch(at([48, 52], [50, 68], [44, 90]), at([25, 62], [21, 82], [13, 104]), 2, 3.2, -0.18),
+      ...hatch(at([48, 52], [49, 66], [41, 84]), at([25, 62], [21, 82], [13, 104]), 2, 3.2, -0.18),
       newLine(through(p(tail[0] * 0.5 + 4, 164), p(tail[0] * 0.5 + 16, 171), p(tail[0] * 0.5 + 22, 186)), { weight: outward(3) }),
     ],
     front: front(lit, reversePath(dark), reversePath(rim)),
@@ -60,7 +60,7 @@ function string(): Part[] {
   const tied = [
     newLine(through([400, 205], [424, 186], [450, 180], [448, 196], [424, 206], [401, 208]), { weight: between(3.8, 0.5, 0.6) }),
     newLine(through([400, 209], [428, 212], [448, 224], [436, 232], [416, 222], [398, 211]), { weight: between(3.8, 0.45, 0.6) }),
-    newLine(through([394, 213], [400, 232], [414, 246]), { weight: outward(3.6) }),
+    newLine(through([394, 213], [407, 230], [402, 251]), { weight: outward(3.6) }),
   ]
   return [
     { layer: 'String', lines: [newLine(knot, { weight: weight(4, [0, 0.8], [0.5, 1]) })], front: front(knot) },

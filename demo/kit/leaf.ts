@@ -2,6 +2,7 @@ import type { Line, Path, Vec, Weight, WidthStop } from '../../core/drawing/mode
 import { newLine } from '../../core/drawing/create'
 import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath, reversePath } from '../../core/geometry/path'
+import { partOfPath } from '../../core/geometry/part-of-path'
 import { leftNormal } from '../../core/geometry/point'
 import type { Front } from './overlap'
 import { front } from './overlap'
@@ -14,6 +15,9 @@ type BladePoint = readonly [along: number, out: number]
 
 /** One edge of a blade as lobes: each a run of points that begins in a notch; the last ends at the tip. */
 export type Margin = readonly (readonly BladePoint[])[]
+
+/** The midrib runs out short of the tip, at this share of the blade. */
+const RIB = 0.93
 
 /** An edge without lobes. */
 export const SMOOTH: Margin = [[[0, 0], [0.12, 0.5], [0.32, 0.96], [0.55, 0.98], [0.8, 0.52], [1, 0]]]
@@ -55,14 +59,14 @@ export function leaf({ rib, left, right, margin, veins, shade, size }: LeafShape
     newLine(a, { weight: lobedWeight(a, margin, shade === 'left' ? size * 1.3 : size * 0.8) }),
     newLine(b, { weight: lobedWeight(b, margin, shade === 'right' ? size * 1.3 : size * 0.8) }),
   ]
-  const midrib = newLine(path, { weight: weight(size, [0, 0.9], [0.5, 0.6], [0.9, 0.16], [1, 0]) })
+  const midrib = newLine(partOfPath(path, 0, RIB)!, { weight: weight(size, [0, 0.9], [0.5, 0.6], [0.9, 0.16], [1, 0]) })
   const side = (reach: number, [from, to]: readonly [number, number]): Line =>
     newLine(through(on(from, 0), on(from + (to - from) * 0.42, reach * 0.28), on(to, reach * 0.72)), { weight: outward(size * 0.56, 0.2) })
   const branches = veins.flatMap(([from, to]) => [side(left, [from, to]), side(-right, [from + 0.03, to + 0.02])])
   return { lines: [...edges, midrib, ...branches], front: front(a, reversePath(b)) }
 }
 
-/** Thin in the notches, full on the lobes, thin at the tip. */
+/** Thin in the notches, full on the lobes, thin at the tip: to a point where the edges run out together. */
 function lobedWeight(path: Path, margin: Margin, size: number): Weight {
   const arc = new ArcLength(cubicsOfPath(path))
   const stops: WidthStop[] = []
@@ -74,7 +78,7 @@ function lobedWeight(path: Path, margin: Margin, size: number): Weight {
     segment += lobe.length - 1
     const to = arc.starts[segment]!
     add((from + (to - from) * 0.55) / arc.total, i === margin.length - 1 ? 1 : 0.9)
-    add(to / arc.total, i === margin.length - 1 ? 0.4 : 0.42)
+    add(to / arc.total, i < margin.length - 1 ? 0.42 : margin === SMOOTH ? 0.12 : 0.4)
   })
   return { ...weight(size), stops }
 }

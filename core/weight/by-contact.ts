@@ -1,0 +1,103 @@
+import type { End } from '../drawing/ends'
+import type { Line, Taper, Weight, WidthStop } from '../drawing/model'
+import { bodyAt, bodyStops, bodyWidth, insetOf, isEndStop } from './body'
+import type { ContactOptions, EndContact } from './contact'
+import { contactsOf } from './contact'
+
+/** What is done with an end: it tapers, it is as full as what it tucks under allows, or it stays as it is. */
+export const VERDICTS = ['taper', 'full', 'leave'] as const
+export type Verdict = (typeof VERDICTS)[number]
+
+export interface ContactRule extends ContactOptions {
+  /** 0..1: how far a free end thins, and how full a meeting end is at least. */
+  strength: number
+  /** Length of a free end's taper, % of the line. */
+  taper: number
+  /** Pinned lines are weighed too. */
+  pinned: boolean
+}
+
+/** An end, what it was found to do and what is proposed for it. */
+export interface EndProposal extends EndContact {
+  verdict: Verdict
+}
+
+export const keyOfEnd = ({ line, end }: Pick<EndContact, 'line' | 'end'>): string => `${line} ${end}`
+
+/** The craft's rule: an end that floats tapers, and so do two that run out to one point; an end that touches is full. */
+const verdictOn = ({ kind, point }: EndContact): Verdict => (kind === 'meeting' && !point ? 'full' : 'taper')
+
+/** Widths that differ by less than this share are the same. */
+const SAME = 2e-3
+
+/**
+ * What the rule proposes for the ends of the lines in `ids` (all when null), told by the contacts among all of `lines`.
+ * `decided` has verdicts of the person's own by `keyOfEnd`. Pinned lines are left out unless the rule says otherwise.
+ */
+export function proposeByContact(lines: readonly Line[], ids: ReadonlySet<string> | null, rule: ContactRule, decided: ReadonlyMap<string, Verdict> = new Map()): EndProposal[] {
+  const weighed = new Set(lines.filter((l) => (!ids || ids.has(l.id)) && (rule.pinned || !l.weight.pinned)).map((l) => l.id))
+  return contactsOf(lines, rule)
+    .filter((c) => weighed.has(c.line))
+    .map((c) => ({ ...c, verdict: decided.get(keyOfEnd(c)) ?? verdictOn(c) }))
+}
+
+/** The weights that proposals give their lines, by id; lines that already have them are left out. */
+export function weightsByContact(lines: readonly Line[], proposals: readonly EndProposal[], rule: ContactRule): Map<string, Weight> {
+  const known = new Map(lines.map((l) => [l.id, l]))
+  const out = new Map<string, Weight>()
+  for (const p of proposals) {
+    const line = known.get(p.line)!
+    const weight = out.get(p.line) ?? line.weight
+    const next = p.verdict === 'leave' ? weight : p.verdict === 'taper' ? tapered(weight, p.end, rule) : full(line, weight, p.end, roomUnder(p, known), rule.strength)
+    if (next !== weight) out.set(p.line, next)
+  }
+  return out
+}
+
+/** How wide an end may be to tuck under what it meets, px. */
+const roomUnder = ({ under }: EndProposal, lines: ReadonlyMap<string, Line>): number => (under ? bodyWidth(lines.get(under.line)!, under.at) : Infinity)
+
+const taperOf = (weight: Weight, end: End): Taper | null => (end === 'first' ? weight.start : weight.end)
+const withTaper = (weight: Weight, end: End, taper: Taper | null): Weight => (end === 'first' ? { ...weight, start: taper } : { ...weight, end: taper })
+
+/** The stop that governs an end: the one nearest to it. */
+const endStop = ({ stops }: Weight, end: End): WidthStop => (end === 'first' ? stops[0]! : stops[stops.length - 1]!)
+
+const widest = ({ stops }: Weight): number => Math.max(...stops.map((s) => s.left + s.right))
+
+/** With a taper at an end, unless it thins there enough as it is. */
+function tapered(weight: Weight, end: End, { strength, taper }: ContactRule): Weight {
+  const tip = 1 - strength
+  const now = endStop(weight, end)
+  const was = taperOf(weight, end)
+  if ((was && was.tip <= tip + SAME) || now.left + now.right <= (tip + SAME) * widest(weight)) return weight
+  return withTaper(weight, end, { length: taper, unit: '%', tip, ease: was?.ease ?? 'straight' })
+}
+
+/** With an end as wide as the line's body, and no wider than `most` px. */
+function full(line: Line, weight: Weight, end: End, most: number, strength: number): Weight {
+  const at = end === 'first' ? 0 : 1
+  const body = bodyAt(line, at)
+  const wide = (weight.size / 2) * (body.left + body.right)
+  if (!(wide > 0)) return weight
+  const target = Math.min(wide, most)
+  const now = endStop(weight, end)
+  const width = (weight.size / 2) * (now.left + now.right) * (taperOf(weight, end)?.tip ?? 1)
+  const slack = SAME * wide
+  if (width >= target * strength - slack && width <= most + slack) return weight
+  const k = (width > most ? most : target * strength) / wide
+  const stop: WidthStop = { at, left: body.left * k, right: body.right * k }
+  const kept = weight.stops.filter((s) => Math.abs(s.at - at) > 1e-3)
+  const stops = [...kept, stop, ...shoulders(line, weight, end, k)].sort((a, b) => a.at - b.at)
+  return withTaper({ ...weight, stops }, end, null)
+}
+
+/** Stops that keep the body as it was where an end alone is made narrow. */
+function shoulders(line: Line, weight: Weight, end: End, k: number): WidthStop[] {
+  const inset = insetOf(line)
+  const stopAt = (at: number): WidthStop => ({ at, ...bodyAt({ ...line, weight }, at) })
+  // A line that has stops at its ends alone gets its body at both, or what one end is given would tell of all of it.
+  if (bodyStops(weight).every(isEndStop)) return [stopAt(inset), stopAt(1 - inset)]
+  const held = weight.stops.some((s) => !isEndStop(s) && (end === 'first' ? s.at <= inset * 1.5 : s.at >= 1 - inset * 1.5))
+  return held || k > 1 - SAME ? [] : [stopAt(end === 'first' ? inset : 1 - inset)]
+}

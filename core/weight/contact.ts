@@ -1,0 +1,168 @@
+import Flatbush from 'flatbush'
+import type { End } from '../drawing/ends'
+import type { Line, Vec } from '../drawing/model'
+import { arcOfPath, boxOfPath, crossingsBetween } from '../geometry/known'
+import { direction, distance, dot, subtract } from '../geometry/point'
+import { bodyAt } from './body'
+
+/** How an end lies to the other lines: in the open, on one, or past one that it cuts. */
+export type ContactKind = 'free' | 'meeting' | 'crossing'
+
+/** A place on a line, as a share 0..1 of its length. */
+export interface LinePlace {
+  line: string
+  at: number
+}
+
+/** What one end of an open line is found to do. */
+export interface EndContact {
+  line: string
+  end: End
+  at: Vec
+  /** Unit vector in which the line would go on. */
+  outward: Vec
+  kind: ContactKind
+  /** What it meets or crosses. */
+  under: LinePlace | null
+  /** Two lines run out to one point here: each meets the other, yet both taper. */
+  point: boolean
+}
+
+export interface ContactOptions {
+  /** An end that is no farther than this from another line's ink meets it, px. */
+  reach: number
+  /** An end that goes past a line by no more than this crosses it, px. */
+  overshoot: number
+}
+
+/** Ends that all come to one place within this angle run out to a point there: its cosine. */
+const POINTED = Math.cos((75 * Math.PI) / 180)
+/** How far back the way of an end is looked at for that, px: the last bend of a tip hides where its edges come from. */
+const LOOK_BACK = 16
+/** A line's own body is near its end along the way: it is met again only from this many of its sizes on. */
+const OWN_BODY = 3
+
+/** How far a line's body reaches to its wider side at a place, px. */
+function bodyHalf(line: Line, at: number): number {
+  const { left, right } = bodyAt(line, at)
+  return (line.weight.size / 2) * Math.max(left, right)
+}
+
+/**
+ * What each end of `lines` does, in the order of the lines: first end, then last. Closed lines have no ends. Which ends
+ * meet is told from paths, sizes and bodies, never from how wide an end is, so that a weight set by what is found here
+ * finds the same again.
+ */
+export function contactsOf(lines: readonly Line[], options: ContactOptions): EndContact[] {
+  const near = nearLines(lines, options)
+  return lines.flatMap((line) => {
+    const arc = arcOfPath(line.path)
+    if (line.path.closed || !arc.total) return []
+    return (['first', 'last'] as const).map((end) => contactOf(line, end, near, options))
+  })
+}
+
+/** Lines whose ink may come near a point. */
+function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions): (p: Vec) => Line[] {
+  const pads = lines.map((l) => Math.max(reach + l.weight.size * Math.max(...l.weight.stops.map((s) => Math.max(s.left, s.right))), overshoot))
+  if (!lines.length) return () => []
+  const index = new Flatbush(lines.length)
+  lines.forEach((l, i) => {
+    const box = boxOfPath(l.path)
+    const pad = pads[i]!
+    index.add(box.minX - pad, box.minY - pad, box.maxX + pad, box.maxY + pad)
+  })
+  index.finish()
+  return (p) => index.search(p.x, p.y, p.x, p.y).sort((a, b) => a - b).map((i) => lines[i]!)
+}
+
+function contactOf(line: Line, end: End, near: (p: Vec) => Line[], options: ContactOptions): EndContact {
+  const arc = arcOfPath(line.path)
+  const place = end === 'first' ? 0 : arc.total
+  const at = arc.point(place)
+  const tangent = arc.tangent(place) ?? { x: 1, y: 0 }
+  const outward = end === 'first' ? { x: -tangent.x, y: -tangent.y } : tangent
+  const found = { line: line.id, end, at, outward }
+  const others = near(at)
+  const touched = others.flatMap((o) => touchOf(line, end, o, at, options.reach)).sort((a, b) => a.off - b.off)
+  if (touched.length) {
+    const body = touched.find((t) => !t.way)
+    const ways = [wayOut(line, end), ...touched.flatMap((t) => t.way ?? [])]
+    return { ...found, kind: 'meeting', under: (body ?? touched[0]!).place, point: !body && runTogether(ways) }
+  }
+  const crossed = crossingNear(line, end, others, options.overshoot)
+  return { ...found, kind: crossed ? 'crossing' : 'free', under: crossed, point: false }
+}
+
+interface Touch {
+  place: LinePlace
+  /** From the other's path, px. */
+  off: number
+  /** The other line ends here too, and comes this way. */
+  way: Vec | null
+}
+
+/** Where an end touches the body or an end of another line, or its own body farther along. */
+function touchOf(line: Line, end: End, other: Line, at: Vec, reach: number): Touch[] {
+  const arc = arcOfPath(other.path)
+  if (!arc.total) return []
+  if (other === line) return ownTouch(line, end, at, reach)
+  const hit = arc.nearest(at)
+  const share = hit.length / arc.total
+  if (hit.distance > reach + bodyHalf(other, share)) return []
+  const theirs = endNear(other, at, reach)
+  return [{ place: { line: other.id, at: share }, off: hit.distance, way: theirs && wayOut(other, theirs) }]
+}
+
+/** Which end of another line lies at a point, if any. */
+function endNear(other: Line, at: Vec, reach: number): End | null {
+  if (other.path.closed) return null
+  const arc = arcOfPath(other.path)
+  const close = Math.max(reach, 1)
+  if (distance(arc.point(0), at) <= close) return 'first'
+  return distance(arc.point(arc.total), at) <= close ? 'last' : null
+}
+
+/** The direction in which a line comes to its end, over its last stretch. */
+function wayOut({ path }: Line, end: End): Vec {
+  const arc = arcOfPath(path)
+  const back = Math.min(LOOK_BACK, arc.total / 2)
+  const [tip, from] = end === 'first' ? [arc.point(0), arc.point(back)] : [arc.point(arc.total), arc.point(arc.total - back)]
+  return direction(subtract(tip, from)) ?? { x: 1, y: 0 }
+}
+
+/** Whether ends that come to one place all come from one side of it. */
+const runTogether = (ways: readonly Vec[]): boolean => ways.every((a, i) => ways.every((b, k) => k <= i || dot(a, b) > POINTED))
+
+/** A line that comes back to its own body, as the end of a coil may. */
+function ownTouch(line: Line, end: End, at: Vec, reach: number): Touch[] {
+  const arc = arcOfPath(line.path)
+  const skip = OWN_BODY * line.weight.size + reach
+  const from = end === 'first' ? skip : 0
+  const to = end === 'first' ? arc.total : arc.total - skip
+  const step = Math.max(1, line.weight.size / 4)
+  let best: Touch | null = null
+  for (let s = from; s <= to; s += step) {
+    const off = distance(arc.point(s), at)
+    const share = s / arc.total
+    if (off <= reach + bodyHalf(line, share) && (!best || off < best.off)) best = { place: { line: line.id, at: share }, off, way: null }
+  }
+  // The part just beyond what was skipped is near along the way, not come back to.
+  return best && Math.abs(best.place.at * arc.total - (end === 'first' ? from : to)) > step ? [best] : []
+}
+
+/** The line that is cut nearest before an end, no farther back than `overshoot` px. */
+function crossingNear(line: Line, end: End, others: readonly Line[], overshoot: number): LinePlace | null {
+  const arc = arcOfPath(line.path)
+  let best: { place: LinePlace; back: number } | null = null
+  for (const other of others) {
+    for (const c of crossingsBetween(line.path, other.path)) {
+      const s = arc.at(c.a.segment, c.a.t)
+      const back = end === 'first' ? s : arc.total - s
+      if (back > overshoot || (best && back >= best.back)) continue
+      const theirs = arcOfPath(other.path)
+      best = { place: { line: other.id, at: theirs.at(c.b.segment, c.b.t) / theirs.total }, back }
+    }
+  }
+  return best?.place ?? null
+}
