@@ -3,6 +3,7 @@ import { partOfPath } from '../geometry/part-of-path'
 import { reversePath, SMOOTH_ANGLE, turn } from '../geometry/path'
 import { distance, lerp, subtract } from '../geometry/point'
 import { joinedWeight, partOfWeight } from '../weight/part-of-weight'
+import { withStopsChanged } from '../weight/own-stops'
 import { flipEnds, flipSides } from '../weight/shelf'
 import { newId } from './create'
 import type { Line, Path, PathNode, PenTrace, Snip } from './model'
@@ -58,11 +59,10 @@ export function splitLine(line: Line, at: number): Line[] {
 function openedLine(line: Line, at: number): Line {
   const around = at > 0 && at < 1 ? partOfPath(line.path, at, at === 0 ? 1 : at - 1e-12) : partOfPath(line.path, 0, 1)
   const turned = (u: number): number => (((u - at) % 1) + 1) % 1
-  const stops = line.weight.stops.map((s) => ({ ...s, at: turned(s.at) })).sort((a, b) => a.at - b.at)
   return {
     ...line,
     path: around ?? { ...line.path, closed: false },
-    weight: { ...line.weight, stops },
+    weight: withStopsChanged(line.weight, (stops) => stops.map((s) => ({ ...s, at: turned(s.at) })).sort((a, b) => a.at - b.at)),
     snips: line.snips.map((s) => ({ ...s, from: turned(s.from), to: turned(s.to) || 1 })).filter((s) => s.from < s.to),
     trace: null,
     cover: false,

@@ -2,6 +2,7 @@ import { produce, setAutoFreeze } from 'immer'
 import type { Drawing } from './model'
 import type { Patch } from './patch'
 import { applyPatches, patchesBetween } from './patch'
+import { withLightSettled } from '../weight/light'
 import { withSnipsSettled } from './snips'
 
 setAutoFreeze(true)
@@ -20,12 +21,11 @@ export interface Edit {
 
 export type Recipe = (draft: Drawing) => void
 
-/** The drawing as `recipe` makes it; snips keep to the crossings that bound them. */
-export const changed = (drawing: Drawing, recipe: Recipe): Drawing =>
-  withSnipsSettled(
-    drawing,
-    produce(drawing, (draft) => void recipe(draft as Drawing)),
-  )
+/** The drawing as `recipe` makes it; snips keep to the crossings that bound them, and a light that follows edits falls anew. */
+export function changed(drawing: Drawing, recipe: Recipe): Drawing {
+  const after = produce(drawing, (draft) => void recipe(draft as Drawing))
+  return withLightSettled(drawing, withSnipsSettled(drawing, after))
+}
 
 /** The edit that leads from one drawing to the other; null when they are the same. */
 export function editBetween(before: Drawing, after: Drawing, label: string): Edit | null {

@@ -46,7 +46,10 @@ export interface Weight {
   start: Taper | null
   end: Taper | null
   nib: Nib | null
+  /** Set by hand: rules leave it alone unless asked. */
   pinned: boolean
+  /** The profile without the light, where the stops are those under a light. */
+  unlit?: WidthStop[]
 }
 
 export type Cap = 'butt' | 'round' | 'square'
@@ -122,6 +125,8 @@ export interface Line {
   cover: boolean
   /** Closed contours in which its ink is scraped away. */
   scrapes?: Path[]
+  /** Which side is the outside of what it bounds, where the person said so. */
+  outside?: 'left' | 'right'
 }
 
 /** Closed contours, filled by the non-zero rule. `from` holds the ids of the lines it came from. */
@@ -189,8 +194,20 @@ export interface Retouch {
   to: PathNode | null | 'add'
 }
 
+/**
+ * A light over the drawing: edges that face it are thin, edges away from it thick. `at` is in page px; strength 0..1;
+ * softness 0 passes at once from thin to thick, 1 gently. `live` follows later edits.
+ */
+export interface LightRule {
+  at: Vec
+  strength: number
+  softness: number
+  live: boolean
+}
+
 export interface Settings {
   shapes: ShapeSettings
+  light?: LightRule
   retouches?: Retouch[]
 }
 

@@ -26,7 +26,7 @@ export class UnfitPatch extends Error {}
 
 const DRAWING_FIELDS = ['name', 'page', 'inks', 'settings'] as const
 /** Fields that an item may lack. */
-const OPTIONAL_FIELDS: readonly string[] = ['scrapes'] satisfies (keyof Line)[]
+const OPTIONAL_FIELDS: readonly string[] = ['scrapes', 'outside'] satisfies (keyof Line)[]
 const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
 
 type Path = Patch['path']

@@ -88,6 +88,7 @@ export const weightSchema = yup
     end: taper,
     nib,
     pinned: yup.boolean().strict().required(),
+    unlit: yup.array(widthStop.required()).min(1).max(1000).default(undefined),
   })
   .strict()
 
@@ -158,6 +159,7 @@ const line = yup
     snips: yup.array(snip.required()).required().max(1000),
     cover: yup.boolean().strict().required(),
     scrapes: yup.array(pathSchema.required()).max(20_000),
+    outside: yup.string().strict().oneOf(['left', 'right']),
   })
   .strict()
 
@@ -200,6 +202,16 @@ const layer = yup
   })
   .strict()
 
+const light = yup
+  .object({
+    at: yup.object({ x: coordinate(), y: coordinate() }).required().strict(),
+    strength: number().min(0).max(1),
+    softness: number().min(0).max(1),
+    live: yup.boolean().strict().required(),
+  })
+  .strict()
+  .default(undefined)
+
 const ink = yup.object({ id: id(), name: text(80), colour: text(7).matches(/^#[0-9a-fA-F]{6}$/) }).strict()
 
 /** Schema of a whole drawing: every number finite and in range, every text of sane length. */
@@ -221,6 +233,7 @@ export const drawingSchema = yup
     settings: yup
       .object({
         retouches,
+        light,
         shapes: yup
           .object({
             unite: yup.boolean().strict().required(),

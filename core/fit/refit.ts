@@ -1,6 +1,7 @@
 import type { Line, PenTrace } from '../drawing/model'
 import { distance } from '../geometry/point'
 import { fitByTrace } from './fit-trace'
+import { withOwnStops } from '../weight/own-stops'
 import { pressureStops } from './pressure-stops'
 
 /** What of a trace can be changed after it was drawn. */
@@ -25,7 +26,7 @@ export function refitted(line: Line, settings: HandSettings): Line {
     ...line,
     trace,
     path: changes(OF_PATH) ? fitByTrace(trace).path : line.path,
-    weight: width ? { ...line.weight, stops: pressureStops(trace), start: null, end: null } : line.weight,
+    weight: width ? { ...withOwnStops(line.weight, pressureStops(trace)), start: null, end: null } : line.weight,
   }
 }
 

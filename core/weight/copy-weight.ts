@@ -1,3 +1,4 @@
+import { withOwnStops } from './own-stops'
 import type { Weight } from '../drawing/model'
 
 /** What of a weight is put on another line: all of it, its course with the tapers, or its size. */
@@ -6,12 +7,12 @@ export type WeightPart = (typeof WEIGHT_PARTS)[number]
 
 /** `onto` with a part of another line's weight; whether it is pinned stays. */
 export function pastedWeight(onto: Weight, from: Weight, part: WeightPart): Weight {
-  const { stops, start, end } = structuredClone(from)
+  const { stops, unlit, start, end } = structuredClone(from)
   switch (part) {
     case 'all':
-      return { ...structuredClone(from), pinned: onto.pinned }
+      return { ...withOwnStops(structuredClone(from), unlit ?? stops), pinned: onto.pinned }
     case 'profile':
-      return { ...onto, stops, start, end }
+      return { ...withOwnStops(onto, unlit ?? stops), start, end }
     case 'size':
       return { ...onto, size: from.size }
   }

@@ -1,4 +1,5 @@
 import type { Taper, Weight, WidthStop } from '../drawing/model'
+import { unlitStops, withOwnStops } from './own-stops'
 import { Profile } from './profile'
 import { sizeTapers, taperAt } from './taper'
 
@@ -15,6 +16,12 @@ const inPx = (taper: Taper | null, total: number): Taper | null =>
  * becomes stops.
  */
 export function partOfWeight(weight: Weight, from: number, to: number, total: number): Weight {
+  const { unlit, ...shown } = weight
+  const part = partOfProfile(shown, from, to, total)
+  return unlit ? { ...part, unlit: partOfProfile({ ...shown, stops: unlit }, from, to, total).stops } : part
+}
+
+function partOfProfile(weight: Weight, from: number, to: number, total: number): Weight {
   const profile = new Profile(weight.stops, false)
   const { start, end } = sizeTapers(weight.start, weight.end, total)
   const keepsStart = from <= 0 && (start?.length ?? 0) <= to * total
@@ -61,6 +68,12 @@ export function partOfWeight(weight: Weight, from: number, to: number, total: nu
 
 /** The weight of two lines that have become one: `a` px of the first, `gap` px between them, `b` px of the second. */
 export function joinedWeight(first: Weight, second: Weight, a: number, gap: number, b: number): Weight {
+  const joined = joinedProfiles(withOwnStops(first, first.stops), second, a, gap, b)
+  if (!first.unlit && !second.unlit) return joined
+  return { ...joined, unlit: joinedProfiles({ ...first, stops: unlitStops(first) }, { ...second, stops: unlitStops(second) }, a, gap, b).stops }
+}
+
+function joinedProfiles(first: Weight, second: Weight, a: number, gap: number, b: number): Weight {
   const total = a + gap + b || 1
   const k = first.size > 0 ? second.size / first.size : 1
   const along = (weight: Weight, offset: number, length: number, scale: number): WidthStop[] => {

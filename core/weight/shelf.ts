@@ -1,4 +1,5 @@
 import type { Taper, Weight, WidthStop } from '../drawing/model'
+import { withOwnStops, withStopsChanged } from './own-stops'
 
 /** A named course of widths that can be put on any line; the line keeps its size. */
 export interface ShelfProfile {
@@ -28,30 +29,25 @@ export const SHELF: readonly ShelfProfile[] = [
 
 /** `weight` with the course of `profile`, size kept. */
 export const withProfile = (weight: Weight, profile: ShelfProfile): Weight => ({
-  ...weight,
-  stops: profile.stops.map((s) => ({ ...s })),
+  ...withOwnStops(weight, profile.stops.map((s) => ({ ...s }))),
   start: profile.start && { ...profile.start },
   end: profile.end && { ...profile.end },
 })
 
 /** The same weight from the other end of the line: places mirrored, sides as seen along the line kept. */
 export const flipEnds = (weight: Weight): Weight => ({
-  ...weight,
-  stops: weight.stops.map((s) => ({ ...s, at: 1 - s.at })).reverse(),
+  ...withStopsChanged(weight, (stops) => stops.map((s) => ({ ...s, at: 1 - s.at })).reverse()),
   start: weight.end,
   end: weight.start,
 })
 
 /** Left and right changed over. */
-export const flipSides = (weight: Weight): Weight => ({
-  ...weight,
-  stops: weight.stops.map((s) => ({ ...s, left: s.right, right: s.left })),
-})
+export const flipSides = (weight: Weight): Weight => withStopsChanged(weight, (stops) => stops.map((s) => ({ ...s, left: s.right, right: s.left })))
 
 /** Whether the weight follows `profile` as it is on the shelf. */
 export function follows(weight: Weight, profile: ShelfProfile): boolean {
   return (
-    JSON.stringify([weight.stops, weight.start, weight.end]) ===
+    JSON.stringify([weight.unlit ?? weight.stops, weight.start, weight.end]) ===
     JSON.stringify([profile.stops, profile.start, profile.end])
   )
 }

@@ -1,4 +1,5 @@
 import type { Weight, WidthStop } from '../drawing/model'
+import { withHandStops } from './own-stops'
 import { Profile } from './profile'
 
 /** Stops closer than this are one, as a share of the line. */
@@ -28,7 +29,7 @@ export function addStop(weight: Weight, at: number, closed: boolean): { weight: 
   if (!closed && place > SAME && stops.every((s) => s.at >= place)) stops.push(stopAt(0))
   if (!closed && place < 1 - SAME && stops.every((s) => s.at <= place)) stops.push(stopAt(1))
   stops.sort((a, b) => a.at - b.at)
-  return { weight: { ...weight, stops }, index: stops.indexOf(stop) }
+  return { weight: withHandStops(weight, stops), index: stops.indexOf(stop) }
 }
 
 /** `weight` with a stop in the middle of the gap after stop `after`, or before it where it is the last; and its index. */
@@ -42,7 +43,7 @@ export function addStopBeside(weight: Weight, after: number, closed: boolean): {
 /** `weight` with stop `index` as wide as `factor` (a multiple of half the size, not negative) on the named sides. */
 export function widenStop(weight: Weight, index: number, sides: Sides, factor: number): Weight {
   const held = Math.max(0, factor)
-  return { ...weight, stops: weight.stops.map((s, i) => (i === index ? onSides(s, sides, held) : s)) }
+  return withHandStops(weight, weight.stops.map((s, i) => (i === index ? onSides(s, sides, held) : s)))
 }
 
 /** `weight` with stop `index` moved to `at`, kept between its neighbours. */
@@ -50,11 +51,10 @@ export function slideStop(weight: Weight, index: number, at: number): Weight {
   const low = index > 0 ? weight.stops[index - 1]!.at + SAME : 0
   const high = index + 1 < weight.stops.length ? weight.stops[index + 1]!.at - SAME : 1
   const held = Math.min(high, Math.max(low, at))
-  return { ...weight, stops: weight.stops.map((s, i) => (i === index ? { ...s, at: held } : s)) }
+  return withHandStops(weight, weight.stops.map((s, i) => (i === index ? { ...s, at: held } : s)))
 }
 
 /** `weight` without stop `index`; the last one stays and becomes even. */
 export function removeStop(weight: Weight, index: number): Weight {
-  if (weight.stops.length > 1) return { ...weight, stops: weight.stops.filter((_, i) => i !== index) }
-  return { ...weight, stops: [{ at: 0, left: 1, right: 1 }] }
+  return withHandStops(weight, weight.stops.length > 1 ? weight.stops.filter((_, i) => i !== index) : [{ at: 0, left: 1, right: 1 }])
 }

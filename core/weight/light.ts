@@ -1,0 +1,126 @@
+import type { Drawing, LightRule, Line, Weight, WidthStop } from '../drawing/model'
+import { courseOf } from './course'
+import type { Side } from './outside'
+import { outsidesOf } from './outside'
+import { unlitStops, withOwnStops } from './own-stops'
+import { Profile } from './profile'
+
+/** How much of its width an edge loses at full strength where it faces the light, and gains where it faces away. */
+const LOSS = 0.7
+const GAIN = 0.5
+/** Stops are set where the light's course would otherwise be farther off than this, as a share of the width. */
+const EXACT = 0.05
+/** Stops of the light keep this far from those of the profile, as a share of the line. */
+const APART = 0.012
+
+/**
+ * How the light counts along a line: factors at the places of its course. An edge that faces the light gets less than 1,
+ * one that faces away more; the softer, the more gently it passes from one to the other.
+ */
+export function lightAlong(line: Line, outside: Side, { at, strength, softness }: LightRule): Float64Array {
+  const { x, y, nx, ny } = courseOf(line.path)
+  const sign = outside === 'left' ? 1 : -1
+  // From a straight passage (soft) to one that turns within a few degrees (hard).
+  const steep = 0.4 + 6 * (1 - softness) ** 2
+  const full = Math.tanh(steep)
+  const out = new Float64Array(x.length)
+  for (let i = 0; i < x.length; i++) {
+    const dx = at.x - x[i]!
+    const dy = at.y - y[i]!
+    const far = Math.hypot(dx, dy)
+    const facing = far > 0 ? (sign * (dx * nx[i]! + dy * ny[i]!)) / far : 0
+    const turned = Math.tanh(steep * facing) / full
+    out[i] = 1 - strength * turned * (turned > 0 ? LOSS : GAIN)
+  }
+  return out
+}
+
+/** The weight of a line under a light: its own profile times the light's factors, as few stops. */
+export function litWeight(line: Line, outside: Side | null, rule: LightRule): Weight {
+  const own = unlitStops(line.weight)
+  if (!outside || rule.strength === 0) return unlitWeight(line.weight)
+  const { at } = courseOf(line.path)
+  const factors = lightAlong(line, outside, rule)
+  const profile = new Profile(own, line.path.closed)
+  const held = own.map((s) => s.at)
+  const places = [...keptPlaces(at, factors).filter((u) => held.every((h) => Math.abs(h - u) > APART)), ...(own.length > 1 ? held : [])]
+  const stops = places
+    .sort((a, b) => a - b)
+    .map((u): WidthStop => {
+      const k = factorAt(at, factors, u, line.path.closed)
+      const sharp = own.find((s) => s.at === u)?.sharp
+      return { at: u, left: rounded(profile.sampleLeft(u).value * k), right: rounded(profile.sampleRight(u).value * k), ...(sharp && { sharp }) }
+    })
+  return { ...line.weight, stops, unlit: own }
+}
+
+/** The weight as it is without the light. */
+export function unlitWeight(weight: Weight): Weight {
+  return weight.unlit ? withOwnStops(weight, weight.unlit) : weight
+}
+
+const rounded = (w: number): number => Math.round(w * 1e4) / 1e4
+
+function factorAt(at: Float64Array, factors: Float64Array, u: number, closed: boolean): number {
+  const n = at.length
+  const spans = closed ? n : n - 1
+  const s = Math.min(spans, Math.max(0, u * spans))
+  const i = Math.min(spans - 1, Math.floor(s))
+  const [a, b] = [factors[i]!, factors[(i + 1) % n]!]
+  return a + (b - a) * (s - i)
+}
+
+/** Places that tell the course of factors within EXACT: the farthest from its chord is kept (D. Douglas and T. Peucker, 1973). */
+function keptPlaces(at: Float64Array, factors: Float64Array): number[] {
+  const keep = [0]
+  const split = (from: number, to: number): void => {
+    let worst = EXACT
+    let far = -1
+    for (let i = from + 1; i < to; i++) {
+      const off = Math.abs(factors[i]! - (factors[from]! + ((factors[to]! - factors[from]!) * (i - from)) / (to - from)))
+      if (off > worst) {
+        worst = off
+        far = i
+      }
+    }
+    if (far < 0) return
+    split(from, far)
+    keep.push(far)
+    split(far, to)
+  }
+  split(0, at.length - 1)
+  keep.push(at.length - 1)
+  return keep.map((i) => at[i]!)
+}
+
+/** Every line with an outside that is not pinned, under the light; the same object where nothing changes. */
+export function litLine(line: Line, outside: Side | null, rule: LightRule): Line {
+  if (line.weight.pinned) return line
+  const weight = litWeight(line, outside, rule)
+  return sameWeight(weight, line.weight) ? line : { ...line, weight }
+}
+
+function sameWeight(a: Weight, b: Weight): boolean {
+  return a === b || (sameStops(a.stops, b.stops) && (a.unlit === b.unlit || (!!a.unlit && !!b.unlit && sameStops(a.unlit, b.unlit))))
+}
+
+const sameStops = (a: readonly WidthStop[], b: readonly WidthStop[]): boolean =>
+  a.length === b.length && a.every((s, i) => s.at === b[i]!.at && s.left === b[i]!.left && s.right === b[i]!.right && s.sharp === b[i]!.sharp)
+
+/**
+ * `after` with its lines under the light that follows edits, if there is one. The lines before the edit tell whether
+ * anything changed that the light heeds.
+ */
+export function withLightSettled(before: Drawing, after: Drawing): Drawing {
+  const rule = after.settings.light
+  if (!rule?.live || before === after || (before.layers === after.layers && before.settings.light === rule)) return after
+  const outsides = outsidesOf(after.layers.flatMap((l) => (l.kind === 'lines' ? l.items : [])))
+  return {
+    ...after,
+    layers: after.layers.map((layer) => {
+      if (layer.kind !== 'lines' || layer.locked) return layer
+      const items = layer.items.map((l) => litLine(l, outsides.get(l.id) ?? null, rule))
+      return items.every((l, i) => l === layer.items[i]) ? layer : { ...layer, items }
+    }),
+  }
+}
