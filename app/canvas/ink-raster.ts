@@ -64,8 +64,9 @@ export class InkRaster {
   /** New ink: tiles that anything changed in are drawn again. */
   setStack(entries: readonly InkEntry[]): void {
     const boxes = changedBoxes(this.stack, entries)
+    const known = new Set(this.stack)
     this.stack = entries
-    void this.worker.setStack([...entries])
+    void this.worker.setStack(entries.map((e) => e.id), entries.filter((e) => !known.has(e)))
     this.spoil(boxes)
   }
 
@@ -191,7 +192,7 @@ function changedBoxes(before: readonly InkEntry[], after: readonly InkEntry[]): 
   after.forEach((e, i) => {
     const was = old.get(e.id)
     old.delete(e.id)
-    if (was && was.e.data === e.data && was.e.colour === e.colour && was.e.cover === e.cover && was.e.opacity === e.opacity && (was.i === i || before.length !== after.length)) return
+    if (was && (was.e === e || (was.e.data === e.data && was.e.colour === e.colour && was.e.cover === e.cover && was.e.opacity === e.opacity)) && (was.i === i || before.length !== after.length)) return
     boxes.push(e.box)
     if (was) boxes.push(was.e.box)
   })

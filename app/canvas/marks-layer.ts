@@ -3,6 +3,7 @@ import type { Path } from '#core/drawing/model'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { box, brush, cornersBetween, frame, snapped, tag, turner } from './guide-marks'
+import { contacts, hairs, light } from './rule-marks'
 import { belly, closer, handle, jaws, node, openEnd } from './path-marks'
 import type { Place } from './mark-look'
 import { MUTE, PLUM } from './mark-look'
@@ -66,6 +67,12 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [brush(place(mark.at), Math.hypot(place.step({ x: mark.width, y: 0 }).x, place.step({ x: mark.width, y: 0 }).y))]
     case 'snap':
       return snapped(place(mark.at), mark.along && place.step(mark.along), mark.text)
+    case 'contacts':
+      return [contacts(mark, place)]
+    case 'light':
+      return [light(place(mark.at), mark.held)]
+    case 'hairs':
+      return [hairs(mark, place)]
     case 'belly':
       return [belly(mark, place(mark.at), place.step(mark.along))]
   }

@@ -14,6 +14,15 @@ export type MarkRef =
   | { kind: 'end'; line: string; end: 'first' | 'last' }
   | { kind: 'belly'; index: number }
 
+/** An end: what it was found to do, and what it gets. */
+export interface ContactMark {
+  at: Vec
+  outward: Vec
+  found: 'free' | 'meeting' | 'crossing'
+  verdict: 'taper' | 'full' | 'leave'
+  over: boolean
+}
+
 /** Something drawn over the ink, in page px; its own size is in screen px. */
 export type Mark =
   | { kind: 'paths'; paths: readonly Path[]; tone: 'plum' | 'mute' | 'next' | 'strong' }
@@ -28,3 +37,6 @@ export type Mark =
   | { kind: 'brush'; at: Vec; /** px of the page */ width: number }
   | { kind: 'snap'; at: Vec; along: Vec | null; text: string }
   | { kind: 'belly'; at: Vec; along: Vec; index: number }
+  | { kind: 'contacts'; ends: readonly ContactMark[]; /** px of the page; null: no rings */ reach: number | null; overshoot: number }
+  | { kind: 'light'; at: Vec; held: boolean }
+  | { kind: 'hairs'; at: readonly { at: Vec; out: Vec }[] }

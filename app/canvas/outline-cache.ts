@@ -12,10 +12,14 @@ export const SCREEN_TOLERANCE = 0.05
 const AT_ONCE = 6
 
 const BATCH = 40
+/** So many lines are looked at in one go. */
+const LOOKED_AT = 4000
 
 /** Outlines of lines, kept as long as the line stays the same object. */
 export class OutlineCache {
   private readonly known = new WeakMap<Line, Outline>()
+  /** By line id, the outline that was made last, whatever the line has become since. */
+  private readonly latest = new Map<string, Outline>()
 
   constructor(private readonly worker: Remote<GeometryWorker>) {}
 
@@ -23,30 +27,49 @@ export class OutlineCache {
     return this.known.get(line)
   }
 
+  /** The outline that a line had last: it may stay on screen until the next one is there. */
+  lastOf(id: string): Outline | undefined {
+    return this.latest.get(id)
+  }
+
+  private keep(line: Line, outline: Outline): void {
+    this.known.set(line, outline)
+    this.latest.set(line.id, outline)
+  }
+
   /** The outline of one line, expanded here and now. */
   now(line: Line): Outline {
     let outline = this.known.get(line)
     if (!outline) {
       outline = expandHere(line)
-      this.known.set(line, outline)
+      this.keep(line, outline)
     }
     return outline
   }
 
-  /** Makes the outlines of all `lines` ready; few missing ones at once, many in the worker, told as they come. */
-  async fill(lines: readonly Line[], onBatch: (share: number) => void): Promise<void> {
-    const missing = lines.filter((l) => !this.known.has(l))
-    if (missing.length <= AT_ONCE) {
-      missing.forEach((l) => this.now(l))
-      onBatch(1)
-      return
+  /**
+   * Makes the outlines of all `lines` ready, as `shown` has them; few missing ones at once, many in the worker, told as
+   * they come. Gives up between two batches once they are not wanted any more. Answers how many lines it came to.
+   */
+  async fill(lines: readonly Line[], shown: (line: Line) => Line, wanted: () => boolean, onBatch: (share: number) => void): Promise<number> {
+    for (let i = 0; i < lines.length; ) {
+      const missing: Line[] = []
+      const start = i
+      while (i < lines.length && missing.length < BATCH && i - start < LOOKED_AT) {
+        const line = shown(lines[i++]!)
+        if (!this.known.has(line)) missing.push(line)
+      }
+      const last = i >= lines.length
+      if (missing.length <= AT_ONCE) missing.forEach((l) => this.now(l))
+      else {
+        const outlines = await this.worker.expand(missing, SCREEN_TOLERANCE)
+        missing.forEach((l, k) => this.keep(l, outlines[k]!))
+        if (!wanted()) return i
+      }
+      if (missing.length || last) onBatch(i / lines.length)
     }
-    for (let i = 0; i < missing.length; i += BATCH) {
-      const batch = missing.slice(i, i + BATCH)
-      const outlines = await this.worker.expand(batch, SCREEN_TOLERANCE)
-      batch.forEach((l, k) => this.known.set(l, outlines[k]!))
-      onBatch(Math.min(1, (i + BATCH) / missing.length))
-    }
+    if (!lines.length) onBatch(1)
+    return lines.length
   }
 }
 

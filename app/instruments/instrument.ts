@@ -1,6 +1,7 @@
 import type { Drawing, Line, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Preferences } from './preferences'
+import type { Trial } from './trial'
 
 /** One sample of a stroke, in page px; pressure 0..1, time in ms. */
 export interface HandSample {
@@ -59,6 +60,8 @@ export interface Bench {
   layerForSolids(): { layer: string | null; above: number } | null
   nextWeight(): Weight
   preferences(): Readonly<Preferences>
+  /** Keeps choices that the hand made on the canvas. */
+  remember(choices: Partial<Preferences>): void
   /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over. */
   lineAt(p: Vec, reach: number): LineHit | null
   /** All visible lines, from the bottom of the stack to the top; `open` leaves out those of locked layers. */
@@ -77,6 +80,8 @@ export interface Bench {
   /** A place on a line (0..1) to point out on the weight graph. */
   pointOut(place: { line: string; at: number } | null): void
   say(text: string): void
+  /** Shows weights that are tried on; null takes them off. */
+  tryOn(trial: Trial | null): void
   /** The samples of the trace that the practice pen plays, page px. */
   practiceTrace(): readonly TraceSample[] | null
   /** Calls `step` every frame with the time since now, ms, until it answers false or the call that is answered stops it. */
@@ -109,6 +114,8 @@ export interface Instrument {
   stepBack?(): boolean
   /** Answers whether the key meant something. */
   key?(key: string, shift: boolean): boolean
+  /** Preferences, the selection or the drawing changed: what is proposed is worked out anew. */
+  review?(): void
   /** The instrument is put down. */
   leave?(): void
 }

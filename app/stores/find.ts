@@ -16,6 +16,18 @@ export function findLine(drawing: Drawing, id: string): { layer: LinesLayer; lin
   return null
 }
 
+/** Whether anything differs between two drawings besides the lines named. */
+export function changedBesides(before: Drawing | null, after: Drawing, ids: readonly string[]): boolean {
+  if (!before || before.layers.length !== after.layers.length) return true
+  const named = new Set(ids)
+  return after.layers.some((layer, i) => {
+    const was = before.layers[i]!
+    if (was === layer) return false
+    if (was.items.length !== layer.items.length || was.id !== layer.id) return true
+    return layer.items.some((item, k) => item !== was.items[k] && !named.has(item.id))
+  })
+}
+
 /** Puts `change` to each of the lines named; lines of locked layers are passed over. Answers how many were changed. */
 export function changeLines(drawing: Drawing, ids: readonly string[], change: (line: Line) => void): number {
   let changed = 0

@@ -19,7 +19,7 @@ export const PASS_TITLES: Record<PassName, string> = {
 export const TRAY: Record<PassName, readonly string[]> = {
   sketch: ['place'],
   lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip', 'blot', 'scrape', 'practice'],
-  weight: ['select', 'caliper', 'nodes'],
+  weight: ['select', 'caliper', 'nodes', 'contact', 'light'],
   shapes: ['inspect', 'outline'],
   deliver: [],
 }

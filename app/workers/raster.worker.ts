@@ -17,16 +17,7 @@ export interface InkEntry {
 }
 
 let stack: (InkEntry & { path: Path2D })[] = []
-const paths = new Map<string, { data: string; path: Path2D }>()
 let hidden = new Set<string>()
-
-function pathOf(entry: InkEntry): Path2D {
-  const known = paths.get(entry.id)
-  if (known?.data === entry.data) return known.path
-  const path = new Path2D(entry.data)
-  paths.set(entry.id, { data: entry.data, path })
-  return path
-}
 
 type Context = OffscreenCanvasRenderingContext2D
 
@@ -74,11 +65,11 @@ function erase(ctx: Context, data: string): void {
 }
 
 const raster = {
-  /** Replaces the whole stack; outlines that stay the same keep their paths. */
-  setStack(entries: InkEntry[]): void {
-    stack = entries.map((e) => ({ ...e, path: pathOf(e) }))
-    const ids = new Set(entries.map((e) => e.id))
-    for (const id of paths.keys()) if (!ids.has(id)) paths.delete(id)
+  /** The stack in its order by id; `fresh` holds the entries that are new or have changed. */
+  setStack(ids: string[], fresh: InkEntry[]): void {
+    const known = new Map(stack.map((e) => [e.id, e]))
+    for (const e of fresh) known.set(e.id, { ...e, path: new Path2D(e.data) })
+    stack = ids.flatMap((id) => known.get(id) ?? [])
   },
 
   /** Entries drawn by somebody else for the moment. */

@@ -8,6 +8,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { shapesLayers } from '~/stores/find'
 import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
+import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import { outlineOfShape } from '~/workers/outline'
 import type { Ink } from './use-ink'
@@ -18,6 +19,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
   const view = useViewStore()
   const studio = useStudioStore()
   const practice = usePracticeStore()
+  const trial = useTrialStore()
   const drawing = (): Drawing => store.drawing!
 
   function layerForInk(): string | null {
@@ -98,6 +100,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     layerForSolids,
     nextWeight: () => studio.nextWeight(),
     preferences: () => studio.preferences,
+    remember: (choices) => void Object.assign(studio.preferences, choices),
     lineAt,
     allLines: (open) => drawing().layers.flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !(open && l.locked) ? l.items : [])),
     solids: () => view.solids,
@@ -116,6 +119,9 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     },
     say: (text) => {
       store.notice = text
+    },
+    tryOn: (tried) => {
+      trial.current = tried
     },
     practiceTrace: () => practice.chosen?.samples ?? null,
     everyFrame,

@@ -1,10 +1,12 @@
 import { Blot } from '~/instruments/blot'
 import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
+import { Contact } from '~/instruments/contact'
 import { Figure } from '~/instruments/figure'
 import { Freehand } from '~/instruments/freehand'
 import { Inspect } from '~/instruments/inspect'
 import type { Bench, Instrument } from '~/instruments/instrument'
+import { Light } from '~/instruments/light'
 import { Nodes } from '~/instruments/nodes'
 import { OutlineNodes } from '~/instruments/outline-nodes'
 import { Pen } from '~/instruments/pen'
@@ -27,6 +29,8 @@ export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
   scrape: Scrape,
   practice: Practice,
   caliper: Caliper,
+  contact: Contact,
+  light: Light,
   place: PlaceSketch,
   inspect: Inspect,
   outline: OutlineNodes,

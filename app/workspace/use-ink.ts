@@ -2,20 +2,15 @@ import type { Remote } from 'comlink'
 import { proxy, wrap } from 'comlink'
 import type { InjectionKey, Ref, ShallowRef } from 'vue'
 import { inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
-import { colourOf } from '#core/formats/svg/write-svg'
-import type { Drawing, Layer, Line, Path, Shape } from '#core/drawing/model'
-import { uniteBoxes } from '#core/geometry/bounds'
-import { boxOfPath } from '#core/geometry/known'
-import { pathData } from '#core/geometry/path'
-import { coveredRegion } from '#core/shapes/cover'
+import type { Drawing } from '#core/drawing/model'
 import type { ShapesResult } from '#core/shapes/derive'
 import { OutlineCache } from '~/canvas/outline-cache'
+import { entryOf, Stacker } from '~/canvas/stacker'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLine } from '~/stores/find'
+import { changedBesides, findLine } from '~/stores/find'
+import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import type { GeometryWorker } from '~/workers/geometry.worker'
-import type { Outline } from '~/workers/outline'
-import { outlineOfShape } from '~/workers/outline'
 import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
 
 /** The ink of the open drawing: its outlines, the stack on screen, the shapes, and the workers behind them. */
@@ -46,6 +41,7 @@ const SETTLE = 150
 export function provideInk(): Ink {
   const store = useDrawingStore()
   const view = useViewStore()
+  const trial = useTrialStore()
   const geometryThread = new Worker(new URL('../workers/geometry.worker.ts', import.meta.url), { type: 'module' })
   const rasterThread = new Worker(new URL('../workers/raster.worker.ts', import.meta.url), { type: 'module' })
   const geometry = wrap<GeometryWorker>(geometryThread)
@@ -54,7 +50,11 @@ export function provideInk(): Ink {
   const stack = shallowRef<InkEntry[]>([])
   const shapes = shallowRef<ShapesResult | null>(null)
   const progress = ref<number | null>(null)
+  const stacker = new Stacker(cache, trial.shown)
   let timer: ReturnType<typeof setTimeout> | undefined
+  /** The newest call of the lines to the screen; older ones give up. */
+  let newest = 0
+  let turn = 0
 
   const wantsShapes = (): boolean => view.pass === 'shapes' || view.pass === 'deliver'
 
@@ -62,15 +62,17 @@ export function provideInk(): Ink {
   const coversChosen = (): boolean => view.selection.some((id) => store.drawing && findLine(store.drawing, id)?.line.cover)
 
   async function showLines(drawing: Drawing): Promise<void> {
+    const mine = ++newest
     const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
-    let shown = false
-    await cache.fill(lines, (share) => {
+    const { shown, current } = trial
+    // What is tried on may change before all lines have followed: the next round begins where this one ended.
+    const from = current ? turn % Math.max(1, lines.length) : 0
+    const came = await cache.fill([...lines.slice(from), ...lines.slice(0, from)], shown, () => mine === newest, (share) => {
       if (store.drawing !== drawing || wantsShapes()) return
-      progress.value = share < 1 ? share : null
-      stack.value = lineStack(drawing, cache, view.isShown)
-      shown = true
+      progress.value = share < 1 && !current ? share : null
+      stack.value = stacker.linesOf(drawing, view.isShown)
     })
-    if (!shown && store.drawing === drawing && !wantsShapes()) stack.value = lineStack(drawing, cache, view.isShown)
+    turn = from + came
   }
 
   async function showShapes(drawing: Drawing): Promise<void> {
@@ -85,7 +87,7 @@ export function provideInk(): Ink {
   }
 
   watch(
-    [() => store.drawing, () => wantsShapes(), () => store.changing, () => (view.solo ? view.activeLayer : null)],
+    [() => store.drawing, () => wantsShapes(), () => store.changing, () => (view.solo ? view.activeLayer : null), () => trial.current],
     ([drawing, forShapes], [before, wasForShapes]) => {
       clearTimeout(timer)
       if (!drawing) {
@@ -94,7 +96,7 @@ export function provideInk(): Ink {
         return
       }
       // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
-      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !view.solids.length && !coversChosen()) return
+      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !view.solids.length && !coversChosen() && !changedBesides(before ?? null, drawing, view.selection)) return
       if (!forShapes) {
         if (wasForShapes) void geometry.stopShapes()
         void showLines(drawing)
@@ -126,27 +128,4 @@ export function provideInk(): Ink {
   }
   provide(KEY, ink)
   return ink
-}
-
-const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 'opacity'> | null = null, cover: Path | null = null): InkEntry => ({
-  id: o.id,
-  colour: colourOf(drawing, o.ink),
-  data: o.data,
-  box: cover ? uniteBoxes(o.box, boxOfPath(cover)) : o.box,
-  cover: cover ? pathData(cover, 4) : '',
-  layer: layer?.id ?? '',
-  opacity: layer?.opacity ?? 1,
-})
-
-/** Entries of the visible layers, bottom to top, those of layers left out at no strength; lines whose outline is still on its way are left out. */
-function lineStack(drawing: Drawing, cache: OutlineCache, isShown: (layer: Layer) => boolean): InkEntry[] {
-  return drawing.layers.flatMap((layer) => {
-    if (!layer.visible || layer.kind === 'sketch') return []
-    const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
-    return (layer.items as (Line | Shape)[]).flatMap((item) => {
-      const outline = 'path' in item ? cache.get(item) : outlineOfShape(item)
-      const cover = 'path' in item ? coveredRegion(item) : null
-      return outline && (outline.data || cover) ? [entryOf(outline, drawing, look, cover)] : []
-    })
-  })
 }

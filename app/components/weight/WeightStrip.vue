@@ -10,6 +10,8 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import ContactSection from './ContactSection.vue'
+import LightSection from './LightSection.vue'
 import CopyMenu from './CopyMenu.vue'
 import TaperMenu from './TaperMenu.vue'
 import WeightGraph from './WeightGraph.vue'
@@ -71,7 +73,9 @@ function setSize(e: Event): void {
 </script>
 
 <template>
-  <div class="flex h-full flex-col">
+  <ContactSection v-if="view.instrument === 'contact'" />
+  <LightSection v-else-if="view.instrument === 'light'" />
+  <div v-else class="flex h-full flex-col">
     <div class="flex h-6 items-center gap-3.5">
       <template v-if="first">
         <b class="font-[650]">{{ many ? `${chosen.lines.value.length} lines` : 'Line' }}</b>

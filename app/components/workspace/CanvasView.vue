@@ -13,6 +13,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { findLine, sketchLayers } from '~/stores/find'
 import { useOutlinesStore } from '~/stores/outlines'
 import { useStudioStore } from '~/stores/studio'
+import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import { createBench } from '~/workspace/bench'
 import { INSTRUMENTS, ON_OUTLINES } from '~/workspace/instruments'
@@ -23,6 +24,7 @@ import { usePointer } from '~/workspace/use-pointer'
 const store = useDrawingStore()
 const view = useViewStore()
 const studio = useStudioStore()
+const trial = useTrialStore()
 const ink = useInk()
 
 /** A grid closer than this is not shown, screen px. */
@@ -68,6 +70,8 @@ watch(
   },
   { immediate: true },
 )
+
+watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings], () => instrument.value?.review?.())
 
 watch(ink.shapes, (result) => outlines.show(result?.shapes ?? []), { immediate: true })
 
@@ -136,7 +140,7 @@ function drawOver(): void {
     ctx.setTransform(...matrixOf(view.viewport, window.devicePixelRatio))
     const fresh = instrument.value?.freshInk?.()
     const ids = new Set(liveIds.value)
-    drawLive(ctx, [...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id))])
+    drawLive(ctx, [...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)).map(trial.shown)])
     if (fresh) fill(ctx, fresh, instrument.value?.scrapes ? PAPER : colourOf(store.drawing, fresh.ink))
   }
   marksLayer?.render(allMarks(), view.viewport)
@@ -209,7 +213,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stop, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stop, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

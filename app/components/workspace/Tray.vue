@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 import { computed } from 'vue'
-import { BowArrow, Diamond, Droplet, Move, PocketKnife, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, CircleDot, Diamond, Droplet, Move, PocketKnife, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
 import { TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
@@ -19,6 +19,8 @@ const LOOKS: Record<string, { title: string; icon: Component }> = {
   scrape: { title: 'Scrape', icon: PocketKnife },
   snip: { title: 'Snip', icon: Scissors },
   caliper: { title: 'Caliper', icon: UnfoldVertical },
+  contact: { title: 'Contact', icon: CircleDot },
+  light: { title: 'Light', icon: Sun },
   place: { title: 'Place', icon: Move },
   outline: { title: 'Nodes', icon: Diamond },
   inspect: { title: 'Inspect', icon: ScanSearch },

@@ -8,6 +8,7 @@ import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers } from '~/stores/find'
 import type { Bench, Hand, Instrument } from '~/instruments/instrument'
 import type { Preferences } from '~/instruments/preferences'
+import type { Trial } from '~/instruments/trial'
 import { DEFAULTS } from '~/instruments/preferences'
 
 export const straightPath = (a: Vec, b: Vec): Path => ({
@@ -68,6 +69,7 @@ export class TestBench implements Bench {
   layerForSolids = () => (this.locked ? null : { layer: shapesLayers(this.now)[0]?.id ?? null, above: 0 })
   nextWeight = () => evenWeight(6)
   preferences = () => this.wants
+  remember = (choices: Partial<Preferences>) => void Object.assign(this.wants, choices)
 
   lineAt = (p: Vec, reach: number) => {
     for (const line of [...this.lines].reverse()) {
@@ -88,6 +90,8 @@ export class TestBench implements Bench {
   chosenShape = () => null
   chooseShape = () => undefined
   pointOut = () => undefined
+  tried: Trial | null = null
+  tryOn = (trial: Trial | null) => void (this.tried = trial)
   say = (text: string) => void this.said.push(text)
   refresh = () => undefined
   trace: TraceSample[] | null = null

@@ -1,0 +1,65 @@
+import { colourOf } from '#core/formats/svg/write-svg'
+import type { Drawing, Layer, Line, Path, Shape } from '#core/drawing/model'
+import { uniteBoxes } from '#core/geometry/bounds'
+import { boxOfPath } from '#core/geometry/known'
+import { pathData } from '#core/geometry/path'
+import { coveredRegion } from '#core/shapes/cover'
+import type { Outline } from '~/workers/outline'
+import { outlineOfShape } from '~/workers/outline'
+import type { InkEntry } from '~/workers/raster.worker'
+import type { OutlineCache } from './outline-cache'
+
+export const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 'opacity'> | null = null, cover: Path | null = null): InkEntry => ({
+  id: o.id,
+  colour: colourOf(drawing, o.ink),
+  data: o.data,
+  box: cover ? uniteBoxes(o.box, boxOfPath(cover)) : o.box,
+  cover: cover ? pathData(cover, 4) : '',
+  layer: layer?.id ?? '',
+  opacity: layer?.opacity ?? 1,
+})
+
+/** Makes the stack of ink of a drawing's lines and solids; entries that stay the same are the same objects. */
+export class Stacker {
+  private readonly shapes = new WeakMap<Shape, Outline>()
+  /** By item, the entry that it was last seen with. */
+  private last = new Map<string, { outline: Outline; entry: InkEntry; cover: Path | null }>()
+
+  constructor(
+    private readonly cache: OutlineCache,
+    private readonly shown: (line: Line) => Line,
+  ) {}
+
+  /** Entries of the visible layers, bottom to top, those of layers left out at no strength; lines that never had an outline yet are left out. */
+  linesOf(drawing: Drawing, isShown: (layer: Layer) => boolean): InkEntry[] {
+    const before = this.last
+    this.last = new Map()
+    return drawing.layers.flatMap((layer) => {
+      if (!layer.visible || layer.kind === 'sketch') return []
+      const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
+      return (layer.items as (Line | Shape)[]).flatMap((item) => {
+        const was = before.get(item.id)
+        const line = 'path' in item ? this.shown(item) : null
+        const outline = line ? (this.cache.get(line) ?? this.cache.lastOf(line.id)) : this.outlineOf(item as Shape)
+        if (!outline) return []
+        const cover = line && coveredRegion(line)
+        if (!outline.data && !cover) return []
+        const entry = this.same(was, outline, cover, look, drawing) ?? entryOf(outline, drawing, look, cover)
+        this.last.set(item.id, { outline, entry, cover })
+        return [entry]
+      })
+    })
+  }
+
+  private same(was: { outline: Outline; entry: InkEntry; cover: Path | null } | undefined, outline: Outline, cover: Path | null, look: { id: string; opacity: number }, drawing: Drawing): InkEntry | null {
+    if (!was || was.outline !== outline || was.cover !== cover) return null
+    const { entry } = was
+    return entry.layer === look.id && entry.opacity === look.opacity && entry.colour === colourOf(drawing, outline.ink) ? entry : null
+  }
+
+  private outlineOf(shape: Shape): Outline {
+    let outline = this.shapes.get(shape)
+    if (!outline) this.shapes.set(shape, (outline = outlineOfShape(shape)))
+    return outline
+  }
+}

@@ -1,0 +1,21 @@
+<script setup lang="ts">
+import { useTrialStore } from '~/stores/trial'
+
+/** What a rule would do, and the ways to take it or not. */
+defineProps<{ title: string; /** Said when nothing is proposed. */ nothing: string }>()
+const trial = useTrialStore()
+</script>
+
+<template>
+  <div class="flex h-7 items-center gap-3.5">
+    <b class="shrink-0 font-[650]">{{ title }}</b>
+    <span class="quiet min-w-0 truncate" role="status" data-testid="trial">{{ trial.current?.summary ?? nothing }}</span>
+    <span class="ml-auto flex shrink-0 items-center gap-3">
+      <slot />
+      <template v-if="trial.current">
+        <button class="quiet" title="Esc" @click="trial.current?.drop()">Not now</button>
+        <button class="button-strong !py-1" title="Enter" :disabled="!trial.current.changes" @click="trial.current?.accept()">Accept</button>
+      </template>
+    </span>
+  </div>
+</template>

@@ -1,0 +1,222 @@
+import type { Line, Vec } from '#core/drawing/model'
+import { distance } from '#core/geometry/point'
+import type { EndProposal, Verdict } from '#core/weight/by-contact'
+import { keyOfEnd, proposeByContact, VERDICTS, weightsByContact } from '#core/weight/by-contact'
+import { outsidesOf } from '#core/weight/outside'
+import { litLine, unlitWeight } from '#core/weight/light'
+import { changeLines } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from './instrument'
+import { chosenLines } from './line-marks'
+import { kept } from './trial'
+
+const REACH = 12
+/** Rings that show the reach are left out where they would be smaller than this, screen px. */
+const SMALLEST_RING = 5
+
+const DONE: Record<Verdict, string> = { taper: 'tapers', full: 'is full', leave: 'stays as it is' }
+
+/** Proposes a weight for every end by what it touches: free ends taper, meeting ends are full. Single ends can be changed. */
+export class Contact implements Instrument {
+  readonly name = 'Contact'
+  readonly cursor = 'default'
+  private proposals: EndProposal[] = []
+  private readonly decided = new Map<string, Verdict>()
+  /** The end under the pointer, or the one that the arrow keys came to. */
+  private over: string | null = null
+  /** Escape put the proposal aside. */
+  private aside = false
+  /** What Enter does; null where nothing would change. */
+  private accepting: (() => void) | null = null
+
+  constructor(private readonly bench: Bench) {
+    this.review()
+  }
+
+  hint(): string {
+    const end = this.proposals.find((p) => keyOfEnd(p) === this.over)
+    if (this.aside) return 'Enter: propose again · Click a line: only this one'
+    if (end) return `${this.told(end)}: ${DONE[end.verdict]} · Click, or ↑ ↓: change that`
+    return 'Click an end: change what it gets · Click a line: only this one · ← →: from end to end · Enter: accept · Esc: not now'
+  }
+
+  private told({ kind, point }: EndProposal): string {
+    if (kind === 'free') return 'Free end'
+    if (kind === 'crossing') return 'End past a crossing'
+    return point ? 'Runs out to a point with another' : 'Meeting end'
+  }
+
+  /** Works the proposal out anew from the drawing, the choice of lines and the settings. */
+  review(): void {
+    const bench = this.bench
+    const rule = bench.preferences().contact
+    const all = bench.allLines(false)
+    const lines = all.map((l) => (l.weight.unlit ? { ...l, weight: unlitWeight(l.weight) } : l))
+    const open = new Set(bench.allLines(true).map((l) => l.id))
+    const chosen = bench.selection().filter((id) => open.has(id))
+    this.proposals = proposeByContact(lines, chosen.length ? new Set(chosen) : open, rule, this.decided)
+    this.accepting = null
+    if (this.aside) {
+      bench.tryOn(null)
+      return
+    }
+    const weights = weightsByContact(lines, this.proposals, rule)
+    const { light } = bench.drawing().settings
+    const outsides = light && all.some((l) => l.weight.unlit && weights.has(l.id)) ? outsidesOf(all) : null
+    const of = kept((line: Line): Line => {
+      const weight = weights.get(line.id)
+      if (!weight) return line
+      const next = { ...line, weight }
+      return line.weight.unlit && light && outsides ? litLine(next, outsides.get(line.id) ?? null, light) : next
+    })
+    const accept = (): void => this.accept(of, [...weights.keys()])
+    if (weights.size) this.accepting = accept
+    bench.tryOn({ of, summary: this.summary(all, open, chosen), changes: weights.size > 0, accept, drop: () => this.putAside() })
+    bench.refresh()
+  }
+
+  private summary(all: readonly Line[], open: ReadonlySet<string>, chosen: readonly string[]): string {
+    const count = (v: Verdict): number => this.proposals.filter((p) => p.verdict === v).length
+    const asked = chosen.length ? new Set(chosen) : open
+    const pinned = this.bench.preferences().contact.pinned ? 0 : all.filter((l) => asked.has(l.id) && l.weight.pinned).length
+    const parts = [`${count('taper')} taper`, `${count('full')} are full`, ...(count('leave') ? [`${count('leave')} stay as they are`] : [])]
+    return `${this.proposals.length} ends: ${parts.join(', ')}.${pinned ? ` ${pinned} pinned ${pinned === 1 ? 'line is' : 'lines are'} left alone.` : ''}`
+  }
+
+  private accept(of: (line: Line) => Line, ids: readonly string[]): void {
+    this.decided.clear()
+    this.bench.tryOn(null)
+    this.bench.edit('Weight by contact', (draft) => void changeLines(draft, ids, (line) => void (line.weight = of(this.lineOf(line.id)!).weight)))
+    this.review()
+  }
+
+  private lineOf(id: string): Line | undefined {
+    return this.bench.allLines(true).find((l) => l.id === id)
+  }
+
+  private putAside(): void {
+    this.aside = true
+    this.decided.clear()
+    this.review()
+    this.bench.refresh()
+  }
+
+  /** The end nearest to a point, within reach. */
+  private endAt(at: Vec): EndProposal | null {
+    let best: EndProposal | null = null
+    let least = REACH / this.bench.zoom()
+    for (const p of this.proposals) {
+      const off = distance(p.at, at)
+      if (off >= least) continue
+      least = off
+      best = p
+    }
+    return best && this.fromSide(best, at)
+  }
+
+  /** Among ends that lie in one place, the one whose line runs towards the pointer. */
+  private fromSide(end: EndProposal, at: Vec): EndProposal {
+    const same = this.proposals.filter((p) => distance(p.at, end.at) < 1)
+    const towards = (p: EndProposal): number => (at.x - p.at.x) * -p.outward.x + (at.y - p.at.y) * -p.outward.y
+    return same.reduce((a, b) => (towards(b) > towards(a) ? b : a))
+  }
+
+  move(hand: Hand): void {
+    const end = this.endAt(hand.at)
+    this.over = end && keyOfEnd(end)
+    this.bench.refresh()
+  }
+
+  away(): void {
+    this.over = null
+  }
+
+  press(hand: Hand): void {
+    const end = this.endAt(hand.at)
+    if (end) {
+      this.decide(end, 1)
+      return
+    }
+    const hit = this.bench.lineAt(hand.at, REACH)
+    const chosen = this.bench.selection()
+    if (!hit) this.bench.select([])
+    else if (hand.shift) this.bench.select(chosen.includes(hit.line.id) ? chosen.filter((id) => id !== hit.line.id) : [...chosen, hit.line.id])
+    else this.bench.select([hit.line.id])
+    this.aside = false
+    this.review()
+  }
+
+  private decide(end: EndProposal, step: 1 | -1): void {
+    const next = VERDICTS[(VERDICTS.indexOf(end.verdict) + step + VERDICTS.length) % VERDICTS.length]!
+    this.decided.set(keyOfEnd(end), next)
+    this.over = keyOfEnd(end)
+    this.aside = false
+    this.review()
+  }
+
+  key(key: string): boolean {
+    switch (key) {
+      case 'Enter':
+        this.acceptOrPropose()
+        return true
+      case 'Escape':
+        if (this.bench.selection().length && this.aside) this.bench.select([])
+        this.putAside()
+        return true
+      case 'ArrowRight':
+      case 'ArrowLeft':
+        return this.stepTo(key === 'ArrowRight' ? 1 : -1)
+      case 'ArrowUp':
+      case 'ArrowDown': {
+        const end = this.proposals.find((p) => keyOfEnd(p) === this.over)
+        if (end) this.decide(end, key === 'ArrowUp' ? 1 : -1)
+        return !!end
+      }
+      default:
+        return false
+    }
+  }
+
+  private acceptOrPropose(): void {
+    if (this.aside) {
+      this.aside = false
+      this.review()
+      return
+    }
+    if (!this.proposals.length) this.bench.say('There is no end to weigh: the lines are closed, pinned or on locked layers.')
+    else if (this.accepting) this.accepting()
+    else this.bench.say('Every end has the weight that its contact asks for.')
+  }
+
+  private stepTo(step: 1 | -1): boolean {
+    const count = this.proposals.length
+    if (!count) return false
+    const now = this.proposals.findIndex((p) => keyOfEnd(p) === this.over)
+    const next = now < 0 ? (step > 0 ? 0 : count - 1) : (now + step + count) % count
+    this.over = keyOfEnd(this.proposals[next]!)
+    this.bench.refresh()
+    return true
+  }
+
+  overtaken(): void {
+    this.review()
+  }
+
+  leave(): void {
+    this.bench.tryOn(null)
+  }
+
+  marks(): Mark[] {
+    const chosen = chosenLines(this.bench)
+    const { reach, overshoot } = this.bench.preferences().contact
+    const paths: Mark[] = chosen.length ? [{ kind: 'paths', paths: chosen.map((l) => l.path), tone: 'plum' }] : []
+    const rings = reach * this.bench.zoom() >= SMALLEST_RING
+    const ends: Mark = {
+      kind: 'contacts',
+      ends: this.proposals.map((p) => ({ at: p.at, outward: p.outward, found: p.kind, verdict: p.verdict, over: keyOfEnd(p) === this.over })),
+      reach: rings ? reach : null,
+      overshoot,
+    }
+    return [...paths, ends]
+  }
+}

@@ -1,0 +1,244 @@
+import type { LightRule, Line, Vec } from '#core/drawing/model'
+import { distance } from '#core/geometry/point'
+import { courseOf } from '#core/weight/course'
+import { litLine } from '#core/weight/light'
+import type { Side } from '#core/weight/outside'
+import { outsidesOf } from '#core/weight/outside'
+import { changeLines } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from './instrument'
+import { arrowStep, DRAG_START, screenDistance } from './instrument'
+import { kept } from './trial'
+
+const REACH = 10
+/** The light is taken hold of this near, screen px. */
+const GRIP = 18
+/** It goes no farther from the page than so many of its sides. */
+const FARTHEST = 3
+/** So many hairs show which side of a line is outside. */
+const HAIRS = 7
+
+/** Weighs every edge by a light that is dragged over the drawing: thin towards it, thick away from it. */
+export class Light implements Instrument {
+  readonly name = 'Light'
+  readonly cursor = 'default'
+  private at: Vec
+  private hold: { screen: Vec; moved: boolean; line: Line | null; slack: Vec } | null = null
+  private hover: Line | null = null
+  /** The light was moved or set since it was last accepted. */
+  private trying = false
+  private outsides: { layers: unknown; of: Map<string, Side | null> } | null = null
+  private last = ''
+
+  constructor(private readonly bench: Bench) {
+    const { page, settings } = bench.drawing()
+    const { x, y } = bench.preferences().light
+    this.at = settings.light?.at ?? { x: x * page.width, y: y * page.height }
+    this.last = this.settings()
+  }
+
+  hint(): string {
+    if (this.hold?.moved) return 'Edges that face the light are thin · Release: look · Esc: back'
+    if (this.hover && !this.overLight) return 'Click: its outside is on the other side · Drag: bring the light here'
+    const live = this.bench.drawing().settings.light?.live
+    if (this.trying && !live) return 'Enter: accept · Drag: move the light · Click a line: turn its outside · Esc: as it was'
+    return 'Drag the light, or anywhere to bring it there · Click a line: turn its outside · Arrows: nudge the light'
+  }
+
+  private overLight = false
+
+  private settings(): string {
+    const { strength, softness } = this.bench.preferences().light
+    return JSON.stringify([strength, softness])
+  }
+
+  private get rule(): LightRule {
+    const { strength, softness } = this.bench.preferences().light
+    return { at: this.at, strength, softness, live: this.bench.drawing().settings.light?.live ?? false }
+  }
+
+  /** Which side of each line is outside, found once as long as the lines stay the same. */
+  private sides(): Map<string, Side | null> {
+    const { layers } = this.bench.drawing()
+    if (this.outsides?.layers !== layers) this.outsides = { layers, of: outsidesOf(layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))) }
+    return this.outsides.of
+  }
+
+  review(): void {
+    const now = this.settings()
+    const set = now !== this.last
+    this.last = now
+    const { light } = this.bench.drawing().settings
+    if (set && light?.live && !this.hold) {
+      this.follow()
+      return
+    }
+    if (set) this.trying = true
+    if (this.trying) this.tryOn()
+    else if (light && !this.hold) this.at = light.at
+    this.bench.refresh()
+  }
+
+  private tryOn(): void {
+    const { rule } = this
+    const sides = this.sides()
+    const open = new Set(this.bench.allLines(true).map((l) => l.id))
+    const of = kept((line: Line): Line => (open.has(line.id) ? litLine(line, sides.get(line.id) ?? null, rule) : line))
+    this.bench.tryOn({ of, summary: this.summary(), light: rule, changes: true, accept: () => this.accept(), drop: () => this.putAside() })
+  }
+
+  private summary(): string {
+    const lines = this.bench.allLines(true)
+    const pinned = lines.filter((l) => l.weight.pinned).length
+    const sides = this.sides()
+    const lit = lines.filter((l) => !l.weight.pinned && sides.get(l.id)).length
+    return `${lit} ${lit === 1 ? 'line has' : 'lines have'} an outside and ${lit === 1 ? 'takes' : 'take'} the light.${pinned ? ` ${pinned} pinned ${pinned === 1 ? 'line is' : 'lines are'} left alone.` : ''}`
+  }
+
+  private accept(live = this.rule.live): void {
+    if (!this.bench.allLines(true).length) {
+      this.bench.say('There is no line to light. Lay some lines first, or unlock a layer.')
+      return
+    }
+    const rule = { ...this.rule, live }
+    const sides = this.sides()
+    const lit = new Map(this.bench.allLines(true).map((l) => [l.id, litLine(l, sides.get(l.id) ?? null, rule)]))
+    this.trying = false
+    this.bench.tryOn(null)
+    this.bench.edit(live ? 'Light that follows' : 'Weight by light', (draft) => {
+      draft.settings.light = rule
+      changeLines(draft, [...lit.keys()], (line) => {
+        const next = lit.get(line.id)!
+        if (next.weight.stops !== line.weight.stops) line.weight = next.weight
+      })
+    })
+    this.bench.refresh()
+  }
+
+  /** The light that follows edits goes where it was dragged, or by what was set. */
+  private follow(): void {
+    this.accept(true)
+  }
+
+  private putAside(): void {
+    this.trying = false
+    this.at = this.bench.drawing().settings.light?.at ?? this.at
+    this.bench.tryOn(null)
+    this.bench.refresh()
+  }
+
+  press(hand: Hand): void {
+    const onLight = distance(hand.at, this.at) * this.bench.zoom() <= GRIP
+    const line = onLight ? null : (this.bench.lineAt(hand.at, REACH)?.line ?? null)
+    this.hold = { screen: hand.screen, moved: false, line, slack: onLight ? { x: this.at.x - hand.at.x, y: this.at.y - hand.at.y } : { x: 0, y: 0 } }
+    this.bench.refresh()
+  }
+
+  move(hand: Hand): void {
+    const { hold } = this
+    if (!hold) {
+      this.overLight = distance(hand.at, this.at) * this.bench.zoom() <= GRIP
+      this.hover = this.overLight ? null : (this.bench.lineAt(hand.at, REACH)?.line ?? null)
+      this.bench.refresh()
+      return
+    }
+    if (!hold.moved && screenDistance(hold.screen, hand.screen) < DRAG_START) return
+    hold.moved = true
+    this.moveTo({ x: hand.at.x + hold.slack.x, y: hand.at.y + hold.slack.y })
+  }
+
+  private moveTo(p: Vec): void {
+    const { page } = this.bench.drawing()
+    const far = FARTHEST * Math.max(page.width, page.height)
+    this.at = { x: Math.min(page.width + far, Math.max(-far, p.x)), y: Math.min(page.height + far, Math.max(-far, p.y)) }
+    this.trying = true
+    this.tryOn()
+    this.bench.refresh()
+  }
+
+  release(): void {
+    const { hold } = this
+    this.hold = null
+    if (!hold) return
+    if (hold.moved) this.settle()
+    else if (hold.line) this.turn(hold.line)
+  }
+
+  /** The hand let go of the light: a light that follows edits is a step at once, another waits to be accepted. */
+  private settle(): void {
+    if (this.bench.drawing().settings.light?.live) this.follow()
+    this.bench.refresh()
+  }
+
+  /** The other side of a line becomes its outside. */
+  private turn(line: Line): void {
+    const outside: Side = (this.sides().get(line.id) ?? 'right') === 'left' ? 'right' : 'left'
+    this.bench.edit('Turn the outside', (draft) => {
+      changeLines(draft, [line.id], (l) => {
+        l.outside = outside
+      })
+    })
+    this.hover = this.bench.allLines(true).find((l) => l.id === line.id) ?? null
+    this.review()
+  }
+
+  cancel(): void {
+    if (!this.hold) return
+    this.hold = null
+    this.putAside()
+  }
+
+  away(): void {
+    this.hover = null
+    this.overLight = false
+  }
+
+  overtaken(): void {
+    this.hold = null
+    this.trying = false
+    this.bench.tryOn(null)
+    this.at = this.bench.drawing().settings.light?.at ?? this.at
+  }
+
+  leave(): void {
+    const { page } = this.bench.drawing()
+    this.bench.remember({ light: { ...this.bench.preferences().light, x: this.at.x / page.width, y: this.at.y / page.height } })
+    this.bench.tryOn(null)
+  }
+
+  key(key: string, shift: boolean): boolean {
+    if (key === 'Enter') {
+      this.accept()
+      return true
+    }
+    if (key === 'Escape') {
+      this.hold = null
+      this.putAside()
+      return true
+    }
+    const d = arrowStep(key, shift)
+    if (!d) return false
+    this.moveTo({ x: this.at.x + 4 * d.x, y: this.at.y + 4 * d.y })
+    this.settle()
+    return true
+  }
+
+  marks(): Mark[] {
+    const marks: Mark[] = [{ kind: 'light', at: this.at, held: !!this.hold?.moved || this.overLight }]
+    const line = this.hover && this.bench.allLines(true).find((l) => l.id === this.hover!.id)
+    const side = line && this.sides().get(line.id)
+    if (line) marks.unshift({ kind: 'paths', paths: [line.path], tone: 'plum' })
+    if (line && side) marks.push({ kind: 'hairs', at: hairsOf(line, side) })
+    return marks
+  }
+}
+
+/** Places along a line with the direction to its outside. */
+function hairsOf({ path }: Line, side: Side): { at: Vec; out: Vec }[] {
+  const { x, y, nx, ny } = courseOf(path)
+  const sign = side === 'left' ? 1 : -1
+  const step = Math.max(1, Math.floor(x.length / HAIRS))
+  const hairs: { at: Vec; out: Vec }[] = []
+  for (let i = Math.floor(step / 2); i < x.length; i += step) hairs.push({ at: { x: x[i]!, y: y[i]! }, out: { x: sign * nx[i]!, y: sign * ny[i]! } })
+  return hairs
+}

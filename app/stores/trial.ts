@@ -1,0 +1,12 @@
+import { defineStore } from 'pinia'
+import { shallowRef } from 'vue'
+import type { Line } from '#core/drawing/model'
+import type { Trial } from '~/instruments/trial'
+
+/** What is tried on over the drawing, if anything. */
+export const useTrialStore = defineStore('trial', () => {
+  const current = shallowRef<Trial | null>(null)
+  /** A line as it is to be seen. */
+  const shown = (line: Line): Line => current.value?.of(line) ?? line
+  return { current, shown }
+})
