@@ -56,6 +56,13 @@ export type Cap = 'butt' | 'round' | 'square'
 export type Join = 'miter' | 'round' | 'bevel'
 export type Align = 'centre' | 'left' | 'right'
 
+/** An unevenness of both edges: how far they swing and how long a swing is, px; the same seed gives the same edge. */
+export interface Rough {
+  amount: number
+  grain: number
+  seed: number
+}
+
 export interface Finish {
   startCap: Cap
   endCap: Cap
@@ -63,6 +70,7 @@ export interface Finish {
   miterLimit: number
   align: Align
   dash: number[]
+  rough?: Rough
 }
 
 export interface TraceSample {

@@ -106,6 +106,10 @@ export const finishSchema = yup
     miterLimit: number().min(1).max(1000),
     align: yup.string().oneOf(['centre', 'left', 'right']).required(),
     dash: yup.array(number().min(0).max(LARGEST)).required().max(64),
+    rough: yup
+      .object({ amount: number().min(0).max(1000), grain: number().min(0.1).max(10_000), seed: number().integer().min(0).max(1e9) })
+      .strict()
+      .default(undefined),
   })
   .strict()
 

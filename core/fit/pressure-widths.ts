@@ -1,4 +1,5 @@
 import type { PenTrace, TraceSample } from '../drawing/model'
+import { smoothNoise } from '../geometry/noise'
 
 /** How far a line thins at no pressure where its trace does not say: that of traces from before they could. */
 export const VARIATION = 0.85
@@ -46,7 +47,7 @@ export function pressureWidths(trace: PenTrace): WidthPoint[] | null {
   const force = pressed ? averaged(samples.map((s) => s.pressure), PRESSURE_WINDOW) : trace.fromSpeed ? slowness(samples, lengths) : null
   return samples.map((_, i) => {
     const base = force ? 1 - variation * (1 - responseTo(force[i]!, trace)) : 1
-    return { s: lengths[i]! / total, w: Math.max(0, base * (1 + unevenness * swing(lengths[i]! / SWING))) }
+    return { s: lengths[i]! / total, w: Math.max(0, base * (1 + unevenness * smoothNoise(lengths[i]! / SWING))) }
   })
 }
 
@@ -74,18 +75,4 @@ function slowness(samples: readonly TraceSample[], lengths: readonly number[]): 
     return time > 0 ? (lengths[b]! - lengths[a]!) / time : 0
   })
   return averaged(speeds, SPEED_WINDOW).map((v) => MIDDLING_SPEED / (MIDDLING_SPEED + v))
-}
-
-/** Smooth noise -1..1 along a line, the same at every call (value noise after K. Perlin, An image synthesizer, 1985). */
-function swing(x: number): number {
-  const i = Math.floor(x)
-  const u = x - i
-  const eased = u * u * (3 - 2 * u)
-  return lattice(i) + (lattice(i + 1) - lattice(i)) * eased
-}
-
-function lattice(i: number): number {
-  let h = Math.imul(i ^ 0x9e3779b9, 0x85ebca6b)
-  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35)
-  return ((h ^ (h >>> 16)) >>> 0) / 0x80000000 - 1
 }

@@ -50,5 +50,10 @@ export function checkLine(line: Line): void {
     finite(weight.nib.angle, 'weight.nib.angle')
   }
   finite(finish.miterLimit, 'finish.miterLimit')
+  if (finish.rough) {
+    notNegative(finish.rough.amount, 'finish.rough.amount')
+    notNegative(finish.rough.grain, 'finish.rough.grain')
+    finite(finish.rough.seed, 'finish.rough.seed')
+  }
   finish.dash.forEach((d, i) => notNegative(d, `finish.dash[${i}]`))
 }

@@ -9,6 +9,7 @@ import { reverseLoop, whole } from '../shapes/loop'
 import { resolveGroups, resolveLoops } from '../shapes/resolve'
 import { checkTolerance, loopOfPath, toPaths } from '../shapes/contours'
 import { LineWidth } from '../weight/half-widths'
+import { roughWeight } from '../weight/rough'
 import { checkLine } from './check'
 import { capArcs } from './corners'
 import { nibLoops } from './nib'
@@ -85,10 +86,11 @@ export function expandLines(
 }
 
 /** Loops whose union by the non-zero rule is the line's region. */
-function inkLoops(line: Line, tolerance: number): Loop[] {
-  const { path, finish } = line
+function inkLoops(smooth: Line, tolerance: number): Loop[] {
+  const { path, finish } = smooth
   const cubics = cubicsOfPath(path).filter((c) => reach(c) > 0)
   const arc = new ArcLength(cubics)
+  const line = finish.rough ? { ...smooth, weight: roughWeight(smooth, arc.total) } : smooth
   const width = new LineWidth(line.weight, finish.align, arc.total, path.closed)
   if (!cubics.length || arc.total === 0) return dot(line, width, tolerance)
   const stretches = visibleStretches(line, arc.total)

@@ -48,7 +48,7 @@ export function weightsByContact(lines: readonly Line[], proposals: readonly End
   for (const p of proposals) {
     const line = known.get(p.line)!
     const weight = out.get(p.line) ?? line.weight
-    const next = p.verdict === 'leave' ? weight : p.verdict === 'taper' ? tapered(weight, p.end, rule) : full(line, weight, p.end, roomUnder(p, known), rule.strength)
+    const next = p.verdict === 'leave' ? weight : p.verdict === 'taper' ? tapered(line, weight, p.end, rule) : full(line, weight, p.end, roomUnder(p, known), rule.strength)
     if (next !== weight) out.set(p.line, next)
   }
   return out
@@ -63,14 +63,19 @@ const withTaper = (weight: Weight, end: End, taper: Taper | null): Weight => (en
 /** The stop that governs an end: the one nearest to it. */
 const endStop = ({ stops }: Weight, end: End): WidthStop => (end === 'first' ? stops[0]! : stops[stops.length - 1]!)
 
-const widest = ({ stops }: Weight): number => Math.max(...stops.map((s) => s.left + s.right))
+/** The widest place of a line's body, as the sum of both sides' factors. */
+function widestBody(line: Line): number {
+  const inset = insetOf(line)
+  const places = [inset, 1 - inset, ...bodyStops(line.weight).map((s) => s.at)]
+  return Math.max(...places.map((at) => bodyAt(line, at)).map((b) => b.left + b.right))
+}
 
 /** With a taper at an end, unless it thins there enough as it is. */
-function tapered(weight: Weight, end: End, { strength, taper }: ContactRule): Weight {
+function tapered(line: Line, weight: Weight, end: End, { strength, taper }: ContactRule): Weight {
   const tip = 1 - strength
   const now = endStop(weight, end)
   const was = taperOf(weight, end)
-  if ((was && was.tip <= tip + SAME) || now.left + now.right <= (tip + SAME) * widest(weight)) return weight
+  if ((was && was.tip <= tip + SAME) || now.left + now.right <= (tip + SAME) * widestBody(line)) return weight
   return withTaper(weight, end, { length: taper, unit: '%', tip, ease: was?.ease ?? 'straight' })
 }
 

@@ -8,8 +8,8 @@ import { Profile } from './profile'
 /** How much of its width an edge loses at full strength where it faces the light, and gains where it faces away. */
 const LOSS = 0.7
 const GAIN = 0.5
-/** Stops are set where the light's course would otherwise be farther off than this, as a share of the width. */
-const EXACT = 0.05
+/** Stops are set where the light's course would otherwise be farther off than this from straight between them, as a share of the width. */
+const EXACT = 0.035
 /** Stops of the light keep this far from those of the profile, as a share of the line. */
 const APART = 0.012
 
@@ -42,8 +42,8 @@ export function litWeight(line: Line, outside: Side | null, rule: LightRule): We
   const { at } = courseOf(line.path)
   const factors = lightAlong(line, outside, rule)
   const profile = new Profile(own, line.path.closed)
-  const held = own.map((s) => s.at)
-  const places = [...keptPlaces(at, factors).filter((u) => held.every((h) => Math.abs(h - u) > APART)), ...(own.length > 1 ? held : [])]
+  const held = own.length > 1 ? own.map((s) => s.at) : []
+  const places = [...keptPlaces(at, factors).filter((u) => held.every((h) => Math.abs(h - u) > APART)), ...held]
   const stops = places
     .sort((a, b) => a - b)
     .map((u): WidthStop => {
