@@ -41,6 +41,13 @@ export function scaling({ corners }: NodeFrame, corner: number, d: Vec, even: bo
   return (p) => ({ x: fixed.x + (p.x - fixed.x) * kx, y: fixed.y + (p.y - fixed.y) * ky })
 }
 
+/** By how much a map lets a frame grow on the whole: the root of what its area grows by. */
+export function growth({ corners }: NodeFrame, map: (p: Vec) => Vec): number {
+  const area = ([a, b, , d]: readonly Vec[]): number => Math.abs((b!.x - a!.x) * (d!.y - a!.y) - (b!.y - a!.y) * (d!.x - a!.x))
+  const before = area(corners)
+  return before > 0 ? Math.sqrt(area(corners.map(map)) / before) : 1
+}
+
 /** What dragging the turning mark to `to` does to points: they turn about the frame's middle, in steps of 15 degrees with `stepped`. */
 export function turning({ corners, turner }: NodeFrame, to: Vec, stepped: boolean): (p: Vec) => Vec {
   const middle = lerp(corners[0], corners[2], 0.5)

@@ -52,6 +52,8 @@ export interface Preferences {
   snaps: Record<SnapKind, boolean>
   /** Spacing of the grid, px. */
   gridSize: number
+  /** Scaling what is chosen scales its weights too. */
+  scaleWeights: boolean
   /** By contact: reach and overshoot in px, strength 0..1, taper in % of the line, and whether pinned lines are weighed too. */
   contact: { reach: number; overshoot: number; strength: number; taper: number; pinned: boolean }
   /** By light: strength and softness 0..1, and where it was last, as shares of the page. */
@@ -83,6 +85,7 @@ export const DEFAULTS: Preferences = {
   gather: 'box',
   snaps: { end: true, node: true, crossing: true, middle: false, tangent: false, line: true, grid: false },
   gridSize: 24,
+  scaleWeights: true,
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: -0.1 },
   delivery: 'outlines',

@@ -1,25 +1,33 @@
 import type { Vec } from '#core/drawing/model'
 import { movedLine, movedShape } from '#core/drawing/move'
-import { changeLines, changeShapes, findLine } from '~/stores/find'
+import { scaledLine } from '#core/drawing/scale'
+import { boxOfPath } from '#core/geometry/known'
+import { mapPath } from '#core/geometry/path'
+import { changeLines, changeShapes, findLine, findShape } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
 import type { Bench, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
-import { chosenMarks, endMarks } from './line-marks'
+import { chosenLines, chosenMarks, endMarks } from './line-marks'
+import type { NodeFrame } from './node-frame'
+import { frameAbout, growth, scaling, turning } from './node-frame'
 import { chosenSolidMarks } from './solid-marks'
 
 const REACH = 8
 
-/** Chooses lines, moves and deletes them. */
+/** Chooses lines, moves, scales, turns and deletes them. */
 export class Select implements Instrument {
   readonly name = 'Select'
   readonly cursor = 'default'
   private pressed: { at: Vec; screen: Vec; onLine: boolean; moving: boolean; shift: boolean } | null = null
   private gathering: Gathering | null = null
+  /** A corner or the turning mark of the frame about what is chosen is held. */
+  private framed: { frame: NodeFrame; corner: number | null } | null = null
 
   constructor(private readonly bench: Bench) {}
 
   hint(): string {
+    if (this.framed) return this.framed.corner === null ? 'Release: put down · Shift: in steps · Esc: back' : `${this.bench.preferences().scaleWeights ? 'Weights scale too' : 'Weights stay as they are'} · Shift: in proportion · Alt: about the middle · Esc: back`
     if (this.pressed?.moving) return 'Release: put down · Shift: straight · Esc: back'
     if (!this.count()) return 'Click a line · Drag over paper: choose several'
     const what = this.what()
@@ -38,6 +46,13 @@ export class Select implements Instrument {
   }
 
   press(hand: Hand): void {
+    const frame = this.frame()
+    if (frame && (hand.mark?.kind === 'corner' || hand.mark?.kind === 'turner')) {
+      this.framed = { frame, corner: hand.mark.kind === 'corner' ? hand.mark.index : null }
+      this.pressed = { at: hand.at, screen: hand.screen, onLine: false, moving: false, shift: false }
+      this.bench.refresh()
+      return
+    }
     const hit = this.bench.lineAt(hand.at, REACH)
     const solid = hit ? null : this.bench.solidAt(hand.at)
     const chosen = this.bench.selection()
@@ -67,9 +82,29 @@ export class Select implements Instrument {
     if (!pressed) return
     if (!pressed.moving && screenDistance(pressed.screen, hand.screen) < DRAG_START) return
     pressed.moving = true
-    if (pressed.onLine) this.shift(this.offset(hand))
+    if (this.framed) this.reshape(this.framed, hand)
+    else if (pressed.onLine) this.shift(this.offset(hand))
     else this.gathering?.move(hand)
     this.bench.refresh()
+  }
+
+  /** The frame about what is chosen. */
+  private frame(): NodeFrame | null {
+    const solids = this.bench.solids().flatMap((id) => findShape(this.bench.drawing(), id)?.shape.contours ?? [])
+    const boxes = [...chosenLines(this.bench).map((l) => l.path), ...solids].map(boxOfPath)
+    return frameAbout(boxes.flatMap((b) => [{ x: b.minX, y: b.minY }, { x: b.maxX, y: b.maxY }]), this.bench.zoom())
+  }
+
+  private reshape({ frame, corner }: { frame: NodeFrame; corner: number | null }, hand: Hand): void {
+    const d = { x: hand.at.x - this.pressed!.at.x, y: hand.at.y - this.pressed!.at.y }
+    const map = corner === null ? turning(frame, hand.at, hand.shift) : scaling(frame, corner, d, hand.shift, hand.alt)
+    const k = corner === null ? 1 : growth(frame, map)
+    const weights = this.bench.preferences().scaleWeights
+    const [ids, solids] = [this.bench.selection(), this.bench.solids()]
+    this.bench.change((draft) => {
+      changeLines(draft, ids, (line) => void Object.assign(line, scaledLine(line, map, k, weights)))
+      changeShapes(draft, solids, (s) => ({ ...s, contours: s.contours.map((c) => mapPath(c, map)) }))
+    })
   }
 
   private offset(hand: Hand): Vec {
@@ -89,10 +124,12 @@ export class Select implements Instrument {
   }
 
   release(): void {
-    const { pressed, gathering } = this
+    const { pressed, gathering, framed } = this
     this.pressed = null
     this.gathering = null
-    if (pressed?.moving && pressed.onLine) this.bench.finish(`Move ${this.what()}`)
+    this.framed = null
+    if (pressed?.moving && framed) this.bench.finish(`${framed.corner === null ? 'Turn' : 'Scale'} ${this.what()}`)
+    else if (pressed?.moving && pressed.onLine) this.bench.finish(`Move ${this.what()}`)
     else if (pressed?.moving && gathering) {
       const found = gathering.linesAmong(this.bench.allLines(true)).map((l) => l.id)
       this.bench.select(gathering.adding ? [...new Set([...this.bench.selection(), ...found])] : found)
@@ -103,6 +140,7 @@ export class Select implements Instrument {
   cancel(): void {
     this.pressed = null
     this.gathering = null
+    this.framed = null
     this.bench.drop()
   }
 
@@ -149,6 +187,8 @@ export class Select implements Instrument {
 
   marks(): Mark[] {
     const marks = [...chosenMarks(this.bench, endMarks), ...chosenSolidMarks(this.bench)]
+    const frame = this.pressed ? null : this.frame()
+    if (frame) marks.push({ kind: 'frame', corners: frame.corners, turner: frame.turner })
     return this.pressed?.moving && this.gathering ? [...marks, ...this.gathering.marks()] : marks
   }
 }

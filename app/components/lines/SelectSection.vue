@@ -5,11 +5,14 @@ import { closedFigure } from '#core/geometry/close-strokes'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useAlike } from '~/workspace/use-alike'
 import GatherField from './GatherField.vue'
+import TickField from '~/components/ui/TickField.vue'
+import { useStudioStore } from '~/stores/studio'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 
 const store = useDrawingStore()
 const view = useViewStore()
+const studio = useStudioStore()
 const chosen = useChosenLines()
 const alike = useAlike()
 
@@ -52,6 +55,7 @@ function setCover(cover: boolean): void {
     <button class="button" @click="alike('size')">Size</button>
     <button class="button" @click="alike('profile')">Profile</button>
   </div>
+  <TickField v-if="chosen.lines.value.length" v-model="studio.preferences.scaleWeights" title="When a corner of the frame is dragged">Scaling what is chosen scales its weights too</TickField>
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5">
     <button class="button" title="One fill inside these strokes, below them; gaps are closed straight across" @click="closeIntoFill">Close into a fill</button>
     <button v-if="scraped.length" class="button" title="Show again what was scraped away" @click="takeBack">Take scrapings back</button>

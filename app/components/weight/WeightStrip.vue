@@ -13,6 +13,7 @@ import { useChosenLines } from '~/workspace/use-chosen-lines'
 import ContactSection from './ContactSection.vue'
 import LightSection from './LightSection.vue'
 import CopyMenu from './CopyMenu.vue'
+import FinishMenu from './FinishMenu.vue'
 import TaperMenu from './TaperMenu.vue'
 import WeightGraph from './WeightGraph.vue'
 
@@ -91,6 +92,7 @@ function setSize(e: Event): void {
           <button class="quiet" title="Flip ends (F)" @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))">Flip ends</button>
           <button class="quiet" title="Flip sides (Shift+F)" @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))">Flip sides</button>
           <TaperMenu />
+          <FinishMenu />
           <CopyMenu />
           <button class="quiet" title="Add a width stop beside the chosen one" @click="addOne">Add stop</button>
           <button class="quiet" :disabled="!view.stop" title="Remove the chosen stop (Delete)" @click="dropStop">Remove stop</button>
