@@ -4,7 +4,8 @@ import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { box, brush, cornersBetween, frame, snapped, tag, turner } from './guide-marks'
 import { contacts, hairs, light } from './rule-marks'
-import { belly, closer, handle, jaws, node, openEnd } from './path-marks'
+import { belly, closer, handle, node, openEnd } from './path-marks'
+import { jaws, placeMark, taper, tip } from './weight-marks'
 import type { Place } from './mark-look'
 import { MUTE, PLUM } from './mark-look'
 import type { Mark, MarkRef } from './marks'
@@ -67,6 +68,12 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [brush(place(mark.at), Math.hypot(place.step({ x: mark.width, y: 0 }).x, place.step({ x: mark.width, y: 0 }).y))]
     case 'snap':
       return snapped(place(mark.at), mark.along && place.step(mark.along), mark.text)
+    case 'tip':
+      return [tip(mark, place(mark.at), place.step(mark.outward))]
+    case 'taper':
+      return [taper(mark, place(mark.at), place.step(mark.across))]
+    case 'place':
+      return [placeMark(place(mark.at), place.step(mark.across))]
     case 'contacts':
       return [contacts(mark, place)]
     case 'light':

@@ -13,6 +13,8 @@ export type MarkRef =
   | { kind: 'joint'; index: number }
   | { kind: 'end'; line: string; end: 'first' | 'last' }
   | { kind: 'belly'; index: number }
+  | { kind: 'tip'; line: string; end: 'first' | 'last' }
+  | { kind: 'taper'; line: string; end: 'first' | 'last' }
 
 /** An end: what it was found to do, and what it gets. */
 export interface ContactMark {
@@ -37,6 +39,9 @@ export type Mark =
   | { kind: 'brush'; at: Vec; /** px of the page */ width: number }
   | { kind: 'snap'; at: Vec; along: Vec | null; text: string }
   | { kind: 'belly'; at: Vec; along: Vec; index: number }
+  | { kind: 'tip'; at: Vec; outward: Vec; line: string; end: 'first' | 'last' }
+  | { kind: 'taper'; at: Vec; across: Vec; line: string; end: 'first' | 'last' }
+  | { kind: 'place'; at: Vec; across: Vec }
   | { kind: 'contacts'; ends: readonly ContactMark[]; /** px of the page; null: no rings */ reach: number | null; overshoot: number }
   | { kind: 'light'; at: Vec; held: boolean }
   | { kind: 'hairs'; at: readonly { at: Vec; out: Vec }[] }

@@ -1,6 +1,5 @@
 import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
-import type { Place } from './mark-look'
 import { lozenge, PAPER, PLUM, REACH, target } from './mark-look'
 import type { Mark, MarkRef } from './marks'
 
@@ -49,48 +48,6 @@ export function handle(from: Vec, to: Vec, ref: MarkRef | null): Konva.Shape[] {
     hitFunc: target(REACH),
   })
   return [stem, bar]
-}
-
-/** A width stop: a pair of measuring jaws across the line. */
-export function jaws(mark: Extract<Mark, { kind: 'jaws' }>, place: Place): Konva.Shape[] {
-  const [left, right, centre] = [place(mark.left), place(mark.right), place(mark.centre)]
-  const across = Math.atan2(left.y - right.y, left.x - right.x)
-  const gap = 3
-  // The jaws stand a little off the ink, so that they do not hide it.
-  const off = (p: Vec, way: 1 | -1): Vec => ({ x: p.x + Math.cos(across) * gap * way, y: p.y + Math.sin(across) * gap * way })
-  const [l, r] = [off(left, 1), off(right, -1)]
-  const width = mark.chosen ? 2.4 : 1.6
-  const bar = new Konva.Line({ points: [l.x, l.y, r.x, r.y], stroke: PLUM, strokeWidth: 1, opacity: 0.8, listening: false })
-  const jaw = (p: Vec, side: 'left' | 'right'): Konva.Shape =>
-    new Konva.Shape({
-      x: p.x,
-      y: p.y,
-      mark: { kind: 'jaw', line: mark.line, index: mark.index, side } satisfies MarkRef,
-      sceneFunc: (ctx) => {
-        const way = side === 'left' ? 1 : -1
-        ctx.rotate(across)
-        ctx.beginPath()
-        ctx.moveTo(way * 3, -6)
-        ctx.lineTo(0, -6)
-        ctx.lineTo(0, 6)
-        ctx.lineTo(way * 3, 6)
-        ctx.setAttr('strokeStyle', PLUM)
-        ctx.setAttr('lineWidth', width)
-        ctx.stroke()
-      },
-      hitFunc: target(REACH),
-    })
-  const pin = new Konva.Circle({
-    x: centre.x,
-    y: centre.y,
-    radius: mark.chosen ? 3.6 : 2.8,
-    fill: mark.chosen ? PLUM : PAPER,
-    stroke: PLUM,
-    strokeWidth: 1.4,
-    mark: { kind: 'stop', line: mark.line, index: mark.index } satisfies MarkRef,
-    hitFunc: target(REACH),
-  } as Konva.CircleConfig)
-  return [bar, jaw(l, 'left'), jaw(r, 'right'), pin]
 }
 
 /** An open chevron at a free end, pointing outwards. */

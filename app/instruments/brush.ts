@@ -1,6 +1,6 @@
 import type { Line, PenTrace, TraceSample, Vec } from '#core/drawing/model'
 import { evenWeight, newLine } from '#core/drawing/create'
-import { fitByTrace } from '#core/fit/fit-trace'
+import { fitTrace, optionsOf } from '#core/fit/fit-trace'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, HandSample, Instrument } from './instrument'
 import { handOf } from './preferences'
@@ -94,7 +94,7 @@ export abstract class Brush implements Instrument {
     // A solid shape is round where the hand turns, and even but for its pressure.
     const hand = { ...handOf(this.bench.preferences()), squared: false, fromSpeed: false, unevenness: 0 }
     const trace: PenTrace = { samples: [...this.samples], device: this.device, ...hand, zoom: this.bench.zoom() }
-    const { path, stops } = fitByTrace(trace)
+    const { path, stops } = fitTrace(trace, { ...optionsOf(trace), quick: true })
     return newLine(path, { id: 'fresh', weight: { ...evenWeight(this.size()), stops } })
   }
 

@@ -1,37 +1,28 @@
-import type { Line, Vec } from '#core/drawing/model'
-import { leftNormal, subtract } from '#core/geometry/point'
-import { LineWidth } from '#core/weight/half-widths'
-import type { Sides } from '#core/weight/stops'
-import { addStop, removeStop, slideStop, widenStop } from '#core/weight/stops'
+import type { Vec } from '#core/drawing/model'
+import { distance } from '#core/geometry/point'
+import { addStop, removeStops } from '#core/weight/stops'
 import { changeLines, findLine } from '~/stores/find'
-import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, Instrument, LineHit } from './instrument'
+import type { Mark, MarkRef } from '~/canvas/marks'
+import { acrossAt } from './across'
+import type { CaliperDrag } from './caliper-drags'
+import { EndDrag, StopDrag, stopsByLine, TaperDrag } from './caliper-drags'
+import { endHandles, jawMark, tagMark } from './caliper-marks'
+import type { Bench, Hand, Instrument, LineHit, StopRef } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
-import { arcOf, chosenMarks } from './line-marks'
+import { arcOf, chosenLines, chosenMarks } from './line-marks'
+import { Nodes } from './nodes'
 
 const REACH = 10
 
 interface Grip {
-  line: string
-  index: number
-  what: 'widen' | 'slide' | 'undecided'
-  side: 'left' | 'right'
+  drag: CaliperDrag
   screen: Vec
-  /** Where the press was, page px. */
   pressed: Vec
-  /** Distance of the press from the edge it took hold of, so that the edge does not jump, px. */
-  slack: number
   began: boolean
-  /** Second press of a double-click, which removes the stop when it ends without a drag. */
+  /** The stop that was pressed, and whether it was chosen before. */
+  stop: StopRef | null
+  again: boolean
   double: boolean
-}
-
-/** The cross-section of a line at a share of its length. */
-interface Across {
-  centre: Vec
-  normal: Vec
-  left: number
-  right: number
 }
 
 /** Weighs lines on the canvas: the jaws of a width stop are dragged apart, together, or along the line. */
@@ -40,118 +31,170 @@ export class Caliper implements Instrument {
   readonly cursor = 'default'
   private grip: Grip | null = null
   private hover: LineHit | null = null
+  /** Nodes and handles are in hand as long as Ctrl is held. */
+  private readonly nodes: Nodes
+  private mending = false
+  private mendingPressed = false
 
-  constructor(private readonly bench: Bench) {}
+  constructor(private readonly bench: Bench) {
+    this.nodes = new Nodes(bench)
+  }
 
   hint(): string {
-    if (this.grip?.what === 'slide') return 'Drag along the line · Esc: back'
-    if (this.grip) return 'Drag across: width · Alt: one side · Esc: back'
-    if (this.bench.stop()) return 'Drag a jaw: width · Drag its pin: along · Alt: one side · Delete or double-click: remove'
-    if (this.hover) return 'Drag across the line to weigh it here · Alt: one side'
-    return 'Drag a line to weigh it · Alt: one side · Double-click a stop: remove'
+    if (this.mending) return `Ctrl held: ${this.nodes.hint()}`
+    if (this.grip?.began) return this.grip.drag.hint
+    const count = this.bench.stops().length
+    if (count > 1) return `${count} stops · Drag one: all follow · Arrows: nudge · Delete: remove · Esc: let go`
+    if (count) return 'Drag a jaw: width · Its pin: along · Shift+click: choose more · Enter: type it · Double-click or Delete: remove'
+    if (this.hover) return 'Drag across the line to weigh it here · At an end, drag inwards: a point · Ctrl: nodes'
+    return 'Drag a line to weigh it · Drag an end inwards: a point · Alt: one side · Ctrl: nodes · Double-click a stop: remove'
   }
 
   press(hand: Hand): void {
+    if (this.mend(hand)) {
+      this.mendingPressed = true
+      this.nodes.press(hand)
+      return
+    }
     const { mark } = hand
-    if (mark?.kind === 'jaw' || mark?.kind === 'stop') {
-      this.take(hand, mark.line, mark.index, mark.kind === 'stop' ? 'undecided' : 'widen', mark.kind === 'jaw' ? mark.side : null)
-      return
-    }
-    const hit = this.bench.lineAt(hand.at, REACH)
-    this.bench.chooseStop(null)
-    if (!hit) {
-      this.bench.select([])
-      this.bench.refresh()
-      return
-    }
-    if (!this.bench.selection().includes(hit.line.id)) this.bench.select([hit.line.id])
-    const { weight, index } = addStop(hit.line.weight, hit.at, hit.line.path.closed)
-    const isNew = weight !== hit.line.weight
-    this.take(hand, hit.line.id, index, 'widen', null)
-    if (isNew) this.bench.chooseStop(null)
-    this.fresh = isNew ? hit : null
+    if (mark?.kind === 'jaw' || mark?.kind === 'stop') this.takeStop(hand, this.meant(hand, mark), mark.kind === 'stop' ? 'undecided' : 'widen')
+    else if (mark?.kind === 'tip') this.take(hand, new EndDrag(this.bench, mark.line, mark.end))
+    else if (mark?.kind === 'taper') this.take(hand, new TaperDrag(this.bench, mark.line, mark.end))
+    else this.pressLine(hand)
     this.bench.refresh()
   }
 
-  /** A stop that exists only while the hand drags; a plain click leaves the line as it was. */
-  private fresh: LineHit | null = null
+  /** Of stops that lie near each other the one that is chosen already is meant, so that it can be dragged. */
+  private meant(hand: Hand, mark: Extract<MarkRef, { kind: 'jaw' | 'stop' }>): StopRef {
+    const near = this.stopsNear(hand.at)
+    const chosen = near.find((s) => this.isChosen(s))
+    return chosen ?? { line: mark.line, index: mark.index }
+  }
 
-  private take(hand: Hand, line: string, index: number, what: Grip['what'], side: 'left' | 'right' | null): void {
-    this.fresh = null
-    const found = findLine(this.bench.drawing(), line)?.line
-    if (!found) return
-    if (index < found.weight.stops.length) this.bench.chooseStop({ line, index })
-    this.grip = { line, index, what, side: side ?? 'left', screen: hand.screen, pressed: hand.at, slack: 0, began: false, double: hand.clicks === 2 }
-    this.bench.refresh()
+  /** Stops of the chosen lines whose pin or jaws are within reach of a point, in order along their lines. */
+  private stopsNear(at: Vec): StopRef[] {
+    const reach = REACH / this.bench.zoom()
+    return chosenLines(this.bench).flatMap((line) =>
+      line.weight.stops.flatMap((s, index) => {
+        const { centre, normal, left, right } = acrossAt(line, s.at)
+        const places = [centre, { x: centre.x + normal.x * left, y: centre.y + normal.y * left }, { x: centre.x - normal.x * right, y: centre.y - normal.y * right }]
+        return places.some((p) => distance(p, at) <= reach) ? [{ line: line.id, index }] : []
+      }),
+    )
+  }
+
+  private isChosen = ({ line, index }: StopRef): boolean => this.bench.stops().some((s) => s.line === line && s.index === index)
+
+  private takeStop(hand: Hand, stop: StopRef, what: 'widen' | 'undecided'): void {
+    const found = findLine(this.bench.drawing(), stop.line)?.line
+    if (!found || stop.index >= found.weight.stops.length) return
+    const again = this.isChosen(stop)
+    const chosen = this.bench.stops()
+    if (hand.shift) this.bench.chooseStops(again ? chosen.filter((s) => s.line !== stop.line || s.index !== stop.index) : [...chosen, stop])
+    else if (!again) this.bench.chooseStops([stop])
+    if (hand.shift && again) return
+    this.take(hand, new StopDrag(this.bench, stop, what, null), stop, again)
+  }
+
+  private take(hand: Hand, drag: CaliperDrag, stop: StopRef | null = null, again = false): void {
+    this.grip = { drag, screen: hand.screen, pressed: hand.at, began: false, stop, again, double: hand.clicks === 2 }
+  }
+
+  private pressLine(hand: Hand): void {
+    const hit = this.bench.lineAt(hand.at, REACH)
+    this.bench.chooseStops([])
+    const chosen = this.bench.selection()
+    if (!hit) {
+      if (!hand.shift) this.bench.select([])
+      return
+    }
+    if (hand.shift) {
+      this.bench.select(chosen.includes(hit.line.id) ? chosen.filter((id) => id !== hit.line.id) : [...chosen, hit.line.id])
+      return
+    }
+    if (!chosen.includes(hit.line.id)) this.bench.select([hit.line.id])
+    const end = this.endNear(hit, hand.at)
+    if (end) {
+      this.take(hand, new EndDrag(this.bench, hit.line.id, end))
+      return
+    }
+    const { weight, index } = addStop(hit.line.weight, hit.at, hit.line.path.closed)
+    const stop = { line: hit.line.id, index }
+    if (weight === hit.line.weight) this.takeStop(hand, stop, 'widen')
+    else this.take(hand, new StopDrag(this.bench, stop, 'widen', hit))
+  }
+
+  /** Close to an end, the end wins over the body. */
+  private endNear({ line }: LineHit, at: Vec): 'first' | 'last' | null {
+    if (line.path.closed) return null
+    const arc = arcOf(line)
+    // On a short line the middle still belongs to the body.
+    const reach = Math.min(REACH / this.bench.zoom(), arc.total / 4)
+    if (distance(arc.point(0), at) <= reach) return 'first'
+    return distance(arc.point(arc.total), at) <= reach ? 'last' : null
   }
 
   move(hand: Hand): void {
-    if (!this.grip) {
+    if (this.mend(hand)) {
+      this.nodes.move(hand)
+      this.bench.refresh()
+      return
+    }
+    const { grip } = this
+    if (!grip) {
       this.hover = this.bench.lineAt(hand.at, REACH)
       this.bench.pointOut(this.hover && { line: this.hover.line.id, at: this.hover.at })
       this.bench.refresh()
       return
     }
-    const { grip } = this
     if (!grip.began) {
       if (screenDistance(grip.screen, hand.screen) < DRAG_START) return
-      this.begin(grip, hand)
+      grip.began = true
+      grip.drag.begin(hand, grip.pressed)
     }
-    this.drag(grip, hand)
+    grip.drag.drag(hand)
     this.bench.refresh()
-  }
-
-  /** What the drag is for is told by its first direction: across the line widens, along it slides. */
-  private begin(grip: Grip, hand: Hand): void {
-    const line = findLine(this.bench.drawing(), grip.line)!.line
-    const at = this.fresh?.at ?? line.weight.stops[grip.index]!.at
-    const across = acrossAt(line, at)
-    const off = offset(across, hand.at)
-    if (grip.what === 'undecided') {
-      const d = subtract(hand.at, grip.pressed)
-      const outward = Math.abs(d.x * across.normal.x + d.y * across.normal.y)
-      grip.what = outward * outward * 2 > d.x * d.x + d.y * d.y ? 'widen' : 'slide'
-    }
-    grip.side = off >= 0 ? 'left' : 'right'
-    const half = grip.side === 'left' ? across.left : across.right
-    grip.slack = half - Math.abs(offset(across, grip.pressed))
-    grip.began = true
-    this.bench.chooseStop({ line: grip.line, index: grip.index })
-  }
-
-  private drag(grip: Grip, hand: Hand): void {
-    const { fresh } = this
-    this.bench.change((draft) => {
-      changeLines(draft, [grip.line], (line) => {
-        const start = fresh ? addStop(line.weight, fresh.at, line.path.closed).weight : line.weight
-        if (grip.what === 'slide') {
-          const arc = arcOf(findLine(this.bench.drawing(), grip.line)!.line)
-          line.weight = slideStop(start, grip.index, arc.nearest(hand.at).length / (arc.total || 1))
-          return
-        }
-        const now = findLine(this.bench.drawing(), grip.line)!.line
-        const { at } = start.stops[grip.index]!
-        const half = Math.max(0, Math.abs(offset(acrossAt(now, at), hand.at)) + grip.slack)
-        const sides: Sides = hand.alt ? grip.side : 'both'
-        line.weight = widenStop(start, grip.index, sides, widthOf(now).factorFor(half, at * arcOf(now).total))
-      })
-    })
   }
 
   release(): void {
-    if (this.grip?.double && !this.grip.began && !this.fresh) {
-      this.remove(this.grip.line, this.grip.index)
+    if (this.mendingPressed) {
+      this.mendingPressed = false
+      this.nodes.release()
       return
     }
-    if (this.grip?.began) this.bench.finish(this.grip.what === 'slide' ? 'Slide a width stop' : this.fresh ? 'Add a width stop' : 'Change a width stop')
+    const { grip } = this
     this.grip = null
-    this.fresh = null
+    if (grip?.began) this.bench.finish(grip.drag.label)
+    else if (grip?.stop) this.clicked(grip)
     this.bench.refresh()
   }
 
+  /** A double-click removes a stop; a click on one that is chosen goes on to the next of those that lie near it. */
+  private clicked({ stop, again, double, pressed }: Grip): void {
+    if (double) {
+      this.remove([stop!])
+      return
+    }
+    const near = this.stopsNear(pressed)
+    if (!again || near.length < 2 || this.bench.stops().length > 1) return
+    const now = near.findIndex((s) => s.line === stop!.line && s.index === stop!.index)
+    this.bench.chooseStops([near[(now + 1) % near.length]!])
+  }
+
+  /** Whether the hand mends nodes: while Ctrl is held, and until what was pressed with it is let go. */
+  private mend(hand: Hand): boolean {
+    if (this.mendingPressed) return true
+    if (this.grip) return false
+    const wanted = hand.free && this.bench.selection().length > 0
+    if (this.mending && !wanted) this.nodes.leave()
+    this.mending = wanted
+    return wanted
+  }
+
   cancel(): void {
+    if (this.mendingPressed) this.nodes.cancel()
+    this.mendingPressed = false
     this.grip = null
-    this.fresh = null
     this.bench.drop()
   }
 
@@ -159,89 +202,62 @@ export class Caliper implements Instrument {
     this.cancel()
   }
 
-  leave(): void {
-    this.cancel()
+  away(): void {
     this.hover = null
     this.bench.pointOut(null)
-    this.bench.chooseStop(null)
   }
 
-  key(key: string): boolean {
-    const stop = this.bench.stop()
+  leave(): void {
+    this.cancel()
+    this.nodes.leave()
+    this.hover = null
+    this.bench.pointOut(null)
+    this.bench.chooseStops([])
+    this.bench.chooseNodes([])
+  }
+
+  key(key: string, shift = false): boolean {
+    if (this.mending && this.bench.nodes().length && this.nodes.key(key, shift)) return true
+    const stops = this.bench.stops()
     if (key === 'Escape') {
       if (this.grip) this.cancel()
-      else if (stop) this.bench.chooseStop(null)
+      else if (stops.length) this.bench.chooseStops([])
       else this.bench.select([])
       this.bench.refresh()
       return true
     }
-    if ((key === 'Delete' || key === 'Backspace') && stop) {
-      this.remove(stop.line, stop.index)
-      return true
-    }
-    return false
+    if (!stops.length) return false
+    if (key === 'Delete' || key === 'Backspace') this.remove(stops)
+    else if (key === 'Enter') this.bench.askFor('width')
+    else if (key === 'a' && shift) this.bench.chooseStops(chosenLines(this.bench).flatMap((l) => l.weight.stops.map((_, index) => ({ line: l.id, index }))))
+    else return false
+    return true
   }
 
-  private remove(line: string, index: number): void {
+  private remove(stops: readonly StopRef[]): void {
     this.cancel()
-    this.bench.edit('Remove a width stop', (draft) => {
-      changeLines(draft, [line], (l) => {
-        l.weight = removeStop(l.weight, index)
-      })
+    this.bench.edit(stops.length > 1 ? `Remove ${stops.length} width stops` : 'Remove a width stop', (draft) => {
+      for (const [id, indices] of stopsByLine(stops)) changeLines(draft, [id], (l) => void (l.weight = removeStops(l.weight, indices)))
     })
-    this.bench.chooseStop(null)
+    this.bench.chooseStops([])
     this.bench.refresh()
   }
 
   marks(): Mark[] {
-    const stop = this.bench.stop()
-    const marks = chosenMarks(this.bench, (line) =>
-      line.weight.stops.flatMap((s, index) => {
-        const chosen = stop?.line === line.id && stop.index === index
+    if (this.mending) return this.nodes.marks()
+    const zoom = this.bench.zoom()
+    const marks = chosenMarks(this.bench, (line) => [
+      ...endHandles(line),
+      ...line.weight.stops.flatMap((s, index) => {
+        const chosen = this.isChosen({ line: line.id, index })
         const across = acrossAt(line, s.at)
-        return chosen ? [jawMark(line.id, index, across, chosen), this.tag(across)] : [jawMark(line.id, index, across, chosen)]
+        return chosen ? [jawMark(line.id, index, across, chosen), tagMark(across, zoom)] : [jawMark(line.id, index, across, chosen)]
       }),
-    )
-    if (this.hover && !this.grip && !stop) {
+    ])
+    if (this.hover && !this.grip && !this.bench.stops().length) {
       const line = findLine(this.bench.drawing(), this.hover.line.id)?.line
-      if (line) marks.push(this.tag(acrossAt(line, this.hover.at)))
+      if (line) marks.push(tagMark(acrossAt(line, this.hover.at), zoom))
     }
     return marks
   }
-
-  /** The width here, in a dark tag a little to the side of the line. */
-  private tag({ centre, normal, left, right }: Across): Mark {
-    const side = normal.x >= 0 ? 1 : -1
-    const out = (side === 1 ? left : right) + 16 / this.bench.zoom()
-    const at = { x: centre.x + normal.x * side * out, y: centre.y + normal.y * side * out }
-    return { kind: 'tag', at, text: `${(left + right).toFixed(1)} px` }
-  }
-}
-
-function jawMark(line: string, index: number, { centre, normal, left, right }: Across, chosen: boolean): Mark {
-  return {
-    kind: 'jaws',
-    centre,
-    left: { x: centre.x + normal.x * left, y: centre.y + normal.y * left },
-    right: { x: centre.x - normal.x * right, y: centre.y - normal.y * right },
-    chosen,
-    line,
-    index,
-  }
-}
-
-/** Signed distance of `p` from the centre along the normal: positive on the left. */
-const offset = ({ centre, normal }: Across, p: Vec): number =>
-  (p.x - centre.x) * normal.x + (p.y - centre.y) * normal.y
-
-const widthOf = (line: Line): LineWidth =>
-  new LineWidth(line.weight, line.finish.align, arcOf(line).total, line.path.closed)
-
-/** The cross-section at a share of the line's length, with the ink's half-widths there. */
-export function acrossAt(line: Line, at: number): Across {
-  const arc = arcOf(line)
-  const s = at * arc.total
-  const tangent = arc.tangent(s) ?? { x: 1, y: 0 }
-  const { left, right } = widthOf(line).at(s)
-  return { centre: arc.point(s), normal: leftNormal(tangent), left, right }
 }

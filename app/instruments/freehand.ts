@@ -3,7 +3,7 @@ import { newLine } from '#core/drawing/create'
 import { joinedLines, reversedLine } from '#core/drawing/edit-line'
 import { fitByTrace, optionsOf } from '#core/fit/fit-trace'
 import { LiveFit } from '#core/fit/live-fit'
-import { pressureStops } from '#core/fit/pressure-stops'
+import { pressureStops, quickStops } from '#core/fit/pressure-stops'
 import { findLayer, findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Bench, Hand, HandSample, Instrument } from './instrument'
@@ -164,7 +164,7 @@ export class Freehand implements Instrument {
       zoom: this.bench.zoom(),
     }
     const path = final || trace.squared ? fitByTrace(trace).path : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
-    const stops = pressureStops(trace)
+    const stops = (final ? pressureStops : quickStops)(trace)
     const weight = this.bench.nextWeight()
     const pressed = wants.pressure && stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight
     return newLine(path, { id: 'fresh', weight: pressed, trace })

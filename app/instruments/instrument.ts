@@ -36,6 +36,12 @@ export interface LineHit {
   distance: number
 }
 
+/** A width stop of a line. */
+export interface StopRef {
+  line: string
+  index: number
+}
+
 /** What an instrument sees of the workspace and may do to it. */
 export interface Bench {
   drawing(): Drawing
@@ -44,8 +50,11 @@ export interface Bench {
   select(ids: readonly string[]): void
   nodes(): readonly { line: string; index: number }[]
   chooseNodes(nodes: readonly { line: string; index: number }[]): void
-  stop(): { line: string; index: number } | null
-  chooseStop(stop: { line: string; index: number } | null): void
+  /** Chosen width stops of the chosen lines, the last chosen last. */
+  stops(): readonly StopRef[]
+  chooseStops(stops: readonly StopRef[]): void
+  /** Brings the keyboard to a field of the Strip. */
+  askFor(field: 'width'): void
   /** Shows a change while the hand is down; `finish` makes it a step, `drop` takes it back. */
   change(recipe: (draft: Drawing) => void): void
   finish(label: string): void

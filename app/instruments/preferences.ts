@@ -52,6 +52,10 @@ export interface Preferences {
   snaps: Record<SnapKind, boolean>
   /** Spacing of the grid, px. */
   gridSize: number
+  /** A drag changes both sides of a width; apart, only the side it takes hold of. */
+  sidesLinked: boolean
+  /** Whether the weight graph measures in px, or in shares of the length and the size. */
+  graphIn: 'px' | 'share'
   /** Scaling what is chosen scales its weights too. */
   scaleWeights: boolean
   /** By contact: reach and overshoot in px, strength 0..1, taper in % of the line, and whether pinned lines are weighed too. */
@@ -85,6 +89,8 @@ export const DEFAULTS: Preferences = {
   gather: 'box',
   snaps: { end: true, node: true, crossing: true, middle: false, tangent: false, line: true, grid: false },
   gridSize: 24,
+  sidesLinked: true,
+  graphIn: 'px',
   scaleWeights: true,
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: -0.1 },

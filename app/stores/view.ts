@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import type { StopRef } from '~/instruments/instrument'
 import type { Vec } from '#core/geometry/point'
 import type { Viewport } from '~/canvas/viewport'
 import { changedAt, clampZoom, showing, tidyAngle, withPointAt, toPage } from '~/canvas/viewport'
@@ -59,7 +60,11 @@ export const useViewStore = defineStore('view', () => {
   /** Chosen shapes of layers. */
   const solids = ref<string[]>([])
   const nodes = ref<NodeRef[]>([])
-  const stop = ref<{ line: string; index: number } | null>(null)
+  /** Chosen width stops, the last chosen last. */
+  const stops = ref<StopRef[]>([])
+  const stop = computed({ get: () => stops.value.at(-1) ?? null, set: (one: StopRef | null) => (stops.value = one ? [one] : []) })
+  /** A field of the Strip that is to have the keyboard; a fresh object each time. */
+  const asked = shallowRef<{ field: 'width' } | null>(null)
   /** A place on a line (0..1) under the pointer, on the canvas or in the weight graph. */
   const place = ref<{ line: string; at: number } | null>(null)
   const activeLayer = ref<string | null>(null)
@@ -83,7 +88,7 @@ export const useViewStore = defineStore('view', () => {
   function select(ids: readonly string[]): void {
     selection.value = [...ids]
     nodes.value = nodes.value.filter((n) => ids.includes(n.line))
-    if (stop.value && !ids.includes(stop.value.line)) stop.value = null
+    if (stops.value.some((s) => !ids.includes(s.line))) stops.value = stops.value.filter((s) => ids.includes(s.line))
   }
 
   /** Whether a layer is to be seen: it is visible, and not left out because another is looked at alone. */
@@ -134,7 +139,7 @@ export const useViewStore = defineStore('view', () => {
     selection.value = []
     solids.value = []
     nodes.value = []
-    stop.value = null
+    stops.value = []
     place.value = null
     activeLayer.value = null
     solo.value = false
@@ -151,7 +156,9 @@ export const useViewStore = defineStore('view', () => {
     selection,
     solids,
     nodes,
+    stops,
     stop,
+    asked,
     place,
     activeLayer,
     solo,

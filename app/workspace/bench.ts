@@ -88,9 +88,12 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     chooseNodes: (nodes) => {
       view.nodes = [...nodes]
     },
-    stop: () => view.stop,
-    chooseStop: (stop) => {
-      view.stop = stop
+    stops: () => view.stops,
+    chooseStops: (stops) => {
+      view.stops = [...stops]
+    },
+    askFor: (field) => {
+      view.asked = { field }
     },
     change: (recipe) => store.change(recipe),
     finish: (label) => store.finish(label),

@@ -17,7 +17,7 @@ const MOST_LIVE = 12
 /** Milliseconds of work between two looks at the screen. */
 const TURN = 30
 
-type Settings = Required<HandSettings>
+type Settings = Required<Omit<HandSettings, 'widthTolerance'>>
 
 /**
  * How the hand draws: of the chosen lines that keep their trace, which are then drawn anew, or where there are none of

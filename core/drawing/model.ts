@@ -101,6 +101,8 @@ export interface PenTrace {
   fromSpeed?: boolean
   /** Gentle random variation of the width, as a share of the size, 0..1. */
   unevenness?: number
+  /** How far the profile may lie from the widths that pressure asks for, as a share of the size. */
+  widthTolerance?: number
   /** Near-straight runs are straight, and turns are corners. */
   squared?: boolean
   /** Screen px a page px when it was drawn, 1 when absent: what was drawn from nearer has finer detail. */

@@ -135,6 +135,7 @@ const trace = yup
     variation: share(),
     fromSpeed: yup.boolean().strict(),
     unevenness: share(),
+    widthTolerance: share().min(0.005),
     squared: yup.boolean().strict(),
     zoom: yup.number().strict().min(1e-4).max(1e4),
   })

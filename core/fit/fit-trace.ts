@@ -5,7 +5,7 @@ import { cubic, straight } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { fitCurve } from './fit-curve'
-import { pressureStops } from './pressure-stops'
+import { pressureStops, quickStops } from './pressure-stops'
 import { CubicChain } from './source'
 import { squaredRuns } from './square-up'
 import { evenlySpaced, steadied, thinned } from './steady'
@@ -20,6 +20,8 @@ export interface TraceOptions {
   grain?: number
   /** Near-straight runs become straight, and turns corners. */
   squared?: boolean
+  /** The stroke is still being drawn: more stops, at once. */
+  quick?: boolean
 }
 
 /** How far the path of a trace that was drawn at full size may lie from it, px. */
@@ -36,10 +38,10 @@ export const CORNER = { turn: 1.2, window: 5 }
  *
  * @throws InputError for an empty trace or a sample that is not a number
  */
-export function fitTrace(trace: PenTrace, { steadiness, tolerance, grain = 1, squared = false }: TraceOptions): { path: Path; stops: WidthStop[] } {
+export function fitTrace(trace: PenTrace, { steadiness, tolerance, grain = 1, squared = false, quick = false }: TraceOptions): { path: Path; stops: WidthStop[] } {
   checkSamples(trace)
   const points = evenlySpaced(trace.samples, grain)
-  const stops = pressureStops(trace)
+  const stops = (quick ? quickStops : pressureStops)(trace)
   if (points.length < 2) {
     return { path: { nodes: [{ at: points[0]!, in: null, out: null, joint: 'corner' }], closed: false }, stops }
   }
@@ -65,7 +67,7 @@ export function fitSteadied(points: readonly Vec[], { tolerance, grain }: { tole
 export const fitByTrace = (trace: PenTrace): { path: Path; stops: WidthStop[] } => fitTrace(trace, optionsOf(trace))
 
 /** The options of fitting that a trace holds. */
-export function optionsOf({ steadiness, squared = false, zoom = 1 }: Pick<PenTrace, 'steadiness' | 'squared' | 'zoom'>): Required<TraceOptions> {
+export function optionsOf({ steadiness, squared = false, zoom = 1 }: Pick<PenTrace, 'steadiness' | 'squared' | 'zoom'>): Required<Omit<TraceOptions, 'quick'>> {
   return { steadiness, squared, grain: 1 / zoom, tolerance: HAND_TOLERANCE / zoom }
 }
 

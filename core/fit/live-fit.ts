@@ -27,7 +27,7 @@ export class LiveFit {
   private corner = 0
   private taken = 0
 
-  constructor(private readonly options: Required<Omit<TraceOptions, 'squared'>>) {}
+  constructor(private readonly options: Required<Omit<TraceOptions, 'squared' | 'quick'>>) {}
 
   /** The path up to the last of `samples`, which hold those of the call before and maybe more. */
   path(samples: readonly TraceSample[]): Path {

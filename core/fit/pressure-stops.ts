@@ -1,14 +1,40 @@
 import type { PenTrace, WidthStop } from '../drawing/model'
+import { Profile } from '../weight/profile'
+import { APART, fewStops } from './few-stops'
 import type { WidthPoint } from './pressure-widths'
-import { pressureWidths } from './pressure-widths'
+import { gathered, pressureWidths } from './pressure-widths'
 
-/** How far the stops' profile may lie from the pressure's, as a share of the full width. */
-const TOLERANCE = 0.06
+/**
+ * How far the stops' profile may lie from the pressure's where a trace does not say, as shares of the full width: the
+ * first that few stops keep to.
+ */
+export const WIDTH_TOLERANCES = [0.06, 0.09, 0.12] as const
+/** Few stops are no more than this: a hand can still tune them. */
+const FEW = 8
 
-/** The widths of a trace as few width stops; one even stop where neither pressure nor speed says anything. */
+const EVEN: readonly WidthStop[] = [{ at: 0, left: 1, right: 1 }]
+
+/**
+ * The widths of a trace as few width stops, whose profile lies within a tolerance of its widths: the trace's own, or the
+ * closest that takes no more than eight stops. One even stop where neither pressure nor speed says anything.
+ */
 export function pressureStops(trace: PenTrace): WidthStop[] {
   const points = pressureWidths(trace)
-  if (!points || points.length < 2) return [{ at: 0, left: 1, right: 1 }]
+  if (!points || points.length < 2) return [...EVEN]
+  const course = gathered(points, APART)
+  if (trace.widthTolerance) return fewStops(course, trace.widthTolerance)
+  let stops: WidthStop[] = []
+  for (const tolerance of WIDTH_TOLERANCES) {
+    stops = fewStops(course, tolerance)
+    if (stops.length <= FEW) break
+  }
+  return stops
+}
+
+/** As `pressureStops`, at once and with more stops: for a stroke that is still being drawn. */
+export function quickStops(trace: PenTrace): WidthStop[] {
+  const points = pressureWidths(trace)
+  if (!points || points.length < 2) return [...EVEN]
   const keep = new Set([0, points.length - 1])
   split(points, 0, points.length - 1, keep)
   return [...keep]
@@ -20,7 +46,7 @@ export function pressureStops(trace: PenTrace): WidthStop[] {
 function split(points: readonly WidthPoint[], from: number, to: number, keep: Set<number>): void {
   const a = points[from]!
   const b = points[to]!
-  let worst = TOLERANCE
+  let worst: number = WIDTH_TOLERANCES[0]
   let at = -1
   for (let i = from + 1; i < to; i++) {
     const p = points[i]!
@@ -35,4 +61,11 @@ function split(points: readonly WidthPoint[], from: number, to: number, keep: Se
   keep.add(at)
   split(points, from, at, keep)
   split(points, at, to, keep)
+}
+
+/** How far the profile of `stops` lies from the widths that a trace asks for at most, as a share of the full width. */
+export function pressureDeviation(trace: PenTrace, stops: readonly WidthStop[]): number {
+  const points = gathered(pressureWidths(trace) ?? [], APART)
+  const profile = new Profile(stops, false)
+  return Math.max(0, ...points.map((p) => Math.abs(profile.sampleLeft(p.s).value - p.w)))
 }

@@ -51,6 +51,20 @@ export function pressureWidths(trace: PenTrace): WidthPoint[] | null {
   })
 }
 
+/** Points that lie closer than `apart` along the line as one: where a hand rests, its pressure has no single width. */
+export function gathered(points: readonly WidthPoint[], apart: number): WidthPoint[] {
+  const out: { s: number; w: number; count: number; first: number }[] = []
+  for (const { s, w } of points) {
+    const last = out[out.length - 1]
+    if (!last || s - last.first >= apart) out.push({ s, w, count: 1, first: s })
+    else {
+      last.w += (w - last.w) / ++last.count
+      last.s += (s - last.s) / last.count
+    }
+  }
+  return out.map(({ s, w }) => ({ s, w }))
+}
+
 function lengthsOf(samples: readonly TraceSample[]): number[] {
   const lengths = [0]
   for (let i = 1; i < samples.length; i++) {

@@ -54,6 +54,31 @@ export function slideStop(weight: Weight, index: number, at: number): Weight {
   return withHandStops(weight, weight.stops.map((s, i) => (i === index ? { ...s, at: held } : s)))
 }
 
+/** `weight` with several stops `k` times as wide on the named sides. */
+export const scaleStops = (weight: Weight, indices: ReadonlySet<number>, sides: Sides, k: number): Weight =>
+  withHandStops(
+    weight,
+    weight.stops.map((s, i) => (!indices.has(i) ? s : { ...s, left: sides === 'right' ? s.left : s.left * Math.max(0, k), right: sides === 'left' ? s.right : s.right * Math.max(0, k) })),
+  )
+
+/** `weight` with several stops moved together by a share of the line, as far as the stops that stay and the ends let them. */
+export function slideStops(weight: Weight, indices: ReadonlySet<number>, by: number): Weight {
+  let held = by
+  weight.stops.forEach((s, i) => {
+    if (!indices.has(i)) return
+    const [before, after] = [weight.stops[i - 1], weight.stops[i + 1]]
+    if (before ? !indices.has(i - 1) : true) held = Math.max(held, (before ? before.at + SAME : 0) - s.at)
+    if (after ? !indices.has(i + 1) : true) held = Math.min(held, (after ? after.at - SAME : 1) - s.at)
+  })
+  return withHandStops(weight, weight.stops.map((s, i) => (indices.has(i) ? { ...s, at: s.at + held } : s)))
+}
+
+/** `weight` without several stops; where none would be left one stays and becomes even. */
+export function removeStops(weight: Weight, indices: ReadonlySet<number>): Weight {
+  const kept = weight.stops.filter((_, i) => !indices.has(i))
+  return withHandStops(weight, kept.length ? kept : [{ at: 0, left: 1, right: 1 }])
+}
+
 /** `weight` without stop `index`; the last one stays and becomes even. */
 export function removeStop(weight: Weight, index: number): Weight {
   return withHandStops(weight, weight.stops.length > 1 ? weight.stops.filter((_, i) => i !== index) : [{ at: 0, left: 1, right: 1 }])

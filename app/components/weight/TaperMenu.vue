@@ -33,7 +33,7 @@ const taperOf = (end: EndName): Taper | null => open.value[0]?.weight[end] ?? nu
 
 function look(end: EndName, change: Partial<Taper>): void {
   chosen.preview((l) => {
-    if (!l.path.closed) l.weight[end] = { ...(l.weight[end] ?? USUAL), ...change }
+    if (!l.path.closed) Object.assign(l.weight, { [end]: { ...(l.weight[end] ?? USUAL), ...change }, pinned: true })
   })
 }
 

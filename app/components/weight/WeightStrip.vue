@@ -1,64 +1,53 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { Pin, PinOff } from 'lucide-vue-next'
 import { short } from '#core/geometry/path'
 import { flipEnds, flipSides } from '#core/weight/shelf'
 import { HEAVIEST } from '#core/weight/size'
-import { addStopBeside, removeStop } from '#core/weight/stops'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
+import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import ContactSection from './ContactSection.vue'
-import LightSection from './LightSection.vue'
 import CopyMenu from './CopyMenu.vue'
 import FinishMenu from './FinishMenu.vue'
+import LightSection from './LightSection.vue'
+import PressureMenu from './PressureMenu.vue'
+import StopFields from './StopFields.vue'
 import TaperMenu from './TaperMenu.vue'
 import WeightGraph from './WeightGraph.vue'
 
+/** More lines than this are not laid over each other in the graph. */
+const MOST_LAID_OVER = 12
+
 const store = useDrawingStore()
 const studio = useStudioStore()
+const shelf = useShelfStore()
 const view = useViewStore()
 const chosen = useChosenLines()
 
-const first = computed(() => chosen.lines.value[0] ?? null)
+/** The line in hand: that of the stop chosen last, or the first. */
+const first = computed(() => chosen.lines.value.find((l) => l.id === view.stop?.line) ?? chosen.lines.value[0] ?? null)
+const others = computed(() => chosen.lines.value.filter((l) => l.id !== first.value?.id).slice(0, MOST_LAID_OVER))
 const many = computed(() => chosen.lines.value.length > 1)
+const title = computed(() => (many.value ? `${chosen.lines.value.length} lines` : 'Line'))
 
 const range = computed(() => {
   if (!first.value) return ''
   const { total } = arcOf(first.value)
   const width = new LineWidth(first.value.weight, first.value.finish.align, total, first.value.path.closed)
-  let low = Infinity
-  let high = 0
-  for (let i = 0; i <= 100; i++) {
-    const h = width.at((i / 100) * total)
-    low = Math.min(low, h.left + h.right)
-    high = Math.max(high, h.left + h.right)
-  }
-  return `${low.toFixed(1)} – ${high.toFixed(1)} px`
+  const wide = Array.from({ length: 101 }, (_, i) => width.at((i / 100) * total)).map((h) => h.left + h.right)
+  return `${Math.min(...wide).toFixed(1)} – ${Math.max(...wide).toFixed(1)} px`
 })
 
 const size = computed(() => first.value?.weight.size ?? 0)
+const pinned = computed(() => chosen.lines.value.every((l) => l.weight.pinned))
 
-/** A stop beside the chosen one, or in the line's first gap; it is chosen, so that the arrow keys can take it on. */
-function addOne(): void {
-  const line = first.value!
-  const { weight, index } = addStopBeside(line.weight, view.stop?.index ?? 0, line.path.closed)
-  chosen.change('Add a width stop', (l) => {
-    if (l.id === line.id) l.weight = weight
-  })
-  view.stop = { line: line.id, index }
-}
-
-function dropStop(): void {
-  const stop = view.stop
-  if (!stop) return
-  chosen.change('Remove a width stop', (l) => {
-    if (l.id === stop.line) l.weight = removeStop(l.weight, stop.index)
-  })
-  view.stop = null
-}
+/** What the next line gets, in words. */
+const next = computed(() => `${shelf.all.find((p) => p.id === studio.preferences.profile)?.name ?? 'Even'}, ${short(studio.preferences.size, 1)} px`)
 
 function setSize(e: Event): void {
   const input = e.target as HTMLInputElement
@@ -71,6 +60,14 @@ function setSize(e: Event): void {
   studio.preferences.size = v
   chosen.change(`Size ${short(v, 2)} px`, (l) => void (l.weight.size = v))
 }
+
+function togglePin(): void {
+  const to = !pinned.value
+  chosen.change(to ? 'Pin' : 'Unpin', (l) => void (l.weight.pinned = to))
+}
+
+/** Brings another of the chosen lines into the hand. */
+const bringUp = (id: string): void => view.select([id, ...view.selection.filter((s) => s !== id)])
 </script>
 
 <template>
@@ -79,28 +76,34 @@ function setSize(e: Event): void {
   <div v-else class="flex h-full flex-col">
     <div class="flex h-6 items-center gap-3.5">
       <template v-if="first">
-        <b class="font-[650]">{{ many ? `${chosen.lines.value.length} lines` : 'Line' }}</b>
+        <b class="font-[650]">{{ title }}</b>
         <span class="quiet number">{{ short(arcOf(first).total, 0) }} px long</span>
         <span class="number" data-testid="range">{{ range }}</span>
         <label class="flex items-center gap-1.5">
           <span class="quiet">Size</span>
-          <input class="field number w-16 !py-0 text-right" :value="short(size, 2)" inputmode="decimal" aria-label="Size in px" data-testid="size" @change="setSize" @keydown.enter="($event.target as HTMLInputElement).blur()" />
-          <span class="quiet number">px</span>
+          <input class="field number w-14 !py-0 text-right" :value="short(size, 2)" inputmode="decimal" aria-label="Size in px" data-testid="size" @change="setSize" @keydown.enter="($event.target as HTMLInputElement).blur()" />
         </label>
-        <span v-if="many" class="quiet truncate">The graph shows the first of them</span>
-        <span class="ml-auto flex gap-4">
+        <button class="flex items-center gap-1 text-[12.5px]" :class="pinned ? 'text-plum' : 'text-mute-deep'" :aria-pressed="pinned" :title="pinned ? 'Weight set by hand: rules leave it alone. Click to let them weigh it again' : 'Rules may weigh it. Click to keep it as it is'" @click="togglePin">
+          <component :is="pinned ? Pin : PinOff" :size="14" />{{ pinned ? 'Pinned' : 'Pin' }}
+        </button>
+        <span class="ml-auto flex gap-3.5">
           <button class="quiet" title="Flip ends (F)" @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))">Flip ends</button>
           <button class="quiet" title="Flip sides (Shift+F)" @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))">Flip sides</button>
           <TaperMenu />
           <FinishMenu />
+          <PressureMenu />
           <CopyMenu />
-          <button class="quiet" title="Add a width stop beside the chosen one" @click="addOne">Add stop</button>
-          <button class="quiet" :disabled="!view.stop" title="Remove the chosen stop (Delete)" @click="dropStop">Remove stop</button>
         </span>
       </template>
-      <b v-else class="font-[650]">No line chosen</b>
+      <template v-else>
+        <b class="font-[650]">No line chosen</b>
+        <span class="quiet ml-auto" data-testid="next-weight">The next line gets: {{ next }}</span>
+      </template>
     </div>
-    <WeightGraph v-if="first" :key="first.id" :line="first" class="mt-1" />
-    <p v-else class="quiet mt-3 max-w-[560px]">Click a line on the drawing to see its width here. Edges in shadow are thick, edges that face the light are thin, an end that floats in space tapers.</p>
+    <div v-if="first" class="mt-1 flex min-h-0 flex-1 gap-3">
+      <WeightGraph :key="first.id" :line="first" :others="others" @choose="bringUp" />
+      <StopFields :line="first" class="w-[158px] shrink-0" />
+    </div>
+    <p v-else class="quiet mt-3 max-w-[620px]">Click a line on the drawing to see its width here. Edges in shadow are thick, edges that face the light are thin, an end that floats in space tapers. <b class="font-[650]">Contact</b> and <b class="font-[650]">Light</b> propose that for the whole drawing.</p>
   </div>
 </template>

@@ -7,6 +7,7 @@ import type { Mark } from '~/canvas/marks'
 import { MarksLayer } from '~/canvas/marks-layer'
 import { matrixOf } from '~/canvas/viewport'
 import WorkBadge from '~/components/ui/WorkBadge.vue'
+import { acrossAt } from '~/instruments/across'
 import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
@@ -172,10 +173,18 @@ function drawLive(ctx: CanvasRenderingContext2D, lines: readonly Line[]): void {
 }
 
 function allMarks(): Mark[] {
-  const marks = instrument.value?.marks() ?? []
+  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks()]
   if (!view.bare || shapesShown.value) return marks
   const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
   return [{ kind: 'paths', paths, tone: 'mute' }, ...marks]
+}
+
+/** Where the pointer is in the weight graph. */
+function placeMarks(): Mark[] {
+  const line = view.pass === 'weight' && view.place && findLine(store.drawing!, view.place.line)?.line
+  if (!line) return []
+  const { centre, normal } = acrossAt(line, view.place!.at)
+  return [{ kind: 'place', at: centre, across: normal }]
 }
 
 function schedule(): void {
@@ -213,7 +222,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stop, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

@@ -59,8 +59,8 @@ watch(
     const open = (layers ?? []).flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !l.locked ? l.items : []))
     const there = new Set(open.map((l) => l.id))
     if (view.selection.some((id) => !there.has(id))) view.select(view.selection.filter((id) => there.has(id)))
-    const count = view.stop && open.find((l) => l.id === view.stop!.line)?.weight.stops.length
-    if (view.stop && view.stop.index >= (count ?? 0)) view.stop = null
+    const count = new Map(open.map((l) => [l.id, l.weight.stops.length]))
+    if (view.stops.some((s) => s.index >= (count.get(s.line) ?? 0))) view.stops = view.stops.filter((s) => s.index < (count.get(s.line) ?? 0))
     const solids = new Set((layers ?? []).flatMap((l) => ((l.kind === 'fills' || l.kind === 'shapes') && view.isShown(l) && !l.locked ? l.items.map((i) => i.id) : [])))
     if (view.solids.some((id) => !solids.has(id))) view.solids = view.solids.filter((id) => solids.has(id))
     const nodes = new Map(open.map((l) => [l.id, l.path.nodes.length]))

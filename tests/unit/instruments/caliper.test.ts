@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { acrossAt, Caliper } from '~/instruments/caliper'
+import { acrossAt } from '~/instruments/across'
+import { Caliper } from '~/instruments/caliper'
 import { click, drag, hand, plainLine, TestBench } from '../support/desk'
 
 describe('the caliper', () => {

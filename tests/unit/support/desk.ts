@@ -6,7 +6,7 @@ import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers } from '~/stores/find'
-import type { Bench, Hand, Instrument } from '~/instruments/instrument'
+import type { Bench, Hand, Instrument, StopRef } from '~/instruments/instrument'
 import type { Preferences } from '~/instruments/preferences'
 import type { Trial } from '~/instruments/trial'
 import { DEFAULTS } from '~/instruments/preferences'
@@ -21,7 +21,7 @@ export class TestBench implements Bench {
   now: Drawing
   chosen: string[] = []
   chosenNodes: { line: string; index: number }[] = []
-  chosenStop: { line: string; index: number } | null = null
+  chosenStops: StopRef[] = []
   labels: string[] = []
   said: string[] = []
   locked = false
@@ -42,8 +42,10 @@ export class TestBench implements Bench {
   select = (ids: readonly string[]) => void (this.chosen = [...ids])
   nodes = () => this.chosenNodes
   chooseNodes = (nodes: readonly { line: string; index: number }[]) => void (this.chosenNodes = [...nodes])
-  stop = () => this.chosenStop
-  chooseStop = (stop: { line: string; index: number } | null) => void (this.chosenStop = stop)
+  stops = () => this.chosenStops
+  chooseStops = (stops: readonly StopRef[]) => void (this.chosenStops = [...stops])
+  asked: string | null = null
+  askFor = (field: 'width') => void (this.asked = field)
 
   change = (recipe: (draft: Drawing) => void) => {
     this.base ??= this.now

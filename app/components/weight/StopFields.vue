@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+import type { Line, WidthStop } from '#core/drawing/model'
+import { addStopBeside, removeStops, slideStop, widenStop } from '#core/weight/stops'
+import { stopsByLine } from '~/instruments/caliper-drags'
+import NumberField from '~/components/ui/NumberField.vue'
+import { useDrawingStore } from '~/stores/drawing'
+import { changeLines } from '~/stores/find'
+import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
+
+/** The chosen width stops in numbers, and how the graph is read. */
+const props = defineProps<{ line: Line }>()
+
+const store = useDrawingStore()
+const studio = useStudioStore()
+const view = useViewStore()
+const root = ref<HTMLElement>()
+
+const half = computed(() => props.line.weight.size / 2 || 1)
+const stop = computed<WidthStop | null>(() => (view.stop?.line === props.line.id ? (props.line.weight.stops[view.stop.index] ?? null) : null))
+const many = computed(() => view.stops.length > 1)
+
+/** Each chosen stop put through `set`, in one step. */
+function change(label: string, set: (line: Line, index: number) => Line['weight']): void {
+  store.edit(label, (draft) => {
+    for (const [id, indices] of stopsByLine(view.stops)) for (const index of indices) changeLines(draft, [id], (l) => void (l.weight = set(l, index)))
+  })
+}
+
+const factor = (l: Line, px: number): number => Math.max(0, px) / (l.weight.size / 2 || 1)
+const setWidth = (px: number): void => change('Width of a stop', (l, i) => widenStop(l.weight, i, 'both', factor(l, px / 2)))
+const setSide = (side: 'left' | 'right', px: number): void => change(`Width to the ${side}`, (l, i) => widenStop(l.weight, i, side, factor(l, px)))
+const setPlace = (percent: number): void => change('Place of a stop', (l, i) => slideStop(l.weight, i, percent / 100))
+
+/** A stop beside the chosen one, or in the line's first gap; it is chosen, so that the arrow keys can take it on. */
+function add(): void {
+  const { weight, index } = addStopBeside(props.line.weight, view.stop?.index ?? 0, props.line.path.closed)
+  store.edit('Add a width stop', (draft) => void changeLines(draft, [props.line.id], (l) => void (l.weight = weight)))
+  view.stop = { line: props.line.id, index }
+}
+
+function remove(): void {
+  store.edit('Remove width stops', (draft) => {
+    for (const [id, indices] of stopsByLine(view.stops)) changeLines(draft, [id], (l) => void (l.weight = removeStops(l.weight, indices)))
+  })
+  view.stops = []
+}
+
+// The canvas asks for the width to be typed.
+watch(() => view.asked, async () => {
+  await nextTick()
+  root.value?.querySelector<HTMLInputElement>('input')?.select()
+  root.value?.querySelector<HTMLInputElement>('input')?.focus()
+})
+</script>
+
+<template>
+  <div ref="root" class="stop-fields flex flex-col gap-px text-[12px]" data-testid="stop-fields">
+    <template v-if="stop">
+      <NumberField :label="many ? `${view.stops.length} stops` : 'Width'" :value="(stop.left + stop.right) * half" unit="px" @keep="setWidth" />
+      <NumberField label="Left" :value="stop.left * half" unit="px" @keep="(v) => setSide('left', v)" />
+      <NumberField label="Right" :value="stop.right * half" unit="px" @keep="(v) => setSide('right', v)" />
+      <NumberField label="At" :value="many ? null : stop.at * 100" unit="%" @keep="setPlace" />
+    </template>
+    <p v-else class="quiet leading-[1.3]">Drag the ribbon for a new stop. The wheel zooms along the line.</p>
+    <div class="mt-auto flex items-center gap-3">
+      <button class="quiet" title="Add a width stop beside the chosen one" @click="add">Add stop</button>
+      <button class="quiet" :disabled="!stop" title="Remove the chosen stops (Delete)" @click="remove">Remove</button>
+    </div>
+    <div class="flex items-center gap-3">
+      <button class="quiet" :aria-pressed="studio.preferences.sidesLinked" title="Whether a drag changes both sides; Alt does the other" @click="studio.preferences.sidesLinked = !studio.preferences.sidesLinked">{{ studio.preferences.sidesLinked ? 'Sides linked' : 'Sides apart' }}</button>
+      <button class="quiet" title="What the graph measures in" @click="studio.preferences.graphIn = studio.preferences.graphIn === 'px' ? 'share' : 'px'">{{ studio.preferences.graphIn === 'px' ? 'in px' : 'in shares' }}</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.stop-fields :deep(label) {
+  justify-content: flex-end;
+  gap: 6px;
+}
+
+.stop-fields :deep(label > span:first-child) {
+  margin-right: auto;
+  color: var(--color-mute-deep);
+}
+
+.stop-fields :deep(input) {
+  width: 58px;
+  padding-block: 0;
+  height: 21px;
+}
+
+.stop-fields :deep(label > span:last-child) {
+  width: 16px;
+}
+</style>

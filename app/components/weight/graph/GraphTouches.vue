@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { computed, shallowRef, watch } from 'vue'
+import type { Touch } from '#core/weight/touches'
+import { touchesOf } from '#core/weight/touches'
+import { useDrawingStore } from '~/stores/drawing'
+import { findLine } from '~/stores/find'
+import { useStudioStore } from '~/stores/studio'
+import { useGraph } from './use-graph'
+
+/** Where other lines touch the one in hand, on the axis. */
+const store = useDrawingStore()
+const studio = useStudioStore()
+const graph = useGraph()
+
+/** Labels closer than this are left out, px. */
+const APART = 78
+/** A letter of a label is about so wide, px. */
+const LETTER = 6
+
+const touches = shallowRef<Touch[]>([])
+// While a hand drags a weight, nothing touches anywhere else.
+watch(
+  [() => graph.line.value.path, () => (store.changing ? null : store.drawing?.layers)],
+  ([, layers]) => {
+    if (!layers) return
+    const all = layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
+    touches.value = touchesOf(graph.line.value, all, studio.preferences.contact)
+  },
+  { immediate: true },
+)
+
+const WORDS = { meets: 'meets', met: 'met by', crosses: 'crosses' } as const
+
+const shown = computed(() => {
+  let free = -Infinity
+  return touches.value.map((t) => {
+    const x = graph.x(t.at)
+    const layer = (store.drawing && findLine(store.drawing, t.by)?.layer.name) ?? ''
+    const text = `${WORDS[t.how]} ${layer}`
+    const width = text.length * LETTER
+    const right = x + 8 + width < graph.frame.value.right
+    const from = right ? x : x - width - 8
+    const labelled = from > free + 4
+    if (labelled) free = Math.max(x + 8, from + width + 8, x + (right ? 0 : APART - APART))
+    return { x, text, labelled, right, inside: x >= graph.frame.value.left - 1 && x <= graph.frame.value.right + 1 }
+  })
+})
+</script>
+
+<template>
+  <template v-for="(t, i) in shown" :key="i">
+    <g v-if="t.inside" data-testid="touch">
+      <title>{{ t.text }}</title>
+      <path :d="`M${t.x} ${graph.frame.value.bottom}l5 8h-10z`" class="fill-amber" />
+      <text v-if="t.labelled" :x="t.right ? t.x + 8 : t.x - 8" :y="graph.frame.value.bottom + 9" :text-anchor="t.right ? 'start' : 'end'" class="fill-mute text-[10.5px]">{{ t.text }}</text>
+    </g>
+  </template>
+</template>

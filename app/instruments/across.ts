@@ -1,0 +1,26 @@
+import type { Line, Vec } from '#core/drawing/model'
+import { leftNormal } from '#core/geometry/point'
+import { LineWidth } from '#core/weight/half-widths'
+import { arcOf } from './line-marks'
+
+/** The cross-section of a line at a share of its length. */
+export interface Across {
+  centre: Vec
+  normal: Vec
+  left: number
+  right: number
+}
+
+/** Signed distance of `p` from the centre along the normal: positive on the left. */
+export const offset = ({ centre, normal }: Across, p: Vec): number => (p.x - centre.x) * normal.x + (p.y - centre.y) * normal.y
+
+export const widthOf = (line: Line): LineWidth => new LineWidth(line.weight, line.finish.align, arcOf(line).total, line.path.closed)
+
+/** The cross-section at a share of the line's length, with the ink's half-widths there. */
+export function acrossAt(line: Line, at: number): Across {
+  const arc = arcOf(line)
+  const s = at * arc.total
+  const tangent = arc.tangent(s) ?? { x: 1, y: 0 }
+  const { left, right } = widthOf(line).at(s)
+  return { centre: arc.point(s), normal: leftNormal(tangent), left, right }
+}

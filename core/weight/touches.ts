@@ -1,0 +1,40 @@
+import type { Line } from '../drawing/model'
+import { overlap } from '../geometry/bounds'
+import { arcOfPath, boxOfPath, crossingsBetween } from '../geometry/known'
+import type { ContactOptions } from './contact'
+import { contactsOf } from './contact'
+
+/** Where a line touches another: a share 0..1 of its length, the other line, and how. */
+export interface Touch {
+  at: number
+  by: string
+  /** This line's end meets the other, the other's end meets this line, or the two cross. */
+  how: 'meets' | 'met' | 'crosses'
+}
+
+/** Touches closer than this share of the line are one. */
+const SAME = 1e-3
+
+/** Where other lines touch `line`, along it. */
+export function touchesOf(line: Line, lines: readonly Line[], options: ContactOptions): Touch[] {
+  const { total } = arcOfPath(line.path)
+  if (!total) return []
+  const box = boxOfPath(line.path)
+  const pad = options.reach + options.overshoot + line.weight.size
+  const wide = { minX: box.minX - pad, minY: box.minY - pad, maxX: box.maxX + pad, maxY: box.maxY + pad }
+  const near = lines.filter((l) => l.id === line.id || overlap(wide, boxOfPath(l.path)))
+  const ends = contactsOf(near, options).filter((c) => c.kind === 'meeting' && c.under)
+  const touches: Touch[] = [
+    ...ends.filter((c) => c.line === line.id).map((c): Touch => ({ at: c.end === 'first' ? 0 : 1, by: c.under!.line, how: 'meets' })),
+    ...ends.filter((c) => c.under!.line === line.id && c.line !== line.id).map((c): Touch => ({ at: c.under!.at, by: c.line, how: 'met' })),
+  ]
+  for (const other of near) {
+    if (other.id === line.id) continue
+    for (const { a } of crossingsBetween(line.path, other.path)) {
+      const at = arcOfPath(line.path).at(a.segment, a.t) / total
+      // What an end that lies on the line crosses there is that contact.
+      if (!touches.some((t) => t.by === other.id && Math.abs(t.at - at) * total < pad)) touches.push({ at, by: other.id, how: 'crosses' })
+    }
+  }
+  return touches.sort((a, b) => a.at - b.at).filter((t, i, all) => i === 0 || t.by !== all[i - 1]!.by || t.at - all[i - 1]!.at > SAME)
+}
