@@ -68,6 +68,9 @@ export interface Bench {
    */
   layerForSolids(): { layer: string | null; above: number } | null
   nextWeight(): Weight
+  /** The weight that was copied last. */
+  copiedWeight(): Weight | null
+  copyWeight(weight: Weight): void
   preferences(): Readonly<Preferences>
   /** Keeps choices that the hand made on the canvas. */
   remember(choices: Partial<Preferences>): void

@@ -1,5 +1,6 @@
 import type { FigureShape } from '#core/geometry/figures'
 import type { SnapKind } from '#core/geometry/snap'
+import type { WeightPart } from '#core/weight/copy-weight'
 import type { NamedNib } from '#core/weight/nibs'
 import { NIBS } from '#core/weight/nibs'
 import type { Gather } from './gathering'
@@ -60,6 +61,10 @@ export interface Preferences {
   scaleWeights: boolean
   /** By contact: reach and overshoot in px, strength 0..1, taper in % of the line, and whether pinned lines are weighed too. */
   contact: { reach: number; overshoot: number; strength: number; taper: number; pinned: boolean }
+  /** Mirror match: the side whose lines give their weight, and how far apart a pair lies, px. */
+  match: { from: 'left' | 'right'; reach: number }
+  /** What of the copied weight is painted on. */
+  sweepPart: WeightPart
   /** By light: strength and softness 0..1, and where it was last, as shares of the page. */
   light: { strength: number; softness: number; x: number; y: number }
   /** What the last delivery was. */
@@ -93,6 +98,8 @@ export const DEFAULTS: Preferences = {
   graphIn: 'px',
   scaleWeights: true,
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
+  match: { from: 'left', reach: 12 },
+  sweepPart: 'all',
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: -0.1 },
   delivery: 'outlines',
   pictureScale: 2,

@@ -20,7 +20,7 @@ export const PASS_TITLES: Record<PassName, string> = {
 export const TRAY: Record<PassName, readonly string[]> = {
   sketch: ['place'],
   lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip', 'blot', 'scrape', 'practice'],
-  weight: ['select', 'caliper', 'nodes', 'contact', 'light'],
+  weight: ['select', 'caliper', 'nodes', 'contact', 'light', 'sweep', 'match'],
   shapes: ['inspect', 'outline'],
   deliver: [],
 }

@@ -11,6 +11,7 @@ import { useStudioStore } from '~/stores/studio'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import { outlineOfShape } from '~/workers/outline'
+import { copied } from './use-copied-weight'
 import type { Ink } from './use-ink'
 
 /** The bench that instruments work at, over the stores. */
@@ -102,6 +103,10 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     layerForInk,
     layerForSolids,
     nextWeight: () => studio.nextWeight(),
+    copiedWeight: () => copied.value,
+    copyWeight: (weight) => {
+      copied.value = weight
+    },
     preferences: () => studio.preferences,
     remember: (choices) => void Object.assign(studio.preferences, choices),
     lineAt,

@@ -7,6 +7,7 @@ import { Freehand } from '~/instruments/freehand'
 import { Inspect } from '~/instruments/inspect'
 import type { Bench, Instrument } from '~/instruments/instrument'
 import { Light } from '~/instruments/light'
+import { Match } from '~/instruments/match'
 import { Nodes } from '~/instruments/nodes'
 import { OutlineNodes } from '~/instruments/outline-nodes'
 import { Pen } from '~/instruments/pen'
@@ -15,6 +16,7 @@ import { Practice } from '~/instruments/practice'
 import { Scrape } from '~/instruments/scrape'
 import { Select } from '~/instruments/select'
 import { Snip } from '~/instruments/snip'
+import { Sweep } from '~/instruments/sweep'
 
 /** Every instrument by the name that the tray uses. */
 export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
@@ -31,6 +33,8 @@ export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
   caliper: Caliper,
   contact: Contact,
   light: Light,
+  sweep: Sweep,
+  match: Match,
   place: PlaceSketch,
   inspect: Inspect,
   outline: OutlineNodes,

@@ -6,7 +6,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useChosenLines } from './use-chosen-lines'
 
 /** The weight that was copied last; it stays across drawings as long as the window is open. */
-const copied = shallowRef<Weight | null>(null)
+export const copied = shallowRef<Weight | null>(null)
 
 /** Copies the weight of a chosen line, and puts it, or a part of it, on others. */
 export function useCopiedWeight() {

@@ -15,7 +15,9 @@ import ContactSection from './ContactSection.vue'
 import CopyMenu from './CopyMenu.vue'
 import FinishMenu from './FinishMenu.vue'
 import LightSection from './LightSection.vue'
+import MatchSection from './MatchSection.vue'
 import PressureMenu from './PressureMenu.vue'
+import SweepSection from './SweepSection.vue'
 import StopFields from './StopFields.vue'
 import TaperMenu from './TaperMenu.vue'
 import WeightGraph from './WeightGraph.vue'
@@ -73,6 +75,8 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
 <template>
   <ContactSection v-if="view.instrument === 'contact'" />
   <LightSection v-else-if="view.instrument === 'light'" />
+  <MatchSection v-else-if="view.instrument === 'match'" />
+  <SweepSection v-else-if="view.instrument === 'sweep'" />
   <div v-else class="flex h-full flex-col">
     <div class="flex h-6 items-center gap-3.5">
       <template v-if="first">

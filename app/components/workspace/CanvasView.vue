@@ -72,7 +72,7 @@ watch(
   { immediate: true },
 )
 
-watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings], () => instrument.value?.review?.())
+watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings], () => instrument.value?.review?.())
 
 watch(ink.shapes, (result) => outlines.show(result?.shapes ?? []), { immediate: true })
 

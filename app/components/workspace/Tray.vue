@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 import { computed } from 'vue'
-import { BowArrow, CircleDot, Diamond, Droplet, Move, PocketKnife, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, CircleDot, Diamond, Droplet, FlipHorizontal2, Move, PaintRoller, PocketKnife, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
 import { TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
@@ -21,6 +21,8 @@ const LOOKS: Record<string, { title: string; icon: Component }> = {
   caliper: { title: 'Caliper', icon: UnfoldVertical },
   contact: { title: 'Contact', icon: CircleDot },
   light: { title: 'Light', icon: Sun },
+  sweep: { title: 'Sweep', icon: PaintRoller },
+  match: { title: 'Match', icon: FlipHorizontal2 },
   place: { title: 'Place', icon: Move },
   outline: { title: 'Nodes', icon: Diamond },
   inspect: { title: 'Inspect', icon: ScanSearch },

@@ -1,6 +1,6 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import { makeEdit } from '#core/drawing/edits'
-import type { Drawing, Line, Path, Shape, TraceSample, Vec } from '#core/drawing/model'
+import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
 import { ArcLength } from '#core/geometry/arc-length'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'
@@ -69,6 +69,9 @@ export class TestBench implements Bench {
 
   layerForInk = () => (this.locked ? null : this.now.layers[0]!.id)
   layerForSolids = () => (this.locked ? null : { layer: shapesLayers(this.now)[0]?.id ?? null, above: 0 })
+  copied: Weight | null = null
+  copiedWeight = () => this.copied
+  copyWeight = (weight: Weight) => void (this.copied = weight)
   nextWeight = () => evenWeight(6)
   preferences = () => this.wants
   remember = (choices: Partial<Preferences>) => void Object.assign(this.wants, choices)

@@ -1,0 +1,178 @@
+import type { Line, Vec } from '#core/drawing/model'
+import { arcOfPath } from '#core/geometry/known'
+import type { Axis, MirrorPair } from '#core/weight/mirror-match'
+import { mirroredWeight, mirrorPairs, sideOfAxis } from '#core/weight/mirror-match'
+import { changeLines } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument } from './instrument'
+import { DRAG_START, screenDistance } from './instrument'
+import { kept } from './trial'
+
+const REACH = 10
+/** The axis is drawn this far beyond the page, as a share of its height. */
+const BEYOND = 0.06
+/** Shift holds a drawn axis to steps of this, degrees. */
+const STEP = 15
+
+/** Gives the lines on one side of an axis the mirrored weights of their counterparts; the pairs show before it happens. */
+export class Match implements Instrument {
+  readonly name = 'Match'
+  readonly cursor = 'default'
+  private axis: Axis
+  private pairs: MirrorPair[] = []
+  private readonly left = new Set<string>()
+  private hold: { at: Vec; screen: Vec; moved: boolean; line: Line | null } | null = null
+  private aside = false
+  private accepting: (() => void) | null = null
+
+  constructor(private readonly bench: Bench) {
+    const { page } = bench.drawing()
+    this.axis = this.upright(page.width / 2)
+    this.review()
+  }
+
+  /** An upright axis at a place across the page. */
+  private upright(x: number): Axis {
+    const { height } = this.bench.drawing().page
+    return { a: { x, y: -BEYOND * height }, b: { x, y: (1 + BEYOND) * height } }
+  }
+
+  hint(): string {
+    if (this.hold?.moved) return 'Draw the axis · Shift: in steps of 15° · Esc: back'
+    if (this.aside) return 'Enter: show the pairs again · Click: upright axis there · Drag: draw the axis'
+    return 'Click: upright axis there · Drag: draw the axis · Click a paired line: leave it out or in · Enter: accept · Esc: not now'
+  }
+
+  review(): void {
+    const { bench } = this
+    this.accepting = null
+    if (this.aside) {
+      this.pairs = []
+      bench.tryOn(null)
+      return
+    }
+    const { reach, from } = bench.preferences().match
+    const lines = bench.allLines(true)
+    const chosen = new Set(bench.selection())
+    const sources = chosen.size ? lines.filter((l) => chosen.has(l.id)) : lines.filter((l) => this.sideOf(l) === from)
+    const targets = chosen.size ? lines.filter((l) => !chosen.has(l.id)) : lines
+    this.pairs = mirrorPairs(sources, targets, this.axis, reach)
+    const known = new Map(lines.map((l) => [l.id, l]))
+    const wanted = new Map(this.pairs.filter((p) => !this.left.has(p.to) && !this.left.has(p.from)).map((p) => [p.to, p]))
+    const of = kept((line: Line): Line => {
+      const pair = wanted.get(line.id)
+      return pair ? { ...line, weight: mirroredWeight(line.weight, known.get(pair.from)!.weight, pair.reversed) } : line
+    })
+    const changes = [...wanted.keys()].filter((id) => JSON.stringify(of(known.get(id)!).weight) !== JSON.stringify(known.get(id)!.weight))
+    const accept = (): void => this.accept(of, changes)
+    if (changes.length) this.accepting = accept
+    const out = this.pairs.length - wanted.size
+    const summary = `${this.pairs.length} ${this.pairs.length === 1 ? 'pair' : 'pairs'} found among ${sources.length} ${sources.length === 1 ? 'line' : 'lines'}${chosen.size ? ' chosen' : ''}${out ? `, ${out} left out` : ''}.`
+    bench.tryOn({ of, summary, changes: changes.length > 0, accept, drop: () => this.putAside() })
+    bench.refresh()
+  }
+
+  /** The side of the axis that a line lies on, as seen with the axis upright. */
+  private sideOf(line: Line): 'left' | 'right' {
+    const arc = arcOfPath(line.path)
+    const { a, b } = this.axis
+    const upright = a.y <= b.y ? this.axis : { a: b, b: a }
+    return sideOfAxis(arc.point(arc.total / 2), upright) < 0 ? 'left' : 'right'
+  }
+
+  private accept(of: (line: Line) => Line, ids: readonly string[]): void {
+    const weights = new Map(this.bench.allLines(true).filter((l) => ids.includes(l.id)).map((l) => [l.id, of(l).weight]))
+    this.left.clear()
+    this.bench.tryOn(null)
+    this.bench.edit('Match mirrored weights', (draft) => void changeLines(draft, ids, (line) => void (line.weight = weights.get(line.id)!)))
+    this.review()
+  }
+
+  private putAside(): void {
+    this.aside = true
+    this.left.clear()
+    this.review()
+    this.bench.refresh()
+  }
+
+  press(hand: Hand): void {
+    const line = this.bench.lineAt(hand.at, REACH)?.line ?? null
+    this.hold = { at: hand.at, screen: hand.screen, moved: false, line: line && this.pairs.some((p) => p.from === line.id || p.to === line.id) ? line : null }
+    this.bench.refresh()
+  }
+
+  move(hand: Hand): void {
+    const { hold } = this
+    if (!hold || (!hold.moved && screenDistance(hold.screen, hand.screen) < DRAG_START)) return
+    hold.moved = true
+    this.axis = { a: hold.at, b: hand.shift ? stepped(hold.at, hand.at) : hand.at }
+    this.aside = false
+    this.review()
+  }
+
+  release(): void {
+    const { hold } = this
+    this.hold = null
+    if (!hold || hold.moved) return
+    if (hold.line) {
+      const pair = this.pairs.find((p) => p.from === hold.line!.id || p.to === hold.line!.id)!
+      if (this.left.has(pair.to)) this.left.delete(pair.to)
+      else this.left.add(pair.to)
+    } else {
+      this.axis = this.upright(hold.at.x)
+      this.aside = false
+    }
+    this.review()
+  }
+
+  cancel(): void {
+    this.hold = null
+  }
+
+  overtaken(): void {
+    this.hold = null
+    this.review()
+  }
+
+  leave(): void {
+    this.bench.tryOn(null)
+  }
+
+  key(key: string): boolean {
+    if (key === 'Enter') {
+      if (this.aside) {
+        this.aside = false
+        this.review()
+      } else if (this.accepting) this.accepting()
+      else this.bench.say(this.pairs.length ? 'The pairs already have mirrored weights.' : 'No line has a counterpart across this axis. Move the axis, or let them lie farther apart.')
+      return true
+    }
+    if (key !== 'Escape') return false
+    this.putAside()
+    return true
+  }
+
+  marks(): Mark[] {
+    const lines = new Map(this.bench.allLines(true).map((l) => [l.id, l]))
+    const shown = this.pairs.filter((p) => lines.has(p.from) && lines.has(p.to))
+    const middle = (id: string): Vec => {
+      const arc = arcOfPath(lines.get(id)!.path)
+      return arc.point(arc.total / 2)
+    }
+    const straight = (a: Vec, b: Vec) => ({ nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false })
+    const inUse = shown.filter((p) => !this.left.has(p.to))
+    return [
+      { kind: 'paths', paths: [straight(this.axis.a, this.axis.b)], tone: 'next' },
+      { kind: 'paths', paths: inUse.flatMap((p) => [lines.get(p.from)!.path, lines.get(p.to)!.path]), tone: 'plum' },
+      { kind: 'paths', paths: inUse.map((p) => straight(middle(p.from), middle(p.to))), tone: 'mute' },
+    ]
+  }
+}
+
+/** `to`, turned about `from` to the nearest step. */
+function stepped(from: Vec, to: Vec): Vec {
+  const step = (STEP * Math.PI) / 180
+  const angle = Math.round(Math.atan2(to.y - from.y, to.x - from.x) / step) * step
+  const length = Math.hypot(to.x - from.x, to.y - from.y)
+  return { x: from.x + length * Math.cos(angle), y: from.y + length * Math.sin(angle) }
+}

@@ -1,0 +1,100 @@
+import type { Vec } from '#core/drawing/model'
+import { pastedWeight } from '#core/weight/copy-weight'
+import { changeLines, findLine } from '~/stores/find'
+import type { Mark } from '~/canvas/marks'
+import type { Bench, Hand, Instrument, LineHit } from './instrument'
+
+const REACH = 8
+/** A sweep looks for lines this often along its way, screen px. */
+const STEP = 4
+
+/** Paints the copied weight on lines: every line that the hand sweeps over gets it. */
+export class Sweep implements Instrument {
+  readonly name = 'Sweep'
+  readonly cursor = 'crosshair'
+  private sweep: { last: Vec; taken: Set<string> } | null = null
+  private hover: LineHit | null = null
+
+  constructor(private readonly bench: Bench) {}
+
+  hint(): string {
+    if (this.sweep) return 'Release: done · Esc: back'
+    if (!this.bench.copiedWeight()) return 'Alt+click a line: take up its weight'
+    return 'Sweep over lines: they get the copied weight · Alt+click a line: take up another'
+  }
+
+  press(hand: Hand): void {
+    const hit = this.bench.lineAt(hand.at, REACH)
+    if (hand.alt || !this.bench.copiedWeight()) {
+      if (hit) this.bench.copyWeight(findLine(this.bench.drawing(), hit.line.id)!.line.weight)
+      else this.bench.say('No weight is copied yet. Click a line to take up its weight, then sweep over others.')
+      this.bench.refresh()
+      return
+    }
+    this.sweep = { last: hand.at, taken: new Set() }
+    this.sweepTo(hand.at)
+  }
+
+  move(hand: Hand): void {
+    if (this.sweep) this.sweepTo(hand.at)
+    else this.hover = this.bench.lineAt(hand.at, REACH)
+    this.bench.refresh()
+  }
+
+  /** Takes every line between where the hand was and where it is. */
+  private sweepTo(to: Vec): void {
+    const { last, taken } = this.sweep!
+    const steps = Math.max(1, Math.ceil((Math.hypot(to.x - last.x, to.y - last.y) * this.bench.zoom()) / STEP))
+    const before = taken.size
+    for (let i = 1; i <= steps; i++) {
+      const u = i / steps
+      const hit = this.bench.lineAt({ x: last.x + (to.x - last.x) * u, y: last.y + (to.y - last.y) * u }, REACH)
+      if (hit) taken.add(hit.line.id)
+    }
+    this.sweep!.last = to
+    if (taken.size > before) this.paint(taken)
+  }
+
+  private paint(ids: ReadonlySet<string>): void {
+    const weight = this.bench.copiedWeight()!
+    const { sweepPart } = this.bench.preferences()
+    this.bench.change((draft) => void changeLines(draft, [...ids], (line) => void (line.weight = pastedWeight(line.weight, weight, sweepPart))))
+  }
+
+  release(): void {
+    const count = this.sweep?.taken.size ?? 0
+    this.sweep = null
+    if (count) this.bench.finish(count > 1 ? `Weight on ${count} lines` : 'Weight on a line')
+    this.bench.refresh()
+  }
+
+  cancel(): void {
+    this.sweep = null
+    this.bench.drop()
+  }
+
+  overtaken(): void {
+    this.cancel()
+  }
+
+  away(): void {
+    this.hover = null
+  }
+
+  leave(): void {
+    this.cancel()
+  }
+
+  key(key: string): boolean {
+    if (key !== 'Escape' || !this.sweep) return false
+    this.cancel()
+    this.bench.refresh()
+    return true
+  }
+
+  marks(): Mark[] {
+    const ids = new Set([...(this.sweep?.taken ?? []), ...(this.hover ? [this.hover.line.id] : [])])
+    const paths = [...ids].flatMap((id) => findLine(this.bench.drawing(), id)?.line.path ?? [])
+    return paths.length ? [{ kind: 'paths', paths, tone: 'plum' }] : []
+  }
+}

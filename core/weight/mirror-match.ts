@@ -1,0 +1,89 @@
+import type { Line, Vec, Weight } from '../drawing/model'
+import { overlap } from '../geometry/bounds'
+import { arcOfPath, boxOfPath } from '../geometry/known'
+import { distance } from '../geometry/point'
+import { flipEnds, flipSides } from './shelf'
+import { pastedWeight } from './copy-weight'
+
+/** A line to mirror at, through two points of the page, px. */
+export interface Axis {
+  a: Vec
+  b: Vec
+}
+
+/** Two lines that mirror each other; `reversed` when the second runs the other way round than the mirrored first. */
+export interface MirrorPair {
+  from: string
+  to: string
+  reversed: boolean
+  /** How far apart they are when mirrored onto each other, on average, px. */
+  off: number
+}
+
+/** Lines are compared at so many places. */
+const PLACES = 9
+/** Lengths of a pair differ by no more than this share. */
+const LENGTHS = 0.35
+
+/** A point on the other side of an axis. */
+export function mirrored(p: Vec, { a, b }: Axis): Vec {
+  const dx = b.x - a.x
+  const dy = b.y - a.y
+  const k = (2 * ((p.x - a.x) * dx + (p.y - a.y) * dy)) / (dx * dx + dy * dy)
+  return { x: 2 * a.x + k * dx - p.x, y: 2 * a.y + k * dy - p.y }
+}
+
+/** On which side of an axis a point lies: positive to the left of the way from `a` to `b`. */
+export const sideOfAxis = (p: Vec, { a, b }: Axis): number => (p.x - a.x) * (b.y - a.y) - (p.y - a.y) * (b.x - a.x)
+
+function placesAlong({ path }: Line): Vec[] {
+  const arc = arcOfPath(path)
+  return Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)))
+}
+
+const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) / of.length, y: of.reduce((s, p) => s + p.y, 0) / of.length })
+
+/**
+ * The counterpart of each line of `sources` among `lines`: the one that lies nearest to its mirror image, `reach` px off
+ * on average at most. Every line is in one pair at most, the closest pairs first; a line across the axis has none.
+ */
+export function mirrorPairs(sources: readonly Line[], lines: readonly Line[], axis: Axis, reach: number): MirrorPair[] {
+  const known = lines.map((line) => ({ line, places: placesAlong(line), total: arcOfPath(line.path).total, box: boxOfPath(line.path) })).filter((l) => l.total > 0)
+  const candidates: MirrorPair[] = []
+  for (const source of sources) {
+    const total = arcOfPath(source.path).total
+    if (!total) continue
+    const image = placesAlong(source).map((p) => mirrored(p, axis))
+    const box = { minX: Math.min(...image.map((p) => p.x)) - reach, minY: Math.min(...image.map((p) => p.y)) - reach, maxX: Math.max(...image.map((p) => p.x)) + reach, maxY: Math.max(...image.map((p) => p.y)) + reach }
+    const side = sideOfAxis(mean(placesAlong(source)), axis)
+    for (const { line, places, total: theirs, box: there } of known) {
+      if (line.id === source.id || line.path.closed !== source.path.closed || Math.abs(theirs - total) > LENGTHS * Math.max(theirs, total) || !overlap(box, there)) continue
+      if (side * sideOfAxis(mean(places), axis) > 0) continue
+      const fit = comparison(image, places, source.path.closed)
+      if (fit.off <= reach) candidates.push({ from: source.id, to: line.id, ...fit })
+    }
+  }
+  const taken = new Set<string>()
+  return candidates
+    .sort((p, q) => p.off - q.off)
+    .filter(({ from, to }) => {
+      if (taken.has(from) || taken.has(to)) return false
+      taken.add(from).add(to)
+      return true
+    })
+}
+
+/** How far two runs of places are apart, the second forwards or backwards; closed ones only as their whole. */
+function comparison(a: readonly Vec[], b: readonly Vec[], closed: boolean): { off: number; reversed: boolean } {
+  const n = a.length
+  const off = (of: (i: number) => number): number => a.reduce((sum, p, i) => sum + distance(p, b[of(i)]!), 0) / n
+  const forwards = off((i) => i)
+  const backwards = off((i) => (closed ? (n - i) % n : n - 1 - i))
+  return backwards < forwards ? { off: backwards, reversed: true } : { off: forwards, reversed: false }
+}
+
+/** The weight of a line as its counterpart has it, put on `onto`. */
+export function mirroredWeight(onto: Weight, from: Weight, reversed: boolean): Weight {
+  const whole = pastedWeight(onto, from, 'all')
+  return { ...(reversed ? flipEnds(whole) : flipSides(whole)), pinned: from.pinned }
+}
