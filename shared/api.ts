@@ -55,6 +55,17 @@ export interface ImageInfo {
   mediaType: string
 }
 
+/** A named moment in the history. */
+export interface Checkpoint {
+  id: string
+  revision: number
+  name: string
+  madeAt: string
+}
+
+export const MOST_CHECKPOINTS = 200
+export const LONGEST_CHECKPOINT_NAME = 80
+
 /** How many steps of the history are sent at once. */
 export const HISTORY_PAGE = 200
 
@@ -69,6 +80,10 @@ export const LIMITS = {
   /** Largest picture, pixels. */
   pixels: 60_000_000,
 } as const
+
+export const checkpointSchema = yup
+  .object({ name: yup.string().strict().matches(/\S/, 'A checkpoint needs a name.').required('A checkpoint needs a name.').max(LONGEST_CHECKPOINT_NAME, `A name has ${LONGEST_CHECKPOINT_NAME} letters at most.`) })
+  .noUnknown()
 
 const patch = yup
   .object({

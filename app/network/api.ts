@@ -1,7 +1,7 @@
 import type { Edit } from '#core/drawing/edits'
 import type { Drawing } from '#core/drawing/model'
 import type { ShelfProfile } from '#core/weight/shelf'
-import type { AppendAnswer, Conflict, DrawingCard, ImageInfo, OlderSteps, OpenDrawing } from '#agreed/api'
+import type { AppendAnswer, Checkpoint, Conflict, DrawingCard, ImageInfo, OlderSteps, OpenDrawing } from '#agreed/api'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
 export class Refusal extends Error {
@@ -51,6 +51,11 @@ export const deleteDrawing = (id: string) => json(`/api/drawings/${id}`, { metho
 export const restoreDrawing = (id: string) => json(`/api/drawings/${id}/restore`, { method: 'POST' })
 export const olderSteps = (id: string, before: number) => json<OlderSteps>(`/api/drawings/${id}/edits?before=${before}`)
 export const uploadImage = (file: Blob) => json<ImageInfo>('/api/images', { method: 'POST', body: file })
+
+export const listCheckpoints = (id: string) => json<Checkpoint[]>(`/api/drawings/${id}/checkpoints`)
+export const addCheckpoint = (id: string, name: string) => json<Checkpoint>(`/api/drawings/${id}/checkpoints`, send('POST', { name }))
+export const removeCheckpoint = (id: string, checkpoint: string) => json(`/api/drawings/${id}/checkpoints/${checkpoint}`, { method: 'DELETE' })
+export const drawingAt = (id: string, revision: number) => json<Drawing>(`/api/drawings/${id}/at/${revision}`)
 
 export const listProfiles = () => json<ShelfProfile[]>('/api/profiles')
 export const saveProfiles = (profiles: readonly ShelfProfile[]) => json('/api/profiles', send('PUT', { profiles }))

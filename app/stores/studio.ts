@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, reactive, watch } from 'vue'
 import type { Weight } from '#core/drawing/model'
+import { short } from '#core/geometry/path'
 import { evenWeight } from '#core/drawing/create'
 import type { NamedNib } from '#core/weight/nibs'
 import { NIBS, pointOf } from '#core/weight/nibs'
@@ -38,6 +39,9 @@ export const useStudioStore = defineStore('studio', () => {
     return { ...withProfile(evenWeight(preferences.size), profile), nib: pointOf(nib.value) }
   }
 
+  /** What the next line gets, in words. */
+  const nextInWords = computed(() => `${shelf.all.find((p) => p.id === preferences.profile)?.name ?? 'Even'}, ${short(preferences.size, 1)} px`)
+
   /** The nib in hand. */
   const nib = computed<NamedNib>(() => preferences.nibs.find((n) => n.id === preferences.nib) ?? preferences.nibs[0] ?? NIBS[0]!)
 
@@ -47,5 +51,5 @@ export const useStudioStore = defineStore('studio', () => {
     if (taken) Object.assign(preferences, { nib: id, size: taken.size, variation: taken.variation })
   }
 
-  return { preferences, nextWeight, nib, takeNib }
+  return { preferences, nextWeight, nextInWords, nib, takeNib }
 })

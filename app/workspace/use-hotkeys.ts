@@ -4,6 +4,7 @@ import { newId } from '#core/drawing/create'
 import { movedLine, movedShape } from '#core/drawing/move'
 import { flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
+import { useCompareStore } from '~/stores/compare'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLayer, findLine, findShape, shapesLayers } from '~/stores/find'
 import { useShelfStore } from '~/stores/shelf'
@@ -29,6 +30,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   const view = useViewStore()
   const studio = useStudioStore()
   const shelf = useShelfStore()
+  const compare = useCompareStore()
   const chosen = useChosenLines()
   const weight = useCopiedWeight()
   let heldKey: { key: string; since: number; before: string } | null = null
@@ -140,6 +142,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else if (key === '/') view.setUpright()
     else if (key === 'm') view.mirror()
     else if (key === 'h') view.sketchHidden = true
+    else if (key === 'b') compare.held = shift ? 'even' : 'before'
     else if (key === 'n') stepProfile(shift ? -1 : 1)
     else if (key === 'c' && shift) weight.copy()
     else if (key === 'v' && shift) weight.paste('all')
@@ -183,6 +186,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
 
   function up(e: KeyboardEvent): void {
     if (e.key.toLowerCase() === 'h') view.sketchHidden = false
+    if (e.key.toLowerCase() === 'b') compare.held = null
     if (!heldKey || e.key.toLowerCase() !== heldKey.key) return
     if (e.timeStamp - heldKey.since > HOLD) view.chosen[view.pass] = heldKey.before
     heldKey = null
@@ -192,6 +196,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   function away(): void {
     heldKey = null
     view.sketchHidden = false
+    compare.held = null
   }
 
   onMounted(() => {

@@ -57,6 +57,17 @@ export class Journal {
     return head
   }
 
+  /** The drawing as it was at a revision, or null where the journal has no such one. */
+  at(id: string, revision: number): Drawing | null {
+    const snapshot = this.snapshots.latest(id, revision)
+    const row = this.drawings.find(id)
+    if (!snapshot || !row || revision > row.revision) return null
+    return this.edits
+      .after(id, snapshot.revision)
+      .filter((e) => e.revision <= revision)
+      .reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing)
+  }
+
   open(id: string): OpenDrawing | null {
     const head = this.head(id)
     if (!head) return null

@@ -11,10 +11,11 @@ export class SnapshotTable {
       .run(drawing.id, revision, JSON.stringify(drawing))
   }
 
-  latest(drawing: string): { revision: number; drawing: Drawing } | null {
+  /** The newest snapshot, or the newest that is no later than a revision. */
+  latest(drawing: string, upTo = Number.MAX_SAFE_INTEGER): { revision: number; drawing: Drawing } | null {
     const row = this.db
-      .prepare('SELECT revision, document FROM snapshots WHERE drawing_id = ? ORDER BY revision DESC LIMIT 1')
-      .get(drawing) as { revision: number; document: string } | undefined
+      .prepare('SELECT revision, document FROM snapshots WHERE drawing_id = ? AND revision <= ? ORDER BY revision DESC LIMIT 1')
+      .get(drawing, upTo) as { revision: number; document: string } | undefined
     return row ? { revision: row.revision, drawing: JSON.parse(row.document) as Drawing } : null
   }
 }

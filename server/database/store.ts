@@ -1,3 +1,4 @@
+import { CheckpointTable } from './checkpoints'
 import type { Connection, Migration } from './connection'
 import { openDatabase } from './connection'
 import { ImageTable } from './images'
@@ -11,6 +12,7 @@ export interface Store {
   images: ImageTable
   thumbnails: ThumbnailTable
   profiles: ProfileTable
+  checkpoints: CheckpointTable
 }
 
 export function openStore(file: string, migrations: readonly Migration[]): Store {
@@ -21,6 +23,7 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
     images: new ImageTable(connection),
     thumbnails: new ThumbnailTable(connection),
     profiles: new ProfileTable(connection),
+    checkpoints: new CheckpointTable(connection),
   }
 }
 

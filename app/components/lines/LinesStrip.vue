@@ -93,7 +93,7 @@ function keep(value: number): void {
       <p v-if="view.instrument === 'snip'" class="quiet col-span-2 max-w-[640px]">A snip hides the part of a line beyond a crossing. The line itself stays whole: click a hidden part to bring it back, and move either line as you like, the snip follows the crossing.</p>
     </div>
     <p v-if="!chosen.lines.value.length && LAYING.includes(view.instrument)" class="quiet mt-auto max-w-[640px]">
-      Lay a line over each pencil edge. What you set here and the profile in the tray go with the next line.
+      Lay a line over each pencil edge. The next line gets the weight used last: <b class="font-[650]" data-testid="next-weight">{{ studio.nextInWords }}</b>.
     </p>
   </div>
 </template>

@@ -7,7 +7,6 @@ import { HEAVIEST } from '#core/weight/size'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
-import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
@@ -27,7 +26,6 @@ const MOST_LAID_OVER = 12
 
 const store = useDrawingStore()
 const studio = useStudioStore()
-const shelf = useShelfStore()
 const view = useViewStore()
 const chosen = useChosenLines()
 
@@ -47,9 +45,6 @@ const range = computed(() => {
 
 const size = computed(() => first.value?.weight.size ?? 0)
 const pinned = computed(() => chosen.lines.value.every((l) => l.weight.pinned))
-
-/** What the next line gets, in words. */
-const next = computed(() => `${shelf.all.find((p) => p.id === studio.preferences.profile)?.name ?? 'Even'}, ${short(studio.preferences.size, 1)} px`)
 
 function setSize(e: Event): void {
   const input = e.target as HTMLInputElement
@@ -101,7 +96,7 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
       </template>
       <template v-else>
         <b class="font-[650]">No line chosen</b>
-        <span class="quiet ml-auto" data-testid="next-weight">The next line gets: {{ next }}</span>
+        <span class="quiet ml-auto" data-testid="next-weight">The next line gets: {{ studio.nextInWords }}</span>
       </template>
     </div>
     <div v-if="first" class="mt-1 flex min-h-0 flex-1 gap-3">

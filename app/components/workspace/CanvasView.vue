@@ -6,6 +6,7 @@ import { InkRaster } from '~/canvas/ink-raster'
 import type { Mark } from '~/canvas/marks'
 import { MarksLayer } from '~/canvas/marks-layer'
 import { matrixOf } from '~/canvas/viewport'
+import CompareOverlay from './CompareOverlay.vue'
 import WorkBadge from '~/components/ui/WorkBadge.vue'
 import { acrossAt } from '~/instruments/across'
 import type { Instrument } from '~/instruments/instrument'
@@ -14,6 +15,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { findLine, sketchLayers } from '~/stores/find'
 import { useOutlinesStore } from '~/stores/outlines'
 import { useStudioStore } from '~/stores/studio'
+import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import { createBench } from '~/workspace/bench'
@@ -26,6 +28,7 @@ const store = useDrawingStore()
 const view = useViewStore()
 const studio = useStudioStore()
 const trial = useTrialStore()
+const compare = useCompareStore()
 const ink = useInk()
 
 /** A grid closer than this is not shown, screen px. */
@@ -274,6 +277,7 @@ defineExpose({ key, undo })
     <canvas v-show="!view.bare" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" />
     <canvas ref="live" class="pointer-events-none absolute inset-0 h-full w-full" />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
+    <CompareOverlay v-if="compare.shown" />
     <WorkBadge v-if="view.work" :what="view.work.what" :share="view.work.share" stoppable @stop="view.work.stop()" />
     <WorkBadge v-else-if="ink.progress.value !== null" :what="shapesShown ? 'Making shapes' : 'Inking'" :share="ink.progress.value" :stoppable="shapesShown" @stop="ink.stopShapes()" />
   </div>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { colourOf } from '#core/formats/svg/write-svg'
+import type { Drawing, Line } from '#core/drawing/model'
+import { matrixOf } from '~/canvas/viewport'
+import { useCompareStore } from '~/stores/compare'
+import { useViewStore } from '~/stores/view'
+import { useInk } from '~/workspace/use-ink'
+import { outlineOfShape } from '~/workers/outline'
+
+/** Other moments of the drawing laid over it: one of them while a key is held, or two with a wipe between them. */
+const compare = useCompareStore()
+const view = useViewStore()
+const ink = useInk()
+const canvas = ref<HTMLCanvasElement>()
+const PAPER = '#fffdf8'
+const STEP = 0.02
+
+/** What was drawn last of each drawing, so that the wipe only moves pictures. */
+let kept = new Map<Drawing, { picture: HTMLCanvasElement; view: string }>()
+let round = 0
+
+async function draw(): Promise<void> {
+  const shown = compare.shown
+  if (!shown || !canvas.value) return
+  const mine = ++round
+  const both = [shown.left, shown.right].filter((d): d is Drawing => !!d)
+  for (const drawing of both) {
+    const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
+    await ink.cache.fill(lines, (l) => l, () => mine === round, () => undefined)
+    if (mine !== round) return
+  }
+  show()
+}
+
+function show(): void {
+  const shown = compare.shown
+  const to = canvas.value
+  if (!shown || !to) return
+  const k = window.devicePixelRatio
+  to.width = Math.round(view.size.width * k)
+  to.height = Math.round(view.size.height * k)
+  const ctx = to.getContext('2d')!
+  const pictures = new Map<Drawing, { picture: HTMLCanvasElement; view: string }>()
+  const place = (drawing: Drawing | null, from: number, until: number): void => {
+    if (!drawing || until <= from) return
+    const known = kept.get(drawing) ?? pictures.get(drawing)
+    const key = `${matrixOf(view.viewport, k).join()} ${to.width} ${to.height}`
+    const entry = known?.view === key ? known : { picture: pictureOf(drawing, to.width, to.height, k), view: key }
+    pictures.set(drawing, entry)
+    ctx.drawImage(entry.picture, from, 0, until - from, to.height, from, 0, until - from, to.height)
+  }
+  const at = Math.round(to.width * shown.at)
+  place(shown.left, 0, at)
+  place(shown.right, at, to.width)
+  kept = pictures
+}
+
+/** A drawing on its page, as the view has it. */
+function pictureOf(drawing: Drawing, width: number, height: number, k: number): HTMLCanvasElement {
+  const picture = document.createElement('canvas')
+  picture.width = width
+  picture.height = height
+  const ctx = picture.getContext('2d')!
+  ctx.setTransform(...matrixOf(view.viewport, k))
+  ctx.fillStyle = PAPER
+  ctx.fillRect(0, 0, drawing.page.width, drawing.page.height)
+  for (const layer of drawing.layers) {
+    if (!layer.visible || layer.kind === 'sketch') continue
+    ctx.globalAlpha = layer.opacity
+    for (const item of layer.items) {
+      const outline = 'path' in item ? ink.cache.get(item as Line) : outlineOfShape(item)
+      ctx.fillStyle = colourOf(drawing, item.ink)
+      if (outline) ctx.fill(new Path2D(outline.data), 'nonzero')
+    }
+  }
+  return picture
+}
+
+watch(() => [compare.shown?.left, compare.shown?.right], () => void draw(), { flush: 'post' })
+watch(() => [compare.wipe, view.viewport, view.size], show, { flush: 'post' })
+onMounted(() => void draw())
+onBeforeUnmount(() => (round = -1))
+
+let dragged: number | null = null
+
+function press(e: PointerEvent): void {
+  dragged = e.pointerId
+  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+}
+
+function move(e: PointerEvent): void {
+  if (e.pointerId !== dragged) return
+  const box = canvas.value!.getBoundingClientRect()
+  compare.wipe = Math.min(1, Math.max(0, (e.clientX - box.left) / box.width))
+}
+
+function key(e: KeyboardEvent): void {
+  const by = { ArrowLeft: -STEP, ArrowRight: STEP, Home: -1, End: 1 }[e.key]
+  if (by !== undefined) compare.wipe = Math.min(1, Math.max(0, compare.wipe + by))
+  else if (e.key === 'Escape') compare.stop()
+  else return
+  e.preventDefault()
+  e.stopPropagation()
+}
+</script>
+
+<template>
+  <div class="pointer-events-none absolute inset-0" data-testid="compare">
+    <canvas ref="canvas" class="absolute inset-0 h-full w-full" />
+    <p v-if="compare.held" class="absolute top-3 left-1/2 -translate-x-1/2 rounded-lg bg-ink px-3 py-1.5 text-[13px] text-white" role="status">
+      {{ compare.held === 'even' ? 'With even weight' : compare.unchanged() ? 'Nothing has changed since you came to this pass' : 'Before this visit' }}
+    </p>
+    <template v-else-if="compare.sides">
+      <div
+        class="pointer-events-auto absolute inset-y-0 -ml-3 w-6 cursor-ew-resize touch-none outline-none"
+        :style="{ left: `${compare.wipe * 100}%` }"
+        role="slider"
+        tabindex="0"
+        aria-label="Wipe between the two moments"
+        :aria-valuenow="Math.round(compare.wipe * 100)"
+        aria-valuemin="0"
+        aria-valuemax="100"
+        data-testid="wipe"
+        @pointerdown.stop="press"
+        @pointermove.stop="move"
+        @pointerup.stop="dragged = null"
+        @keydown="key"
+      >
+        <span class="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-plum" />
+        <span class="absolute top-1/2 left-1/2 grid h-9 w-4 -translate-1/2 place-items-center rounded-full border-2 border-plum bg-paper" />
+      </div>
+      <div class="pointer-events-auto absolute top-3 left-1/2 flex -translate-x-1/2 items-center gap-2 rounded-xl border border-hair bg-raise px-3 py-2 shadow-lg" @pointerdown.stop>
+        <select class="field" aria-label="Left of the wipe" :value="compare.sides.left" @change="compare.between(($event.target as HTMLSelectElement).value, compare.sides!.right)">
+          <option v-for="t in compare.titles" :key="t.id" :value="t.id">{{ t.title }}</option>
+        </select>
+        <span class="quiet">|</span>
+        <select class="field" aria-label="Right of the wipe" :value="compare.sides.right" @change="compare.between(compare.sides!.left, ($event.target as HTMLSelectElement).value)">
+          <option v-for="t in compare.titles" :key="t.id" :value="t.id">{{ t.title }}</option>
+        </select>
+        <button class="button" @click="compare.stop()">Done</button>
+      </div>
+    </template>
+  </div>
+</template>

@@ -1,0 +1,16 @@
+import { defineEventHandler, getRouterParam } from 'h3'
+import { checkpointSchema, LIMITS, MOST_CHECKPOINTS } from '../../../../../shared/api'
+import { store } from '../../../../database/store'
+import { readJson } from '../../../../http/body'
+import { noDrawing, refuse } from '../../../../http/refuse'
+
+/** Names the drawing as it is now. */
+export default defineEventHandler(async (event) => {
+  const id = getRouterParam(event, 'id')!
+  const { name } = await readJson<{ name: string }>(event, checkpointSchema, LIMITS.document)
+  const { journal, checkpoints } = await store()
+  const row = journal.drawings.find(id)
+  if (!row) throw noDrawing()
+  if (checkpoints.count(id) >= MOST_CHECKPOINTS) throw refuse(400, `A drawing keeps ${MOST_CHECKPOINTS} checkpoints. Remove one before you keep another.`)
+  return checkpoints.add(id, row.revision, name)
+})
