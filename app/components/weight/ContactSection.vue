@@ -11,7 +11,7 @@ const { contact } = useStudioStore().preferences
 
 <template>
   <div class="flex h-full flex-col gap-2">
-    <TrialBar title="By contact" :nothing="contact.pinned ? 'No open line is here to weigh.' : 'Free ends taper; ends that touch a line are full and tuck under it.'" />
+    <TrialBar title="By contact" nothing="Free ends taper; ends that touch a line are full and tuck under it." />
     <div class="grid max-w-[860px] grid-cols-2 gap-x-10 gap-y-1.5">
       <SliderField label="Reach" title="An end this near to another line's ink meets it" :value="contact.reach" :min="0" :max="20" :step="0.5" :digits="1" unit="px" @look="(v) => (contact.reach = v)" @keep="(v) => (contact.reach = v)" />
       <PercentField v-model="contact.strength" label="Strength" />

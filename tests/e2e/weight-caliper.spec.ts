@@ -1,0 +1,211 @@
+import type { Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import type { Line, Vec } from '../../core/drawing/model'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, penStroke, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+
+const UP: Vec = { x: 0, y: 1 }
+
+/** Level lines 400 px long, one below the other, and the Caliper in hand. */
+async function layLines(page: Page, count: number): Promise<void> {
+  for (let i = 0; i < count; i++) {
+    await clickAt(page, { x: 100, y: 100 + i * 100 })
+    await clickAt(page, { x: 500, y: 100 + i * 100 })
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+  }
+  await enterPass(page, 'Weight')
+}
+
+const lines = async (page: Page): Promise<Line[]> => linesOf(await savedDrawing(page))
+const graph = (page: Page) => page.getByTestId('weight-graph')
+
+/** Drags from the middle of an element of the graph, by screen px. */
+async function dragOff(page: Page, testId: string, dx: number, dy: number, keys: string[] = []): Promise<void> {
+  const box = (await page.getByTestId(testId).last().boundingBox())!
+  const at = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  for (const k of keys) await page.keyboard.down(k)
+  await page.mouse.move(at.x, at.y)
+  await page.mouse.down()
+  await page.mouse.move(at.x + dx / 2, at.y + dy / 2, { steps: 3 })
+  await page.mouse.move(at.x + dx, at.y + dy, { steps: 3 })
+  await page.mouse.up()
+  for (const k of keys) await page.keyboard.up(k)
+}
+
+test.describe('Caliper', () => {
+  test('an end is dragged to a point in one gesture, made full again, and its taper measured on the outline', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 1)
+    await clickAt(page, { x: 300, y: 100 })
+    await page.keyboard.press('Escape')
+    // Close to the end, the end wins over the body.
+    await dragThrough(page, [{ x: 497, y: 100 }, { x: 450, y: 101 }, { x: 400, y: 101 }])
+    const [line] = await lines(page)
+    expect(line!.weight.end).toMatchObject({ unit: 'px', tip: 0 })
+    expect(line!.weight.end!.length).toBeCloseTo(100, 0)
+    expect(line!.weight).toMatchObject({ start: null, pinned: true, stops: [{ left: 1, right: 1 }] })
+    // The taper's own mark lies off the line where it begins.
+    await dragThrough(page, [await offLine(page, { x: 400, y: 100 }, 21), { x: 380, y: 100 }, { x: 300, y: 100 }])
+    expect((await lines(page))[0]!.weight.end!.length).toBeCloseTo(200, 0)
+    await enterPass(page, 'Deliver')
+    const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
+    expect(widthAcross(contours, { x: 250, y: 100 }, UP)).toBeCloseTo(6, 1)
+    expect(widthAcross(contours, { x: 450, y: 100 }, UP)).toBeLessThan(4.2)
+    await enterPass(page, 'Weight')
+    await dragThrough(page, [{ x: 500 + 14, y: 100 }, { x: 530, y: 100 }, { x: 540, y: 100 }])
+    expect((await lines(page))[0]!.weight.end).toBeNull()
+  })
+
+  test('several stops change together, by hand and by number, and go in one step', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 1)
+    await dragThrough(page, [{ x: 200, y: 103 }, { x: 200, y: 106 }, { x: 200, y: 109 }])
+    await dragThrough(page, [{ x: 400, y: 103 }, { x: 400, y: 106 }, { x: 400, y: 112 }])
+    const [before] = await lines(page)
+    const inner = (l: Line) => l.weight.stops.filter((s) => s.at > 0.1 && s.at < 0.9)
+    expect(inner(before!)).toHaveLength(2)
+    const pin = await onScreen(page, { x: 200, y: 100 })
+    await page.keyboard.down('Shift')
+    await page.mouse.click(pin.x, pin.y)
+    await page.keyboard.up('Shift')
+    await expect(page.getByTestId('hint')).toContainText('2 stops')
+    await dragThrough(page, [{ x: 200, y: 100 }, { x: 215, y: 100 }, { x: 240, y: 100 }])
+    const [slid] = await lines(page)
+    expect(inner(slid!).map((s) => s.at)).toEqual([expect.closeTo(inner(before!)[0]!.at + 0.1, 2), expect.closeTo(inner(before!)[1]!.at + 0.1, 2)])
+    await page.keyboard.press('Enter')
+    const width = page.getByTestId('stop-fields').getByLabel('2 stops')
+    await expect(width).toBeFocused()
+    await page.keyboard.type('14')
+    await page.keyboard.press('Enter')
+    const [typed] = await lines(page)
+    expect(inner(typed!).map((s) => ((s.left + s.right) * typed!.weight.size) / 2)).toEqual([expect.closeTo(14, 6), expect.closeTo(14, 6)])
+    await page.getByTestId('canvas').focus()
+    await page.keyboard.press('Delete')
+    expect(inner((await lines(page))[0]!)).toHaveLength(0)
+    await page.keyboard.press('Control+z')
+    expect((await lines(page))[0]).toEqual(typed)
+  })
+
+  test('clicks go round stops that lie near each other, and Ctrl mends nodes without leaving', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 1)
+    await clickAt(page, { x: 300, y: 100 })
+    await graph(page).getByTestId('stop-0').focus()
+    await page.getByRole('button', { name: 'Add stop' }).click()
+    await page.getByTestId('stop-fields').getByLabel('At').fill('50')
+    await page.getByTestId('stop-fields').getByLabel('At').press('Enter')
+    await page.getByRole('button', { name: 'Add stop' }).click()
+    await page.getByTestId('stop-fields').getByLabel('At').fill('51')
+    await page.getByTestId('stop-fields').getByLabel('At').press('Enter')
+    const at = page.getByTestId('stop-fields').getByLabel('At')
+    await clickAt(page, { x: 302, y: 100 })
+    await page.waitForTimeout(500)
+    const first = Number(await at.inputValue())
+    await clickAt(page, { x: 302, y: 100 })
+    await page.waitForTimeout(500)
+    const second = Number(await at.inputValue())
+    expect(new Set([first, second])).toEqual(new Set([50, 51]))
+    const [before] = await lines(page)
+    const node = await onScreen(page, { x: 500, y: 100 })
+    await page.keyboard.down('Control')
+    await page.mouse.move(node.x - 2, node.y)
+    await expect(page.getByTestId('hint')).toContainText('Ctrl held')
+    await page.mouse.move(node.x, node.y)
+    await page.mouse.down()
+    await page.mouse.move(node.x, node.y + 30, { steps: 4 })
+    await page.mouse.move(node.x, node.y + 60, { steps: 4 })
+    await page.mouse.up()
+    await page.keyboard.up('Control')
+    const [after] = await lines(page)
+    expect(after!.path.nodes[1]!.at.y).toBeGreaterThan(before!.path.nodes[1]!.at.y + 40)
+    expect(after!.weight).toEqual(before!.weight)
+    await expect(page.getByTestId('tray').getByRole('button', { name: /Caliper/ })).toHaveAttribute('aria-pressed', 'true')
+  })
+})
+
+test.describe('The weight graph', () => {
+  test('tapers and tips are dragged, sides linked or apart, and places are shown both ways', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 1)
+    await clickAt(page, { x: 300, y: 100 })
+    await dragOff(page, 'taper-start', 200, 0)
+    const [tapered] = await lines(page)
+    expect(tapered!.weight.start).toMatchObject({ tip: 0, unit: 'px' })
+    expect(tapered!.weight.start!.length).toBeGreaterThan(50)
+    await dragOff(page, 'tip-start', 0, -14)
+    expect((await lines(page))[0]!.weight.start!.tip).toBeGreaterThan(0.1)
+    await page.getByRole('button', { name: 'Sides linked' }).click()
+    const ribbon = (await page.getByTestId('ribbon').boundingBox())!
+    await page.mouse.move(ribbon.x + ribbon.width * 0.7, ribbon.y + 4)
+    await page.mouse.down()
+    await page.mouse.move(ribbon.x + ribbon.width * 0.7, ribbon.y - 4, { steps: 3 })
+    await page.mouse.move(ribbon.x + ribbon.width * 0.7, ribbon.y - 9, { steps: 3 })
+    await page.mouse.up()
+    const stop = (await lines(page))[0]!.weight.stops.find((s) => Math.abs(s.at - 0.7) < 0.02)!
+    expect(stop.left).toBeGreaterThan(1.1)
+    expect(stop.right).toBeCloseTo(1, 6)
+    await clickAt(page, { x: 620, y: 400 })
+    await clickAt(page, { x: 300, y: 100 })
+    await expect(graph(page).locator('line.stroke-plum[stroke-dasharray="2 3"]')).toHaveCount(1)
+  })
+
+  test('lays chosen lines over each other, tells where others touch, zooms, and measures in px or shares', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 2)
+    // A third line comes down on the first.
+    await enterPass(page, 'Lines')
+    await takeUp(page, 'Pen')
+    await clickAt(page, { x: 300, y: 40 })
+    await clickAt(page, { x: 300, y: 100 })
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+    await enterPass(page, 'Weight')
+    await clickAt(page, { x: 200, y: 100 })
+    await expect(graph(page).getByTestId('touch')).toHaveText(/met by Lines/)
+    await page.keyboard.down('Shift')
+    await clickAt(page, { x: 200, y: 200 })
+    await page.keyboard.up('Shift')
+    await expect(graph(page).getByTestId('laid-over')).toHaveCount(1)
+    const ticks = graph(page).locator('text')
+    const before = await ticks.allTextContents()
+    await page.getByRole('button', { name: 'in px' }).click()
+    await expect(ticks.filter({ hasText: '%' }).first()).toBeVisible()
+    const box = (await graph(page).boundingBox())!
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.wheel(0, -600)
+    await expect(page.getByRole('button', { name: 'whole line' })).toBeVisible()
+    await page.getByRole('button', { name: 'whole line' }).click()
+    await page.getByRole('button', { name: 'in shares' }).click()
+    expect(await ticks.allTextContents()).toEqual(before)
+  })
+
+  test('shows a pen line beside its pressure, whose tolerance and response change later', async ({ page }) => {
+    await startDrawing(page)
+    await takeUp(page, 'Freehand')
+    await penStroke(page, Array.from({ length: 60 }, (_, i) => ({ x: 100 + i * 6, y: 200 + 20 * Math.sin(i / 9), pressure: 0.2 + 0.7 * Math.sin((Math.PI * i) / 59) ** 2 })))
+    await enterPass(page, 'Weight')
+    const [drawn] = await lines(page)
+    expect(drawn!.weight.stops.length).toBeLessThanOrEqual(8)
+    await clickAt(page, drawn!.path.nodes[0]!.at)
+    await expect(page.getByTestId('pressure-course')).toBeVisible()
+    await page.getByRole('button', { name: 'Pressure', exact: true }).click()
+    const off = async (): Promise<number> => Number.parseFloat((await page.getByTestId('pressure-off').textContent())!)
+    expect(await off()).toBeLessThan(6.1)
+    await page.getByLabel('Tolerance, exactly').fill('2')
+    await page.getByLabel('Tolerance, exactly').press('Enter')
+    await expect.poll(off).toBeLessThanOrEqual(2)
+    const [finer] = await lines(page)
+    expect(finer!.trace!.widthTolerance).toBe(0.02)
+    expect(finer!.weight.stops.length).toBeGreaterThan(drawn!.weight.stops.length)
+    await page.getByLabel('Response, exactly').fill('2')
+    await page.getByLabel('Response, exactly').press('Enter')
+    expect((await lines(page))[0]!.trace!.response).toBe(2)
+    expect((await lines(page))[0]!.weight.stops[0]!.left).toBeLessThanOrEqual(finer!.weight.stops[0]!.left)
+  })
+})
+
+/** The point of the page that lies `px` of the screen above a point of it. */
+async function offLine(page: Page, p: Vec, px: number): Promise<Vec> {
+  const [a, b] = [await onScreen(page, p), await onScreen(page, { x: p.x, y: p.y + 1 })]
+  return { x: p.x, y: p.y - px / (b.y - a.y) }
+}

@@ -1,0 +1,125 @@
+import type { Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import type { Line, Vec } from '../../core/drawing/model'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+
+const UP: Vec = { x: 0, y: 1 }
+const lines = async (page: Page): Promise<Line[]> => linesOf(await savedDrawing(page))
+
+async function layLine(page: Page): Promise<void> {
+  await startDrawing(page)
+  await clickAt(page, { x: 100, y: 200 })
+  await clickAt(page, { x: 500, y: 200 })
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await enterPass(page, 'Weight')
+  await clickAt(page, { x: 300, y: 200 })
+}
+
+const outlines = async (page: Page) => {
+  await enterPass(page, 'Deliver')
+  const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
+  await enterPass(page, 'Weight')
+  return contours
+}
+
+test('caps, alignment, dashes and rough edges are set, seen in the outline, and refused by a sentence where they make no sense', async ({ page }) => {
+  await layLine(page)
+  await page.getByRole('button', { name: 'Finish' }).click()
+  const cap = page.getByRole('radiogroup', { name: 'Start cap' })
+  await cap.getByRole('radio', { name: 'Square' }).click()
+  await page.getByRole('radiogroup', { name: 'End cap' }).getByRole('radio', { name: 'Flat' }).click()
+  await page.getByRole('radiogroup', { name: 'Lies' }).getByRole('radio', { name: 'Left' }).click()
+  await page.getByTestId('dash').fill('<script>')
+  await page.getByTestId('dash').press('Enter')
+  await expect(page.getByTestId('notice')).toContainText('"<script>" is no length')
+  await page.getByTestId('dash').fill('100 20')
+  await page.getByTestId('dash').press('Enter')
+  expect((await lines(page))[0]!.finish).toMatchObject({ startCap: 'square', endCap: 'butt', align: 'left', dash: [100, 20] })
+  const dashed = await outlines(page)
+  expect(dashed).toHaveLength(4)
+  // All of the width lies left of the way, which is up here.
+  expect(widthAcross(dashed, { x: 150, y: 197 }, UP)).toBeCloseTo(6, 1)
+  expect(widthAcross(dashed, { x: 210, y: 197 }, UP)).toBe(0)
+  const xs = dashed.flatMap((c) => c.nodes.map((n) => n.at.x))
+  expect([Math.min(...xs), Math.max(...xs)]).toEqual([expect.closeTo(97, 1), expect.closeTo(500, 1)])
+  await page.getByRole('button', { name: 'Finish' }).click()
+  await page.getByTestId('dash').fill('')
+  await page.getByTestId('dash').press('Enter')
+  await page.getByRole('checkbox', { name: 'Rough edges' }).check()
+  await page.getByLabel('Amount, exactly').fill('2')
+  await page.getByLabel('Amount, exactly').press('Enter')
+  const rough = await outlines(page)
+  const widths = [140, 200, 260, 320, 380, 440].map((x) => widthAcross(rough, { x, y: 198 }, UP))
+  expect(Math.max(...widths) - Math.min(...widths)).toBeGreaterThan(0.3)
+  expect((await lines(page))[0]!.finish.rough).toMatchObject({ amount: 2, seed: 1 })
+  // The same edge every time.
+  expect(await outlines(page)).toEqual(rough)
+})
+
+test('scaling what is chosen scales its weights, or leaves them', async ({ page }) => {
+  await layLine(page)
+  await enterPass(page, 'Lines')
+  await takeUp(page, 'Select')
+  await page.getByRole('checkbox', { name: /Scaling what is chosen/ }).check()
+  /** Drags the lower right corner of the frame, 10 px off the line's box, to half as far from the opposite corner. */
+  const halve = async (): Promise<void> => {
+    const [line] = await lines(page)
+    const [a, b] = [line!.path.nodes[0]!.at, line!.path.nodes[1]!.at]
+    const per = (await onScreen(page, { x: 1, y: 0 })).x - (await onScreen(page, { x: 0, y: 0 })).x
+    const pad = 10 / per
+    const corner = { x: b.x + pad, y: b.y + pad }
+    const opposite = { x: a.x - pad, y: a.y - pad }
+    await dragThrough(page, [corner, { x: corner.x - 10, y: corner.y - 1 }, { x: (corner.x + opposite.x) / 2, y: (corner.y + opposite.y) / 2 }])
+  }
+  await halve()
+  const [scaled] = await lines(page)
+  expect(scaled!.path.nodes[1]!.at.x - scaled!.path.nodes[0]!.at.x).toBeCloseTo(200, -1)
+  expect(scaled!.weight.size).toBeCloseTo(3, 0)
+  await page.keyboard.press('Control+z')
+  await page.getByRole('checkbox', { name: /Scaling what is chosen/ }).uncheck()
+  await halve()
+  expect((await lines(page))[0]!.weight.size).toBe(6)
+})
+
+test('B shows the lines before this visit, Shift+B even weight, and a wipe two checkpoints', async ({ page }) => {
+  await layLine(page)
+  await page.getByRole('button', { name: 'History' }).click()
+  await page.getByLabel('Name of the checkpoint').fill('Plain')
+  await page.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(page.getByRole('list', { name: 'Checkpoints' })).toContainText('Plain')
+  await page.keyboard.press('Escape')
+  await page.getByTestId('size').fill('30')
+  await page.getByTestId('size').press('Enter')
+  await savedDrawing(page)
+  const dark = async (p: Vec): Promise<boolean> => {
+    const s = await onScreen(page, p)
+    const shot = await page.screenshot({ clip: { x: Math.round(s.x), y: Math.round(s.y), width: 1, height: 1 } })
+    const { default: sharp } = await import('sharp')
+    return (await sharp(shot).raw().toBuffer())[0]! < 90
+  }
+  const off = { x: 240, y: 210 }
+  await page.keyboard.press('Escape')
+  await page.mouse.move(640, 560)
+  await expect.poll(() => dark(off)).toBe(true)
+  await page.getByTestId('canvas').focus()
+  await page.keyboard.down('b')
+  await expect(page.getByTestId('compare')).toContainText('Before this visit')
+  await expect.poll(() => dark(off)).toBe(false)
+  await page.keyboard.up('b')
+  await expect(page.getByTestId('compare')).toHaveCount(0)
+  await expect.poll(() => dark(off)).toBe(true)
+  // After a reload the checkpoint is still there; the wipe shows it on the left and now on the right.
+  await page.reload()
+  await page.getByRole('button', { name: 'History' }).click()
+  await page.getByRole('button', { name: 'Compare Plain with now' }).click()
+  await expect(page.getByTestId('wipe')).toBeVisible()
+  await expect.poll(() => dark(off)).toBe(false)
+  await expect.poll(() => dark({ x: 480, y: 210 })).toBe(true)
+  await page.getByTestId('wipe').focus()
+  await page.keyboard.press('Home')
+  await expect.poll(() => dark(off)).toBe(true)
+  await page.getByRole('button', { name: 'Done' }).click()
+  await expect(page.getByTestId('wipe')).toHaveCount(0)
+  expect((await lines(page))[0]!.weight.size).toBe(30)
+})

@@ -1,0 +1,190 @@
+import type { Page } from '@playwright/test'
+import { expect, test } from '@playwright/test'
+import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
+import type { Drawing, Line, Vec } from '../../core/drawing/model'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, openDrawing, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+
+const UP: Vec = { x: 0, y: 1 }
+const RIGHT: Vec = { x: 1, y: 0 }
+
+const straight = (id: string, a: [number, number], b: [number, number], over: Partial<Line['weight']> = {}): Line => {
+  const line = newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false })
+  return { ...line, id, weight: { ...line.weight, size: 10, ...over } }
+}
+
+/** A square of four sides, clockwise from its top left. */
+const square = (x: number, y: number, side: number): Line[] => [
+  straight('top', [x, y], [x + side, y]),
+  straight('right', [x + side, y], [x + side, y + side]),
+  straight('bottom', [x + side, y + side], [x, y + side]),
+  straight('left', [x, y + side], [x, y]),
+]
+
+/** Opens a drawing of these lines in the Weight pass. */
+async function weigh(page: Page, lines: Line[], over: Partial<Drawing> = {}): Promise<void> {
+  await startDrawing(page)
+  const drawing = newDrawing('Rules', { layers: [newLinesLayer('Lines', lines)], ...over })
+  const origin = new URL(page.url()).origin
+  const { id } = (await (await page.request.post('/api/drawings', { data: { drawing }, headers: { origin } })).json()) as { id: string }
+  await openDrawing(page, id)
+  await enterPass(page, 'Weight')
+}
+
+const saved = async (page: Page): Promise<Record<string, Line>> => Object.fromEntries(linesOf(await savedDrawing(page)).map((l) => [l.id, l]))
+const trial = (page: Page) => page.getByTestId('trial')
+
+test.describe('By contact', () => {
+  const lines = () => [straight('floor', [100, 300], [500, 300]), straight('post', [300, 100], [300, 300]), straight('held', [150, 100], [150, 200], { pinned: true })]
+
+  test('proposes, shows, changes single ends and is accepted and undone in one step', async ({ page }) => {
+    await weigh(page, lines())
+    await takeUp(page, 'Contact')
+    await expect(trial(page)).toContainText('4 ends: 3 taper, 1 are full. 1 pinned line is left alone.')
+    // It shows, and nothing is saved yet.
+    await expect.poll(() => inkAt(page, { x: 300, y: 104 })).toBe(false)
+    expect((await saved(page)).post!.weight.start).toBeNull()
+    // The floor's left end stays as it is: taper, full, leave.
+    await clickAt(page, { x: 100, y: 300 })
+    await clickAt(page, { x: 100, y: 300 })
+    await expect(trial(page)).toContainText('2 taper, 1 are full, 1 stay as they are')
+    await page.keyboard.press('Enter')
+    const after = await saved(page)
+    expect(after.floor!.weight.start).toBeNull()
+    expect(after.floor!.weight.end).toMatchObject({ tip: 0, length: 40, unit: '%' })
+    expect(after.post!.weight).toMatchObject({ start: { tip: 0 }, end: null })
+    expect(after.held!.weight).toEqual(lines()[2]!.weight)
+    await enterPass(page, 'Deliver')
+    const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
+    expect(widthAcross(contours, { x: 105, y: 300 }, UP)).toBeCloseTo(10, 0)
+    expect(widthAcross(contours, { x: 480, y: 300 }, UP)).toBeCloseTo(10 * (20 / 160), 0)
+    expect(widthAcross(contours, { x: 300, y: 120 }, RIGHT)).toBeCloseTo(10 * (20 / 80), 0)
+    await enterPass(page, 'Weight')
+    await page.keyboard.press('Control+z')
+    expect((await saved(page)).floor!.weight.end).toBeNull()
+    expect((await saved(page)).post!.weight.start).toBeNull()
+  })
+
+  test('keeps to chosen lines, asks about pinned ones, and steps by key; locked layers stay', async ({ page }) => {
+    const locked = newLinesLayer('Roof', [straight('roof', [100, 60], [400, 60])])
+    await weigh(page, [], { layers: [newLinesLayer('Lines', lines()), { ...locked, locked: true }] })
+    await takeUp(page, 'Contact')
+    await clickAt(page, { x: 300, y: 200 })
+    await expect(trial(page)).toContainText('2 ends')
+    await page.getByRole('checkbox', { name: /Weigh pinned/ }).check()
+    await clickAt(page, { x: 600, y: 400 })
+    await expect(trial(page)).toContainText('6 ends')
+    await page.getByTestId('canvas').focus()
+    await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('ArrowUp')
+    await expect(page.getByTestId('hint')).toContainText('Free end: is full')
+    await page.keyboard.press('Escape')
+    await expect(trial(page)).toContainText('Free ends taper')
+    expect((await saved(page)).roof!.weight.start).toBeNull()
+  })
+})
+
+test.describe('By light', () => {
+  test('is dragged, shows, turns an outside, and is accepted; pinned lines stay', async ({ page }) => {
+    await weigh(page, [...square(200, 150, 200), straight('held', [500, 100], [600, 200], { pinned: true })])
+    await takeUp(page, 'Light')
+    await dragThrough(page, [{ x: 600, y: 60 }, { x: 300, y: 30 }, { x: 300, y: 20 }])
+    await expect(trial(page)).toContainText('4 lines have an outside')
+    expect((await saved(page)).top!.weight.unlit).toBeUndefined()
+    await page.keyboard.press('Enter')
+    const lit = await saved(page)
+    expect(lit.held!.weight).toMatchObject({ pinned: true, stops: [{ at: 0, left: 1, right: 1 }] })
+    await enterPass(page, 'Deliver')
+    const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
+    const top = widthAcross(contours, { x: 300, y: 150 }, UP)
+    const bottom = widthAcross(contours, { x: 300, y: 350 }, UP)
+    expect(top).toBeLessThan(7)
+    expect(bottom).toBeGreaterThan(12)
+    await enterPass(page, 'Weight')
+    // The top's outside turned: it faces away now.
+    await clickAt(page, { x: 320, y: 150 })
+    await page.keyboard.press('Enter')
+    expect((await saved(page)).top!.outside).toBe('right')
+    expect((await saved(page)).top!.weight.stops[0]!.left).toBeGreaterThan(1)
+    await page.getByRole('button', { name: 'Take the light off' }).click()
+    const off = await savedDrawing(page)
+    expect(off.settings.light).toBeUndefined()
+    expect(linesOf(off).every((l) => l.weight.stops.length === 1 && !l.weight.unlit)).toBe(true)
+  })
+
+  test('follows later edits where it is asked to', async ({ page }) => {
+    await weigh(page, square(200, 150, 200))
+    await takeUp(page, 'Light')
+    await dragThrough(page, [{ x: 600, y: 60 }, { x: 300, y: 30 }, { x: 300, y: 20 }])
+    await page.getByRole('checkbox', { name: 'The light follows later edits' }).check()
+    const before = (await saved(page)).bottom!
+    expect(before.weight.stops[0]!.left).toBeGreaterThan(1)
+    await dragThrough(page, [{ x: 300, y: 20 }, { x: 300, y: 480 }, { x: 300, y: 500 }])
+    const after = (await saved(page)).bottom!
+    expect(after.weight.stops[0]!.left).toBeLessThan(1)
+    await page.keyboard.press('Control+z')
+    expect((await saved(page)).bottom!.weight).toEqual(before.weight)
+    // A profile put on a line gets the light as well.
+    await takeUp(page, 'Caliper')
+    await clickAt(page, { x: 300, y: 350 })
+    await page.getByRole('group', { name: 'Profiles' }).getByRole('button', { name: 'Both ends tapered' }).click()
+    const tapered = (await saved(page)).bottom!
+    expect(tapered.weight.unlit).toHaveLength(3)
+    expect(Math.max(...tapered.weight.stops.map((s) => s.left))).toBeGreaterThan(1.1)
+  })
+
+  test('on an empty drawing says what to do', async ({ page }) => {
+    await weigh(page, [])
+    await takeUp(page, 'Light')
+    await page.getByTestId('canvas').focus()
+    await page.keyboard.press('Enter')
+    await expect(page.getByTestId('notice')).toContainText('There is no line to light. Lay some lines first')
+    expect((await savedDrawing(page)).settings.light).toBeUndefined()
+  })
+})
+
+test('Mirror match shows its pairs, and gives each the mirrored weight of its counterpart', async ({ page }) => {
+  const stops = [{ at: 0, left: 2, right: 0.5 }, { at: 1, left: 1, right: 1 }]
+  await weigh(page, [straight('a', [260, 100], [200, 300], { stops, size: 8 }), straight('b', [460, 100], [520, 300]), straight('c', [300, 400], [250, 450], { size: 4 }), straight('d', [470, 450], [420, 400]), straight('alone', [100, 100], [100, 200])])
+  // The axis starts in the middle of the page, at 360.
+  await page.keyboard.press('Shift+Q')
+  await expect(trial(page)).toContainText('2 pairs found among 3 lines')
+  await clickAt(page, { x: 445, y: 425 })
+  await expect(trial(page)).toContainText('1 left out')
+  await page.keyboard.press('Enter')
+  const after = await saved(page)
+  expect(after.b!.weight).toMatchObject({ size: 8, stops: [{ at: 0, left: 0.5, right: 2 }, { at: 1, left: 1, right: 1 }] })
+  expect(after.d!.weight.size).toBe(10)
+  await enterPass(page, 'Deliver')
+  const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
+  const across = (x: number): number => widthAcross(contours, { x, y: 200 }, RIGHT)
+  expect(across(490)).toBeCloseTo(across(230), 1)
+})
+
+test('Sweep paints the copied weight on what it goes over, in one step', async ({ page }) => {
+  const locked = { ...newLinesLayer('Locked', [straight('shut', [100, 350], [500, 350])]), locked: true }
+  await weigh(page, [], { layers: [newLinesLayer('Lines', [straight('from', [100, 100], [500, 100], { size: 3, stops: [{ at: 0, left: 0, right: 0 }, { at: 1, left: 1, right: 1 }] }), straight('one', [100, 200], [500, 200]), straight('two', [100, 300], [500, 300])]), locked] })
+  await takeUp(page, 'Sweep')
+  await clickAt(page, { x: 300, y: 420 })
+  await expect(page.getByTestId('notice')).toContainText('No weight is copied yet')
+  await page.keyboard.down('Alt')
+  await clickAt(page, { x: 300, y: 100 })
+  await page.keyboard.up('Alt')
+  await expect(page.getByTestId('copied')).toContainText('3 px, 2 stops')
+  await dragThrough(page, [{ x: 300, y: 160 }, { x: 300, y: 400 }])
+  const after = await saved(page)
+  expect(after.one!.weight).toEqual(after.from!.weight)
+  expect(after.two!.weight).toEqual(after.from!.weight)
+  expect(after.shut!.weight.size).toBe(10)
+  await page.keyboard.press('Control+z')
+  expect((await saved(page)).one!.weight.size).toBe(10)
+  expect((await saved(page)).two!.weight.size).toBe(10)
+})
+
+/** Whether the canvas shows dark ink at a point of the page, 3 px beside it across. */
+async function inkAt(page: Page, p: Vec): Promise<boolean> {
+  const s = await onScreen(page, { x: p.x + 3.2, y: p.y })
+  const shot = await page.screenshot({ clip: { x: Math.round(s.x), y: Math.round(s.y), width: 1, height: 1 } })
+  const { default: sharp } = await import('sharp')
+  const [r] = await sharp(shot).raw().toBuffer()
+  return r! < 90
+}
