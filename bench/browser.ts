@@ -41,11 +41,21 @@ export async function handRows(): Promise<HandRow[]> {
       await measured(page, 'a long freehand stroke', 'Freehand', wave(1500, 0.36)),
       await measured(page, 'the chord of a bow, drawn to places', 'Bow', wave(120, 3)),
       await measured(page, 'a blot', 'Blot', wave(120, 3)),
+      ...(await weightRows(page)),
     ]
   } finally {
     await browser.close()
     server.kill()
   }
+}
+
+/** The hand in the Weight pass: a stop of one line, and the light over all of them. */
+async function weightRows(page: Page): Promise<HandRow[]> {
+  await page.keyboard.press('3')
+  // Up and down again across a line near the middle.
+  const stop = Array.from({ length: 240 }, (_, i): [number, number] => [460, 330 + 14 * Math.sin(i / 12)])
+  const light = Array.from({ length: 240 }, (_, i): [number, number] => [500 + 330 * Math.cos(i / 40), 310 + 240 * Math.sin(i / 40)])
+  return [await measured(page, 'a width stop, dragged across', 'Caliper', stop), await measured(page, 'the light, dragged over all of them', 'Light', light)]
 }
 
 async function openCrowded(page: Page): Promise<void> {

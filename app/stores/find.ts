@@ -1,3 +1,4 @@
+import { isDraft, original } from 'immer'
 import type { Drawing, Line, LinesLayer, Shape, ShapesLayer, SketchLayer } from '#core/drawing/model'
 
 /** A layer of lines by its id, in a drawing or a draft. */
@@ -6,12 +7,35 @@ export function findLayer(drawing: Drawing, id: string): LinesLayer | null {
   return layer?.kind === 'lines' ? layer : null
 }
 
+interface FoundLine {
+  layer: LinesLayer
+  line: Line
+  index: number
+}
+
 /** A line by its id, with its layer and its place there. */
-export function findLine(drawing: Drawing, id: string): { layer: LinesLayer; line: Line; index: number } | null {
+export function findLine(drawing: Drawing, id: string): FoundLine | null {
+  return isDraft(drawing) ? (foundAsBefore(drawing, id) ?? lookedFor(drawing, id)) : lookedFor(drawing, id)
+}
+
+function lookedFor(drawing: Drawing, id: string): FoundLine | null {
   for (const layer of drawing.layers) {
     if (layer.kind !== 'lines') continue
     const index = layer.items.findIndex((l) => l.id === id)
     if (index >= 0) return { layer, line: layer.items[index]!, index }
+  }
+  return null
+}
+
+/** Where a draft's line was before the draft was touched, if it is there still: looking through a draft is slow. */
+function foundAsBefore(draft: Drawing, id: string): FoundLine | null {
+  const before = original(draft)!.layers
+  for (const [place, { kind, items }] of before.entries()) {
+    const index = kind === 'lines' ? items.findIndex((l) => l.id === id) : -1
+    if (index < 0) continue
+    const layer = draft.layers[place]
+    const line = layer?.kind === 'lines' ? layer.items[index] : undefined
+    return line?.id === id ? { layer: layer as LinesLayer, line, index } : null
   }
   return null
 }

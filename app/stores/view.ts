@@ -67,6 +67,8 @@ export const useViewStore = defineStore('view', () => {
   const asked = shallowRef<{ field: 'width' } | null>(null)
   /** A place on a line (0..1) under the pointer, on the canvas or in the weight graph. */
   const place = ref<{ line: string; at: number } | null>(null)
+  /** A hand drags in the weight graph. */
+  const graphHeld = ref(false)
   const activeLayer = ref<string | null>(null)
   /** Of the layers of ink only the one in use is shown. */
   const solo = ref(false)
@@ -160,6 +162,7 @@ export const useViewStore = defineStore('view', () => {
     stop,
     asked,
     place,
+    graphHeld,
     activeLayer,
     solo,
     isShown,

@@ -1,8 +1,9 @@
+import { storeToRefs } from 'pinia'
 import type { ComputedRef } from 'vue'
-import { computed } from 'vue'
 import type { Line } from '#core/drawing/model'
+import { useChosenStore } from '~/stores/chosen'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeLines, findLine } from '~/stores/find'
+import { changeLines } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
 
 /** The chosen lines, and changes to all of them in one step. */
@@ -16,7 +17,7 @@ export function useChosenLines(): {
 } {
   const store = useDrawingStore()
   const view = useViewStore()
-  const lines = computed(() => view.selection.flatMap((id) => (store.drawing && findLine(store.drawing, id)?.line) ?? []))
+  const { lines } = storeToRefs(useChosenStore())
   return {
     lines,
     change: (label, recipe) => store.edit(label, (draft) => void changeLines(draft, view.selection, recipe)),

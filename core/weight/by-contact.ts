@@ -36,9 +36,7 @@ const SAME = 2e-3
  */
 export function proposeByContact(lines: readonly Line[], ids: ReadonlySet<string> | null, rule: ContactRule, decided: ReadonlyMap<string, Verdict> = new Map()): EndProposal[] {
   const weighed = new Set(lines.filter((l) => (!ids || ids.has(l.id)) && (rule.pinned || !l.weight.pinned)).map((l) => l.id))
-  return contactsOf(lines, rule)
-    .filter((c) => weighed.has(c.line))
-    .map((c) => ({ ...c, verdict: decided.get(keyOfEnd(c)) ?? verdictOn(c) }))
+  return contactsOf(lines, rule, weighed).map((c) => ({ ...c, verdict: decided.get(keyOfEnd(c)) ?? verdictOn(c) }))
 }
 
 /** The weights that proposals give their lines, by id; lines that already have them are left out. */

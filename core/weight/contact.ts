@@ -49,13 +49,15 @@ function bodyHalf(line: Line, at: number): number {
 }
 
 /**
- * What each end of `lines` does, in the order of the lines: first end, then last. Closed lines have no ends. Which ends
+ * What each end of `lines` does, in the order of the lines: first end, then last; with `only`, of the lines named. Closed
+ * lines have no ends. Which ends
  * meet is told from paths, sizes and bodies, never from how wide an end is, so that a weight set by what is found here
  * finds the same again.
  */
-export function contactsOf(lines: readonly Line[], options: ContactOptions): EndContact[] {
+export function contactsOf(lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): EndContact[] {
   const near = nearLines(lines, options)
   return lines.flatMap((line) => {
+    if (only && !only.has(line.id)) return []
     const arc = arcOfPath(line.path)
     if (line.path.closed || !arc.total) return []
     return (['first', 'last'] as const).map((end) => contactOf(line, end, near, options))

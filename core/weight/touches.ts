@@ -1,4 +1,4 @@
-import type { Line } from '../drawing/model'
+import type { Line, Vec } from '../drawing/model'
 import { overlap } from '../geometry/bounds'
 import { arcOfPath, boxOfPath, crossingsBetween } from '../geometry/known'
 import type { ContactOptions } from './contact'
@@ -15,6 +15,8 @@ export interface Touch {
 /** Touches closer than this share of the line are one. */
 const SAME = 1e-3
 
+const endsOf = ({ path }: Line): Vec[] => (path.closed ? [] : [path.nodes[0]!.at, path.nodes[path.nodes.length - 1]!.at])
+
 /** Where other lines touch `line`, along it. */
 export function touchesOf(line: Line, lines: readonly Line[], options: ContactOptions): Touch[] {
   const { total } = arcOfPath(line.path)
@@ -23,7 +25,9 @@ export function touchesOf(line: Line, lines: readonly Line[], options: ContactOp
   const pad = options.reach + options.overshoot + line.weight.size
   const wide = { minX: box.minX - pad, minY: box.minY - pad, maxX: box.maxX + pad, maxY: box.maxY + pad }
   const near = lines.filter((l) => l.id === line.id || overlap(wide, boxOfPath(l.path)))
-  const ends = contactsOf(near, options).filter((c) => c.kind === 'meeting' && c.under)
+  // Ends that lie nowhere near this line cannot touch it.
+  const about = new Set(near.filter((l) => l.id === line.id || endsOf(l).some((p) => p.x >= wide.minX && p.x <= wide.maxX && p.y >= wide.minY && p.y <= wide.maxY && arcOfPath(line.path).nearest(p).distance <= pad)).map((l) => l.id))
+  const ends = contactsOf(near, options, about).filter((c) => c.kind === 'meeting' && c.under)
   const touches: Touch[] = [
     ...ends.filter((c) => c.line === line.id).map((c): Touch => ({ at: c.end === 'first' ? 0 : 1, by: c.under!.line, how: 'meets' })),
     ...ends.filter((c) => c.under!.line === line.id && c.line !== line.id).map((c): Touch => ({ at: c.under!.at, by: c.line, how: 'met' })),

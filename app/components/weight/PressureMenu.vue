@@ -11,15 +11,16 @@ const hand = useHand()
 
 const pressed = computed(() => hand.traced.value.filter((l) => l.trace && (hasPressure(l.trace) || l.trace.fromSpeed)))
 const first = computed(() => pressed.value[0] ?? null)
+const any = computed(() => !!first.value)
 const off = computed(() => (first.value ? pressureDeviation(first.value.trace!, first.value.weight.unlit ?? first.value.weight.stops) : 0))
 const tolerance = computed(() => Math.round((first.value?.trace?.widthTolerance ?? Math.max(0.01, off.value)) * 100))
 const percent = (v: number): string => `${(v * 100).toFixed(1)} %`
 </script>
 
 <template>
-  <Popover v-if="first" class="relative">
+  <Popover v-if="any" class="relative">
     <PopoverButton class="quiet" title="How the pen's pressure became this profile">Pressure</PopoverButton>
-    <PopoverPanel class="absolute right-0 bottom-[30px] z-30 grid w-[430px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl">
+    <PopoverPanel v-if="first" class="absolute right-0 bottom-[30px] z-30 grid w-[430px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl">
       <p class="leading-[1.35]"><b class="number font-[650]">{{ first.weight.stops.length }} stops</b>, at most <b class="number font-[650]" data-testid="pressure-off">{{ percent(off) }}</b> of the size from the pen's pressure, which the graph shows in green.</p>
       <SliderField label="Tolerance" :value="tolerance" :min="1" :max="40" :step="1" unit="%" @look="(v) => hand.look({ widthTolerance: v / 100 })" @keep="(v) => hand.keep('Pressure: tolerance', { widthTolerance: v / 100 })" />
       <SliderField label="Response" title="Below 1 a light hand counts for more, above 1 for less" :value="hand.settings.value.response" :min="0.3" :max="3" :step="0.05" :digits="2" @look="(v) => hand.look({ response: v })" @keep="(v) => hand.keep('Pressure: response', { response: v })" />

@@ -52,10 +52,12 @@ onBeforeUnmount(lookAway)
 
 const forSelection = computed(() => chosen.lines.value.length > 0)
 
-function isOn(profile: ShelfProfile): boolean {
-  if (!forSelection.value) return studio.preferences.profile === profile.id
-  return chosen.lines.value.every((l) => follows(l.weight, profile))
-}
+/** The profile that the chosen lines follow, or that of the next line. */
+const on = computed(() => {
+  if (!forSelection.value) return studio.preferences.profile
+  return shelf.all.find((p) => chosen.lines.value.every((l) => follows(l.weight, p)))?.id ?? null
+})
+const isOn = (profile: ShelfProfile): boolean => on.value === profile.id
 
 /** A profile under the pointer is shown on the chosen lines until the pointer leaves it. */
 let shown = false

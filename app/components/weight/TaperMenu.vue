@@ -29,6 +29,7 @@ const USUAL: Taper = { length: 30, unit: '%', tip: 0, ease: 'round' }
 
 const chosen = useChosenLines()
 const open = computed(() => chosen.lines.value.filter((l) => !l.path.closed))
+const any = computed(() => open.value.length > 0)
 const taperOf = (end: EndName): Taper | null => open.value[0]?.weight[end] ?? null
 
 function look(end: EndName, change: Partial<Taper>): void {
@@ -46,7 +47,7 @@ function keep(end: EndName, change: Partial<Taper> | null): void {
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="quiet" :disabled="!open.length" title="How the ends of the line run out">Tapers</PopoverButton>
+    <PopoverButton class="quiet" :disabled="!any" title="How the ends of the line run out">Tapers</PopoverButton>
     <PopoverPanel class="absolute right-0 bottom-[30px] z-30 grid w-[720px] grid-cols-2 gap-x-8 rounded-xl border border-hair bg-raise p-4 shadow-xl">
       <div v-for="{ id, title } in ENDS" :key="id" class="grid content-start gap-2" role="group" :aria-label="`Taper at the ${id}`">
         <TickField :model-value="!!taperOf(id)" @update:model-value="(on) => keep(id, on ? USUAL : null)"><b class="font-[650]">{{ title }}</b></TickField>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { Pin, PinOff } from 'lucide-vue-next'
+import type { Line } from '#core/drawing/model'
 import { short } from '#core/geometry/path'
 import { flipEnds, flipSides } from '#core/weight/shelf'
 import { HEAVIEST } from '#core/weight/size'
@@ -9,6 +10,7 @@ import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
+import { useCalm } from '~/workspace/use-calm'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import ContactSection from './ContactSection.vue'
 import CopyMenu from './CopyMenu.vue'
@@ -30,8 +32,11 @@ const view = useViewStore()
 const chosen = useChosenLines()
 
 /** The line in hand: that of the stop chosen last, or the first. */
-const first = computed(() => chosen.lines.value.find((l) => l.id === view.stop?.line) ?? chosen.lines.value[0] ?? null)
-const others = computed(() => chosen.lines.value.filter((l) => l.id !== first.value?.id).slice(0, MOST_LAID_OVER))
+const inHand = computed(() => chosen.lines.value.find((l) => l.id === view.stop?.line) ?? chosen.lines.value[0] ?? null)
+/** While a hand drags on the canvas the Strip follows a little behind. */
+const first = useCalm(inHand, () => store.changing && !view.graphHeld, (a, b) => a?.id === b?.id && a?.weight.stops.length === b?.weight.stops.length)
+const others = computed(() => (many.value ? chosen.lines.value.filter((l) => l.id !== first.value?.id).slice(0, MOST_LAID_OVER) : NONE))
+const NONE: readonly Line[] = []
 const many = computed(() => chosen.lines.value.length > 1)
 const title = computed(() => (many.value ? `${chosen.lines.value.length} lines` : 'Line'))
 

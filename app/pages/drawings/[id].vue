@@ -56,15 +56,14 @@ async function open(): Promise<void> {
 watch(
   [() => store.drawing?.layers, () => (view.solo ? view.activeLayer : null)],
   ([layers]) => {
-    const open = (layers ?? []).flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !l.locked ? l.items : []))
-    const there = new Set(open.map((l) => l.id))
-    if (view.selection.some((id) => !there.has(id))) view.select(view.selection.filter((id) => there.has(id)))
-    const count = new Map(open.map((l) => [l.id, l.weight.stops.length]))
-    if (view.stops.some((s) => s.index >= (count.get(s.line) ?? 0))) view.stops = view.stops.filter((s) => s.index < (count.get(s.line) ?? 0))
+    const named = new Set([...view.selection, ...view.stops.map((s) => s.line), ...view.nodes.map((n) => n.line)])
+    const open = new Map((named.size ? (layers ?? []) : []).flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !l.locked ? l.items.filter((i) => named.has(i.id)).map((i) => [i.id, i] as const) : [])))
+    if (view.selection.some((id) => !open.has(id))) view.select(view.selection.filter((id) => open.has(id)))
+    const stopsOf = (line: string): number => open.get(line)?.weight.stops.length ?? 0
+    if (view.stops.some((s) => s.index >= stopsOf(s.line))) view.stops = view.stops.filter((s) => s.index < stopsOf(s.line))
     const solids = new Set((layers ?? []).flatMap((l) => ((l.kind === 'fills' || l.kind === 'shapes') && view.isShown(l) && !l.locked ? l.items.map((i) => i.id) : [])))
     if (view.solids.some((id) => !solids.has(id))) view.solids = view.solids.filter((id) => solids.has(id))
-    const nodes = new Map(open.map((l) => [l.id, l.path.nodes.length]))
-    if (view.nodes.some((n) => n.index >= (nodes.get(n.line) ?? 0))) view.nodes = []
+    if (view.nodes.some((n) => n.index >= (open.get(n.line)?.path.nodes.length ?? 0))) view.nodes = []
   },
 )
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, shallowRef, watch } from 'vue'
+import type { Line, Path } from '#core/drawing/model'
 import type { Touch } from '#core/weight/touches'
 import { touchesOf } from '#core/weight/touches'
 import { useDrawingStore } from '~/stores/drawing'
@@ -12,36 +13,42 @@ const store = useDrawingStore()
 const studio = useStudioStore()
 const graph = useGraph()
 
-/** Labels closer than this are left out, px. */
-const APART = 78
+const WORDS = { meets: 'meets', met: 'met by', crosses: 'crosses' } as const
 /** A letter of a label is about so wide, px. */
 const LETTER = 6
 
-const touches = shallowRef<Touch[]>([])
-// While a hand drags a weight, nothing touches anywhere else.
+const touches = shallowRef<(Touch & { text: string })[]>([])
+/** More than these hide each other. */
+const MOST = 40
+let looked: { line: Line; paths: Path[] } | null = null
+
+const same = (a: readonly Path[], b: readonly Path[]): boolean => a.length === b.length && a.every((p, i) => p === b[i])
+// While a hand drags, and after weights alone have changed, nothing touches anywhere else.
 watch(
   [() => graph.line.value.path, () => (store.changing ? null : store.drawing?.layers)],
   ([, layers]) => {
     if (!layers) return
     const all = layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
+    const paths = all.map((l) => l.path)
+    if (looked && looked.line.path === graph.line.value.path && same(looked.paths, paths)) return
+    looked = { line: graph.line.value, paths }
     touches.value = touchesOf(graph.line.value, all, studio.preferences.contact)
+      .slice(0, MOST)
+      .map((t) => ({ ...t, text: `${WORDS[t.how]} ${findLine(store.drawing!, t.by)?.layer.name ?? ''}` }))
   },
   { immediate: true },
 )
-
-const WORDS = { meets: 'meets', met: 'met by', crosses: 'crosses' } as const
 
 const shown = computed(() => {
   let free = -Infinity
   return touches.value.map((t) => {
     const x = graph.x(t.at)
-    const layer = (store.drawing && findLine(store.drawing, t.by)?.layer.name) ?? ''
-    const text = `${WORDS[t.how]} ${layer}`
+    const { text } = t
     const width = text.length * LETTER
     const right = x + 8 + width < graph.frame.value.right
     const from = right ? x : x - width - 8
     const labelled = from > free + 4
-    if (labelled) free = Math.max(x + 8, from + width + 8, x + (right ? 0 : APART - APART))
+    if (labelled) free = Math.max(x + 8, from + width + 8)
     return { x, text, labelled, right, inside: x >= graph.frame.value.left - 1 && x <= graph.frame.value.right + 1 }
   })
 })

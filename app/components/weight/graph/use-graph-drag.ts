@@ -5,6 +5,7 @@ import { DRAG_START, screenDistance } from '~/instruments/instrument'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '~/stores/find'
 import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
 import type { Graph, GraphPoint } from './use-graph'
 
 /** What a drag in the graph makes of the weights of lines, by id, as they were when it began. */
@@ -20,6 +21,7 @@ export interface GraphDrag {
 export function useGraphDrag(graph: Graph): { take: (e: PointerEvent, drag: GraphDrag) => void; dragging: () => boolean; sidesOf: (e: { altKey: boolean }, side: 'left' | 'right') => Sides } {
   const store = useDrawingStore()
   const studio = useStudioStore()
+  const view = useViewStore()
   let held: { drag: GraphDrag; pointer: number; screen: { x: number; y: number }; moved: boolean; on: Element } | null = null
 
   function take(e: PointerEvent, drag: GraphDrag): void {
@@ -40,6 +42,7 @@ export function useGraphDrag(graph: Graph): { take: (e: PointerEvent, drag: Grap
     if (!held.moved) {
       held.moved = true
       graph.held.value = true
+      view.graphHeld = true
       drag.began?.()
     }
     const to = graph.pointAt(e)
@@ -65,6 +68,7 @@ export function useGraphDrag(graph: Graph): { take: (e: PointerEvent, drag: Grap
     held?.on.removeEventListener('pointercancel', taken)
     held = null
     graph.held.value = false
+    view.graphHeld = false
   }
 
   watch(() => store.overtaken, taken, { flush: 'sync' })
