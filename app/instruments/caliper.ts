@@ -45,9 +45,9 @@ export class Caliper implements Instrument {
     if (this.grip?.began) return this.grip.drag.hint
     const count = this.bench.stops().length
     if (count > 1) return `${count} stops · Drag one: all follow · Arrows: nudge · Delete: remove · Esc: let go`
-    if (count) return 'Drag a jaw: width · Its pin: along · Shift+click: choose more · Enter: type it · Double-click or Delete: remove'
-    if (this.hover) return 'Drag across the line to weigh it here · At an end, drag inwards: a point · Ctrl: nodes'
-    return 'Drag a line to weigh it · Drag an end inwards: a point · Alt: one side · Ctrl: nodes · Double-click a stop: remove'
+    if (count) return 'Drag a jaw: width · Its pin: along · Shift+click: more · Enter: type · Delete: remove'
+    if (this.hover) return 'Drag across the line to weigh it here · An end inwards: a point · Ctrl: nodes'
+    return 'Drag a line to weigh it · Its end inwards: a point · Alt: one side · Ctrl: nodes'
   }
 
   press(hand: Hand): void {

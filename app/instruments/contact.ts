@@ -37,7 +37,7 @@ export class Contact implements Instrument {
     const end = this.proposals.find((p) => keyOfEnd(p) === this.over)
     if (this.aside) return 'Enter: propose again · Click a line: only this one'
     if (end) return `${this.told(end)}: ${DONE[end.verdict]} · Click, or ↑ ↓: change that`
-    return 'Click an end: change what it gets · Click a line: only this one · ← →: from end to end · Enter: accept · Esc: not now'
+    return 'Click an end: change what it gets · Click a line: only that one · ← →: ends · Enter: accept'
   }
 
   private told({ kind, point }: EndProposal): string {

@@ -42,7 +42,7 @@ export class Light implements Instrument {
     if (this.hover && !this.overLight) return 'Click: its outside is on the other side · Drag: bring the light here'
     const live = this.bench.drawing().settings.light?.live
     if (this.trying && !live) return 'Enter: accept · Drag: move the light · Click a line: turn its outside · Esc: as it was'
-    return 'Drag the light, or anywhere to bring it there · Click a line: turn its outside · Arrows: nudge the light'
+    return 'Drag the light, or bring it anywhere · Click a line: turn its outside · Arrows: nudge'
   }
 
   private overLight = false

@@ -39,8 +39,8 @@ export class Match implements Instrument {
 
   hint(): string {
     if (this.hold?.moved) return 'Draw the axis · Shift: in steps of 15° · Esc: back'
-    if (this.aside) return 'Enter: show the pairs again · Click: upright axis there · Drag: draw the axis'
-    return 'Click: upright axis there · Drag: draw the axis · Click a paired line: leave it out or in · Enter: accept · Esc: not now'
+    if (this.aside) return 'Enter: show the pairs again · Click: upright axis · Drag: any axis'
+    return 'Click: upright axis · Drag: any axis · Click a paired line: leave it out · Enter: accept'
   }
 
   review(): void {
