@@ -1,7 +1,9 @@
 import type { Line, Vec } from '#core/drawing/model'
 import { distance } from '#core/geometry/point'
 import type { EndProposal, Verdict } from '#core/weight/by-contact'
-import { keyOfEnd, proposeByContact, VERDICTS, weightsByContact } from '#core/weight/by-contact'
+import { keyOfEnd, proposalsFor, VERDICTS, weighedLines, weightsByContact } from '#core/weight/by-contact'
+import type { EndContact } from '#core/weight/contact'
+import { findContacts } from '#core/weight/contact'
 import { outsidesOf } from '#core/weight/outside'
 import { litLine, unlitWeight } from '#core/weight/light'
 import { changeLines } from '~/stores/find'
@@ -16,14 +18,38 @@ const SMALLEST_RING = 5
 
 const DONE: Record<Verdict, string> = { taper: 'tapers', full: 'is full', leave: 'stays as it is' }
 
+/** What a proposal is worked out from: all lines, as they are without the light, those to be weighed, those that can be changed, those chosen. */
+interface Look {
+  all: readonly Line[]
+  lines: readonly Line[]
+  weighed: ReadonlySet<string>
+  open: ReadonlySet<string>
+  chosen: readonly string[]
+}
+
+/** Contacts that were found, and among what. */
+interface Known {
+  lines: readonly Line[]
+  weighed: ReadonlySet<string>
+  reach: number
+  overshoot: number
+  contacts: readonly EndContact[]
+}
+
+/** Whether contacts are those that would be found again. */
+const sameFinding = (known: Known, { all, weighed }: Look, { reach, overshoot }: { reach: number; overshoot: number }): boolean =>
+  known.reach === reach && known.overshoot === overshoot && known.lines.length === all.length && known.weighed.size === weighed.size && all.every((l, i) => l === known.lines[i]) && [...weighed].every((id) => known.weighed.has(id))
+
 /** Proposes a weight for every end by what it touches: free ends taper, meeting ends are full. Single ends can be changed. */
 export class Contact implements Instrument {
   readonly name = 'Contact'
   readonly cursor = 'default'
   private proposals: EndProposal[] = []
+  private known: Known | null = null
   private readonly decided = new Map<string, Verdict>()
   /** The end under the pointer, or the one that the arrow keys came to. */
   private over: string | null = null
+  private gone = false
   /** Escape put the proposal aside. */
   private aside = false
   /** What Enter does; null where nothing would change. */
@@ -48,16 +74,31 @@ export class Contact implements Instrument {
 
   /** Works the proposal out anew from the drawing, the choice of lines and the settings. */
   review(): void {
-    const bench = this.bench
+    const { bench } = this
     const rule = bench.preferences().contact
     const all = bench.allLines(false)
-    const lines = all.map((l) => (l.weight.unlit ? { ...l, weight: unlitWeight(l.weight) } : l))
     const open = new Set(bench.allLines(true).map((l) => l.id))
     const chosen = bench.selection().filter((id) => open.has(id))
-    this.proposals = proposeByContact(lines, chosen.length ? new Set(chosen) : open, rule, this.decided)
+    const lines = all.map((l) => (l.weight.unlit ? { ...l, weight: unlitWeight(l.weight) } : l))
+    const weighed = weighedLines(lines, chosen.length ? new Set(chosen) : open, rule)
+    const look: Look = { all, lines, weighed, open, chosen }
     this.accepting = null
+    const { known } = this
+    if (known && sameFinding(known, look, rule)) this.propose(look, known.contacts)
+    else bench.inTurns('Looking at the ends', findContacts(lines, rule, weighed), (contacts) => {
+      this.known = { lines: all, weighed, reach: rule.reach, overshoot: rule.overshoot, contacts }
+      this.propose(look, contacts)
+    })
+  }
+
+  private propose({ all, lines, open, chosen }: Look, contacts: readonly EndContact[]): void {
+    const { bench } = this
+    if (this.gone) return
+    const rule = bench.preferences().contact
+    this.proposals = proposalsFor(contacts, this.decided)
     if (this.aside) {
       bench.tryOn(null)
+      bench.refresh()
       return
     }
     const weights = weightsByContact(lines, this.proposals, rule)
@@ -203,6 +244,7 @@ export class Contact implements Instrument {
   }
 
   leave(): void {
+    this.gone = true
     this.bench.tryOn(null)
   }
 

@@ -96,6 +96,8 @@ export interface Bench {
   tryOn(trial: Trial | null): void
   /** The samples of the trace that the practice pen plays, page px. */
   practiceTrace(): readonly TraceSample[] | null
+  /** Runs long work in short turns, tells of it and lets it be stopped; `done` hears the result unless newer work of this kind began. */
+  inTurns<R>(what: string, work: Generator<number, R>, done: (result: R) => void): void
   /** Calls `step` every frame with the time since now, ms, until it answers false or the call that is answered stops it. */
   everyFrame(step: (ms: number) => boolean): () => void
   /** Asks for the marks and the hint to be shown anew. */

@@ -67,7 +67,7 @@ export class Match implements Instrument {
     const accept = (): void => this.accept(of, changes)
     if (changes.length) this.accepting = accept
     const out = this.pairs.length - wanted.size
-    const summary = `${this.pairs.length} ${this.pairs.length === 1 ? 'pair' : 'pairs'} found among ${sources.length} ${sources.length === 1 ? 'line' : 'lines'}${chosen.size ? ' chosen' : ''}${out ? `, ${out} left out` : ''}.`
+    const summary = `${this.pairs.length} ${this.pairs.length === 1 ? 'pair' : 'pairs'} found among ${sources.length} ${sources.length === 1 ? 'line' : 'lines'}${chosen.size ? ' chosen (Esc: among all)' : ''}${out ? `, ${out} left out` : ''}.`
     bench.tryOn({ of, summary, changes: changes.length > 0, accept, drop: () => this.putAside() })
     bench.refresh()
   }
@@ -148,7 +148,8 @@ export class Match implements Instrument {
       return true
     }
     if (key !== 'Escape') return false
-    this.putAside()
+    if (this.bench.selection().length) this.bench.select([])
+    else this.putAside()
     return true
   }
 

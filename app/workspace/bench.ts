@@ -1,6 +1,7 @@
 import type { Ref } from 'vue'
 import type { Drawing, Layer, Line, Shape, Vec } from '#core/drawing/model'
 import { boxOfPath } from '#core/geometry/known'
+import { inTurns } from '#core/turns'
 import { LineWidth } from '#core/weight/half-widths'
 import type { Bench, LineHit } from '~/instruments/instrument'
 import { arcOf } from '~/instruments/line-marks'
@@ -13,6 +14,10 @@ import { useViewStore } from '~/stores/view'
 import { outlineOfShape } from '~/workers/outline'
 import { copied } from './use-copied-weight'
 import type { Ink } from './use-ink'
+
+/** Long work goes on for so long between two looks at the hand, and is told of only after a while, ms. */
+const TURN = 12
+const QUIET = 250
 
 /** The bench that instruments work at, over the stores. */
 export function createBench(ink: Ink, tick: Ref<number>): Bench {
@@ -80,6 +85,26 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
 
   const openSolids = (): Shape[] => shapesLayers(drawing()).flatMap((l) => (view.isShown(l) && !l.locked ? l.items : []))
 
+  let newestWork = 0
+
+  async function longWork<R>(what: string, work: Generator<number, R>, done: (result: R) => void): Promise<void> {
+    const mine = ++newestWork
+    const began = performance.now()
+    let going = true
+    const result = await inTurns(work, {
+      turn: TURN,
+      rest: () => new Promise((resolve) => setTimeout(resolve)),
+      go: (share) => {
+        if (mine !== newestWork) return false
+        if (performance.now() - began > QUIET) view.work = { what, share, stop: () => (going = false) }
+        return going
+      },
+    })
+    if (mine !== newestWork) return
+    view.work = null
+    if (result !== null) done(result)
+  }
+
   return {
     drawing,
     zoom: () => view.viewport.zoom,
@@ -132,6 +157,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
       trial.current = tried
     },
     practiceTrace: () => practice.chosen?.samples ?? null,
+    inTurns: (what, work, done) => void longWork(what, work, done),
     everyFrame,
     refresh: () => {
       tick.value++

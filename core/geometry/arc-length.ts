@@ -101,10 +101,10 @@ export class ArcLength {
     return tangentAt(this.cubics[segment]!, t)
   }
 
-  /** The place on the path nearest to `p`, and its distance, px. */
-  nearest(p: Vec): Station & { distance: number } {
+  /** The place on the path, or on some of its segments, nearest to `p`, and its distance, px. */
+  nearest(p: Vec, segments?: readonly number[]): Station & { distance: number } {
     let best = { segment: 0, t: 0, length: 0, distance: Infinity }
-    this.cubics.forEach((c, segment) => {
+    const look = (c: Cubic, segment: number): void => {
       let coarse = 0
       let least = Infinity
       for (let i = 0; i <= 12; i++) {
@@ -116,7 +116,9 @@ export class ArcLength {
       }
       const hit = nearestFrom(c, p, coarse)
       if (hit.distance < best.distance) best = { segment, t: hit.t, length: 0, distance: hit.distance }
-    })
+    }
+    if (segments) for (const i of segments) look(this.cubics[i]!, i)
+    else this.cubics.forEach(look)
     if (best.distance < Infinity) best.length = this.at(best.segment, best.t)
     return best
   }

@@ -29,6 +29,9 @@ export function uniteBoxes(a: Box, b: Box): Box {
   }
 }
 
+/** A box grown by `by` on every side. */
+export const grown = (b: Box, by: number): Box => ({ minX: b.minX - by, minY: b.minY - by, maxX: b.maxX + by, maxY: b.maxY + by })
+
 export const overlap = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY
 

@@ -34,10 +34,16 @@ const SAME = 2e-3
  * What the rule proposes for the ends of the lines in `ids` (all when null), told by the contacts among all of `lines`.
  * `decided` has verdicts of the person's own by `keyOfEnd`. Pinned lines are left out unless the rule says otherwise.
  */
-export function proposeByContact(lines: readonly Line[], ids: ReadonlySet<string> | null, rule: ContactRule, decided: ReadonlyMap<string, Verdict> = new Map()): EndProposal[] {
-  const weighed = new Set(lines.filter((l) => (!ids || ids.has(l.id)) && (rule.pinned || !l.weight.pinned)).map((l) => l.id))
-  return contactsOf(lines, rule, weighed).map((c) => ({ ...c, verdict: decided.get(keyOfEnd(c)) ?? verdictOn(c) }))
-}
+export const proposeByContact = (lines: readonly Line[], ids: ReadonlySet<string> | null, rule: ContactRule, decided: ReadonlyMap<string, Verdict> = new Map()): EndProposal[] =>
+  proposalsFor(contactsOf(lines, rule, weighedLines(lines, ids, rule)), decided)
+
+/** The lines that a rule weighs. */
+export const weighedLines = (lines: readonly Line[], ids: ReadonlySet<string> | null, { pinned }: Pick<ContactRule, 'pinned'>): Set<string> =>
+  new Set(lines.filter((l) => (!ids || ids.has(l.id)) && (pinned || !l.weight.pinned)).map((l) => l.id))
+
+/** What is proposed for ends whose contacts are known. */
+export const proposalsFor = (contacts: readonly EndContact[], decided: ReadonlyMap<string, Verdict>): EndProposal[] =>
+  contacts.map((c) => ({ ...c, verdict: decided.get(keyOfEnd(c)) ?? verdictOn(c) }))
 
 /** The weights that proposals give their lines, by id; lines that already have them are left out. */
 export function weightsByContact(lines: readonly Line[], proposals: readonly EndProposal[], rule: ContactRule): Map<string, Weight> {

@@ -1,8 +1,13 @@
 import Flatbush from 'flatbush'
 import type { End } from '../drawing/ends'
 import type { Line, Vec } from '../drawing/model'
-import { arcOfPath, boxOfPath, crossingsBetween } from '../geometry/known'
+import { ArcLength } from '../geometry/arc-length'
+import { boxOfCubics, grown } from '../geometry/bounds'
+import { crossingsOf } from '../geometry/crossings'
+import { arcOfPath } from '../geometry/known'
+import { cubicsBetween } from '../geometry/part-of-path'
 import { direction, distance, dot, subtract } from '../geometry/point'
+import { atOnce } from '../turns'
 import { bodyAt } from './body'
 
 /** How an end lies to the other lines: in the open, on one, or past one that it cuts. */
@@ -54,31 +59,47 @@ function bodyHalf(line: Line, at: number): number {
  * meet is told from paths, sizes and bodies, never from how wide an end is, so that a weight set by what is found here
  * finds the same again.
  */
-export function contactsOf(lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): EndContact[] {
+export const contactsOf = (lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): EndContact[] => atOnce(findContacts(lines, options, only))
+
+/** As `contactsOf`, telling the share 0..1 that is done after each line. */
+export function* findContacts(lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): Generator<number, EndContact[]> {
   const near = nearLines(lines, options)
-  return lines.flatMap((line) => {
-    if (only && !only.has(line.id)) return []
-    const arc = arcOfPath(line.path)
-    if (line.path.closed || !arc.total) return []
-    return (['first', 'last'] as const).map((end) => contactOf(line, end, near, options))
-  })
+  const found: EndContact[] = []
+  for (const [i, line] of lines.entries()) {
+    if ((only && !only.has(line.id)) || line.path.closed || !arcOfPath(line.path).total) continue
+    found.push(contactOf(line, 'first', near, options), contactOf(line, 'last', near, options))
+    yield i / lines.length
+  }
+  return found
 }
 
-/** Lines whose ink may come near a point. */
-function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions): (p: Vec) => Line[] {
-  const pads = lines.map((l) => Math.max(reach + l.weight.size * Math.max(...l.weight.stops.map((s) => Math.max(s.left, s.right))), overshoot))
-  if (!lines.length) return () => []
-  const index = new Flatbush(lines.length)
-  lines.forEach((l, i) => {
-    const box = boxOfPath(l.path)
-    const pad = pads[i]!
-    index.add(box.minX - pad, box.minY - pad, box.maxX + pad, box.maxY + pad)
+/** A line and those of its segments that come near a place. */
+interface Near {
+  line: Line
+  segments: number[]
+}
+
+/** Answers which segments of which lines may come near enough to a point to be met or crossed there. */
+function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions): (p: Vec) => Near[] {
+  const parts = lines.flatMap((line, l) => {
+    const pad = Math.max(reach + line.weight.size * Math.max(...line.weight.stops.map((s) => Math.max(s.left, s.right))), overshoot)
+    return arcOfPath(line.path).cubics.map((cubic, segment) => ({ l, segment, box: grown(boxOfCubics([cubic]), pad) }))
   })
+  if (!parts.length) return () => []
+  const index = new Flatbush(parts.length)
+  for (const { box } of parts) index.add(box.minX, box.minY, box.maxX, box.maxY)
   index.finish()
-  return (p) => index.search(p.x, p.y, p.x, p.y).sort((a, b) => a - b).map((i) => lines[i]!)
+  return (p) => {
+    const near = new Map<number, number[]>()
+    for (const i of index.search(p.x, p.y, p.x, p.y)) {
+      const { l, segment } = parts[i]!
+      near.set(l, [...(near.get(l) ?? []), segment])
+    }
+    return [...near].sort(([a], [b]) => a - b).map(([l, segments]) => ({ line: lines[l]!, segments: segments.sort((a, b) => a - b) }))
+  }
 }
 
-function contactOf(line: Line, end: End, near: (p: Vec) => Line[], options: ContactOptions): EndContact {
+function contactOf(line: Line, end: End, near: (p: Vec) => Near[], options: ContactOptions): EndContact {
   const arc = arcOfPath(line.path)
   const place = end === 'first' ? 0 : arc.total
   const at = arc.point(place)
@@ -105,11 +126,11 @@ interface Touch {
 }
 
 /** Where an end touches the body or an end of another line, or its own body farther along. */
-function touchOf(line: Line, end: End, other: Line, at: Vec, reach: number): Touch[] {
+function touchOf(line: Line, end: End, { line: other, segments }: Near, at: Vec, reach: number): Touch[] {
   const arc = arcOfPath(other.path)
   if (!arc.total) return []
   if (other === line) return ownTouch(line, end, at, reach)
-  const hit = arc.nearest(at)
+  const hit = arc.nearest(at, segments)
   const share = hit.length / arc.total
   if (hit.distance > reach + bodyHalf(other, share)) return []
   const theirs = endNear(other, at, reach)
@@ -154,16 +175,21 @@ function ownTouch(line: Line, end: End, at: Vec, reach: number): Touch[] {
 }
 
 /** The line that is cut nearest before an end, no farther back than `overshoot` px. */
-function crossingNear(line: Line, end: End, others: readonly Line[], overshoot: number): LinePlace | null {
-  const arc = arcOfPath(line.path)
+function crossingNear(line: Line, end: End, others: readonly Near[], overshoot: number): LinePlace | null {
+  const { total } = arcOfPath(line.path)
+  const [from, to] = end === 'first' ? [0, Math.min(total, overshoot)] : [Math.max(0, total - overshoot), total]
+  const last = cubicsBetween(line.path, from, to)
+  if (!last.length) return null
+  const stretch = new ArcLength(last)
   let best: { place: LinePlace; back: number } | null = null
-  for (const other of others) {
-    for (const c of crossingsBetween(line.path, other.path)) {
-      const s = arc.at(c.a.segment, c.a.t)
-      const back = end === 'first' ? s : arc.total - s
-      if (back > overshoot || (best && back >= best.back)) continue
-      const theirs = arcOfPath(other.path)
-      best = { place: { line: other.id, at: theirs.at(c.b.segment, c.b.t) / theirs.total }, back }
+  for (const { line: other, segments } of others) {
+    if (other === line) continue
+    const theirs = arcOfPath(other.path)
+    for (const c of crossingsOf(last, segments.map((s) => theirs.cubics[s]!))) {
+      const s = stretch.at(c.a.segment, c.a.t)
+      const back = end === 'first' ? s : stretch.total - s
+      if (best && back >= best.back) continue
+      best = { place: { line: other.id, at: theirs.at(segments[c.b.segment]!, c.b.t) / theirs.total }, back }
     }
   }
   return best?.place ?? null

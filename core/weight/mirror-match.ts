@@ -1,6 +1,5 @@
 import type { Line, Vec, Weight } from '../drawing/model'
-import { overlap } from '../geometry/bounds'
-import { arcOfPath, boxOfPath } from '../geometry/known'
+import { arcOfPath } from '../geometry/known'
 import { distance } from '../geometry/point'
 import { flipEnds, flipSides } from './shelf'
 import { pastedWeight } from './copy-weight'
@@ -41,6 +40,7 @@ function placesAlong({ path }: Line): Vec[] {
   return Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)))
 }
 
+/** The mean of places; two runs of places are on average no closer than their means. */
 const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) / of.length, y: of.reduce((s, p) => s + p.y, 0) / of.length })
 
 /**
@@ -48,17 +48,24 @@ const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) 
  * on average at most. Every line is in one pair at most, the closest pairs first; a line across the axis has none.
  */
 export function mirrorPairs(sources: readonly Line[], lines: readonly Line[], axis: Axis, reach: number): MirrorPair[] {
-  const known = lines.map((line) => ({ line, places: placesAlong(line), total: arcOfPath(line.path).total, box: boxOfPath(line.path) })).filter((l) => l.total > 0)
+  const known = lines
+    .filter((line) => arcOfPath(line.path).total > 0)
+    .map((line) => {
+      const places = placesAlong(line)
+      return { line, places, middle: mean(places), total: arcOfPath(line.path).total }
+    })
   const candidates: MirrorPair[] = []
   for (const source of sources) {
     const total = arcOfPath(source.path).total
     if (!total) continue
-    const image = placesAlong(source).map((p) => mirrored(p, axis))
-    const box = { minX: Math.min(...image.map((p) => p.x)) - reach, minY: Math.min(...image.map((p) => p.y)) - reach, maxX: Math.max(...image.map((p) => p.x)) + reach, maxY: Math.max(...image.map((p) => p.y)) + reach }
-    const side = sideOfAxis(mean(placesAlong(source)), axis)
-    for (const { line, places, total: theirs, box: there } of known) {
-      if (line.id === source.id || line.path.closed !== source.path.closed || Math.abs(theirs - total) > LENGTHS * Math.max(theirs, total) || !overlap(box, there)) continue
-      if (side * sideOfAxis(mean(places), axis) > 0) continue
+    const own = placesAlong(source)
+    const image = own.map((p) => mirrored(p, axis))
+    const middle = mean(image)
+    const side = sideOfAxis(mean(own), axis)
+    for (const { line, places, middle: there, total: theirs } of known) {
+      if (Math.abs(there.x - middle.x) > reach || Math.abs(there.y - middle.y) > reach) continue
+      if (line.id === source.id || line.path.closed !== source.path.closed || Math.abs(theirs - total) > LENGTHS * Math.max(theirs, total)) continue
+      if (side * sideOfAxis(there, axis) > 0) continue
       const fit = comparison(image, places, source.path.closed)
       if (fit.off <= reach) candidates.push({ from: source.id, to: line.id, ...fit })
     }

@@ -4,7 +4,7 @@ import { Pin, PinOff } from 'lucide-vue-next'
 import type { Line } from '#core/drawing/model'
 import { short } from '#core/geometry/path'
 import { flipEnds, flipSides } from '#core/weight/shelf'
-import { HEAVIEST } from '#core/weight/size'
+import { HEAVIEST, heavier, lighter } from '#core/weight/size'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
@@ -83,10 +83,12 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
         <b class="font-[650]">{{ title }}</b>
         <span class="quiet number">{{ short(arcOf(first).total, 0) }} px long</span>
         <span class="number" data-testid="range">{{ range }}</span>
-        <label class="flex items-center gap-1.5">
-          <span class="quiet">Size</span>
+        <span class="flex items-center gap-1">
+          <span class="quiet mr-0.5">Size</span>
+          <button class="quiet px-1 text-[15px] leading-none" title="Lighter, each line by its own size ( [ )" aria-label="Lighter" @click="chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size)))">−</button>
           <input class="field number w-14 !py-0 text-right" :value="short(size, 2)" inputmode="decimal" aria-label="Size in px" data-testid="size" @change="setSize" @keydown.enter="($event.target as HTMLInputElement).blur()" />
-        </label>
+          <button class="quiet px-1 text-[15px] leading-none" title="Heavier, each line by its own size ( ] )" aria-label="Heavier" @click="chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size)))">+</button>
+        </span>
         <button class="flex items-center gap-1 text-[12.5px]" :class="pinned ? 'text-plum' : 'text-mute-deep'" :aria-pressed="pinned" :title="pinned ? 'Weight set by hand: rules leave it alone. Click to let them weigh it again' : 'Rules may weigh it. Click to keep it as it is'" @click="togglePin">
           <component :is="pinned ? Pin : PinOff" :size="14" />{{ pinned ? 'Pinned' : 'Pin' }}
         </button>
