@@ -1,15 +1,22 @@
+import { cpus } from 'node:os'
 import { defineConfig } from '@playwright/test'
 
 const PORT = 4399
+const ON_THE_DESK = /(desk|access|first-line)\.spec\.ts$/
 
 export default defineConfig({
   testDir: 'tests/e2e',
   testMatch: '**/*.spec.ts',
-  workers: 1,
+  workers: Math.min(2, cpus().length),
   fullyParallel: false,
   retries: 0,
   timeout: 180_000,
   expect: { timeout: 15_000 },
+  // The Desk shows every drawing there is, so what happens on it is looked at before other tests make theirs.
+  projects: [
+    { name: 'desk', testMatch: ON_THE_DESK, workers: 1 },
+    { name: 'drawings', testIgnore: ON_THE_DESK, dependencies: ['desk'] },
+  ],
   reporter: [['list']],
   outputDir: 'test-results',
   use: {

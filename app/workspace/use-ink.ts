@@ -1,7 +1,7 @@
 import type { Remote } from 'comlink'
 import { proxy, wrap } from 'comlink'
-import type { InjectionKey, Ref, ShallowRef } from 'vue'
-import { inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
+import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
+import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
 import type { Drawing } from '#core/drawing/model'
 import type { ShapesResult } from '#core/shapes/derive'
 import { OutlineCache } from '~/canvas/outline-cache'
@@ -20,6 +20,8 @@ export interface Ink {
   cache: OutlineCache
   stack: ShallowRef<InkEntry[]>
   shapes: ShallowRef<ShapesResult | null>
+  /** Whether the shapes are those of the drawing as it is now. */
+  upToDate: ComputedRef<boolean>
   /** Share 0..1 of long work under way, or null. */
   progress: Ref<number | null>
   stopShapes: () => void
@@ -49,6 +51,7 @@ export function provideInk(): Ink {
   const cache = new OutlineCache(geometry)
   const stack = shallowRef<InkEntry[]>([])
   const shapes = shallowRef<ShapesResult | null>(null)
+  const shapesOf = shallowRef<Drawing | null>(null)
   const progress = ref<number | null>(null)
   const stacker = new Stacker(cache, trial.shown)
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -83,6 +86,7 @@ export function provideInk(): Ink {
     if (!result || store.drawing !== drawing || !wantsShapes()) return
     progress.value = null
     shapes.value = result
+    shapesOf.value = drawing
     stack.value = result.outlines.map((o) => entryOf(o, drawing))
   }
 
@@ -120,6 +124,7 @@ export function provideInk(): Ink {
     cache,
     stack,
     shapes,
+    upToDate: computed(() => !!shapes.value && shapesOf.value === store.drawing),
     progress,
     stopShapes: () => {
       void geometry.stopShapes()

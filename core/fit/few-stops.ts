@@ -74,6 +74,8 @@ function settled(knots: readonly Knot[], course: readonly WidthPoint[], toleranc
 
 /** Knots with the one at `i` where the profile about it is least off: its spans and the next ones heed it, no others. */
 function bestAt(knots: Knot[], i: number, course: readonly WidthPoint[], tolerance: number): Knot[] {
+  // The ends stay as the hand pressed them.
+  if (i === 0 || i === knots.length - 1) return knots
   const from = knots[i - 2]?.at ?? 0
   const to = knots[i + 2]?.at ?? 1
   const here = course.filter((p) => p.s >= from && p.s <= to)
@@ -89,7 +91,6 @@ function bestAt(knots: Knot[], i: number, course: readonly WidthPoint[], toleran
     }
   }
   for (const step of WIDTH_STEPS) attempt({ ...best[i]!, w: Math.max(0, best[i]!.w + step * tolerance) })
-  if (i === 0 || i === knots.length - 1) return best
   for (const step of PLACE_STEPS) {
     const { at } = best[i]!
     const gap = step > 0 ? best[i + 1]!.at - at : at - best[i - 1]!.at

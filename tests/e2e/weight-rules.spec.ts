@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import { expect, test } from '@playwright/test'
 import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
 import type { Drawing, Line, Vec } from '../../core/drawing/model'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, openDrawing, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
 const RIGHT: Vec = { x: 1, y: 0 }
@@ -22,11 +22,7 @@ const square = (x: number, y: number, side: number): Line[] => [
 
 /** Opens a drawing of these lines in the Weight pass. */
 async function weigh(page: Page, lines: Line[], over: Partial<Drawing> = {}): Promise<void> {
-  await startDrawing(page)
-  const drawing = newDrawing('Rules', { layers: [newLinesLayer('Lines', lines)], ...over })
-  const origin = new URL(page.url()).origin
-  const { id } = (await (await page.request.post('/api/drawings', { data: { drawing }, headers: { origin } })).json()) as { id: string }
-  await openDrawing(page, id)
+  await startDrawing(page, newDrawing('Rules', { layers: [newLinesLayer('Lines', lines)], ...over }))
   await enterPass(page, 'Weight')
 }
 

@@ -37,7 +37,7 @@ const facts = computed(() => {
   return unit === 'mm' ? `${short(width / pxPerMm, 1)} x ${short(height / pxPerMm, 1)} mm` : `${short(width, 0)} x ${short(height, 0)} px`
 })
 /** Outlines and pictures show the shapes, so they wait for them. */
-const waiting = computed(() => NEED_SHAPES.includes(kind.value.id) && (!ink.shapes.value || ink.progress.value !== null))
+const waiting = computed(() => NEED_SHAPES.includes(kind.value.id) && (!ink.upToDate.value || ink.progress.value !== null))
 
 function fileName(extension: string): string {
   const plain = store.drawing!.name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').toLowerCase()

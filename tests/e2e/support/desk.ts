@@ -8,10 +8,10 @@ import { cubicsOfPath } from '../../../core/geometry/path'
 import { pathsOfData, IDENTITY } from '../../../core/formats/svg/paths'
 import type { OpenDrawing } from '../../../shared/api'
 
-/** A drawing of its own for a test: a copy of a demo drawing, or a blank one. Opens it. */
-export async function startDrawing(page: Page, demo?: string): Promise<string> {
-  let drawing: Drawing = newDrawing('Test drawing')
-  if (demo) drawing = ((await (await page.request.get(`/api/drawings/${demo}`)).json()) as OpenDrawing).drawing
+/** A drawing of its own for a test: a copy of a demo drawing, one that is given, or a blank one. Opens it. */
+export async function startDrawing(page: Page, from?: string | Drawing): Promise<string> {
+  let drawing: Drawing = typeof from === 'object' ? from : newDrawing('Test drawing')
+  if (typeof from === 'string') drawing = ((await (await page.request.get(`/api/drawings/${from}`)).json()) as OpenDrawing).drawing
   const origin = new URL((await page.request.get('/')).url()).origin
   const response = await page.request.post('/api/drawings', { data: { drawing }, headers: { origin } })
   const { id } = (await response.json()) as { id: string }
