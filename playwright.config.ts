@@ -2,7 +2,7 @@ import { cpus } from 'node:os'
 import { defineConfig } from '@playwright/test'
 
 const PORT = 4399
-const ON_THE_DESK = /(desk|access|first-line)\.spec\.ts$/
+const ON_THE_DESK = /desk\.spec\.ts$/
 
 export default defineConfig({
   testDir: 'tests/e2e',

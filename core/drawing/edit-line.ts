@@ -19,6 +19,7 @@ export function reversedLine(line: Line): Line {
     ...line,
     path: reversePath(line.path),
     weight: flipSides(flipEnds(line.weight)),
+    ...(line.outside && { outside: OTHER_WAY[line.outside] }),
     finish: { ...line.finish, startCap: line.finish.endCap, endCap: line.finish.startCap, align: OTHER_WAY[line.finish.align] },
     snips: line.snips.map((s): Snip => ({ ...s, from: 1 - s.to, to: 1 - s.from, ...bounds(s.toBy, s.fromBy) })),
     trace: line.trace && reversedTrace(line.trace),

@@ -42,6 +42,28 @@ test('no screen has a serious barrier', async ({ page }) => {
   expect(await barriers(page), 'keys').toEqual([])
 })
 
+test('nor have the rules, the menus and the wipe of the Weight pass', async ({ page }) => {
+  await startDrawing(page, 'demo-radish-bunch')
+  await enterPass(page, 'Weight')
+  for (const instrument of ['Contact', 'Light', 'Sweep', 'Match']) {
+    if (instrument === 'Match') await page.keyboard.press('Shift+Q')
+    else await takeUp(page, instrument)
+    await page.waitForTimeout(300)
+    expect(await barriers(page), instrument).toEqual([])
+  }
+  await takeUp(page, 'Caliper')
+  await clickAt(page, { x: 428, y: 362 })
+  for (const menu of ['Tapers', 'Finish', 'History']) {
+    await page.getByRole('button', { name: menu, exact: true }).click()
+    await page.waitForTimeout(150)
+    expect(await barriers(page), menu).toEqual([])
+    await page.keyboard.press('Escape')
+  }
+  await page.getByRole('button', { name: 'History' }).click()
+  await page.getByRole('button', { name: 'Compare with before this visit' }).click()
+  expect(await barriers(page), 'wipe').toEqual([])
+})
+
 test('a line is drawn, weighed and delivered by keyboard alone once it is on the page', async ({ page }) => {
   await startDrawing(page)
   await clickAt(page, { x: 100, y: 200 })

@@ -88,6 +88,7 @@ describe('lines turned round, joined and closed', () => {
       expect(widths(back).at(total - s).left).toBeCloseTo(widths(line()).at(s).right, 9)
     }
     expect(reversedLine(back).path).toEqual(bent)
+    expect(reversedLine({ ...line(), outside: 'left' }).outside).toBe('right')
   })
 
   it('apart are joined by a straight segment; the size of the second is kept as a share of the first', () => {
