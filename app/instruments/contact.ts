@@ -50,6 +50,8 @@ export class Contact implements Instrument {
   /** The end under the pointer, or the one that the arrow keys came to. */
   private over: string | null = null
   private gone = false
+  /** Contacts are being looked for. */
+  private looking = false
   /** Escape put the proposal aside. */
   private aside = false
   /** What Enter does; null where nothing would change. */
@@ -83,6 +85,7 @@ export class Contact implements Instrument {
     const weighed = weighedLines(lines, chosen.length ? new Set(chosen) : open, rule)
     const look: Look = { all, lines, weighed, open, chosen }
     this.accepting = null
+    this.looking = true
     const { known } = this
     if (known && sameFinding(known, look, rule)) this.propose(look, known.contacts)
     else bench.inTurns('Looking at the ends', findContacts(lines, rule, weighed), (contacts) => {
@@ -94,6 +97,7 @@ export class Contact implements Instrument {
   private propose({ all, lines, open, chosen }: Look, contacts: readonly EndContact[]): void {
     const { bench } = this
     if (this.gone) return
+    this.looking = false
     const rule = bench.preferences().contact
     this.proposals = proposalsFor(contacts, this.decided)
     if (this.aside) {
@@ -127,12 +131,10 @@ export class Contact implements Instrument {
   private accept(of: (line: Line) => Line, ids: readonly string[]): void {
     this.decided.clear()
     this.bench.tryOn(null)
-    this.bench.edit('Weight by contact', (draft) => void changeLines(draft, ids, (line) => void (line.weight = of(this.lineOf(line.id)!).weight)))
+    const wanted = new Set(ids)
+    const weights = new Map(this.bench.allLines(true).filter((l) => wanted.has(l.id)).map((l) => [l.id, of(l).weight]))
+    this.bench.edit('Weight by contact', (draft) => void changeLines(draft, [...weights.keys()], (line) => void (line.weight = weights.get(line.id)!)))
     this.review()
-  }
-
-  private lineOf(id: string): Line | undefined {
-    return this.bench.allLines(true).find((l) => l.id === id)
   }
 
   private putAside(): void {
@@ -224,6 +226,7 @@ export class Contact implements Instrument {
       this.review()
       return
     }
+    if (this.looking) return
     if (!this.proposals.length) this.bench.say('There is no end to weigh: the lines are closed, pinned or on locked layers.')
     else if (this.accepting) this.accepting()
     else this.bench.say('Every end has the weight that its contact asks for.')

@@ -40,8 +40,7 @@ export class Light implements Instrument {
   hint(): string {
     if (this.hold?.moved) return 'Edges that face the light are thin · Release: look · Esc: back'
     if (this.hover && !this.overLight) return 'Click: its outside is on the other side · Drag: bring the light here'
-    const live = this.bench.drawing().settings.light?.live
-    if (this.trying && !live) return 'Enter: accept · Drag: move the light · Click a line: turn its outside · Esc: as it was'
+    if (this.trying) return 'Enter: accept · Drag: move the light · Click a line: turn its outside · Esc: as it was'
     return 'Drag the light, or bring it anywhere · Click a line: turn its outside · Arrows: nudge'
   }
 
@@ -69,10 +68,6 @@ export class Light implements Instrument {
     const set = now !== this.last
     this.last = now
     const { light } = this.bench.drawing().settings
-    if (set && light?.live && !this.hold) {
-      this.follow()
-      return
-    }
     if (set) this.trying = true
     if (this.trying) this.tryOn()
     else if (light && !this.hold) this.at = light.at
@@ -95,17 +90,17 @@ export class Light implements Instrument {
     return `${lit} ${lit === 1 ? 'line has' : 'lines have'} an outside and ${lit === 1 ? 'takes' : 'take'} the light.${pinned ? ` ${pinned} pinned ${pinned === 1 ? 'line is' : 'lines are'} left alone.` : ''}`
   }
 
-  private accept(live = this.rule.live): void {
+  private accept(): void {
     if (!this.bench.allLines(true).length) {
       this.bench.say('There is no line to light. Lay some lines first, or unlock a layer.')
       return
     }
-    const rule = { ...this.rule, live }
+    const { rule } = this
     const sides = this.sides()
     const lit = new Map(this.bench.allLines(true).map((l) => [l.id, litLine(l, sides.get(l.id) ?? null, rule)]))
     this.trying = false
     this.bench.tryOn(null)
-    this.bench.edit(live ? 'Light that follows' : 'Weight by light', (draft) => {
+    this.bench.edit(rule.live ? 'Light that follows' : 'Weight by light', (draft) => {
       draft.settings.light = rule
       changeLines(draft, [...lit.keys()], (line) => {
         const next = lit.get(line.id)!
@@ -113,11 +108,6 @@ export class Light implements Instrument {
       })
     })
     this.bench.refresh()
-  }
-
-  /** The light that follows edits goes where it was dragged, or by what was set. */
-  private follow(): void {
-    this.accept(true)
   }
 
   private putAside(): void {
@@ -166,7 +156,7 @@ export class Light implements Instrument {
 
   /** The hand let go of the light: a light that follows edits is a step at once, another waits to be accepted. */
   private settle(): void {
-    if (this.bench.drawing().settings.light?.live) this.follow()
+    if (this.bench.drawing().settings.light?.live) this.accept()
     this.bench.refresh()
   }
 
