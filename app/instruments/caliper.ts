@@ -226,10 +226,14 @@ export class Caliper implements Instrument {
       this.bench.refresh()
       return true
     }
+    if (key.toLowerCase() === 'a' && shift && this.bench.selection().length) {
+      this.bench.chooseStops(chosenLines(this.bench).flatMap((l) => l.weight.stops.map((_, index) => ({ line: l.id, index }))))
+      this.bench.refresh()
+      return true
+    }
     if (!stops.length) return false
     if (key === 'Delete' || key === 'Backspace') this.remove(stops)
     else if (key === 'Enter') this.bench.askFor('width')
-    else if (key === 'a' && shift) this.bench.chooseStops(chosenLines(this.bench).flatMap((l) => l.weight.stops.map((_, index) => ({ line: l.id, index }))))
     else return false
     return true
   }

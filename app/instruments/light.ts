@@ -196,7 +196,7 @@ export class Light implements Instrument {
     this.bench.tryOn(null)
   }
 
-  key(key: string, shift: boolean): boolean {
+  key(key: string, shift = false): boolean {
     if (key === 'Enter') {
       this.accept()
       return true

@@ -68,6 +68,7 @@ watch(() => view.asked, async () => {
       <button class="quiet" title="Add a width stop beside the chosen one" @click="add">Add stop</button>
       <button class="quiet" :disabled="!stop" title="Remove the chosen stops (Delete)" @click="remove">Remove</button>
     </div>
+    <button v-if="view.instrument === 'select'" class="quiet text-left" :aria-pressed="studio.preferences.scaleWeights" title="When a corner of the frame is dragged" @click="studio.preferences.scaleWeights = !studio.preferences.scaleWeights">{{ studio.preferences.scaleWeights ? 'Scaling: weights too' : 'Scaling: weights stay' }}</button>
     <div class="flex items-center gap-3">
       <button class="quiet" :aria-pressed="studio.preferences.sidesLinked" title="Whether a drag changes both sides; Alt does the other" @click="studio.preferences.sidesLinked = !studio.preferences.sidesLinked">{{ studio.preferences.sidesLinked ? 'Sides linked' : 'Sides apart' }}</button>
       <button class="quiet" title="What the graph measures in" @click="studio.preferences.graphIn = studio.preferences.graphIn === 'px' ? 'share' : 'px'">{{ studio.preferences.graphIn === 'px' ? 'in px' : 'in shares' }}</button>

@@ -23,6 +23,7 @@ const KEYS: [string, string][] = [
   ['F', 'Flip ends'],
   ['Shift + F', 'Flip sides'],
   ['[  ]', 'Lighter, heavier'],
+  ['Shift + A', 'With the Caliper: all stops of the chosen lines'],
   ['N, Shift + N', 'Next, previous profile'],
   ['Shift + C, V', 'Copy a weight, paste it'],
   ['Enter', 'Finish'],

@@ -63,6 +63,8 @@ describe('several stops under the caliper', () => {
     expect(bench.labels).toEqual(['Change 2 width stops', 'Slide 2 width stops'])
     tool.key('Delete')
     expect(bench.lines[0]!.weight.stops).toHaveLength(1)
+    tool.key('A', true)
+    expect(bench.chosenStops).toEqual([{ line: id, index: 0 }])
   })
 
   it('apart from each other, one side alone follows the hand', () => {
