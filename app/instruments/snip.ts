@@ -3,13 +3,10 @@ import { inSnip, stretchAround } from '#core/drawing/snips'
 import { partOfPath } from '#core/geometry/part-of-path'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
+import { placesOnTheWay } from './along-the-way'
 import type { Bench, Hand, Instrument } from './instrument'
-import { screenDistance } from './instrument'
 
 const REACH = 8
-
-/** A sweep looks for lines this often along its way, screen px. */
-const STEP = 4
 
 /** What the hand points at: a stretch that would be hidden, or one that is. */
 interface Target {
@@ -62,10 +59,8 @@ export class Snip implements Instrument {
       this.bench.refresh()
       return
     }
-    const steps = Math.max(1, Math.ceil((screenDistance(sweep.last, hand.at) * this.bench.zoom()) / STEP))
-    for (let i = 1; i <= steps; i++) {
-      const u = i / steps
-      const target = this.targetAt({ x: sweep.last.x + (hand.at.x - sweep.last.x) * u, y: sweep.last.y + (hand.at.y - sweep.last.y) * u })
+    for (const p of placesOnTheWay(sweep.last, hand.at, this.bench.zoom())) {
+      const target = this.targetAt(p)
       if (target && target.hidden !== sweep.hiding) this.take(target)
     }
     sweep.last = hand.at

@@ -2,11 +2,10 @@ import type { Vec } from '#core/drawing/model'
 import { pastedWeight } from '#core/weight/copy-weight'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
+import { placesOnTheWay } from './along-the-way'
 import type { Bench, Hand, Instrument, LineHit } from './instrument'
 
 const REACH = 8
-/** A sweep looks for lines this often along its way, screen px. */
-const STEP = 4
 
 /** Paints the copied weight on lines: every line that the hand sweeps over gets it. */
 export class Sweep implements Instrument {
@@ -44,11 +43,9 @@ export class Sweep implements Instrument {
   /** Takes every line between where the hand was and where it is. */
   private sweepTo(to: Vec): void {
     const { last, taken } = this.sweep!
-    const steps = Math.max(1, Math.ceil((Math.hypot(to.x - last.x, to.y - last.y) * this.bench.zoom()) / STEP))
     const before = taken.size
-    for (let i = 1; i <= steps; i++) {
-      const u = i / steps
-      const hit = this.bench.lineAt({ x: last.x + (to.x - last.x) * u, y: last.y + (to.y - last.y) * u }, REACH)
+    for (const p of placesOnTheWay(last, to, this.bench.zoom())) {
+      const hit = this.bench.lineAt(p, REACH)
       if (hit) taken.add(hit.line.id)
     }
     this.sweep!.last = to

@@ -1,7 +1,7 @@
 import type { PenTrace, WidthStop } from '../drawing/model'
 import { Profile } from '../weight/profile'
 import { APART, fewStops } from './few-stops'
-import type { WidthPoint } from './pressure-widths'
+import { keptPoints } from './kept-points'
 import { gathered, pressureWidths } from './pressure-widths'
 
 /**
@@ -35,32 +35,8 @@ export function pressureStops(trace: PenTrace): WidthStop[] {
 export function quickStops(trace: PenTrace): WidthStop[] {
   const points = pressureWidths(trace)
   if (!points || points.length < 2) return [...EVEN]
-  const keep = new Set([0, points.length - 1])
-  split(points, 0, points.length - 1, keep)
-  return [...keep]
-    .sort((a, b) => a - b)
-    .map((i) => ({ at: points[i]!.s, left: points[i]!.w, right: points[i]!.w }))
-}
-
-/** Keeps the farthest point of a span from its chord while it is too far (D. Douglas and T. Peucker, 1973). */
-function split(points: readonly WidthPoint[], from: number, to: number, keep: Set<number>): void {
-  const a = points[from]!
-  const b = points[to]!
-  let worst: number = WIDTH_TOLERANCES[0]
-  let at = -1
-  for (let i = from + 1; i < to; i++) {
-    const p = points[i]!
-    const u = b.s > a.s ? (p.s - a.s) / (b.s - a.s) : 0
-    const off = Math.abs(p.w - (a.w + (b.w - a.w) * u))
-    if (off > worst) {
-      worst = off
-      at = i
-    }
-  }
-  if (at < 0) return
-  keep.add(at)
-  split(points, from, at, keep)
-  split(points, at, to, keep)
+  const kept = keptPoints(points.map((p) => p.s), points.map((p) => p.w), WIDTH_TOLERANCES[0])
+  return kept.map((i) => ({ at: points[i]!.s, left: points[i]!.w, right: points[i]!.w }))
 }
 
 /** How far the profile of `stops` lies from the widths that a trace asks for at most, as a share of the full width. */

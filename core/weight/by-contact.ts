@@ -1,8 +1,9 @@
 import type { End } from '../drawing/ends'
-import type { Line, Taper, Weight, WidthStop } from '../drawing/model'
+import type { Line, Weight, WidthStop } from '../drawing/model'
 import { bodyAt, bodyStops, bodyWidth, insetOf, isEndStop } from './body'
 import type { ContactOptions, EndContact } from './contact'
 import { contactsOf } from './contact'
+import { taperAtEnd, withTaper } from './end-tapers'
 
 /** What is done with an end: it tapers, it is as full as what it tucks under allows, or it stays as it is. */
 export const VERDICTS = ['taper', 'full', 'leave'] as const
@@ -61,9 +62,6 @@ export function weightsByContact(lines: readonly Line[], proposals: readonly End
 /** How wide an end may be to tuck under what it meets, px. */
 const roomUnder = ({ under }: EndProposal, lines: ReadonlyMap<string, Line>): number => (under ? bodyWidth(lines.get(under.line)!, under.at) : Infinity)
 
-const taperOf = (weight: Weight, end: End): Taper | null => (end === 'first' ? weight.start : weight.end)
-const withTaper = (weight: Weight, end: End, taper: Taper | null): Weight => (end === 'first' ? { ...weight, start: taper } : { ...weight, end: taper })
-
 /** The stop that governs an end: the one nearest to it. */
 const endStop = ({ stops }: Weight, end: End): WidthStop => (end === 'first' ? stops[0]! : stops[stops.length - 1]!)
 
@@ -78,7 +76,7 @@ function widestBody(line: Line): number {
 function tapered(line: Line, weight: Weight, end: End, { strength, taper }: ContactRule): Weight {
   const tip = 1 - strength
   const now = endStop(weight, end)
-  const was = taperOf(weight, end)
+  const was = taperAtEnd(weight, end)
   if ((was && was.tip <= tip + SAME) || now.left + now.right <= (tip + SAME) * widestBody(line)) return weight
   return withTaper(weight, end, { length: taper, unit: '%', tip, ease: was?.ease ?? 'straight' })
 }
@@ -91,7 +89,7 @@ function full(line: Line, weight: Weight, end: End, most: number, strength: numb
   if (!(wide > 0)) return weight
   const target = Math.min(wide, most)
   const now = endStop(weight, end)
-  const width = (weight.size / 2) * (now.left + now.right) * (taperOf(weight, end)?.tip ?? 1)
+  const width = (weight.size / 2) * (now.left + now.right) * (taperAtEnd(weight, end)?.tip ?? 1)
   const slack = SAME * wide
   if (width >= target * strength - slack && width <= most + slack) return weight
   const k = (width > most ? most : target * strength) / wide

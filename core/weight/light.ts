@@ -1,4 +1,5 @@
 import type { Drawing, LightRule, Line, Weight, WidthStop } from '../drawing/model'
+import { keptPoints } from '../fit/kept-points'
 import { courseOf } from './course'
 import type { Side } from './outside'
 import { outsidesOf } from './outside'
@@ -43,7 +44,7 @@ export function litWeight(line: Line, outside: Side | null, rule: LightRule): We
   const factors = lightAlong(line, outside, rule)
   const profile = new Profile(own, line.path.closed)
   const held = own.length > 1 ? own.map((s) => s.at) : []
-  const places = [...keptPlaces(at, factors).filter((u) => held.every((h) => Math.abs(h - u) > APART)), ...held]
+  const places = [...keptPoints(at, factors, EXACT).map((i) => at[i]!).filter((u) => held.every((h) => Math.abs(h - u) > APART)), ...held]
   const stops = places
     .sort((a, b) => a - b)
     .map((u): WidthStop => {
@@ -68,29 +69,6 @@ function factorAt(at: Float64Array, factors: Float64Array, u: number, closed: bo
   const i = Math.min(spans - 1, Math.floor(s))
   const [a, b] = [factors[i]!, factors[(i + 1) % n]!]
   return a + (b - a) * (s - i)
-}
-
-/** Places that tell the course of factors within EXACT: the farthest from its chord is kept (D. Douglas and T. Peucker, 1973). */
-function keptPlaces(at: Float64Array, factors: Float64Array): number[] {
-  const keep = [0]
-  const split = (from: number, to: number): void => {
-    let worst = EXACT
-    let far = -1
-    for (let i = from + 1; i < to; i++) {
-      const off = Math.abs(factors[i]! - (factors[from]! + ((factors[to]! - factors[from]!) * (i - from)) / (to - from)))
-      if (off > worst) {
-        worst = off
-        far = i
-      }
-    }
-    if (far < 0) return
-    split(from, far)
-    keep.push(far)
-    split(far, to)
-  }
-  split(0, at.length - 1)
-  keep.push(at.length - 1)
-  return keep.map((i) => at[i]!)
 }
 
 /** Every line with an outside that is not pinned, under the light; the same object where nothing changes. */

@@ -80,6 +80,4 @@ export function removeStops(weight: Weight, indices: ReadonlySet<number>): Weigh
 }
 
 /** `weight` without stop `index`; the last one stays and becomes even. */
-export function removeStop(weight: Weight, index: number): Weight {
-  return withHandStops(weight, weight.stops.length > 1 ? weight.stops.filter((_, i) => i !== index) : [{ at: 0, left: 1, right: 1 }])
-}
+export const removeStop = (weight: Weight, index: number): Weight => removeStops(weight, new Set([index]))

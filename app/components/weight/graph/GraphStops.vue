@@ -37,7 +37,7 @@ function choose(e: PointerEvent, index: number): boolean {
   const ref = { line: line.value.id, index }
   if (e.shiftKey) {
     view.stops = isChosen(index) ? view.stops.filter((c) => c.line !== ref.line || c.index !== index) : [...view.stops, ref]
-    return !e.shiftKey
+    return false
   }
   if (!isChosen(index)) view.stops = [ref]
   return true
