@@ -12,10 +12,15 @@ import type { Mark, MarkRef } from './marks'
 import type { Viewport } from './viewport'
 import { stepToScreen, toScreen } from './viewport'
 
+// Marks are drawn when told, in the frame of what they belong to; by itself Konva would draw them once more in the next.
+Konva.autoDrawEnabled = false
+
 /** Draws marks with Konva, all of them anew when they change: there are few. */
 export class MarksLayer {
   private readonly stage: Konva.Stage
   private readonly layer = new Konva.Layer()
+  /** The hit canvas is drawn only once someone asks for the mark at a place: no drag does. */
+  private hitsAreStale = true
 
   constructor(container: HTMLDivElement) {
     this.stage = new Konva.Stage({ container, width: 1, height: 1 })
@@ -24,23 +29,31 @@ export class MarksLayer {
 
   resize(width: number, height: number): void {
     this.stage.size({ width, height })
+    this.draw()
   }
 
   render(marks: readonly Mark[], viewport: Viewport): void {
     this.layer.destroyChildren()
     const place: Place = Object.assign((p: Vec) => toScreen(viewport, p), { step: (d: Vec) => stepToScreen(viewport, d) })
     for (const mark of marks) for (const shape of shapesOf(mark, place)) this.layer.add(shape)
-    this.layer.draw()
+    this.draw()
   }
 
   /** The mark under a point of the screen, if one wants the hand. */
   at(p: Vec): MarkRef | null {
+    if (this.hitsAreStale) this.layer.drawHit()
+    this.hitsAreStale = false
     const shape = this.stage.getIntersection(p)
     return (shape?.getAttr('mark') as MarkRef | undefined) ?? null
   }
 
   destroy(): void {
     this.stage.destroy()
+  }
+
+  private draw(): void {
+    this.layer.drawScene()
+    this.hitsAreStale = true
   }
 }
 

@@ -13,31 +13,33 @@ interface FoundLine {
   index: number
 }
 
+/** Where lines were last seen: looking through thousands at every move takes a good part of a frame. */
+const seats = new Map<string, { layer: number; index: number }>()
+
 /** A line by its id, with its layer and its place there. */
 export function findLine(drawing: Drawing, id: string): FoundLine | null {
-  return isDraft(drawing) ? (foundAsBefore(drawing, id) ?? lookedFor(drawing, id)) : lookedFor(drawing, id)
+  const found = seated(drawing, id)
+  if (found) return found
+  // Going through a draft is slow, and few edits move a line to another place.
+  noteSeats(isDraft(drawing) ? original(drawing)! : drawing)
+  const anew = seated(drawing, id)
+  if (anew || !isDraft(drawing)) return anew
+  noteSeats(drawing)
+  return seated(drawing, id)
 }
 
-function lookedFor(drawing: Drawing, id: string): FoundLine | null {
-  for (const layer of drawing.layers) {
-    if (layer.kind !== 'lines') continue
-    const index = layer.items.findIndex((l) => l.id === id)
-    if (index >= 0) return { layer, line: layer.items[index]!, index }
-  }
-  return null
+/** The line, if it is where it was last seen. */
+function seated(drawing: Drawing, id: string): FoundLine | null {
+  const seat = seats.get(id)
+  const layer = seat && drawing.layers[seat.layer]
+  const line = layer?.kind === 'lines' ? layer.items[seat!.index] : undefined
+  return line?.id === id ? { layer: layer as LinesLayer, line, index: seat!.index } : null
 }
 
-/** Where a draft's line was before the draft was touched, if it is there still: looking through a draft is slow. */
-function foundAsBefore(draft: Drawing, id: string): FoundLine | null {
-  const before = original(draft)!.layers
-  for (const [place, { kind, items }] of before.entries()) {
-    const index = kind === 'lines' ? items.findIndex((l) => l.id === id) : -1
-    if (index < 0) continue
-    const layer = draft.layers[place]
-    const line = layer?.kind === 'lines' ? layer.items[index] : undefined
-    return line?.id === id ? { layer: layer as LinesLayer, line, index } : null
-  }
-  return null
+/** All lines at once, so that a choice of thousands is found in one go. */
+function noteSeats(drawing: Drawing): void {
+  for (const [layer, { kind, items }] of drawing.layers.entries())
+    if (kind === 'lines') for (const [index, { id }] of items.entries()) seats.set(id, { layer, index })
 }
 
 /** Whether anything differs between two drawings besides the lines named. */

@@ -47,10 +47,15 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   function handOf(e: PointerEvent, clicks: number): Hand {
     const screen = onScreen(e)
     const merged = e.type === 'pointermove' ? (e.getCoalescedEvents?.() ?? []) : []
+    let mark: MarkRef | null | undefined
     return {
       at: onPage(screen),
       screen,
-      mark: markAt(screen),
+      // Looked for only when asked: finding it draws the marks once more.
+      get mark() {
+        if (mark === undefined) mark = markAt(screen)
+        return mark
+      },
       shift: e.shiftKey,
       alt: e.altKey,
       free: e.ctrlKey || e.metaKey,

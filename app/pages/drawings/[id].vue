@@ -16,6 +16,7 @@ import TopBar from '~/components/workspace/TopBar.vue'
 import Tray from '~/components/workspace/Tray.vue'
 import type { Way } from '~/stores/drawing'
 import { useDrawingStore } from '~/stores/drawing'
+import { findLine } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
 import { provideInk } from '~/workspace/use-ink'
@@ -57,7 +58,10 @@ watch(
   [() => store.drawing?.layers, () => (view.solo ? view.activeLayer : null)],
   ([layers]) => {
     const named = new Set([...view.selection, ...view.stops.map((s) => s.line), ...view.nodes.map((n) => n.line)])
-    const open = new Map((named.size ? (layers ?? []) : []).flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !l.locked ? l.items.filter((i) => named.has(i.id)).map((i) => [i.id, i] as const) : [])))
+    const open = new Map([...named].flatMap((id) => {
+      const found = store.drawing && findLine(store.drawing, id)
+      return found && view.isShown(found.layer) && !found.layer.locked ? [[id, found.line] as const] : []
+    }))
     if (view.selection.some((id) => !open.has(id))) view.select(view.selection.filter((id) => open.has(id)))
     const stopsOf = (line: string): number => open.get(line)?.weight.stops.length ?? 0
     if (view.stops.some((s) => s.index >= stopsOf(s.line))) view.stops = view.stops.filter((s) => s.index < stopsOf(s.line))
