@@ -46,8 +46,7 @@ test('nor have the rules, the menus and the wipe of the Weight pass', async ({ p
   await startDrawing(page, 'demo-radish-bunch')
   await enterPass(page, 'Weight')
   for (const instrument of ['Contact', 'Light', 'Sweep', 'Match']) {
-    if (instrument === 'Match') await page.keyboard.press('Shift+Q')
-    else await takeUp(page, instrument)
+    await takeUp(page, instrument)
     await page.waitForTimeout(300)
     expect(await barriers(page), instrument).toEqual([])
   }

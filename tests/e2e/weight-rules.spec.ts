@@ -142,7 +142,7 @@ test('Mirror match shows its pairs, and gives each the mirrored weight of its co
   const stops = [{ at: 0, left: 2, right: 0.5 }, { at: 1, left: 1, right: 1 }]
   await weigh(page, [straight('a', [260, 100], [200, 300], { stops, size: 8 }), straight('b', [460, 100], [520, 300]), straight('c', [300, 400], [250, 450], { size: 4 }), straight('d', [470, 450], [420, 400]), straight('alone', [100, 100], [100, 200])])
   // The axis starts in the middle of the page, at 360.
-  await page.keyboard.press('Shift+Q')
+  await takeUp(page, 'Match')
   await expect(trial(page)).toContainText('2 pairs found among 3 lines')
   await clickAt(page, { x: 445, y: 425 })
   await expect(trial(page)).toContainText('1 left out')
