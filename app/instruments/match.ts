@@ -1,11 +1,12 @@
 import type { Line, Vec } from '#core/drawing/model'
 import { arcOfPath } from '#core/geometry/known'
+import { add, lerp, rotate, subtract } from '#core/geometry/point'
 import type { Axis, MirrorPair } from '#core/weight/mirror-match'
 import { mirroredWeight, mirrorPairs, sideOfAxis } from '#core/weight/mirror-match'
 import { changeLines } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
-import { DRAG_START, screenDistance } from './instrument'
+import { arrowStep, DRAG_START, screenDistance } from './instrument'
 import { kept } from './trial'
 
 const REACH = 10
@@ -40,7 +41,7 @@ export class Match implements Instrument {
   hint(): string {
     if (this.hold?.moved) return 'Draw the axis · Shift: in steps of 15° · Esc: back'
     if (this.aside) return 'Enter: show the pairs again · Click: upright axis · Drag: any axis'
-    return 'Click: upright axis · Drag: any axis · Click a paired line: leave it out · Enter: accept'
+    return 'Click: upright axis · Drag: any axis · Arrows: move and turn it · Click a paired line: leave it out · Enter: accept'
   }
 
   review(): void {
@@ -138,7 +139,14 @@ export class Match implements Instrument {
     this.bench.tryOn(null)
   }
 
-  key(key: string): boolean {
+  key(key: string, shift = false): boolean {
+    const step = arrowStep(key, shift)
+    if (step) {
+      this.axis = step.x ? moved(this.axis, step.x) : turned(this.axis, step.y)
+      this.aside = false
+      this.review()
+      return true
+    }
     if (key === 'Enter') {
       if (this.aside) {
         this.aside = false
@@ -168,6 +176,15 @@ export class Match implements Instrument {
       { kind: 'paths', paths: inUse.map((p) => straight(middle(p.from), middle(p.to))), tone: 'mute' },
     ]
   }
+}
+
+const moved = ({ a, b }: Axis, by: number): Axis => ({ a: { x: a.x + by, y: a.y }, b: { x: b.x + by, y: b.y } })
+
+/** An axis turned about its middle, degrees. */
+function turned({ a, b }: Axis, degrees: number): Axis {
+  const middle = lerp(a, b, 0.5)
+  const turn = (p: Vec): Vec => add(middle, rotate(subtract(p, middle), (degrees * Math.PI) / 180))
+  return { a: turn(a), b: turn(b) }
 }
 
 /** `to`, turned about `from` to the nearest step. */

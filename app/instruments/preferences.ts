@@ -1,3 +1,4 @@
+import type { Taper } from '#core/drawing/model'
 import type { FigureShape } from '#core/geometry/figures'
 import type { SnapKind } from '#core/geometry/snap'
 import type { WeightPart } from '#core/weight/copy-weight'
@@ -18,6 +19,8 @@ export interface Preferences {
   size: number
   /** Id of the shelf profile of the next line. */
   profile: string
+  /** How the ends of the next line run out. */
+  tapers: Record<'start' | 'end', Taper | null>
   /** Steadiness of freehand lines, 0..1. */
   steadiness: number
   /** Whether a pen's pressure becomes the line's profile. */
@@ -75,6 +78,7 @@ export interface Preferences {
 export const DEFAULTS: Preferences = {
   size: 6,
   profile: 'even',
+  tapers: { start: null, end: null },
   steadiness: 0.4,
   pressure: true,
   squareUp: false,

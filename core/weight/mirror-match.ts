@@ -1,4 +1,4 @@
-import type { Line, Vec, Weight } from '../drawing/model'
+import type { Line, Path, Vec, Weight } from '../drawing/model'
 import { arcOfPath } from '../geometry/known'
 import { distance } from '../geometry/point'
 import { flipEnds, flipSides } from './shelf'
@@ -35,12 +35,26 @@ export function mirrored(p: Vec, { a, b }: Axis): Vec {
 /** On which side of an axis a point lies: positive to the left of the way from `a` to `b`. */
 export const sideOfAxis = (p: Vec, { a, b }: Axis): number => (p.x - a.x) * (b.y - a.y) - (p.y - a.y) * (b.x - a.x)
 
-function placesAlong({ path }: Line): Vec[] {
-  const arc = arcOfPath(path)
-  return Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)))
+/** A path by places along it, px; two runs of places are on average no closer than their means. */
+interface Course {
+  places: Vec[]
+  middle: Vec
+  total: number
 }
 
-/** The mean of places; two runs of places are on average no closer than their means. */
+const courses = new WeakMap<Path, Course>()
+
+/** Found once as long as the path stays the same object: an axis is tried at many places. */
+function courseOf({ path }: Line): Course {
+  let course = courses.get(path)
+  if (!course) {
+    const arc = arcOfPath(path)
+    const places = Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)))
+    courses.set(path, (course = { places, middle: mean(places), total: arc.total }))
+  }
+  return course
+}
+
 const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) / of.length, y: of.reduce((s, p) => s + p.y, 0) / of.length })
 
 /**
@@ -49,21 +63,19 @@ const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) 
  */
 export function mirrorPairs(sources: readonly Line[], lines: readonly Line[], axis: Axis, reach: number): MirrorPair[] {
   const known = lines
-    .filter((line) => arcOfPath(line.path).total > 0)
-    .map((line) => {
-      const places = placesAlong(line)
-      return { line, places, middle: mean(places), total: arcOfPath(line.path).total }
-    })
+    .map((line) => ({ line, ...courseOf(line) }))
+    .filter(({ total }) => total > 0)
+    .sort((a, b) => a.middle.x - b.middle.x)
   const candidates: MirrorPair[] = []
   for (const source of sources) {
-    const total = arcOfPath(source.path).total
+    const { places: own, middle: from, total } = courseOf(source)
     if (!total) continue
-    const own = placesAlong(source)
     const image = own.map((p) => mirrored(p, axis))
-    const middle = mean(image)
-    const side = sideOfAxis(mean(own), axis)
-    for (const { line, places, middle: there, total: theirs } of known) {
-      if (Math.abs(there.x - middle.x) > reach || Math.abs(there.y - middle.y) > reach) continue
+    const middle = mirrored(from, axis)
+    const side = sideOfAxis(from, axis)
+    for (let i = firstFrom(known, middle.x - reach); i < known.length && known[i]!.middle.x <= middle.x + reach; i++) {
+      const { line, places, middle: there, total: theirs } = known[i]!
+      if (Math.abs(there.y - middle.y) > reach) continue
       if (line.id === source.id || line.path.closed !== source.path.closed || Math.abs(theirs - total) > LENGTHS * Math.max(theirs, total)) continue
       if (side * sideOfAxis(there, axis) > 0) continue
       const fit = comparison(image, places, source.path.closed)
@@ -78,6 +90,17 @@ export function mirrorPairs(sources: readonly Line[], lines: readonly Line[], ax
       taken.add(from).add(to)
       return true
     })
+}
+
+/** The first of lines in order of their middles that lies at `x` or right of it. */
+function firstFrom(known: readonly Course[], x: number): number {
+  let [low, high] = [0, known.length]
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if (known[mid]!.middle.x < x) low = mid + 1
+    else high = mid
+  }
+  return low
 }
 
 /** How far two runs of places are apart, the second forwards or backwards; closed ones only as their whole. */

@@ -1,6 +1,8 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from '@playwright/test'
-import type { Line, Vec } from '../../core/drawing/model'
+import sharp from 'sharp'
+import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
+import type { Line, Path, Vec } from '../../core/drawing/model'
 import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
@@ -14,6 +16,13 @@ async function layLine(page: Page): Promise<void> {
   await page.keyboard.press('Escape')
   await enterPass(page, 'Weight')
   await clickAt(page, { x: 300, y: 200 })
+}
+
+/** Whether there is ink on the screen at a place of the page. */
+async function inkedAt(page: Page, p: Vec): Promise<boolean> {
+  const s = await onScreen(page, p)
+  const shot = await page.screenshot({ clip: { x: Math.round(s.x), y: Math.round(s.y), width: 1, height: 1 } })
+  return (await sharp(shot).raw().toBuffer())[0]! < 90
 }
 
 const outlines = async (page: Page) => {
@@ -57,6 +66,35 @@ test('caps, alignment, dashes and rough edges are set, seen in the outline, and 
   expect(await outlines(page)).toEqual(rough)
 })
 
+test('a cap under the pointer is shown on the chosen line, and only a click puts it there', async ({ page }) => {
+  await layLine(page)
+  await page.getByTestId('size').fill('40')
+  await page.getByTestId('size').press('Enter')
+  const before = await lines(page)
+  await page.getByRole('button', { name: 'Finish' }).click()
+  const flat = page.getByRole('radiogroup', { name: 'Start cap' }).getByRole('radio', { name: 'Flat' })
+  const beyond = { x: 92, y: 210 }
+  await expect.poll(() => inkedAt(page, beyond)).toBe(true)
+  await flat.hover()
+  await expect.poll(() => inkedAt(page, beyond)).toBe(false)
+  await expect(flat).not.toBeChecked()
+  await page.mouse.move(640, 150)
+  await expect.poll(() => inkedAt(page, beyond)).toBe(true)
+  expect(await lines(page)).toEqual(before)
+  await flat.hover()
+  await page.keyboard.press('Escape')
+  await expect.poll(() => inkedAt(page, beyond)).toBe(true)
+  await page.getByRole('button', { name: 'Finish' }).click()
+  await flat.click()
+  await expect(flat).toBeChecked()
+  await page.mouse.move(640, 150)
+  await expect.poll(() => inkedAt(page, beyond)).toBe(false)
+  expect((await lines(page))[0]!.finish.startCap).toBe('butt')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+z')
+  expect(await lines(page)).toEqual(before)
+})
+
 test('scaling what is chosen scales its weights, or leaves them', async ({ page }) => {
   await layLine(page)
   await enterPass(page, 'Lines')
@@ -92,12 +130,7 @@ test('B shows the lines before this visit, Shift+B even weight, and a wipe two c
   await page.getByTestId('size').fill('30')
   await page.getByTestId('size').press('Enter')
   await savedDrawing(page)
-  const dark = async (p: Vec): Promise<boolean> => {
-    const s = await onScreen(page, p)
-    const shot = await page.screenshot({ clip: { x: Math.round(s.x), y: Math.round(s.y), width: 1, height: 1 } })
-    const { default: sharp } = await import('sharp')
-    return (await sharp(shot).raw().toBuffer())[0]! < 90
-  }
+  const dark = (p: Vec): Promise<boolean> => inkedAt(page, p)
   const off = { x: 240, y: 210 }
   await page.keyboard.press('Escape')
   await page.mouse.move(640, 560)
@@ -122,4 +155,23 @@ test('B shows the lines before this visit, Shift+B even weight, and a wipe two c
   await page.getByRole('button', { name: 'Done' }).click()
   await expect(page.getByTestId('wipe')).toHaveCount(0)
   expect((await lines(page))[0]!.weight.size).toBe(30)
+})
+
+test('what is covered stays covered while one looks back', async ({ page }) => {
+  const path = (closed: boolean, ...at: [number, number][]): Path => ({ nodes: at.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed })
+  const stroke = newLine(path(false, [100, 200], [500, 200]))
+  const leaf = { ...newLine(path(true, [200, 150], [300, 150], [300, 250], [200, 250])), cover: true }
+  await startDrawing(page, newDrawing('Leaf', { layers: [newLinesLayer('Lines', [{ ...stroke, weight: { ...stroke.weight, size: 30 } }, leaf])] }))
+  await enterPass(page, 'Weight')
+  await page.getByTestId('canvas').focus()
+  for (const key of ['b', 'B']) {
+    if (key === 'B') await page.keyboard.down('Shift')
+    await page.keyboard.down(key)
+    await expect(page.getByTestId('compare')).toBeVisible()
+    await expect.poll(() => inkedAt(page, { x: 400, y: 200 })).toBe(true)
+    expect(await inkedAt(page, { x: 250, y: 200 })).toBe(false)
+    expect(await inkedAt(page, { x: 200, y: 180 })).toBe(true)
+    await page.keyboard.up(key)
+    await expect(page.getByTestId('compare')).toHaveCount(0)
+  }
 })

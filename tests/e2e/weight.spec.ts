@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from '@playwright/test'
 import type { Line, Vec } from '../../core/drawing/model'
-import { clickAt, contoursOf, deliver, enterPass, linesOf, savedDrawing, startDrawing, textOf, widthAcross } from './support/desk'
+import { clickAt, contoursOf, deliver, enterPass, linesOf, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 /** Level lines 300 px long, one below the other. */
 async function layLines(page: Page, count: number): Promise<Line[]> {
@@ -45,6 +45,38 @@ test.describe('Tapers', () => {
     for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
     expect(linesOf(await savedDrawing(page))[0]!.weight.end).toBeNull()
   })
+})
+
+test('Tapers set for one line go on to the next, as the strip says, until they are taken off', async ({ page }) => {
+  await startDrawing(page)
+  await layLines(page, 1)
+  const next = page.getByTestId('next-weight')
+  await expect(next).toHaveText('Even, 6 px')
+  await enterPass(page, 'Weight')
+  await clickAt(page, { x: 250, y: 100 })
+  await page.getByRole('button', { name: 'Tapers' }).click()
+  const end = page.getByRole('group', { name: 'Taper at the end' })
+  await end.getByRole('checkbox').check()
+  await end.getByRole('radio', { name: 'Needle' }).click()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await expect(next).toContainText('a taper at the end')
+  await enterPass(page, 'Lines')
+  await takeUp(page, 'Pen')
+  await expect(next).toHaveText('Even, 6 px, a taper at the end')
+  await clickAt(page, { x: 100, y: 300 })
+  await clickAt(page, { x: 400, y: 300 })
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  const [first, second] = linesOf(await savedDrawing(page))
+  expect(second!.weight.end).toEqual(first!.weight.end)
+  expect(second!.weight).toMatchObject({ start: null, end: { ease: 'needle' } })
+  // With no line chosen the menu is that of the next line.
+  await page.getByRole('button', { name: 'Tapers' }).click()
+  await end.getByRole('checkbox').uncheck()
+  await page.keyboard.press('Escape')
+  await expect(next).toHaveText('Even, 6 px')
+  expect(linesOf(await savedDrawing(page))[0]!.weight.end).toEqual(first!.weight.end)
 })
 
 test.describe('Copying weight', () => {

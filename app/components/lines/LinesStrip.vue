@@ -11,6 +11,7 @@ import SnapMenu from './SnapMenu.vue'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
+import TaperMenu from '~/components/weight/TaperMenu.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
@@ -37,6 +38,9 @@ const BRUSHES: Record<string, string> = { snip: 'Snip', blot: 'Blot', scrape: 'S
 
 const one = computed(() => (chosen.lines.value.length === 1 ? chosen.lines.value[0]! : null))
 const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
+
+const none = computed(() => !chosen.lines.value.length)
+const laying = computed(() => none.value && LAYING.includes(view.instrument))
 
 const title = computed(() => {
   const n = chosen.lines.value.length
@@ -71,7 +75,10 @@ function keep(value: number): void {
     <div class="flex h-7 items-center gap-3.5">
       <b class="font-[650]">{{ title }}</b>
       <span v-for="f in facts" :key="f" class="quiet number">{{ f }}</span>
-      <SnapMenu v-if="SNAPPING.includes(view.instrument)" />
+      <span class="ml-auto flex items-center gap-3.5">
+        <TaperMenu v-if="laying || (none && view.instrument === 'freehand')" />
+        <SnapMenu v-if="SNAPPING.includes(view.instrument)" />
+      </span>
     </div>
     <NodesSection v-if="view.instrument === 'nodes'" />
     <HandSection v-else-if="view.instrument === 'freehand'" />
@@ -92,7 +99,7 @@ function keep(value: number): void {
       <PracticeSection v-if="view.instrument === 'practice'" />
       <p v-if="view.instrument === 'snip'" class="quiet col-span-2 max-w-[640px]">A snip hides the part of a line beyond a crossing. The line itself stays whole: click a hidden part to bring it back, and move either line as you like, the snip follows the crossing.</p>
     </div>
-    <p v-if="!chosen.lines.value.length && LAYING.includes(view.instrument)" class="quiet mt-auto max-w-[640px]">
+    <p v-if="laying" class="quiet mt-auto max-w-[640px]">
       Lay a line over each pencil edge. The next line gets the weight used last: <b class="font-[650]" data-testid="next-weight">{{ studio.nextInWords }}</b>.
     </p>
   </div>

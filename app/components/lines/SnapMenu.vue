@@ -27,7 +27,7 @@ function setGrid(size: number): void {
 </script>
 
 <template>
-  <Popover class="relative ml-auto">
+  <Popover class="relative">
     <PopoverButton class="button flex items-center gap-1.5 !py-0.5 text-[13px]" title="What points are drawn to while lines are laid and nodes are moved">
       <Crosshair :size="14" :stroke-width="1.7" /> Snapping <span class="number quiet">{{ on ? on : 'off' }}</span>
     </PopoverButton>

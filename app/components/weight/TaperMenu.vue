@@ -5,9 +5,10 @@ import type { Taper } from '#core/drawing/model'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
+import { useStudioStore } from '~/stores/studio'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 
-/** How the chosen lines run out at their ends: how long, to what width, and how. */
+/** How the chosen lines, or the next one, run out at their ends: how long, to what width, and how. */
 const ENDS = [
   { id: 'start', title: 'Start' },
   { id: 'end', title: 'End' },
@@ -28,9 +29,10 @@ const UNITS = [
 const USUAL: Taper = { length: 30, unit: '%', tip: 0, ease: 'round' }
 
 const chosen = useChosenLines()
+const studio = useStudioStore()
 const open = computed(() => chosen.lines.value.filter((l) => !l.path.closed))
-const any = computed(() => open.value.length > 0)
-const taperOf = (end: EndName): Taper | null => open.value[0]?.weight[end] ?? null
+const forNext = computed(() => !chosen.lines.value.length)
+const taperOf = (end: EndName): Taper | null => (forNext.value ? studio.preferences.tapers[end] : (open.value[0]?.weight[end] ?? null))
 
 function look(end: EndName, change: Partial<Taper>): void {
   chosen.preview((l) => {
@@ -39,6 +41,8 @@ function look(end: EndName, change: Partial<Taper>): void {
 }
 
 function keep(end: EndName, change: Partial<Taper> | null): void {
+  studio.preferences.tapers[end] = change && { ...(taperOf(end) ?? USUAL), ...change }
+  if (forNext.value) return
   if (change) look(end, change)
   else chosen.preview((l) => void (l.weight[end] = null))
   chosen.finish(change ? `Taper at the ${end}` : `No taper at the ${end}`)
@@ -47,7 +51,7 @@ function keep(end: EndName, change: Partial<Taper> | null): void {
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="quiet" :disabled="!any" title="How the ends of the line run out">Tapers</PopoverButton>
+    <PopoverButton class="quiet" :disabled="!forNext && !open.length" :title="forNext ? 'How the ends of the next line run out' : 'How the ends of the line run out'">Tapers</PopoverButton>
     <PopoverPanel class="absolute right-0 bottom-[30px] z-30 grid w-[720px] grid-cols-2 gap-x-8 rounded-xl border border-hair bg-raise p-4 shadow-xl">
       <div v-for="{ id, title } in ENDS" :key="id" class="grid content-start gap-2" role="group" :aria-label="`Taper at the ${id}`">
         <TickField :model-value="!!taperOf(id)" @update:model-value="(on) => keep(id, on ? USUAL : null)"><b class="font-[650]">{{ title }}</b></TickField>

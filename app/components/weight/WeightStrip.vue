@@ -104,6 +104,7 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
       <template v-else>
         <b class="font-[650]">No line chosen</b>
         <span class="quiet ml-auto" data-testid="next-weight">The next line gets: {{ studio.nextInWords }}</span>
+        <TaperMenu />
       </template>
     </div>
     <div v-if="first" class="mt-1 flex min-h-0 flex-1 gap-3">

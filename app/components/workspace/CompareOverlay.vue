@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { colourOf } from '#core/formats/svg/write-svg'
-import type { Drawing, Line } from '#core/drawing/model'
+import type { Drawing, Line, Path } from '#core/drawing/model'
+import { pathData } from '#core/geometry/path'
+import { coveredRegion } from '#core/shapes/cover'
 import { matrixOf } from '~/canvas/viewport'
 import { useCompareStore } from '~/stores/compare'
 import { useViewStore } from '~/stores/view'
@@ -69,12 +71,23 @@ function pictureOf(drawing: Drawing, width: number, height: number, k: number): 
     if (!layer.visible || layer.kind === 'sketch') continue
     ctx.globalAlpha = layer.opacity
     for (const item of layer.items) {
+      const cover = 'path' in item && coveredRegion(item)
+      if (cover) paintOver(ctx, cover)
       const outline = 'path' in item ? ink.cache.get(item as Line) : outlineOfShape(item)
       ctx.fillStyle = colourOf(drawing, item.ink)
       if (outline) ctx.fill(new Path2D(outline.data), 'nonzero')
     }
   }
   return picture
+}
+
+/** Hides what a line covers of what was drawn before it. */
+function paintOver(ctx: CanvasRenderingContext2D, region: Path): void {
+  const { globalAlpha } = ctx
+  ctx.globalAlpha = 1
+  ctx.fillStyle = PAPER
+  ctx.fill(new Path2D(pathData(region, 4)), 'nonzero')
+  ctx.globalAlpha = globalAlpha
 }
 
 watch(() => [compare.shown?.left, compare.shown?.right], () => void draw(), { flush: 'post' })

@@ -103,6 +103,24 @@ describe('match and sweep', () => {
     expect(bench.labels).toEqual(['Match mirrored weights'])
   })
 
+  it('match moves and turns its axis by key', () => {
+    // Counterparts across an axis through the middle of the page that leans by 45 degrees.
+    const { page } = new TestBench([]).now
+    const [x, y] = [page.width / 2, page.height / 2]
+    const bench = new TestBench([named('a', x + 50, y - 20, x + 150, y - 20), named('b', x - 20, y + 50, x - 20, y + 150)])
+    const tool = new Match(bench)
+    expect(bench.tried!.summary).toContain('0 pairs')
+    for (let i = 0; i < 4; i++) tool.key('ArrowUp', true)
+    for (let i = 0; i < 5; i++) tool.key('ArrowUp')
+    expect(bench.tried!.summary).toContain('1 pair found')
+    for (let i = 0; i < 9; i++) tool.key('ArrowRight', true)
+    expect(bench.tried!.summary).toContain('0 pairs')
+    tool.key('Escape')
+    expect(tool.key('ArrowLeft', true)).toBe(true)
+    for (let i = 0; i < 8; i++) tool.key('ArrowLeft', true)
+    expect(bench.tried!.summary).toContain('1 pair found')
+  })
+
   it('sweep takes up a weight first, then paints what lies on its way, and Escape takes it back', () => {
     const bench = new TestBench([named('a', 0, 0, 100, 0), named('b', 0, 40, 100, 40), named('c', 0, 80, 100, 80)])
     bench.lines[0]!.weight.size = 2
