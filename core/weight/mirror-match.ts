@@ -36,23 +36,23 @@ export function mirrored(p: Vec, { a, b }: Axis): Vec {
 export const sideOfAxis = (p: Vec, { a, b }: Axis): number => (p.x - a.x) * (b.y - a.y) - (p.y - a.y) * (b.x - a.x)
 
 /** A path by places along it, px; two runs of places are on average no closer than their means. */
-interface Course {
+interface Measured {
   places: Vec[]
   middle: Vec
   total: number
 }
 
-const courses = new WeakMap<Path, Course>()
+const measures = new WeakMap<Path, Measured>()
 
 /** Found once as long as the path stays the same object: an axis is tried at many places. */
-function courseOf({ path }: Line): Course {
-  let course = courses.get(path)
-  if (!course) {
+function measured({ path }: Line): Measured {
+  let found = measures.get(path)
+  if (!found) {
     const arc = arcOfPath(path)
     const places = Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)))
-    courses.set(path, (course = { places, middle: mean(places), total: arc.total }))
+    measures.set(path, (found = { places, middle: mean(places), total: arc.total }))
   }
-  return course
+  return found
 }
 
 const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) / of.length, y: of.reduce((s, p) => s + p.y, 0) / of.length })
@@ -63,12 +63,12 @@ const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) 
  */
 export function mirrorPairs(sources: readonly Line[], lines: readonly Line[], axis: Axis, reach: number): MirrorPair[] {
   const known = lines
-    .map((line) => ({ line, ...courseOf(line) }))
+    .map((line) => ({ line, ...measured(line) }))
     .filter(({ total }) => total > 0)
     .sort((a, b) => a.middle.x - b.middle.x)
   const candidates: MirrorPair[] = []
   for (const source of sources) {
-    const { places: own, middle: from, total } = courseOf(source)
+    const { places: own, middle: from, total } = measured(source)
     if (!total) continue
     const image = own.map((p) => mirrored(p, axis))
     const middle = mirrored(from, axis)
@@ -93,7 +93,7 @@ export function mirrorPairs(sources: readonly Line[], lines: readonly Line[], ax
 }
 
 /** The first of lines in order of their middles that lies at `x` or right of it. */
-function firstFrom(known: readonly Course[], x: number): number {
+function firstFrom(known: readonly Measured[], x: number): number {
   let [low, high] = [0, known.length]
   while (low < high) {
     const mid = (low + high) >> 1
