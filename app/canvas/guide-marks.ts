@@ -1,6 +1,6 @@
 import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
-import { INK, lozenge, PAPER, PLUM, REACH, target } from './mark-look'
+import { INK, lozenge, PAPER, PLUM, REACH, strokedOnInk, target } from './mark-look'
 import type { MarkRef } from './marks'
 
 export function tag(p: Vec, text: string): Konva.Shape[] {
@@ -83,22 +83,18 @@ export function snapped(p: Vec, along: Vec | null, text: string): Konva.Shape[] 
     listening: false,
     sceneFunc: (ctx) => {
       ctx.rotate(along ? Math.atan2(along.y, along.x) : Math.PI / 4)
-      for (const [colour, width] of [[PAPER, 4], [PLUM, 1.8]] as const) {
-        ctx.beginPath()
+      const dashes = (): void => {
         ctx.moveTo(-13, 0)
         ctx.lineTo(-5, 0)
         ctx.moveTo(5, 0)
         ctx.lineTo(13, 0)
-        if (!along) {
-          ctx.moveTo(0, -13)
-          ctx.lineTo(0, -5)
-          ctx.moveTo(0, 5)
-          ctx.lineTo(0, 13)
-        }
-        ctx.setAttr('strokeStyle', colour)
-        ctx.setAttr('lineWidth', width)
-        ctx.stroke()
+        if (along) return
+        ctx.moveTo(0, -13)
+        ctx.lineTo(0, -5)
+        ctx.moveTo(0, 5)
+        ctx.lineTo(0, 13)
       }
+      strokedOnInk(ctx, dashes, 1.8)
     },
   })
   return [sight, ...tag({ x: p.x + 9, y: p.y + 24 }, text)]

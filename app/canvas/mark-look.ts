@@ -9,6 +9,9 @@ export const MUTE = '#6f665d'
 /** How far from its middle a mark takes the hand, screen px times 1.5. */
 export const REACH = 12
 
+/** The paper round a stroke that may lie on ink, both sides together, px. */
+const BORDER = 2.3
+
 /** Page to screen: of points, and of directions. */
 export interface Place {
   (p: Vec): Vec
@@ -21,6 +24,17 @@ export function lozenge(ctx: Konva.Context, r: number): void {
   ctx.lineTo(0, r)
   ctx.lineTo(-r, 0)
   ctx.closePath()
+}
+
+/** Strokes a shape with a border of paper round it, so that it shows on ink as well. */
+export function strokedOnInk(ctx: Konva.Context, shape: () => void, width: number, colour = PLUM): void {
+  ctx.beginPath()
+  shape()
+  for (const [stroke, lineWidth] of [[PAPER, width + BORDER], [colour, width]] as const) {
+    ctx.setAttr('strokeStyle', stroke)
+    ctx.setAttr('lineWidth', lineWidth)
+    ctx.stroke()
+  }
 }
 
 /** The part of a mark that takes the hand. */

@@ -1,7 +1,7 @@
 import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
 import type { Place } from './mark-look'
-import { MUTE, PAPER, PLUM } from './mark-look'
+import { MUTE, PAPER, PLUM, strokedOnInk } from './mark-look'
 import type { ContactMark, Mark } from './marks'
 
 /** All ends of the lines as one shape: thousands may be looked at at once. */
@@ -66,7 +66,6 @@ function chevron(ctx: Konva.Context, p: Vec, angle: number, end: ContactMark): v
   const [c, s] = [Math.cos(angle), Math.sin(angle)]
   const on = (x: number, y: number): [number, number] => [p.x + x * c - y * s, p.y + x * s + y * c]
   const shape = (): void => {
-    ctx.beginPath()
     for (const back of end.found === 'crossing' ? [0, -5] : [0]) {
       ctx.moveTo(...on(2 + back, -5.5))
       ctx.lineTo(...on(7.5 + back, 0))
@@ -77,12 +76,7 @@ function chevron(ctx: Konva.Context, p: Vec, angle: number, end: ContactMark): v
       ctx.lineTo(...on(10.5, 5.5))
     }
   }
-  for (const [colour, width] of [[PAPER, 4.2], [colourOf(end), 1.9]] as const) {
-    shape()
-    ctx.setAttr('strokeStyle', colour)
-    ctx.setAttr('lineWidth', width)
-    ctx.stroke()
-  }
+  strokedOnInk(ctx, shape, 1.9, colourOf(end))
 }
 
 /** The light: a disc with rays. */
@@ -92,18 +86,15 @@ export function light(p: Vec, held: boolean): Konva.Shape {
     y: p.y,
     listening: false,
     sceneFunc: (ctx) => {
-      for (const [colour, extra] of [[PAPER, 3], [PLUM, 0]] as const) {
-        ctx.beginPath()
+      const rays = (): void => {
         for (let i = 0; i < 8; i++) {
           const a = (i * Math.PI) / 4
           ctx.moveTo(Math.cos(a) * 11.5, Math.sin(a) * 11.5)
           ctx.lineTo(Math.cos(a) * 16, Math.sin(a) * 16)
         }
-        ctx.setAttr('strokeStyle', colour)
-        ctx.setAttr('lineWidth', 2 + extra)
-        ctx.setAttr('lineCap', 'round')
-        ctx.stroke()
       }
+      ctx.setAttr('lineCap', 'round')
+      strokedOnInk(ctx, rays, 2)
       ctx.beginPath()
       ctx.arc(0, 0, 8, 0, Math.PI * 2)
       ctx.setAttr('fillStyle', held ? PLUM : PAPER)
@@ -119,8 +110,7 @@ export function hairs({ at }: Extract<Mark, { kind: 'hairs' }>, place: Place): K
   return new Konva.Shape({
     listening: false,
     sceneFunc: (ctx) => {
-      for (const [colour, width] of [[PAPER, 4], [PLUM, 1.8]] as const) {
-        ctx.beginPath()
+      const all = (): void => {
         for (const h of at) {
           const p = place(h.at)
           const d = place.step(h.out)
@@ -128,10 +118,8 @@ export function hairs({ at }: Extract<Mark, { kind: 'hairs' }>, place: Place): K
           ctx.moveTo(p.x + (d.x / k) * 5, p.y + (d.y / k) * 5)
           ctx.lineTo(p.x + (d.x / k) * 14, p.y + (d.y / k) * 14)
         }
-        ctx.setAttr('strokeStyle', colour)
-        ctx.setAttr('lineWidth', width)
-        ctx.stroke()
       }
+      strokedOnInk(ctx, all, 1.8)
     },
   })
 }

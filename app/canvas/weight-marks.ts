@@ -1,7 +1,7 @@
 import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
 import type { Place } from './mark-look'
-import { PAPER, PLUM, REACH, target } from './mark-look'
+import { PAPER, PLUM, REACH, strokedOnInk, target } from './mark-look'
 import type { Mark, MarkRef } from './marks'
 
 /** A width stop: a pair of measuring jaws across the line. */
@@ -54,17 +54,14 @@ export function tip(mark: Extract<Mark, { kind: 'tip' }>, p: Vec, outward: Vec):
     mark: { kind: 'tip', line: mark.line, end: mark.end } satisfies MarkRef,
     sceneFunc: (ctx) => {
       ctx.rotate(Math.atan2(outward.y, outward.x))
-      for (const [colour, width] of [[PAPER, 4], [PLUM, 1.7]] as const) {
-        ctx.beginPath()
+      const arrow = (): void => {
         ctx.moveTo(9, 0)
         ctx.lineTo(17, 0)
         ctx.moveTo(13, -4.5)
         ctx.lineTo(17.5, 0)
         ctx.lineTo(13, 4.5)
-        ctx.setAttr('strokeStyle', colour)
-        ctx.setAttr('lineWidth', width)
-        ctx.stroke()
       }
+      strokedOnInk(ctx, arrow, 1.7)
     },
     hitFunc: (ctx, shape) => {
       ctx.rotate(Math.atan2(outward.y, outward.x))
@@ -118,16 +115,13 @@ export function placeMark(p: Vec, across: Vec): Konva.Shape {
     listening: false,
     sceneFunc: (ctx) => {
       ctx.rotate(Math.atan2(across.y, across.x))
-      for (const [colour, width] of [[PAPER, 4.5], [PLUM, 2]] as const) {
-        ctx.beginPath()
+      const sides = (): void => {
         ctx.moveTo(-18, 0)
         ctx.lineTo(-8, 0)
         ctx.moveTo(8, 0)
         ctx.lineTo(18, 0)
-        ctx.setAttr('strokeStyle', colour)
-        ctx.setAttr('lineWidth', width)
-        ctx.stroke()
       }
+      strokedOnInk(ctx, sides, 2)
     },
   })
 }

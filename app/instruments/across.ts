@@ -1,5 +1,5 @@
 import type { Line, Vec } from '#core/drawing/model'
-import { leftNormal } from '#core/geometry/point'
+import { along, leftNormal } from '#core/geometry/point'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from './line-marks'
 
@@ -10,6 +10,9 @@ export interface Across {
   left: number
   right: number
 }
+
+/** Where the ink's edges are there. */
+export const edgesOf = ({ centre, normal, left, right }: Across): { left: Vec; right: Vec } => ({ left: along(centre, normal, left), right: along(centre, normal, -right) })
 
 /** Signed distance of `p` from the centre along the normal: positive on the left. */
 export const offset = ({ centre, normal }: Across, p: Vec): number => (p.x - centre.x) * normal.x + (p.y - centre.y) * normal.y

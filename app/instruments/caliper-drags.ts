@@ -3,9 +3,10 @@ import type { Line, Vec, Weight } from '#core/drawing/model'
 import { subtract } from '#core/geometry/point'
 import { taperAtEnd, withTaperLength, withTip } from '#core/weight/end-tapers'
 import type { Sides } from '#core/weight/stops'
-import { addStop, scaleStops, slideStops, widenStop } from '#core/weight/stops'
+import { addStop, slideStops, widenStop, widenStops } from '#core/weight/stops'
 import { changeLines, findLine } from '~/stores/find'
 import { acrossAt, offset, widthOf } from './across'
+import { changeStops, sameStop, stopsInWords } from './chosen-stops'
 import type { Bench, Hand, LineHit, StopRef } from './instrument'
 import { arcOf } from './line-marks'
 
@@ -60,22 +61,20 @@ export class StopDrag implements CaliperDrag {
     this.start = line
     this.from = at
     const chosen = this.bench.stops()
-    if (this.fresh || !chosen.some((s) => s.line === this.ref.line && s.index === this.ref.index)) this.bench.chooseStops([this.ref])
-    const many = this.bench.stops().length > 1 ? `${this.bench.stops().length} width stops` : 'a width stop'
-    this.label = this.what === 'slide' ? `Slide ${many}` : this.fresh ? 'Add a width stop' : `Change ${many}`
+    if (this.fresh || !chosen.some((s) => sameStop(s, this.ref))) this.bench.chooseStops([this.ref])
+    const words = stopsInWords(this.bench.stops())
+    this.label = this.what === 'slide' ? `Slide ${words}` : this.fresh ? 'Add a width stop' : `Change ${words}`
   }
 
   drag(hand: Hand): void {
     const { bench, ref, fresh } = this
     const line = this.start!
     const base = fresh ? addStop(line.weight, fresh.at, line.path.closed).weight : line.weight
-    const chosen = stopsByLine(bench.stops())
     const { at } = base.stops[ref.index]!
     const arc = arcOf(line)
     const change = this.what === 'slide' ? this.sliding(arc.nearest(hand.at).length / (arc.total || 1) - this.from) : this.widening(line, base, at, hand)
-    bench.change((draft) => {
-      for (const [id, indices] of chosen) changeLines(draft, [id], (l) => void (l.weight = change(id === ref.line ? base : l.weight, indices, id === ref.line)))
-    })
+    const stops = bench.stops()
+    bench.change((draft) => changeStops(draft, stops, (weight, indices, id) => change(id === ref.line ? base : weight, indices, id === ref.line)))
   }
 
   private sliding(by: number): (weight: Weight, indices: ReadonlySet<number>) => Weight {
@@ -89,19 +88,8 @@ export class StopDrag implements CaliperDrag {
     const factor = widthOf(line).factorFor(half, at * arcOf(line).total)
     const was = base.stops[this.ref.index]![this.side]
     const k = was > 0 ? factor / was : 1
-    return (weight, indices, mine) => {
-      const others = mine ? new Set([...indices].filter((i) => i !== this.ref.index)) : indices
-      const grown = others.size ? scaleStops(weight, others, sides, k) : weight
-      return mine ? widenStop(grown, this.ref.index, sides, factor) : grown
-    }
+    return (weight, indices, mine) => widenStops(weight, indices, mine ? this.ref.index : null, sides, factor, k)
   }
-}
-
-/** Chosen stops, by line. */
-export function stopsByLine(stops: readonly StopRef[]): Map<string, Set<number>> {
-  const out = new Map<string, Set<number>>()
-  for (const { line, index } of stops) out.set(line, (out.get(line) ?? new Set()).add(index))
-  return out
 }
 
 /** Drags an end: inward it runs out to a point from there, outward it is full again, across it gets a width. */

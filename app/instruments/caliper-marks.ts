@@ -1,31 +1,21 @@
 import type { End } from '#core/drawing/ends'
 import type { Line } from '#core/drawing/model'
+import { along } from '#core/geometry/point'
 import { sizeTapers } from '#core/weight/taper'
 import type { Mark } from '~/canvas/marks'
 import type { Across } from './across'
-import { acrossAt } from './across'
+import { acrossAt, edgesOf } from './across'
 import { arcOf } from './line-marks'
 
 /** The width in a dark tag a little to the side of the line, this far off in screen px. */
 const TAG_OFF = 16
 
-export function jawMark(line: string, index: number, { centre, normal, left, right }: Across, chosen: boolean): Mark {
-  return {
-    kind: 'jaws',
-    centre,
-    left: { x: centre.x + normal.x * left, y: centre.y + normal.y * left },
-    right: { x: centre.x - normal.x * right, y: centre.y - normal.y * right },
-    chosen,
-    line,
-    index,
-  }
-}
+export const jawMark = (line: string, index: number, across: Across, chosen: boolean): Mark => ({ kind: 'jaws', centre: across.centre, ...edgesOf(across), chosen, line, index })
 
 export function tagMark({ centre, normal, left, right }: Across, zoom: number): Mark {
   const side = normal.x >= 0 ? 1 : -1
   const out = (side === 1 ? left : right) + TAG_OFF / zoom
-  const at = { x: centre.x + normal.x * side * out, y: centre.y + normal.y * side * out }
-  return { kind: 'tag', at, text: `${(left + right).toFixed(1)} px` }
+  return { kind: 'tag', at: along(centre, normal, side * out), text: `${(left + right).toFixed(1)} px` }
 }
 
 /** The handles of a line's ends, and of the inner ends of its tapers. */

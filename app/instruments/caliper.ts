@@ -1,14 +1,16 @@
 import type { Vec } from '#core/drawing/model'
 import { distance } from '#core/geometry/point'
-import { addStop, removeStops } from '#core/weight/stops'
-import { changeLines, findLine } from '~/stores/find'
+import { addStop } from '#core/weight/stops'
+import { findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
-import { acrossAt } from './across'
+import { acrossAt, edgesOf } from './across'
 import type { CaliperDrag } from './caliper-drags'
-import { EndDrag, StopDrag, stopsByLine, TaperDrag } from './caliper-drags'
+import { EndDrag, StopDrag, TaperDrag } from './caliper-drags'
 import { endHandles, jawMark, tagMark } from './caliper-marks'
+import type { StopsChange } from './chosen-stops'
+import { keyOnStops, removalOf, sameStop, toggledStop } from './chosen-stops'
 import type { Bench, Hand, Instrument, LineHit, StopRef } from './instrument'
-import { DRAG_START, screenDistance } from './instrument'
+import { DRAG_START, screenDistance, toggled } from './instrument'
 import { arcOf, chosenLines, chosenMarks } from './line-marks'
 import { Nodes } from './nodes'
 
@@ -45,7 +47,7 @@ export class Caliper implements Instrument {
     if (this.grip?.began) return this.grip.drag.hint
     const count = this.bench.stops().length
     if (count > 1) return `${count} stops · Drag one: all follow · Arrows: nudge · Delete: remove · Esc: let go`
-    if (count) return 'Drag a jaw: width · Its pin: along · Shift+click: more · Enter: type · Delete: remove'
+    if (count) return 'Drag a jaw: width · Its pin: along · Shift+click: more · Arrows: nudge · Enter: type'
     if (this.hover) return 'Drag across the line to weigh it here · An end inwards: a point · Ctrl: nodes'
     return 'Drag a line to weigh it · Its end inwards: a point · Alt: one side · Ctrl: nodes'
   }
@@ -76,21 +78,20 @@ export class Caliper implements Instrument {
     const reach = REACH / this.bench.zoom()
     return chosenLines(this.bench).flatMap((line) =>
       line.weight.stops.flatMap((s, index) => {
-        const { centre, normal, left, right } = acrossAt(line, s.at)
-        const places = [centre, { x: centre.x + normal.x * left, y: centre.y + normal.y * left }, { x: centre.x - normal.x * right, y: centre.y - normal.y * right }]
-        return places.some((p) => distance(p, at) <= reach) ? [{ line: line.id, index }] : []
+        const across = acrossAt(line, s.at)
+        const { left, right } = edgesOf(across)
+        return [across.centre, left, right].some((p) => distance(p, at) <= reach) ? [{ line: line.id, index }] : []
       }),
     )
   }
 
-  private isChosen = ({ line, index }: StopRef): boolean => this.bench.stops().some((s) => s.line === line && s.index === index)
+  private isChosen = (stop: StopRef): boolean => this.bench.stops().some((s) => sameStop(s, stop))
 
   private takeStop(hand: Hand, stop: StopRef, what: 'widen' | 'undecided'): void {
     const found = findLine(this.bench.drawing(), stop.line)?.line
     if (!found || stop.index >= found.weight.stops.length) return
     const again = this.isChosen(stop)
-    const chosen = this.bench.stops()
-    if (hand.shift) this.bench.chooseStops(again ? chosen.filter((s) => s.line !== stop.line || s.index !== stop.index) : [...chosen, stop])
+    if (hand.shift) this.bench.chooseStops(toggledStop(this.bench.stops(), stop))
     else if (!again) this.bench.chooseStops([stop])
     if (hand.shift && again) return
     this.take(hand, new StopDrag(this.bench, stop, what, null), stop, again)
@@ -109,7 +110,7 @@ export class Caliper implements Instrument {
       return
     }
     if (hand.shift) {
-      this.bench.select(chosen.includes(hit.line.id) ? chosen.filter((id) => id !== hit.line.id) : [...chosen, hit.line.id])
+      this.bench.select(toggled(chosen, hit.line.id))
       return
     }
     if (!chosen.includes(hit.line.id)) this.bench.select([hit.line.id])
@@ -172,12 +173,12 @@ export class Caliper implements Instrument {
   /** A double-click removes a stop; a click on one that is chosen goes on to the next of those that lie near it. */
   private clicked({ stop, again, double, pressed }: Grip): void {
     if (double) {
-      this.remove([stop!])
+      this.make(removalOf([stop!]))
       return
     }
     const near = this.stopsNear(pressed)
     if (!again || near.length < 2 || this.bench.stops().length > 1) return
-    const now = near.findIndex((s) => s.line === stop!.line && s.index === stop!.index)
+    const now = near.findIndex((s) => sameStop(s, stop!))
     this.bench.chooseStops([near[(now + 1) % near.length]!])
   }
 
@@ -232,18 +233,22 @@ export class Caliper implements Instrument {
       return true
     }
     if (!stops.length) return false
-    if (key === 'Delete' || key === 'Backspace') this.remove(stops)
-    else if (key === 'Enter') this.bench.askFor('width')
-    else return false
+    if (key !== 'Enter') return this.byKey(stops, key, shift)
+    this.bench.askFor('width')
     return true
   }
 
-  private remove(stops: readonly StopRef[]): void {
+  /** What a key does with stops; answers whether it does anything. */
+  private byKey(stops: readonly StopRef[], key: string, shift: boolean): boolean {
+    const change = keyOnStops(stops, key, shift, this.bench.preferences().sidesLinked ? 'both' : 'left')
+    if (change) this.make(change)
+    return !!change
+  }
+
+  private make(change: StopsChange): void {
     this.cancel()
-    this.bench.edit(stops.length > 1 ? `Remove ${stops.length} width stops` : 'Remove a width stop', (draft) => {
-      for (const [id, indices] of stopsByLine(stops)) changeLines(draft, [id], (l) => void (l.weight = removeStops(l.weight, indices)))
-    })
-    this.bench.chooseStops([])
+    this.bench.edit(change.label, change.recipe)
+    if (change.removes) this.bench.chooseStops([])
     this.bench.refresh()
   }
 

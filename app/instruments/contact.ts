@@ -6,11 +6,11 @@ import type { EndContact } from '#core/weight/contact'
 import { findContacts } from '#core/weight/contact'
 import { outsidesOf } from '#core/weight/outside'
 import { litLine, unlitWeight } from '#core/weight/light'
-import { changeLines } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
+import { toggled } from './instrument'
 import { chosenLines } from './line-marks'
-import { kept } from './trial'
+import { kept, leftAlone, makeStep } from './trial'
 
 const REACH = 12
 /** Rings that show the reach are left out where they would be smaller than this, screen px. */
@@ -114,7 +114,11 @@ export class Contact implements Instrument {
       const next = { ...line, weight }
       return line.weight.unlit && light && outsides ? litLine(next, outsides.get(line.id) ?? null, light) : next
     })
-    const accept = (): void => this.accept(of, [...weights.keys()])
+    const accept = (): void => {
+      this.decided.clear()
+      makeStep(bench, 'Weight by contact', of, weights.keys())
+      this.review()
+    }
     if (weights.size) this.accepting = accept
     bench.tryOn({ of, summary: this.summary(all, open, chosen), changes: weights.size > 0, accept, drop: () => this.putAside() })
     bench.refresh()
@@ -125,16 +129,7 @@ export class Contact implements Instrument {
     const asked = chosen.length ? new Set(chosen) : open
     const pinned = this.bench.preferences().contact.pinned ? 0 : all.filter((l) => asked.has(l.id) && l.weight.pinned).length
     const parts = [`${count('taper')} taper`, `${count('full')} are full`, ...(count('leave') ? [`${count('leave')} stay as they are`] : [])]
-    return `${this.proposals.length} ends: ${parts.join(', ')}.${pinned ? ` ${pinned} pinned ${pinned === 1 ? 'line is' : 'lines are'} left alone.` : ''}`
-  }
-
-  private accept(of: (line: Line) => Line, ids: readonly string[]): void {
-    this.decided.clear()
-    this.bench.tryOn(null)
-    const wanted = new Set(ids)
-    const weights = new Map(this.bench.allLines(true).filter((l) => wanted.has(l.id)).map((l) => [l.id, of(l).weight]))
-    this.bench.edit('Weight by contact', (draft) => void changeLines(draft, [...weights.keys()], (line) => void (line.weight = weights.get(line.id)!)))
-    this.review()
+    return `${this.proposals.length} ends: ${parts.join(', ')}.${leftAlone(pinned)}`
   }
 
   private putAside(): void {
@@ -181,9 +176,8 @@ export class Contact implements Instrument {
       return
     }
     const hit = this.bench.lineAt(hand.at, REACH)
-    const chosen = this.bench.selection()
     if (!hit) this.bench.select([])
-    else if (hand.shift) this.bench.select(chosen.includes(hit.line.id) ? chosen.filter((id) => id !== hit.line.id) : [...chosen, hit.line.id])
+    else if (hand.shift) this.bench.select(toggled(this.bench.selection(), hit.line.id))
     else this.bench.select([hit.line.id])
     this.aside = false
     this.review()

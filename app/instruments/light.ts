@@ -8,7 +8,7 @@ import { changeLines } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
-import { kept } from './trial'
+import { kept, leftAlone } from './trial'
 
 const REACH = 10
 /** The light is taken hold of this near, screen px. */
@@ -25,6 +25,7 @@ export class Light implements Instrument {
   private at: Vec
   private hold: { screen: Vec; moved: boolean; line: Line | null; slack: Vec } | null = null
   private hover: Line | null = null
+  private overLight = false
   /** The light was moved or set since it was last accepted. */
   private trying = false
   private outsides: { layers: unknown; of: Map<string, Side | null> } | null = null
@@ -43,8 +44,6 @@ export class Light implements Instrument {
     if (this.trying) return 'Enter: accept · Drag: move the light · Click a line: turn its outside · Esc: as it was'
     return 'Drag the light, or bring it anywhere · Click a line: turn its outside · Arrows: nudge'
   }
-
-  private overLight = false
 
   private settings(): string {
     const { strength, softness } = this.bench.preferences().light
@@ -87,7 +86,7 @@ export class Light implements Instrument {
     const pinned = lines.filter((l) => l.weight.pinned).length
     const sides = this.sides()
     const lit = lines.filter((l) => !l.weight.pinned && sides.get(l.id)).length
-    return `${lit} ${lit === 1 ? 'line has' : 'lines have'} an outside and ${lit === 1 ? 'takes' : 'take'} the light.${pinned ? ` ${pinned} pinned ${pinned === 1 ? 'line is' : 'lines are'} left alone.` : ''}`
+    return `${lit} ${lit === 1 ? 'line has' : 'lines have'} an outside and ${lit === 1 ? 'takes' : 'take'} the light.${leftAlone(pinned)}`
   }
 
   private accept(): void {
@@ -97,7 +96,12 @@ export class Light implements Instrument {
     }
     const { rule } = this
     const sides = this.sides()
-    const lit = new Map(this.bench.allLines(true).map((l) => [l.id, litLine(l, sides.get(l.id) ?? null, rule)]))
+    const lines = this.bench.allLines(true)
+    const lit = new Map(lines.map((l) => [l.id, litLine(l, sides.get(l.id) ?? null, rule)]))
+    if (!this.trying && lines.every((l) => lit.get(l.id) === l)) {
+      this.bench.say('Every line has the weight that this light gives it. Drag the light, or change how strong it is.')
+      return
+    }
     this.trying = false
     this.bench.tryOn(null)
     this.bench.edit(rule.live ? 'Light that follows' : 'Weight by light', (draft) => {

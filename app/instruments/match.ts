@@ -3,11 +3,10 @@ import { arcOfPath } from '#core/geometry/known'
 import { add, lerp, rotate, subtract } from '#core/geometry/point'
 import type { Axis, MirrorPair } from '#core/weight/mirror-match'
 import { mirroredWeight, mirrorPairs, sideOfAxis } from '#core/weight/mirror-match'
-import { changeLines } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
-import { kept } from './trial'
+import { kept, makeStep } from './trial'
 
 const REACH = 10
 /** The axis is drawn this far beyond the page, as a share of its height. */
@@ -65,7 +64,11 @@ export class Match implements Instrument {
       return pair ? { ...line, weight: mirroredWeight(line.weight, known.get(pair.from)!.weight, pair.reversed) } : line
     })
     const changes = [...wanted.keys()].filter((id) => JSON.stringify(of(known.get(id)!).weight) !== JSON.stringify(known.get(id)!.weight))
-    const accept = (): void => this.accept(of, changes)
+    const accept = (): void => {
+      this.left.clear()
+      makeStep(bench, 'Match mirrored weights', of, changes)
+      this.review()
+    }
     if (changes.length) this.accepting = accept
     const out = this.pairs.length - wanted.size
     const summary = `${this.pairs.length} ${this.pairs.length === 1 ? 'pair' : 'pairs'} found among ${sources.length} ${sources.length === 1 ? 'line' : 'lines'}${chosen.size ? ' chosen (Esc: among all)' : ''}${out ? `, ${out} left out` : ''}.`
@@ -79,14 +82,6 @@ export class Match implements Instrument {
     const { a, b } = this.axis
     const upright = a.y <= b.y ? this.axis : { a: b, b: a }
     return sideOfAxis(arc.point(arc.total / 2), upright) < 0 ? 'left' : 'right'
-  }
-
-  private accept(of: (line: Line) => Line, ids: readonly string[]): void {
-    const weights = new Map(this.bench.allLines(true).filter((l) => ids.includes(l.id)).map((l) => [l.id, of(l).weight]))
-    this.left.clear()
-    this.bench.tryOn(null)
-    this.bench.edit('Match mirrored weights', (draft) => void changeLines(draft, ids, (line) => void (line.weight = weights.get(line.id)!)))
-    this.review()
   }
 
   private putAside(): void {

@@ -7,7 +7,7 @@ import { changeLines, changeShapes, findLine, findShape } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
 import type { Bench, Hand, Instrument } from './instrument'
-import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
+import { arrowStep, DRAG_START, screenDistance, straightened, toggled } from './instrument'
 import { chosenLines, chosenMarks, endMarks } from './line-marks'
 import type { NodeFrame } from './node-frame'
 import { frameAbout, growth, scaling, turning } from './node-frame'
@@ -58,7 +58,7 @@ export class Select implements Instrument {
     const chosen = this.bench.selection()
     const solids = this.bench.solids()
     if (solid) {
-      if (hand.shift) this.bench.chooseSolids(solids.includes(solid.id) ? solids.filter((s) => s !== solid.id) : [...solids, solid.id])
+      if (hand.shift) this.bench.chooseSolids(toggled(solids, solid.id))
       else if (!solids.includes(solid.id)) this.choose([], [solid.id])
     } else if (hit) {
       const id = hit.line.id

@@ -59,9 +59,11 @@ export class Sweep implements Instrument {
   }
 
   release(): void {
-    const count = this.sweep?.taken.size ?? 0
+    if (!this.sweep) return
+    const count = this.sweep.taken.size
     this.sweep = null
     if (count) this.bench.finish(count > 1 ? `Weight on ${count} lines` : 'Weight on a line')
+    else this.bench.say('No line was under the sweep that can be changed. Lines of locked layers stay as they are: unlock the layer first.')
     this.bench.refresh()
   }
 

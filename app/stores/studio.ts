@@ -5,6 +5,7 @@ import { short } from '#core/geometry/path'
 import { evenWeight } from '#core/drawing/create'
 import type { NamedNib } from '#core/weight/nibs'
 import { NIBS, pointOf } from '#core/weight/nibs'
+import type { ShelfProfile } from '#core/weight/shelf'
 import { withProfile } from '#core/weight/shelf'
 import type { Preferences } from '~/instruments/preferences'
 import { DEFAULTS } from '~/instruments/preferences'
@@ -33,6 +34,11 @@ export const useStudioStore = defineStore('studio', () => {
   const preferences = reactive(remembered())
   watch(preferences, (p) => localStorage.setItem(KEY, JSON.stringify(p)))
 
+  /** Lines to come have this profile, with its tapers. */
+  function takeProfile({ id, start, end }: ShelfProfile): void {
+    Object.assign(preferences, { profile: id, tapers: structuredClone({ start: toRaw(start), end: toRaw(end) }) })
+  }
+
   /** The weight that the next line gets. */
   function nextWeight(): Weight {
     const profile = shelf.all.find((p) => p.id === preferences.profile) ?? shelf.all[0]!
@@ -55,5 +61,5 @@ export const useStudioStore = defineStore('studio', () => {
     if (taken) Object.assign(preferences, { nib: id, size: taken.size, variation: taken.variation })
   }
 
-  return { preferences, nextWeight, nextInWords, nib, takeNib }
+  return { preferences, takeProfile, nextWeight, nextInWords, nib, takeNib }
 })

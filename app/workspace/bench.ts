@@ -2,8 +2,8 @@ import type { Ref } from 'vue'
 import type { Drawing, Layer, Line, Shape, Vec } from '#core/drawing/model'
 import { boxOfPath } from '#core/geometry/known'
 import { inTurns } from '#core/turns'
-import { LineWidth } from '#core/weight/half-widths'
 import type { Bench, LineHit } from '~/instruments/instrument'
+import { widthOf } from '~/instruments/across'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { shapesLayers } from '~/stores/find'
@@ -184,7 +184,7 @@ function hitLine(line: Line, p: Vec, within: number): LineHit | null {
   const arc = arcOf(line)
   if (!arc.total) return null
   const near = arc.nearest(p)
-  const h = new LineWidth(line.weight, line.finish.align, arc.total, line.path.closed).at(near.length)
+  const h = widthOf(line).at(near.length)
   if (near.distance > Math.max(within, h.left, h.right)) return null
   return { line, at: near.length / arc.total, point: arc.point(near.length), distance: near.distance }
 }

@@ -126,7 +126,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     const now = shelf.all.findIndex((p) => (line ? follows(line.weight, p) : p.id === studio.preferences.profile))
     const count = shelf.all.length
     const next = shelf.all[now < 0 && step < 0 ? count - 1 : (now + step + count) % count]!
-    studio.preferences.profile = next.id
+    studio.takeProfile(next)
     if (line) chosen.change(`Profile: ${next.name}`, (l) => void (l.weight = withProfile(l.weight, next)))
   }
 

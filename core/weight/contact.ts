@@ -55,9 +55,8 @@ function bodyHalf(line: Line, at: number): number {
 
 /**
  * What each end of `lines` does, in the order of the lines: first end, then last; with `only`, of the lines named. Closed
- * lines have no ends. Which ends
- * meet is told from paths, sizes and bodies, never from how wide an end is, so that a weight set by what is found here
- * finds the same again.
+ * lines have no ends. Which ends meet is told from paths, sizes and bodies, never from how wide an end is, so that a weight
+ * set by what is found here finds the same again.
  */
 export const contactsOf = (lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): EndContact[] => atOnce(findContacts(lines, options, only))
 

@@ -46,20 +46,30 @@ export function widenStop(weight: Weight, index: number, sides: Sides, factor: n
   return withHandStops(weight, weight.stops.map((s, i) => (i === index ? onSides(s, sides, held) : s)))
 }
 
-/** `weight` with stop `index` moved to `at`, kept between its neighbours. */
-export function slideStop(weight: Weight, index: number, at: number): Weight {
-  const low = index > 0 ? weight.stops[index - 1]!.at + SAME : 0
-  const high = index + 1 < weight.stops.length ? weight.stops[index + 1]!.at - SAME : 1
-  const held = Math.min(high, Math.max(low, at))
-  return withHandStops(weight, weight.stops.map((s, i) => (i === index ? { ...s, at: held } : s)))
+/**
+ * `weight` with several stops widened by one of them: `lead` gets `factor`, the others are `k` times as wide as they were.
+ * Where the lead is a stop of another line, it is null.
+ */
+export function widenStops(weight: Weight, indices: ReadonlySet<number>, lead: number | null, sides: Sides, factor: number, k: number): Weight {
+  const scaled = changedSides(weight, indices, sides, (w, i) => (i === lead ? w : w * k))
+  return lead === null ? scaled : widenStop(scaled, lead, sides, factor)
 }
 
-/** `weight` with several stops `k` times as wide on the named sides. */
-export const scaleStops = (weight: Weight, indices: ReadonlySet<number>, sides: Sides, k: number): Weight =>
+/** `weight` with several stops wider by `by` (a multiple of half the size) on the named sides. */
+export const growStops = (weight: Weight, indices: ReadonlySet<number>, sides: Sides, by: number): Weight => changedSides(weight, indices, sides, (w) => w + by)
+
+const changedSides = (weight: Weight, indices: ReadonlySet<number>, sides: Sides, change: (w: number, index: number) => number): Weight =>
   withHandStops(
     weight,
-    weight.stops.map((s, i) => (!indices.has(i) ? s : { ...s, left: sides === 'right' ? s.left : s.left * Math.max(0, k), right: sides === 'left' ? s.right : s.right * Math.max(0, k) })),
+    weight.stops.map((s, i) => {
+      if (!indices.has(i)) return s
+      const held = (w: number): number => Math.max(0, change(w, i))
+      return { ...s, left: sides === 'right' ? s.left : held(s.left), right: sides === 'left' ? s.right : held(s.right) }
+    }),
   )
+
+/** `weight` with stop `index` moved to `at`, kept between its neighbours. */
+export const slideStop = (weight: Weight, index: number, at: number): Weight => slideStops(weight, new Set([index]), at - weight.stops[index]!.at)
 
 /** `weight` with several stops moved together by a share of the line, as far as the stops that stay and the ends let them. */
 export function slideStops(weight: Weight, indices: ReadonlySet<number>, by: number): Weight {
@@ -67,8 +77,8 @@ export function slideStops(weight: Weight, indices: ReadonlySet<number>, by: num
   weight.stops.forEach((s, i) => {
     if (!indices.has(i)) return
     const [before, after] = [weight.stops[i - 1], weight.stops[i + 1]]
-    if (before ? !indices.has(i - 1) : true) held = Math.max(held, (before ? before.at + SAME : 0) - s.at)
-    if (after ? !indices.has(i + 1) : true) held = Math.min(held, (after ? after.at - SAME : 1) - s.at)
+    if (!before || !indices.has(i - 1)) held = Math.max(held, (before ? before.at + SAME : 0) - s.at)
+    if (!after || !indices.has(i + 1)) held = Math.min(held, (after ? after.at - SAME : 1) - s.at)
   })
   return withHandStops(weight, weight.stops.map((s, i) => (indices.has(i) ? { ...s, at: s.at + held } : s)))
 }
@@ -78,6 +88,3 @@ export function removeStops(weight: Weight, indices: ReadonlySet<number>): Weigh
   const kept = weight.stops.filter((_, i) => !indices.has(i))
   return withHandStops(weight, kept.length ? kept : [{ at: 0, left: 1, right: 1 }])
 }
-
-/** `weight` without stop `index`; the last one stays and becomes even. */
-export const removeStop = (weight: Weight, index: number): Weight => removeStops(weight, new Set([index]))

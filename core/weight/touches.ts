@@ -1,5 +1,5 @@
 import type { Line, Vec } from '../drawing/model'
-import { overlap } from '../geometry/bounds'
+import { grown, overlap } from '../geometry/bounds'
 import { arcOfPath, boxOfPath, crossingsBetween } from '../geometry/known'
 import type { ContactOptions } from './contact'
 import { contactsOf } from './contact'
@@ -21,9 +21,8 @@ const endsOf = ({ path }: Line): Vec[] => (path.closed ? [] : [path.nodes[0]!.at
 export function touchesOf(line: Line, lines: readonly Line[], options: ContactOptions): Touch[] {
   const { total } = arcOfPath(line.path)
   if (!total) return []
-  const box = boxOfPath(line.path)
   const pad = options.reach + options.overshoot + line.weight.size
-  const wide = { minX: box.minX - pad, minY: box.minY - pad, maxX: box.maxX + pad, maxY: box.maxY + pad }
+  const wide = grown(boxOfPath(line.path), pad)
   const near = lines.filter((l) => l.id === line.id || overlap(wide, boxOfPath(l.path)))
   // Ends that lie nowhere near this line cannot touch it.
   const about = new Set(near.filter((l) => l.id === line.id || endsOf(l).some((p) => p.x >= wide.minX && p.x <= wide.maxX && p.y >= wide.minY && p.y <= wide.maxY && arcOfPath(line.path).nearest(p).distance <= pad)).map((l) => l.id))

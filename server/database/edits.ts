@@ -26,9 +26,9 @@ export class EditTable {
       .run(drawing, revision, edit.id, edit.kind, edit.label, JSON.stringify(edit.patches), JSON.stringify(edit.inverse), at)
   }
 
-  /** Edits after revision `after`, oldest first. */
-  after(drawing: string, after: number): JournalEntry[] {
-    const rows = this.db.prepare('SELECT * FROM edits WHERE drawing_id = ? AND revision > ? ORDER BY revision').all(drawing, after)
+  /** Edits after revision `after`, up to another where it is named, oldest first. */
+  after(drawing: string, after: number, upTo = Number.MAX_SAFE_INTEGER): JournalEntry[] {
+    const rows = this.db.prepare('SELECT * FROM edits WHERE drawing_id = ? AND revision > ? AND revision <= ? ORDER BY revision').all(drawing, after, upTo)
     return (rows as EditRow[]).map(entryOf)
   }
 

@@ -62,10 +62,7 @@ export class Journal {
     const snapshot = this.snapshots.latest(id, revision)
     const row = this.drawings.find(id)
     if (!snapshot || !row || revision > row.revision) return null
-    return this.edits
-      .after(id, snapshot.revision)
-      .filter((e) => e.revision <= revision)
-      .reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing)
+    return this.edits.after(id, snapshot.revision, revision).reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing)
   }
 
   open(id: string): OpenDrawing | null {

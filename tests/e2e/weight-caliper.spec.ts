@@ -1,18 +1,13 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from '@playwright/test'
 import type { Line, Vec } from '../../core/drawing/model'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, penStroke, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, penStroke, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
 
 /** Level lines 400 px long, one below the other, and the Caliper in hand. */
 async function layLines(page: Page, count: number): Promise<void> {
-  for (let i = 0; i < count; i++) {
-    await clickAt(page, { x: 100, y: 100 + i * 100 })
-    await clickAt(page, { x: 500, y: 100 + i * 100 })
-    await page.keyboard.press('Enter')
-    await page.keyboard.press('Escape')
-  }
+  for (let i = 0; i < count; i++) await layLine(page, { x: 100, y: 100 + i * 100 }, { x: 500, y: 100 + i * 100 })
   await enterPass(page, 'Weight')
 }
 
@@ -155,10 +150,7 @@ test.describe('The weight graph', () => {
     // A third line comes down on the first.
     await enterPass(page, 'Lines')
     await takeUp(page, 'Pen')
-    await clickAt(page, { x: 300, y: 40 })
-    await clickAt(page, { x: 300, y: 100 })
-    await page.keyboard.press('Enter')
-    await page.keyboard.press('Escape')
+    await layLine(page, { x: 300, y: 40 }, { x: 300, y: 100 })
     await enterPass(page, 'Weight')
     await clickAt(page, { x: 200, y: 100 })
     await expect(graph(page).getByTestId('touch')).toHaveText(/met by Lines/)

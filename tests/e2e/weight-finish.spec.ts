@@ -3,17 +3,14 @@ import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
 import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
 import type { Line, Path, Vec } from '../../core/drawing/model'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
 const lines = async (page: Page): Promise<Line[]> => linesOf(await savedDrawing(page))
 
-async function layLine(page: Page): Promise<void> {
+async function startWithLine(page: Page): Promise<void> {
   await startDrawing(page)
-  await clickAt(page, { x: 100, y: 200 })
-  await clickAt(page, { x: 500, y: 200 })
-  await page.keyboard.press('Enter')
-  await page.keyboard.press('Escape')
+  await layLine(page, { x: 100, y: 200 }, { x: 500, y: 200 })
   await enterPass(page, 'Weight')
   await clickAt(page, { x: 300, y: 200 })
 }
@@ -33,7 +30,7 @@ const outlines = async (page: Page) => {
 }
 
 test('caps, alignment, dashes and rough edges are set, seen in the outline, and refused by a sentence where they make no sense', async ({ page }) => {
-  await layLine(page)
+  await startWithLine(page)
   await page.getByRole('button', { name: 'Finish' }).click()
   const cap = page.getByRole('radiogroup', { name: 'Start cap' })
   await cap.getByRole('radio', { name: 'Square' }).click()
@@ -67,7 +64,7 @@ test('caps, alignment, dashes and rough edges are set, seen in the outline, and 
 })
 
 test('a cap under the pointer is shown on the chosen line, and only a click puts it there', async ({ page }) => {
-  await layLine(page)
+  await startWithLine(page)
   await page.getByTestId('size').fill('40')
   await page.getByTestId('size').press('Enter')
   const before = await lines(page)
@@ -96,7 +93,7 @@ test('a cap under the pointer is shown on the chosen line, and only a click puts
 })
 
 test('scaling what is chosen scales its weights, or leaves them', async ({ page }) => {
-  await layLine(page)
+  await startWithLine(page)
   await enterPass(page, 'Lines')
   await takeUp(page, 'Select')
   await page.getByRole('checkbox', { name: /Scaling what is chosen/ }).check()
@@ -121,7 +118,7 @@ test('scaling what is chosen scales its weights, or leaves them', async ({ page 
 })
 
 test('B shows the lines before this visit, Shift+B even weight, and a wipe two checkpoints', async ({ page }) => {
-  await layLine(page)
+  await startWithLine(page)
   await page.getByRole('button', { name: 'History' }).click()
   await page.getByLabel('Name of the checkpoint').fill('Plain')
   await page.getByRole('button', { name: 'Keep', exact: true }).click()

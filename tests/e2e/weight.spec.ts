@@ -1,16 +1,11 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from '@playwright/test'
 import type { Line, Vec } from '../../core/drawing/model'
-import { clickAt, contoursOf, deliver, enterPass, linesOf, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import { clickAt, contoursOf, deliver, enterPass, layLine, linesOf, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 /** Level lines 300 px long, one below the other. */
 async function layLines(page: Page, count: number): Promise<Line[]> {
-  for (let i = 0; i < count; i++) {
-    await clickAt(page, { x: 100, y: 100 + i * 80 })
-    await clickAt(page, { x: 400, y: 100 + i * 80 })
-    await page.keyboard.press('Enter')
-    await page.keyboard.press('Escape')
-  }
+  for (let i = 0; i < count; i++) await layLine(page, { x: 100, y: 100 + i * 80 }, { x: 400, y: 100 + i * 80 })
   return linesOf(await savedDrawing(page))
 }
 
@@ -64,10 +59,7 @@ test('Tapers set for one line go on to the next, as the strip says, until they a
   await enterPass(page, 'Lines')
   await takeUp(page, 'Pen')
   await expect(next).toHaveText('Even, 6 px, a taper at the end')
-  await clickAt(page, { x: 100, y: 300 })
-  await clickAt(page, { x: 400, y: 300 })
-  await page.keyboard.press('Enter')
-  await page.keyboard.press('Escape')
+  await layLine(page, { x: 100, y: 300 }, { x: 400, y: 300 })
   const [first, second] = linesOf(await savedDrawing(page))
   expect(second!.weight.end).toEqual(first!.weight.end)
   expect(second!.weight).toMatchObject({ start: null, end: { ease: 'needle' } })
@@ -77,6 +69,29 @@ test('Tapers set for one line go on to the next, as the strip says, until they a
   await page.keyboard.press('Escape')
   await expect(next).toHaveText('Even, 6 px')
   expect(linesOf(await savedDrawing(page))[0]!.weight.end).toEqual(first!.weight.end)
+  // A profile has its own tapers with it.
+  await enterPass(page, 'Weight')
+  await clickAt(page, { x: 250, y: 100 })
+  await page.getByRole('button', { name: 'Own profiles' }).click()
+  await page.getByRole('button', { name: 'Keep as a profile' }).click()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await expect(next).toContainText(', 6 px, a taper at the end')
+  const profiles = page.getByRole('group', { name: 'Profiles' }).getByRole('button')
+  await profiles.first().click()
+  await expect(next).toContainText('Even, 6 px')
+  await expect(next).not.toContainText('taper')
+  await profiles.last().click()
+  await enterPass(page, 'Lines')
+  await layLine(page, { x: 100, y: 400 }, { x: 400, y: 400 })
+  expect(linesOf(await savedDrawing(page))[2]!.weight.end).toEqual(first!.weight.end)
+  // Taken off by hand, a taper is not put on by a rule again.
+  await enterPass(page, 'Weight')
+  await clickAt(page, { x: 250, y: 400 })
+  await page.getByRole('button', { name: 'Tapers' }).click()
+  await end.getByRole('checkbox').uncheck()
+  expect(linesOf(await savedDrawing(page))[2]!.weight).toMatchObject({ end: null, pinned: true })
 })
 
 test.describe('Copying weight', () => {

@@ -6,7 +6,7 @@ import { LineWidth } from '#core/weight/half-widths'
 import { Profile } from '#core/weight/profile'
 import { SHELF, flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { HEAVIEST, heavier, lighter } from '#core/weight/size'
-import { addStop, addStopBeside, removeStop, slideStop, widenStop } from '#core/weight/stops'
+import { addStop, addStopBeside, growStops, removeStops, slideStop, widenStop, widenStops } from '#core/weight/stops'
 import { sizeTapers, taperAt } from '#core/weight/taper'
 
 const share = fc.double({ min: 0, max: 1, noNaN: true })
@@ -191,8 +191,18 @@ describe('changing stops', () => {
     expect(widenStop(weight, 0, 'both', -3).stops[0]).toMatchObject({ left: 0, right: 0 })
   })
 
+  it('several are widened by one of them in proportion, and each by a step on its own', () => {
+    const weight = { ...evenWeight(8), stops: [[0, 1, 2], [0.5, 0.5, 1], [1, 3, 3]].map(([at, left, right]) => ({ at: at!, left: left!, right: right! })) }
+    const sides = (w: typeof weight): number[][] => w.stops.map((s) => [s.left, s.right])
+    expect(sides(widenStops(weight, new Set([0, 1]), 0, 'both', 1.5, 1.5))).toEqual([[1.5, 1.5], [0.75, 1.5], [3, 3]])
+    expect(sides(widenStops(weight, new Set([1, 2]), null, 'left', 9, 2))).toEqual([[1, 2], [1, 1], [6, 3]])
+    expect(sides(growStops(weight, new Set([0, 1]), 'both', -0.75))).toEqual([[0.25, 1.25], [0, 0.25], [3, 3]])
+    expect(sides(growStops(weight, new Set([2]), 'right', 0.5))).toEqual([[1, 2], [0.5, 1], [3, 3.5]])
+    expect(growStops(weight, new Set([2]), 'right', 0.5).pinned).toBe(true)
+  })
+
   it('the last stop stays, evened', () => {
-    expect(removeStop({ ...evenWeight(8), stops: [{ at: 0.4, left: 0, right: 3 }] }, 0).stops).toEqual([{ at: 0, left: 1, right: 1 }])
+    expect(removeStops({ ...evenWeight(8), stops: [{ at: 0.4, left: 0, right: 3 }] }, new Set([0])).stops).toEqual([{ at: 0, left: 1, right: 1 }])
   })
 })
 

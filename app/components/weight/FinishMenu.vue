@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { computed, ref, shallowRef, watch } from 'vue'
-import type { Finish, Rough } from '#core/drawing/model'
+import { computed, ref, watch } from 'vue'
+import type { Finish, Line, Rough } from '#core/drawing/model'
 import { dashFrom, dashText } from '#core/weight/dash'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
@@ -9,6 +9,7 @@ import TickField from '~/components/ui/TickField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import { usePeek } from '~/workspace/use-peek'
 
 /** How the chosen lines end, turn and run: caps, joins, alignment, dashes and the unevenness of their edges. */
 const CAPS = [
@@ -31,32 +32,18 @@ const USUAL_ROUGH: Rough = { amount: 0.8, grain: 7, seed: 1 }
 const store = useDrawingStore()
 const studio = useStudioStore()
 const chosen = useChosenLines()
-/** The finish that holds while another is shown under the pointer. */
-const held = shallowRef<Finish | null>(null)
-const finish = computed(() => held.value ?? chosen.lines.value[0]?.finish ?? null)
+const { lines, peek, lookAway } = usePeek()
+const finish = computed(() => lines.value[0]?.finish ?? null)
 
 const pattern = ref('')
 watch([() => finish.value?.dash], () => (pattern.value = dashText(finish.value?.dash ?? [])), { immediate: true })
 
-function look(change: Partial<Finish>): void {
-  chosen.preview((l) => void Object.assign(l.finish, change))
-}
-
-/** A choice under the pointer is shown on the chosen lines until the pointer leaves it. */
-function peek(change: Partial<Finish>): void {
-  held.value ??= finish.value
-  look(change)
-}
-
-function lookAway(): void {
-  if (held.value) store.drop()
-  held.value = null
-}
+const withFinish = (change: Partial<Finish>) => (line: Line): void => void Object.assign(line.finish, change)
+const look = (change: Partial<Finish>): void => chosen.preview(withFinish(change))
 
 function keep(label: string, change: Partial<Finish>): void {
   lookAway()
-  look(change)
-  chosen.finish(label)
+  chosen.change(label, withFinish(change))
 }
 
 const keepCap = (end: 'startCap' | 'endCap', cap: Finish['startCap']): void => keep(`Cap: ${CAPS.find((c) => c.id === cap)!.title.toLowerCase()}`, { [end]: cap })
@@ -84,9 +71,9 @@ function keepDash(): void {
   <Popover class="relative">
     <PopoverButton class="quiet" :disabled="!finish" title="Caps, joins, alignment, dashes and rough edges">Finish</PopoverButton>
     <PopoverPanel v-if="finish" class="absolute right-0 bottom-[30px] z-30 grid w-[760px] grid-cols-2 gap-x-8 gap-y-2 rounded-xl border border-hair bg-raise p-4 shadow-xl">
-      <ChoiceField label="Start cap" :choices="CAPS" :model-value="finish.startCap" @look="(startCap) => peek({ startCap })" @away="lookAway" @update:model-value="(cap) => keepCap('startCap', cap)" />
-      <ChoiceField label="End cap" :choices="CAPS" :model-value="finish.endCap" @look="(endCap) => peek({ endCap })" @away="lookAway" @update:model-value="(cap) => keepCap('endCap', cap)" />
-      <ChoiceField label="Join" :choices="JOINS" :model-value="finish.join" @look="(join) => peek({ join })" @away="lookAway" @update:model-value="(join) => keep(`Join: ${join}`, { join })" />
+      <ChoiceField label="Start cap" :choices="CAPS" :model-value="finish.startCap" @look="(startCap) => peek(withFinish({ startCap }))" @away="lookAway" @update:model-value="(cap) => keepCap('startCap', cap)" />
+      <ChoiceField label="End cap" :choices="CAPS" :model-value="finish.endCap" @look="(endCap) => peek(withFinish({ endCap }))" @away="lookAway" @update:model-value="(cap) => keepCap('endCap', cap)" />
+      <ChoiceField label="Join" :choices="JOINS" :model-value="finish.join" @look="(join) => peek(withFinish({ join }))" @away="lookAway" @update:model-value="(join) => keep(`Join: ${join}`, { join })" />
       <SliderField
         label="Miter limit"
         title="Corners sharper than this become bevels"
@@ -99,7 +86,7 @@ function keepDash(): void {
         @look="(v) => look({ miterLimit: v })"
         @keep="(v) => keep('Miter limit', { miterLimit: v })"
       />
-      <ChoiceField label="Lies" :choices="SIDES" :model-value="finish.align" @look="(align) => peek({ align })" @away="lookAway" @update:model-value="(align) => keep(`Alignment: ${align}`, { align })" />
+      <ChoiceField label="Lies" :choices="SIDES" :model-value="finish.align" @look="(align) => peek(withFinish({ align }))" @away="lookAway" @update:model-value="(align) => keep(`Alignment: ${align}`, { align })" />
       <label class="flex items-center gap-2.5" title="Lengths of dashes and gaps in turn, px. Empty: a whole line. With x they are multiples of the size: 2x 1x">
         <span class="w-[92px] shrink-0">Dashes</span>
         <input v-model="pattern" class="field number min-w-0 flex-1" placeholder="whole line, or 12 6, or 2x 1x" aria-label="Dashes" data-testid="dash" @change="keepDash" @keydown.enter="($event.target as HTMLInputElement).blur()" />

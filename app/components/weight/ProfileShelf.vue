@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted } from 'vue'
-import type { Weight } from '#core/drawing/model'
+import { computed, onMounted } from 'vue'
+import type { Line, Weight } from '#core/drawing/model'
 import { evenWeight, newLine, roundFinish } from '#core/drawing/create'
 import { pathData } from '#core/geometry/path'
 import { expandLine } from '#core/outline/expand'
@@ -8,7 +8,7 @@ import { follows, withProfile } from '#core/weight/shelf'
 import type { ShelfProfile } from '#core/weight/shelf'
 import ShelfMenu from './ShelfMenu.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
-import { useDrawingStore } from '~/stores/drawing'
+import { usePeek } from '~/workspace/use-peek'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
@@ -16,11 +16,11 @@ import { useViewStore } from '~/stores/view'
 /** Profiles wider than this are drawn smaller. */
 const MOST_SHOWN = 1.4
 
-const store = useDrawingStore()
 const view = useViewStore()
 const shelf = useShelfStore()
 const studio = useStudioStore()
 const chosen = useChosenLines()
+const { lines, peek, lookAway } = usePeek()
 
 /** Each profile drawn by the real engine on a short straight line; one that stays the same is drawn once. */
 const drawn = new WeakMap<ShelfProfile, string>()
@@ -48,41 +48,28 @@ function fittedIn(weight: Weight): Weight {
 const chips = computed(() => shelf.all.map((profile) => ({ profile, data: drawnBy(profile) })))
 
 onMounted(() => void shelf.load())
-onBeforeUnmount(lookAway)
 
 const forSelection = computed(() => chosen.lines.value.length > 0)
 
 /** The profile that the chosen lines follow, or that of the next line. */
 const on = computed(() => {
   if (!forSelection.value) return studio.preferences.profile
-  return shelf.all.find((p) => chosen.lines.value.every((l) => follows(l.weight, p)))?.id ?? null
+  return shelf.all.find((p) => lines.value.every((l) => follows(l.weight, p)))?.id ?? null
 })
 const isOn = (profile: ShelfProfile): boolean => on.value === profile.id
 
-/** A profile under the pointer is shown on the chosen lines until the pointer leaves it. */
-let shown = false
+const withIt = (profile: ShelfProfile) => (line: Line): void => void (line.weight = withProfile(line.weight, profile))
 
 function look(profile: ShelfProfile): void {
-  if (!forSelection.value || isOn(profile)) return
-  shown = true
-  chosen.preview((line) => {
-    line.weight = withProfile(line.weight, profile)
-  })
-}
-
-function lookAway(): void {
-  if (shown) store.drop()
-  shown = false
+  if (forSelection.value && !isOn(profile)) peek(withIt(profile))
 }
 
 function take(profile: ShelfProfile): void {
   lookAway()
-  studio.preferences.profile = profile.id
+  studio.takeProfile(profile)
   if (!forSelection.value) return
   view.stop = null
-  chosen.change(`Profile: ${profile.name}`, (line) => {
-    line.weight = withProfile(line.weight, profile)
-  })
+  chosen.change(`Profile: ${profile.name}`, withIt(profile))
 }
 </script>
 

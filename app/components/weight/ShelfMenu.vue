@@ -27,8 +27,9 @@ const picker = ref<HTMLInputElement>()
 function keep(): void {
   const id = shelf.keep(chosen.lines.value[0]!.weight)
   if (!id) return
-  studio.preferences.profile = id
-  void startNaming(shelf.own.find((p) => p.id === id)!)
+  const profile = shelf.own.find((p) => p.id === id)!
+  studio.takeProfile(profile)
+  void startNaming(profile)
 }
 
 async function startNaming(profile: ShelfProfile): Promise<void> {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import type { Line, WidthStop } from '#core/drawing/model'
-import { addStopBeside, removeStops, slideStop, widenStop } from '#core/weight/stops'
-import { stopsByLine } from '~/instruments/caliper-drags'
+import type { Line, Weight, WidthStop } from '#core/drawing/model'
+import { addStopBeside, slideStop, widenStop } from '#core/weight/stops'
+import { changeStops, removalOf } from '~/instruments/chosen-stops'
 import NumberField from '~/components/ui/NumberField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '~/stores/find'
@@ -22,16 +22,14 @@ const stop = computed<WidthStop | null>(() => (view.stop?.line === props.line.id
 const many = computed(() => view.stops.length > 1)
 
 /** Each chosen stop put through `set`, in one step. */
-function change(label: string, set: (line: Line, index: number) => Line['weight']): void {
-  store.edit(label, (draft) => {
-    for (const [id, indices] of stopsByLine(view.stops)) for (const index of indices) changeLines(draft, [id], (l) => void (l.weight = set(l, index)))
-  })
+function change(label: string, set: (weight: Weight, index: number) => Weight): void {
+  store.edit(label, (draft) => changeStops(draft, view.stops, (weight, indices) => [...indices].reduce(set, weight)))
 }
 
-const factor = (l: Line, px: number): number => Math.max(0, px) / (l.weight.size / 2 || 1)
-const setWidth = (px: number): void => change('Width of a stop', (l, i) => widenStop(l.weight, i, 'both', factor(l, px / 2)))
-const setSide = (side: 'left' | 'right', px: number): void => change(`Width to the ${side}`, (l, i) => widenStop(l.weight, i, side, factor(l, px)))
-const setPlace = (percent: number): void => change('Place of a stop', (l, i) => slideStop(l.weight, i, percent / 100))
+const factor = ({ size }: Weight, px: number): number => Math.max(0, px) / (size / 2 || 1)
+const setWidth = (px: number): void => change('Width of a stop', (w, i) => widenStop(w, i, 'both', factor(w, px / 2)))
+const setSide = (side: 'left' | 'right', px: number): void => change(`Width to the ${side}`, (w, i) => widenStop(w, i, side, factor(w, px)))
+const setPlace = (percent: number): void => change('Place of a stop', (w, i) => slideStop(w, i, percent / 100))
 
 /** A stop beside the chosen one, or in the line's first gap; it is chosen, so that the arrow keys can take it on. */
 function add(): void {
@@ -41,9 +39,8 @@ function add(): void {
 }
 
 function remove(): void {
-  store.edit('Remove width stops', (draft) => {
-    for (const [id, indices] of stopsByLine(view.stops)) changeLines(draft, [id], (l) => void (l.weight = removeStops(l.weight, indices)))
-  })
+  const { label, recipe } = removalOf(view.stops)
+  store.edit(label, recipe)
   view.stops = []
 }
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed } from 'vue'
-import type { Taper } from '#core/drawing/model'
+import type { Line, Taper } from '#core/drawing/model'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
+import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 
@@ -29,23 +30,28 @@ const UNITS = [
 const USUAL: Taper = { length: 30, unit: '%', tip: 0, ease: 'round' }
 
 const chosen = useChosenLines()
+const store = useDrawingStore()
 const studio = useStudioStore()
 const open = computed(() => chosen.lines.value.filter((l) => !l.path.closed))
 const forNext = computed(() => !chosen.lines.value.length)
 const taperOf = (end: EndName): Taper | null => (forNext.value ? studio.preferences.tapers[end] : (open.value[0]?.weight[end] ?? null))
 
+const changedBy = (taper: Taper | null, change: Partial<Taper> | null): Taper | null => change && { ...(taper ?? USUAL), ...change }
+
+/** Open lines with the taper at an end changed, or without it; what a hand sets is pinned. */
+const withTaper = (end: EndName, change: Partial<Taper> | null) => (line: Line): void => {
+  if (!line.path.closed) Object.assign(line.weight, { [end]: changedBy(line.weight[end], change), pinned: true })
+}
+
 function look(end: EndName, change: Partial<Taper>): void {
-  chosen.preview((l) => {
-    if (!l.path.closed) Object.assign(l.weight, { [end]: { ...(l.weight[end] ?? USUAL), ...change }, pinned: true })
-  })
+  if (!forNext.value) chosen.preview(withTaper(end, change))
 }
 
 function keep(end: EndName, change: Partial<Taper> | null): void {
-  studio.preferences.tapers[end] = change && { ...(taperOf(end) ?? USUAL), ...change }
-  if (forNext.value) return
-  if (change) look(end, change)
-  else chosen.preview((l) => void (l.weight[end] = null))
-  chosen.finish(change ? `Taper at the ${end}` : `No taper at the ${end}`)
+  // While a slider is dragged the line shows what is not kept yet: it is put back first.
+  store.drop()
+  studio.preferences.tapers[end] = changedBy(taperOf(end), change)
+  if (!forNext.value) chosen.change(change ? `Taper at the ${end}` : `No taper at the ${end}`, withTaper(end, change))
 }
 </script>
 

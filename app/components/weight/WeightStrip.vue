@@ -5,7 +5,7 @@ import type { Line } from '#core/drawing/model'
 import { short } from '#core/geometry/path'
 import { flipEnds, flipSides } from '#core/weight/shelf'
 import { HEAVIEST, heavier, lighter } from '#core/weight/size'
-import { LineWidth } from '#core/weight/half-widths'
+import { widthOf } from '~/instruments/across'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
@@ -43,7 +43,7 @@ const title = computed(() => (many.value ? `${chosen.lines.value.length} lines` 
 const range = computed(() => {
   if (!first.value) return ''
   const { total } = arcOf(first.value)
-  const width = new LineWidth(first.value.weight, first.value.finish.align, total, first.value.path.closed)
+  const width = widthOf(first.value)
   const wide = Array.from({ length: 101 }, (_, i) => width.at((i / 100) * total)).map((h) => h.left + h.right)
   return `${Math.min(...wide).toFixed(1)} – ${Math.max(...wide).toFixed(1)} px`
 })

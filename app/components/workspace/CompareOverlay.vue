@@ -4,6 +4,7 @@ import { colourOf } from '#core/formats/svg/write-svg'
 import type { Drawing, Line, Path } from '#core/drawing/model'
 import { pathData } from '#core/geometry/path'
 import { coveredRegion } from '#core/shapes/cover'
+import { PAPER } from '~/canvas/mark-look'
 import { matrixOf } from '~/canvas/viewport'
 import { useCompareStore } from '~/stores/compare'
 import { useViewStore } from '~/stores/view'
@@ -15,7 +16,6 @@ const compare = useCompareStore()
 const view = useViewStore()
 const ink = useInk()
 const canvas = ref<HTMLCanvasElement>()
-const PAPER = '#fffdf8'
 const STEP = 0.02
 
 /** What was drawn last of each drawing, so that the wipe only moves pictures. */

@@ -39,6 +39,14 @@ export const enterPass = (page: Page, name: string) => page.getByRole('navigatio
 
 export const takeUp = (page: Page, name: string) => page.getByTestId('tray').getByRole('button', { name: new RegExp(`^\\w ${name}`) }).click()
 
+/** Lays a straight line with the instrument in hand, the Pen or another that takes clicks, and lets it go. */
+export async function layLine(page: Page, from: Vec, to: Vec): Promise<void> {
+  await clickAt(page, from)
+  await clickAt(page, to)
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+}
+
 /** Where a point of the page lies on the screen. */
 export async function onScreen(page: Page, p: Vec): Promise<Vec> {
   const canvas = page.getByTestId('canvas')

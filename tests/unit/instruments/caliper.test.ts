@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { evenWeight } from '#core/drawing/create'
 import { acrossAt } from '~/instruments/across'
 import { Caliper } from '~/instruments/caliper'
 import { click, drag, hand, plainLine, TestBench } from '../support/desk'
@@ -55,6 +56,24 @@ describe('the caliper', () => {
     expect(bench.lines[0]!.weight.stops[1]!.at).toBeCloseTo(0.75)
     drag(tool, [[20, -5], [20, -9], [20, -10]], { mark: { kind: 'jaw', line: line.id, index: 0, side: 'left' } })
     expect(bench.lines[0]!.weight.stops[0]!.left).toBeCloseTo(2)
+  })
+
+  it('nudges all chosen stops by arrow keys, each change a step', () => {
+    const line = { ...plainLine({ x: 0, y: 0 }, { x: 100, y: 0 }), weight: { ...evenWeight(10), stops: [[0, 1, 1], [0.4, 2, 1], [0.8, 1, 1]].map(([at, left, right]) => ({ at: at!, left: left!, right: right! })) } }
+    const bench = new TestBench([line])
+    const tool = new Caliper(bench)
+    bench.select([line.id])
+    bench.chooseStops([1, 2].map((index) => ({ line: line.id, index })))
+    expect(tool.key('ArrowRight', true)).toBe(true)
+    expect(bench.lines[0]!.weight.stops.map((s) => s.at)).toEqual([0, expect.closeTo(0.5, 9), expect.closeTo(0.9, 9)])
+    tool.key('ArrowUp')
+    expect(bench.lines[0]!.weight.stops.map((s) => [s.left, s.right])).toEqual([[1, 1], [2.02, 1.02], [1.02, 1.02]])
+    bench.wants.sidesLinked = false
+    tool.key('ArrowDown')
+    expect(bench.lines[0]!.weight.stops.map((s) => s.right)).toEqual([1, 1.02, 1.02])
+    expect(bench.labels).toEqual(['Slide 2 width stops', 'Change 2 width stops', 'Change 2 width stops'])
+    expect(bench.stops()).toHaveLength(2)
+    expect(tool.key('x')).toBe(false)
   })
 
   it('removes a stop with a double-click or Delete', () => {

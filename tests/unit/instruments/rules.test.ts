@@ -72,6 +72,9 @@ describe('the light', () => {
     tool.key('Enter', false)
     expect(bench.labels).toEqual(['Weight by light'])
     expect(bench.now.settings.light).toMatchObject({ at: { x: 200, y: 0 }, strength: 1, live: false })
+    tool.key('Enter', false)
+    expect(bench.labels).toHaveLength(1)
+    expect(bench.said.at(-1)).toContain('Every line has the weight that this light gives it')
   })
 
   it('remembers where it was, as a share of the page', () => {
@@ -139,5 +142,8 @@ describe('match and sweep', () => {
     tool.key('Escape')
     tool.release()
     expect(bench.labels).toHaveLength(1)
+    drag(tool, [[50, 200], [50, 240], [50, 280]])
+    expect(bench.labels).toHaveLength(1)
+    expect(bench.said.at(-1)).toContain('No line was under the sweep')
   })
 })

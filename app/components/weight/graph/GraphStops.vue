@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { short } from '#core/geometry/path'
-import { removeStop, scaleStops, slideStop, slideStops, widenStop } from '#core/weight/stops'
-import { stopsByLine } from '~/instruments/caliper-drags'
+import { slideStops, widenStops } from '#core/weight/stops'
+import type { StopsChange } from '~/instruments/chosen-stops'
+import { keyOnStops, removalOf, sameStop, stopsByLine, stopsInWords, toggledStop } from '~/instruments/chosen-stops'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeLines, findLine } from '~/stores/find'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useGraph } from './use-graph'
@@ -27,78 +27,63 @@ const stops = computed(() =>
     left: graph.y(s.left * half.value),
     right: graph.y(-s.right * half.value),
     words: `Width stop ${index + 1}: ${short((s.left + s.right) * half.value, 1)} px wide at ${Math.round(s.at * 100)} %`,
-    chosen: view.stops.some((c) => c.line === line.value.id && c.index === index),
+    chosen: isChosen(index),
   })),
 )
 
-const isChosen = (index: number): boolean => view.stops.some((c) => c.line === line.value.id && c.index === index)
+function isChosen(index: number): boolean {
+  return view.stops.some((s) => sameStop(s, { line: line.value.id, index }))
+}
 
-function choose(e: PointerEvent, index: number): boolean {
-  const ref = { line: line.value.id, index }
-  if (e.shiftKey) {
-    view.stops = isChosen(index) ? view.stops.filter((c) => c.line !== ref.line || c.index !== index) : [...view.stops, ref]
-    return false
-  }
-  if (!isChosen(index)) view.stops = [ref]
-  return true
+/** Chooses the stop, unless it is among those that are chosen. */
+function choose(index: number): void {
+  if (!isChosen(index)) view.stops = [{ line: line.value.id, index }]
 }
 
 function press(e: PointerEvent, index: number, what: 'left' | 'right' | 'slide'): void {
-  if (!choose(e, index)) {
+  if (e.shiftKey) {
+    view.stops = toggledStop(view.stops, { line: line.value.id, index })
     e.stopPropagation()
     return
   }
+  choose(index)
   const id = line.value.id
   const chosen = stopsByLine(view.stops)
   const stop = line.value.weight.stops[index]!
-  const count = view.stops.length > 1 ? `${view.stops.length} width stops` : 'a width stop'
+  const words = stopsInWords(view.stops)
   if (what === 'slide') {
-    take(e, { label: `Slide ${count}`, lines: [...chosen.keys()], change: (weight, to, _, of) => slideStops(weight, chosen.get(of)!, to.at - stop.at) })
+    take(e, { label: `Slide ${words}`, lines: [...chosen.keys()], change: (weight, to, _, of) => slideStops(weight, chosen.get(of)!, to.at - stop.at) })
     return
   }
   const slack = stop[what] * half.value - Math.abs(graph.pointAt(e).half)
   take(e, {
-    label: `Change ${count}`,
+    label: `Change ${words}`,
     lines: [...chosen.keys()],
     change: (weight, to, event, of) => {
       const factor = Math.max(0, Math.abs(to.half) + slack) / half.value
-      const sides = sidesOf(event, what)
-      const others = new Set([...chosen.get(of)!].filter((i) => of !== id || i !== index))
-      const grown = others.size ? scaleStops(weight, others, sides, stop[what] > 0 ? factor / stop[what] : 1) : weight
-      return of === id ? widenStop(grown, index, sides, factor) : grown
+      return widenStops(weight, chosen.get(of)!, of === id ? index : null, sidesOf(event, what), factor, stop[what] > 0 ? factor / stop[what] : 1)
     },
   })
 }
 
-function remove(index: number): void {
-  store.edit('Remove a width stop', (draft) => void changeLines(draft, [line.value.id], (l) => void (l.weight = removeStop(l.weight, index))))
-  view.stops = []
-}
-
-function focus(index: number): void {
-  if (!isChosen(index)) view.stops = [{ line: line.value.id, index }]
-}
-
-/** A stop by keyboard: arrows slide and widen, Alt one side, Delete removes. */
+/** The chosen stops by keyboard: arrows slide and widen, Alt one side, Delete removes. */
 function key(e: KeyboardEvent, index: number): void {
-  const found = store.drawing && findLine(store.drawing, line.value.id)
-  if (!found) return
-  const { weight } = found.line
-  const stop = weight.stops[index]!
-  const step = e.shiftKey ? 0.1 : 0.02
-  const sides = studio.preferences.sidesLinked !== e.altKey ? 'both' : 'left'
-  const next = {
-    ArrowLeft: () => slideStop(weight, index, stop.at - step / 2),
-    ArrowRight: () => slideStop(weight, index, stop.at + step / 2),
-    ArrowUp: () => widenStop(weight, index, sides, stop.left + step),
-    ArrowDown: () => widenStop(weight, index, sides, stop.left - step),
-    Delete: () => removeStop(weight, index),
-    Backspace: () => removeStop(weight, index),
-  }[e.key]
-  if (!next) return
+  choose(index)
+  const change = keyOnStops(view.stops, e.key, e.shiftKey, studio.preferences.sidesLinked !== e.altKey ? 'both' : 'left')
+  if (!change) return
   e.preventDefault()
   e.stopPropagation()
-  store.edit('Change a width stop', (draft) => void changeLines(draft, [line.value.id], (l) => void (l.weight = next())))
+  make(change)
+}
+
+function make({ label, recipe, removes }: StopsChange): void {
+  store.edit(label, recipe)
+  if (removes) view.stops = []
+}
+
+/** A stop that the Tab key comes to is chosen; what a press does is told by the press. */
+function focus(e: FocusEvent, index: number): void {
+  if ((e.target as Element).matches(':focus-visible')) choose(index)
 }
 </script>
 
@@ -111,9 +96,9 @@ function key(e: KeyboardEvent, index: number): void {
     :aria-label="s.words"
     :data-testid="`stop-${s.index}`"
     class="outline-none"
-    @focus="focus(s.index)"
+    @focus="focus($event, s.index)"
     @keydown="key($event, s.index)"
-    @dblclick.stop="remove(s.index)"
+    @dblclick.stop="make(removalOf([{ line: line.id, index: s.index }]))"
   >
     <line :x1="s.x" :x2="s.x" :y1="s.left" :y2="s.right" class="stroke-plum" :stroke-width="s.chosen ? 2.4 : 1.6" />
     <line :x1="s.x" :x2="s.x" :y1="s.left" :y2="s.right" stroke="transparent" stroke-width="14" class="cursor-ew-resize" data-testid="stop-bar" @pointerdown="press($event, s.index, 'slide')" />

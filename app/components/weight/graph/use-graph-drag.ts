@@ -41,7 +41,6 @@ export function useGraphDrag(graph: Graph): { take: (e: PointerEvent, drag: Grap
     if (!held.moved && screenDistance(held.screen, { x: e.clientX, y: e.clientY }) < DRAG_START) return
     if (!held.moved) {
       held.moved = true
-      graph.held.value = true
       view.graphHeld = true
       drag.began?.()
     }
@@ -67,7 +66,6 @@ export function useGraphDrag(graph: Graph): { take: (e: PointerEvent, drag: Grap
     held?.on.removeEventListener('pointerup', release as EventListener)
     held?.on.removeEventListener('pointercancel', taken)
     held = null
-    graph.held.value = false
     view.graphHeld = false
   }
 

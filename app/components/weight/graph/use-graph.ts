@@ -5,6 +5,7 @@ import type { Line } from '#core/drawing/model'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
 import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
 
 const MARGIN = { left: 42, right: 12, top: 8, bottom: 18 }
 /** Half-width at the graph's edge as a multiple of the widest place. */
@@ -29,8 +30,6 @@ export interface Graph {
   y: (half: number, line?: Line) => number
   ticks: ComputedRef<{ length: { text: string; x: number }[]; width: { text: string; y: number; zero: boolean }[] }>
   pointAt: (e: { clientX: number; clientY: number }) => GraphPoint
-  /** Scales stay as they are while a hand drags, so that the graph does not run away from it. */
-  held: Ref<boolean>
   zoomed: ComputedRef<boolean>
   zoomAt: (e: { clientX: number }, factor: number) => void
   slideBy: (px: number) => void
@@ -47,9 +46,9 @@ const widestHalf = ({ weight }: Line): number => (Math.max(...weight.stops.map((
 
 export function provideGraph(box: Ref<HTMLElement | undefined>, line: ComputedRef<Line>, others: ComputedRef<readonly Line[]>): Graph {
   const studio = useStudioStore()
+  const view = useViewStore()
   const size = ref({ width: 600, height: 120 })
   const window = ref<[number, number]>([0, 1])
-  const held = ref(false)
   let observer: ResizeObserver | null = null
 
   onMounted(() => {
@@ -73,7 +72,8 @@ export function provideGraph(box: Ref<HTMLElement | undefined>, line: ComputedRe
     return { length: Math.max(...all.map((l) => along(1, l))) || 1, reach: Math.max(inPx.value ? 0.5 : 0.2, ...all.map((l) => across(widestHalf(l), l))) * HEADROOM }
   })
   const kept = ref<{ length: number; reach: number } | null>(null)
-  watch(held, (is) => (kept.value = is ? now.value : null), { flush: 'sync' })
+  // Scales stay as they are while a hand drags, so that the graph does not run away from it.
+  watch(() => view.graphHeld, (is) => (kept.value = is ? now.value : null), { flush: 'sync' })
   const span = computed(() => kept.value ?? now.value)
 
   const frame = computed(() => ({ left: MARGIN.left, right: Math.max(MARGIN.left, size.value.width - MARGIN.right), top: MARGIN.top, bottom: Math.max(MARGIN.top, size.value.height - MARGIN.bottom) }))
@@ -113,7 +113,6 @@ export function provideGraph(box: Ref<HTMLElement | undefined>, line: ComputedRe
     y: (half, of = line.value) => yScale.value(across(half, of)),
     ticks,
     pointAt,
-    held,
     zoomed: computed(() => window.value[1] - window.value[0] < 1),
     zoomAt: (e, factor) => {
       const r = box.value!.getBoundingClientRect()
