@@ -104,7 +104,7 @@ export const DEFAULTS: Preferences = {
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
   match: { from: 'left', reach: 12 },
   sweepPart: 'all',
-  light: { strength: 0.6, softness: 0.6, x: 0.12, y: -0.1 },
+  light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },
   delivery: 'outlines',
   pictureScale: 2,
 }

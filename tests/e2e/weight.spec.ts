@@ -92,6 +92,11 @@ test('Tapers set for one line go on to the next, as the strip says, until they a
   await page.getByRole('button', { name: 'Tapers' }).click()
   await end.getByRole('checkbox').uncheck()
   expect(linesOf(await savedDrawing(page))[2]!.weight).toMatchObject({ end: null, pinned: true })
+  // The shelf is one for all drawings.
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Own profiles' }).click()
+  await page.getByRole('button', { name: 'Delete Own profile' }).click()
+  await expect(profiles).toHaveCount(5)
 })
 
 test.describe('Copying weight', () => {
