@@ -40,13 +40,13 @@ const KEYS: [string, string][] = [
   <Dialog :open="open" class="relative z-50" @close="emit('close')">
     <div class="fixed inset-0 bg-ink/30" aria-hidden="true" />
     <div class="fixed inset-0 grid place-items-center p-4">
-      <DialogPanel class="w-[520px] rounded-2xl border border-hair bg-raise p-6 shadow-2xl">
+      <DialogPanel class="w-[940px] max-w-full rounded-2xl border border-hair bg-raise p-6 shadow-2xl">
         <DialogTitle class="mb-3 text-[16px] font-[650]">Keys</DialogTitle>
-        <dl class="grid grid-cols-[150px_1fr] gap-y-1.5">
-          <template v-for="[key, what] in KEYS" :key="key">
+        <dl class="columns-2 gap-8">
+          <div v-for="[key, what] in KEYS" :key="key" class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]">
             <dt class="number">{{ key }}</dt>
             <dd>{{ what }}</dd>
-          </template>
+          </div>
         </dl>
         <button class="button mt-5" @click="emit('close')">Close</button>
       </DialogPanel>
