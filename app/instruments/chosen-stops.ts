@@ -6,7 +6,7 @@ import type { StopRef } from './instrument'
 import { arrowStep } from './instrument'
 
 /** An arrow key takes stops along by this share of the line, and widens them by this multiple of half the size. */
-const NUDGE = { along: 0.01, across: 0.02 }
+const NUDGE = { along: 0.005, across: 0.01 }
 
 export const sameStop = (a: StopRef, b: StopRef): boolean => a.line === b.line && a.index === b.index
 
