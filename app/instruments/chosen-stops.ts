@@ -5,8 +5,8 @@ import { changeLines } from '~/stores/find'
 import type { StopRef } from './instrument'
 import { arrowStep } from './instrument'
 
-/** An arrow key takes stops along by this share of the line, and widens them by this multiple of half the size. */
-const NUDGE = { along: 0.005, across: 0.01 }
+/** An arrow key takes stops along by this share of the line, and widens them by this multiple of half the size; with Shift five times as far. */
+const NUDGE = { along: 0.01, across: 0.02, farther: 5 }
 
 export const sameStop = (a: StopRef, b: StopRef): boolean => a.line === b.line && a.index === b.index
 
@@ -37,14 +37,15 @@ export interface StopsChange {
 
 export const removalOf = (stops: readonly StopRef[]): StopsChange => ({ label: `Remove ${stopsInWords(stops)}`, recipe: (draft) => changeStops(draft, stops, removeStops), removes: true })
 
-/** What a key makes of stops: arrows slide and widen, ten times as far with Shift, Delete removes; null for other keys. */
+/** What a key makes of stops: arrows slide and widen, Delete removes; null for other keys. */
 export function keyOnStops(stops: readonly StopRef[], key: string, shift: boolean, sides: Sides): StopsChange | null {
   if (key === 'Delete' || key === 'Backspace') return removalOf(stops)
-  const step = arrowStep(key, shift)
+  const step = arrowStep(key, false)
   if (!step) return null
+  const far = shift ? NUDGE.farther : 1
   return {
     label: `${step.x ? 'Slide' : 'Change'} ${stopsInWords(stops)}`,
-    recipe: (draft) => changeStops(draft, stops, (weight, indices) => (step.x ? slideStops(weight, indices, step.x * NUDGE.along) : growStops(weight, indices, sides, -step.y * NUDGE.across))),
+    recipe: (draft) => changeStops(draft, stops, (weight, indices) => (step.x ? slideStops(weight, indices, step.x * far * NUDGE.along) : growStops(weight, indices, sides, -step.y * far * NUDGE.across))),
     removes: false,
   }
 }

@@ -26,7 +26,7 @@ const KEYS: [string, string][] = [
   ['Shift + A', 'With the Caliper: all stops of the chosen lines'],
   ['N, Shift + N', 'Next, previous profile'],
   ['Shift + C, V', 'Copy a weight, paste it'],
-  ['Arrows', 'Nudge nodes, stops, the light or an axis; with Shift ten times as far'],
+  ['Arrows', 'Nudge nodes, stops, the light or an axis; with Shift farther'],
   ['Enter', 'Finish'],
   ['Esc', 'Drop'],
   ['Backspace', 'Take the last node back'],

@@ -67,10 +67,10 @@ describe('the caliper', () => {
     expect(tool.key('ArrowRight', true)).toBe(true)
     expect(bench.lines[0]!.weight.stops.map((s) => s.at)).toEqual([0, expect.closeTo(0.45, 9), expect.closeTo(0.85, 9)])
     tool.key('ArrowUp')
-    expect(bench.lines[0]!.weight.stops.map((s) => [s.left, s.right])).toEqual([[1, 1], [2.01, 1.01], [1.01, 1.01]])
+    expect(bench.lines[0]!.weight.stops.map((s) => [s.left, s.right])).toEqual([[1, 1], [2.02, 1.02], [1.02, 1.02]])
     bench.wants.sidesLinked = false
     tool.key('ArrowDown')
-    expect(bench.lines[0]!.weight.stops.map((s) => s.right)).toEqual([1, 1.01, 1.01])
+    expect(bench.lines[0]!.weight.stops.map((s) => s.right)).toEqual([1, 1.02, 1.02])
     expect(bench.labels).toEqual(['Slide 2 width stops', 'Change 2 width stops', 'Change 2 width stops'])
     expect(bench.stops()).toHaveLength(2)
     expect(tool.key('x')).toBe(false)
