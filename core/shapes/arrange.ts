@@ -1,5 +1,7 @@
+import { InputError } from '../errors'
 import { grownInts } from '../geometry/grown'
 import { CellIndex } from './cell-index'
+import { checkArrangement } from './check-arrangement'
 import { CurveTable } from './curve-table'
 import { EdgeStore } from './edge-store'
 import { Meeting, meet, planHalves, splitP, splitQ } from './interact'
@@ -7,7 +9,7 @@ import type { Split } from './interact'
 import type { Arc, Loop } from './loop'
 import { OwnerLists } from './owner-lists'
 import type { SnapGrid } from './snap-grid'
-import { gridFor } from './snap-grid'
+import { coarserGrid, gridFor } from './snap-grid'
 
 /** Edges that meet only at their ends, no two the same, with the curves that they stand for. */
 export interface Arrangement {
@@ -25,25 +27,34 @@ const FLAT = 1
 /** Chords start as coarse as this many grid units (a multiple of the tolerance) and are refined where it matters. */
 const COARSEST = 2048
 
-/** More edges than this for one that came in: the grid is too fine for the input, and is made coarser. */
-const MOST_PIECES = 40
+/**
+ * More splits than this for one edge that came in, by vertices that lie on it as far as the grid can tell: the input lies
+ * closer together than the grid is fine, and a coarser one would merge what this one keeps apart at great cost.
+ */
+const MOST_TOUCHES = 6
+
+/** More edges than this fill the memory. */
+const MOST_EDGES = 10_000_000
+const TOO_MANY = 'These outlines cross each other in more places than can be worked out at once. Take fewer of them together.'
 
 /**
  * The arrangement of loops in groups: edges enter one by one, and wherever one meets another both are split, exactly
  * where their curves cross or, where that is in doubt, after the chords have been refined. Ends up with the chords on an
- * integer grid. No point moves by more than a grid step at a time; should an input need more pieces than makes sense,
- * the grid is made coarser and all begins anew, so that every input comes to an end. Null when there is nothing.
+ * integer grid. No point moves by more than a grid step at a time. Bundles that all but coincide are arranged on a grid of
+ * a 32nd of the tolerance instead of a 256th; every split makes shorter edges between grid points, so every input comes to
+ * an end. Null when there is nothing.
  *
  * @param groups loops of each group
  * @param tolerance px; the grid step is a 256th of it
+ * @throws InputError where the loops reach too far for the tolerance, or cross in more places than there is memory for
  */
 export function arrange(groups: readonly (readonly Loop[])[], tolerance: number): Arrangement | null {
-  for (let coarser = 0; ; coarser += 3) {
-    const grid = gridFor(groups.flat(), tolerance, coarser)
-    if (!grid) return null
-    const arranged = new Arranger(grid).run(groups)
-    if (arranged) return arranged
-  }
+  const grid = gridFor(groups.flat(), tolerance)
+  if (!grid) return null
+  const coarser = coarserGrid(grid, tolerance)
+  const arranged = (coarser && new Arranger(grid, MOST_TOUCHES).run(groups)) ?? new Arranger(coarser ?? grid, Infinity).run(groups)!
+  checkArrangement(arranged, groups, tolerance)
+  return arranged
 }
 
 class Arranger {
@@ -51,14 +62,24 @@ class Arranger {
   private readonly owners = new OwnerLists()
   private edges = new EdgeStore(0)
   private met = false
+  /** The look in which each edge was seen last. */
   private stamp = new Int32Array(0)
+  private looks = 0
   /** Edges that wait to be entered. */
   private waiting: number[] = []
 
-  constructor(private readonly grid: SnapGrid) {
+  /** Splits by vertices that lie on an edge as far as the grid can tell. */
+  private touches = 0
+
+  /** @param mostTouches for each edge that comes in */
+  constructor(
+    private readonly grid: SnapGrid,
+    private readonly mostTouches: number,
+  ) {
     this.curves = new CurveTable(grid)
   }
 
+  /** Null where there are too many touches. */
   run(groups: readonly (readonly Loop[])[]): Arrangement | null {
     let capacity = 64
     for (const loops of groups) for (const loop of loops) capacity += 8 * loop.length
@@ -70,11 +91,12 @@ class Arranger {
     const { edges } = this
     const first = edges.count
     const cells = new CellIndex(edges, first)
-    const most = MOST_PIECES * first + 20_000
+    const most = this.mostTouches * first + 20_000
     for (let i = 0; i < first; i++) {
       this.waiting.push(i)
       while (this.waiting.length) {
-        if (edges.count > most) return null
+        if (this.touches > most) return null
+        if (edges.count > MOST_EDGES) throw new InputError('shapes', TOO_MANY)
         this.enter(cells, this.waiting.pop()!)
       }
     }
@@ -123,11 +145,21 @@ class Arranger {
   private enter(cells: CellIndex, p: number): void {
     const { edges } = this
     if (this.stamp.length < edges.ax.length) this.stamp = grownInts(this.stamp, edges.ax.length)
-    if (cells.isTooLarge(edges, p) && planHalves(edges, this.curves, p, splitP)) {
+    if (cells.isTooLarge(p) && planHalves(edges, this.curves, p, splitP)) {
       this.split(p, splitP)
       return
     }
-    const n = cells.lookUp(edges, p)
+    const look = ++this.looks
+    let n = cells.lookUp(p)
+    if (cells.isCrowded()) {
+      if (planHalves(edges, this.curves, p, splitP)) {
+        this.split(p, splitP)
+        return
+      }
+      // The curve stays at the ends of its chord, which are neighbours on the grid.
+      edges.sag[p] = 0
+      n = cells.lookUp(p)
+    }
     const { lists } = cells
     const { boxes } = edges
     const x0 = boxes[4 * p]!
@@ -151,8 +183,8 @@ class Arranger {
         }
         before = at
         at = next
-        if (this.stamp[q] === p + 1) continue
-        this.stamp[q] = p + 1
+        if (this.stamp[q] === look) continue
+        this.stamp[q] = look
         const meeting = meet(edges, this.curves, p, q)
         if (meeting === Meeting.None) continue
         if (meeting === Meeting.Same) {
@@ -166,8 +198,8 @@ class Arranger {
         }
       }
     }
-    edges.alive[p] = 1
     cells.enter(p)
+    edges.alive[p] = 1
   }
 
   /** `q` takes over what `p`, the same stretch, is a boundary of. */
@@ -180,8 +212,10 @@ class Arranger {
 
   private split(e: number, at: Split): void {
     const { edges } = this
+    const entered = edges.alive[e] === 1
     edges.alive[e] = 0
     if (at.met) this.met = true
+    if (at.touch) this.touches++
     const curve = edges.curve[e]!
     const flat = edges.sag[e] === 0
     const { x, y, t } = at
@@ -192,7 +226,13 @@ class Arranger {
     const ta = edges.ta[e]!
     const tb = edges.tb[e]!
     const owner = edges.owners[e]!
-    this.waiting.push(edges.push(ax, ay, x, y, curve, ta, t, flat ? 0 : this.sagOf(curve, ta, t), owner))
+    const sagA = flat ? 0 : this.sagOf(curve, ta, t)
+    // An edge that was not entered yet is nowhere known: its first half takes its place.
+    if (entered) this.waiting.push(edges.push(ax, ay, x, y, curve, ta, t, sagA, owner))
+    else {
+      edges.put(e, ax, ay, x, y, curve, ta, t, sagA, owner)
+      this.waiting.push(e)
+    }
     this.waiting.push(edges.push(x, y, bx, by, curve, t, tb, flat ? 0 : this.sagOf(curve, t, tb), owner))
   }
 }

@@ -67,6 +67,15 @@ export class CurveTable {
     out[3] = a * (p[o + 3]! - p[o + 1]!) + b * (p[o + 5]! - p[o + 3]!) + c * (p[o + 7]! - p[o + 5]!)
   }
 
+  /** Length of the control polygon, grid units: no curve is longer than its own. */
+  controlLength(id: number): number {
+    const p = this.points
+    const o = 8 * id
+    let sum = 0
+    for (let i = o; i < o + 6; i += 2) sum += Math.hypot(p[i + 2]! - p[i]!, p[i + 3]! - p[i + 1]!)
+    return sum
+  }
+
   /**
    * Bound on how far the curve between two parameters lies from its chord, grid units: |C''| dt^2 / 8, where C'' is
    * linear in t and so largest at an end.

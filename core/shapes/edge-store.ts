@@ -41,6 +41,12 @@ export class EdgeStore {
   push(ax: number, ay: number, bx: number, by: number, curve: number, ta: number, tb: number, sag: number, owners: number): number {
     const i = this.count++
     if (i >= this.ax.length) this.grow()
+    this.put(i, ax, ay, bx, by, curve, ta, tb, sag, owners)
+    return i
+  }
+
+  /** Puts an edge in place `i`. */
+  put(i: number, ax: number, ay: number, bx: number, by: number, curve: number, ta: number, tb: number, sag: number, owners: number): void {
     this.ax[i] = ax
     this.ay[i] = ay
     this.bx[i] = bx
@@ -56,7 +62,6 @@ export class EdgeStore {
     boxes[4 * i + 1] = (ay < by ? ay : by) - fat
     boxes[4 * i + 2] = (ax < bx ? bx : ax) + fat
     boxes[4 * i + 3] = (ay < by ? by : ay) + fat
-    return i
   }
 
   private grow(): void {

@@ -19,9 +19,11 @@ export interface Split {
   t: number
   /** The curves truly meet here: not a mere refinement of the chords. */
   met: boolean
+  /** At a vertex that lies on the edge as far as the grid can tell, rather than where curves cross. */
+  touch: boolean
 }
 
-const noSplit = (): Split => ({ on: false, x: 0, y: 0, t: 0, met: false })
+const noSplit = (): Split => ({ on: false, x: 0, y: 0, t: 0, met: false, touch: false })
 
 /** Splits of the two edges last looked at. */
 export const splitP = noSplit()
@@ -104,6 +106,7 @@ function plan(split: Split, x: number, y: number, t: number, met: boolean): bool
   split.y = y
   split.t = t
   split.met = met
+  split.touch = false
   return true
 }
 
@@ -144,6 +147,7 @@ function fromOneEnd(
 
 function cutFlat(s: EdgeStore, e: number, x: number, y: number, split: Split): Meeting {
   plan(split, x, y, parameterAt(s, e, x, y), true)
+  split.touch = true
   return Meeting.Split
 }
 

@@ -1,3 +1,4 @@
+import { checkFaces, hashOf } from './check-arrangement'
 import type { PlanarMap } from './planar-map'
 
 /** What is known of a face: the winding number of each group, and how many groups cover it (a number other than 0). */
@@ -9,6 +10,8 @@ export interface Covering {
 /**
  * Visits every face with its winding numbers. Walks the faces as a tree from the unbounded one and keeps one set of
  * numbers, changed on the way in and back on the way out, so that the cost grows with the edges and not with the groups.
+ *
+ * @throws ArrangementFault where the edges contradict each other
  */
 export function visitFaces(m: PlanarMap, groups: number, visit: (face: number, covering: Covering) => void): void {
   const halves = m.origin.length
@@ -23,6 +26,7 @@ export function visitFaces(m: PlanarMap, groups: number, visit: (face: number, c
   const next = first.slice()
   /** The half-chains crossed on the way to the face at hand. */
   const path: number[] = []
+  const hashes = new Int32Array(m.faces)
   let face = 0
   seen[0] = 1
   visit(0, covering)
@@ -34,14 +38,17 @@ export function visitFaces(m: PlanarMap, groups: number, visit: (face: number, c
       seen[over] = 1
       cross(m, h, covering)
       path.push(h)
+      const change = hashOf(m.arrangement.owners.get(m.chains.owners[h >> 1]!))
+      hashes[over] = hashes[face]! + (h & 1 ? change : -change)
       face = over
       visit(face, covering)
     } else if (path.length) {
       const h = path.pop()! ^ 1
       cross(m, h, covering)
       face = m.face[h ^ 1]!
-    } else return
+    } else break
   }
+  checkFaces(m, hashes)
 }
 
 /** Goes over half-chain `h`, from the face on its left to the face on its right. */
