@@ -2,7 +2,7 @@ import { getStroke } from 'perfect-freehand'
 import type { Line } from '../core/drawing/model'
 import { areaOfCubics } from '../core/geometry/area'
 import type { Cubic } from '../core/geometry/cubic'
-import { flatten } from '../core/geometry/cubic'
+import { flatten, straight } from '../core/geometry/cubic'
 import { cubicsOfPath } from '../core/geometry/path'
 import type { Vec } from '../core/geometry/point'
 import { outlineOf } from '../core/outline/expand'
@@ -51,6 +51,7 @@ export async function speedRows(): Promise<SpeedRow[]> {
       theirs: theirs!,
       notes: `${count(united).toLocaleString('en')} cubics against ${clipped.points.toLocaleString('en')} points; areas agree to ${Math.abs(areaOf(united) / clipped.area - 1).toExponential(1)}`,
     },
+    hatchingRow(clip),
     {
       work: 'expansion of 1,000 lines at 0.05 px',
       rival: 'perfect-freehand + clipper2-wasm',
@@ -59,6 +60,26 @@ export async function speedRows(): Promise<SpeedRow[]> {
       notes: `${count(outlines).toLocaleString('en')} cubics against ${points.toLocaleString('en')} points; deviation from outlines fifty times as fine ${deviation.toFixed(3)} px`,
     },
   ]
+}
+
+/** Cross-hatching: as many crossings as strokes times strokes. */
+function hatchingRow(clip: Awaited<ReturnType<typeof loadClipper>>): SpeedRow {
+  const n = 200
+  const reach = n * 8
+  const rect = (x0: number, y0: number, x1: number, y1: number): Cubic[] => {
+    const corners = [{ x: x0, y: y0 }, { x: x1, y: y0 }, { x: x1, y: y1 }, { x: x0, y: y1 }]
+    return corners.map((p, i) => straight(p, corners[(i + 1) % 4]!))
+  }
+  const outlines = Array.from({ length: n }, (_, i) => 4 + 8 * i).flatMap((at) => [rect(at - 0.5, 0, at + 0.5, reach), rect(0, at - 0.5, reach, at + 0.5)])
+  const polygons = polygonsOf(outlines, FLAT)
+  const [ours, theirs] = sideBySide([() => void union(outlines), () => void clip(polygons)], 1)
+  return {
+    work: `union of cross-hatching, ${n} lines a direction`,
+    rival: 'clipper2-wasm',
+    ours: ours!,
+    theirs: theirs!,
+    notes: `${(n * n).toLocaleString('en')} crossings; areas agree to ${Math.abs(areaOf(union(outlines)) / clip(polygons).area - 1).toExponential(1)}`,
+  }
 }
 
 /** The other library's outline of a line's centreline: its width model is not ours, only the amount of work is alike. */

@@ -62,7 +62,7 @@ export function boxOfCubics(cubics: Iterable<Cubic>): Box {
 }
 
 /** Parameters in (0, 1) at which a cubic's coordinate has zero derivative. */
-function extremes(a: number, b: number, c: number, d: number): number[] {
+export function extremes(a: number, b: number, c: number, d: number): number[] {
   const qa = -a + 3 * b - 3 * c + d
   const qb = 2 * (a - 2 * b + c)
   const qc = b - a

@@ -106,8 +106,12 @@ class Arranger {
 
   private enterArc({ curve, t0, t1 }: Arc, owner: number): void {
     const id = this.curves.idOf(curve)
-    if (this.curves.runsBack(id, curve)) this.flatten(id, 1 - t0, 1 - t1, owner)
-    else this.flatten(id, t0, t1, owner)
+    const back = this.curves.runsBack(id, curve)
+    const from = back ? 1 - t0 : t0
+    const to = back ? 1 - t1 : t1
+    let t = from
+    if (this.curves.isStraight(id)) for (const turn of this.curves.turnsOf(id, from, to)) this.flatten(id, t, (t = turn), owner)
+    this.flatten(id, t, to, owner)
   }
 
   private flatten(curve: number, t0: number, t1: number, owner: number): void {

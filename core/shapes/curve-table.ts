@@ -1,3 +1,4 @@
+import { extremes } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { grownFloats } from '../geometry/grown'
 import type { Vec } from '../geometry/point'
@@ -9,6 +10,9 @@ export class CurveTable {
   private readonly ids = new Map<number, number[]>()
   /** Eight numbers a curve: x and y of the four control points, in grid units. */
   private points = new Float64Array(256)
+
+  /** 1 for each curve that runs along a straight line at uneven pace. */
+  private straight = new Uint8Array(32)
 
   constructor(private readonly grid: SnapGrid) {}
 
@@ -34,6 +38,12 @@ export class CurveTable {
     p[o + 5] = c.p2.y / step - originY
     p[o + 6] = c.p3.x / step - originX
     p[o + 7] = c.p3.y / step - originY
+    if (id >= this.straight.length) {
+      const more = new Uint8Array(2 * this.straight.length)
+      more.set(this.straight)
+      this.straight = more
+    }
+    this.straight[id] = this.liesOnLine(o) ? 1 : 0
     return id
   }
 
@@ -67,6 +77,71 @@ export class CurveTable {
     out[3] = a * (p[o + 3]! - p[o + 1]!) + b * (p[o + 5]! - p[o + 3]!) + c * (p[o + 7]! - p[o + 5]!)
   }
 
+  /** Whether the control points at `o` lie on one line through the farthest of them, but not at thirds of the way. */
+  private liesOnLine(o: number): boolean {
+    const p = this.points
+    let dx = 0
+    let dy = 0
+    let far = 0
+    for (let i = 2; i < 8; i += 2) {
+      const ex = p[o + i]! - p[o]!
+      const ey = p[o + i + 1]! - p[o + 1]!
+      if (ex * ex + ey * ey <= far) continue
+      far = ex * ex + ey * ey
+      dx = ex
+      dy = ey
+    }
+    if (far === 0 || this.bend(o) <= STRAIGHT) return false
+    const most = STRAIGHT * Math.sqrt(far)
+    for (let i = 2; i < 8; i += 2) if (Math.abs(dx * (p[o + i + 1]! - p[o + 1]!) - dy * (p[o + i]! - p[o]!)) > most) return false
+    return true
+  }
+
+  /** How far the inner control points lie from where an even pace along the chord would have them. */
+  private bend(o: number): number {
+    const p = this.points
+    let most = 0
+    for (let i = 0; i < 2; i++) {
+      const from = p[o + i]!
+      const to = p[o + 6 + i]!
+      most = Math.max(most, Math.abs(p[o + 2 + i]! - (2 * from + to) / 3), Math.abs(p[o + 4 + i]! - (from + 2 * to) / 3))
+    }
+    return most
+  }
+
+  /** Whether a curve runs along a straight line at uneven pace: its chords are exact wherever it does not turn back. */
+  isStraight(id: number): boolean {
+    return this.straight[id] === 1
+  }
+
+  /** The parameters between t0 and t1 at which a straight curve turns back, in that order. */
+  turnsOf(id: number, t0: number, t1: number): number[] {
+    const p = this.points
+    const o = 8 * id
+    const spread = (i: number): number => Math.max(p[o + i]!, p[o + 2 + i]!, p[o + 4 + i]!, p[o + 6 + i]!) - Math.min(p[o + i]!, p[o + 2 + i]!, p[o + 4 + i]!, p[o + 6 + i]!)
+    const along = spread(0) >= spread(1) ? 0 : 1
+    const turns = extremes(p[o + along]!, p[o + 2 + along]!, p[o + 4 + along]!, p[o + 6 + along]!)
+    return turns.filter((t) => t > Math.min(t0, t1) && t < Math.max(t0, t1)).sort((s, t) => (t0 < t1 ? s - t : t - s))
+  }
+
+  /** The parameter between t0 and t1 at which a straight curve, which does not turn back there, has come `share` of its way. */
+  parameterAlong(id: number, t0: number, t1: number, share: number): number {
+    this.point(id, t0, P)
+    this.point(id, t1, Q)
+    const [x, y] = [P[0]!, P[1]!]
+    const [dx, dy] = [Q[0]! - x, Q[1]! - y]
+    const wanted = share * (dx * dx + dy * dy)
+    let low = t0
+    let high = t1
+    for (let i = 0; i < 50; i++) {
+      const t = (low + high) / 2
+      this.point(id, t, P)
+      if ((P[0]! - x) * dx + (P[1]! - y) * dy < wanted) low = t
+      else high = t
+    }
+    return (low + high) / 2
+  }
+
   /** Length of the control polygon, grid units: no curve is longer than its own. */
   controlLength(id: number): number {
     const p = this.points
@@ -81,6 +156,7 @@ export class CurveTable {
    * linear in t and so largest at an end.
    */
   sagitta(id: number, t0: number, t1: number): number {
+    if (this.straight[id] === 1) return 0
     const p = this.points
     const o = 8 * id
     const ax = p[o]! - 2 * p[o + 2]! + p[o + 4]!
@@ -127,6 +203,9 @@ export class CurveTable {
     return true
   }
 }
+
+/** Grid units within which a curve counts as straight and its pace as even. */
+const STRAIGHT = 0.05
 
 const at = (p: Vec, q: Vec): boolean => p.x === q.x && p.y === q.y
 

@@ -133,8 +133,8 @@ function fromOneEnd(
     const cross = Math.abs(dx * ey - dy * ex)
     const pp = dx * dx + dy * dy
     const qq = ex * ex + ey * ey
-    if (dot < pp && cross <= 0.5 * (Math.abs(dx) + Math.abs(dy))) return cutFlat(s, p, qx, qy, splitP)
-    if (dot < qq && cross <= 0.5 * (Math.abs(ex) + Math.abs(ey))) return cutFlat(s, q, px, py, splitQ)
+    if (dot < pp && cross <= 0.5 * (Math.abs(dx) + Math.abs(dy))) return cutFlat(s, curves, p, qx, qy, splitP)
+    if (dot < qq && cross <= 0.5 * (Math.abs(ex) + Math.abs(ey))) return cutFlat(s, curves, q, px, py, splitQ)
     return Meeting.None
   }
   // A curve leaves its chord by at most 4 sagitta t (1 - t): seen from the shared end, by this angle.
@@ -145,17 +145,18 @@ function fromOneEnd(
   return spread < sine ? Meeting.None : refine(s, curves, p, q)
 }
 
-function cutFlat(s: EdgeStore, e: number, x: number, y: number, split: Split): Meeting {
-  plan(split, x, y, parameterAt(s, e, x, y), true)
+function cutFlat(s: EdgeStore, curves: CurveTable, e: number, x: number, y: number, split: Split): Meeting {
+  plan(split, x, y, parameterAt(s, curves, e, x, y), true)
   split.touch = true
   return Meeting.Split
 }
 
 /** The parameter at the foot of (x, y) on the chord of `e`. */
-function parameterAt(s: EdgeStore, e: number, x: number, y: number): number {
+function parameterAt(s: EdgeStore, curves: CurveTable, e: number, x: number, y: number): number {
   const dx = s.bx[e]! - s.ax[e]!
   const dy = s.by[e]! - s.ay[e]!
   const u = ((x - s.ax[e]!) * dx + (y - s.ay[e]!) * dy) / (dx * dx + dy * dy)
+  if (curves.isStraight(s.curve[e]!)) return curves.parameterAlong(s.curve[e]!, s.ta[e]!, s.tb[e]!, Math.min(1, Math.max(0, u)))
   return s.ta[e]! + (s.tb[e]! - s.ta[e]!) * Math.min(1, Math.max(0, u))
 }
 
@@ -199,7 +200,7 @@ function apart(s: EdgeStore, curves: CurveTable, p: number, q: number): Meeting 
   const ob = pdx * (s.by[q]! - pay) - pdy * (s.bx[q]! - pax)
   const oc = qdx * (pay - qay) - qdy * (pax - qax)
   const od = qdx * (s.by[p]! - qay) - qdy * (s.bx[p]! - qax)
-  if (s.sag[p] === 0 && s.sag[q] === 0) return flat(s, p, q, oa, ob, oc, od)
+  if (s.sag[p] === 0 && s.sag[q] === 0) return flat(s, curves, p, q, oa, ob, oc, od)
   const room = s.sag[p]! + s.sag[q]! + 2 * ROUNDING
   const pl = Math.sqrt(pdx * pdx + pdy * pdy) * room
   if ((oa > pl && ob > pl) || (oa < -pl && ob < -pl)) return Meeting.None
@@ -249,21 +250,21 @@ function fromEdge(s: EdgeStore, e: number, x: number, y: number): number {
 }
 
 /** Flat edges that share no end, by exact tests on their four triangles. */
-function flat(s: EdgeStore, p: number, q: number, oa: number, ob: number, oc: number, od: number): Meeting {
+function flat(s: EdgeStore, curves: CurveTable, p: number, q: number, oa: number, ob: number, oc: number, od: number): Meeting {
   const hotP = 0.5 * (Math.abs(s.bx[p]! - s.ax[p]!) + Math.abs(s.by[p]! - s.ay[p]!))
   const hotQ = 0.5 * (Math.abs(s.bx[q]! - s.ax[q]!) + Math.abs(s.by[q]! - s.ay[q]!))
   if ((oa > hotP && ob > hotP) || (oa < -hotP && ob < -hotP)) return Meeting.None
   if ((oc > hotQ && od > hotQ) || (oc < -hotQ && od < -hotQ)) return Meeting.None
-  if (Math.abs(oa) <= hotP && foot(s, p, s.ax[q]!, s.ay[q]!)) return cutFlat(s, p, s.ax[q]!, s.ay[q]!, splitP)
-  if (Math.abs(ob) <= hotP && foot(s, p, s.bx[q]!, s.by[q]!)) return cutFlat(s, p, s.bx[q]!, s.by[q]!, splitP)
-  if (Math.abs(oc) <= hotQ && foot(s, q, s.ax[p]!, s.ay[p]!)) return cutFlat(s, q, s.ax[p]!, s.ay[p]!, splitQ)
-  if (Math.abs(od) <= hotQ && foot(s, q, s.bx[p]!, s.by[p]!)) return cutFlat(s, q, s.bx[p]!, s.by[p]!, splitQ)
+  if (Math.abs(oa) <= hotP && foot(s, p, s.ax[q]!, s.ay[q]!)) return cutFlat(s, curves, p, s.ax[q]!, s.ay[q]!, splitP)
+  if (Math.abs(ob) <= hotP && foot(s, p, s.bx[q]!, s.by[q]!)) return cutFlat(s, curves, p, s.bx[q]!, s.by[q]!, splitP)
+  if (Math.abs(oc) <= hotQ && foot(s, q, s.ax[p]!, s.ay[p]!)) return cutFlat(s, curves, q, s.ax[p]!, s.ay[p]!, splitQ)
+  if (Math.abs(od) <= hotQ && foot(s, q, s.bx[p]!, s.by[p]!)) return cutFlat(s, curves, q, s.bx[p]!, s.by[p]!, splitQ)
   if (oa > 0 === ob > 0 || oc > 0 === od > 0) return Meeting.None
   const u = oc / (oc - od)
   const x = Math.round(s.ax[p]! + (s.bx[p]! - s.ax[p]!) * u)
   const y = Math.round(s.ay[p]! + (s.by[p]! - s.ay[p]!) * u)
-  if (!isEnd(s, p, x, y)) plan(splitP, x, y, parameterAt(s, p, x, y), true)
-  if (!isEnd(s, q, x, y)) plan(splitQ, x, y, parameterAt(s, q, x, y), true)
+  if (!isEnd(s, p, x, y)) plan(splitP, x, y, parameterAt(s, curves, p, x, y), true)
+  if (!isEnd(s, q, x, y)) plan(splitQ, x, y, parameterAt(s, curves, q, x, y), true)
   return splitP.on || splitQ.on ? Meeting.Split : Meeting.None
 }
 
