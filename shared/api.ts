@@ -46,6 +46,8 @@ export interface AppendAnswer {
 export interface Conflict {
   revision: number
   missing: JournalEntry[]
+  /** Ids of edits of the batch that the journal has from before the base. */
+  known?: string[]
 }
 
 export interface ImageInfo {
@@ -88,7 +90,7 @@ export const checkpointSchema = yup
 const patch = yup
   .object({
     op: yup.string().oneOf(['add', 'remove', 'replace', 'order']).required(),
-    path: yup.array(yup.mixed<string | number>().test((v) => typeof v === 'string' || typeof v === 'number')).required().min(1).max(5),
+    path: yup.array(yup.mixed<string | number>().test((v) => typeof v === 'string' || typeof v === 'number')).required().min(1).max(6),
     value: yup.mixed().nullable(),
   })
   .noUnknown()
@@ -106,11 +108,14 @@ const edit = yup.object({
 /** Body of POST /api/drawings/:id/edits. */
 export const appendSchema = yup.object({
   base: yup.number().strict().integer().min(0).required(),
+  head: yup.string().strict().max(80).nullable(),
   edits: yup.array(edit.required()).required().min(1).max(1000),
 })
 
 export interface AppendBody {
   base: number
+  /** Id of the edit that made the base, where it is known: tells a journal that was put back from the one it was. */
+  head?: string | null
   edits: Edit[]
 }
 

@@ -15,9 +15,12 @@ export class Refusal extends Error {
 
 const UNREACHABLE = 'The server cannot be reached. Your work is kept in this browser and will be saved when it answers.'
 
+/** An answer that takes longer than this will not come, ms. */
+const LONGEST_WAIT = 60_000
+
 async function ask(path: string, init: RequestInit = {}): Promise<Response> {
   try {
-    return await fetch(path, init)
+    return await fetch(path, { ...init, signal: AbortSignal.timeout(LONGEST_WAIT) })
   } catch {
     throw new Refusal(0, UNREACHABLE)
   }
@@ -64,9 +67,10 @@ export const saveProfiles = (profiles: readonly ShelfProfile[]) => json('/api/pr
 export async function appendEdits(
   id: string,
   base: number,
-  edits: Edit[],
+  edits: readonly Edit[],
+  head: string | null,
 ): Promise<{ appended: AppendAnswer } | { conflict: Conflict }> {
-  const response = await ask(`/api/drawings/${id}/edits`, send('POST', { base, edits }))
+  const response = await ask(`/api/drawings/${id}/edits`, send('POST', { base, head, edits }))
   if (response.status === 409) return { conflict: (await response.json()) as Conflict }
   if (!response.ok) throw await refusalOf(response)
   return { appended: (await response.json()) as AppendAnswer }

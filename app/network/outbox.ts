@@ -2,36 +2,58 @@ import type { DBSchema, IDBPDatabase } from 'idb'
 import { openDB } from 'idb'
 import type { Edit } from '#core/drawing/edits'
 
+interface Kept {
+  drawing: string
+  /** Kept edits of a drawing are sent by rising place. */
+  place: number
+  edit: Edit
+}
+
 interface OutboxSchema extends DBSchema {
-  edits: { key: number; value: { drawing: string; edit: Edit }; indexes: { drawing: string } }
+  kept: { key: [string, string]; value: Kept; indexes: { drawing: string } }
+  /** The list of version 1, in which an edit could stand twice. */
+  edits: { key: number; value: { drawing: string; edit: Edit } }
 }
 
 let opening: Promise<IDBPDatabase<OutboxSchema>> | null = null
 
-const database = (): Promise<IDBPDatabase<OutboxSchema>> =>
-  (opening ??= openDB<OutboxSchema>('bellatrait', 1, {
-    upgrade(db) {
-      db.createObjectStore('edits', { autoIncrement: true }).createIndex('drawing', 'drawing')
+function database(): Promise<IDBPDatabase<OutboxSchema>> {
+  opening ??= openDB<OutboxSchema>('bellatrait', 2, {
+    async upgrade(db, from, _to, tx) {
+      const kept = db.createObjectStore('kept', { keyPath: ['drawing', 'edit.id'] })
+      kept.createIndex('drawing', 'drawing')
+      if (from !== 1) return
+      for (const { drawing, edit } of await tx.objectStore('edits').getAll()) {
+        if (!(await kept.get([drawing, edit.id]))) await kept.put({ drawing, place: nextPlace(), edit })
+      }
+      db.deleteObjectStore('edits')
     },
-  }))
-
-/** Edits that the server has not acknowledged yet, kept in this browser, oldest first. */
-export async function pendingEdits(drawing: string): Promise<Edit[]> {
-  const rows = await (await database()).getAllFromIndex('edits', 'drawing', drawing)
-  return rows.map((r) => r.edit)
+    // A window of a newer version waits for this one to let go.
+    blocking: () => void opening?.then((db) => db.close()).finally(() => (opening = null)),
+    terminated: () => (opening = null),
+  }).catch((e: unknown) => {
+    opening = null
+    throw e
+  })
+  return opening
 }
 
-export async function keepEdit(drawing: string, edit: Edit): Promise<void> {
-  await (await database()).add('edits', { drawing, edit })
+let last = 0
+const nextPlace = (): number => (last = Math.max(last + 1, Date.now() * 1000))
+
+/** Edits that the server has not acknowledged yet, kept in this browser, oldest first, none twice. */
+export async function pendingEdits(drawing: string): Promise<Edit[]> {
+  const rows = await (await database()).getAllFromIndex('kept', 'drawing', drawing)
+  return rows.sort((a, b) => a.place - b.place).map((r) => r.edit)
+}
+
+/** Keeps edits after those that are kept already, in place of earlier forms of the same, and forgets others by their ids, all or nothing. */
+export async function keepEdits(drawing: string, edits: readonly Edit[], gone: Iterable<string> = []): Promise<void> {
+  const tx = (await database()).transaction('kept', 'readwrite')
+  for (const id of gone) void tx.store.delete([drawing, id])
+  for (const edit of edits) void tx.store.put({ drawing, place: nextPlace(), edit })
+  await tx.done
 }
 
 /** Forgets edits of a drawing by their ids. */
-export async function forgetEdits(drawing: string, ids: ReadonlySet<string>): Promise<void> {
-  const tx = (await database()).transaction('edits', 'readwrite')
-  let cursor = await tx.store.index('drawing').openCursor(drawing)
-  while (cursor) {
-    if (ids.has(cursor.value.edit.id)) await cursor.delete()
-    cursor = await cursor.continue()
-  }
-  await tx.done
-}
+export const forgetEdits = (drawing: string, ids: Iterable<string>): Promise<void> => keepEdits(drawing, [], ids)

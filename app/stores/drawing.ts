@@ -1,14 +1,14 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Edit, Recipe } from '#core/drawing/edits'
-import { applyEdit, asStep, changed, editBetween, walkOver } from '#core/drawing/edits'
+import { applyEdit, changed, editBetween, walkOver } from '#core/drawing/edits'
 import type { History } from '#core/drawing/history'
-import { advance, emptyHistory, walksOverNewest } from '#core/drawing/history'
+import { advance, emptyHistory } from '#core/drawing/history'
 import type { Drawing, Line } from '#core/drawing/model'
-import { UnfitPatch } from '#core/drawing/patch'
+import { clashes, rebase } from '#core/drawing/rebase'
 import { checkTouched } from '#core/drawing/schema'
 import type { Conflict } from '#agreed/api'
-import { olderSteps, openDrawing } from '~/network/api'
+import { createDrawing, olderSteps, openDrawing } from '~/network/api'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
 import type { SaveState } from './journal-sync'
 import { JournalSync } from './journal-sync'
@@ -56,7 +56,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     close()
     const [server, kept] = await Promise.all([openDrawing(id), pendingEdits(id).catch(() => [])])
     const known = new Set(server.recent)
-    await forgetEdits(id, known).catch(() => undefined)
+    await forgetEdits(id, kept.map((e) => e.id).filter((edit) => known.has(edit))).catch(() => undefined)
     oldest = server.undo[0]?.revision ?? 1
     hasOlder.value = server.hasOlder
     acknowledged = {
@@ -65,7 +65,8 @@ export const useDrawingStore = defineStore('drawing', () => {
     }
     const unsent = kept.filter((e) => !known.has(e.id))
     const edits = refit(acknowledged, unsent)
-    sync = new JournalSync(id, server.revision, { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused })
+    const events = { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused, stuck: onStuck }
+    sync = new JournalSync(id, server.revision, events, server.recent[0] ?? null)
     sync.resume(unsent, edits)
   }
 
@@ -79,27 +80,9 @@ export const useDrawingStore = defineStore('drawing', () => {
     hasOlder.value = false
   }
 
-  /**
-   * Shows what the server has with those edits on top that can still be applied; answers these. An undo or redo that no
-   * longer walks over the newest step becomes a step of its own, and once a step is left out, so are walks after it: they
-   * may be over that very step.
-   */
+  /** Shows what the server has with those edits on top that still fit; answers these. */
   function refit(onto: { drawing: Drawing; history: History }, edits: readonly Edit[]): Edit[] {
-    let now = onto.drawing
-    let past = onto.history
-    const fit: Edit[] = []
-    const lost: Edit[] = []
-    for (const edit of edits) {
-      const held = walksOverNewest(edit, past) ? edit : asStep(edit)
-      try {
-        if (lost.length && edit.kind !== 'edit') throw new UnfitPatch('it walks over a step that was left out')
-        now = applyEdit(now, held)
-        past = advance(past, held)
-        fit.push(held)
-      } catch {
-        lost.push(edit)
-      }
-    }
+    const { drawing: now, history: past, edits: fit, lost } = rebase(onto, edits)
     if (lost.length) {
       const more = lost.length > 1 ? ` and ${lost.length - 1} more` : ''
       notice.value = `"${lost[0]!.label}"${more} no longer fits this drawing, which was changed elsewhere, and was left out.`
@@ -109,11 +92,32 @@ export const useDrawingStore = defineStore('drawing', () => {
     return fit
   }
 
-  function onSaveState(state: SaveState, message = ''): void {
+  function onSaveState(state: SaveState, message = '', status = 0): void {
     saveState.value = state
     saveMessage.value = message
     if (state === 'saved') savedAt.value = new Date()
-    if (state === 'refused') notice.value = message
+    if (state !== 'refused') return
+    // The drawing is gone from the server, or the server has an older one: what is here need not be lost.
+    if (status === 404 || status === 412) tell(message, [{ title: 'Keep it as a new drawing', run: () => void keepAsNew() }])
+    else notice.value = message
+  }
+
+  /** Puts the drawing as it is here on the Desk as a new one, and opens that. */
+  async function keepAsNew(): Promise<void> {
+    if (!drawing.value) return
+    const { id } = drawing.value
+    try {
+      const made = await createDrawing({ drawing: drawing.value })
+      const unsent = await pendingEdits(id).catch(() => [])
+      await forgetEdits(id, unsent.map((e) => e.id)).catch(() => undefined)
+      globalThis.location.assign(`/drawings/${made.id}`)
+    } catch (e) {
+      notice.value = (e as Error).message
+    }
+  }
+
+  function onStuck(message: string, edit: Edit, leaveOut: () => void): void {
+    tell(`"${edit.label}" cannot be saved, and what came after it waits: ${message} It is tried again from time to time.`, [{ title: 'Go on without it', run: leaveOut }])
   }
 
   function onAcknowledged(edits: readonly Edit[]): void {
@@ -128,12 +132,21 @@ export const useDrawingStore = defineStore('drawing', () => {
     const missing = conflict.missing.map((m) => m.edit)
     onAcknowledged(missing)
     // Another window may have found these in the browser's keeping and sent them already.
-    const sent = new Set(missing.map((e) => e.id))
+    const sent = new Set([...missing.map((e) => e.id), ...(conflict.known ?? [])])
     const mine = pending.filter((e) => !sent.has(e.id))
     const edits = refit(acknowledged!, mine)
-    const foreign = missing.length > pending.length - mine.length
-    if (foreign && edits.length === mine.length) notice.value = 'This drawing was also changed in another window. Both changes were kept.'
+    const own = new Set(pending.map((e) => e.id))
+    const theirs = missing.filter((e) => !own.has(e.id))
+    if (theirs.length && edits.length === mine.length) notice.value = wordsOnBoth(theirs, edits)
     return edits
+  }
+
+  /** What became of changes that were made here and elsewhere at once. */
+  function wordsOnBoth(theirs: readonly Edit[], mine: readonly Edit[]): string {
+    const both = clashes(theirs, mine)
+    if (!both.length) return 'This drawing was also changed in another window. Both changes were kept.'
+    const more = both.length > 1 ? ` and ${both.length - 1} more` : ''
+    return `Another window changed the same thing as "${both[0]}"${more}. What was done here stands; the rest of both was kept.`
   }
 
   /** The server will not take an edit: it is taken back here, and what was made after it is put on top again. */
@@ -217,7 +230,14 @@ export const useDrawingStore = defineStore('drawing', () => {
 
   function walk(step: Edit, kind: 'undo' | 'redo'): void {
     const edit = walkOver(step, kind)
-    record(applyEdit(drawing.value!, edit), edit)
+    let next: Drawing
+    try {
+      next = applyEdit(drawing.value!, edit)
+    } catch {
+      notice.value = `"${step.label}" cannot be ${kind === 'undo' ? 'taken back' : 'brought again'}: what it changed is gone, by a change in another window.`
+      return
+    }
+    record(next, edit)
   }
 
   /** Steps older than those that came with the drawing. */

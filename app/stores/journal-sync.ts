@@ -1,7 +1,7 @@
 import type { Edit } from '#core/drawing/edits'
 import type { Conflict } from '#agreed/api'
 import { appendEdits, Refusal } from '~/network/api'
-import { forgetEdits, keepEdit } from '~/network/outbox'
+import { forgetEdits, keepEdits } from '~/network/outbox'
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'refused'
 
@@ -13,54 +13,77 @@ const BATCH = { edits: 200, length: 4_000_000 }
 /** Answers that mean: these edits, as they are, will never be taken. */
 const NEVER = new Set([400, 413, 422])
 
+/** So often the server may fail over the same edits before it is looked for which of them it fails over. */
+const MOST_FAILURES = 3
+
+/** What a drawing's edits and its server do to each other. */
+export interface SyncEvents {
+  /** `status` is that of the answer that led there, 0 where there was none. */
+  state: (state: SaveState, message?: string, status?: number) => void
+  /** The server has these edits now. */
+  acknowledged: (edits: Edit[]) => void
+  /** Another hand was faster: answers the pending edits as they fit now. */
+  conflict: (conflict: Conflict, pending: Edit[]) => Edit[]
+  /** The first pending edit will never be taken: answers those of the later ones that still fit without it. */
+  refused: (message: string, later: Edit[]) => Edit[]
+  /** The server fails over this one edit again and again; `leaveOut` goes on without it. */
+  stuck: (message: string, edit: Edit, leaveOut: () => void) => void
+}
+
 /**
  * Sends a drawing's edits to the server in order, one batch at a time, and keeps each in the browser until it is
  * acknowledged. While the server does not answer it tries again, ever less often.
  */
 export class JournalSync {
-  private pending: Edit[] = []
+  private pending: readonly Edit[] = []
   private running: Promise<void> | null = null
   private pause = 500
   private timer: ReturnType<typeof setTimeout> | undefined
   private closed = false
   /** How many edits are to be sent alone, to find the one that the server refuses. */
   private oneByOne = 0
+  /** How often the server failed over the batch at hand. */
+  private failures = 0
+  private told = ''
+  /** What is being written to this browser's keeping: one thing after the other. */
+  private keeping: Promise<void> = Promise.resolve()
 
+  /** @param head id of the edit that made the revision, null where that is not known */
   constructor(
     private readonly drawing: string,
     private revision: number,
-    private readonly on: {
-      state: (state: SaveState, message?: string) => void
-      /** The server has these edits now. */
-      acknowledged: (edits: Edit[]) => void
-      /** Another hand was faster: answers the pending edits as they fit now. */
-      conflict: (conflict: Conflict, pending: Edit[]) => Edit[]
-      /** The first pending edit will never be taken: answers those of the later ones that still fit without it. */
-      refused: (message: string, later: Edit[]) => Edit[]
-    },
+    private readonly on: SyncEvents,
+    private head: string | null = null,
   ) {}
 
   /** Takes up `kept`, the edits that an earlier visit could not send, as they fit now. */
-  resume(kept: Edit[], now: Edit[]): void {
+  resume(kept: readonly Edit[], now: readonly Edit[]): void {
     this.pending = kept
-    void this.replacePending(now).catch(() => undefined)
+    this.replacePending(now)
     this.start()
   }
 
   push(edit: Edit): void {
-    this.pending.push(edit)
-    void keepEdit(this.drawing, edit).catch(() => this.on.state('waiting', 'This browser does not let Bellatrait keep unsaved steps. Leave the page open until it says Saved.'))
+    this.pending = [...this.pending, edit]
+    this.keep(() => keepEdits(this.drawing, [edit]))
     this.start()
   }
 
-  /** Resolves when nothing is left to send or sending has to wait. */
+  /** Resolves when nothing is left to send or sending has to wait, and this browser has kept what it should. */
   async settled(): Promise<void> {
     while (this.running) await this.running
+    await this.keeping
   }
 
   close(): void {
     this.closed = true
     clearTimeout(this.timer)
+  }
+
+  private keep(work: () => Promise<void>): void {
+    this.keeping = this.keeping.then(work).catch(() => {
+      if (!this.closed && this.pending.length) this.on.state('waiting', 'This browser does not let Bellatrait keep unsaved steps. Leave the page open until it says Saved.')
+    })
   }
 
   private start(): void {
@@ -84,14 +107,15 @@ export class JournalSync {
       try {
         await this.send(batch)
         this.pause = 500
+        this.failures = 0
       } catch (e) {
         if (this.closed || !(e instanceof Refusal && NEVER.has(e.status))) {
-          this.failed(e)
+          this.failed(e, batch)
           return false
         }
         // Sent one by one, the good edits of the batch get through up to the bad one.
         if (batch.length > 1) this.oneByOne = batch.length
-        else await this.replacePending(this.on.refused(e.message, this.pending.slice(1)))
+        else this.replacePending(this.on.refused(e.message, this.pending.slice(1)))
       }
     }
     if (!this.closed && !this.pending.length) this.on.state('saved')
@@ -99,44 +123,66 @@ export class JournalSync {
   }
 
   private nextBatch(): Edit[] {
-    if (this.oneByOne > 0) {
-      this.oneByOne--
-      return this.pending.slice(0, 1)
-    }
+    if (this.oneByOne > 0) return this.pending.slice(0, 1)
     const most = this.pending.slice(0, BATCH.edits)
     let length = 0
     const end = most.findIndex((e, i) => (length += JSON.stringify(e).length) > BATCH.length && i > 0)
     return end < 0 ? most : most.slice(0, end)
   }
 
-  /** Goes on with `now` instead of the pending edits, here and in what this browser keeps. */
-  private async replacePending(now: Edit[]): Promise<void> {
-    const before = this.pending.map((e) => e.id)
-    this.pending = now
-    for (const edit of now) if (!before.includes(edit.id)) await keepEdit(this.drawing, edit)
+  /** Goes on with `now` instead of the pending edits, here and in what this browser keeps, in their new order. */
+  private replacePending(now: readonly Edit[]): void {
     const ids = new Set(now.map((e) => e.id))
-    await forgetEdits(this.drawing, new Set(before.filter((id) => !ids.has(id))))
+    const gone = this.pending.map((e) => e.id).filter((id) => !ids.has(id))
+    const same = now.length === this.pending.length && now.every((e, i) => e === this.pending[i])
+    // A copy: edits that come in while this is being written are kept by themselves.
+    this.pending = [...now]
+    if (!same) this.keep(() => keepEdits(this.drawing, now, gone))
   }
 
   private async send(batch: Edit[]): Promise<void> {
-    const answer = await appendEdits(this.drawing, this.revision, batch)
+    const answer = await appendEdits(this.drawing, this.revision, batch, this.head)
     if ('conflict' in answer) {
-      this.revision = answer.conflict.revision
-      await this.replacePending(this.on.conflict(answer.conflict, this.pending))
+      const { conflict } = answer
+      this.revision = conflict.revision
+      this.head = conflict.missing.at(-1)?.edit.id ?? this.head
+      this.replacePending(this.on.conflict(conflict, [...this.pending]))
       return
     }
     this.revision = answer.appended.revision
+    this.head = batch.at(-1)!.id
+    this.oneByOne = Math.max(0, this.oneByOne - batch.length)
     this.pending = this.pending.slice(batch.length)
     this.on.acknowledged(batch)
-    await forgetEdits(this.drawing, new Set(batch.map((e) => e.id)))
+    this.keep(() => forgetEdits(this.drawing, batch.map((e) => e.id)))
   }
 
-  private failed(e: unknown): void {
+  private failed(e: unknown, batch: readonly Edit[]): void {
     const refusal = e instanceof Refusal ? e : new Refusal(0, String(e))
     const final = refusal.status >= 400 && refusal.status < 500
-    this.on.state(final ? 'refused' : 'waiting', refusal.message)
+    this.on.state(final ? 'refused' : 'waiting', refusal.message, refusal.status)
     if (final || this.closed) return
+    if (refusal.status === 500 && ++this.failures >= MOST_FAILURES) this.single(refusal.message, batch)
     this.timer = setTimeout(() => this.start(), this.pause)
     this.pause = Math.min(LONGEST_PAUSE, this.pause * 2)
+  }
+
+  /** Looks for the edit that the server fails over; the person may go on without it, and is told once. */
+  private single(message: string, batch: readonly Edit[]): void {
+    this.failures = 0
+    if (batch.length > 1) {
+      this.oneByOne = batch.length
+      this.pause = 500
+      return
+    }
+    const edit = batch[0]!
+    if (this.told === edit.id) return
+    this.told = edit.id
+    this.on.stuck(message, edit, () => {
+      if (this.closed || this.pending[0]?.id !== edit.id || this.running) return
+      this.replacePending(this.on.refused(`"${edit.label}" could not be saved.`, this.pending.slice(1)))
+      this.pause = 500
+      this.start()
+    })
   }
 }

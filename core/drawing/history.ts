@@ -24,13 +24,6 @@ export function advance(history: History, edit: Edit): History {
   }
 }
 
-/** Whether an undo or redo takes back, or brings again, the very step that the history says is next. */
-export function walksOverNewest(edit: Edit, history: History): boolean {
-  if (edit.kind === 'edit') return true
-  const wanted = edit.kind === 'undo' ? history.undo.at(-1)?.inverse : history.redo.at(-1)?.patches
-  return JSON.stringify(edit.patches) === JSON.stringify(wanted)
-}
-
 /**
  * The steps that a journal leaves to undo and to redo, the nearest last in both. Works on whole edits or on anything
  * that knows its kind; the journal must be whole, since an undo may reach back to any earlier step.

@@ -1,4 +1,4 @@
-import type { Drawing, Layer, Line } from './model'
+import type { Drawing, Finish, Ink, Layer, Line, Settings, Weight } from './model'
 
 /**
  * One change of a drawing. Layers and items are named by their ids, not by their places, so that a patch still meets its
@@ -7,13 +7,18 @@ import type { Drawing, Layer, Line } from './model'
  * | path                                 | op        | value                                        |
  * | ------------------------------------ | --------- | -------------------------------------------- |
  * | `[field]`                            | `replace` | `name`, `page`, `inks` or `settings`         |
+ * | `['settings', field]`, `['settings', 'shapes', field]` | `replace` | the setting; none: it goes |
+ * | `['inks', place]`                    | `add`     | the ink                                      |
+ * | `['inks', id]`                       | `remove`  |                                              |
+ * | `['inks', id, field]`                | `replace` | its `name` or `colour`                       |
  * | `['layers', place]`                  | `add`     | the layer; the place is counted from the bottom |
  * | `['layers', id]`                     | `remove`  |                                              |
  * | `['layers', id, field]`              | `replace` | `name`, `visible`, `locked` or `opacity`     |
  * | `['layers', id, 'items', place]`     | `add`     | the item                                     |
  * | `['layers', id, 'items', id]`        | `remove`  |                                              |
  * | `['layers', id, 'items', id, field]` | `replace` | any field of the item but its id; none: the field goes |
- * | `['layers']`, `['layers', id, 'items']` | `order` | ids in their new order                      |
+ * | `['layers', id, 'items', id, 'weight' or 'finish', field]` | `replace` | that field of the line's weight or finish |
+ * | `['layers']`, `['layers', id, 'items']`, `['inks']` | `order` | ids in their new order          |
  */
 export interface Patch {
   op: 'add' | 'remove' | 'replace' | 'order'
@@ -28,6 +33,11 @@ const DRAWING_FIELDS = ['name', 'page', 'inks', 'settings'] as const
 /** Fields that an item may lack. */
 const OPTIONAL_FIELDS: readonly string[] = ['scrapes', 'outside'] satisfies (keyof Line)[]
 const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
+const INK_FIELDS = ['name', 'colour'] as const
+/** Records that are changed field by field, so that two windows that change different fields both keep theirs. */
+const BY_FIELD: readonly string[] = ['weight', 'finish', 'settings', 'shapes']
+/** Fields that such a record may lack. */
+const OPTIONAL_PARTS: readonly string[] = ['unlit', 'rough', 'light', 'retouches'] satisfies (keyof Weight | keyof Finish | keyof Settings)[]
 
 type Path = Patch['path']
 interface Named {
@@ -37,7 +47,8 @@ interface Named {
 /** The fewest patches that lead from one drawing to the other. */
 export function patchesBetween(before: Drawing, after: Drawing): Patch[] {
   const out: Patch[] = []
-  replaceFields(out, [], DRAWING_FIELDS, before, after)
+  replaceFields(out, [], ['name', 'page', 'settings'], before, after)
+  listPatches(out, ['inks'], before.inks, after.inks, (was, is, path) => replaceFields(out, path, INK_FIELDS, was, is))
   listPatches(out, ['layers'], before.layers, after.layers, (was, is, path) => {
     replaceFields(out, path, LAYER_FIELDS, was, is)
     listPatches<Named>(out, [...path, 'items'], was.items, is.items, (a, b, at) => replaceFields(out, at, [...new Set([...fieldsOf(a), ...fieldsOf(b)])], a, b))
@@ -50,8 +61,17 @@ const fieldsOf = <T extends Named>(item: T): (keyof T & string)[] => (Object.key
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
 
 function replaceFields<T>(out: Patch[], path: Path, fields: readonly (keyof T & string)[], before: T, after: T): void {
-  for (const f of fields) if (!same(before[f], after[f])) out.push({ op: 'replace', path: [...path, f], value: after[f] })
+  for (const f of fields) {
+    const was: unknown = before[f]
+    const is: unknown = after[f]
+    if (was === is) continue
+    if (BY_FIELD.includes(f) && isRecord(was) && isRecord(is)) {
+      replaceFields(out, [...path, f], [...new Set([...Object.keys(was), ...Object.keys(is)])], was, is)
+    } else if (!same(was, is)) out.push({ op: 'replace', path: [...path, f], value: is })
+  }
 }
+
+const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v)
 
 function listPatches<T extends Named>(
   out: Patch[],
@@ -83,6 +103,7 @@ function listPatches<T extends Named>(
  */
 export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawing {
   const next = { ...drawing }
+  let inks = new ListEdit<Ink>(drawing.inks)
   const layers = new ListEdit<Layer>(drawing.layers)
   const items = new Map<string, ListEdit<Named>>()
   const itemsOf = (layer: string): ListEdit<Named> => {
@@ -94,19 +115,45 @@ export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawi
     return list
   }
   for (const { op, path, value } of patches) {
-    const [root, layer, list, item, field] = path
-    if (root !== 'layers') {
+    const [root, at, list, item, ...fields] = path
+    if (root === 'settings' && path.length > 1) {
+      if (op !== 'replace') throw unfit(path)
+      next.settings = withField(next.settings, path.slice(1), value, path) as Settings
+    } else if (root === 'inks' && (path.length > 1 || op === 'order')) {
+      if (path.length <= 2) inks.change(op, at, value, path)
+      else inks.replace(at, path.slice(2), value, INK_FIELDS, path)
+    } else if (root !== 'layers') {
       if (op !== 'replace' || path.length !== 1 || !DRAWING_FIELDS.some((f) => f === root)) throw unfit(path)
-      Object.assign(next, { [root as string]: value })
-    } else if (path.length <= 2) layers.change(op, layer, value, path)
-    else if (path.length === 3 && list !== 'items') layers.replace(layer, list, value, LAYER_FIELDS, path)
-    else if (list !== 'items' || typeof layer !== 'string') throw unfit(path)
-    else if (path.length <= 4) itemsOf(layer).change(op, item, value, path)
-    else if (path.length === 5) itemsOf(layer).replace(item, field, value, null, path)
+      if (root !== 'inks') Object.assign(next, { [root as string]: value })
+      else if (Array.isArray(value)) inks = new ListEdit<Ink>(value as Ink[])
+      else throw unfit(path)
+    } else if (path.length <= 2) {
+      layers.change(op, at, value, path)
+      // A layer that is put in again under an old id has items of its own.
+      if (op === 'remove') items.delete(at as string)
+    } else if (path.length === 3 && list !== 'items') layers.replace(at, [list!], value, LAYER_FIELDS, path)
+    else if (list !== 'items' || typeof at !== 'string') throw unfit(path)
+    else if (path.length <= 4) itemsOf(at).change(op, item, value, path)
+    else if (op === 'replace') itemsOf(at).replace(item, fields, value, null, path)
     else throw unfit(path)
   }
   for (const [id, list] of items) if (layers.has(id)) layers.put({ ...layers.get(id), items: list.result() } as Layer)
+  next.inks = inks.result()
   next.layers = layers.result()
+  return next
+}
+
+/** `record` with another value in one of its fields, or in a field of one that is changed field by field. */
+function withField(record: object, fields: Path, value: unknown, path: Path): object {
+  const [field, ...rest] = fields
+  const known = typeof field === 'string' && field !== 'id' && (Object.hasOwn(record, field) || OPTIONAL_FIELDS.includes(field) || OPTIONAL_PARTS.includes(field))
+  if (!known) throw unfit(path)
+  const inner = (record as Record<string, unknown>)[field]
+  if (rest.length && !(BY_FIELD.includes(field) && isRecord(inner))) throw unfit(path)
+  const is = rest.length ? withField(inner as object, rest, value, path) : value
+  const next = { ...record, [field]: is }
+  // A field that was lost is not there, rather than there without a value.
+  if (is === undefined) Reflect.deleteProperty(next, field)
   return next
 }
 
@@ -164,14 +211,11 @@ class ListEdit<T extends Named> {
     this.order = [...this.order].sort((a, b) => ranks.get(a)! - ranks.get(b)!)
   }
 
-  replace(id: unknown, field: unknown, value: unknown, fields: readonly string[] | null, path: Path): void {
+  /** Puts a value in a field of an item; `allowed` names the fields, where not all of its own may be changed. */
+  replace(id: unknown, fields: Path, value: unknown, allowed: readonly string[] | null, path: Path): void {
     const item = typeof id === 'string' ? this.get(id) : null
-    const known = typeof field === 'string' && field !== 'id' && (fields ? fields.includes(field) : item && (Object.hasOwn(item, field) || OPTIONAL_FIELDS.includes(field)))
-    if (!item || !known) throw unfit(path)
-    const next = { ...item, [field]: value }
-    // A field that was lost is not there, rather than there without a value.
-    if (value === undefined) Reflect.deleteProperty(next, field)
-    this.byId.set(item.id, next)
+    if (!item || (allowed && !allowed.some((f) => f === fields[0]))) throw unfit(path)
+    this.byId.set(item.id, withField(item, fields, value, path) as T)
   }
 
   /** The list after all changes; the very list that was given where nothing changed. */

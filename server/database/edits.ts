@@ -45,6 +45,17 @@ export class EditTable {
     return revisions.map((r) => entryOf(one.get(drawing, r) as EditRow))
   }
 
+  /** The id of the edit that made a revision. */
+  idAt(drawing: string, revision: number): string | undefined {
+    return this.db.prepare('SELECT edit_id FROM edits WHERE drawing_id = ? AND revision = ?').pluck().get(drawing, revision) as string | undefined
+  }
+
+  /** Ids of those of some edits that the journal has. */
+  known(drawing: string, edits: readonly Pick<Edit, 'id'>[]): string[] {
+    const one = this.db.prepare('SELECT 1 FROM edits WHERE drawing_id = ? AND edit_id = ?')
+    return edits.map((e) => e.id).filter((id) => one.get(drawing, id) !== undefined)
+  }
+
   /** Ids of the newest `limit` edits. */
   recentIds(drawing: string, limit: number): string[] {
     return this.db

@@ -16,6 +16,9 @@ const MOST_CACHED = 16
 /** An edit that does not fit the drawing that it was sent for. */
 export class UnfitEdit extends Error {}
 
+/** The journal is not the one that edits were made on: its database was put back to an older copy, or replaced. */
+export class OtherJournal extends Error {}
+
 export type AppendResult = { revision: number } | { conflict: Conflict }
 
 /** Drawings as a journal of edits over snapshots. */
@@ -93,15 +96,20 @@ export class Journal {
    * so that a batch whose answer was lost can be sent once more. Null when there is no such drawing.
    *
    * @throws UnfitEdit when an edit cannot be applied or leads to an invalid drawing; nothing is written then
+   * @throws OtherJournal when `base` lies beyond the head, or another edit made it than the one named
    */
-  append(id: string, { base, edits }: AppendBody): AppendResult | null {
+  append(id: string, { base, head: made, edits }: AppendBody): AppendResult | null {
     return this.db
       .transaction((): AppendResult | null => {
         const head = this.head(id)
         if (!head) return null
+        if (base > head.revision || (made && base > 0 && this.edits.idAt(id, base) !== made)) throw new OtherJournal()
         const missing = base < head.revision ? this.edits.after(id, base) : []
-        const known = missing.length <= edits.length && missing.every((m, i) => m.edit.id === edits[i]!.id)
-        if (base > head.revision || !known) return { conflict: { revision: head.revision, missing } }
+        const again = missing.length <= edits.length && missing.every((m, i) => m.edit.id === edits[i]!.id)
+        const fresh = again ? edits.slice(missing.length) : edits
+        if (new Set(fresh.map((e) => e.id)).size < fresh.length) throw new UnfitEdit('One edit stands twice among those sent.')
+        const known = this.edits.known(id, fresh)
+        if (!again || known.length) return { conflict: { revision: head.revision, missing, known } }
         const next = this.write(id, head, edits.slice(missing.length))
         this.remember(id, next)
         return { revision: next.revision }
@@ -112,7 +120,9 @@ export class Journal {
   private write(id: string, head: { revision: number; drawing: Drawing }, edits: readonly Edit[]) {
     let { revision, drawing } = head
     const at = new Date().toISOString()
-    for (const edit of edits) {
+    for (const sent of edits) {
+      // Exactly what is stored is what is checked and applied: JSON has no infinity, for one.
+      const edit = JSON.parse(JSON.stringify(sent)) as Edit
       drawing = applied(drawing, edit, id)
       revision++
       this.edits.append(id, revision, edit, at)

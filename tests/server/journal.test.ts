@@ -9,7 +9,7 @@ import { applyEdit, makeEdit, walkOver } from '../../core/drawing/edits'
 import type { Drawing } from '../../core/drawing/model'
 import type { Patch } from '../../core/drawing/patch'
 import { openDatabase } from '../../server/database/connection'
-import { UnfitEdit } from '../../server/database/journal'
+import { OtherJournal, UnfitEdit } from '../../server/database/journal'
 import { readMigrations } from '../../server/database/migration-files'
 import type { Store } from '../../server/database/store'
 import { openStore } from '../../server/database/store'
@@ -92,8 +92,39 @@ describe('appending', () => {
     expect(store.journal.head(drawing.id)!.revision).toBe(2)
   })
 
-  it('from a head that is not there yet is a conflict too', () => {
-    expect(store.journal.append(drawing.id, { base: 7, edits: additions(drawing, 1).edits })).toMatchObject({ conflict: { revision: 0, missing: [] } })
+  it('to a journal that was put back to an older copy is told, not saved', () => {
+    const { edits } = additions(drawing, 3)
+    store.journal.append(drawing.id, { base: 0, edits: edits.slice(0, 2) })
+    expect(() => store.journal.append(drawing.id, { base: 7, edits: edits.slice(2) })).toThrow(OtherJournal)
+    expect(() => store.journal.append(drawing.id, { base: 2, head: edits[0]!.id, edits: edits.slice(2) })).toThrow(OtherJournal)
+    expect(store.journal.append(drawing.id, { base: 2, head: edits[1]!.id, edits: edits.slice(2) })).toEqual({ revision: 3 })
+  })
+
+  it('an id that the journal has from before the base is named, not written again; one that stands twice is refused', () => {
+    const { edits } = additions(drawing, 3)
+    store.journal.append(drawing.id, { base: 0, edits: edits.slice(0, 2) })
+    expect(store.journal.append(drawing.id, { base: 2, edits: [edits[0]!, edits[2]!] })).toEqual({ conflict: { revision: 2, missing: [], known: [edits[0]!.id] } })
+    expect(() => store.journal.append(drawing.id, { base: 2, edits: [edits[2]!, edits[2]!] })).toThrow(UnfitEdit)
+    expect(store.journal.head(drawing.id)!.revision).toBe(2)
+  })
+
+  it('what JSON cannot hold is refused rather than stored as something else', () => {
+    const { edits } = additions(drawing, 1)
+    store.journal.append(drawing.id, { base: 0, edits })
+    const line = (edits[0]!.patches[0]!.value as { id: string }).id
+    const at = ['layers', drawing.layers[0]!.id, 'items', line]
+    const edit = (patches: Patch[]): Edit => ({ id: globalThis.crypto.randomUUID(), kind: 'edit', label: 'Odd', patches, inverse: [] })
+    const wild = { nodes: [{ at: { x: Infinity, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false }
+    expect(() => store.journal.append(drawing.id, { base: 1, edits: [edit([{ op: 'replace', path: [...at, 'path'], value: wild }])] })).toThrow(UnfitEdit)
+    // A layer taken away and put back as another kind does not inherit what was in it.
+    const layer = drawing.layers[0]!
+    store.journal.append(drawing.id, {
+      base: 1,
+      edits: [edit([{ op: 'replace', path: [...at, 'cover'], value: true }, { op: 'remove', path: ['layers', layer.id] }, { op: 'add', path: ['layers', 0], value: { ...layer, kind: 'sketch', items: [] } }])],
+    })
+    expect(store.journal.head(drawing.id)!.drawing.layers[0]).toMatchObject({ kind: 'sketch', items: [] })
+    reopen()
+    expect(store.journal.head(drawing.id)!.drawing.layers[0]).toMatchObject({ kind: 'sketch', items: [] })
   })
 
   it('the same batch again writes nothing twice', () => {

@@ -45,9 +45,12 @@ let server: MemoryServer
 let kept: Edit[]
 
 vi.mock('~/network/outbox', () => ({
-  keepEdit: (_id: string, edit: Edit) => Promise.resolve(void kept.push(edit)),
+  keepEdits: (_id: string, edits: Edit[], gone: string[] = []) => {
+    const ids = new Set([...gone, ...edits.map((e) => e.id)])
+    return Promise.resolve(void (kept = [...kept.filter((e) => !ids.has(e.id)), ...edits]))
+  },
   pendingEdits: () => Promise.resolve([...kept]),
-  forgetEdits: (_id: string, ids: Set<string>) => Promise.resolve(void (kept = kept.filter((e) => !ids.has(e.id)))),
+  forgetEdits: (_id: string, ids: string[]) => Promise.resolve(void (kept = kept.filter((e) => !ids.includes(e.id)))),
 }))
 vi.mock('~/network/api', async (original) => ({
   ...(await original<object>()),
@@ -105,7 +108,7 @@ describe('the open drawing', () => {
     store.finish('Size')
     const [layer] = store.drawing!.layers
     expect(store.history.undo.at(-1)!.patches).toEqual([
-      { op: 'replace', path: ['layers', layer!.id, 'items', layer!.items[1]!.id, 'weight'], value: (layer!.items[1] as Line).weight },
+      { op: 'replace', path: ['layers', layer!.id, 'items', layer!.items[1]!.id, 'weight', 'size'], value: 3 },
     ])
   })
 
@@ -155,6 +158,7 @@ describe('the open drawing', () => {
     expect(store.canUndo).toBe(false)
     for (let i = 0; i < 10; i++) store.redo()
     expect(count(store)).toBe(10)
+    await store.settled()
   })
 
   it('edits that were kept but are known to the server are not made twice', async () => {
@@ -164,6 +168,7 @@ describe('the open drawing', () => {
     kept = [...server.journal]
     const again = await openStore()
     expect(count(again)).toBe(1)
+    await again.settled()
     expect(kept).toEqual([])
   })
 })
@@ -191,6 +196,58 @@ describe('when another window was faster', () => {
     await store.settled()
     expect(store.drawing).toEqual(server.drawing)
     expect((store.drawing!.layers[0]!.items as Line[]).map((l) => [l.path.nodes[0]!.at.y, l.weight.size])).toEqual([[5, 3], [9, 10]])
+  })
+
+  it('the size here and the stops there are both kept, and so are two inks', async () => {
+    const store = await openStore()
+    addLine(store)
+    await store.settled()
+    const stops = [{ at: 0.5, left: 2, right: 1 }]
+    const theirs = makeEdit(server.drawing, 'Stops', (d) => {
+      ;(d.layers[0]!.items[0] as Line).weight.stops = stops
+      d.inks.push({ id: 'moss', name: 'Moss', colour: '#4a6a3a' })
+    })!
+    server.write(theirs.edit)
+    store.edit('Size', (d) => {
+      ;(d.layers[0]!.items[0] as Line).weight.size = 3
+      d.inks.push({ id: 'plum', name: 'Plum', colour: '#7a2b58' })
+    })
+    await store.settled()
+    expect(store.drawing).toEqual(server.drawing)
+    expect((store.drawing!.layers[0]!.items[0] as Line).weight).toMatchObject({ size: 3, stops })
+    expect(store.drawing!.inks.map((i) => i.id).sort()).toEqual(['black', 'moss', 'plum'])
+    expect(store.notice).toContain('Both changes were kept')
+  })
+
+  it('where both changed the same thing, the notice says whose stands', async () => {
+    const store = await openStore()
+    addLine(store)
+    await store.settled()
+    server.write(makeEdit(server.drawing, 'Size', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = 20))!.edit)
+    store.edit('Heavier', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = 3))
+    await store.settled()
+    expect((server.drawing.layers[0]!.items[0] as Line).weight.size).toBe(3)
+    expect(store.notice).toContain('the same thing as "Heavier"')
+    expect(store.notice).not.toContain('Both changes were kept')
+    // Taking it back brings back what the other window made, not what was here before.
+    await store.undo()
+    await store.settled()
+    expect((server.drawing.layers[0]!.items[0] as Line).weight.size).toBe(20)
+  })
+
+  it('a line deleted here and edited there comes back with the edit', async () => {
+    const store = await openStore()
+    addLine(store)
+    await store.settled()
+    server.write(makeEdit(server.drawing, 'Size', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = 20))!.edit)
+    server.away = true
+    store.edit('Delete', (d) => void d.layers[0]!.items.shift())
+    await store.undo()
+    await store.settled()
+    server.away = false
+    addLine(store, 7)
+    await vi.waitFor(() => expect(server.drawing).toEqual(store.drawing), { timeout: 3000 })
+    expect((server.drawing.layers[0]!.items[0] as Line).weight.size).toBe(20)
   })
 
   it('steps after one that was left out are still tried', async () => {

@@ -6,9 +6,13 @@ const kept: Edit[] = []
 const appendEdits = vi.fn()
 
 vi.mock('~/network/outbox', () => ({
-  keepEdit: (_drawing: string, edit: Edit) => Promise.resolve(void kept.push(edit)),
-  forgetEdits: (_drawing: string, ids: Set<string>) => {
-    for (let i = kept.length - 1; i >= 0; i--) if (ids.has(kept[i]!.id)) kept.splice(i, 1)
+  keepEdits: (_drawing: string, edits: Edit[], gone: string[] = []) => {
+    const ids = new Set([...gone, ...edits.map((e) => e.id)])
+    kept.splice(0, kept.length, ...kept.filter((e) => !ids.has(e.id)), ...edits)
+    return Promise.resolve()
+  },
+  forgetEdits: (_drawing: string, ids: string[]) => {
+    for (let i = kept.length - 1; i >= 0; i--) if (ids.includes(kept[i]!.id)) kept.splice(i, 1)
     return Promise.resolve()
   },
 }))
@@ -23,6 +27,7 @@ function start(onConflict: (conflict: Conflict, pending: Edit[]) => Edit[] = (_c
   const states: string[] = []
   const acknowledged: string[] = []
   const refused: string[] = []
+  const stuck: { id: string; leaveOut: () => void }[] = []
   const sync = new JournalSync('d', 4, {
     state: (s) => states.push(s),
     acknowledged: (edits) => acknowledged.push(...edits.map((e) => e.id)),
@@ -31,8 +36,9 @@ function start(onConflict: (conflict: Conflict, pending: Edit[]) => Edit[] = (_c
       refused.push(message)
       return later
     },
+    stuck: (_message, e, leaveOut) => stuck.push({ id: e.id, leaveOut }),
   })
-  return { sync, states, acknowledged, refused }
+  return { sync, states, acknowledged, refused, stuck }
 }
 
 const settle = () => vi.advanceTimersByTimeAsync(20)
@@ -48,6 +54,7 @@ describe('sending edits', () => {
     appendEdits.mockImplementation((_id, base: number, edits: Edit[]) => Promise.resolve({ appended: { revision: base + edits.length } }))
     const { sync, states, acknowledged } = start()
     sync.push(edit('a'))
+    await Promise.resolve()
     expect(kept.map((e) => e.id)).toEqual(['a'])
     await settle()
     sync.push(edit('b'))
@@ -116,8 +123,41 @@ describe('sending edits', () => {
     sync.resume([edit('a'), edit('b')], [edit('a'), edit('b')])
     kept.push(edit('a'), edit('b'))
     await settle()
-    expect(appendEdits.mock.calls[1]!.slice(1)).toEqual([9, [edit('a')]])
+    expect(appendEdits.mock.calls[1]!.slice(1)).toEqual([9, [edit('a')], null])
     expect(kept).toEqual([])
+  })
+
+  it('an edit over which the server fails is found, and the person can go on without it', async () => {
+    const taken: string[] = []
+    appendEdits.mockImplementation((_id, base: number, edits: Edit[]) => {
+      if (edits.some((e) => e.id === 'bad')) return Promise.reject(new Refusal(500, 'Server Error'))
+      taken.push(...edits.map((e) => e.id))
+      return Promise.resolve({ appended: { revision: base + edits.length } })
+    })
+    const { sync, stuck, states } = start()
+    for (const id of ['a', 'bad', 'b']) sync.push(edit(id))
+    await vi.advanceTimersByTimeAsync(120_000)
+    expect(taken).toEqual(['a'])
+    expect(stuck.map((s) => s.id)).toEqual(['bad'])
+    stuck[0]!.leaveOut()
+    await settle()
+    expect(taken).toEqual(['a', 'b'])
+    expect(states.at(-1)).toBe('saved')
+    expect(kept).toEqual([])
+  })
+
+  it('an edit that comes in while the list is written anew stands in it once', async () => {
+    let answer: (v: unknown) => void = () => undefined
+    appendEdits.mockImplementationOnce(() => new Promise((done) => (answer = done)))
+    appendEdits.mockRejectedValue(new Refusal(0, 'away'))
+    const { sync } = start((_c, pending) => pending.map((e) => ({ ...e, id: `${e.id}'` })))
+    sync.push(edit('a'))
+    await settle()
+    answer({ conflict: { revision: 9, missing: [] } })
+    await Promise.resolve()
+    sync.push(edit('b'))
+    await settle()
+    expect(kept.map((e) => e.id)).toEqual(["a'", 'b'])
   })
 
   it('stops when the drawing is closed', async () => {

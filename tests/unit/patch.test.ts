@@ -74,7 +74,7 @@ describe('patches between two drawings', () => {
     expect(paths(patchesBetween(start, without))).toEqual([`remove layers/${a!.id}/items/line-2`])
     expect(paths(patchesBetween(without, start))).toEqual([`add layers/${a!.id}/items/1`])
     const heavier = changed(start, (d) => void ((d.layers[0]!.items[2] as Line).weight.size = 40))
-    expect(paths(patchesBetween(start, heavier))).toEqual([`replace layers/${a!.id}/items/line-3/weight`])
+    expect(paths(patchesBetween(start, heavier))).toEqual([`replace layers/${a!.id}/items/line-3/weight/size`])
     const raised = changed(start, (d) => void d.layers.reverse())
     expect(paths(patchesBetween(start, raised))).toEqual(['order layers'])
   })
@@ -111,7 +111,10 @@ describe('patches on a drawing that others changed', () => {
     ['a line that is there already', { op: 'add', path: ['layers', a.id, 'items', 0], value: fresh(1) }],
     ['an unknown field', { op: 'replace', path: ['layers', a.id, 'kind'], value: 'fills' }],
     ['the id', { op: 'replace', path: ['id'], value: 'x' }],
-    ['a path that leads nowhere', { op: 'replace', path: ['layers', a.id, 'items', 'line-1', 'weight', 'size'], value: 1 }],
+    ['a path that leads nowhere', { op: 'replace', path: ['layers', a.id, 'items', 'line-1', 'path', 'closed'], value: true }],
+    ['a field of everything', { op: 'replace', path: ['layers', a.id, 'items', 'line-1', 'weight', '__proto__'], value: {} }],
+    ['an ink that is gone', { op: 'replace', path: ['inks', 'gone', 'colour'], value: '#000000' }],
+    ['an unknown setting', { op: 'replace', path: ['settings', 'shapes', 'toString'], value: 1 }],
     ['a place that is no number', { op: 'add', path: ['layers', 'top'], value: b }],
     ['an order that is no list', { op: 'order', path: ['layers'], value: 'abc' }],
     ['a line of nothing', { op: 'add', path: ['layers', a.id, 'items', 0], value: null }],

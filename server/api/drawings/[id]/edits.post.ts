@@ -1,7 +1,7 @@
 import { defineEventHandler, getRouterParam, setResponseStatus } from 'h3'
 import type { AppendBody, AppendAnswer, Conflict } from '../../../../shared/api'
 import { appendSchema, LIMITS } from '../../../../shared/api'
-import { UnfitEdit } from '../../../database/journal'
+import { OtherJournal, UnfitEdit } from '../../../database/journal'
 import { store } from '../../../database/store'
 import { readJson } from '../../../http/body'
 import { noDrawing, refuse } from '../../../http/refuse'
@@ -17,6 +17,7 @@ export default defineEventHandler(async (event): Promise<AppendAnswer | Conflict
     return result.conflict
   } catch (e) {
     if (e instanceof UnfitEdit) throw refuse(422, e.message)
+    if (e instanceof OtherJournal) throw refuse(412, 'The server has another copy of this drawing than the one you work on: its database was put back or replaced. What you see is still here in this window.')
     throw e
   }
 })
