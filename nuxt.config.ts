@@ -1,4 +1,17 @@
+import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
+import { build } from 'esbuild'
+
+/** Worker threads of the server: each bundled into one script, which the server carries as text. */
+const bundleWorkers = () =>
+  build({
+    entryPoints: [fileURLToPath(new URL('./server/workers/thumbnail.ts', import.meta.url))],
+    outdir: fileURLToPath(new URL('./.nuxt/server-workers', import.meta.url)),
+    bundle: true,
+    platform: 'node',
+    format: 'cjs',
+    logLevel: 'error',
+  })
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -25,7 +38,10 @@ export default defineNuxtConfig({
   },
   nitro: {
     preset: 'node-server',
-    serverAssets: [{ baseName: 'migrations', dir: './database/migrations' }],
+    serverAssets: [
+      { baseName: 'migrations', dir: './database/migrations' },
+      { baseName: 'workers', dir: '../.nuxt/server-workers' },
+    ],
   },
   typescript: {
     strict: true,
@@ -34,5 +50,6 @@ export default defineNuxtConfig({
       include: ['../core/**/*', '../cli/**/*', '../demo/**/*', '../tests/**/*'],
     },
   },
+  hooks: { 'nitro:build:before': async () => void (await bundleWorkers()) },
   experimental: { appManifest: false },
 })

@@ -76,9 +76,11 @@ export const RECENT_IDS = 2000
 
 export const LIMITS = {
   /** Largest body of an edit or a drawing, bytes. */
-  document: 16 * 1024 * 1024,
+  document: 64 * 1024 * 1024,
   /** Largest picture, bytes. */
   image: 24 * 1024 * 1024,
+  /** All pictures together, bytes. */
+  allImages: 8 * 1024 ** 3,
   /** Largest picture, pixels. */
   pixels: 60_000_000,
 } as const

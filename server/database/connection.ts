@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs'
+import { mkdirSync, statSync } from 'node:fs'
 import { dirname } from 'node:path'
 import Database from 'better-sqlite3'
 
@@ -21,6 +21,19 @@ export function openDatabase(file: string, migrations: readonly Migration[]): Co
   db.pragma('busy_timeout = 5000')
   migrate(db, migrations)
   return db
+}
+
+/** The database file is not the one that was opened: what is written to it would be lost. */
+export class DatabaseGone extends Error {}
+
+/** A check that a file is still the one that is there now; it throws `DatabaseGone` where that was deleted or replaced. */
+export function watched(file: string): () => void {
+  if (file === ':memory:') return () => undefined
+  const { dev, ino } = statSync(file)
+  return () => {
+    const now = statSync(file, { throwIfNoEntry: false })
+    if (now?.dev !== dev || now.ino !== ino) throw new DatabaseGone('the database file is gone')
+  }
 }
 
 function migrate(db: Connection, migrations: readonly Migration[]): void {

@@ -45,6 +45,11 @@ export class EditTable {
     return revisions.map((r) => entryOf(one.get(drawing, r) as EditRow))
   }
 
+  /** Bytes of the patches of all edits after a revision. */
+  size(drawing: string, after: number): number {
+    return this.db.prepare('SELECT coalesce(sum(octet_length(patches)), 0) FROM edits WHERE drawing_id = ? AND revision > ?').pluck().get(drawing, after) as number
+  }
+
   /** The id of the edit that made a revision. */
   idAt(drawing: string, revision: number): string | undefined {
     return this.db.prepare('SELECT edit_id FROM edits WHERE drawing_id = ? AND revision = ?').pluck().get(drawing, revision) as string | undefined

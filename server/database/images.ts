@@ -22,6 +22,11 @@ export class ImageTable {
       .run(image.sha256, image.mediaType, image.width, image.height, image.bytes, new Date().toISOString())
   }
 
+  /** How much all pictures take, bytes. */
+  totalBytes(): number {
+    return this.db.prepare('SELECT coalesce(sum(octet_length(bytes)), 0) FROM images').pluck().get() as number
+  }
+
   find(sha256: string): StoredImage | undefined {
     return this.db
       .prepare('SELECT sha256, media_type AS mediaType, width, height, bytes FROM images WHERE sha256 = ?')

@@ -10,7 +10,10 @@ import { DrawingTable } from './drawings'
 import { EditTable } from './edits'
 import { SnapshotTable } from './snapshots'
 
+/** A snapshot is taken when so many edits were made since the last, and they are a share of the size of the drawing, or very many. */
 const SNAPSHOT_EVERY = 50
+const SNAPSHOT_SHARE = 0.1
+const SNAPSHOT_AT_LAST = 1000
 const MOST_CACHED = 16
 
 /** An edit that does not fit the drawing that it was sent for. */
@@ -126,10 +129,19 @@ export class Journal {
       drawing = applied(drawing, edit, id)
       revision++
       this.edits.append(id, revision, edit, at)
-      if (revision % SNAPSHOT_EVERY === 0) this.snapshots.insert(drawing, revision)
+    }
+    if (this.isSnapshotDue(id, revision)) {
+      this.snapshots.insert(drawing, revision)
+      this.snapshots.thin(id)
     }
     if (edits.length) this.drawings.advance(drawing, revision, at)
     return { revision, drawing }
+  }
+
+  private isSnapshotDue(id: string, revision: number): boolean {
+    const last = this.snapshots.newest(id)
+    if (!last || revision - last.revision < SNAPSHOT_EVERY) return false
+    return revision - last.revision >= SNAPSHOT_AT_LAST || this.edits.size(id, last.revision) > SNAPSHOT_SHARE * last.size
   }
 
   private remember(id: string, head: { revision: number; drawing: Drawing }): void {

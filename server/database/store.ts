@@ -1,6 +1,6 @@
 import { CheckpointTable } from './checkpoints'
 import type { Connection, Migration } from './connection'
-import { openDatabase } from './connection'
+import { openDatabase, watched } from './connection'
 import { ImageTable } from './images'
 import { Journal } from './journal'
 import { ProfileTable } from './profiles'
@@ -13,6 +13,8 @@ export interface Store {
   thumbnails: ThumbnailTable
   profiles: ProfileTable
   checkpoints: CheckpointTable
+  /** Throws `DatabaseGone` where the file was deleted or replaced. */
+  check: () => void
 }
 
 export function openStore(file: string, migrations: readonly Migration[]): Store {
@@ -24,6 +26,7 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
     thumbnails: new ThumbnailTable(connection),
     profiles: new ProfileTable(connection),
     checkpoints: new CheckpointTable(connection),
+    check: watched(file),
   }
 }
 
@@ -35,7 +38,14 @@ export function startStore(migrations: Promise<Migration[]>): void {
   opened = migrations.then((all) => openStore(file, all))
 }
 
-export function store(): Promise<Store> {
+/**
+ * The server's store, for one request.
+ *
+ * @throws DatabaseGone where what is done with it would be lost
+ */
+export async function store(): Promise<Store> {
   if (!opened) throw new Error('The store has not been started.')
-  return opened
+  const it = await opened
+  it.check()
+  return it
 }

@@ -1,15 +1,18 @@
-import { setImmediate } from 'node:timers/promises'
 import type { Drawing } from '../../core/drawing/model'
 import { writeSvg } from '../../core/formats/svg/write-svg'
 import { deriveShapes } from '../../core/shapes/derive'
-import { inTurns } from '../../core/turns'
+import { atOnce } from '../../core/turns'
 
-/** Longest time that a thumbnail keeps saves and other requests waiting, ms. */
-const TURN = 15
+/** About as many pixels a thumbnail is wide or high on the Desk, twice over for fine screens. */
+const SIZE = 600
 
-/** A drawing as a small SVG: the real outlines, coarsely and one shape a line; made in short turns. */
-export async function drawThumbnail(drawing: Drawing): Promise<string> {
-  const work = deriveShapes({ ...drawing, settings: { shapes: { unite: false, tolerance: 0.2, simplify: 0 } } })
-  const result = await inTurns(work, { turn: TURN, rest: setImmediate })
-  return writeSvg(drawing, { content: 'outlines', shapes: result!.shapes })
+/** How far an outline may be off, in pixels of the thumbnail. */
+const TOLERANCE = 0.3
+
+/** A drawing as a small SVG: the real outlines, as fine as can be seen at the size of a card. */
+export function drawThumbnail(drawing: Drawing): string {
+  const { page } = drawing
+  const tolerance = Math.min(10, Math.max(0.001, (TOLERANCE * Math.max(page.width, page.height)) / SIZE))
+  const { shapes } = atOnce(deriveShapes({ ...drawing, settings: { shapes: { unite: false, tolerance, simplify: 0 } } }))
+  return writeSvg(drawing, { content: 'outlines', shapes })
 }

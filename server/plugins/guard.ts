@@ -1,0 +1,51 @@
+import { isIP } from 'node:net'
+import type { H3Event } from 'h3'
+import { defineEventHandler, getRequestHeader, setResponseHeaders } from 'h3'
+import { defineNitroPlugin } from 'nitropack/runtime'
+import { databaseTrouble } from '../http/database-trouble'
+import { refuse } from '../http/refuse'
+
+const HEADERS = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'no-referrer',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+}
+
+/**
+ * Stands before everything that is served, files and errors too: safe headers on every answer, no request under a foreign
+ * name, writes only from our own pages, and a sentence where the database cannot be used.
+ */
+export default defineNitroPlugin((nitro) => {
+  const { handler } = nitro.h3App
+  nitro.h3App.handler = defineEventHandler(async (event) => {
+    setResponseHeaders(event, HEADERS)
+    checkHost(event)
+    checkOrigin(event)
+    try {
+      return (await handler(event)) as unknown
+    } catch (e) {
+      throw databaseTrouble(e) ?? e
+    }
+  })
+})
+
+const hostOf = (event: H3Event): string => getRequestHeader(event, 'host') ?? ''
+
+/** Names under which this server is reached, besides localhost and plain addresses: HOST and those in BELLATRAIT_NAMES. */
+const ownNames = (): string[] => [process.env.HOST ?? '', ...(process.env.BELLATRAIT_NAMES ?? '').split(/[ ,]+/)].map((n) => n.toLowerCase()).filter(Boolean)
+
+/** A page elsewhere may point a name of its own at this machine, and would then be served as one of ours. */
+function checkHost(event: H3Event): void {
+  const url = `http://${hostOf(event)}`
+  const name = URL.canParse(url) ? new URL(url).hostname.replace(/^\[|\]$/g, '') : ''
+  if (name === 'localhost' || isIP(name) || ownNames().includes(name)) return
+  throw refuse(421, 'Bellatrait is not served under this name. Open it by its address, or name it in BELLATRAIT_NAMES where it is started.')
+}
+
+function checkOrigin(event: H3Event): void {
+  if (event.method === 'GET' || event.method === 'HEAD') return
+  const origin = getRequestHeader(event, 'origin')
+  if (origin && URL.canParse(origin) && new URL(origin).host === hostOf(event)) return
+  throw refuse(403, 'This change did not come from a Bellatrait page, so it was not made. Open the page again and retry.')
+}
