@@ -158,6 +158,6 @@ function applied(drawing: Drawing, edit: Edit, id: string): Drawing {
     if (next.id !== id) throw new Error('the drawing would change its id')
     return next
   } catch (e) {
-    throw new UnfitEdit(`"${edit.label}" could not be saved: ${(e as Error).message}`)
+    throw new UnfitEdit(`"${edit.label}" could not be saved: ${(e as Error).message.replace(/\.$/, '')}.`)
   }
 }

@@ -1,11 +1,13 @@
+import { request } from 'node:http'
 import { crc32, deflateSync } from 'node:zlib'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
+import { newDrawing, newLine, newLinesLayer, newSketchLayer } from '../../core/drawing/create'
 import type { Edit } from '../../core/drawing/edits'
 import { makeEdit } from '../../core/drawing/edits'
 import type { Drawing } from '../../core/drawing/model'
 import type { Conflict, OpenDrawing } from '../../shared/api'
+import { LIMITS } from '../../shared/api'
 import { RunningServer, sentence } from './support/running-server'
 
 const server = new RunningServer()
@@ -45,6 +47,30 @@ describe('drawings', () => {
     const id = await create({ drawing })
     expect(id).not.toBe(drawing.id)
     expect((await open(id)).drawing.layers).toEqual(drawing.layers)
+  })
+
+  it('have a thumbnail that keeps nobody waiting, however slow they are to derive', { timeout: 30_000 }, async () => {
+    const slow = { ...line(), path: { nodes: Array.from({ length: 1500 }, (_, i) => ({ at: { x: (i * 7919) % 700, y: (i * 104729) % 500 }, in: null, out: null, joint: 'corner' as const })), closed: false } }
+    const id = await create({ drawing: newDrawing('Slow', { layers: [newLinesLayer('A', [slow])] }) })
+    let longest = 0
+    const thumbnail = server.ask(`/api/drawings/${id}/thumbnail`).then((r) => r.text())
+    for (let done = false; !done; ) {
+      void thumbnail.then(() => (done = true))
+      const start = performance.now()
+      await server.ask('/api/drawings')
+      longest = Math.max(longest, performance.now() - start)
+      await new Promise((next) => setTimeout(next, 20))
+    }
+    expect(await thumbnail).toContain('<path')
+    expect(longest).toBeLessThan(2000)
+  })
+
+  it('of a sketch alone show the sketch', async () => {
+    const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#888888' } }).png().toBuffer()
+    const { sha256 } = (await (await server.ask('/api/images', { method: 'POST', body: new Uint8Array(bytes) })).json()) as { sha256: string }
+    const sketch = newSketchLayer({ id: 's', image: sha256, x: 0, y: 0, width: 60, height: 40, angle: 0 })
+    const id = await create({ drawing: newDrawing('Sketch', { layers: [sketch, newLinesLayer('A')] }) })
+    expect(await (await server.ask(`/api/drawings/${id}/thumbnail`)).text()).toContain('<image href="data:image/jpeg;base64,')
   })
 
   it('have a thumbnail of their real outlines that follows edits', async () => {
@@ -99,11 +125,11 @@ describe('edits', () => {
   it('that are not JSON, or too large, are refused', async () => {
     const id = await create()
     expect((await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: '{{{' })).status).toBe(400)
-    const large = await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: 'x'.repeat(17 * 1024 * 1024) }).catch(() => null)
+    const large = await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: 'x'.repeat(LIMITS.document + 1) }).catch(() => null)
     // The server may hang up before the whole body has left; either way it says no and stays up.
     if (large) {
       expect(large.status).toBe(413)
-      expect(await sentence(large)).toMatch(/larger than 16 MB/)
+      expect(await sentence(large)).toMatch(/larger than 64 MB/)
     }
     expect((await open(id)).revision).toBe(0)
   })
@@ -208,11 +234,64 @@ describe('safety', () => {
     expect((await fetch(`${server.address}/api/drawings`, { method: 'POST', body: '{}' })).status).toBe(403)
   })
 
+  it('requests under a foreign name are refused, read or write, files and all', async () => {
+    const under = (host: string, path: string, method = 'GET') =>
+      new Promise<number>((resolve, reject) => {
+        request(`${server.address}${path}`, { method, headers: { host, origin: `http://${host}` } }, (r) => resolve(r.resume().statusCode!)).on('error', reject).end()
+      })
+    const port = new URL(server.address).port
+    for (const path of ['/', '/api/drawings', '/mark.svg']) {
+      expect(await under('elsewhere.example', path)).toBe(421)
+      expect(await under(`elsewhere.example:${port}`, path)).toBe(421)
+      expect(await under(`localhost:${port}`, path)).toBe(200)
+      expect(await under(`127.0.0.1:${port}`, path)).toBe(200)
+    }
+    expect(await under(`elsewhere.example:${port}`, '/api/drawings', 'POST')).toBe(421)
+  })
+
+  it('what no route answers is told so, by any method, and every answer has the safe headers', async () => {
+    for (const [method, path] of [['GET', '/api/nothing'], ['DELETE', '/api/drawings'], ['PUT', '/api/images/a'], ['GET', '/api/drawings/a/b/c']] as const) {
+      const response = await server.ask(path, { method })
+      expect(response.status, path).toBe(404)
+      expect(await sentence(response)).toContain(method)
+    }
+    for (const path of ['/', '/mark.svg', '/_nuxt/nothing.js', '/api/nothing', '/api/drawings', '/drawings/x']) {
+      const { headers } = await server.ask(path)
+      expect(headers.get('x-content-type-options'), path).toBe('nosniff')
+      expect(headers.get('referrer-policy'), path).toBe('no-referrer')
+      expect(headers.get('cross-origin-opener-policy'), path).toBe('same-origin')
+      expect(headers.get('cross-origin-resource-policy'), path).toBe('same-origin')
+    }
+  })
+
+  it('odd bodies are refused by a sentence, never by a failure', async () => {
+    const id = await create()
+    const odd = ['__proto__', 'toString', 'constructor', 'length'].flatMap((key) => [
+      `{"base":0,"edits":[{"id":"a","kind":"edit","label":"Odd","inverse":[],"patches":[{"op":"replace","path":["${key}"],"value":1}]}]}`,
+      `{"base":0,"edits":[{"id":"a","kind":"edit","label":"Odd","inverse":[],"patches":[{"op":"replace","path":["settings","${key}"],"value":{"${key}":1}}]}]}`,
+      `{"base":0,"edits":[{"id":"a","kind":"edit","label":"Odd","inverse":[],"patches":[{"op":"add","path":["layers",0],"value":{"${key}":{}}}]}]}`,
+      `{"${key}":{"base":0},"edits":{"${key}":[]}}`,
+      `{"base":"${key}","edits":[null]}`,
+      `[[["${key}"]]]`,
+    ])
+    for (const body of [...odd, 'null', '7', '[]', '"x"', '{"base":1e400,"edits":[]}']) {
+      for (const [method, path] of [['POST', `/api/drawings/${id}/edits`], ['POST', '/api/drawings'], ['PUT', '/api/profiles'], ['PATCH', `/api/drawings/${id}`], ['POST', `/api/drawings/${id}/checkpoints`]] as const) {
+        const response = await server.ask(path, { method, body, headers: { 'content-type': 'application/json' } })
+        expect(response.status, `${method} ${path} ${body}`).toBeLessThan(500)
+        if (response.status >= 400) expect(await sentence(response)).toMatch(/[.?]$/)
+      }
+    }
+    expect((await open(id)).drawing).toMatchObject({ layers: [{ kind: 'lines' }] })
+  })
+
   it('pages carry a policy that lets only our own scripts run', async () => {
     const response = await fetch(server.address)
     const policy = response.headers.get('content-security-policy')!
-    const nonce = /script-src 'self' 'nonce-([^']+)'/.exec(policy)![1]!
-    expect(policy).not.toContain('unsafe')
+    const nonce = /'nonce-([^']+)'/.exec(policy)![1]!
+    expect(policy).toBe(
+      `default-src 'self'; script-src 'self' 'nonce-${nonce}'; style-src 'self'; img-src 'self' blob: data:; font-src 'self'; worker-src 'self'; ` +
+        "connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
+    )
     const html = await response.text()
     const scripts = html.match(/<script/g)!.length
     expect(html.split(`nonce="${nonce}"`)).toHaveLength(scripts + 1)
