@@ -264,6 +264,16 @@ export function checkDrawing(value: unknown): Drawing {
   return drawing
 }
 
+/** What is wrong with an item of a layer, in a sentence, or null. */
+export function itemProblem(kind: Layer['kind'], item: unknown): string | null {
+  try {
+    itemSchema(kind).validateSync(item, { abortEarly: true })
+    return null
+  } catch (e) {
+    return `${(e as Error).message}.`
+  }
+}
+
 /**
  * Checks the parts of `drawing` that `patches` touched, so that a small edit of a large drawing is checked fast.
  *

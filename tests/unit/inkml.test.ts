@@ -50,4 +50,12 @@ describe('pen traces as InkML', () => {
     expect(() => parseInkml(text)).toThrow(InputError)
     expect(() => parseInkml(text)).toThrow(words)
   })
+
+  it('long runs of spaces and too many points take no long time and end in a sentence', () => {
+    const ink = (trace: string): string => `<ink xmlns="http://www.w3.org/2003/InkML"><trace>${trace}</trace></ink>`
+    expect(parseInkml(ink(`1 2, 3${' '.repeat(400_000)}4`))[0]).toHaveLength(2)
+    expect(() => parseInkml(ink(`1 2,${' '.repeat(400_000)}x`))).toThrow(InputError)
+    expect(() => parseInkml(ink('1 2,'.repeat(60_000)))).toThrow(/60,001 points or more; up to 50,000/)
+    expect(() => parseInkml(ink('1 2,'.repeat(1_200_000)))).toThrow(/1,200,001 points or more; up to 200,000/)
+  })
 })

@@ -66,15 +66,32 @@ describe('live lines', () => {
     expect(second!.id).not.toBe(ids[0])
   })
 
-  it('that are damaged are refused', () => {
+  it('that are damaged are left out with a word, and what is with them comes in', () => {
     const text = writeSvg(sample(), { content: 'lines' }).replace(/bt:weight="[^"]{10}/, 'bt:weight="{{{')
-    expect(() => parseSvg(text)).toThrow(/damaged \(bt:weight\)/)
+    expect(parseSvg(text).warnings[0]).toMatch(/damaged \(bt:weight\)/)
+    expect(shapes(parseSvg(text).drawing)).toHaveLength(shapes(sample()).length)
   })
 
-  it('with a width that is not a number are refused', () => {
+  it('with a width that is not a number are left out with a word', () => {
     const text = writeSvg(sample(), { content: 'lines' }).replace(/&quot;size&quot;:[\d.]+/, '&quot;size&quot;:&quot;NaN&quot;')
-    expect(() => parseSvg(text)).toThrow(InputError)
-    expect(() => parseSvg(text)).toThrow(/size/)
+    expect(parseSvg(text).warnings[0]).toMatch(/size/)
+    expect(lines(parseSvg(text).drawing)).toHaveLength(lines(sample()).length - 1)
+  })
+
+  it('that are null, nested deeply or of another kind never end in anything but a sentence', () => {
+    const whole = writeSvg(sample(), { content: 'lines' })
+    const attributes = [...whole.matchAll(/bt:(drawing|layer|line|weight|finish|shape|joints|sketch)="[^"]*"/g)]
+    const odd = ['null', '7', '[]', '""', '{}', '{', '['.repeat(3000) + ']'.repeat(3000), `${'{&quot;a&quot;:'.repeat(3000)}1${'}'.repeat(3000)}`, '{&quot;__proto__&quot;:null,&quot;stops&quot;:{}}', '{&quot;path&quot;:null,&quot;id&quot;:7,&quot;snips&quot;:[null]}']
+    for (const { 0: attribute, 1: name, index } of attributes) {
+      for (const value of odd) {
+        const text = `${whole.slice(0, index)}bt:${name}="${value}"${whole.slice(index + attribute.length)}`
+        try {
+          checkDrawing(parseSvg(text).drawing)
+        } catch (e) {
+          expect(e, `${name} ${value.slice(0, 40)}`).toBeInstanceOf(InputError)
+        }
+      }
+    }
   })
 })
 
@@ -96,10 +113,51 @@ describe('reading other files', () => {
   })
 
   it('takes fills as shapes and keeps the stacking order', () => {
-    const { drawing } = parseSvg(svg('<rect x="1" y="2" width="5" height="6"/><path d="M0 0H9" stroke="black"/><circle cx="5" cy="5" r="2" fill="#00ff00"/>'))
+    const { drawing } = parseSvg(svg('<rect x="1" y="2" width="5" height="6"/><path d="M0 0H9" stroke="black"/><circle cx="5" cy="1" r="2" fill="#00ff00"/>'))
     expect(drawing.layers.map((l) => l.kind)).toEqual(['shapes', 'lines', 'shapes'])
     expect(shapes(drawing)).toHaveLength(2)
   })
+
+  it('brings in many elements that have a fill and a stroke, and more colours than there are inks', () => {
+    const row = Array.from({ length: 600 }, (_, i) => `<rect x="${i}" y="${i % 3}" width="5" height="6" fill="#${(i + 4096).toString(16).padStart(6, '0')}" stroke="black"/>`).join('')
+    const { drawing, warnings } = parseSvg(svg(row))
+    expect(drawing.layers.length).toBeLessThanOrEqual(500)
+    expect(drawing.layers.flatMap((l) => l.items)).toHaveLength(1200)
+    expect(warnings.join()).toMatch(/the order of some may differ.*colours/)
+    // Side by side, two layers do.
+    const apart = Array.from({ length: 600 }, (_, i) => `<rect x="${9 * i}" y="0" width="5" height="6" fill="red" stroke="black"/>`).join('')
+    expect(parseSvg(svg(apart)).drawing.layers.map((l) => l.kind)).toEqual(['shapes', 'lines'])
+  })
+
+  it('a name with a space at its edge, and one bad path among good ones, lose nothing else', () => {
+    const named = writeSvg({ ...sample(), name: 'Pod' }, { content: 'lines' }).replace('&quot;Pod&quot;', '&quot; Pod &quot;')
+    expect(parseSvg(named).drawing.name).toBe('Pod')
+    const { drawing, warnings } = parseSvg(svg('<path d="M0 0Lx" stroke="black"/><path d="M0 0L9 9" stroke="black"/><path d="M0 0L1e300 5" stroke="black"/>'))
+    expect(lines(drawing)).toHaveLength(1)
+    expect(warnings.filter((w) => w.includes('was left out'))).toHaveLength(2)
+  })
+
+  it('takes no time that grows with the square of a file', () => {
+    // A hang, not slowness, is looked for: the square of a file so large is minutes or hours.
+    const grows = (make: (n: number) => string): void => {
+      const start = performance.now()
+      try {
+        parseSvg(make(300_000))
+      } catch (e) {
+        expect(e).toBeInstanceOf(InputError)
+      }
+      expect(performance.now() - start).toBeLessThan(30_000)
+    }
+    grows((n) => svg(`<path d="M0 0L9 9" stroke="black" transform="${'a'.repeat(n)}"/>`))
+    grows((n) => svg(`<path d="M0 0L9 9" stroke="black" transform="${'('.repeat(n)}"/>`))
+    grows((n) => svg(`<path d="M0 0L9 9" stroke="black" transform="${'scale('.repeat(n / 6)}"/>`))
+    grows((n) => svg(`<polyline stroke="black" fill="none" points="${'1 2 '.repeat(n / 2)}"/>`))
+    grows((n) => svg(`<path stroke="black" d="M0 0${'L1 2'.repeat(n / 2)}"/>`))
+    grows((n) => svg(`<path stroke="black" d="M0 0l${'1-2'.repeat(n / 2)}"/>`))
+    grows((n) => svg(`<path stroke="black" d="${'M0 0'.repeat(8 * n)}"/>`))
+    grows((n) => svg(Array.from({ length: n / 25 }, (_, i) => `<path d="M0 0L9 9" stroke="#${i.toString(16).padStart(6, '0')}"/>`).join('')))
+    grows((n) => svg(`<path stroke="black" d="M0 0L9 9" style="${';'.repeat(n)}" stroke-dasharray="${' '.repeat(n)}"/>`))
+  }, 120_000)
 
   it('puts transforms into the geometry and the width', () => {
     const { drawing } = parseSvg(svg('<g transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="5" y2="0" stroke="black" stroke-width="2"/></g>'))

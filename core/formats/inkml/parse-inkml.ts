@@ -22,7 +22,9 @@ const USUAL_STEP = 8
 /** Pressure where the file has none. */
 const EVEN = 0.5
 
-const MOST_SAMPLES = 1_000_000
+/** Most points of a file, and of one trace. */
+const MOST_SAMPLES = 200_000
+const MOST_OF_ONE = 50_000
 
 /**
  * The traces of an InkML file (W3C, Ink Markup Language, 2011): points by the file's own channels, as they are or as first
@@ -40,31 +42,35 @@ export function parseInkml(text: string): TraceSample[][] {
 class InkReader {
   readonly traces: TraceSample[][] = []
   private channels: Channel[] = [...USUAL]
-  private words: string | null = null
+  /** The text of the trace that is being read, in pieces. */
+  private words: string[] | null = null
   private count = 0
 
   open(name: string, attributes: Record<string, SaxesAttributeNS>): void {
     const value = (key: string): string | undefined => attributes[key]?.value
     if (name === 'traceFormat') this.channels = []
     if (name === 'channel') this.channels.push(channelOf(value('name') ?? '', value('min'), value('max'), value('units')))
-    if (name === 'trace') this.words = ''
+    if (name === 'trace') this.words = []
   }
 
   close(name: string): void {
     if (name === 'traceFormat' && !this.channels.length) this.channels = [...USUAL]
     if (name !== 'trace' || this.words === null) return
-    this.take(this.words)
+    this.take(this.words.join(''))
     this.words = null
   }
 
   text(text: string): void {
-    if (this.words !== null) this.words += text
+    this.words?.push(text)
   }
 
   private take(words: string): void {
-    const points = decoded(words, this.channels.length, this.traces.length + 1)
-    this.count += points.length
-    if (this.count > MOST_SAMPLES) throw new InputError('file', 'This InkML file has more than a million points. Split it and try again.')
+    const trace = this.traces.length + 1
+    const count = commasIn(words) + 1
+    this.count += count
+    if (this.count > MOST_SAMPLES) throw tooMany('This InkML file', this.count, MOST_SAMPLES)
+    if (count > MOST_OF_ONE) throw tooMany(`Trace ${trace} of this InkML file`, count, MOST_OF_ONE)
+    const points = decoded(words, this.channels.length, trace)
     if (!points.length) return
     const at = (name: string): number => this.channels.findIndex((c) => c.name === name)
     const [x, y, t, f, tiltX, tiltY] = ['X', 'Y', 'T', 'F', 'OTx', 'OTy'].map(at) as [number, number, number, number, number, number]
@@ -83,6 +89,15 @@ class InkReader {
   }
 }
 
+const tooMany = (what: string, count: number, most: number): InputError =>
+  new InputError('file', `${what} has ${count.toLocaleString('en')} points or more; up to ${most.toLocaleString('en')} can be brought in. Record it in shorter parts.`)
+
+function commasIn(words: string): number {
+  let n = 0
+  for (let at = words.indexOf(','); at >= 0; at = words.indexOf(',', at + 1)) n++
+  return n
+}
+
 function channelOf(name: string, min: string | undefined, max: string | undefined, units: string | undefined): Channel {
   if (name === 'F') {
     const least = Number(min ?? 0)
@@ -96,6 +111,12 @@ function channelOf(name: string, min: string | undefined, max: string | undefine
 type Order = 0 | 1 | 2
 const MARKS: Record<string, Order> = { '!': 0, "'": 1, '"': 2 }
 
+/** A number of a point, with the mark before it; white space has been brought to single spaces. */
+const NUMBER = /([!'"]?) ?(-?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)/gi
+
+/** No point is longer than this, characters. */
+const LONGEST_POINT = 2000
+
 /** The points of a trace as rows of `width` numbers. */
 function decoded(words: string, width: number, trace: number): number[][] {
   const order = new Array<Order>(width).fill(0)
@@ -103,11 +124,11 @@ function decoded(words: string, width: number, trace: number): number[][] {
   let before: number[] | null = null
   return words
     .split(',')
-    .map((w) => w.trim())
+    .map((w) => w.replace(/\s+/g, ' ').trim())
     .filter((w) => w)
     .map((point, i) => {
-      const numbers = [...point.matchAll(/([!'"]?)\s*(-?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)/gi)]
-      if (numbers.length < width || point.replace(/([!'"]?)\s*(-?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)/gi, '').trim()) {
+      const numbers = point.length > LONGEST_POINT ? [] : [...point.matchAll(NUMBER)]
+      if (numbers.length < width || point.replace(NUMBER, '').trim()) {
         throw new InputError('file', `Point ${i + 1} of trace ${trace} of this InkML file ("${point.slice(0, 40)}") does not have the ${width} numbers that its format asks for.`)
       }
       const row = numbers.slice(0, width).map(([, mark, digits], k) => {

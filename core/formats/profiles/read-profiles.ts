@@ -2,6 +2,7 @@ import { ValidationError } from 'yup'
 import type { Taper, WidthStop } from '../../drawing/model'
 import { courseSchema } from '../../drawing/schema'
 import { InputError } from '../../errors'
+import { parseJson } from '../json'
 import type { ShelfProfile } from '../../weight/shelf'
 
 /** A profile that is not on a shelf yet. */
@@ -19,7 +20,7 @@ const MOST_STOPS = 1000
  * @throws InputError with a sentence for people that says what is wrong and where
  */
 export function readProfiles(text: string): LooseProfile[] {
-  const file = parsed(text)
+  const file = parseJson(text, 'file', 'This file cannot be read: it is no JSON. Choose one that was shared from a shelf of profiles.')
   const list = (file as { profiles?: unknown } | null)?.profiles
   if ((file as { format?: unknown } | null)?.format !== PROFILE_FORMAT || !Array.isArray(list)) {
     throw new InputError('file', 'This is no file of profiles. Choose one that was shared from a shelf of profiles.')
@@ -27,14 +28,6 @@ export function readProfiles(text: string): LooseProfile[] {
   if (!list.length) throw new InputError('file', 'This file holds no profile.')
   if (list.length > MOST_PROFILES) throw new InputError('file', `This file holds ${list.length} profiles, and a shelf takes ${MOST_PROFILES} at most.`)
   return list.map((p, i) => profileOf(p as Record<string, unknown> | null, i + 1))
-}
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  } catch {
-    throw new InputError('file', 'This file cannot be read: it is no JSON. Choose one that was shared from a shelf of profiles.')
-  }
 }
 
 function profileOf(value: Record<string, unknown> | null, number: number): LooseProfile {

@@ -26,6 +26,8 @@ export function parseSvg(text: string, options: ParseOptions = {}): { drawing: D
     text: (t) => reader.text(t),
   })
   const { page, name, inks, settings, layers } = reader.result()
+  const [lost] = reader.losses
+  if (lost && layers.every((l) => !l.items.length)) throw new InputError('file', `Nothing in this SVG can be used. ${lost}.`)
   const drawing = newDrawing(name ?? options.name ?? 'Untitled', {
     id: newId(),
     ...(page && { page }),

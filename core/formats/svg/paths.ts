@@ -7,11 +7,38 @@ export type Matrix = readonly [number, number, number, number, number, number]
 
 export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0]
 
+/** Longest data of one path, characters: a line has 20,000 nodes at most. */
+const LONGEST_DATA = 2_000_000
+
 const same = (a: { x: number; y: number }, b: { x: number; y: number }): boolean => a.x === b.x && a.y === b.y
+
+/** Numbers that each command takes; an arc's flags may stand without a gap, so its runs are left as they are. */
+const TAKES: Record<string, number> = { m: 2, l: 2, t: 2, h: 1, v: 1, c: 6, s: 4, q: 4 }
+
+/** Runs of numbers after one command that are longer than this, characters, have the command repeated. */
+const LONG_RUN = 4000
+
+/** Numbers of a run that are left together. */
+const TOGETHER = 600
+
+/** The same path data with its command letters repeated in long runs of numbers, which the parser reads in square time. */
+function inShortRuns(d: string): string {
+  if (d.length <= LONG_RUN) return d
+  return d.replace(/([a-df-zA-DF-Z])([^a-df-zA-DF-Z]*)/g, (run, command: string, list: string) => {
+    const takes = TAKES[command.toLowerCase()]
+    if (!takes || list.length <= LONG_RUN) return run
+    const numbers = list.match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?|[^\s,]/gi) ?? []
+    const out = [command, numbers.slice(0, TOGETHER).join(' ')]
+    const next = command === 'M' ? 'L' : command === 'm' ? 'l' : command
+    for (let i = TOGETHER; i < numbers.length; i += TOGETHER) out.push(next, numbers.slice(i, i + TOGETHER).join(' '))
+    return out.join('')
+  })
+}
 
 /** Subpaths of SVG path data, in absolute cubics, put through `matrix`. */
 export function pathsOfData(d: string, matrix: Matrix): Path[] {
-  const parsed = svgpath(d)
+  if (d.length > LONGEST_DATA) throw new InputError('d', `A path is ${Math.round(d.length / 1e6)} million characters long; up to ${LONGEST_DATA / 1e6} million can be read. Split it.`)
+  const parsed = svgpath(inShortRuns(d))
   const problem = (parsed as unknown as { err?: string }).err
   if (problem) throw new InputError('d', `A path could not be read: ${problem}`)
   const paths: Path[] = []

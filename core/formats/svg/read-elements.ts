@@ -1,6 +1,11 @@
 import { BLACK, evenWeight, newId, newLine } from '../../drawing/create'
 import type { Drawing, Finish, Ink, Layer, Line, LinesLayer, Page, Path, Settings, Shape, ShapesLayer, Sketch, Weight } from '../../drawing/model'
+import { itemProblem } from '../../drawing/schema'
 import { InputError } from '../../errors'
+import type { Box } from '../../geometry/bounds'
+import { boxOfCubics, emptyBox, grown, overlap, uniteBoxes } from '../../geometry/bounds'
+import { cubicsOfPath } from '../../geometry/path'
+import { parseRecord } from '../json'
 import type { Matrix } from './paths'
 import { dataOfShape, IDENTITY, pathsOfData } from './paths'
 import type { Style } from './style'
@@ -19,6 +24,16 @@ interface Frame {
 const SKIPPED = new Set(['defs', 'clipPath', 'mask', 'pattern', 'marker', 'symbol', 'metadata', 'linearGradient', 'radialGradient', 'filter', 'style', 'title', 'desc'])
 
 const LONGEST_ID = 80
+const LONGEST_NAME = 120
+
+/** So many elements that were left out are told one by one. */
+const MOST_TOLD = 5
+
+/** A drawing takes so many inks; further colours get the nearest of them. */
+const MOST_INKS = 500
+
+/** From so many layers on, an item joins one of its kind rather than beginning another. */
+const MANY_LAYERS = 400
 
 type Attributes = Readonly<Record<string, string>>
 
@@ -27,7 +42,14 @@ export class SvgReader {
   private readonly stack: Frame[] = []
   private readonly layers: Layer[] = []
   private readonly inks: Ink[] = []
+  private readonly inkByColour = new Map<string, string>()
+  /** Red, green and blue of all inks once there are no more to come. */
+  private rgb: number[][] | null = null
+  /** Bounds of what lies in each layer. */
+  private readonly boxes = new Map<Layer, Box>()
   private readonly ids = new Set<string>()
+  /** What was to be drawn and could not be, a sentence each. */
+  readonly losses: string[] = []
   private readonly notes = new Map<string, number>()
   private page: Page | null = null
   private name: string | null = null
@@ -53,7 +75,17 @@ export class SvgReader {
     if (tag === 'script' || tag === 'foreignObject') frame.skipped = true
     else if (a['bt:layer']) this.openLayer(a)
     else if (a['bt:sketch']) this.sketch(a)
-    else this.draw(tag, a, frame)
+    else this.drawGuarded(tag, a, frame)
+  }
+
+  /** One element that cannot be used loses nothing but itself. */
+  private drawGuarded(tag: string, a: Attributes, frame: Frame): void {
+    try {
+      this.draw(tag, a, frame)
+    } catch (e) {
+      if (!(e instanceof InputError)) throw e
+      this.losses.push(`A <${tag}> was left out: ${e.message.replace(/\.$/, '')}`)
+    }
   }
 
   close(): void {
@@ -63,7 +95,7 @@ export class SvgReader {
 
   text(text: string): void {
     const depth = this.stack.length
-    if (depth === 2 && this.stack[1]!.name === 'title' && text.trim()) this.name ??= text.trim().slice(0, 120)
+    if (depth === 2 && this.stack[1]!.name === 'title' && text.trim()) this.name ??= text.trim().slice(0, LONGEST_NAME).trim()
   }
 
   result(): { page: Page | null; name: string | null; inks: Ink[]; settings: Settings | null; layers: Layer[] } {
@@ -74,6 +106,8 @@ export class SvgReader {
   }
 
   warnings(): string[] {
+    for (const lost of this.losses.splice(0, MOST_TOLD)) this.note(lost)
+    if (this.losses.length) this.note(`${this.losses.length} more elements were left out`)
     return [...this.notes].map(([note, n]) => (n > 1 ? `${note} (${n} times)` : note))
   }
 
@@ -91,10 +125,10 @@ export class SvgReader {
   }
 
   private root(a: Attributes, frame: Frame): void {
-    const live = a['bt:drawing'] ? (json(a['bt:drawing'], 'bt:drawing') as Partial<Drawing>) : null
+    const live = a['bt:drawing'] ? (record(a['bt:drawing'], 'bt:drawing') as Partial<Drawing>) : null
     if (live) {
       this.page = live.page ?? null
-      this.name = live.name ?? null
+      this.name = typeof live.name === 'string' ? live.name.trim().slice(0, LONGEST_NAME) || null : null
       this.settings = live.settings ?? null
       this.inks.push(...(Array.isArray(live.inks) ? live.inks : []))
       return
@@ -113,7 +147,7 @@ export class SvgReader {
   }
 
   private openLayer(a: Attributes): void {
-    const given = json(a['bt:layer']!, 'bt:layer') as Partial<Layer>
+    const given = record(a['bt:layer']!, 'bt:layer') as Partial<Layer>
     const kind = given.kind ?? 'lines'
     this.layers.push({ ...layerOf(kind, 'Layer', []), ...given, id: this.idOf(a.id), items: [] } as Layer)
     this.layerDepth = this.stack.length
@@ -122,7 +156,7 @@ export class SvgReader {
   private sketch(a: Attributes): void {
     const last = this.layers[this.layers.length - 1]
     if (last?.kind !== 'sketch') return
-    last.items.push({ ...(json(a['bt:sketch']!, 'bt:sketch') as Sketch), id: this.idOf(a.id) })
+    last.items.push({ ...(record(a['bt:sketch']!, 'bt:sketch') as unknown as Sketch), id: this.idOf(a.id) })
   }
 
   private draw(tag: string, a: Attributes, { matrix, style }: Frame): void {
@@ -146,21 +180,21 @@ export class SvgReader {
   }
 
   private shape(a: Attributes, paths: Path[], colour: string): Shape {
-    const live = a['bt:shape'] ? (json(a['bt:shape'], 'bt:shape') as { ink: string; from: string[]; joints: string[] }) : null
+    const live = a['bt:shape'] ? (record(a['bt:shape'], 'bt:shape') as { ink: string; from: string[]; joints: string[] }) : null
     const contours = paths.map((p, i) => withJoints({ ...p, closed: true }, live?.joints?.[i]))
     return { id: this.idOf(live ? a.id : undefined), contours, ink: live?.ink ?? this.inkOf(colour), from: live?.from ?? [] }
   }
 
   private liveLine(a: Attributes, path: Path, style: Style): Line {
-    const given = (a['bt:line'] ? json(a['bt:line'], 'bt:line') : {}) as Partial<Line> & { spare?: SpareHandles }
+    const given = (a['bt:line'] ? record(a['bt:line'], 'bt:line') : {}) as Partial<Line> & { spare?: SpareHandles }
     const { spare, ...rest } = given
     return {
       ...newLine(withSpare(withJoints(path, a['bt:joints']), spare)),
       ...rest,
       id: this.idOf(a.id),
       ink: rest.ink ?? this.inkOf(style.stroke ?? '#000000'),
-      weight: json(a['bt:weight']!, 'bt:weight') as Weight,
-      ...(a['bt:finish'] && { finish: json(a['bt:finish'], 'bt:finish') as Finish }),
+      weight: record(a['bt:weight']!, 'bt:weight') as unknown as Weight,
+      ...(a['bt:finish'] && { finish: record(a['bt:finish'], 'bt:finish') as unknown as Finish }),
     }
   }
 
@@ -179,12 +213,28 @@ export class SvgReader {
     })
   }
 
-  /** Keeps the stacking order: an item joins the last layer when that is of its kind, else a new one on top. */
+  /**
+   * Keeps the stacking order: an item joins the topmost layer of its kind that nothing above it would hide it from, else it
+   * begins a new one on top. An item that no drawing may have is left out.
+   */
   private add(kind: 'lines' | 'shapes', item: Line | Shape): void {
-    const last = this.layers[this.layers.length - 1]
-    const fits = last && (last.kind === kind || (kind === 'shapes' && last.kind === 'fills'))
-    const layer = fits ? last : layerOf(kind, kind === 'lines' ? 'Lines' : 'Shapes', [])
-    if (!fits) this.layers.push(layer)
+    const problem = itemProblem(kind, item)
+    if (problem) throw new InputError(kind, problem)
+    const box = boxOf(item)
+    const inLayer = this.layerDepth > 0
+    let at = this.layers.length - 1
+    const isOf = (l: Layer | undefined): boolean => l?.kind === kind || (kind === 'shapes' && l?.kind === 'fills')
+    while (!inLayer && at >= 0 && !isOf(this.layers[at]) && !overlap(box, this.boxes.get(this.layers[at]!) ?? EVERYWHERE)) at--
+    let layer = isOf(this.layers[at]) ? this.layers[at] : undefined
+    if (!layer && this.layers.length >= MANY_LAYERS) {
+      layer = this.layers.findLast(isOf)
+      if (layer) this.note('More changes between fills and strokes than there is room for layers: the order of some may differ')
+    }
+    if (!layer) {
+      layer = layerOf(kind, kind === 'lines' ? 'Lines' : 'Shapes', [])
+      this.layers.push(layer)
+    }
+    this.boxes.set(layer, uniteBoxes(this.boxes.get(layer) ?? emptyBox(), box))
     ;(layer.items as (Line | Shape)[]).push(item)
   }
 
@@ -196,13 +246,42 @@ export class SvgReader {
   }
 
   private inkOf(colour: string): string {
-    const known = this.inks.find((i) => i.colour === colour)
-    if (known) return known.id
-    const ink = { id: newId(), name: colour === '#000000' ? 'Black' : colour, colour }
-    this.inks.push(ink)
-    return ink.id
+    const known = this.inkByColour.get(colour) ?? this.inks.find((i) => i.colour === colour)?.id
+    if (known) return known
+    let id: string
+    if (this.inks.length < MOST_INKS) {
+      id = newId()
+      this.inks.push({ id, name: colour === '#000000' ? 'Black' : colour, colour })
+    } else {
+      id = this.nearestInk(rgbOf(colour))
+      this.note(`More than ${MOST_INKS} colours: others were given the nearest of them`)
+    }
+    this.inkByColour.set(colour, id)
+    return id
+  }
+
+  private nearestInk([r, g, b]: number[]): string {
+    this.rgb ??= this.inks.map((i) => rgbOf(i.colour))
+    let best = 0
+    let least = Infinity
+    this.rgb.forEach(([ir, ig, ib], i) => {
+      const off = (ir! - r!) ** 2 + (ig! - g!) ** 2 + (ib! - b!) ** 2
+      if (off < least) [best, least] = [i, off]
+    })
+    return this.inks[best]!.id
   }
 }
+
+/** Bounds of an item's paths with the width of its line. */
+function boxOf(item: Line | Shape): Box {
+  const paths = 'path' in item ? [item.path] : item.contours
+  const box = boxOfCubics(paths.flatMap(cubicsOfPath))
+  return 'path' in item ? grown(box, item.weight.size) : box
+}
+
+const EVERYWHERE: Box = { minX: -Infinity, minY: -Infinity, maxX: Infinity, maxY: Infinity }
+
+const rgbOf = (colour: string): number[] => [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16))
 
 function layerOf(kind: Layer['kind'], name: string, items: []): LinesLayer | ShapesLayer {
   return { id: newId(), name, kind, visible: true, locked: false, opacity: 1, items } as LinesLayer | ShapesLayer
@@ -222,10 +301,5 @@ function withSpare(path: Path, spare: SpareHandles | undefined): Path {
   }
 }
 
-function json(text: string, field: string): unknown {
-  try {
-    return JSON.parse(text) as unknown
-  } catch {
-    throw new InputError(field, `The live data in this SVG is damaged (${field}). Export it again.`)
-  }
-}
+/** A record of live data in an attribute. */
+const record = (text: string, field: string): Record<string, unknown> => parseRecord(text, field, `The live data in this SVG is damaged (${field}). Export it again.`)

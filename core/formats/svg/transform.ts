@@ -10,19 +10,25 @@ export const multiply = (m: Matrix, n: Matrix): Matrix => [
   m[1] * n[4] + m[3] * n[5] + m[5],
 ]
 
-/** The matrix of an SVG transform attribute; parts that cannot be read are left out. */
-export function matrixOf(text: string | undefined): Matrix {
+/** The matrix of an SVG transform attribute, read in one pass; parts that cannot be read are left out. */
+export function matrixOf(text = ''): Matrix {
   let out = IDENTITY
-  for (const [, name, list] of (text ?? '').matchAll(/(\w+)\s*\(([^)]*)\)/g)) {
-    const v = list!
-      .split(/[\s,]+/)
-      .filter(Boolean)
-      .map(Number.parseFloat)
-    const step = v.every(Number.isFinite) ? single(name!, v) : null
+  for (let from = 0; ; ) {
+    const open = text.indexOf('(', from)
+    const close = text.indexOf(')', open)
+    if (open < 0 || close < 0) return out
+    const name = /\w{1,9}$/.exec(text.slice(Math.max(from, open - 20), open).trimEnd())
+    const v = close - open < LONGEST_LIST ? numbersIn(text.slice(open + 1, close)) : []
+    const step = name && v.every(Number.isFinite) ? single(name[0], v) : null
     if (step) out = multiply(out, step)
+    from = close + 1
   }
-  return out
 }
+
+/** No list of numbers in a transform is longer than this, characters. */
+const LONGEST_LIST = 1000
+
+const numbersIn = (list: string): number[] => list.split(/[\s,]+/).filter(Boolean).map(Number.parseFloat)
 
 function single(name: string, v: number[]): Matrix | null {
   const [a = 0, b, c] = v
