@@ -82,19 +82,20 @@ function filesOf(inputs: string[]): string[] {
   })
 }
 
-function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; dropped: Speck[]; warnings: string[] } {
+function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; dropped: Speck[]; warnings: string[]; failed: string[] } {
   const { drawing, warnings } = parseSvg(text)
   const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
   const { union: unite, tolerance, simplify } = s
   const dropped: Speck[] = []
-  const shapes = shapesOf({ ...drawing, settings: { ...drawing.settings, shapes: { unite, tolerance, simplify } } }).shapes.map((shape) => {
+  const derived = shapesOf({ ...drawing, settings: { ...drawing.settings, shapes: { unite, tolerance, simplify } } })
+  const shapes = derived.shapes.map((shape) => {
     // What came as a fill stays as it is.
     if (!shape.from.length) return shape
     const { contours, dropped: gone } = dropSpecks(shape.contours, s.limits)
     dropped.push(...gone)
     return { ...shape, contours }
   })
-  return { svg: writeSvg(drawing, { content: 'outlines', shapes: shapes.filter((x) => x.contours.length) }), strokes, shapes, dropped, warnings }
+  return { svg: writeSvg(drawing, { content: 'outlines', shapes: shapes.filter((x) => x.contours.length) }), strokes, shapes, dropped, warnings, failed: derived.failed.map((f) => f.message) }
 }
 
 const failed = (file: string, error: string): FileReport => ({ file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], warnings: [], error })
@@ -103,10 +104,11 @@ function expandFile(file: string, target: string, s: Settings): FileReport {
   const start = performance.now()
   const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], warnings: [] }
   try {
-    const { svg, strokes, shapes, dropped, warnings } = expandText(readFileSync(file, 'utf8'), s)
+    const { svg, strokes, shapes, dropped, warnings, failed: lost } = expandText(readFileSync(file, 'utf8'), s)
     mkdirSync(dirname(target), { recursive: true })
     writeFileSync(target, svg)
     Object.assign(report, { strokes, dropped, warnings })
+    if (lost.length) report.error = `${lost.length} of ${strokes} strokes have no ink, the others are done: ${lost[0]}`
     report.contours = shapes.reduce((n, x) => n + x.contours.length, 0)
     report.nodes = shapes.reduce((n, x) => n + x.contours.reduce((k, c) => k + c.nodes.length, 0), 0)
   } catch (e) {

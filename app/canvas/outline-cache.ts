@@ -1,7 +1,7 @@
-import type { Remote } from 'comlink'
 import type { Line } from '#core/drawing/model'
 import { expandLine } from '#core/outline/expand'
-import type { GeometryWorker } from '~/workers/geometry.worker'
+import type { GeometryThread } from '~/workers/geometry-thread'
+import { Hang } from '~/workers/geometry-thread'
 import type { Outline } from '~/workers/outline'
 import { outlineOfShape } from '~/workers/outline'
 
@@ -12,6 +12,14 @@ export const SCREEN_TOLERANCE = 0.05
 const AT_ONCE = 6
 
 const BATCH = 40
+
+/** A line that takes longer than this to expand, ms, is left to the worker from then on: it would stop the hand. */
+const HEAVY = 60
+
+/** Longest time for a batch of lines, and for one line alone, ms. */
+const LONGEST_BATCH = 20_000
+const LONGEST_LINE = 5000
+
 /** So many lines are looked at in one go. */
 const LOOKED_AT = 4000
 
@@ -21,7 +29,21 @@ export class OutlineCache {
   /** By line id, the outline that was made last, whatever the line has become since. */
   private readonly latest = new Map<string, Outline>()
 
-  constructor(private readonly worker: Remote<GeometryWorker>) {}
+  /** Lines, by id, that are slow to expand. */
+  private readonly heavy = new Set<string>()
+  /** The heavy line that the worker is at, and those that it is to take up next, each as it is now. */
+  private waiting = new Map<string, Line>()
+  private busy = false
+
+  constructor(
+    private readonly worker: Pick<GeometryThread, 'within'>,
+    private readonly on: {
+      /** The outline of a heavy line came later. */
+      late: () => void
+      /** A line takes so long that it is shown without ink. */
+      stuck: (line: Line) => void
+    },
+  ) {}
 
   get(line: Line): Outline | undefined {
     return this.known.get(line)
@@ -37,14 +59,57 @@ export class OutlineCache {
     this.latest.set(line.id, outline)
   }
 
-  /** The outline of one line, expanded here and now. */
+  /** The outline of one line, expanded here and now; that of a heavy one as it was last, until the worker has it. */
   now(line: Line): Outline {
-    let outline = this.known.get(line)
-    if (!outline) {
-      outline = expandHere(line)
-      this.keep(line, outline)
+    const known = this.known.get(line)
+    if (known) return known
+    const last = this.latest.get(line.id)
+    if (last && this.heavy.has(line.id)) {
+      this.waiting.set(line.id, line)
+      void this.catchUp()
+      return last
     }
+    const start = performance.now()
+    const outline = expandHere(line)
+    if (performance.now() - start > HEAVY) this.heavy.add(line.id)
+    this.keep(line, outline)
     return outline
+  }
+
+  private async catchUp(): Promise<void> {
+    if (this.busy) return
+    this.busy = true
+    for (const [id, line] of this.waiting) {
+      this.waiting.delete(id)
+      await this.expandAlone(line)
+      this.on.late()
+    }
+    this.busy = false
+  }
+
+  /** Expands lines in the worker; should it hang, one by one, so that only the line that hangs it goes without ink. */
+  private async expand(lines: readonly Line[]): Promise<void> {
+    try {
+      const outlines = await this.worker.within(LONGEST_BATCH, (w) => w.expand([...lines], SCREEN_TOLERANCE))
+      lines.forEach((l, i) => this.keep(l, outlines[i]!))
+    } catch (e) {
+      if (!(e instanceof Hang)) throw e
+      for (const line of lines) await this.expandAlone(line)
+    }
+  }
+
+  private async expandAlone(line: Line): Promise<void> {
+    try {
+      const start = performance.now()
+      const [outline] = await this.worker.within(LONGEST_LINE, (w) => w.expand([line], SCREEN_TOLERANCE))
+      if (performance.now() - start < HEAVY / 2) this.heavy.delete(line.id)
+      this.keep(line, outline!)
+    } catch (e) {
+      if (!(e instanceof Hang)) throw e
+      this.heavy.add(line.id)
+      this.keep(line, outlineOfShape({ id: line.id, ink: line.ink, from: [], contours: [] }))
+      this.on.stuck(line)
+    }
   }
 
   /**
@@ -62,8 +127,7 @@ export class OutlineCache {
       const last = i >= lines.length
       if (missing.length <= AT_ONCE) missing.forEach((l) => this.now(l))
       else {
-        const outlines = await this.worker.expand(missing, SCREEN_TOLERANCE)
-        missing.forEach((l, k) => this.keep(l, outlines[k]!))
+        await this.expand(missing)
         if (!wanted()) return i
       }
       if (missing.length || last) onBatch(i / lines.length)

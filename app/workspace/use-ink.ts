@@ -2,7 +2,7 @@ import type { Remote } from 'comlink'
 import { proxy, wrap } from 'comlink'
 import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
 import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
-import type { Drawing } from '#core/drawing/model'
+import type { Drawing, Line } from '#core/drawing/model'
 import type { ShapesResult } from '#core/shapes/derive'
 import { OutlineCache } from '~/canvas/outline-cache'
 import { entryOf, Stacker } from '~/canvas/stacker'
@@ -10,13 +10,13 @@ import { useDrawingStore } from '~/stores/drawing'
 import { changedBesides, findLine } from '~/stores/find'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
-import type { GeometryWorker } from '~/workers/geometry.worker'
+import { GeometryThread, Hang } from '~/workers/geometry-thread'
 import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
 
 /** The ink of the open drawing: its outlines, the stack on screen, the shapes, and the workers behind them. */
 export interface Ink {
   raster: Remote<RasterWorker>
-  geometry: Remote<GeometryWorker>
+  geometry: GeometryThread
   cache: OutlineCache
   stack: ShallowRef<InkEntry[]>
   shapes: ShallowRef<ShapesResult | null>
@@ -24,6 +24,8 @@ export interface Ink {
   upToDate: ComputedRef<boolean>
   /** Share 0..1 of long work under way, or null. */
   progress: Ref<number | null>
+  /** Rises when an outline came after the frame that asked for it. */
+  late: Ref<number>
   stopShapes: () => void
 }
 
@@ -36,6 +38,9 @@ export function useInk(): Ink {
 /** Chosen lines up to this many are drawn live rather than in tiles, so that they can change in the frame. */
 export const MOST_LIVE = 200
 
+/** Longest time between two signs of life from the making of shapes, ms. */
+const LONGEST_STEP = 90_000
+
 /** How long the drawing must stay the same before its shapes are made again, ms. */
 const SETTLE = 150
 
@@ -44,11 +49,12 @@ export function provideInk(): Ink {
   const store = useDrawingStore()
   const view = useViewStore()
   const trial = useTrialStore()
-  const geometryThread = new Worker(new URL('../workers/geometry.worker.ts', import.meta.url), { type: 'module' })
   const rasterThread = new Worker(new URL('../workers/raster.worker.ts', import.meta.url), { type: 'module' })
-  const geometry = wrap<GeometryWorker>(geometryThread)
+  const geometry = new GeometryThread()
   const raster = wrap<RasterWorker>(rasterThread)
-  const cache = new OutlineCache(geometry)
+  /** Counts outlines of heavy lines that came after their frame. */
+  const late = ref(0)
+  const cache = new OutlineCache(geometry, { late: () => late.value++, stuck: tellStuck })
   const stack = shallowRef<InkEntry[]>([])
   const shapes = shallowRef<ShapesResult | null>(null)
   const shapesOf = shallowRef<Drawing | null>(null)
@@ -57,7 +63,12 @@ export function provideInk(): Ink {
   let timer: ReturnType<typeof setTimeout> | undefined
   /** The newest call of the lines to the screen; older ones give up. */
   let newest = 0
+  let newestShapes = 0
   let turn = 0
+
+  function tellStuck({ id }: Line): void {
+    store.tell('A line is so intricate that its ink could not be worked out in time. It is shown without: make it simpler, or take it out.', [{ title: 'Choose it', run: () => (view.selection = [id]) }])
+  }
 
   const wantsShapes = (): boolean => view.pass === 'shapes' || view.pass === 'deliver'
 
@@ -79,15 +90,31 @@ export function provideInk(): Ink {
   }
 
   async function showShapes(drawing: Drawing): Promise<void> {
-    const onProgress = proxy((share: number) => {
-      progress.value = share
-    })
-    const result = await geometry.shapes(drawing, onProgress)
+    const mine = ++newestShapes
+    let result
+    try {
+      result = await geometry.within(LONGEST_STEP, (worker, alive) =>
+        worker.shapes(
+          drawing,
+          proxy((share: number) => {
+            alive()
+            progress.value = share
+          }),
+        ),
+      )
+    } catch (e) {
+      if (mine !== newestShapes) return
+      progress.value = null
+      store.notice = e instanceof Hang ? 'The shapes of this drawing take too long and were given up. Take out or simplify what is densest, or turn off Unite.' : `The shapes could not be made. ${(e as Error).message}`
+      return
+    }
     if (!result || store.drawing !== drawing || !wantsShapes()) return
     progress.value = null
     shapes.value = result
     shapesOf.value = drawing
     stack.value = result.outlines.map((o) => entryOf(o, drawing))
+    const [lost] = result.failed
+    if (lost) store.tell(`${result.failed.length > 1 ? `${result.failed.length} lines have` : 'A line has'} no ink: ${lost.message}`, [{ title: 'Choose it', run: () => (view.selection = result.failed.map((f) => f.id)) }])
   }
 
   watch(
@@ -102,7 +129,7 @@ export function provideInk(): Ink {
       // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
       if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !view.solids.length && !coversChosen() && !changedBesides(before ?? null, drawing, view.selection)) return
       if (!forShapes) {
-        if (wasForShapes) void geometry.stopShapes()
+        if (wasForShapes) void geometry.remote.stopShapes()
         void showLines(drawing)
         return
       }
@@ -114,7 +141,7 @@ export function provideInk(): Ink {
 
   onScopeDispose(() => {
     clearTimeout(timer)
-    geometryThread.terminate()
+    geometry.end()
     rasterThread.terminate()
   })
 
@@ -126,8 +153,9 @@ export function provideInk(): Ink {
     shapes,
     upToDate: computed(() => !!shapes.value && shapesOf.value === store.drawing),
     progress,
+    late,
     stopShapes: () => {
-      void geometry.stopShapes()
+      void geometry.remote.stopShapes()
       progress.value = null
     },
   }

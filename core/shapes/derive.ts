@@ -1,6 +1,8 @@
 import type { Drawing, Line, Retouch, Shape } from '../drawing/model'
+import { InputError } from '../errors'
 import { expandLines } from '../outline/expand'
 import { atOnce } from '../turns'
+import { ArrangementFault } from './check-arrangement'
 import { coveredRegion, uncovered } from './cover'
 import { withRetouches } from './retouch'
 import { simplifyContours } from './simplify'
@@ -15,6 +17,8 @@ export interface ShapesResult {
   deviation: number
   /** How many retouches of outlines wait, because no outline runs where they were made. */
   waiting: number
+  /** Lines that have no ink, because it cannot be worked out, each with a sentence that says why. */
+  failed: { id: string; message: string }[]
 }
 
 /**
@@ -25,11 +29,12 @@ export interface ShapesResult {
 export function* deriveShapes(drawing: Drawing): Generator<number, ShapesResult> {
   const { unite, tolerance, simplify } = drawing.settings.shapes
   const parts: Shape[] = []
+  const failed: ShapesResult['failed'] = []
   const lines = drawing.layers.flatMap((l): (Line | Shape)[] => (l.visible && l.kind !== 'sketch' ? l.items : []))
   const covers = lines.map((item) => ('path' in item ? coveredRegion(item) : null))
   for (const [i, item] of lines.entries()) {
     const above = covers.slice(i + 1).filter((c) => c !== null)
-    const own = 'path' in item ? expandLines([item], { tolerance, union: false }) : [item]
+    const own = 'path' in item ? expanded(item, tolerance, failed) : [item]
     for (const part of own) {
       const contours = uncovered(part.contours, above, tolerance)
       if (contours.length) parts.push(contours === part.contours ? part : { ...part, contours })
@@ -37,7 +42,7 @@ export function* deriveShapes(drawing: Drawing): Generator<number, ShapesResult>
     yield (0.5 * (i + 1)) / lines.length
   }
   const whole = unite ? yield* unitedByInk(parts, tolerance) : parts
-  const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0 }
+  const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, failed }
   for (const [i, shape] of whole.entries()) {
     const before = shape.contours.reduce((n, c) => n + c.nodes.length, 0)
     result.nodesBefore += before
@@ -54,6 +59,17 @@ export function* deriveShapes(drawing: Drawing): Generator<number, ShapesResult>
   }
   const { retouches } = drawing.settings
   return retouches?.length ? retouched(result, retouches) : result
+}
+
+/** The shape of a line; one whose ink cannot be worked out loses nothing but its own. */
+function expanded(line: Line, tolerance: number, failed: ShapesResult['failed']): Shape[] {
+  try {
+    return expandLines([line], { tolerance, union: false })
+  } catch (e) {
+    if (!(e instanceof InputError || e instanceof ArrangementFault)) throw e
+    failed.push({ id: line.id, message: e.message })
+    return []
+  }
 }
 
 function retouched(result: ShapesResult, retouches: readonly Retouch[]): ShapesResult {

@@ -53,7 +53,7 @@ async function make(): Promise<{ blob: Blob; name: string }> {
     return { blob: new Blob([writeInkml(traces.value)], { type: 'application/inkml+xml' }), name: fileName('inkml') }
   }
   const live = studio.preferences.delivery === 'lines'
-  const text = await ink.geometry.svg(drawing, live ? null : ink.shapes.value!.shapes)
+  const text = await ink.geometry.remote.svg(drawing, live ? null : ink.shapes.value!.shapes)
   return { blob: new Blob([text], { type: 'image/svg+xml' }), name: live ? fileName('live.svg') : fileName('svg') }
 }
 

@@ -79,6 +79,8 @@ watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.ligh
 
 watch(ink.shapes, (result) => outlines.show(result?.shapes ?? []), { immediate: true })
 
+watch(ink.late, () => tick.value++)
+
 watch(
   () => store.overtaken,
   () => {

@@ -1,0 +1,57 @@
+import type { Remote } from 'comlink'
+import { wrap } from 'comlink'
+import type { GeometryWorker } from './geometry.worker'
+
+/** Work in the geometry worker took longer than anything sensible; the worker was ended and another started. */
+export class Hang extends Error {
+  constructor() {
+    super('This took too long and was given up.')
+    this.name = 'Hang'
+  }
+}
+
+/** The geometry worker, ended and started anew when it hangs, so that it never hangs the workspace. */
+export class GeometryThread {
+  private thread = startWorker()
+  remote: Remote<GeometryWorker> = wrap<GeometryWorker>(this.thread)
+  /** Rejects what is waiting for the worker at hand. */
+  private giveUp = new Set<() => void>()
+
+  /**
+   * What the worker answers to `call`. `alive`, which `call` is given, says that the work goes on and has its time again.
+   *
+   * @param longest ms without an answer or a sign of life
+   * @throws Hang when that time is over
+   */
+  async within<T>(longest: number, call: (worker: Remote<GeometryWorker>, alive: () => void) => Promise<T>): Promise<T> {
+    let timer: ReturnType<typeof setTimeout> | undefined
+    let stop = (): void => undefined
+    const hung = new Promise<never>((_, reject) => (stop = () => reject(new Hang())))
+    const alive = (): void => {
+      clearTimeout(timer)
+      timer = setTimeout(() => this.restart(), longest)
+    }
+    this.giveUp.add(stop)
+    alive()
+    try {
+      return await Promise.race([call(this.remote, alive), hung])
+    } finally {
+      clearTimeout(timer)
+      this.giveUp.delete(stop)
+    }
+  }
+
+  /** Ends the worker with all that it has under way. */
+  restart(): void {
+    this.thread.terminate()
+    this.thread = startWorker()
+    this.remote = wrap<GeometryWorker>(this.thread)
+    for (const stop of [...this.giveUp]) stop()
+  }
+
+  end(): void {
+    this.thread.terminate()
+  }
+}
+
+const startWorker = (): Worker => new Worker(new URL('./geometry.worker.ts', import.meta.url), { type: 'module' })
