@@ -5,7 +5,7 @@ import { add, distance, lerp, scale, subtract } from '#core/geometry/point'
 import { findLayer } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { constrained } from './constrained'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Bench, Hand, Instrument, UnderWay } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 import { Snapping } from './snapping'
 
@@ -15,8 +15,8 @@ const SLIP = 4
 /** What the hand is at. */
 type Grip =
   | { kind: 'chord'; began: Vec; fresh: boolean }
-  | { kind: 'belly'; index: number }
-  | { kind: 'joint'; index: number; screen: Vec; moved: boolean }
+  | { kind: 'belly'; index: number; before: Vec }
+  | { kind: 'joint'; index: number; screen: Vec; moved: boolean; before: Vec }
 
 /** Draws a chord and bends it: press and drag the chord, then pull its middle. Chord follows chord into one line. */
 export class Bow implements Instrument {
@@ -51,12 +51,12 @@ export class Bow implements Instrument {
   press(hand: Hand): void {
     const { mark } = hand
     if (mark?.kind === 'belly' && this.pulls[mark.index]) {
-      this.grip = { kind: 'belly', index: mark.index }
+      this.grip = { kind: 'belly', index: mark.index, before: this.pulls[mark.index]! }
       return
     }
     const last = this.points.length - 1
     if (mark?.kind === 'joint' && mark.index < last) {
-      this.grip = { kind: 'joint', index: mark.index, screen: hand.screen, moved: false }
+      this.grip = { kind: 'joint', index: mark.index, screen: hand.screen, moved: false, before: this.points[mark.index]! }
       return
     }
     if (hand.clicks === 2 && this.pulls.length) {
@@ -145,8 +145,11 @@ export class Bow implements Instrument {
   }
 
   cancel(): void {
-    if (this.grip?.kind === 'chord' && !this.grip.fresh) this.takeBack()
-    else if (!this.pulls.length) this.discard()
+    const { grip } = this
+    if (grip?.kind === 'chord' && !grip.fresh) this.takeBack()
+    else if (grip?.kind === 'belly') this.pulls[grip.index] = grip.before
+    else if (grip?.kind === 'joint') this.points[grip.index] = grip.before
+    if (!this.pulls.length) this.discard()
     this.grip = null
   }
 
@@ -199,6 +202,11 @@ export class Bow implements Instrument {
       findLayer(draft, layer)?.items.push(line)
     })
     this.bench.select([line.id])
+  }
+
+  underWay(): UnderWay | null {
+    const path = this.path()
+    return path && { label: 'Draw a bow', line: newLine(path, { weight: this.bench.nextWeight() }), replaces: false }
   }
 
   freshInk(): Line | null {

@@ -6,7 +6,7 @@ import { LiveFit } from '#core/fit/live-fit'
 import { pressureStops, quickStops } from '#core/fit/pressure-stops'
 import { findLayer, findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
-import type { Bench, Hand, HandSample, Instrument } from './instrument'
+import type { Bench, Hand, HandSample, Instrument, UnderWay } from './instrument'
 import { takenEndMarks } from './line-marks'
 import { handOf } from './preferences'
 
@@ -90,12 +90,22 @@ export class Freehand implements Instrument {
     if (this.layer) this.keep(this.layer)
   }
 
-  private keep(layer: string): void {
+  /** The stroke so far as a line of its own, or null while it is a slip. */
+  private stroke(): Line | null {
     const line = this.reach() * this.bench.zoom() >= SLIP ? this.fitted(true) : null
+    return line && line.path.nodes.length > 1 ? { ...line, id: newLine(line.path).id } : null
+  }
+
+  underWay(): UnderWay | null {
+    const line = this.layer ? this.stroke() : null
+    return line && { label: 'Draw freehand', line, replaces: false }
+  }
+
+  private keep(layer: string): void {
+    const kept = this.stroke()
     const { goingOn } = this
     this.cancel()
-    if (line && line.path.nodes.length > 1) {
-      const kept = { ...line, id: newLine(line.path).id }
+    if (kept) {
       if (goingOn) this.lengthen(goingOn, kept)
       else {
         this.bench.edit('Draw freehand', (draft) => {

@@ -104,6 +104,14 @@ export interface Bench {
   refresh(): void
 }
 
+/** A line that is being laid and is no step yet: a fresh one, or one that is gone on with, as it would be. */
+export interface UnderWay {
+  label: string
+  line: Line
+  /** The line is in the drawing already and takes this form. */
+  replaces: boolean
+}
+
 /** An instrument of the tray: pointer and key events in, edits and marks out. */
 export interface Instrument {
   readonly name: string
@@ -118,7 +126,7 @@ export interface Instrument {
   press?(hand: Hand): void
   move?(hand: Hand): void
   release?(hand: Hand): void
-  /** The pointer was taken away in the middle of a press. */
+  /** The pointer was taken away, or undo came, in the middle of a press: what is under the hand goes, and nothing else. */
   cancel?(): void
   /** The pointer left the canvas with nothing pressed: what it hovered over is let go. */
   away?(): void
@@ -130,6 +138,8 @@ export interface Instrument {
   key?(key: string, shift: boolean): boolean
   /** Preferences, the selection or the drawing changed: what is proposed is worked out anew. */
   review?(): void
+  /** What would be kept were the instrument put down now, or null. */
+  underWay?(): UnderWay | null
   /** The instrument is put down. */
   leave?(): void
 }

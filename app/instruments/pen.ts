@@ -4,7 +4,7 @@ import { halfWay, smoothThrough } from '#core/geometry/smooth-through'
 import { findLayer, findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import { constrained } from './constrained'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Bench, Hand, Instrument, UnderWay } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 import { takenEndMarks } from './line-marks'
 import { Snapping } from './snapping'
@@ -28,7 +28,8 @@ export class Pen implements Instrument {
   readonly name = 'Pen'
   readonly cursor = 'crosshair'
   private nodes: Laid[] = []
-  private pressed: { screen: Vec; closing: boolean; dragging: boolean; index: number } | null = null
+  /** `before` is the node as it was before the press, none for one that the press has laid. */
+  private pressed: { screen: Vec; closing: boolean; dragging: boolean; index: number; before: Laid | null } | null = null
   private pointer: Vec | null = null
   /** The end mark under the hand. */
   private over: MarkRef | null = null
@@ -46,7 +47,7 @@ export class Pen implements Instrument {
     if (!this.nodes.length && this.over) return 'Press: go on with this line'
     if (!this.nodes.length) return this.marks().some((m) => m.kind === 'end') ? `${lay} · Press an end mark: go on from there` : lay
     if (this.pressed?.dragging) return 'Shift: 15° steps · Alt: only the handle ahead'
-    const close = this.nodes.length > 1 && !this.goingOn ? ' · Start: close' : ''
+    const close = this.canClose() ? ' · Start: close' : ''
     const retract = this.nodes[this.nodes.length - 1]!.out ? ' · Last node: straight on' : ''
     return `${lay}${close}${retract} · Enter: finish · Backspace: back · Esc: drop`
   }
@@ -66,15 +67,21 @@ export class Pen implements Instrument {
       this.bench.select([])
     }
     const last = this.nodes.length - 1
-    const closing = mark?.kind === 'closer' && this.nodes.length > 1
+    const closing = mark?.kind === 'closer' && this.canClose()
     const again = mark?.kind === 'joint' && mark.index === last
     if (!closing && !again) {
       const at = this.pointOf(hand)
       this.nodes.push({ at, in: null, out: null, joint: 'corner', auto: this.bench.preferences().penJoins === 'smooth' })
     }
-    this.pressed = { screen: hand.screen, closing, dragging: false, index: closing ? 0 : this.nodes.length - 1 }
+    const index = closing ? 0 : this.nodes.length - 1
+    this.pressed = { screen: hand.screen, closing, dragging: false, index, before: closing || again ? { ...this.nodes[index]! } : null }
     if (again) this.retract(last)
     this.bench.refresh()
+  }
+
+  /** Whether a press on the first node closes the line. */
+  private canClose(): boolean {
+    return this.nodes.length > (this.goingOn ? this.goingOn.line.path.nodes.length - 1 : 1) && this.nodes.length > 1
   }
 
   /** Pressing the last node again takes its outgoing handle back: the next segment leaves as it likes. */
@@ -151,7 +158,12 @@ export class Pen implements Instrument {
   }
 
   cancel(): void {
+    const { pressed } = this
     this.pressed = null
+    if (!pressed) return
+    if (pressed.before) this.nodes[pressed.index] = pressed.before
+    else this.nodes.splice(pressed.index, 1)
+    if (this.goingOn && this.nodes.length <= this.goingOn.line.path.nodes.length) this.discard()
   }
 
   away(): void {
@@ -206,19 +218,34 @@ export class Pen implements Instrument {
     return { nodes: laid.map(({ auto: _, ...n }) => n), closed }
   }
 
-  private finish(closed: boolean): void {
+  /** The line that has been laid, or the one that has been gone on with; null while there is none, or nothing new. */
+  private made(closed: boolean): { nodes: PathNode[]; goingOn: GoingOn | null } | null {
     const { goingOn } = this
-    const { nodes } = this.path(closed)
     const count = this.nodes.length
-    this.discard()
-    if (count < 2 || (goingOn && count === goingOn.line.path.nodes.length)) return
+    if (count < 2 || (goingOn && !closed && count === goingOn.line.path.nodes.length)) return null
+    const { nodes } = this.path(closed)
     if (!closed) {
       nodes[0]!.in = null
       nodes[nodes.length - 1]!.out = null
       nodes[0]!.joint = nodes[nodes.length - 1]!.joint = 'corner'
     }
-    if (goingOn) this.lengthen(goingOn, nodes)
-    else this.add({ nodes, closed })
+    return { nodes, goingOn }
+  }
+
+  underWay(): UnderWay | null {
+    const made = this.made(false)
+    if (!made) return null
+    const { nodes, goingOn } = made
+    if (goingOn) return { label: 'Go on with a line', line: { ...goingOn.line, path: { nodes: inOrder(nodes, goingOn.end), closed: false } }, replaces: true }
+    return { label: 'Draw a line', line: newLine({ nodes, closed: false }, { weight: this.bench.nextWeight() }), replaces: false }
+  }
+
+  private finish(closed: boolean): void {
+    const made = this.made(closed)
+    this.discard()
+    if (!made) return
+    if (made.goingOn) this.lengthen(made.goingOn, made.nodes, closed)
+    else this.add({ nodes: made.nodes, closed })
   }
 
   private add(path: Path): void {
@@ -231,11 +258,10 @@ export class Pen implements Instrument {
     this.bench.select([line.id])
   }
 
-  private lengthen({ line, end }: GoingOn, nodes: PathNode[]): void {
-    const ordered = end === 'last' ? nodes : nodes.reverse().map((n) => ({ ...n, in: n.out, out: n.in }))
-    this.bench.edit('Go on with a line', (draft) => {
+  private lengthen({ line, end }: GoingOn, nodes: PathNode[], closed: boolean): void {
+    this.bench.edit(closed ? 'Close a line' : 'Go on with a line', (draft) => {
       const found = findLine(draft, line.id)
-      if (found) found.line.path.nodes = ordered
+      if (found) found.line.path = { nodes: inOrder(nodes, end), closed }
     })
     this.bench.select([line.id])
   }
@@ -264,7 +290,7 @@ export class Pen implements Instrument {
         if (at) marks.push({ kind: 'handle', from: last.at, at, ref: null })
       }
     }
-    if (nodes.length > 1 && !this.goingOn) marks.push({ kind: 'closer', at: nodes[0]!.at, ref: { kind: 'closer' } })
+    if (this.canClose()) marks.push({ kind: 'closer', at: nodes[0]!.at, ref: { kind: 'closer' } })
     path.nodes.forEach((n, i) => {
       const isLast = i === nodes.length - 1
       marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: isLast, ref: isLast && n.out ? { kind: 'joint', index: i } : null })
@@ -273,6 +299,10 @@ export class Pen implements Instrument {
     return marks
   }
 }
+
+/** Nodes laid on from an end, in the direction of the line that they go on with. */
+const inOrder = (nodes: readonly PathNode[], end: 'first' | 'last'): PathNode[] =>
+  end === 'last' ? [...nodes] : nodes.toReversed().map((n) => ({ ...n, in: n.out, out: n.in }))
 
 /** Gives clicked points that join smoothly the handles of a curve through them, and through the nodes on either side. */
 function smoothAutos(laid: Laid[], closed: boolean): void {

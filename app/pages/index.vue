@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
-import { onMounted, ref } from 'vue'
+import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { newDrawing, newId, newSketchLayer } from '#core/drawing/create'
 import type { DrawingCard as Card } from '#agreed/api'
@@ -30,10 +30,24 @@ async function attempt(work: () => Promise<void>): Promise<void> {
   }
 }
 
-const load = (): Promise<void> =>
-  attempt(async () => {
+/** Why the Desk could not be opened; it is tried again by itself, ever less often. */
+const closedBecause = ref('')
+const AGAIN = { first: 2000, last: 20_000 }
+let pause = AGAIN.first
+let timer: ReturnType<typeof setTimeout> | undefined
+
+async function load(): Promise<void> {
+  clearTimeout(timer)
+  try {
     ;[cards.value, takenOff.value] = await Promise.all([listDrawings(), listTakenOff()])
-  })
+    closedBecause.value = ''
+    pause = AGAIN.first
+  } catch (e) {
+    closedBecause.value = (e as Error).message
+    timer = setTimeout(() => void load(), pause)
+    pause = Math.min(AGAIN.last, pause * 2)
+  }
+}
 
 const goTo = (id: string): Promise<unknown> => router.push(`/drawings/${id}`)
 
@@ -103,9 +117,17 @@ function picked(e: Event): void {
   input.value = ''
 }
 
+const online = (): void => void (closedBecause.value && load())
+
 onMounted(() => {
   document.title = 'Desk · Bellatrait'
   void load()
+  window.addEventListener('online', online)
+})
+
+onBeforeUnmount(() => {
+  clearTimeout(timer)
+  window.removeEventListener('online', online)
 })
 </script>
 
@@ -136,6 +158,11 @@ onMounted(() => {
         <h2 class="mb-2 text-[18px] font-[650]">The Desk is empty</h2>
         <p class="quiet mb-6">Drop a pencil sketch anywhere on this page to ink it, or start on blank paper.</p>
         <button class="button-strong" @click="startBlank">New drawing</button>
+      </div>
+      <div v-else-if="closedBecause" class="mx-auto mt-24 max-w-[440px] text-center" role="alert">
+        <h2 class="mb-2 text-[18px] font-[650]">The Desk cannot be opened yet</h2>
+        <p class="quiet mb-6">{{ closedBecause }} It is tried again by itself.</p>
+        <button class="button-strong" @click="load">Try now</button>
       </div>
       <p v-else class="quiet mt-24 text-center" role="status">Opening the Desk …</p>
       <Disclosure v-if="takenOff.length" as="section" class="mt-10" data-testid="taken-off">

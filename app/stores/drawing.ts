@@ -213,6 +213,8 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   async function undo(): Promise<void> {
+    // With something under the hand, that alone goes.
+    if (base) return overtake()
     overtake()
     let step = history.value.undo.at(-1)
     if (!step && hasOlder.value) {
@@ -223,6 +225,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   function redo(): void {
+    if (base) return overtake()
     overtake()
     const step = history.value.redo.at(-1)
     if (step) walk(step, 'redo')

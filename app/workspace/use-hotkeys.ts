@@ -25,7 +25,7 @@ let copiedShapes: { shape: Shape; layer: string }[] = []
 let copied: { line: Line; layer: string }[] = []
 
 /** The workspace's keys. What the instrument understands goes to it first. */
-export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean; undo: () => void; showKeys: () => void }): void {
+export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean; undo: () => void; redo: () => void; showKeys: () => void }): void {
   const store = useDrawingStore()
   const view = useViewStore()
   const studio = useStudioStore()
@@ -45,11 +45,11 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   function withCommand(key: string, shift: boolean): boolean {
     switch (key) {
       case 'z':
-        if (shift) store.redo()
+        if (shift) to.redo()
         else to.undo()
         return true
       case 'y':
-        store.redo()
+        to.redo()
         return true
       case 's':
         void store.settled()

@@ -21,10 +21,20 @@ const DOUBLE_REACH = 5
 /** Pressure for devices that report none, and for the samples of a pen that has just touched down. */
 const EVEN_PRESSURE = 0.5
 
+/** The hand on the canvas. */
+export interface PointerHand {
+  /** Whether an instrument is pressed down. */
+  isDown: () => boolean
+  /** Takes the instrument off the canvas: what is under the hand goes, and what the pointer does until it is released means nothing. */
+  drop: () => void
+}
+
 /** Turns the pointer events of the canvas into presses, moves and releases in page px; pans and zooms. */
-export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, instrument, panning, after }: PointerOptions): void {
+export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, instrument, panning, after }: PointerOptions): PointerHand {
   const view = useViewStore()
   let down: number | null = null
+  /** What the pointer does until it is released means nothing. */
+  let dropped = false
   let pan: Vec | null = null
   /** Shift while moving the page: the drag turns it about the middle of the view. */
   let turning = false
@@ -101,6 +111,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
       pan = now
       return
     }
+    if (dropped) return
     instrument()?.move?.(handOf(e, 0))
     after()
   }
@@ -108,6 +119,10 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   function release(e: PointerEvent): void {
     if (e.pointerId !== down) return
     down = null
+    if (dropped) {
+      dropped = false
+      return
+    }
     if (pan) {
       pan = null
       return
@@ -120,7 +135,15 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     if (e.pointerId !== down) return
     down = null
     pan = null
+    if (!dropped) instrument()?.cancel?.()
+    dropped = false
+    after()
+  }
+
+  function drop(): void {
+    dropped = true
     instrument()?.cancel?.()
+    bench.drop()
     after()
   }
 
@@ -161,6 +184,8 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     window.removeEventListener('keyup', space)
     bench.drop()
   })
+
+  return { isDown: () => down !== null && !pan && !dropped, drop }
 }
 
 /** Degrees by which a hand that goes from `a` to `b` goes round `middle`. */

@@ -21,6 +21,7 @@ import { useViewStore } from '~/stores/view'
 import { createBench } from '~/workspace/bench'
 import { INSTRUMENTS, ON_OUTLINES } from '~/workspace/instruments'
 import { createOutlineBench } from '~/workspace/outline-bench'
+import { keepUnderWay } from '~/workspace/under-way'
 import { MOST_LIVE, useInk } from '~/workspace/use-ink'
 import { usePointer } from '~/workspace/use-pointer'
 
@@ -54,6 +55,8 @@ let frame = 0
 /** Lines that the tiles leave out; they stay on the live canvas until the tiles show them again. */
 let hidden: string[] = []
 let lingering: Line[] = []
+/** Whether something that is being laid is written down. */
+let kept = false
 
 const shapesShown = computed(() => view.pass === 'shapes' || view.pass === 'deliver')
 
@@ -67,9 +70,11 @@ const liveIds = computed(() => {
 watch(
   () => view.instrument,
   (name) => {
-    instrument.value?.leave?.()
+    const before = instrument.value
+    before?.leave?.()
     const make = INSTRUMENTS[name]
     instrument.value = make ? new make(ON_OUTLINES.includes(name) ? outlineBench : bench) : null
+    if (before) keepLaid()
     tick.value++
   },
   { immediate: true },
@@ -210,15 +215,36 @@ function exchange(ids: readonly string[]): void {
   })
 }
 
-usePointer(root, {
+const pointer = usePointer(root, {
   bench,
   markAt: (p) => marksLayer?.at(p) ?? null,
   instrument: () => instrument.value,
   panning,
-  after: () => tick.value++,
+  after: () => {
+    tick.value++
+    keepLaid()
+  },
 })
 
+/** What is laid node by node outlives a crash: it is written down after each node. A stroke is, when the page goes. */
+function keepLaid(going = false): void {
+  if (!store.drawing || (pointer.isDown() && !going)) return
+  const laid = instrument.value?.underWay?.() ?? null
+  if (laid || kept) keepUnderWay(store.drawing.id, laid)
+  kept = !!laid
+}
+const pageGoes = (): void => keepLaid(true)
+
+/** The instrument is laid aside: what is under way becomes a step. */
+function putDown(): void {
+  if (!store.drawing) return
+  instrument.value?.leave?.()
+  instrument.value = null
+  keepLaid()
+}
+
 onMounted(() => {
+  window.addEventListener('pagehide', pageGoes)
   raster = new InkRaster(tiles.value!, ink.raster)
   marksLayer = new MarksLayer(stage.value!)
   observer = new ResizeObserver(resize)
@@ -232,7 +258,8 @@ onMounted(() => {
 })
 
 onBeforeUnmount(() => {
-  instrument.value?.leave?.()
+  window.removeEventListener('pagehide', pageGoes)
+  putDown()
   observer?.disconnect()
   raster?.destroy()
   marksLayer?.destroy()
@@ -241,15 +268,25 @@ onBeforeUnmount(() => {
 
 /** Keys that the instrument understands. */
 function key(name: string, shift: boolean): boolean {
-  return instrument.value?.key?.(name, shift) ?? false
+  const done = instrument.value?.key?.(name, shift) ?? false
+  if (done) keepLaid()
+  return done
 }
 
-/** Undo: what is half made goes first, then the last step of the history. */
+/** Undo: what is under the hand goes first, then what is half made, then the last step of the history. */
 function undo(): void {
-  if (!instrument.value?.stepBack?.()) void store.undo()
+  if (pointer.isDown()) pointer.drop()
+  else if (!instrument.value?.stepBack?.()) void store.undo()
+  keepLaid()
 }
 
-defineExpose({ key, undo })
+/** Redo: with something under the hand there is nothing to bring again but what the hand would lose. */
+function redo(): void {
+  if (pointer.isDown()) pointer.drop()
+  else store.redo()
+}
+
+defineExpose({ key, undo, redo, putDown })
 </script>
 
 <template>

@@ -14,11 +14,13 @@ import KeysCard from '~/components/workspace/KeysCard.vue'
 import LayersPanel from '~/components/workspace/LayersPanel.vue'
 import TopBar from '~/components/workspace/TopBar.vue'
 import Tray from '~/components/workspace/Tray.vue'
+import type { Drawing } from '#core/drawing/model'
 import type { Way } from '~/stores/drawing'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
+import { placeLine, takeLeftBehind } from '~/workspace/under-way'
 import { provideInk } from '~/workspace/use-ink'
 import { useSketchImport } from '~/workspace/use-sketch-import'
 import { isInkml, useTracesImport } from '~/workspace/use-traces-import'
@@ -45,12 +47,20 @@ async function open(): Promise<void> {
     const drawing = store.drawing!
     view.activeLayer = drawing.layers.filter((l) => l.kind === 'lines' && !l.locked).at(-1)?.id ?? null
     if (view.size.width > 1) view.showPage(drawing.page)
+    await bringBack(drawing)
     const warnings = sessionStorage.getItem('bellatrait:warnings')
     sessionStorage.removeItem('bellatrait:warnings')
     if (warnings) store.notice = `This file was brought in. ${warnings}.`
   } catch (e) {
     failure.value = (e as Error).message
   }
+}
+
+/** Lines that were being laid when a window of this drawing was closed, reloaded or crashed are steps now. */
+async function bringBack(drawing: Drawing): Promise<void> {
+  const left = await takeLeftBehind(drawing)
+  for (const line of left) store.edit(line.label, (draft) => placeLine(draft, line, view.activeLayer))
+  if (left.length) store.notice = `${left.length === 1 ? 'The line that was' : 'The lines that were'} being drawn when this drawing was closed ${left.length === 1 ? 'is' : 'are'} here again.`
 }
 
 /** A choice is let go when undo takes its line away, or when its layer is locked or out of sight. */
@@ -85,8 +95,9 @@ function takeWay(way: Way): void {
 }
 
 const undo = (): void => canvas.value?.undo()
+const redo = (): void => canvas.value?.redo()
 
-useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, undo, showKeys: () => (keysOpen.value = true) })
+useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, undo, redo, showKeys: () => (keysOpen.value = true) })
 
 function drop(e: DragEvent): void {
   const file = e.dataTransfer?.files[0]
@@ -101,7 +112,10 @@ onMounted(() => {
   void open()
   window.addEventListener('beforeunload', warn)
 })
-onBeforeRouteLeave(() => store.settled())
+onBeforeRouteLeave(() => {
+  canvas.value?.putDown()
+  return store.settled()
+})
 onBeforeUnmount(() => {
   window.removeEventListener('beforeunload', warn)
   store.close()
