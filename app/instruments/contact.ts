@@ -27,6 +27,9 @@ interface Look {
   chosen: readonly string[]
 }
 
+/** What the person decided of single ends and accepted: it holds from then on, or the next proposal would overrule it. */
+const accepted = new Map<string, Verdict>()
+
 /** Contacts that were found, and among what. */
 interface Known {
   lines: readonly Line[]
@@ -46,6 +49,7 @@ export class Contact implements Instrument {
   readonly cursor = 'default'
   private proposals: EndProposal[] = []
   private known: Known | null = null
+  /** What the person decided of single ends and has not accepted yet. */
   private readonly decided = new Map<string, Verdict>()
   /** The end under the pointer, or the one that the arrow keys came to. */
   private over: string | null = null
@@ -99,7 +103,7 @@ export class Contact implements Instrument {
     if (this.gone) return
     this.looking = false
     const rule = bench.preferences().contact
-    this.proposals = proposalsFor(contacts, this.decided)
+    this.proposals = proposalsFor(contacts, new Map([...accepted, ...this.decided]))
     if (this.aside) {
       bench.tryOn(null)
       bench.refresh()
@@ -115,21 +119,32 @@ export class Contact implements Instrument {
       return line.weight.unlit && light && outsides ? litLine(next, outsides.get(line.id) ?? null, light) : next
     })
     const accept = (): void => {
+      for (const [end, verdict] of this.decided) accepted.set(end, verdict)
       this.decided.clear()
       makeStep(bench, 'Weight by contact', of, weights.keys())
       this.review()
     }
     if (weights.size) this.accepting = accept
-    bench.tryOn({ of, summary: this.summary(all, open, chosen), changes: weights.size > 0, accept, drop: () => this.putAside() })
+    bench.tryOn({ of, summary: this.summary(all, open, chosen), changes: weights.size > 0, accept, drop: () => this.putAside(), ...(chosen.length && { wider: { title: 'The whole drawing', run: () => this.takeAll() } }) })
     bench.refresh()
   }
 
   private summary(all: readonly Line[], open: ReadonlySet<string>, chosen: readonly string[]): string {
     const count = (v: Verdict): number => this.proposals.filter((p) => p.verdict === v).length
+    const whose = chosen.length ? `Of the ${chosen.length === 1 ? 'chosen line' : `${chosen.length} chosen lines`}` : 'Of the whole drawing'
     const asked = chosen.length ? new Set(chosen) : open
     const pinned = this.bench.preferences().contact.pinned ? 0 : all.filter((l) => asked.has(l.id) && l.weight.pinned).length
     const parts = [`${count('taper')} taper`, `${count('full')} are full`, ...(count('leave') ? [`${count('leave')} stay as they are`] : [])]
-    return `${this.proposals.length} ends: ${parts.join(', ')}.${leftAlone(pinned)}`
+    const ends = this.proposals.length
+    if (!ends) return `${whose}: no end to weigh. ${chosen.length ? 'Closed and pinned lines, and those of locked layers, are left alone.' : ''}${leftAlone(pinned)}`.trim()
+    return `${whose}: ${ends} ${ends === 1 ? 'end' : 'ends'}, ${parts.join(', ')}.${leftAlone(pinned)}`
+  }
+
+  /** The rule looks at every line instead of the chosen ones. */
+  private takeAll(): void {
+    this.bench.select([])
+    this.aside = false
+    this.review()
   }
 
   private putAside(): void {

@@ -74,8 +74,8 @@ export interface Bench {
   preferences(): Readonly<Preferences>
   /** Keeps choices that the hand made on the canvas. */
   remember(choices: Partial<Preferences>): void
-  /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over. */
-  lineAt(p: Vec, reach: number): LineHit | null
+  /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over, and so is what is snipped away unless asked for. */
+  lineAt(p: Vec, reach: number, hiddenToo?: boolean): LineHit | null
   /** All visible lines, from the bottom of the stack to the top; `open` leaves out those of locked layers. */
   allLines(open: boolean): readonly Line[]
   /** Chosen shapes of layers: blots and fills. */

@@ -86,7 +86,7 @@ export class Light implements Instrument {
     const pinned = lines.filter((l) => l.weight.pinned).length
     const sides = this.sides()
     const lit = lines.filter((l) => !l.weight.pinned && sides.get(l.id)).length
-    return `${lit} ${lit === 1 ? 'line has' : 'lines have'} an outside and ${lit === 1 ? 'takes' : 'take'} the light.${leftAlone(pinned)}`
+    return `Of the whole drawing: ${lit} ${lit === 1 ? 'line has' : 'lines have'} an outside and ${lit === 1 ? 'takes' : 'take'} the light.${leftAlone(pinned)}`
   }
 
   private accept(): void {

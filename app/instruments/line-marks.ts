@@ -1,6 +1,7 @@
 import type { Line } from '#core/drawing/model'
 import type { ArcLength } from '#core/geometry/arc-length'
 import { arcOfPath } from '#core/geometry/known'
+import { shownParts } from '#core/weight/shown'
 import { findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Bench } from './instrument'
@@ -36,8 +37,11 @@ export function endMarks(line: Line, taken = false): Mark[] {
   const first = arc.tangent(0)
   const last = arc.tangent(arc.total)
   if (!first || !last) return []
-  return [
+  // An end that is snipped away is not there to be gone on from.
+  const [begins, ends] = [shownParts(line)[0]?.from === 0, shownParts(line).at(-1)?.to === 1]
+  const marks: Mark[] = [
     { kind: 'end', at: arc.point(0), outward: { x: -first.x, y: -first.y }, ref: taken ? { kind: 'end', line: line.id, end: 'first' } : null },
     { kind: 'end', at: arc.point(arc.total), outward: last, ref: taken ? { kind: 'end', line: line.id, end: 'last' } : null },
   ]
+  return marks.filter((_, i) => (i === 0 ? begins : ends))
 }

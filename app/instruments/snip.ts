@@ -34,7 +34,7 @@ export class Snip implements Instrument {
   }
 
   private targetAt(at: Vec): Target | null {
-    const hit = this.bench.lineAt(at, REACH)
+    const hit = this.bench.lineAt(at, REACH, true)
     this.uncrossed = false
     if (!hit) return null
     const { line } = hit

@@ -14,6 +14,8 @@ export interface Trial {
   changes: boolean
   accept: () => void
   drop: () => void
+  /** Looks at more than it does now. */
+  wider?: { title: string; run: () => void }
 }
 
 /** Makes what was tried on the lines named a step of the history. */

@@ -2,6 +2,7 @@ import type { Ref } from 'vue'
 import type { Drawing, Layer, Line, Shape, Vec } from '#core/drawing/model'
 import { boxOfPath } from '#core/geometry/known'
 import { inTurns } from '#core/turns'
+import { isShownAt } from '#core/weight/shown'
 import type { Bench, LineHit } from '~/instruments/instrument'
 import { widthOf } from '~/instruments/across'
 import { arcOf } from '~/instruments/line-marks'
@@ -69,7 +70,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     return { layer: open?.id ?? null, above: place < 0 ? layers.length - 1 : place }
   }
 
-  function lineAt(p: Vec, reach: number): LineHit | null {
+  function lineAt(p: Vec, reach: number, hiddenToo = false): LineHit | null {
     const within = reach / view.viewport.zoom
     let best: LineHit | null = null
     for (const layer of drawing().layers) {
@@ -77,7 +78,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
       for (const line of layer.items) {
         const hit = hitLine(line, p, within)
         // Lines drawn later lie on top: they win when as near.
-        if (hit && (!best || hit.distance <= best.distance)) best = hit
+        if (hit && (hiddenToo || isShownAt(line, hit.at)) && (!best || hit.distance <= best.distance)) best = hit
       }
     }
     return best

@@ -1,4 +1,5 @@
-import type { Cap, Line, Snip } from '../drawing/model'
+import type { Cap, Line } from '../drawing/model'
+import { hiddenSpans } from '../weight/shown'
 
 /** A visible stretch of a line, px of arc length, and caps where it does not have those of the line. */
 export interface Stretch {
@@ -20,12 +21,6 @@ export function visibleStretches(line: Line, total: number): Stretch[] {
   const period = dash.reduce((a, b) => a + b, 0) * (dash.length % 2 ? 2 : 1)
   if (!(period > 0) || total / period > MOST_DASHES) return stretches
   return stretches.flatMap((s) => dashesIn(s, dash))
-}
-
-/** The spans that a snip hides, shares of arc length; two where it goes round the seam of a closed line. */
-export function hiddenSpans({ from, to, idle }: Snip): [number, number][] {
-  if (idle || from === to) return []
-  return from < to ? [[from, to]] : [[from, 1], [0, to]]
 }
 
 /** A stretch less what lies between two places. Its ends there are cut square: they lie on the line that crosses. */

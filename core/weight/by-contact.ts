@@ -1,9 +1,11 @@
 import type { End } from '../drawing/ends'
 import type { Line, Weight, WidthStop } from '../drawing/model'
-import { bodyAt, bodyStops, bodyWidth, insetOf, isEndStop } from './body'
+import { arcOfPath } from '../geometry/known'
+import { AT_END, bodyAt, bodyStops, bodyWidth, insetOf, isEndStop } from './body'
 import type { ContactOptions, EndContact } from './contact'
 import { contactsOf } from './contact'
 import { taperAtEnd, withTaper } from './end-tapers'
+import { LineWidth } from './half-widths'
 
 /** What is done with an end: it tapers, it is as full as what it tucks under allows, or it stays as it is. */
 export const VERDICTS = ['taper', 'full', 'leave'] as const
@@ -53,7 +55,7 @@ export function weightsByContact(lines: readonly Line[], proposals: readonly End
   for (const p of proposals) {
     const line = known.get(p.line)!
     const weight = out.get(p.line) ?? line.weight
-    const next = p.verdict === 'leave' ? weight : p.verdict === 'taper' ? tapered(line, weight, p.end, rule) : full(line, weight, p.end, roomUnder(p, known), rule.strength)
+    const next = p.verdict === 'leave' ? weight : isCutOff(p) ? fullAtCut(line, weight, p, roomUnder(p, known), rule.strength) : p.verdict === 'taper' ? tapered(line, weight, p.end, rule) : full(line, weight, p.end, roomUnder(p, known), rule.strength)
     if (next !== weight) out.set(p.line, next)
   }
   return out
@@ -79,6 +81,29 @@ function tapered(line: Line, weight: Weight, end: End, { strength, taper }: Cont
   const was = taperAtEnd(weight, end)
   if ((was && was.tip <= tip + SAME) || now.left + now.right <= (tip + SAME) * widestBody(line)) return weight
   return withTaper(weight, end, { length: taper, unit: '%', tip, ease: was?.ease ?? 'straight' })
+}
+
+/** Whether a snip cuts the end off: what lies beyond is not there. */
+const isCutOff = ({ place }: EndProposal): boolean => place > AT_END && place < 1 - AT_END
+
+/** As `full`, at the place where a snip cuts a line off: its taper beyond is gone with the rest, so that cannot be asked for. */
+function fullAtCut(line: Line, weight: Weight, { end, place, verdict }: EndProposal, most: number, strength: number): Weight {
+  if (verdict === 'taper') return weight
+  const { total } = arcOfPath(line.path)
+  const bare = withTaper(weight, end, null)
+  const body = bodyAt(line, place)
+  const wide = (weight.size / 2) * (body.left + body.right)
+  if (!(wide > 0)) return weight
+  const { left, right } = new LineWidth(weight, line.finish.align, total, line.path.closed).at(place * total)
+  const slack = SAME * wide
+  const target = Math.min(wide, most)
+  if (left + right >= target * strength - slack && left + right <= most + slack) return weight
+  const k = (wide > most ? most : wide) / wide
+  const inset = insetOf(line) * (end === 'first' ? 1 : -1)
+  const stops = bare.stops.filter((s) => Math.abs(s.at - place) > AT_END)
+  const shoulder = { at: Math.min(1, Math.max(0, place + inset)), ...bodyAt(line, place + inset) }
+  const all = [...stops, { at: place, left: body.left * k, right: body.right * k }, ...(k < 1 - SAME ? [shoulder] : [])]
+  return { ...bare, stops: all.sort((a, b) => a.at - b.at) }
 }
 
 /** With an end as wide as the line's body, and no wider than `most` px. */

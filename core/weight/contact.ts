@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush'
 import type { End } from '../drawing/ends'
-import type { Line, Vec } from '../drawing/model'
+import type { Line, Path, Vec } from '../drawing/model'
 import { ArcLength } from '../geometry/arc-length'
 import { boxOfCubics, grown } from '../geometry/bounds'
 import { crossingsOf } from '../geometry/crossings'
@@ -9,6 +9,8 @@ import { cubicsBetween } from '../geometry/part-of-path'
 import { direction, distance, dot, subtract } from '../geometry/point'
 import { atOnce } from '../turns'
 import { bodyAt } from './body'
+import type { ShownPart } from './shown'
+import { isShownAt, shownParts } from './shown'
 
 /** How an end lies to the other lines: in the open, on one, or past one that it cuts. */
 export type ContactKind = 'free' | 'meeting' | 'crossing'
@@ -24,6 +26,8 @@ export interface EndContact {
   line: string
   end: End
   at: Vec
+  /** Where on the line the end is, a share 0..1: 0 or 1, or where a snip cuts it off. */
+  place: number
   /** Unit vector in which the line would go on. */
   outward: Vec
   kind: ContactKind
@@ -65,24 +69,25 @@ export function* findContacts(lines: readonly Line[], options: ContactOptions, o
   const near = nearLines(lines, options)
   const found: EndContact[] = []
   for (const [i, line] of lines.entries()) {
-    if ((only && !only.has(line.id)) || line.path.closed || !arcOfPath(line.path).total) continue
+    if ((only && !only.has(line.id)) || line.path.closed || !arcOfPath(line.path).total || !shownParts(line).length) continue
     found.push(contactOf(line, 'first', near, options), contactOf(line, 'last', near, options))
     yield i / lines.length
   }
   return found
 }
 
-/** A line and those of its segments that come near a place. */
+/** A part of a line that carries ink, and those of its segments that come near a place. */
 interface Near {
-  line: Line
+  part: ShownPart
   segments: number[]
 }
 
 /** Answers which segments of which lines may come near enough to a point to be met or crossed there. */
 function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions): (p: Vec) => Near[] {
-  const parts = lines.flatMap((line, l) => {
+  const shown = lines.flatMap(shownParts)
+  const parts = shown.flatMap(({ line, path }, l) => {
     const pad = Math.max(reach + line.weight.size * Math.max(...line.weight.stops.map((s) => Math.max(s.left, s.right))), overshoot)
-    return arcOfPath(line.path).cubics.map((cubic, segment) => ({ l, segment, box: grown(boxOfCubics([cubic]), pad) }))
+    return arcOfPath(path).cubics.map((cubic, segment) => ({ l, segment, box: grown(boxOfCubics([cubic]), pad) }))
   })
   if (!parts.length) return () => []
   const index = new Flatbush(parts.length)
@@ -94,25 +99,26 @@ function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions)
       const { l, segment } = parts[i]!
       near.set(l, [...(near.get(l) ?? []), segment])
     }
-    return [...near].sort(([a], [b]) => a - b).map(([l, segments]) => ({ line: lines[l]!, segments: segments.sort((a, b) => a - b) }))
+    return [...near].sort(([a], [b]) => a - b).map(([l, segments]) => ({ part: shown[l]!, segments: segments.sort((a, b) => a - b) }))
   }
 }
 
 function contactOf(line: Line, end: End, near: (p: Vec) => Near[], options: ContactOptions): EndContact {
-  const arc = arcOfPath(line.path)
-  const place = end === 'first' ? 0 : arc.total
-  const at = arc.point(place)
-  const tangent = arc.tangent(place) ?? { x: 1, y: 0 }
+  const part = end === 'first' ? shownParts(line)[0]! : shownParts(line).at(-1)!
+  const arc = arcOfPath(part.path)
+  const tip = end === 'first' ? 0 : arc.total
+  const at = arc.point(tip)
+  const tangent = arc.tangent(tip) ?? { x: 1, y: 0 }
   const outward = end === 'first' ? { x: -tangent.x, y: -tangent.y } : tangent
-  const found = { line: line.id, end, at, outward }
+  const found = { line: line.id, end, at, outward, place: end === 'first' ? part.from : part.to }
   const others = near(at)
   const touched = others.flatMap((o) => touchOf(line, end, o, at, options.reach)).sort((a, b) => a.off - b.off)
   if (touched.length) {
     const body = touched.find((t) => !t.way)
-    const ways = [wayOut(line, end), ...touched.flatMap((t) => t.way ?? [])]
+    const ways = [wayOut(part.path, end), ...touched.flatMap((t) => t.way ?? [])]
     return { ...found, kind: 'meeting', under: (body ?? touched[0]!).place, point: !body && runTogether(ways) }
   }
-  const crossed = crossingNear(line, end, others, options.overshoot)
+  const crossed = crossingNear(part, end, others, options.overshoot)
   return { ...found, kind: crossed ? 'crossing' : 'free', under: crossed, point: false }
 }
 
@@ -125,28 +131,31 @@ interface Touch {
 }
 
 /** Where an end touches the body or an end of another line, or its own body farther along. */
-function touchOf(line: Line, end: End, { line: other, segments }: Near, at: Vec, reach: number): Touch[] {
+function touchOf(line: Line, end: End, { part: other, segments }: Near, at: Vec, reach: number): Touch[] {
   const arc = arcOfPath(other.path)
   if (!arc.total) return []
-  if (other === line) return ownTouch(line, end, at, reach)
+  if (other.line === line) return ownTouch(line, end, at, reach)
   const hit = arc.nearest(at, segments)
-  const share = hit.length / arc.total
-  if (hit.distance > reach + bodyHalf(other, share)) return []
+  const share = shareOn(other, hit.length / arc.total)
+  if (hit.distance > reach + bodyHalf(other.line, share)) return []
   const theirs = endNear(other, at, reach)
-  return [{ place: { line: other.id, at: share }, off: hit.distance, way: theirs && wayOut(other, theirs) }]
+  return [{ place: { line: other.line.id, at: share }, off: hit.distance, way: theirs && wayOut(other.path, theirs) }]
 }
 
+/** A share of a part as a share of its whole line. */
+const shareOn = ({ from, to }: ShownPart, share: number): number => from + (to - from) * share
+
 /** Which end of another line lies at a point, if any. */
-function endNear(other: Line, at: Vec, reach: number): End | null {
-  if (other.path.closed) return null
-  const arc = arcOfPath(other.path)
+function endNear({ line, path, from, to }: ShownPart, at: Vec, reach: number): End | null {
+  const arc = arcOfPath(path)
   const close = Math.max(reach, 1)
-  if (distance(arc.point(0), at) <= close) return 'first'
-  return distance(arc.point(arc.total), at) <= close ? 'last' : null
+  // At its first node a closed line goes on.
+  if ((!line.path.closed || from > 0) && distance(arc.point(0), at) <= close) return 'first'
+  return (!line.path.closed || to < 1) && distance(arc.point(arc.total), at) <= close ? 'last' : null
 }
 
 /** The direction in which a line comes to its end, over its last stretch. */
-function wayOut({ path }: Line, end: End): Vec {
+function wayOut(path: Path, end: End): Vec {
   const arc = arcOfPath(path)
   const back = Math.min(LOOK_BACK, arc.total / 2)
   const [tip, from] = end === 'first' ? [arc.point(0), arc.point(back)] : [arc.point(arc.total), arc.point(arc.total - back)]
@@ -167,6 +176,7 @@ function ownTouch(line: Line, end: End, at: Vec, reach: number): Touch[] {
   for (let s = from; s <= to; s += step) {
     const off = distance(arc.point(s), at)
     const share = s / arc.total
+    if (!isShownAt(line, share)) continue
     if (off <= reach + bodyHalf(line, share) && (!best || off < best.off)) best = { place: { line: line.id, at: share }, off, way: null }
   }
   // The part just beyond what was skipped is near along the way, not come back to.
@@ -174,21 +184,21 @@ function ownTouch(line: Line, end: End, at: Vec, reach: number): Touch[] {
 }
 
 /** The line that is cut nearest before an end, no farther back than `overshoot` px. */
-function crossingNear(line: Line, end: End, others: readonly Near[], overshoot: number): LinePlace | null {
-  const { total } = arcOfPath(line.path)
+function crossingNear({ line, path }: ShownPart, end: End, others: readonly Near[], overshoot: number): LinePlace | null {
+  const { total } = arcOfPath(path)
   const [from, to] = end === 'first' ? [0, Math.min(total, overshoot)] : [Math.max(0, total - overshoot), total]
-  const last = cubicsBetween(line.path, from, to)
+  const last = cubicsBetween(path, from, to)
   if (!last.length) return null
   const stretch = new ArcLength(last)
   let best: { place: LinePlace; back: number } | null = null
-  for (const { line: other, segments } of others) {
-    if (other === line) continue
+  for (const { part: other, segments } of others) {
+    if (other.line === line) continue
     const theirs = arcOfPath(other.path)
     for (const c of crossingsOf(last, segments.map((s) => theirs.cubics[s]!))) {
       const s = stretch.at(c.a.segment, c.a.t)
       const back = end === 'first' ? s : stretch.total - s
       if (best && back >= best.back) continue
-      best = { place: { line: other.id, at: theirs.at(segments[c.b.segment]!, c.b.t) / theirs.total }, back }
+      best = { place: { line: other.line.id, at: shareOn(other, theirs.at(segments[c.b.segment]!, c.b.t) / theirs.total) }, back }
     }
   }
   return best?.place ?? null

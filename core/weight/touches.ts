@@ -3,6 +3,7 @@ import { grown, overlap } from '../geometry/bounds'
 import { arcOfPath, boxOfPath, crossingsBetween } from '../geometry/known'
 import type { ContactOptions } from './contact'
 import { contactsOf } from './contact'
+import { isShownAt, shownParts } from './shown'
 
 /** Where a line touches another: a share 0..1 of its length, the other line, and how. */
 export interface Touch {
@@ -15,7 +16,9 @@ export interface Touch {
 /** Touches closer than this share of the line are one. */
 const SAME = 1e-3
 
-const endsOf = ({ path }: Line): Vec[] => (path.closed ? [] : [path.nodes[0]!.at, path.nodes[path.nodes.length - 1]!.at])
+/** Where a line's ink ends: at its ends, or where snips cut it off. */
+const endsOf = (line: Line): Vec[] =>
+  line.path.closed ? [] : shownParts(line).flatMap(({ path }) => [path.nodes[0]!.at, path.nodes[path.nodes.length - 1]!.at])
 
 /** Where other lines touch `line`, along it. */
 export function touchesOf(line: Line, lines: readonly Line[], options: ContactOptions): Touch[] {
@@ -28,13 +31,16 @@ export function touchesOf(line: Line, lines: readonly Line[], options: ContactOp
   const about = new Set(near.filter((l) => l.id === line.id || endsOf(l).some((p) => p.x >= wide.minX && p.x <= wide.maxX && p.y >= wide.minY && p.y <= wide.maxY && arcOfPath(line.path).nearest(p).distance <= pad)).map((l) => l.id))
   const ends = contactsOf(near, options, about).filter((c) => c.kind === 'meeting' && c.under)
   const touches: Touch[] = [
-    ...ends.filter((c) => c.line === line.id).map((c): Touch => ({ at: c.end === 'first' ? 0 : 1, by: c.under!.line, how: 'meets' })),
+    ...ends.filter((c) => c.line === line.id).map((c): Touch => ({ at: c.place, by: c.under!.line, how: 'meets' })),
     ...ends.filter((c) => c.under!.line === line.id && c.line !== line.id).map((c): Touch => ({ at: c.under!.at, by: c.line, how: 'met' })),
   ]
   for (const other of near) {
     if (other.id === line.id) continue
-    for (const { a } of crossingsBetween(line.path, other.path)) {
+    const theirs = arcOfPath(other.path)
+    for (const { a, b } of crossingsBetween(line.path, other.path)) {
       const at = arcOfPath(line.path).at(a.segment, a.t) / total
+      // What is snipped away on either line crosses nothing.
+      if (!isShownAt(line, at) || !isShownAt(other, theirs.at(b.segment, b.t) / theirs.total)) continue
       // What an end that lies on the line crosses there is that contact.
       if (!touches.some((t) => t.by === other.id && Math.abs(t.at - at) * total < pad)) touches.push({ at, by: other.id, how: 'crosses' })
     }

@@ -7,6 +7,7 @@ import type { ContactRule } from '#core/weight/by-contact'
 import { keyOfEnd, proposeByContact, weightsByContact } from '#core/weight/by-contact'
 import { contactsOf } from '#core/weight/contact'
 import { LineWidth } from '#core/weight/half-widths'
+import { touchesOf } from '#core/weight/touches'
 import { SCENARIO } from '../../demo/scenario'
 import { plainLine, straightPath } from './support/desk'
 import { randomLines } from './support/random-strokes'
@@ -51,6 +52,26 @@ describe('an end', () => {
   it('of a line that comes back to its own body meets it', () => {
     const loop = newLine({ closed: false, nodes: [[0, 0], [100, 0], [100, 80], [40, 80], [40, 0]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })) })
     expect(contactsOf([loop], RULE).map((c) => c.kind)).toEqual(['free', 'meeting'])
+  })
+
+  it('that is snipped off touches what cut it, arrives there full, and is met by nothing where it is hidden', () => {
+    const wall = named('wall', 100, 0, 100, 80, 8)
+    const long = { ...named('long', 0, 40, 180, 40), snips: [{ from: 100 / 180, to: 1, fromBy: 'wall' }] }
+    const [, last] = contactsOf([wall, long], RULE, new Set(['long']))
+    expect(last).toMatchObject({ kind: 'meeting', under: { line: 'wall', at: 0.5 }, at: { x: 100, y: 40 } })
+    expect(last!.place).toBeCloseTo(100 / 180, 9)
+    // Before, a taper began in the open, far behind the wall, and the line came thin to it.
+    const thin = { ...long, weight: { ...long.weight, end: { length: 90, unit: '%' as const, tip: 0, ease: 'straight' as const } } }
+    const after = weighed([wall, thin]).find((l) => l.id === 'long')!
+    expect(widthAt(after, 100 / 180)).toBeCloseTo(6, 2)
+    expect(weighed(weighed([wall, thin]))).toEqual(weighed([wall, thin]))
+    // What ends on the hidden part ends in the open; what crosses it there crosses nothing.
+    const ends = named('ends', 150, 90, 150, 41)
+    const crosses = named('crosses', 160, 0, 160, 90)
+    expect(kinds([wall, long, ends])['ends last']).toBe('free')
+    expect(kinds([wall, { ...long, snips: [] }, ends])['ends last']).toBe('meeting')
+    expect(touchesOf(long, [wall, long, ends, crosses], RULE).map((t) => t.by)).toEqual(['wall'])
+    expect(touchesOf(crosses, [wall, long, ends, crosses], RULE)).toEqual([])
   })
 
   it('is told alike however the lines are ordered', () => {

@@ -13,6 +13,7 @@ const trial = useTrialStore()
     <span class="ml-auto flex shrink-0 items-center gap-3">
       <slot />
       <template v-if="trial.current">
+        <button v-if="trial.current.wider" class="quiet underline decoration-dotted hover:text-ink" @click="trial.current?.wider?.run()">{{ trial.current.wider.title }}</button>
         <button class="quiet" title="Esc" @click="trial.current?.drop()">Not now</button>
         <button class="button-strong !py-1" title="Enter" :disabled="!trial.current.changes" @click="trial.current?.accept()">Accept</button>
       </template>
