@@ -1,6 +1,7 @@
 import type { Line, Path, PathNode, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
 import { bowedPath } from '#core/geometry/bow'
+import { arcOfPath } from '#core/geometry/known'
 import { add, distance, lerp, scale, subtract } from '#core/geometry/point'
 import { findLayer } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
@@ -9,13 +10,16 @@ import type { Bench, Hand, Instrument, UnderWay } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 import { Snapping } from './snapping'
 
+/** A bow is taken hold of within this of its curve, screen px. */
+const HOLD = 14
+
 /** Shorter chords than this are slips of the hand, screen px. */
 const SLIP = 4
 
 /** What the hand is at. */
 type Grip =
   | { kind: 'chord'; began: Vec; fresh: boolean }
-  | { kind: 'belly'; index: number; before: Vec }
+  | { kind: 'belly'; index: number; before: Vec; /** Where on the bow it was taken hold of; null for its middle. */ hold: { at: Vec; lever: number } | null }
   | { kind: 'joint'; index: number; screen: Vec; moved: boolean; before: Vec }
 
 /** Draws a chord and bends it: press and drag the chord, then pull its middle. Chord follows chord into one line. */
@@ -43,15 +47,15 @@ export class Bow implements Instrument {
         return 'Drag: move the point'
       default:
     }
-    if (!this.pulls.length) return 'Drag: a chord, then pull its middle'
+    if (!this.pulls.length) return 'Drag: a chord, then pull it into a bow'
     const joint = this.pulls.length > 1 ? ' · Click a joint: smooth or corner' : ''
-    return `Pull the middle: bow it · Drag from the end: next chord${joint} · Enter: finish · Backspace: step back`
+    return `Pull the line anywhere: bow it · Drag from the end: next chord${joint} · Enter: finish · Backspace: step back`
   }
 
   press(hand: Hand): void {
     const { mark } = hand
     if (mark?.kind === 'belly' && this.pulls[mark.index]) {
-      this.grip = { kind: 'belly', index: mark.index, before: this.pulls[mark.index]! }
+      this.grip = { kind: 'belly', index: mark.index, before: this.pulls[mark.index]!, hold: null }
       return
     }
     const last = this.points.length - 1
@@ -64,6 +68,12 @@ export class Bow implements Instrument {
       return
     }
     const goesOn = mark?.kind === 'joint' && mark.index === last
+    const held = goesOn ? null : this.bowAt(hand.at)
+    if (held) {
+      this.grip = held
+      this.bench.refresh()
+      return
+    }
     if (!goesOn) this.finish()
     if (!this.points.length) {
       if (!this.bench.layerForInk()) return
@@ -78,7 +88,7 @@ export class Bow implements Instrument {
   move(hand: Hand): void {
     const { grip } = this
     if (grip?.kind === 'chord') this.stretch(hand, grip)
-    else if (grip?.kind === 'belly') this.pull(hand, grip.index)
+    else if (grip?.kind === 'belly') this.pull(hand, grip)
     else if (grip?.kind === 'joint') this.shift(hand, grip)
     else this.snapping.point(hand)
     this.bench.refresh()
@@ -98,10 +108,30 @@ export class Bow implements Instrument {
     if (hand.shift) this.snapping.clear()
   }
 
-  private pull(hand: Hand, index: number): void {
+  /** The bow under the hand, wherever it is taken hold of. */
+  private bowAt(at: Vec): (Grip & { kind: 'belly' }) | null {
+    const path = this.path()
+    if (!path) return null
+    let best: { index: number; off: number } | null = null
+    let share = 0
+    for (const [index] of this.pulls.entries()) {
+      const [a, b] = [path.nodes.findIndex((n) => n.at === this.points[index]), path.nodes.findIndex((n) => n.at === this.points[index + 1])]
+      const arc = arcOfPath({ nodes: path.nodes.slice(a, b + 1), closed: false })
+      const near = arc.nearest(at)
+      if (near.distance * this.bench.zoom() > HOLD || (best && near.distance >= best.off)) continue
+      best = { index, off: near.distance }
+      share = near.length / (arc.total || 1)
+    }
+    if (!best) return null
+    // Near an end the whole bow would leap for a small pull: it is led as if taken a quarter of the way in.
+    const t = Math.min(0.75, Math.max(0.25, share))
+    return { kind: 'belly', index: best.index, before: this.pulls[best.index]!, hold: { at, lever: 4 * t * (1 - t) } }
+  }
+
+  private pull(hand: Hand, { index, before, hold }: Grip & { kind: 'belly' }): void {
     const from = this.points[index]!
     const to = this.points[index + 1]!
-    const pull = subtract(hand.at, lerp(from, to, 0.5))
+    const pull = hold ? add(before, scale(subtract(hand.at, hold.at), 1 / hold.lever)) : subtract(hand.at, lerp(from, to, 0.5))
     const chord = subtract(to, from)
     const l = distance(from, to)
     if (!hand.shift || !(l > 0)) {
@@ -189,7 +219,7 @@ export class Bow implements Instrument {
   }
 
   private path(): Path | null {
-    return this.pulls.length ? bowedPath(this.points, this.pulls, this.smooth) : null
+    return this.pulls.length ? bowedPath(this.points, this.pulls, this.smooth, this.bench.preferences().bend) : null
   }
 
   private finish(): void {
@@ -219,11 +249,15 @@ export class Bow implements Instrument {
     if (!path) return this.snapping.marks()
     const nodes: PathNode[] = path.nodes
     const marks: Mark[] = [{ kind: 'paths', paths: [path], tone: 'plum' }]
-    const last = nodes.length - 1
-    nodes.forEach((n, index) => marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: index === last, ref: { kind: 'joint', index } }))
+    const last = this.points.length - 1
+    for (const n of nodes) {
+      // The node in the middle of a deep bow is no joint of two.
+      const index = this.points.indexOf(n.at)
+      if (index >= 0) marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: index === last, ref: { kind: 'joint', index } })
+    }
     marks.push(...this.snapping.marks())
     if (this.grip?.kind === 'chord') return marks
-    marks.push({ kind: 'closer', at: nodes[last]!.at, ref: { kind: 'joint', index: last } })
+    marks.push({ kind: 'closer', at: this.points[last]!, ref: { kind: 'joint', index: last } })
     this.pulls.forEach((pull, index) => {
       const [from, to] = [this.points[index]!, this.points[index + 1]!]
       marks.push({ kind: 'belly', at: add(lerp(from, to, 0.5), scale(pull, 1)), along: subtract(to, from), index })

@@ -1,4 +1,5 @@
 import type { Taper } from '#core/drawing/model'
+import type { Bend } from '#core/geometry/bow'
 import type { FigureShape } from '#core/geometry/figures'
 import type { SnapKind } from '#core/geometry/snap'
 import type { WeightPart } from '#core/weight/copy-weight'
@@ -39,6 +40,8 @@ export interface Preferences {
   penJoins: 'free' | 'smooth' | 'straight'
   /** Whether a bow goes on smoothly from the one before. */
   bowsJoin: boolean
+  /** Whether a bow is a part of a circle or like a rod that is bent. */
+  bend: Bend
   /** The figure that is drawn next. */
   figure: FigureShape
   /** Width of the blotting brush and of the scraper, px, and whether a blot becomes one with the shapes that it touches. */
@@ -88,6 +91,7 @@ export const DEFAULTS: Preferences = {
   unevenness: 0,
   penJoins: 'free',
   bowsJoin: true,
+  bend: 'arc',
   figure: { kind: 'ellipse', sides: 5, depth: 0.5, turns: 3 },
   blotSize: 24,
   scrapeSize: 18,

@@ -57,6 +57,11 @@ const facts = computed(() => {
   return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : []), ...(line.snips.length ? [`${line.snips.length} ${line.snips.length === 1 ? 'snip' : 'snips'}`] : [])]
 })
 
+const BEND_CHOICES = [
+  { id: 'arc', title: 'A circle', help: 'The bow is a part of a circle' },
+  { id: 'rod', title: 'A rod', help: 'The bow bends most in its middle, like a thin rod pressed together at its ends' },
+] as const
+
 function look(value: number): void {
   if (chosen.lines.value.length) chosen.preview((l) => void (l.weight.size = value))
   else studio.preferences.size = value
@@ -87,6 +92,7 @@ function keep(value: number): void {
       <SelectSection v-if="view.instrument === 'select'" />
       <ChoiceField v-if="view.instrument === 'pen'" v-model="studio.preferences.penJoins" label="Clicks join" :choices="JOINS" />
       <FigureSection v-if="view.instrument === 'figure'" />
+      <ChoiceField v-if="view.instrument === 'bow'" v-model="studio.preferences.bend" label="Bends like" :choices="BEND_CHOICES" />
       <TickField v-if="view.instrument === 'bow'" v-model="studio.preferences.bowsJoin">A bow goes on smoothly from the one before</TickField>
       <template v-if="view.instrument === 'blot'">
         <SliderField label="Width" :value="studio.preferences.blotSize" :min="1" :max="120" :step="1" unit="px" @look="(v) => (studio.preferences.blotSize = v)" @keep="(v) => (studio.preferences.blotSize = v)" />

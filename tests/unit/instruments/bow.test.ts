@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { pointAt } from '#core/geometry/cubic'
+import { arcOfPath } from '#core/geometry/known'
 import { cubicsOfPath } from '#core/geometry/path'
 import { distance } from '#core/geometry/point'
 import { Bow } from '~/instruments/bow'
@@ -23,6 +24,25 @@ describe('the bow', () => {
     expect(distance(pointAt(c!, 0.5), { x: 50, y: 30 })).toBeLessThan(1e-9)
     expect(bench.chosen).toEqual([bench.lines[0]!.id])
     expect(bench.labels).toEqual(['Draw a bow'])
+  })
+
+  it('bends a fresh chord that is pulled anywhere along it, and follows the hand there', () => {
+    const bench = new TestBench()
+    const bow = new Bow(bench)
+    drag(bow, [[0, 0], [50, 0], [100, 0]])
+    drag(bow, [[30, 5], [30, 20], [30, 26]])
+    expect(bench.lines).toHaveLength(0)
+    bow.key('Enter')
+    const { path } = bench.lines[0]!
+    const off = arcOfPath(path).nearest({ x: 30, y: 21 }).distance
+    expect(off).toBeLessThan(2)
+    // Undo in the middle of a pull takes back the pull alone.
+    drag(bow, [[0, 0], [50, 0], [100, 0]])
+    bow.press(hand(50, 0))
+    bow.move(hand(50, 40))
+    bow.cancel()
+    bow.key('Enter')
+    expect(bench.lines[1]!.path.nodes.map((n) => n.out)).toEqual([null, null])
   })
 
   it('goes on from its end into one line, an S with a smooth joint', () => {
