@@ -3,7 +3,7 @@ import type { Line, Vec, Weight } from '#core/drawing/model'
 import { subtract } from '#core/geometry/point'
 import { taperAtEnd, withTaperLength, withTip } from '#core/weight/end-tapers'
 import type { Sides } from '#core/weight/stops'
-import { addStop, slideStops, widenStop, widenStops } from '#core/weight/stops'
+import { addStop, addSwell, slideStops, widenStop, widenStops } from '#core/weight/stops'
 import { changeLines, findLine } from '~/stores/find'
 import { acrossAt, offset, widthOf } from './across'
 import { changeStops, sameStop, stopsInWords } from './chosen-stops'
@@ -69,7 +69,7 @@ export class StopDrag implements CaliperDrag {
   drag(hand: Hand): void {
     const { bench, ref, fresh } = this
     const line = this.start!
-    const base = fresh ? addStop(line.weight, fresh.at, line.path.closed).weight : line.weight
+    const base = fresh ? addSwell(line.weight, fresh.at, line.path.closed, bench.preferences().swellReach).weight : line.weight
     const { at } = base.stops[ref.index]!
     const arc = arcOf(line)
     const change = this.what === 'slide' ? this.sliding(arc.nearest(hand.at).length / (arc.total || 1) - this.from) : this.widening(line, base, at, hand)

@@ -1,6 +1,6 @@
 import type { Vec } from '#core/drawing/model'
 import { distance } from '#core/geometry/point'
-import { addStop } from '#core/weight/stops'
+import { addSwell } from '#core/weight/stops'
 import { findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import { acrossAt, edgesOf } from './across'
@@ -119,7 +119,7 @@ export class Caliper implements Instrument {
       this.take(hand, new EndDrag(this.bench, hit.line.id, end))
       return
     }
-    const { weight, index } = addStop(hit.line.weight, hit.at, hit.line.path.closed)
+    const { weight, index } = addSwell(hit.line.weight, hit.at, hit.line.path.closed, this.bench.preferences().swellReach)
     const stop = { line: hit.line.id, index }
     if (weight === hit.line.weight) this.takeStop(hand, stop, 'widen')
     else this.take(hand, new StopDrag(this.bench, stop, 'widen', hit))
@@ -157,10 +157,10 @@ export class Caliper implements Instrument {
     this.bench.refresh()
   }
 
-  release(): void {
+  release(hand: Hand): void {
     if (this.mendingPressed) {
       this.mendingPressed = false
-      this.nodes.release()
+      this.nodes.release(hand)
       return
     }
     const { grip } = this

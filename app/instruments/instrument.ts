@@ -76,6 +76,8 @@ export interface Bench {
   remember(choices: Partial<Preferences>): void
   /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over, and so is what is snipped away unless asked for. */
   lineAt(p: Vec, reach: number, hiddenToo?: boolean): LineHit | null
+  /** All lines under a point, as `lineAt` finds them, the one that it answers first. */
+  linesAt(p: Vec, reach: number): LineHit[]
   /** All visible lines, from the bottom of the stack to the top; `open` leaves out those of locked layers. */
   allLines(open: boolean): readonly Line[]
   /** Chosen shapes of layers: blots and fills. */

@@ -11,6 +11,7 @@ import { arrowStep, DRAG_START, screenDistance, straightened } from './instrumen
 import { arcOf, chosenMarks } from './line-marks'
 import type { NodeFrame } from './node-frame'
 import { frameAbout, scaling, turning } from './node-frame'
+import { Picking } from './picking'
 import { Snapping } from './snapping'
 
 type Grip =
@@ -35,8 +36,13 @@ export class Nodes implements Instrument {
 
   private readonly snapping: Snapping
 
+  private readonly picking: Picking
+  /** The line from which the last click stepped on to another: a double-click means the first. */
+  private steppedFrom: string | null = null
+
   constructor(protected readonly bench: Bench) {
     this.snapping = new Snapping(bench)
+    this.picking = new Picking(bench, REACH)
   }
 
   hint(): string {
@@ -46,7 +52,7 @@ export class Nodes implements Instrument {
     if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
     if (this.grip?.kind === 'body') return 'Pull: bend the line here · Esc: back'
     if (this.grip) return 'Shift: straight · Ctrl: no snapping · Esc: back'
-    if (!this.bench.selection().length) return 'Click a line to see its nodes · Drag over paper: choose nodes'
+    if (!this.bench.selection().length) return `${this.picking.hint() || 'Click a line to see its nodes'} · Drag over paper: choose nodes`
     if (this.bench.nodes().length > 1) return 'Drag: move · Corner: scale · Mark above: turn · Delete: remove nodes'
     return this.bench.nodes().length
       ? 'Drag: move · Double-click: corner or smooth · Delete: remove node'
@@ -57,6 +63,8 @@ export class Nodes implements Instrument {
     const { mark } = hand
     this.moved = false
     this.pressed = { at: hand.at, screen: hand.screen, double: hand.clicks === 2, from: hand.at }
+    if (hand.clicks === 2 && this.steppedFrom) this.bench.select([this.steppedFrom])
+    this.steppedFrom = null
     if (mark?.kind === 'node') {
       if (hand.clicks < 2) this.choose(mark.line, mark.index, hand.shift)
       this.grip = mark
@@ -69,8 +77,9 @@ export class Nodes implements Instrument {
     } else {
       this.grip = null
       const hit = this.bench.lineAt(hand.at, REACH)
-      if (hit && this.bench.selection().includes(hit.line.id) && !hand.shift) this.takeBody(hit, hand.clicks === 2)
-      else if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [hit.line.id])
+      const mine = hand.shift ? null : this.picking.press(hand)
+      if (mine && this.bench.selection().includes(mine.line.id)) this.takeBody(mine, hand.clicks === 2)
+      else if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [(this.picking.press(hand) ?? hit).line.id])
       else {
         this.gathering = new Gathering(this.bench.preferences().gather, hand.at, hand.shift)
         if (!hand.shift) this.bench.select([])
@@ -101,6 +110,7 @@ export class Nodes implements Instrument {
 
   move(hand: Hand): void {
     const { grip, gathering } = this
+    if (!grip && !gathering && this.picking.hover(hand)) this.bench.refresh()
     if (!grip && gathering && (this.moved || screenDistance(this.pressed.screen, hand.screen) >= DRAG_START)) {
       this.moved = true
       gathering.move(hand)
@@ -166,7 +176,17 @@ export class Nodes implements Instrument {
     })
   }
 
-  release(): void {
+  away(): void {
+    this.picking.away()
+  }
+
+  release(hand: Hand): void {
+    const next = this.pressed.double || this.moved || this.grip?.kind === 'node' || this.grip?.kind === 'handle' ? null : this.picking.next(hand)
+    if (next) {
+      this.steppedFrom = this.bench.selection()[0] ?? null
+      this.bench.select([next.line.id])
+      this.bench.chooseNodes([])
+    }
     // A double-click turns the joint when it ends, so that a quick drag after a click is still a drag.
     if (this.grip?.kind === 'node' && this.pressed.double && !this.moved) this.turnJoint(this.grip.line, this.grip.index)
     if (this.grip && this.moved) this.bench.finish(this.stepName(this.grip))
@@ -263,6 +283,7 @@ export class Nodes implements Instrument {
     })
     const frame = this.grip?.kind === 'node' ? null : this.frame()
     if (frame) marks.unshift({ kind: 'frame', corners: frame.corners, turner: frame.turner })
+    if (!this.grip && !this.gathering) marks.push(...this.picking.marks())
     return [...marks, ...this.snapping.marks(), ...(this.moved ? (this.gathering?.marks() ?? []) : [])]
   }
 }

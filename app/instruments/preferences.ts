@@ -38,6 +38,8 @@ export interface Preferences {
   unevenness: number
   /** How the pen's clicked points join: corners or as dragged, smoothly by themselves, or always straight. */
   penJoins: 'free' | 'smooth' | 'straight'
+  /** How far a new width stop changes the line on either side, as a share of its length; 0 up to the next stops. */
+  swellReach: number
   /** Whether a bow goes on smoothly from the one before. */
   bowsJoin: boolean
   /** Whether a bow is a part of a circle or like a rod that is bent. */
@@ -80,6 +82,7 @@ export interface Preferences {
 
 export const DEFAULTS: Preferences = {
   size: 6,
+  swellReach: 0.2,
   profile: 'even',
   tapers: { start: null, end: null },
   steadiness: 0.4,

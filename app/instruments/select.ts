@@ -9,6 +9,7 @@ import { Gathering } from './gathering'
 import type { Bench, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened, toggled } from './instrument'
 import { chosenLines, chosenMarks, endMarks } from './line-marks'
+import { Picking } from './picking'
 import type { NodeFrame } from './node-frame'
 import { frameAbout, growth, scaling, turning } from './node-frame'
 import { chosenSolidMarks } from './solid-marks'
@@ -24,12 +25,16 @@ export class Select implements Instrument {
   /** A corner or the turning mark of the frame about what is chosen is held. */
   private framed: { frame: NodeFrame; corner: number | null } | null = null
 
-  constructor(private readonly bench: Bench) {}
+  private readonly picking: Picking
+
+  constructor(private readonly bench: Bench) {
+    this.picking = new Picking(bench, REACH)
+  }
 
   hint(): string {
     if (this.framed) return this.framed.corner === null ? 'Release: put down · Shift: in steps · Esc: back' : `${this.bench.preferences().scaleWeights ? 'Weights scale too' : 'Weights stay as they are'} · Shift: in proportion · Alt: about the middle · Esc: back`
     if (this.pressed?.moving) return 'Release: put down · Shift: straight · Esc: back'
-    if (!this.count()) return 'Click a line · Drag over paper: choose several'
+    if (!this.count()) return `${this.picking.hint() || 'Click a line'} · Drag over paper: choose several · Arrows: choose by key`
     const what = this.what()
     return `${what[0]!.toUpperCase()}${what.slice(1)} · Drag: move · Shift+click: add or leave out · Delete: remove`
   }
@@ -53,7 +58,7 @@ export class Select implements Instrument {
       this.bench.refresh()
       return
     }
-    const hit = this.bench.lineAt(hand.at, REACH)
+    const hit = hand.shift ? this.bench.lineAt(hand.at, REACH) : this.picking.press(hand)
     const solid = hit ? null : this.bench.solidAt(hand.at)
     const chosen = this.bench.selection()
     const solids = this.bench.solids()
@@ -79,7 +84,10 @@ export class Select implements Instrument {
 
   move(hand: Hand): void {
     const { pressed } = this
-    if (!pressed) return
+    if (!pressed) {
+      if (this.picking.hover(hand)) this.bench.refresh()
+      return
+    }
     if (!pressed.moving && screenDistance(pressed.screen, hand.screen) < DRAG_START) return
     pressed.moving = true
     if (this.framed) this.reshape(this.framed, hand)
@@ -123,8 +131,14 @@ export class Select implements Instrument {
     })
   }
 
-  release(): void {
+  away(): void {
+    this.picking.away()
+  }
+
+  release(hand: Hand): void {
     const { pressed, gathering, framed } = this
+    const next = this.picking.next(hand)
+    if (next && !pressed?.moving && !framed) this.choose([next.line.id], [])
     this.pressed = null
     this.gathering = null
     this.framed = null
@@ -189,6 +203,7 @@ export class Select implements Instrument {
     const marks = [...chosenMarks(this.bench, endMarks), ...chosenSolidMarks(this.bench)]
     const frame = this.pressed ? null : this.frame()
     if (frame) marks.push({ kind: 'frame', corners: frame.corners, turner: frame.turner })
+    if (!this.pressed) marks.push(...this.picking.marks())
     return this.pressed?.moving && this.gathering ? [...marks, ...this.gathering.marks()] : marks
   }
 }

@@ -74,6 +74,10 @@ export const useViewStore = defineStore('view', () => {
   const solo = ref(false)
   const viewport = ref<Viewport>({ x: 0, y: 0, zoom: 1, angle: 0, mirrored: false })
   const size = ref({ width: 1, height: 1 })
+  /** The whole page is shown, and goes on to be when the window changes, until the person moves it. */
+  const fitting = ref(true)
+  /** What a screen reader is to say. */
+  const spoken = ref('')
   const bare = ref(false)
   /** The pencil is out of sight while its key is held. */
   const sketchHidden = ref(false)
@@ -96,12 +100,17 @@ export const useViewStore = defineStore('view', () => {
   /** Whether a layer is to be seen: it is visible, and not left out because another is looked at alone. */
   const isShown = (layer: { id: string; visible: boolean }): boolean => layer.visible && (!solo.value || layer.id === activeLayer.value)
 
+  /** Zooms by `factor` about the middle of the view. */
+  const zoomBy = (factor: number): void => zoomAt(middle(), factor)
+
   /** Zooms by `factor` and keeps the document point under the screen point `at` where it is. */
   function zoomAt(at: Vec, factor: number): void {
+    fitting.value = false
     viewport.value = changedAt(viewport.value, at, { zoom: clampZoom(viewport.value.zoom * factor) })
   }
 
   function panBy(dx: number, dy: number): void {
+    fitting.value = false
     const at = toPage(viewport.value, { x: -dx, y: -dy })
     viewport.value = { ...viewport.value, x: at.x, y: at.y }
   }
@@ -132,6 +141,7 @@ export const useViewStore = defineStore('view', () => {
 
   /** Shows the whole page with a margin, or the page at `zoom` in the middle. */
   function showPage(page: { width: number; height: number }, zoom?: number): void {
+    fitting.value = zoom === undefined
     viewport.value = showing(viewport.value, page, size.value, 26, zoom)
   }
 
@@ -176,6 +186,9 @@ export const useViewStore = defineStore('view', () => {
     shape,
     select,
     zoomAt,
+    zoomBy,
+    fitting,
+    spoken,
     panBy,
     turnBy,
     setUpright,

@@ -73,16 +73,25 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
   function lineAt(p: Vec, reach: number, hiddenToo = false): LineHit | null {
     const within = reach / view.viewport.zoom
     let best: LineHit | null = null
+    for (const hit of hitsAt(p, within, hiddenToo)) {
+      // Lines drawn later lie on top: they win when as near.
+      if (!best || hit.distance <= best.distance) best = hit
+    }
+    return best
+  }
+
+  function* hitsAt(p: Vec, within: number, hiddenToo: boolean): Generator<LineHit> {
     for (const layer of drawing().layers) {
       if (layer.kind !== 'lines' || !view.isShown(layer) || layer.locked) continue
       for (const line of layer.items) {
         const hit = hitLine(line, p, within)
-        // Lines drawn later lie on top: they win when as near.
-        if (hit && (hiddenToo || isShownAt(line, hit.at)) && (!best || hit.distance <= best.distance)) best = hit
+        if (hit && (hiddenToo || isShownAt(line, hit.at))) yield hit
       }
     }
-    return best
   }
+
+  /** The nearest first; of those as near, the topmost. */
+  const linesAt = (p: Vec, reach: number): LineHit[] => [...hitsAt(p, reach / view.viewport.zoom, false)].reverse().sort((a, b) => a.distance - b.distance)
 
   const openSolids = (): Shape[] => shapesLayers(drawing()).flatMap((l) => (view.isShown(l) && !l.locked ? l.items : []))
 
@@ -136,6 +145,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     preferences: () => studio.preferences,
     remember: (choices) => void Object.assign(studio.preferences, choices),
     lineAt,
+    linesAt,
     allLines: (open) => drawing().layers.flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !(open && l.locked) ? l.items : [])),
     solids: () => view.solids,
     chooseSolids: (ids) => {

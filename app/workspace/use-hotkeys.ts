@@ -11,7 +11,9 @@ import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { instrumentAt, PASSES, useViewStore } from '~/stores/view'
 import { useChosenLines } from './use-chosen-lines'
+import { useChoosing } from './use-choosing'
 import { useCopiedWeight } from './use-copied-weight'
+import { useStackOrder } from './use-stack-order'
 
 /** Held this long, an instrument's key means "only while held", ms. */
 const HOLD = 220
@@ -20,6 +22,9 @@ const PASTE_OFFSET = 12
 
 /** How far a key turns the page, degrees. */
 const TURN = 15
+
+/** How much a key zooms. */
+const ZOOM_STEP = 1.25
 
 let copiedShapes: { shape: Shape; layer: string }[] = []
 let copied: { line: Line; layer: string }[] = []
@@ -33,6 +38,8 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   const compare = useCompareStore()
   const chosen = useChosenLines()
   const weight = useCopiedWeight()
+  const restack = useStackOrder()
+  const choosing = useChoosing()
   let heldKey: { key: string; since: number; before: string } | null = null
 
   /** The key belongs to the field that has the focus; a slider wants only the keys that move it. */
@@ -70,7 +77,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
         paste('Duplicate')
         return true
       default:
-        return false
+        return choosing.towards(key, shift)
     }
   }
 
@@ -120,6 +127,20 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     view.solids = []
   }
 
+  /** The keyboard goes to the first thing that can be set for the instrument; Escape brings it back. */
+  function toStrip(): void {
+    const first = document.querySelector<HTMLElement>('[data-testid="strip"] :is(input, select, button, [tabindex="0"]):not([disabled])')
+    ;(first ?? document.querySelector<HTMLElement>('[data-testid="tray"] button'))?.focus()
+  }
+
+  /** Escape in a field of the dock or the column gives the keyboard back to the drawing. */
+  function backToDrawing(e: KeyboardEvent): boolean {
+    const here = e.target instanceof HTMLElement && !!e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
+    if (e.key !== 'Escape' || !here || e.defaultPrevented) return false
+    document.querySelector<HTMLElement>('[data-testid="canvas"]')?.focus()
+    return true
+  }
+
   /** The next or previous profile of the shelf on the chosen lines, or for the next line. */
   function stepProfile(step: 1 | -1): void {
     const [line] = chosen.lines.value
@@ -147,6 +168,14 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else if (key === 'c' && shift) weight.copy()
     else if (key === 'v' && shift) weight.paste('all')
     else if (key === 'Escape') letGo()
+    else if (key === 'j') return choosing.step(1, shift)
+    else if (key === 'k') return choosing.step(-1, shift)
+    else if (key === 's') toStrip()
+    else if (key.startsWith('Arrow') && !view.selection.length && !view.solids.length) return choosing.towards(key, shift)
+    else if (key === 'PageUp') restack(shift ? 'front' : 'up')
+    else if (key === 'PageDown') restack(shift ? 'back' : 'down')
+    else if (key === '+' || key === '=') view.zoomBy(ZOOM_STEP)
+    else if (key === '-' || key === '_') view.zoomBy(1 / ZOOM_STEP)
     else if (key === '?') to.showKeys()
     else if (key === 'f' && shift) chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))
     else if (key === 'f') chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))
@@ -168,7 +197,12 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   }
 
   function down(e: KeyboardEvent): void {
-    if (!store.drawing || typing(e) || e.altKey) return
+    if (!store.drawing || backToDrawing(e)) return
+    if (e.key === 'Escape' && compare.sides) {
+      compare.stop()
+      return
+    }
+    if (typing(e) || e.altKey) return
     const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
     const done = e.ctrlKey || e.metaKey ? withCommand(key, e.shiftKey) : ownKeys(e) || to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey)
     if (done) e.preventDefault()

@@ -40,6 +40,11 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   let turning = false
   let last = { time: -Infinity, screen: { x: 0, y: 0 }, clicks: 0 }
 
+  /** Fingers on the canvas, by pointer. Two move, zoom and turn the page; where a pen draws, one moves it. */
+  const fingers = new Map<number, Vec>()
+  let pinching = false
+  let penSeen = false
+
   const onScreen = (e: { clientX: number; clientY: number }): Vec => {
     const box = root.value!.getBoundingClientRect()
     return { x: e.clientX - box.left, y: e.clientY - box.top }
@@ -83,7 +88,52 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     return clicks
   }
 
+  /** A finger comes down. Answers whether the fingers have the page now. */
+  function fingerDown(e: PointerEvent): boolean {
+    fingers.set(e.pointerId, onScreen(e))
+    if (fingers.size < 2 && !penSeen) return false
+    // What the first finger began was no stroke.
+    if (down !== null && !dropped) {
+      instrument()?.cancel?.()
+      bench.drop()
+      after()
+    }
+    down = null
+    dropped = false
+    pinching = true
+    return true
+  }
+
+  function fingerMoves(e: PointerEvent): void {
+    const before = [...fingers.values()]
+    fingers.set(e.pointerId, onScreen(e))
+    const [a, b] = before
+    const [p, q] = [...fingers.values()]
+    if (!b || !q) {
+      view.panBy(p!.x - a!.x, p!.y - a!.y)
+      return
+    }
+    const middle = { x: (p!.x + q.x) / 2, y: (p!.y + q.y) / 2 }
+    view.panBy(middle.x - (a!.x + b.x) / 2, middle.y - (a!.y + b.y) / 2)
+    const spread = Math.hypot(b.x - a!.x, b.y - a!.y)
+    if (spread > 0) view.zoomAt(middle, Math.hypot(q.x - p!.x, q.y - p!.y) / spread)
+    const turn = turnAbout(a!, b, { x: q.x - p!.x + a!.x, y: q.y - p!.y + a!.y })
+    if (turn) view.turnBy(turn, middle)
+  }
+
+  /** Answers whether the fingers had the page. */
+  function fingerUp(e: PointerEvent): boolean {
+    if (!fingers.delete(e.pointerId) || !pinching) return false
+    pinching = fingers.size > 0
+    return true
+  }
+
   function press(e: PointerEvent): void {
+    if (e.pointerType === 'pen') penSeen = true
+    if (e.pointerType === 'touch') {
+      root.value!.setPointerCapture(e.pointerId)
+      if (fingerDown(e)) return
+    }
     if (down !== null) return
     root.value!.focus({ preventScroll: true })
     root.value!.setPointerCapture(e.pointerId)
@@ -103,6 +153,11 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   }
 
   function move(e: PointerEvent): void {
+    if (pinching && fingers.has(e.pointerId)) {
+      fingerMoves(e)
+      after()
+      return
+    }
     if (down !== null && e.pointerId !== down) return
     if (pan) {
       const now = onScreen(e)
@@ -117,6 +172,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   }
 
   function release(e: PointerEvent): void {
+    if (fingerUp(e)) return
     if (e.pointerId !== down) return
     down = null
     if (dropped) {
@@ -132,6 +188,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   }
 
   function taken(e: PointerEvent): void {
+    if (fingerUp(e)) return
     if (e.pointerId !== down) return
     down = null
     pan = null

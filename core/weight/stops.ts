@@ -18,7 +18,13 @@ const onSides = (stop: WidthStop, sides: Sides, factor: number): WidthStop => ({
  * `weight` with a stop at `at` (0..1) that leaves the profile as it was there; and the stop's index. On an open line an
  * end that the new stop would come to govern gets a stop of its own, so that what is widened here stays here.
  */
-export function addStop(weight: Weight, at: number, closed: boolean): { weight: Weight; index: number } {
+export const addStop = (weight: Weight, at: number, closed: boolean): { weight: Weight; index: number } => addSwell(weight, at, closed, 0)
+
+/**
+ * As `addStop`, and on either side, `reach` (a share of the line) away, a stop that keeps the width as it was there, unless a
+ * stop is nearer anyway: what is widened at `at` then widens nothing beyond. A reach of 0 adds the one stop alone.
+ */
+export function addSwell(weight: Weight, at: number, closed: boolean, reach: number): { weight: Weight; index: number } {
   const place = Math.min(1, Math.max(0, at))
   const known = weight.stops.findIndex((s) => Math.abs(s.at - place) < SAME)
   if (known >= 0) return { weight, index: known }
@@ -26,6 +32,10 @@ export function addStop(weight: Weight, at: number, closed: boolean): { weight: 
   const stopAt = (u: number): WidthStop => ({ at: u, left: profile.sampleLeft(u).value, right: profile.sampleRight(u).value })
   const stop = stopAt(place)
   const stops = [...weight.stops, stop]
+  if (reach > 0) {
+    const isNear = (s: WidthStop, u: number): boolean => (u < place ? s.at >= u - SAME && s.at < place : s.at <= u + SAME && s.at > place)
+    for (const u of [place - reach, place + reach]) if (u > SAME && u < 1 - SAME && !weight.stops.some((s) => isNear(s, u))) stops.push(stopAt(u))
+  }
   if (!closed && place > SAME && stops.every((s) => s.at >= place)) stops.push(stopAt(0))
   if (!closed && place < 1 - SAME && stops.every((s) => s.at <= place)) stops.push(stopAt(1))
   stops.sort((a, b) => a.at - b.at)

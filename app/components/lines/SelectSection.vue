@@ -4,6 +4,7 @@ import { newFillsLayer, newId } from '#core/drawing/create'
 import { closedFigure } from '#core/geometry/close-strokes'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useAlike } from '~/workspace/use-alike'
+import { STACK_MOVES, useStackOrder } from '~/workspace/use-stack-order'
 import GatherField from './GatherField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { useStudioStore } from '~/stores/studio'
@@ -15,6 +16,7 @@ const view = useViewStore()
 const studio = useStudioStore()
 const chosen = useChosenLines()
 const alike = useAlike()
+const restack = useStackOrder()
 
 const closed = computed(() => chosen.lines.value.filter((l) => l.path.closed))
 
@@ -59,6 +61,10 @@ function setCover(cover: boolean): void {
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5">
     <button class="button" title="One fill inside these strokes, below them; gaps are closed straight across" @click="closeIntoFill">Close into a fill</button>
     <button v-if="scraped.length" class="button" title="Show again what was scraped away" @click="takeBack">Take scrapings back</button>
+  </div>
+  <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5" role="group" aria-label="Place in the layer">
+    <span class="mr-1">In its layer</span>
+    <button v-for="m in STACK_MOVES" :key="m.move" class="button" :title="`${m.label} (${m.key})`" @click="restack(m.move)">{{ m.title }}</button>
   </div>
   <label v-if="closed.length" class="flex items-center gap-2.5">
     <input type="checkbox" class="h-4 w-4 accent-plum" :checked="closed.every((l) => l.cover)" @change="setCover(($event.target as HTMLInputElement).checked)" />

@@ -60,7 +60,10 @@ watch(() => view.asked, async () => {
       <NumberField label="Right" :value="stop.right * half" unit="px" @keep="(v) => setSide('right', v)" />
       <NumberField label="At" :value="many ? null : stop.at * 100" unit="%" @keep="setPlace" />
     </template>
-    <p v-else class="quiet leading-[1.3]">Drag the ribbon for a new stop. The wheel zooms along the line.</p>
+    <template v-else>
+      <p class="quiet leading-[1.3]">Drag the ribbon for a new stop. The wheel zooms along the line.</p>
+      <NumberField label="It reaches" :value="studio.preferences.swellReach * 100" unit="%" title="How far a new stop widens the line on either side, as a share of its length; beyond, the width stays. 0: up to the next stops" data-testid="swell-reach" @keep="(v) => (studio.preferences.swellReach = Math.min(0.5, Math.max(0, v / 100)))" />
+    </template>
     <div class="mt-auto flex items-center gap-3">
       <button class="quiet" title="Add a width stop beside the chosen one" @click="add">Add stop</button>
       <button class="quiet" :disabled="!stop" title="Remove the chosen stops (Delete)" @click="remove">Remove</button>

@@ -2,8 +2,9 @@
 import { area } from 'd3'
 import { computed, ref } from 'vue'
 import type { Line } from '#core/drawing/model'
-import { addStop, widenStop } from '#core/weight/stops'
+import { addSwell, widenStop } from '#core/weight/stops'
 import { arcOf } from '~/instruments/line-marks'
+import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import GraphStops from './graph/GraphStops.vue'
 import GraphTapers from './graph/GraphTapers.vue'
@@ -16,6 +17,7 @@ import { useGraphDrag } from './graph/use-graph-drag'
 const props = defineProps<{ line: Line; others: readonly Line[] }>()
 const emit = defineEmits<{ choose: [line: string] }>()
 
+const studio = useStudioStore()
 const view = useViewStore()
 const box = ref<HTMLDivElement>()
 const graph = provideGraph(box, computed(() => props.line), computed(() => props.others))
@@ -47,7 +49,8 @@ function pressRibbon(e: PointerEvent): void {
   const side = half >= 0 ? 'left' : 'right'
   const here = wholeWidth(line).at(at * arcOf(line).total)[side]
   const slack = here - Math.abs(half)
-  const { index } = addStop(line.weight, at, line.path.closed)
+  const reach = studio.preferences.swellReach
+  const { index } = addSwell(line.weight, at, line.path.closed, reach)
   view.stops = []
   take(e, {
     label: 'Add a width stop',
@@ -55,7 +58,7 @@ function pressRibbon(e: PointerEvent): void {
     began: () => (view.stops = [{ line: line.id, index }]),
     change: (weight, to, event) => {
       const taper = wholeWidth(line).factorFor(1, at * arcOf(line).total)
-      return widenStop(addStop(weight, at, line.path.closed).weight, index, sidesOf(event, side), Math.max(0, Math.abs(to.half) + slack) * taper)
+      return widenStop(addSwell(weight, at, line.path.closed, reach).weight, index, sidesOf(event, side), Math.max(0, Math.abs(to.half) + slack) * taper)
     },
   })
 }

@@ -132,7 +132,7 @@ function resize(): void {
   if (!width || !height) return
   const before = view.size
   view.size = { width, height }
-  if (before.width <= 1 && store.drawing) view.showPage(store.drawing.page)
+  if ((before.width <= 1 || view.fitting) && store.drawing) view.showPage(store.drawing.page)
   const k = window.devicePixelRatio
   live.value!.width = Math.round(width * k)
   live.value!.height = Math.round(height * k)
@@ -317,6 +317,7 @@ defineExpose({ key, undo, redo, putDown })
     <canvas ref="live" class="pointer-events-none absolute inset-0 h-full w-full" />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
     <CompareOverlay v-if="compare.shown" />
+    <p class="sr-only" aria-live="polite" data-testid="spoken">{{ view.spoken }}</p>
     <WorkBadge v-if="view.work" :what="view.work.what" :share="view.work.share" stoppable @stop="view.work.stop()" />
     <WorkBadge v-else-if="ink.progress.value !== null" :what="shapesShown ? 'Making shapes' : 'Inking'" :share="ink.progress.value" :stoppable="shapesShown" @stop="ink.stopShapes()" />
   </div>

@@ -12,6 +12,7 @@ import AtADistance from '~/components/workspace/AtADistance.vue'
 import CanvasView from '~/components/workspace/CanvasView.vue'
 import KeysCard from '~/components/workspace/KeysCard.vue'
 import LayersPanel from '~/components/workspace/LayersPanel.vue'
+import ZoomField from '~/components/workspace/ZoomField.vue'
 import TopBar from '~/components/workspace/TopBar.vue'
 import Tray from '~/components/workspace/Tray.vue'
 import type { Drawing } from '#core/drawing/model'
@@ -124,7 +125,7 @@ onBeforeUnmount(() => {
 
 <template>
   <div class="relative grid h-full select-none grid-cols-[minmax(0,1fr)] grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
-    <NoticeBar v-model="store.notice">
+    <NoticeBar v-model="store.notice" :above="view.folds.dock ? '!bottom-6' : '!bottom-[190px]'">
       <button v-for="way in store.ways" :key="way.title" class="shrink-0 font-semibold text-[#f0cfe0] underline underline-offset-2" @click="takeWay(way)">{{ way.title }}</button>
     </NoticeBar>
     <template v-if="store.drawing">
@@ -139,7 +140,7 @@ onBeforeUnmount(() => {
             <component :is="view.folds.dock ? ChevronUp : ChevronDown" :size="15" />
           </button>
           <div class="number absolute bottom-2 left-2 flex items-center gap-3 rounded bg-panel/80 px-1.5 py-0.5 text-[11px] text-mute-deep">
-            <span data-testid="zoom">{{ Math.round(view.viewport.zoom * 100) }} %</span>
+            <ZoomField />
             <button v-if="view.viewport.angle" class="underline decoration-dotted hover:text-ink" title="Turn the page upright ( / )" @click="view.setUpright()">turned {{ Math.round(view.viewport.angle) }}°</button>
             <button v-if="view.viewport.mirrored" class="underline decoration-dotted hover:text-ink" title="See the page as it is (M)" @click="view.mirror()">mirrored view</button>
             <button class="underline decoration-dotted hover:text-ink" @click="keysOpen = true">? keys</button>

@@ -50,9 +50,9 @@ describe('several stops under the caliper', () => {
   it('are chosen with Shift, and widen in proportion and slide together as far as there is room', () => {
     const { bench, id, tool } = start()
     tool.press(hand(40, 0, { mark: { kind: 'stop', line: id, index: 0 } }))
-    tool.release()
+    tool.release(hand(0, 0))
     tool.press(hand(100, 0, { mark: { kind: 'stop', line: id, index: 1 }, shift: true }))
-    tool.release()
+    tool.release(hand(0, 0))
     expect(bench.chosenStops.map((s) => s.index)).toEqual([0, 1])
     drag(tool, [[100, -5], [100, -8], [100, -10]], { mark: { kind: 'jaw', line: id, index: 1, side: 'left' } })
     expect(bench.lines[0]!.weight.stops.map((s) => s.left)).toEqual([2, 2, 1])

@@ -12,11 +12,28 @@ describe('the caliper', () => {
     const bench = new TestBench([line])
     drag(new Caliper(bench), [[50, -5], [50, -12], [50, -15]])
     const { stops } = bench.lines[0]!.weight
-    expect(stops).toHaveLength(3)
-    expect(stops[1]!.at).toBeCloseTo(0.5, 6)
-    expect(stops[1]!.left).toBeCloseTo(3)
-    expect(stops[1]!.right).toBeCloseTo(3)
+    expect(stops).toHaveLength(4)
+    expect(stops[2]!.at).toBeCloseTo(0.5, 6)
+    expect(stops[2]!.left).toBeCloseTo(3)
+    expect(stops[2]!.right).toBeCloseTo(3)
     expect(bench.labels).toEqual(['Add a width stop'])
+  })
+
+  it('a first swell widens the line as far as it reaches, and nothing beyond', () => {
+    const widths = (reach: number): number[] => {
+      const bench = new TestBench([flat()])
+      bench.wants.swellReach = reach
+      drag(new Caliper(bench), [[50, -5], [50, -12], [50, -15]])
+      return [10, 25, 50, 75, 90].map((x) => acrossAt(bench.lines[0]!, x / 100).left)
+    }
+    const near = widths(0.2)
+    expect(near.map((w) => Math.round(w * 1e6) / 1e6)).toEqual([5, 5, 15, 5, 5])
+    // Without a reach everything up to the ends swells with it.
+    expect(widths(0)[1]).toBeGreaterThan(6)
+    // A stop that is nearer already holds the line itself.
+    const bench = new TestBench([{ ...flat(), weight: { ...flat().weight, stops: [{ at: 0.45, left: 1, right: 1 }, { at: 0.55, left: 1, right: 1 }] } }])
+    drag(new Caliper(bench), [[50, -5], [50, -12], [50, -15]])
+    expect(bench.lines[0]!.weight.stops.map((s) => s.at)).toEqual([0.45, expect.closeTo(0.5, 6), 0.55])
   })
 
   it('within a taper, and on a line that lies to one side, the edge is where the hand lets go', () => {
@@ -35,8 +52,8 @@ describe('the caliper', () => {
     const bench = new TestBench([flat()])
     drag(new Caliper(bench), [[50, 5], [50, 12], [50, 15]], { alt: true })
     // Right of a line that runs to the right is down.
-    expect(bench.lines[0]!.weight.stops[1]).toMatchObject({ left: 1 })
-    expect(bench.lines[0]!.weight.stops[1]!.right).toBeCloseTo(3)
+    expect(bench.lines[0]!.weight.stops[2]).toMatchObject({ left: 1 })
+    expect(bench.lines[0]!.weight.stops[2]!.right).toBeCloseTo(3)
   })
 
   it('a click alone changes nothing', () => {
@@ -111,7 +128,7 @@ describe('the caliper', () => {
       bench.edit('Gone', (d) => void d.layers[0]!.items.pop())
       tool.overtaken()
       tool.move(hand(50, -30))
-      tool.release()
+      tool.release(hand(0, 0))
       expect(bench.lines).toHaveLength(0)
       bench.now = before
     }
@@ -124,7 +141,7 @@ describe('the caliper', () => {
     tool.press(hand(50, -5))
     tool.move(hand(50, -30))
     tool.key('Escape')
-    tool.release()
+    tool.release(hand(0, 0))
     expect(bench.lines[0]).toEqual(line)
   })
 

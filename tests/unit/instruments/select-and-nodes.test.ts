@@ -171,4 +171,23 @@ describe('a moved line', () => {
     expect(moved.trace!.samples[0]).toMatchObject({ x: 6, y: 0, pressure: 0.5 })
     expect(line.trace.samples[0]!.x).toBe(1)
   })
+
+  it('lights the line that a click would take, and clicks on one place step through those that lie there', () => {
+    const bench = new TestBench([plainLine({ x: 0, y: 0 }, { x: 100, y: 0 }), plainLine({ x: 50, y: -50 }, { x: 50, y: 50 }), plainLine({ x: 0, y: 40 }, { x: 90, y: 40 })])
+    const [flat, upright] = bench.lines.map((l) => l.id)
+    for (const Instrument of [Select, Nodes]) {
+      const it = new Instrument(bench)
+      bench.select([])
+      it.move(hand(50, 0))
+      expect(it.marks()).toContainEqual(expect.objectContaining({ kind: 'paths', tone: 'next' }))
+      expect(it.hint()).toContain('the next of 2 here')
+      const taken = [0, 1, 2].map(() => {
+        click(it, 50, 0)
+        return bench.chosen.join()
+      })
+      expect(taken).toEqual([upright, flat, upright])
+      it.move(hand(20, 20))
+      expect(it.marks().some((m) => m.kind === 'paths' && m.tone === 'next')).toBe(false)
+    }
+  })
 })

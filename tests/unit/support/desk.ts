@@ -86,6 +86,13 @@ export class TestBench implements Bench {
     return null
   }
 
+  linesAt = (p: Vec, reach: number) =>
+    [...this.lines].reverse().flatMap((line) => {
+      const arc = new ArcLength(cubicsOfPath(line.path))
+      const hit = arc.nearest(p)
+      return hit.distance <= reach ? [{ line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }] : []
+    })
+
   allLines = () => this.lines
   chosenSolids: string[] = []
   solids = () => this.chosenSolids
