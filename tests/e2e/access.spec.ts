@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { clickAt, dragThrough, enterPass, startDrawing, takeUp } from './support/desk'
 
 /** What a check of the page finds that keeps people out, in words. */

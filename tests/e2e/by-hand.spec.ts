@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { parseInkml } from '../../core/formats/inkml/parse-inkml'
 import { deliver, dragThrough, dropFile, enterPass, linesOf, onScreen, penStroke, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { clickAt, dropFile, linesOf, openDrawing, savedDrawing, startDrawing } from './support/desk'
 
 test.describe('Desk', () => {

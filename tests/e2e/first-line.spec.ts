@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { areaOfCubics } from '../../core/geometry/area'
 import { cubicsOfPath } from '../../core/geometry/path'
 import type { Line, Path } from '../../core/drawing/model'

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { clickAt, dragThrough, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
 
 const view = async (page: Page): Promise<number[]> => (await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ').map(Number)

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { clickAt, dragThrough, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { darkPixels } from './support/pictures'
 

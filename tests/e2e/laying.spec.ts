@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { boxOfCubics } from '../../core/geometry/bounds'
 import { pointAt } from '../../core/geometry/cubic'
 import { cubicsOfPath } from '../../core/geometry/path'

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import type { Drawing, Line, ShapesLayer, Vec } from '../../core/drawing/model'
 import { areaOfCubics } from '../../core/geometry/area'
 import { arcOfPath } from '../../core/geometry/known'

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import sharp from 'sharp'
 import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
 import type { Line, Path, Vec } from '../../core/drawing/model'

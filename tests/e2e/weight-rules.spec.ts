@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
 import type { Drawing, Line, Vec } from '../../core/drawing/model'
 import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'

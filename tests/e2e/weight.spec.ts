@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import type { Line, Vec } from '../../core/drawing/model'
 import { clickAt, contoursOf, deliver, enterPass, layLine, linesOf, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath } from '../../core/geometry/path'
 import { clickAt, dragThrough, enterPass, linesOf, onScreen, penStroke, savedDrawing, startDrawing, takeUp } from './support/desk'

@@ -1,0 +1,169 @@
+import { expect, test } from './support/test'
+import { clickAt, dragThrough, enterPass, layLine, linesOf, onScreen, openDrawing, savedDrawing, startDrawing, takeUp } from './support/desk'
+
+test.describe('a line that is being laid', () => {
+  test('is kept on leaving for the Desk', async ({ page }) => {
+    const id = await startDrawing(page)
+    await takeUp(page, 'Pen')
+    for (const [x, y] of [[100, 100], [300, 120], [400, 300]] as const) await clickAt(page, { x, y })
+    await page.getByRole('link', { name: '← Desk' }).click()
+    await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible()
+    await openDrawing(page, id)
+    expect(linesOf(await savedDrawing(page)).map((l) => l.path.nodes.length)).toEqual([3])
+  })
+
+  test('outlives a reload and a closed tab, once, and is no business of another window', async ({ page, context }) => {
+    const id = await startDrawing(page)
+    await takeUp(page, 'Pen')
+    for (const [x, y] of [[100, 100], [300, 120], [400, 300]] as const) await clickAt(page, { x, y })
+    const other = await context.newPage()
+    await openDrawing(other, id)
+    expect(linesOf(await savedDrawing(other))).toHaveLength(0)
+    await other.close()
+    await page.reload()
+    await expect(page.getByTestId('notice')).toContainText('is here again')
+    expect(linesOf(await savedDrawing(page)).map((l) => l.path.nodes.length)).toEqual([3])
+    // A bow, and the tab is closed without a word.
+    await takeUp(page, 'Bow')
+    await dragThrough(page, [{ x: 100, y: 400 }, { x: 500, y: 420 }])
+    await page.close()
+    const next = await context.newPage()
+    await openDrawing(next, id)
+    await expect.poll(async () => linesOf(await savedDrawing(next)).length).toBe(2)
+    await next.reload()
+    await expect(next.getByTestId('save-state')).toContainText('Saved')
+    expect(linesOf(await savedDrawing(next))).toHaveLength(2)
+  })
+
+  test('that goes on from an end mark can be closed on its other end', async ({ page }) => {
+    await startDrawing(page)
+    await takeUp(page, 'Pen')
+    for (const [x, y] of [[100, 100], [300, 100], [300, 300]] as const) await clickAt(page, { x, y })
+    await page.keyboard.press('Enter')
+    await expect(page.getByTestId('hint')).toContainText('end mark')
+    const tip = await onScreen(page, { x: 300, y: 300 })
+    // The mark stands beyond the end.
+    const end = { x: tip.x, y: tip.y + 9 }
+    await page.mouse.move(end.x - 20, end.y - 20)
+    await page.mouse.move(end.x, end.y)
+    await expect(page.getByTestId('hint')).toContainText('go on with this line')
+    await page.mouse.click(end.x, end.y)
+    await clickAt(page, { x: 100, y: 300 })
+    await expect(page.getByTestId('hint')).toContainText('Start: close')
+    await clickAt(page, { x: 100, y: 100 })
+    const [line] = linesOf(await savedDrawing(page))
+    expect(line!.path).toMatchObject({ closed: true })
+    expect(line!.path.nodes).toHaveLength(4)
+  })
+})
+
+test('undo with the pointer down drops what is under the hand and nothing else, with every instrument', async ({ page }) => {
+  await startDrawing(page)
+  await takeUp(page, 'Pen')
+  await layLine(page, { x: 100, y: 100 }, { x: 500, y: 100 })
+  const before = await savedDrawing(page)
+  const pressThenUndo = async (points: [number, number][]): Promise<void> => {
+    const [first, ...rest] = await Promise.all(points.map(([x, y]) => onScreen(page, { x, y })))
+    await page.mouse.move(first!.x, first!.y)
+    await page.mouse.down()
+    for (const p of rest) await page.mouse.move(p.x, p.y, { steps: 5 })
+    await page.keyboard.press('Control+z')
+    await page.mouse.move(rest.at(-1)!.x + 30, rest.at(-1)!.y + 20, { steps: 4 })
+    await page.mouse.up()
+  }
+  for (const name of ['Freehand', 'Figure', 'Select', 'Nodes', 'Bow', 'Pen', 'Blot']) {
+    await takeUp(page, name)
+    await pressThenUndo(name === 'Select' || name === 'Nodes' ? [[300, 100], [300, 160], [320, 200]] : [[200, 200], [260, 240], [330, 300]])
+    await page.keyboard.press('Escape')
+    expect(await savedDrawing(page), name).toEqual(before)
+  }
+  await enterPass(page, 'Weight')
+  await clickAt(page, { x: 300, y: 100 })
+  for (const name of ['Caliper', 'Sweep']) {
+    await takeUp(page, name)
+    await pressThenUndo([[300, 103], [300, 130], [302, 150]])
+    expect(await savedDrawing(page), name).toEqual(before)
+  }
+  // With nothing under the hand it takes the last step back, and redo brings it again.
+  await page.keyboard.press('Control+z')
+  expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+  await page.keyboard.press('Control+Shift+z')
+  expect(await savedDrawing(page)).toEqual(before)
+})
+
+test('the Desk that cannot be reached says so, offers another try and opens by itself', async ({ page }) => {
+  let away = true
+  await page.route('**/api/drawings*', (route) => (away ? route.abort() : route.continue()))
+  await page.goto('/')
+  await expect(page.getByRole('alert')).toContainText('The Desk cannot be opened yet')
+  away = false
+  await page.getByRole('button', { name: 'Try now' }).click()
+  await expect(page.getByTestId('card').first()).toBeVisible()
+  away = true
+  await page.reload()
+  await expect(page.getByRole('alert')).toContainText('tried again by itself')
+  away = false
+  await expect(page.getByTestId('card').first()).toBeVisible({ timeout: 15_000 })
+})
+
+test.describe('by keys alone', () => {
+  test('lines are chosen along the stack and by direction, with their names spoken, ordered, and weighed from there', async ({ page }) => {
+    await startDrawing(page)
+    await takeUp(page, 'Pen')
+    for (const y of [100, 200, 300]) await layLine(page, { x: 100, y }, { x: 400, y })
+    await page.keyboard.press('q')
+    await page.keyboard.press('j')
+    await expect(page.getByTestId('spoken')).toHaveText(/^Line 1 of 3 on Lines, 300 px long/)
+    await page.keyboard.press('Control+ArrowDown')
+    await expect(page.getByTestId('spoken')).toHaveText(/^Line 2 of 3/)
+    await page.keyboard.press('Shift+K')
+    await expect(page.getByTestId('spoken')).toHaveText(/2 lines chosen$/)
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('j')
+    const ids = linesOf(await savedDrawing(page)).map((l) => l.id)
+    await page.keyboard.press('PageUp')
+    expect(linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual([ids[1], ids[0], ids[2]])
+    await page.keyboard.press('Shift+PageUp')
+    expect(linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual([ids[1], ids[2], ids[0]])
+    // To the settings, a change there, and back.
+    await page.keyboard.press('3')
+    await page.keyboard.press('s')
+    await expect.poll(() => page.evaluate(() => !!document.activeElement?.closest('[data-testid="strip"]'))).toBe(true)
+    await page.keyboard.press('Escape')
+    await expect(page.getByTestId('canvas')).toBeFocused()
+    await page.keyboard.press('Delete')
+    expect(linesOf(await savedDrawing(page))).toHaveLength(3)
+  })
+
+  test('the page is zoomed, by the figure too, and goes on to fit the window until it is moved', async ({ page }) => {
+    await startDrawing(page)
+    const zoom = page.getByTestId('zoom')
+    const fitted = await zoom.inputValue()
+    await page.setViewportSize({ width: 1500, height: 950 })
+    await expect(zoom).not.toHaveValue(fitted)
+    await page.setViewportSize({ width: 1280, height: 800 })
+    await expect(zoom).toHaveValue(fitted)
+    await page.getByTestId('canvas').focus()
+    await page.keyboard.press('+')
+    await expect(zoom).toHaveValue(`${Math.round(Number.parseFloat(fitted) * 1.25)} %`)
+    await zoom.fill('250')
+    await zoom.press('Enter')
+    await expect(zoom).toHaveValue('250 %')
+    await page.setViewportSize({ width: 1400, height: 900 })
+    await expect(zoom).toHaveValue('250 %')
+  })
+})
+
+test('two fingers move and zoom the page and draw nothing', async ({ page }) => {
+  await startDrawing(page)
+  const before = Number.parseFloat(await page.getByTestId('zoom').inputValue())
+  const session = await page.context().newCDPSession(page)
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: [number, number][]) =>
+    session.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], id) => ({ x, y, id })) })
+  await touch('touchStart', [[400, 300]])
+  await touch('touchStart', [[400, 300], [500, 300]])
+  for (let i = 1; i <= 5; i++) await touch('touchMove', [[400 - 10 * i, 300], [500 + 10 * i, 300]])
+  await touch('touchEnd', [])
+  await expect.poll(async () => Number.parseFloat(await page.getByTestId('zoom').inputValue())).toBeCloseTo(before * 2, -1)
+  expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+})
