@@ -71,7 +71,7 @@ export class Match implements Instrument {
     }
     if (changes.length) this.accepting = accept
     const out = this.pairs.length - wanted.size
-    const summary = `${this.pairs.length} ${this.pairs.length === 1 ? 'pair' : 'pairs'} found among ${sources.length} ${sources.length === 1 ? 'line' : 'lines'}${chosen.size ? ' chosen (Esc: among all)' : ''}${out ? `, ${out} left out` : ''}.`
+    const summary = `${this.pairs.length} ${this.pairs.length === 1 ? 'pair' : 'pairs'} ${this.pairs.length ? 'found' : `found: no line across the axis mirrors one of the ${sources.length}`}${chosen.size ? ' chosen (Esc: among all)' : this.pairs.length ? `, from ${sources.length} ${sources.length === 1 ? 'line' : 'lines'} on that side` : ''}${out ? `, ${out} left out` : ''}.`
     bench.tryOn({ of, summary, changes: changes.length > 0, accept, drop: () => this.putAside() })
     bench.refresh()
   }

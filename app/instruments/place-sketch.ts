@@ -34,7 +34,7 @@ export class PlaceSketch implements Instrument {
     const found = this.sketch()
     if (!found) {
       const [locked] = sketchLayers(this.bench.drawing())
-      if (locked) this.bench.say(`Layer "${locked.name}" is locked. Unlock it in the Strip below to move or scale it.`)
+      if (locked) this.bench.say(`Layer "${locked.name}" is locked. Unlock it below the drawing to move or scale it.`)
       return
     }
     this.grip = { corner: hand.mark?.kind === 'corner' ? hand.mark.index : null, from: hand.at, screen: hand.screen }

@@ -27,7 +27,7 @@ export class Practice implements Instrument {
 
   hint(): string {
     if (this.playing) return `${this.hand.hint()} · Click: at once to its end`
-    return this.bench.practiceTrace() ? 'Click: the trace is drawn from here · Enter: in its own place' : 'Choose a trace in the Strip, or bring in an InkML file'
+    return this.bench.practiceTrace() ? 'Click: the trace is drawn from here · Enter: in its own place' : 'Choose a trace below, or bring in an InkML file'
   }
 
   press(hand: Hand): void {
@@ -38,7 +38,7 @@ export class Practice implements Instrument {
     const samples = this.bench.practiceTrace()
     const first = samples?.[0]
     if (!samples || !first) {
-      this.bench.say('No trace is chosen. Choose one in the Strip.')
+      this.bench.say('No trace is chosen. Choose one below the drawing.')
       return
     }
     this.play(samples, { x: hand.at.x - first.x, y: hand.at.y - first.y })

@@ -18,7 +18,7 @@ export class Sweep implements Instrument {
 
   hint(): string {
     if (this.sweep) return 'Release: done · Esc: back'
-    if (!this.bench.copiedWeight()) return 'Alt+click a line: take up its weight'
+    if (!this.bench.copiedWeight()) return 'Click a line: take up its weight'
     return 'Sweep over lines: they get the copied weight · Alt+click a line: take up another'
   }
 

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { newDrawing, newId, newSketchLayer } from '#core/drawing/create'
+import { newDrawing, newId, newSketchLayer, UNTITLED } from '#core/drawing/create'
+import { pageInMm, pageLike, PAPER_SIZES } from '#core/drawing/page'
 import type { DrawingCard as Card } from '#agreed/api'
 import DrawingCard from '~/components/desk/DrawingCard.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
 import { createDrawing, deleteDrawing, listDrawings, listTakenOff, renameDrawing, restoreDrawing } from '~/network/api'
+import KeysCard from '~/components/workspace/KeysCard.vue'
+import { readSvg } from '~/workspace/read-svg'
 import { placeOnPage, sendPicture } from '~/workspace/use-sketch-import'
 
 const router = useRouter()
@@ -18,6 +21,14 @@ const takenOff = ref<Card[]>([])
 /** The card that the notice speaks of. */
 const lastTaken = ref<Card | null>(null)
 const picker = ref<HTMLInputElement>()
+/** Ends the reading of a file that takes long. */
+const stopReading = shallowRef<(() => void) | null>(null)
+const keysOpen = ref(false)
+
+const PAGES = PAPER_SIZES.flatMap((s) => [{ id: s.id, title: s.title, width: s.width, height: s.height }, ...(s.width === s.height ? [] : [{ id: `${s.id} across`, title: `${s.title} across`, width: s.height, height: s.width }])])
+const PAGE_KEY = 'bellatrait:new-page'
+const newPage = ref(localStorage.getItem(PAGE_KEY) ?? 'packet across')
+watch(newPage, (id) => localStorage.setItem(PAGE_KEY, id))
 
 async function attempt(work: () => Promise<void>): Promise<void> {
   try {
@@ -54,7 +65,8 @@ const goTo = (id: string): Promise<unknown> => router.push(`/drawings/${id}`)
 const startBlank = (): Promise<void> =>
   attempt(async () => {
     busy.value = 'Starting …'
-    await goTo((await createDrawing({ name: 'Untitled drawing' })).id)
+    const { width, height } = PAGES.find((p) => p.id === newPage.value) ?? PAGES[0]!
+    await goTo((await createDrawing({ drawing: newDrawing(UNTITLED, { page: pageInMm(width, height) }) })).id)
   })
 
 /** A sketch or an SVG becomes a new drawing. */
@@ -62,13 +74,12 @@ const bringIn = (file: File): Promise<void> =>
   attempt(async () => {
     busy.value = `Bringing in ${file.name} …`
     const name = file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'Untitled drawing'
-    const drawing = file.name.toLowerCase().endsWith('.svg') || file.type === 'image/svg+xml' ? await fromSvg(file, name) : await fromPicture(file, name)
+    const drawing = file.name.toLowerCase().endsWith('.svg') || file.type === 'image/svg+xml' ? await fromSvg(file) : await fromPicture(file, name)
     await goTo((await createDrawing({ drawing })).id)
   })
 
-async function fromSvg(file: File, name: string) {
-  const { parseSvg } = await import('#core/formats/svg/parse-svg')
-  const { drawing, warnings } = parseSvg(await file.text(), { name })
+async function fromSvg(file: File) {
+  const { drawing, warnings } = await readSvg(file, (stop) => (stopReading.value = stop)).finally(() => (stopReading.value = null))
   if (warnings.length) sessionStorage.setItem('bellatrait:warnings', warnings.join(' · '))
   return drawing
 }
@@ -76,8 +87,7 @@ async function fromSvg(file: File, name: string) {
 async function fromPicture(file: File, name: string) {
   const info = await sendPicture(file)
   const drawing = newDrawing(name)
-  const tall = info.height > info.width
-  if (tall) drawing.page = { ...drawing.page, width: drawing.page.height, height: drawing.page.width }
+  drawing.page = pageLike(info)
   drawing.layers.unshift(newSketchLayer({ id: newId(), image: info.sha256, ...placeOnPage(info, drawing.page), angle: 0 }))
   return drawing
 }
@@ -119,7 +129,12 @@ function picked(e: Event): void {
 
 const online = (): void => void (closedBecause.value && load())
 
+function key(e: KeyboardEvent): void {
+  if (e.key === '?' && !(e.target as HTMLElement).closest('input, select, textarea')) keysOpen.value = true
+}
+
 onMounted(() => {
+  window.addEventListener('keydown', key)
   document.title = 'Desk · Bellatrait'
   void load()
   window.addEventListener('online', online)
@@ -128,6 +143,7 @@ onMounted(() => {
 onBeforeUnmount(() => {
   clearTimeout(timer)
   window.removeEventListener('online', online)
+  window.removeEventListener('keydown', key)
 })
 </script>
 
@@ -136,11 +152,20 @@ onBeforeUnmount(() => {
     <NoticeBar v-model="notice">
       <button v-if="lastTaken" class="shrink-0 font-semibold text-[#f0cfe0]" @click="putBack(lastTaken)">Put it back</button>
     </NoticeBar>
+    <KeysCard :open="keysOpen" @close="keysOpen = false" />
     <header class="sticky top-0 z-10 flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-6">
       <img src="/mark.svg" alt="" class="h-6 w-6" />
       <h1 class="text-[15px] font-[650]">Desk</h1>
       <span class="quiet ml-auto" role="status">{{ busy }}</span>
+      <button v-if="stopReading" class="button" @click="stopReading()">Stop</button>
+      <button class="quiet underline decoration-dotted hover:text-ink" @click="keysOpen = true">? keys</button>
       <button class="button" :disabled="!!busy" @click="picker?.click()">Bring in a file</button>
+      <label class="flex items-center gap-2">
+        <span class="quiet">Page</span>
+        <select v-model="newPage" class="field" aria-label="Page of a new drawing">
+          <option v-for="p in PAGES" :key="p.id" :value="p.id">{{ p.title }}, {{ p.width }} x {{ p.height }} mm</option>
+        </select>
+      </label>
       <button class="button-strong" :disabled="!!busy" @click="startBlank">New drawing</button>
       <input ref="picker" type="file" accept="image/png,image/jpeg,image/svg+xml,.svg" class="hidden" data-testid="desk-file" @change="picked" />
     </header>

@@ -27,8 +27,11 @@ export class GeometryThread {
     let timer: ReturnType<typeof setTimeout> | undefined
     let stop = (): void => undefined
     const hung = new Promise<never>((_, reject) => (stop = () => reject(new Hang())))
+    let over = false
     const alive = (): void => {
       clearTimeout(timer)
+      // A sign of life may come in after the answer.
+      if (over) return
       timer = setTimeout(() => this.restart(), longest)
     }
     this.giveUp.add(stop)
@@ -36,6 +39,7 @@ export class GeometryThread {
     try {
       return await Promise.race([call(this.remote, alive), hung])
     } finally {
+      over = true
       clearTimeout(timer)
       this.giveUp.delete(stop)
     }

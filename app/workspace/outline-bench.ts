@@ -10,17 +10,17 @@ export function createOutlineBench(common: Bench): Bench {
   const contours = (): LinesLayer['items'] => (outlines.drawing.layers[0] as LinesLayer).items
 
   /** An outline is met on its edge only: its inside is ink. */
-  function lineAt(p: Vec, reach: number): LineHit | null {
+  function linesAt(p: Vec, reach: number): LineHit[] {
     const within = reach / common.zoom()
-    let best: LineHit | null = null
+    const hits: LineHit[] = []
     for (const line of contours()) {
       const box = boxOfPath(line.path)
       if (p.x < box.minX - within || p.x > box.maxX + within || p.y < box.minY - within || p.y > box.maxY + within) continue
       const arc = arcOfPath(line.path)
       const near = arc.nearest(p)
-      if (near.distance <= within && near.distance < (best?.distance ?? Infinity)) best = { line, at: near.length / (arc.total || 1), point: arc.point(near.length), distance: near.distance }
+      if (near.distance <= within) hits.push({ line, at: near.length / (arc.total || 1), point: arc.point(near.length), distance: near.distance })
     }
-    return best
+    return hits.sort((a, b) => a.distance - b.distance)
   }
 
   return {
@@ -39,7 +39,8 @@ export function createOutlineBench(common: Bench): Bench {
     finish: outlines.finish,
     drop: outlines.drop,
     edit: outlines.edit,
-    lineAt,
+    lineAt: (p, reach) => linesAt(p, reach)[0] ?? null,
+    linesAt,
     allLines: contours,
   }
 }

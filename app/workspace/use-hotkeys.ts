@@ -40,6 +40,8 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   const weight = useCopiedWeight()
   const restack = useStackOrder()
   const choosing = useChoosing()
+  /** The keyboard went to the strip by its key. */
+  let wentByKey = false
   let heldKey: { key: string; since: number; before: string } | null = null
 
   /** The key belongs to the field that has the focus; a slider wants only the keys that move it. */
@@ -129,14 +131,17 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
 
   /** The keyboard goes to the first thing that can be set for the instrument; Escape brings it back. */
   function toStrip(): void {
+    wentByKey = true
     const first = document.querySelector<HTMLElement>('[data-testid="strip"] :is(input, select, button, [tabindex="0"]):not([disabled])')
     ;(first ?? document.querySelector<HTMLElement>('[data-testid="tray"] button'))?.focus()
   }
 
-  /** Escape in a field of the dock or the column gives the keyboard back to the drawing. */
+  /** Escape gives the keyboard back to the drawing from a field, or from wherever it came by key. */
   function backToDrawing(e: KeyboardEvent): boolean {
-    const here = e.target instanceof HTMLElement && !!e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
-    if (e.key !== 'Escape' || !here || e.defaultPrevented) return false
+    if (e.key !== 'Escape' || e.defaultPrevented || !(e.target instanceof HTMLElement)) return false
+    const here = e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
+    if (!here || !(wentByKey || e.target.closest('input, select, textarea'))) return false
+    wentByKey = false
     document.querySelector<HTMLElement>('[data-testid="canvas"]')?.focus()
     return true
   }

@@ -98,7 +98,7 @@ export function provideInk(): Ink {
           drawing,
           proxy((share: number) => {
             alive()
-            progress.value = share
+            if (mine === newestShapes) progress.value = share
           }),
         ),
       )

@@ -4,7 +4,9 @@ import { newId, newSketchLayer } from '#core/drawing/create'
 import type { ImageInfo } from '#agreed/api'
 import { LIMITS } from '#agreed/api'
 import { Refusal, uploadImage } from '~/network/api'
+import { pageLike } from '#core/drawing/page'
 import { useDrawingStore } from '~/stores/drawing'
+import { useViewStore } from '~/stores/view'
 
 /** The place of a picture that fills the page as far as its proportions allow. */
 export function placeOnPage({ width, height }: Pick<ImageInfo, 'width' | 'height'>, page: Page): { x: number; y: number; width: number; height: number } {
@@ -22,6 +24,7 @@ export async function sendPicture(file: File): Promise<ImageInfo> {
 /** Brings a scan into the open drawing: dimmed, locked, under everything. */
 export function useSketchImport() {
   const store = useDrawingStore()
+  const view = useViewStore()
   const busy = ref(false)
 
   async function bringIn(file: File): Promise<void> {
@@ -29,12 +32,17 @@ export function useSketchImport() {
     busy.value = true
     try {
       const info = await sendPicture(file)
-      const place = placeOnPage(info, store.drawing.page)
+      // The first sketch of a blank drawing gives the page its proportions.
+      const blank = store.drawing.layers.every((l) => !l.items.length)
+      const page = blank ? pageLike(info) : store.drawing.page
+      const place = placeOnPage(info, page)
       store.edit('Bring in a sketch', (draft) => {
+        draft.page = page
         // Above older sketches, under everything else.
         const above = draft.layers.findIndex((l) => l.kind !== 'sketch')
         draft.layers.splice(above < 0 ? draft.layers.length : above, 0, newSketchLayer({ id: newId(), image: info.sha256, ...place, angle: 0 }))
       })
+      if (view.fitting) view.showPage(page)
     } catch (e) {
       store.notice = (e as Error).message
     } finally {

@@ -1,5 +1,8 @@
 import type { Drawing, Finish, Ink, Line, LinesLayer, Page, Path, Shape, ShapesLayer, Sketch, SketchLayer, Weight } from './model'
 
+/** The name of a drawing that was not given one. */
+export const UNTITLED = 'Untitled drawing'
+
 /** A fresh id, unique across drawings. */
 export const newId = (): string => globalThis.crypto.randomUUID()
 

@@ -12,12 +12,12 @@ export interface DrawingRow {
 export class DrawingTable {
   constructor(private readonly db: Connection) {}
 
-  /** The drawings on the Desk, or those that were taken off it, the newest first. */
+  /** The drawings on the Desk, or those that were taken off it, the newest first. One that was begun and left blank is not worth putting back. */
   list(which: 'on the Desk' | 'taken off' = 'on the Desk'): DrawingCard[] {
     return this.db
       .prepare(
         `SELECT id, name, revision, line_count AS lineCount, updated_at AS updatedAt
-         FROM drawings WHERE (deleted_at IS NOT NULL) = ? ORDER BY coalesce(deleted_at, updated_at) DESC, name`,
+         FROM drawings WHERE (deleted_at IS NOT NULL) = ? AND NOT (deleted_at IS NOT NULL AND revision = 0 AND line_count = 0) ORDER BY coalesce(deleted_at, updated_at) DESC, name`,
       )
       .all(which === 'taken off' ? 1 : 0) as DrawingCard[]
   }

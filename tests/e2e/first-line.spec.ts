@@ -51,11 +51,11 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
   drawing = await savedDrawing(page)
   const weighed = linesOf(drawing).find((l) => l.id === pen.id)!
   // The ends keep their width.
-  expect(weighed.weight.stops.map((s) => s.left === 1)).toEqual([true, false, true])
-  expect(weighed.weight.stops[1]!.left).toBeGreaterThan(1.8)
+  expect(weighed.weight.stops.map((s) => s.left === 1)).toEqual([true, true, false, true])
+  expect(weighed.weight.stops[2]!.left).toBeGreaterThan(1.8)
 
   // Drag the same stop in the weight graph.
-  const jaw = page.getByTestId('stop-1').getByTestId('jaw-left')
+  const jaw = page.getByTestId('stop-2').getByTestId('jaw-left')
   const box = (await jaw.boundingBox())!
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
   await page.mouse.down()
@@ -63,8 +63,8 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
   await page.mouse.up()
   drawing = await savedDrawing(page)
   const graphed = linesOf(drawing).find((l) => l.id === pen.id)!
-  expect(graphed.weight.stops[1]!.left).toBeLessThan(weighed.weight.stops[1]!.left - 0.1)
-  expect(graphed.weight.stops[1]!.right).toBeCloseTo(graphed.weight.stops[1]!.left, 6)
+  expect(graphed.weight.stops[2]!.left).toBeLessThan(weighed.weight.stops[2]!.left - 0.1)
+  expect(graphed.weight.stops[2]!.right).toBeCloseTo(graphed.weight.stops[2]!.left, 6)
 
   // Reload in the middle: everything is there, undo included.
   await page.reload()

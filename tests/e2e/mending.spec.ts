@@ -19,6 +19,7 @@ const noSnaps = async (page: Page): Promise<void> => {
   await page.evaluate(() => localStorage.setItem('bellatrait:studio', JSON.stringify({ snaps: { end: false, node: false, crossing: false, line: false } })))
   await page.reload()
   await expect(page.getByTestId('canvas')).toBeVisible()
+  await enterPass(page, 'Lines')
 }
 
 const button = (page: Page, name: string) => page.getByTestId('strip').getByRole('button', { name, exact: true })

@@ -35,7 +35,7 @@ test.describe('By contact', () => {
   test('proposes, shows, changes single ends and is accepted and undone in one step', async ({ page }) => {
     await weigh(page, lines())
     await takeUp(page, 'Contact')
-    await expect(trial(page)).toContainText('4 ends: 3 taper, 1 are full. 1 pinned line is left alone.')
+    await expect(trial(page)).toContainText('Of the whole drawing: 4 ends, 3 taper, 1 are full. 1 pinned line is left alone.')
     // It shows, and nothing is saved yet.
     await expect.poll(() => inkAt(page, { x: 300, y: 104 })).toBe(false)
     expect((await saved(page)).post!.weight.start).toBeNull()
@@ -143,7 +143,7 @@ test('Mirror match shows its pairs, and gives each the mirrored weight of its co
   await weigh(page, [straight('a', [260, 100], [200, 300], { stops, size: 8 }), straight('b', [460, 100], [520, 300]), straight('c', [300, 400], [250, 450], { size: 4 }), straight('d', [470, 450], [420, 400]), straight('alone', [100, 100], [100, 200])])
   // The axis starts in the middle of the page, at 360.
   await takeUp(page, 'Match')
-  await expect(trial(page)).toContainText('2 pairs found among 3 lines')
+  await expect(trial(page)).toContainText('2 pairs found, from 3 lines')
   await clickAt(page, { x: 445, y: 425 })
   await expect(trial(page)).toContainText('1 left out')
   await page.keyboard.press('Enter')

@@ -4,12 +4,14 @@ import { writeInkml } from '#core/formats/inkml/write-inkml'
 import { short } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
 import { download } from '~/workspace/download'
 import { useInk } from '~/workspace/use-ink'
 
 const store = useDrawingStore()
 const studio = useStudioStore()
 const ink = useInk()
+const view = useViewStore()
 const busy = ref(false)
 const done = ref('')
 
@@ -26,6 +28,8 @@ const KINDS = [
 /** What shows the shapes. */
 const NEED_SHAPES: string[] = ['outlines', 'picture']
 
+/** Nothing is drawn that could leave. */
+const blank = computed(() => !store.drawing!.layers.some((l) => l.visible && l.kind !== 'sketch' && l.items.length))
 const traces = computed(() => store.lines.flatMap((l) => l.trace ?? []))
 
 const kind = computed(() => KINDS.find((k) => k.id === studio.preferences.delivery)!)
@@ -92,7 +96,7 @@ async function deliver(): Promise<void> {
     <div class="flex min-w-0 max-w-[560px] flex-1 flex-col">
       <b class="flex h-6 items-center font-[650]">{{ store.drawing?.name }}</b>
       <p class="quiet mt-1">
-        Page <span class="number">{{ facts }}</span>
+        Page <span class="number">{{ facts }}</span> <button class="underline decoration-dotted hover:text-ink" title="Set the page in the Sketch pass" @click="view.pass = 'sketch'">change</button>
         <template v-if="kind.id === 'outlines' && ink.shapes.value"> · <span class="number">{{ ink.shapes.value.nodesAfter }}</span> nodes</template>
       </p>
       <p v-if="kind.id === 'traces'" class="mt-2">
@@ -106,7 +110,8 @@ async function deliver(): Promise<void> {
         </select>
         <span class="quiet number">{{ pixels }} px</span>
       </label>
-      <div class="mt-auto flex items-center gap-4">
+      <p v-if="blank" class="mt-2">There is no ink to deliver yet. Lay a line in <button class="underline decoration-dotted" @click="view.pass = 'lines'">Lines</button>, or show a layer that is hidden.</p>
+      <div v-else class="mt-auto flex items-center gap-4">
         <button class="button-strong" :disabled="busy || waiting || (kind.id === 'traces' && !traces.length)" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : busy ? 'Making the file …' : `Download ${kind.file}` }}</button>
         <span v-if="done" class="text-moss" role="status">Delivered {{ done }}</span>
       </div>

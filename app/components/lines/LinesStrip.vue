@@ -26,15 +26,18 @@ const studio = useStudioStore()
 const view = useViewStore()
 const chosen = useChosenLines()
 
-/** Instruments that draw points to places. */
 /** Instruments that lay the next line by the size set here. */
 const LAYING = ['select', 'pen', 'bow', 'figure']
 /** Instruments that have no use for a size. */
 const SIZELESS = ['snip', 'practice', 'blot', 'scrape']
+/** Instruments that draw points to places. */
 const SNAPPING = ['pen', 'bow', 'figure', 'nodes']
 
 /** Instruments that lay no line. */
 const BRUSHES: Record<string, string> = { snip: 'Snip', blot: 'Blot', scrape: 'Scrape' }
+
+/** What the strip speaks of where no line is chosen and none is laid. */
+const LAYS: Record<string, string> = { nodes: 'Nodes', practice: 'Practice' }
 
 const one = computed(() => (chosen.lines.value.length === 1 ? chosen.lines.value[0]! : null))
 const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
@@ -47,7 +50,8 @@ const title = computed(() => {
   if (!n && view.solids.length) return view.solids.length > 1 ? `${view.solids.length} shapes` : 'Shape'
   if (BRUSHES[view.instrument] && !n) return BRUSHES[view.instrument]!
   if (n > 1) return `${n} lines`
-  return one.value ? 'Line' : 'Next line'
+  if (one.value) return 'Line'
+  return LAYS[view.instrument] ?? 'Next line'
 })
 
 const facts = computed(() => {

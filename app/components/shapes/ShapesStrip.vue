@@ -71,7 +71,7 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
         <span>Deviation <b class="number text-[13px]" data-testid="deviation">{{ result.deviation.toFixed(3) }}</b> px</span>
       </div>
       <div v-if="result" class="mt-3 max-w-[420px]">
-        <div class="h-3 overflow-hidden rounded-full bg-hair" role="img" :aria-label="`${saved} % fewer nodes`"><div class="h-full rounded-full bg-moss" :style="{ width: `${100 - saved}%` }" /></div>
+        <div class="h-3 overflow-hidden rounded-full bg-hair" role="img" :aria-label="`${saved} % fewer nodes`"><div class="h-full rounded-full bg-moss" :style="{ width: `${saved}%` }" /></div>
         <p class="quiet mt-1.5">{{ saved > 0 ? `${saved} % fewer nodes than expanded` : 'As many nodes as expanded' }}</p>
       </div>
       <p v-if="chosen" class="mt-2">Chosen shape: <span class="number">{{ chosen.nodes }} nodes, {{ chosen.contours }} {{ chosen.contours === 1 ? 'contour' : 'contours' }}, {{ Math.round(chosen.area) }} px², from {{ chosen.from }} {{ chosen.from === 1 ? 'line' : 'lines' }}</span></p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import PageSection from './PageSection.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useSketchImport } from '~/workspace/use-sketch-import'
 import { useDrawingStore } from '~/stores/drawing'
@@ -55,14 +56,14 @@ function pick(e: Event): void {
     <template v-if="layer">
       <div class="max-w-[420px]">
         <SliderField
-          label="Opacity"
+          label="Strength"
           :value="Math.round(layer.opacity * 100)"
           :min="0"
           :max="100"
           :step="5"
           unit="%"
           @look="(v) => onLayer('', (l) => void (l.opacity = v / 100), false)"
-          @keep="(v) => onLayer(`Sketch opacity ${v} %`, (l) => void (l.opacity = v / 100))"
+          @keep="(v) => onLayer(`Sketch strength ${v} %`, (l) => void (l.opacity = v / 100))"
         />
       </div>
       <div class="flex gap-2">
@@ -71,6 +72,7 @@ function pick(e: Event): void {
         <button class="button" :disabled="layer.locked" :title="layer.locked ? 'Unlock the sketch first' : undefined" @click="fit">Fit to page</button>
       </div>
     </template>
-    <p v-else class="quiet max-w-[560px]">Drop a PNG or JPEG of your pencil drawing anywhere on the page. It comes in dimmed and locked under the ink, so that you never draw on it by mistake.</p>
+    <p v-else class="quiet max-w-[560px]">Bring in a scan or a photo of your pencil drawing, or drop it anywhere here. It comes in dimmed and locked under the ink, so that you never draw on it by mistake. No sketch? Go on to <b class="font-[650]">Lines</b>.</p>
+    <PageSection class="mt-auto" />
   </div>
 </template>

@@ -91,7 +91,7 @@ function moveByKey(e: KeyboardEvent): void {
 
 <template>
   <section class="border-b border-hair pb-2.5">
-    <h2 class="flex justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">At a distance <span class="number quiet font-normal" title="How wide the page looks here">{{ shownWidth }} mm</span></h2>
+    <h2 class="flex justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">At a distance <span class="number quiet font-normal" title="How wide the page is in this small view">page {{ shownWidth }} mm wide</span></h2>
     <div class="relative mx-3.5 grid h-[132px] place-items-center rounded-lg border border-hair bg-paper">
       <canvas ref="canvas" class="h-[132px] w-[226px]" role="img" aria-label="The whole drawing, small" />
       <svg

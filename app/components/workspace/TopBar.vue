@@ -5,7 +5,7 @@ import { PASSES, PASS_TITLES, useViewStore } from '~/stores/view'
 import HistoryMenu from './HistoryMenu.vue'
 import SaveState from './SaveState.vue'
 
-const emit = defineEmits<{ undo: [] }>()
+const emit = defineEmits<{ undo: []; redo: [] }>()
 
 const store = useDrawingStore()
 const view = useViewStore()
@@ -37,7 +37,7 @@ function rename(): void {
     <NuxtLink to="/" class="quiet shrink-0 rounded px-1 py-0.5 hover:text-ink">← Desk</NuxtLink>
     <input
       v-model="name"
-      class="w-[150px] min-w-0 truncate rounded border border-transparent bg-transparent px-1.5 py-0.5 text-[15px] font-[650] hover:border-hair"
+      class="field-sizing-content w-[150px] max-w-[260px] min-w-[96px] shrink truncate rounded border border-transparent bg-transparent px-1.5 py-0.5 text-[15px] font-[650] hover:border-hair"
       aria-label="Name of the drawing"
       maxlength="120"
       @blur="rename"
@@ -55,7 +55,7 @@ function rename(): void {
         >
           <span
             class="number h-[18px] w-[18px] rounded-full text-center text-[11px] leading-[18px] font-semibold"
-            :class="view.pass === pass ? 'bg-plum text-white' : 'bg-[#e4dccf] text-mute'"
+            :class="view.pass === pass ? 'bg-plum text-white' : 'bg-[#e4dccf] text-mute-deep'"
             >{{ i + 1 }}</span
           >
           {{ PASS_TITLES[pass] }}
@@ -64,7 +64,7 @@ function rename(): void {
     </nav>
     <SaveState />
     <button class="button" :disabled="!store.canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</button>
-    <button class="button" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="store.redo()">Redo</button>
+    <button class="button" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</button>
     <HistoryMenu />
   </header>
 </template>

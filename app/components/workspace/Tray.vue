@@ -7,25 +7,25 @@ import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
 const view = useViewStore()
 
-const LOOKS: Record<string, { title: string; icon: Component }> = {
-  select: { title: 'Select', icon: MousePointer2 },
-  pen: { title: 'Pen', icon: Spline },
-  bow: { title: 'Bow', icon: BowArrow },
-  freehand: { title: 'Freehand', icon: Signature },
-  nodes: { title: 'Nodes', icon: Diamond },
-  figure: { title: 'Figure', icon: Shapes },
-  practice: { title: 'Practice', icon: Tablet },
-  blot: { title: 'Blot', icon: Droplet },
-  scrape: { title: 'Scrape', icon: PocketKnife },
-  snip: { title: 'Snip', icon: Scissors },
-  caliper: { title: 'Caliper', icon: UnfoldVertical },
-  contact: { title: 'Contact', icon: CircleDot },
-  light: { title: 'Light', icon: Sun },
-  sweep: { title: 'Sweep', icon: PaintRoller },
-  match: { title: 'Match', icon: FlipHorizontal2 },
-  place: { title: 'Place', icon: Move },
-  outline: { title: 'Nodes', icon: Diamond },
-  inspect: { title: 'Inspect', icon: ScanSearch },
+const LOOKS: Record<string, { title: string; icon: Component; help: string }> = {
+  select: { title: 'Select', icon: MousePointer2, help: 'choose lines, move, scale, turn and delete them' },
+  pen: { title: 'Pen', icon: Spline, help: 'lay a line node by node' },
+  bow: { title: 'Bow', icon: BowArrow, help: 'draw a straight chord, then pull it into a bow' },
+  freehand: { title: 'Freehand', icon: Signature, help: 'just draw; the line comes out smooth' },
+  nodes: { title: 'Nodes', icon: Diamond, help: 'move the nodes and handles of a line' },
+  figure: { title: 'Figure', icon: Shapes, help: 'ellipses, polygons, stars, spirals' },
+  practice: { title: 'Practice', icon: Tablet, help: 'a recorded pen plays a stroke with real pressure' },
+  blot: { title: 'Blot', icon: Droplet, help: 'a brush that paints a solid shape' },
+  scrape: { title: 'Scrape', icon: PocketKnife, help: 'an eraser that carves ink away' },
+  snip: { title: 'Snip', icon: Scissors, help: 'hide the part of a line beyond a crossing' },
+  caliper: { title: 'Caliper', icon: UnfoldVertical, help: 'pull a line wider or thinner where you like' },
+  contact: { title: 'Contact', icon: CircleDot, help: 'taper ends in the open, fill those that meet a line' },
+  light: { title: 'Light', icon: Sun, help: 'thin edges towards a light, thick ones away from it' },
+  sweep: { title: 'Sweep', icon: PaintRoller, help: 'paint a copied weight on other lines' },
+  match: { title: 'Match', icon: FlipHorizontal2, help: 'give both sides of a body the same weights' },
+  place: { title: 'Place', icon: Move, help: 'move, scale and turn the sketch' },
+  outline: { title: 'Nodes', icon: Diamond, help: 'retouch single nodes of an outline' },
+  inspect: { title: 'Inspect', icon: ScanSearch, help: 'see a shape and its nodes' },
 }
 
 /** Rows of six at most; where there are two, the second one's keys are those of the first with Shift. */
@@ -48,16 +48,16 @@ function keyAt(i: number): { key: string; spoken: string } {
           v-for="tool in row"
           :key="tool.id"
           class="relative flex flex-col items-center justify-center rounded-[10px] border tracking-[-0.015em]"
-          :class="[view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute', rows.length > 1 ? 'gap-px pt-0.5 text-[10.5px]' : 'gap-[3px] text-[11px]']"
+          :class="[view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute', rows.length > 1 ? 'gap-px pt-0.5 text-[11px] tracking-[-0.03em]' : 'gap-[3px] text-[12px]']"
           :aria-pressed="view.instrument === tool.id"
-          :title="`${tool.title} (${tool.spoken})`"
+          :title="`${tool.title}: ${tool.help} (${tool.spoken})`"
           @click="view.chosen[view.pass] = tool.id"
         >
           <kbd class="number absolute top-px right-1 text-[9.5px] font-semibold" :class="view.instrument === tool.id ? 'text-[#f4d4e4]' : 'text-mute'">{{ tool.key }}</kbd>
           <component :is="tool.icon" :size="rows.length > 1 ? 15 : 17" :stroke-width="1.7" />
           <span>{{ tool.title }}</span>
         </button>
-        <span v-if="i > 0 && row.length < TRAY_KEYS.length" class="quiet self-center pl-1.5 text-[11px] leading-[1.25]" :style="{ gridColumn: `span ${TRAY_KEYS.length - row.length}` }">these with Shift</span>
+        <span v-if="i > 0 && row.length < TRAY_KEYS.length" class="quiet self-center pl-1.5 text-[11px] leading-[1.25]" :style="{ gridColumn: `span ${TRAY_KEYS.length - row.length}` }">this row: hold Shift with the key</span>
       </div>
     </div>
     <ProfileShelf v-if="view.pass === 'weight' || view.pass === 'lines'" class="mt-2" />

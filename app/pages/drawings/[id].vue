@@ -18,11 +18,15 @@ import Tray from '~/components/workspace/Tray.vue'
 import type { Drawing } from '#core/drawing/model'
 import type { Way } from '~/stores/drawing'
 import { useDrawingStore } from '~/stores/drawing'
+import { UNTITLED } from '#core/drawing/create'
+import { deleteDrawing } from '~/network/api'
 import { findLine } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
 import { placeLine, takeLeftBehind } from '~/workspace/under-way'
 import { provideInk } from '~/workspace/use-ink'
+import { isSvg, useLinesImport } from '~/workspace/use-lines-import'
+import { useRoom } from '~/workspace/use-room'
 import { useSketchImport } from '~/workspace/use-sketch-import'
 import { isInkml, useTracesImport } from '~/workspace/use-traces-import'
 
@@ -32,6 +36,8 @@ const view = useViewStore()
 provideInk()
 const { bringIn } = useSketchImport()
 const bringInTraces = useTracesImport()
+const bringInLines = useLinesImport()
+const { isTooSmall, size } = useRoom()
 
 const canvas = ref<InstanceType<typeof CanvasView>>()
 const failure = ref('')
@@ -48,6 +54,7 @@ async function open(): Promise<void> {
     const drawing = store.drawing!
     view.activeLayer = drawing.layers.filter((l) => l.kind === 'lines' && !l.locked).at(-1)?.id ?? null
     if (view.size.width > 1) view.showPage(drawing.page)
+    if (drawing.layers.every((l) => !l.items.length)) view.pass = 'sketch'
     await bringBack(drawing)
     const warnings = sessionStorage.getItem('bellatrait:warnings')
     sessionStorage.removeItem('bellatrait:warnings')
@@ -102,7 +109,7 @@ useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, undo
 
 function drop(e: DragEvent): void {
   const file = e.dataTransfer?.files[0]
-  if (file) void (isInkml(file) ? bringInTraces(file) : bringIn(file))
+  if (file) void (isInkml(file) ? bringInTraces(file) : isSvg(file) ? bringInLines(file) : bringIn(file))
 }
 
 function warn(e: BeforeUnloadEvent): void {
@@ -113,9 +120,13 @@ onMounted(() => {
   void open()
   window.addEventListener('beforeunload', warn)
 })
-onBeforeRouteLeave(() => {
+onBeforeRouteLeave(async () => {
   canvas.value?.putDown()
-  return store.settled()
+  await store.settled()
+  // A new drawing in which nothing was done leaves no card behind.
+  const { drawing, history } = store
+  const untouched = drawing && drawing.name === UNTITLED && !history.undo.length && !history.redo.length && drawing.layers.every((l) => !l.items.length)
+  if (untouched) await deleteDrawing(drawing.id).catch(() => undefined)
 })
 onBeforeUnmount(() => {
   window.removeEventListener('beforeunload', warn)
@@ -129,7 +140,7 @@ onBeforeUnmount(() => {
       <button v-for="way in store.ways" :key="way.title" class="shrink-0 font-semibold text-[#f0cfe0] underline underline-offset-2" @click="takeWay(way)">{{ way.title }}</button>
     </NoticeBar>
     <template v-if="store.drawing">
-      <TopBar @undo="undo" />
+      <TopBar @undo="undo" @redo="redo" />
       <div class="flex min-h-0">
         <main class="relative min-w-0 flex-1">
           <CanvasView ref="canvas" />
@@ -169,5 +180,8 @@ onBeforeUnmount(() => {
       <p v-else class="quiet" role="status">Opening the drawing …</p>
     </div>
     <KeysCard :open="keysOpen" @close="keysOpen = false" />
+    <div v-if="isTooSmall" class="absolute inset-0 z-50 grid place-items-center bg-desk px-6 text-center" role="alert" data-testid="too-small">
+      <p class="max-w-[360px]">This window is <span class="number">{{ size }}</span>; the workspace needs <span class="number">1024 x 700</span> to show all of it. Make the window larger, or zoom the browser out. The drawing is as you left it.</p>
+    </div>
   </div>
 </template>

@@ -23,6 +23,8 @@ export async function openDrawing(page: Page, id: string): Promise<void> {
   await page.goto(`/drawings/${id}`)
   await expect(page.getByTestId('canvas')).toBeVisible()
   await expect(page.getByTestId('save-state')).toContainText('Saved')
+  // A blank drawing opens where a sketch is brought in.
+  if ((await savedDrawing(page)).layers.every((l) => !l.items.length)) await enterPass(page, 'Lines')
 }
 
 /** The document as the server has it, once everything is saved. */

@@ -22,6 +22,14 @@ const touches = shallowRef<(Touch & { text: string })[]>([])
 const MOST = 40
 let looked: { line: Line; paths: Path[] } | null = null
 
+/** A line has no name of its own: its number in its layer, and the layer where there are several. */
+function nameOf(id: string): string {
+  const found = findLine(store.drawing!, id)
+  if (!found) return 'a line'
+  const several = store.drawing!.layers.filter((l) => l.kind === 'lines').length > 1
+  return `line ${found.index + 1}${several ? ` of ${found.layer.name}` : ''}`
+}
+
 const same = (a: readonly Path[], b: readonly Path[]): boolean => a.length === b.length && a.every((p, i) => p === b[i])
 // While a hand drags, and after weights alone have changed, nothing touches anywhere else.
 watch(
@@ -34,7 +42,7 @@ watch(
     looked = { line: graph.line.value, paths }
     touches.value = touchesOf(graph.line.value, all, studio.preferences.contact)
       .slice(0, MOST)
-      .map((t) => ({ ...t, text: `${WORDS[t.how]} ${findLine(store.drawing!, t.by)?.layer.name ?? ''}` }))
+      .map((t) => ({ ...t, text: `${WORDS[t.how]} ${nameOf(t.by)}` }))
   },
   { immediate: true },
 )

@@ -1,0 +1,22 @@
+import { wrap } from 'comlink'
+import type { Drawing } from '#core/drawing/model'
+import { LONGEST } from '#core/formats/xml'
+import type { ImportWorker } from '~/workers/import.worker'
+
+/** The person stopped the reading of a file. */
+export class Stopped extends Error {}
+
+/** An SVG file as a drawing, read in a worker; `stoppable` is given what ends it. */
+export async function readSvg(file: File, stoppable?: (stop: () => void) => void): Promise<{ drawing: Drawing; warnings: string[] }> {
+  if (file.size > LONGEST) throw new Error(`"${file.name}" is larger than ${LONGEST / 1e6} MB. Export it with less detail and try again.`)
+  const name = file.name.replace(/\.[^.]+$/, '').trim().slice(0, 120) || 'Untitled drawing'
+  const thread = new Worker(new URL('../workers/import.worker.ts', import.meta.url), { type: 'module' })
+  try {
+    const stopped = new Promise<never>((_, reject) => stoppable?.(() => reject(new Stopped('It was stopped, and nothing was brought in.'))))
+    const result = await Promise.race([wrap<ImportWorker>(thread).svg(await file.text(), name), stopped])
+    if ('problem' in result) throw new Error(result.problem)
+    return result
+  } finally {
+    thread.terminate()
+  }
+}
