@@ -42,3 +42,9 @@ export function isTooDeep(text: string): boolean {
   }
   return false
 }
+
+/** Keys that every object has by birth: as data they mislead whatever looks fields up by name. */
+const INBORN = new RegExp(`(?<!\\\\)"(?:${['__proto__', ...Object.getOwnPropertyNames(Object.prototype)].filter((k, i, all) => all.indexOf(k) === i).join('|')})"\\s*:`)
+
+/** Whether a JSON text names fields that every object has by birth ("__proto__", "toString"): none of ours does. */
+export const hasInbornKeys = (text: string): boolean => INBORN.test(text)

@@ -2,7 +2,7 @@ import type { H3Event } from 'h3'
 import { getRequestHeader } from 'h3'
 import type { Schema } from 'yup'
 import { ValidationError } from 'yup'
-import { isTooDeep } from '../../core/formats/json'
+import { hasInbornKeys, isTooDeep } from '../../core/formats/json'
 import { refuse } from './refuse'
 
 const inMegabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`
@@ -24,7 +24,7 @@ export async function readBytes(event: H3Event, limit: number): Promise<Buffer> 
 /** The request's JSON body in the shape of `schema`. */
 export async function readJson<T>(event: H3Event, schema: Schema, limit: number): Promise<T> {
   const text = (await readBytes(event, limit)).toString('utf8')
-  if (isTooDeep(text)) throw refuse(400, 'The request is nested too deeply to be one of ours.')
+  if (isTooDeep(text) || hasInbornKeys(text)) throw refuse(400, 'The request is not one of ours: it is nested too deeply, or names fields that no drawing has.')
   let value: unknown
   try {
     value = text ? JSON.parse(text) : {}

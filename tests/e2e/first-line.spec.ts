@@ -95,7 +95,7 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
   const lines = linesOf(await savedDrawing(page))
   expect(Math.abs(area(contours) / countedArea(lines, PAGE, 0.5) - 1)).toBeLessThan(0.005)
   expect(contours.reduce((n, c) => n + c.nodes.length, 0)).toBeLessThan(lines.length * 9)
-  const wide = (graphed.weight.stops[1]!.left * graphed.weight.size) / 2
+  const wide = (graphed.weight.stops[2]!.left * graphed.weight.size) / 2
   const tangent = { x: pen.path.nodes[1]!.out!.x - at.x, y: pen.path.nodes[1]!.out!.y - at.y }
   const l = Math.hypot(tangent.x, tangent.y)
   expect(widthAcross(contours, at, { x: tangent.y / l, y: -tangent.x / l })).toBeCloseTo(2 * wide, 0)

@@ -1,5 +1,5 @@
 import { expect, test } from './support/test'
-import { clickAt, dragThrough, enterPass, layLine, linesOf, onScreen, openDrawing, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { clickAt, dragThrough, dropFile, enterPass, layLine, linesOf, onScreen, openDrawing, savedDrawing, startDrawing, takeUp } from './support/desk'
 
 test.describe('a line that is being laid', () => {
   test('is kept on leaving for the Desk', async ({ page }) => {
@@ -166,4 +166,83 @@ test('two fingers move and zoom the page and draw nothing', async ({ page }) => 
   await touch('touchEnd', [])
   await expect.poll(async () => Number.parseFloat(await page.getByTestId('zoom').inputValue())).toBeCloseTo(before * 2, -1)
   expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+})
+
+test('the page takes a trade size, one of its own, and one about the drawing, what is drawn keeping its place', async ({ page }) => {
+  await startDrawing(page)
+  await takeUp(page, 'Pen')
+  await layLine(page, { x: 100, y: 100 }, { x: 500, y: 300 })
+  const [before] = linesOf(await savedDrawing(page))
+  await enterPass(page, 'Sketch')
+  await page.getByTestId('paper').selectOption('a5')
+  let drawing = await savedDrawing(page)
+  expect(drawing.page).toMatchObject({ width: 148 * 6, height: 210 * 6, unit: 'mm' })
+  const moved = linesOf(drawing)[0]!.path.nodes[0]!.at
+  // 120 x 87.3 mm became 148 x 210 about its middle.
+  expect(moved.x - before!.path.nodes[0]!.at.x).toBeCloseTo((148 * 6 - 720) / 2, 6)
+  expect(moved.y - before!.path.nodes[0]!.at.y).toBeCloseTo((210 * 6 - 524) / 2, 6)
+  await page.getByLabel('Width of the page in mm').fill('99,5')
+  await page.getByLabel('Width of the page in mm').press('Enter')
+  expect((await savedDrawing(page)).page.width).toBeCloseTo(597, 6)
+  await page.getByLabel('Width of the page in mm').fill('0')
+  await page.getByLabel('Width of the page in mm').press('Enter')
+  await expect(page.getByTestId('notice')).toContainText('from 1 to 5000 mm')
+  await page.getByRole('button', { name: 'About the drawing' }).click()
+  drawing = await savedDrawing(page)
+  // The line reaches over 400 x 200 px, and 3 px to either side; 4 mm are left about it.
+  expect(drawing.page.width).toBeCloseTo(400 + 6 + 48, 3)
+  expect(linesOf(drawing)[0]!.path.nodes[0]!.at).toEqual({ x: expect.closeTo(27, 3) as unknown, y: expect.closeTo(27, 3) as unknown })
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+  expect(linesOf(await savedDrawing(page))[0]).toEqual(before)
+})
+
+test('an SVG dropped on an open drawing offers its lines, and brings them in on layers of their own', async ({ page }) => {
+  await startDrawing(page)
+  const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="100" height="100"><path d="M10 10L90 90" stroke="#00aa00" fill="none"/><rect x="5" y="5" width="9" height="9"/></svg>'
+  await dropFile(page, '[data-testid="canvas"]', { name: 'leaf.svg', type: 'image/svg+xml', content: Buffer.from(svg) })
+  await expect(page.getByTestId('notice')).toContainText('"leaf.svg" holds 1 line and 1 shape')
+  expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+  await page.getByRole('button', { name: 'Bring them in' }).click()
+  const drawing = await savedDrawing(page)
+  expect(drawing.layers.map((l) => l.items.length)).toEqual([0, 1, 1])
+  const [line] = linesOf(drawing)
+  expect(drawing.inks.find((i) => i.id === line!.ink)!.colour).toBe('#00aa00')
+  await dropFile(page, '[data-testid="canvas"]', { name: 'words.svg', type: 'image/svg+xml', content: Buffer.from('just words') })
+  await expect(page.getByTestId('notice')).toContainText(/SVG/)
+  await page.keyboard.press('Control+z')
+  expect((await savedDrawing(page)).layers).toHaveLength(1)
+})
+
+test('everything has its place at 1024 x 700, and a smaller window says so and loses nothing', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 700 })
+  await startDrawing(page, 'demo-garden-snail')
+  const cut = (): Promise<string[]> =>
+    page.evaluate(() =>
+      [...document.querySelectorAll('header button, header a, footer button, footer input, footer select, footer svg[role="group"]')]
+        .filter((e) => e.getClientRects().length)
+        .filter((e) => {
+          const b = e.getBoundingClientRect()
+          return b.right > window.innerWidth + 1 || b.bottom > window.innerHeight + 1 || b.left < -1
+        })
+        .map((e) => e.getAttribute('aria-label') ?? e.textContent ?? e.tagName),
+    )
+  for (const [pass, tools] of [['Sketch', []], ['Lines', ['Select', 'Pen', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Practice']], ['Weight', ['Select', 'Caliper', 'Contact', 'Light', 'Match']], ['Shapes', []], ['Deliver', []]] as const) {
+    await enterPass(page, pass)
+    expect(await cut(), pass).toEqual([])
+    for (const tool of tools) {
+      await takeUp(page, tool)
+      expect(await cut(), `${pass}, ${tool}`).toEqual([])
+    }
+    if (pass !== 'Weight') continue
+    await page.keyboard.press('Escape')
+    await takeUp(page, 'Caliper')
+    await page.keyboard.press('j')
+    await expect(page.getByTestId('weight-graph')).toBeVisible()
+    expect(await cut(), 'the weight graph').toEqual([])
+  }
+  await page.setViewportSize({ width: 900, height: 650 })
+  await expect(page.getByTestId('too-small')).toContainText('900 x 650')
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await expect(page.getByTestId('too-small')).toHaveCount(0)
+  await expect(page.getByTestId('canvas')).toBeVisible()
 })

@@ -154,7 +154,7 @@ test.describe('The weight graph', () => {
     await layLine(page, { x: 300, y: 40 }, { x: 300, y: 100 })
     await enterPass(page, 'Weight')
     await clickAt(page, { x: 200, y: 100 })
-    await expect(graph(page).getByTestId('touch')).toHaveText(/met by Lines/)
+    await expect(graph(page).getByTestId('touch')).toHaveText(/met by line 3/)
     await page.keyboard.down('Shift')
     await clickAt(page, { x: 200, y: 200 })
     await page.keyboard.up('Shift')

@@ -59,14 +59,14 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
 </script>
 
 <template>
-  <div class="grid grid-cols-[300px_296px_1fr] gap-x-7">
+  <div class="hand grid grid-cols-[minmax(0,190px)_minmax(0,206px)_auto] gap-x-4 xl:grid-cols-[minmax(0,300px)_minmax(0,296px)_1fr] xl:gap-x-7">
     <div class="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-1.5">
       <div v-if="!onLines" class="flex items-center gap-1">
         <NibPicker class="min-w-0 flex-1" />
       </div>
       <SliderField label="Size" :value="size" :min="0.25" :max="40" :step="0.25" :digits="2" unit="px" @look="(v) => setSize(v, false)" @keep="(v) => setSize(v, true)" />
       <SliderField label="Variation" :value="Math.round(now.variation * 100)" :min="0" :max="100" :step="1" unit="%" @look="(v) => setVariation(v / 100, false)" @keep="(v) => setVariation(v / 100, true)" />
-      <p class="ml-[106px] flex items-center gap-3 text-[12px]">
+      <p class="flex items-center gap-3 text-[12px] xl:ml-[106px]">
         <span class="quiet">wide to thin <span class="number text-ink">{{ ratio }}</span></span>
         <Popover v-if="!onLines" class="relative">
           <PopoverButton class="underline decoration-dotted hover:text-plum">Point …</PopoverButton>
@@ -81,9 +81,9 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
     <div class="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-1.5">
       <SliderField label="Steadiness" :value="Math.round(now.steadiness * 100)" :min="0" :max="100" :step="5" unit="%" @look="(v) => set({ steadiness: v / 100 }, null)" @keep="(v) => set({ steadiness: v / 100 }, 'Steadiness')" />
       <SliderField label="Unevenness" :value="Math.round(now.unevenness * 100)" :min="0" :max="60" :step="1" unit="%" @look="(v) => set({ unevenness: v / 100 }, null)" @keep="(v) => set({ unevenness: v / 100 }, 'Unevenness')" />
-      <TickField v-model="squared">Square up: straight runs, true corners</TickField>
+      <TickField v-model="squared" title="Near-straight runs become straight, and turns corners">Square up</TickField>
       <TickField v-if="!onLines" v-model="studio.preferences.pressure">Pressure makes the width</TickField>
-      <TickField v-model="fromSpeed">Speed does, where there is no pressure</TickField>
+      <TickField v-model="fromSpeed" title="Where there is no pressure, the speed of the hand makes the width">Speed makes the width</TickField>
     </div>
     <div class="flex gap-3">
       <ResponseCurve :exponent="now.response" :least="now.least" :most="now.most" @look="(p) => set(p, null)" @keep="(p) => set(p, 'Pressure curve')" />
@@ -95,3 +95,17 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
     </div>
   </div>
 </template>
+
+<style scoped>
+/* In a narrow window the numbers stay and the sliders go: nothing is cut off. */
+@media (width < 80rem) {
+  .hand :deep(input[type='range']) {
+    display: none;
+  }
+
+  .hand :deep(label > span:first-child) {
+    width: auto;
+    margin-right: auto;
+  }
+}
+</style>

@@ -55,7 +55,7 @@ function remove(): void {
 
 <template>
   <div class="flex items-center gap-1">
-    <span class="w-[102px] shrink-0">Nib</span>
+    <span class="hidden w-[102px] shrink-0 xl:inline">Nib</span>
     <input v-if="naming" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0.5" aria-label="Name of the nib" :maxlength="LONGEST" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
     <Listbox v-else :model-value="studio.preferences.nib" as="div" class="relative min-w-0 flex-1" @update:model-value="studio.takeNib">
       <ListboxButton class="field flex w-full items-center justify-between gap-2 !py-0.5" aria-label="Nib">

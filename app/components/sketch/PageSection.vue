@@ -70,19 +70,19 @@ const number = (e: Event): number => Number.parseFloat((e.target as HTMLInputEle
 </script>
 
 <template>
-  <div class="flex flex-wrap items-center gap-2.5" role="group" aria-label="Page">
-    <b class="font-[650]">Page</b>
-    <select class="field" aria-label="Size of the page" :value="known" data-testid="paper" @change="take">
+  <div class="flex items-center gap-2.5" role="group" aria-label="Page">
+    <b class="shrink-0 font-[650]">Page</b>
+    <select class="field min-w-0 flex-[0_1_230px]" aria-label="Size of the page" :value="known" data-testid="paper" @change="take">
       <option v-for="c in choices" :key="c.id" :value="c.id">{{ c.title }}</option>
       <option value="own" disabled>Own size</option>
     </select>
     <span class="flex items-center gap-1">
-      <input class="field number w-[64px] text-right" :value="short(mm.width, 1)" inputmode="decimal" aria-label="Width of the page in mm" @change="resize(number($event), mm.height)" />
+      <input class="field number w-[60px] text-right" :value="short(mm.width, 1)" inputmode="decimal" aria-label="Width of the page in mm" @change="resize(number($event), mm.height)" />
       <span class="quiet">x</span>
-      <input class="field number w-[64px] text-right" :value="short(mm.height, 1)" inputmode="decimal" aria-label="Height of the page in mm" @change="resize(mm.width, number($event))" />
+      <input class="field number w-[60px] text-right" :value="short(mm.height, 1)" inputmode="decimal" aria-label="Height of the page in mm" @change="resize(mm.width, number($event))" />
       <span class="quiet">mm</span>
     </span>
-    <button class="button" title="A page just about what is drawn" @click="about">About the drawing</button>
-    <button v-if="hasSketch" class="button" title="A page where the sketch lies, of its size" @click="aboutSketch">As the sketch</button>
+    <button class="button shrink-0" title="A page just about what is drawn" @click="about">About the drawing</button>
+    <button v-if="hasSketch" class="button shrink-0" title="A page where the sketch lies, of its size" @click="aboutSketch">As the sketch</button>
   </div>
 </template>

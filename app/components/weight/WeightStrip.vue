@@ -78,13 +78,13 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
   <MatchSection v-else-if="view.instrument === 'match'" />
   <SweepSection v-else-if="view.instrument === 'sweep'" />
   <div v-else class="flex h-full flex-col">
-    <div class="flex h-6 items-center gap-3.5">
+    <div class="flex h-6 items-center gap-2 whitespace-nowrap xl:gap-3.5">
       <template v-if="first">
         <b class="font-[650]">{{ title }}</b>
-        <span v-if="!others.length" class="quiet number">{{ short(arcOf(first).total, 0) }} px long</span>
+        <span v-if="!others.length" class="quiet number hidden xl:inline">{{ short(arcOf(first).total, 0) }} px long</span>
         <span class="number" data-testid="range">{{ range }}</span>
         <span class="flex items-center gap-1">
-          <span class="quiet mr-0.5">Size</span>
+          <span class="quiet mr-0.5 hidden xl:inline">Size</span>
           <button class="grid h-6 w-6 place-items-center rounded text-[16px] leading-none hover:bg-raise" title="Lighter, each line by its own size ( [ )" aria-label="Lighter" @click="chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size)))">−</button>
           <input class="field number w-14 !py-0 text-right" :value="short(size, 2)" inputmode="decimal" aria-label="Size in px" data-testid="size" @change="setSize" @keydown.enter="($event.target as HTMLInputElement).blur()" />
           <button class="grid h-6 w-6 place-items-center rounded text-[16px] leading-none hover:bg-raise" title="Heavier, each line by its own size ( ] )" aria-label="Heavier" @click="chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size)))">+</button>
@@ -92,7 +92,7 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
         <button class="flex items-center gap-1 text-[12.5px]" :class="pinned ? 'text-plum' : 'text-mute-deep'" :aria-pressed="pinned" :title="pinned ? 'Weight set by hand: rules leave it alone. Click to let them weigh it again' : 'Rules may weigh it. Click to keep it as it is'" @click="togglePin">
           <component :is="pinned ? Pin : PinOff" :size="14" />{{ pinned ? 'Pinned' : 'Pin' }}
         </button>
-        <span class="ml-auto flex gap-3.5">
+        <span class="ml-auto flex gap-2 xl:gap-3.5">
           <button class="quiet" title="Flip ends (F)" @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))">Flip ends</button>
           <button class="quiet" title="Flip sides (Shift+F)" @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))">Flip sides</button>
           <TaperMenu />

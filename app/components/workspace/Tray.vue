@@ -41,9 +41,9 @@ function keyAt(i: number): { key: string; spoken: string } {
 </script>
 
 <template>
-  <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-3 py-2.5" data-testid="tray">
+  <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-2 py-2.5" data-testid="tray">
     <div class="grid gap-1" role="toolbar" aria-label="Instruments">
-      <div v-for="(row, i) in rows" :key="row[0]!.id" class="grid grid-cols-6 gap-1" :class="rows.length > 1 ? 'h-[39px]' : 'h-[58px]'">
+      <div v-for="(row, i) in rows" :key="row[0]!.id" class="grid grid-cols-6 gap-[3px]" :class="rows.length > 1 ? 'h-[39px]' : 'h-[58px]'">
         <button
           v-for="tool in row"
           :key="tool.id"

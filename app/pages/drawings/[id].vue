@@ -55,7 +55,7 @@ async function open(): Promise<void> {
     view.activeLayer = drawing.layers.filter((l) => l.kind === 'lines' && !l.locked).at(-1)?.id ?? null
     if (view.size.width > 1) view.showPage(drawing.page)
     if (drawing.layers.every((l) => !l.items.length)) view.pass = 'sketch'
-    await bringBack(drawing)
+    if (await bringBack(drawing)) view.pass = 'lines'
     const warnings = sessionStorage.getItem('bellatrait:warnings')
     sessionStorage.removeItem('bellatrait:warnings')
     if (warnings) store.notice = `This file was brought in. ${warnings}.`
@@ -65,10 +65,11 @@ async function open(): Promise<void> {
 }
 
 /** Lines that were being laid when a window of this drawing was closed, reloaded or crashed are steps now. */
-async function bringBack(drawing: Drawing): Promise<void> {
+async function bringBack(drawing: Drawing): Promise<boolean> {
   const left = await takeLeftBehind(drawing)
   for (const line of left) store.edit(line.label, (draft) => placeLine(draft, line, view.activeLayer))
   if (left.length) store.notice = `${left.length === 1 ? 'The line that was' : 'The lines that were'} being drawn when this drawing was closed ${left.length === 1 ? 'is' : 'are'} here again.`
+  return left.length > 0
 }
 
 /** A choice is let go when undo takes its line away, or when its layer is locked or out of sight. */
