@@ -61,6 +61,6 @@ export class Picking {
 
   marks(): Mark[] {
     const line = this.over && !this.bench.selection().includes(this.over) ? this.bench.allLines(true).find((l) => l.id === this.over) : null
-    return line ? [{ kind: 'paths', paths: [line.path], tone: 'next' }] : []
+    return line ? [{ kind: 'paths', paths: [line.path], tone: 'strong' }] : []
   }
 }

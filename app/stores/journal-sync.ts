@@ -137,11 +137,17 @@ export class JournalSync {
     const same = now.length === this.pending.length && now.every((e, i) => e === this.pending[i])
     // A copy: edits that come in while this is being written are kept by themselves.
     this.pending = [...now]
-    if (!same) this.keep(() => keepEdits(this.drawing, now, gone))
+    // Of a window that is closed by then the list stays as it is, for the next one that opens.
+    if (!same) this.keep(() => (this.closed ? Promise.resolve() : keepEdits(this.drawing, now, gone)))
   }
 
   private async send(batch: Edit[]): Promise<void> {
     const answer = await appendEdits(this.drawing, this.revision, batch, this.head)
+    if (this.closed) {
+      // Whoever opens the drawing next takes up what is kept: only what the server has now is forgotten.
+      if ('appended' in answer) this.keep(() => forgetEdits(this.drawing, batch.map((e) => e.id)))
+      return
+    }
     if ('conflict' in answer) {
       const { conflict } = answer
       this.revision = conflict.revision

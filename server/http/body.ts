@@ -34,7 +34,7 @@ export async function readJson<T>(event: H3Event, schema: Schema, limit: number)
   try {
     return (await schema.validate(value, { stripUnknown: true })) as T
   } catch (e) {
-    if (e instanceof ValidationError) throw refuse(400, e.message)
+    if (e instanceof ValidationError) throw refuse(400, /[.?]$/.test(e.message) ? e.message : `The request cannot be used: ${e.message}.`)
     throw e
   }
 }

@@ -179,7 +179,7 @@ describe('a moved line', () => {
       const it = new Instrument(bench)
       bench.select([])
       it.move(hand(50, 0))
-      expect(it.marks()).toContainEqual(expect.objectContaining({ kind: 'paths', tone: 'next' }))
+      expect(it.marks()).toContainEqual(expect.objectContaining({ kind: 'paths', tone: 'strong' }))
       expect(it.hint()).toContain('the next of 2 here')
       const taken = [0, 1, 2].map(() => {
         click(it, 50, 0)
@@ -187,7 +187,7 @@ describe('a moved line', () => {
       })
       expect(taken).toEqual([upright, flat, upright])
       it.move(hand(20, 20))
-      expect(it.marks().some((m) => m.kind === 'paths' && m.tone === 'next')).toBe(false)
+      expect(it.marks().some((m) => m.kind === 'paths' && m.tone === 'strong')).toBe(false)
     }
   })
 })
