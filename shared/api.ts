@@ -132,11 +132,11 @@ const profile = courseSchema.shape({
   name: yup.string().strict().matches(/\S/, 'A profile needs a name.').max(LONGEST_PROFILE_NAME, `A profile's name can have ${LONGEST_PROFILE_NAME} letters at most.`).required('A profile needs a name.'),
 })
 
-/** Body of PUT /api/profiles: the whole shelf of own profiles. */
-export const shelfSchema = yup.object({
-  profiles: yup
+const shelf = () =>
+  yup
     .array(profile.required())
-    .required()
     .max(MOST_PROFILES, `A shelf takes ${MOST_PROFILES} profiles at most.`)
-    .test('ids', 'Two profiles have one id.', (all) => new Set((all ?? []).map((p) => p.id)).size === (all ?? []).length),
-})
+    .test('ids', 'Two profiles have one id.', (all) => new Set((all ?? []).map((p) => p.id)).size === (all ?? []).length)
+
+/** Body of PUT /api/profiles: the whole shelf of own profiles, and the one that it was made from. */
+export const shelfSchema = yup.object({ profiles: shelf().required(), base: shelf().nullable().default(null) })

@@ -61,7 +61,8 @@ export const removeCheckpoint = (id: string, checkpoint: string) => json(`/api/d
 export const drawingAt = (id: string, revision: number) => json<Drawing>(`/api/drawings/${id}/at/${revision}`)
 
 export const listProfiles = () => json<ShelfProfile[]>('/api/profiles')
-export const saveProfiles = (profiles: readonly ShelfProfile[]) => json('/api/profiles', send('PUT', { profiles }))
+export const saveProfiles = (profiles: readonly ShelfProfile[], base: readonly ShelfProfile[]) =>
+  json<ShelfProfile[]>('/api/profiles', send('PUT', { profiles, base }))
 
 /** Sends edits; a conflict is an answer, not an error. */
 export async function appendEdits(

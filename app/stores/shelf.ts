@@ -21,19 +21,30 @@ export const useShelfStore = defineStore('shelf', () => {
   /** Fetches the own profiles, once; a server that does not answer is asked again the next time. */
   function load(): Promise<void> {
     return (loading ??= listProfiles().then(
-      (profiles) => void (own.value = profiles),
+      (profiles) => void (own.value = kept = profiles),
       () => void (loading = null),
     ))
   }
 
-  /** Keeps a new order or content; one after the other, so that the last is what stays. */
+  /** The shelf as the server was last known to have it. */
+  let kept: readonly ShelfProfile[] = []
+  let failed = false
+
+  /** Keeps a new order or content; one after the other, and with what another window changed meanwhile. */
   function put(profiles: readonly ShelfProfile[]): void {
-    const before = own.value
-    own.value = [...profiles]
+    const mine = [...profiles]
+    // What it was made from, unless that never came to be saved.
+    const from = own.value
+    own.value = mine
     saving = saving
-      .then(() => saveProfiles(profiles))
+      .then(async () => {
+        kept = await saveProfiles(mine, failed ? kept : from)
+        failed = false
+        if (own.value === mine) own.value = kept
+      })
       .catch((e: Error) => {
-        own.value = before
+        failed = true
+        if (own.value === mine) own.value = kept
         store.notice = `The shelf could not be saved: ${e.message}`
       })
   }

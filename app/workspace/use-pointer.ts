@@ -12,7 +12,8 @@ interface PointerOptions {
   instrument: () => Instrument | null
   /** Whether Space is held: drags move the page then. */
   panning: Ref<boolean>
-  after: () => void
+  /** `done` where the hand did something, rather than moved. */
+  after: (done: boolean) => void
 }
 
 const DOUBLE_TIME = 450
@@ -96,7 +97,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     if (down !== null && !dropped) {
       instrument()?.cancel?.()
       bench.drop()
-      after()
+      after(true)
     }
     down = null
     dropped = false
@@ -149,13 +150,13 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
       return
     }
     instrument()?.press?.(handOf(e, countClicks(e)))
-    after()
+    after(true)
   }
 
   function move(e: PointerEvent): void {
     if (pinching && fingers.has(e.pointerId)) {
       fingerMoves(e)
-      after()
+      after(false)
       return
     }
     if (down !== null && e.pointerId !== down) return
@@ -168,7 +169,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     }
     if (dropped) return
     instrument()?.move?.(handOf(e, 0))
-    after()
+    after(false)
   }
 
   function release(e: PointerEvent): void {
@@ -184,7 +185,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
       return
     }
     instrument()?.release?.(handOf(e, 0))
-    after()
+    after(true)
   }
 
   function taken(e: PointerEvent): void {
@@ -194,27 +195,27 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     pan = null
     if (!dropped) instrument()?.cancel?.()
     dropped = false
-    after()
+    after(true)
   }
 
   function drop(): void {
     dropped = true
     instrument()?.cancel?.()
     bench.drop()
-    after()
+    after(true)
   }
 
   function away(): void {
     if (down !== null) return
     instrument()?.away?.()
-    after()
+    after(false)
   }
 
   function wheel(e: WheelEvent): void {
     e.preventDefault()
     const step = e.deltaMode === 1 ? e.deltaY * 30 : e.deltaY
     view.zoomAt(onScreen(e), Math.exp(-step * 0.0016))
-    after()
+    after(false)
   }
 
   function space(e: KeyboardEvent): void {

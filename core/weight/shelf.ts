@@ -51,3 +51,16 @@ export function follows(weight: Weight, profile: ShelfProfile): boolean {
     JSON.stringify([profile.stops, profile.start, profile.end])
   )
 }
+
+/**
+ * A shelf that two windows changed from one `base`: mine in my order, with what they changed and I did not, without what
+ * they took off unless I changed it, and what they added at the end.
+ */
+export function mergedShelf(base: readonly ShelfProfile[], mine: readonly ShelfProfile[], theirs: readonly ShelfProfile[]): ShelfProfile[] {
+  const was = new Map(base.map((p) => [p.id, p]))
+  const is = new Map(theirs.map((p) => [p.id, p]))
+  const changed = (p: ShelfProfile): boolean => JSON.stringify(p) !== JSON.stringify(was.get(p.id))
+  const kept = mine.flatMap((p) => (changed(p) ? [p] : (is.get(p.id) ?? [])))
+  const known = new Set([...base, ...mine].map((p) => p.id))
+  return [...kept, ...theirs.filter((p) => !known.has(p.id))]
+}

@@ -20,6 +20,18 @@ describe('the shelf of own profiles', () => {
     expect((await listed()).map((p) => p.id)).toEqual(['a', 'b'])
   })
 
+  it('that two windows changed keeps what both did', async () => {
+    const base = ['a', 'b', 'c'].map((id) => profile(id))
+    await put(base)
+    const merge = async (profiles: ShelfProfile[]): Promise<ShelfProfile[]> => (await (await server.send('PUT', '/api/profiles', { profiles, base })).json()) as ShelfProfile[]
+    // One renames a, takes b off and adds d; the other, from the same shelf, puts c first, changes b and adds e.
+    await merge([profile('a', { name: 'Stalk' }), profile('c'), profile('d')])
+    const after = await merge([profile('c'), profile('a'), profile('b', { name: 'Vein' }), profile('e')])
+    expect(after.map((p) => p.name)).toEqual(['Profile c', 'Stalk', 'Vein', 'Profile e', 'Profile d'])
+    expect(await listed()).toEqual(after)
+    await put(['a', 'b'].map((id) => profile(id)))
+  })
+
   it('refuses what no profile may hold, and stays as it was', async () => {
     const before = await listed()
     for (const [bad, what] of [

@@ -220,9 +220,9 @@ const pointer = usePointer(root, {
   markAt: (p) => marksLayer?.at(p) ?? null,
   instrument: () => instrument.value,
   panning,
-  after: () => {
+  after: (done) => {
     tick.value++
-    keepLaid()
+    if (done) keepLaid()
   },
 })
 

@@ -1,12 +1,18 @@
 import { defineEventHandler } from 'h3'
+import { MOST_PROFILES } from '../../../core/formats/profiles/read-profiles'
 import type { ShelfProfile } from '../../../core/weight/shelf'
+import { mergedShelf } from '../../../core/weight/shelf'
 import { LIMITS, shelfSchema } from '../../../shared/api'
 import { store } from '../../database/store'
 import { readJson } from '../../http/body'
+import { refuse } from '../../http/refuse'
 
-/** Puts a whole shelf of own profiles in place of the one before. */
-export default defineEventHandler(async (event) => {
-  const { profiles } = await readJson<{ profiles: ShelfProfile[] }>(event, shelfSchema, LIMITS.document)
-  ;(await store()).profiles.replace(profiles)
-  return { count: profiles.length }
+/** Keeps a shelf of own profiles; what another window changed since the shelf that it was made from is kept, too. Answers the shelf as it is now. */
+export default defineEventHandler(async (event): Promise<ShelfProfile[]> => {
+  const { profiles: mine, base } = await readJson<{ profiles: ShelfProfile[]; base: ShelfProfile[] | null }>(event, shelfSchema, LIMITS.document)
+  const { profiles } = await store()
+  const merged = base ? mergedShelf(base, mine, profiles.list()) : mine
+  if (merged.length > MOST_PROFILES) throw refuse(409, `A shelf takes ${MOST_PROFILES} profiles at most, and another window has added some. Delete some to make room.`)
+  profiles.replace(merged)
+  return merged
 })
