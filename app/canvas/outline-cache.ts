@@ -18,7 +18,7 @@ const HEAVY = 60
 
 /** Longest time for a batch of lines, and for one line alone, ms. */
 const LONGEST_BATCH = 20_000
-const LONGEST_LINE = 5000
+const LONGEST_LINE = 15_000
 
 /** So many lines are looked at in one go. */
 const LOOKED_AT = 4000
@@ -79,12 +79,15 @@ export class OutlineCache {
   private async catchUp(): Promise<void> {
     if (this.busy) return
     this.busy = true
-    for (const [id, line] of this.waiting) {
-      this.waiting.delete(id)
-      await this.expandAlone(line)
-      this.on.late()
+    try {
+      for (const [id, line] of this.waiting) {
+        this.waiting.delete(id)
+        await this.expandAlone(line)
+        this.on.late()
+      }
+    } finally {
+      this.busy = false
     }
-    this.busy = false
   }
 
   /** Expands lines in the worker; should it hang, one by one, so that only the line that hangs it goes without ink. */

@@ -79,7 +79,7 @@ export class Nodes implements Instrument {
       const hit = this.bench.lineAt(hand.at, REACH)
       const mine = hand.shift ? null : this.picking.press(hand)
       if (mine && this.bench.selection().includes(mine.line.id)) this.takeBody(mine, hand.clicks === 2)
-      else if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [(this.picking.press(hand) ?? hit).line.id])
+      else if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [(mine ?? hit).line.id])
       else {
         this.gathering = new Gathering(this.bench.preferences().gather, hand.at, hand.shift)
         if (!hand.shift) this.bench.select([])

@@ -3,7 +3,7 @@ import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
 import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { newDrawing, newId, newSketchLayer, UNTITLED } from '#core/drawing/create'
-import { pageInMm, pageLike, PAPER_SIZES } from '#core/drawing/page'
+import { PAGE_CHOICES, pageInMm, pageLike } from '#core/drawing/page'
 import type { DrawingCard as Card } from '#agreed/api'
 import DrawingCard from '~/components/desk/DrawingCard.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
@@ -25,7 +25,6 @@ const picker = ref<HTMLInputElement>()
 const stopReading = shallowRef<(() => void) | null>(null)
 const keysOpen = ref(false)
 
-const PAGES = PAPER_SIZES.flatMap((s) => [{ id: s.id, title: s.title, width: s.width, height: s.height }, ...(s.width === s.height ? [] : [{ id: `${s.id} across`, title: `${s.title} across`, width: s.height, height: s.width }])])
 const PAGE_KEY = 'bellatrait:new-page'
 const newPage = ref(localStorage.getItem(PAGE_KEY) ?? 'packet across')
 watch(newPage, (id) => localStorage.setItem(PAGE_KEY, id))
@@ -65,7 +64,7 @@ const goTo = (id: string): Promise<unknown> => router.push(`/drawings/${id}`)
 const startBlank = (): Promise<void> =>
   attempt(async () => {
     busy.value = 'Starting …'
-    const { width, height } = PAGES.find((p) => p.id === newPage.value) ?? PAGES[0]!
+    const { width, height } = PAGE_CHOICES.find((p) => p.id === newPage.value) ?? PAGE_CHOICES[0]!
     await goTo((await createDrawing({ drawing: newDrawing(UNTITLED, { page: pageInMm(width, height) }) })).id)
   })
 
@@ -163,7 +162,7 @@ onBeforeUnmount(() => {
       <label class="flex items-center gap-2">
         <span class="quiet">Page</span>
         <select v-model="newPage" class="field" aria-label="Page of a new drawing">
-          <option v-for="p in PAGES" :key="p.id" :value="p.id">{{ p.title }}, {{ p.width }} x {{ p.height }} mm</option>
+          <option v-for="p in PAGE_CHOICES" :key="p.id" :value="p.id">{{ p.title }}, {{ p.width }} x {{ p.height }} mm</option>
         </select>
       </label>
       <button class="button-strong" :disabled="!!busy" @click="startBlank">New drawing</button>

@@ -105,11 +105,10 @@ export const useDrawingStore = defineStore('drawing', () => {
   /** Puts the drawing as it is here on the Desk as a new one, and opens that. */
   async function keepAsNew(): Promise<void> {
     if (!drawing.value) return
-    const { id } = drawing.value
     try {
       const made = await createDrawing({ drawing: drawing.value })
-      const unsent = await pendingEdits(id).catch(() => [])
-      await forgetEdits(id, unsent.map((e) => e.id)).catch(() => undefined)
+      // What is kept of the old one stays: another window may still have it, or it fits there after all.
+      saveState.value = 'saved'
       globalThis.location.assign(`/drawings/${made.id}`)
     } catch (e) {
       notice.value = (e as Error).message

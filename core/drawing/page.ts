@@ -12,7 +12,7 @@ export interface PaperSize {
   height: number
 }
 
-export const PAPER_SIZES: readonly PaperSize[] = [
+const PAPER_SIZES: readonly PaperSize[] = [
   { id: 'packet', title: 'Seed packet', width: 87, height: 120 },
   { id: 'a6', title: 'A6', width: 105, height: 148 },
   { id: 'a5', title: 'A5', width: 148, height: 210 },
@@ -21,6 +21,12 @@ export const PAPER_SIZES: readonly PaperSize[] = [
   { id: 'comic', title: 'Comic page', width: 170, height: 260 },
   { id: 'square', title: 'Square', width: 120, height: 120 },
 ]
+
+/** Every size upright and across, as it is chosen. */
+export const PAGE_CHOICES: readonly PaperSize[] = PAPER_SIZES.flatMap((s) => [
+  s,
+  ...(s.width === s.height ? [] : [{ id: `${s.id} across`, title: `${s.title} across`, width: s.height, height: s.width }]),
+])
 
 /** Pixels to a mm of a new page. */
 export const PX_PER_MM = 6

@@ -82,4 +82,4 @@ export function hashOf(list: Int32Array): number {
 }
 
 /** A fixed odd number for each group, spread over 32 bits. */
-export const weightOf = (group: number): number => Math.imul(group + 1, 0x9e3779b1) | 1
+const weightOf = (group: number): number => Math.imul(group + 1, 0x9e3779b1) | 1

@@ -121,9 +121,9 @@ test.describe('by keys alone', () => {
     await page.keyboard.press('Escape')
     await page.keyboard.press('j')
     const ids = linesOf(await savedDrawing(page)).map((l) => l.id)
-    await page.keyboard.press('PageUp')
+    await page.keyboard.press('u')
     expect(linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual([ids[1], ids[0], ids[2]])
-    await page.keyboard.press('Shift+PageUp')
+    await page.keyboard.press('Shift+U')
     expect(linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual([ids[1], ids[2], ids[0]])
     // To the settings, a change there, and back.
     await page.keyboard.press('3')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { boundsOf, changePage, LARGEST_SIDE, PAPER_SIZES, pageInMm, SMALLEST_SIDE } from '#core/drawing/page'
+import { boundsOf, changePage, LARGEST_SIDE, PAGE_CHOICES, pageInMm, SMALLEST_SIDE } from '#core/drawing/page'
 import { short } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
 import { sketchLayers } from '~/stores/find'
@@ -16,15 +16,7 @@ const MARGIN = 4
 const page = computed(() => store.drawing!.page)
 const mm = computed(() => ({ width: page.value.width / page.value.pxPerMm, height: page.value.height / page.value.pxPerMm }))
 const isNear = (a: number, b: number): boolean => Math.abs(a - b) < 0.05
-const known = computed(() => {
-  const { width, height } = mm.value
-  const size = PAPER_SIZES.find((s) => (isNear(s.width, width) && isNear(s.height, height)) || (isNear(s.height, width) && isNear(s.width, height)))
-  return size ? `${size.id}${isNear(size.width, width) ? '' : ' across'}` : 'own'
-})
-const choices = PAPER_SIZES.flatMap((s) => [
-  { id: s.id, title: `${s.title}, ${s.width} x ${s.height} mm`, width: s.width, height: s.height },
-  ...(s.width === s.height ? [] : [{ id: `${s.id} across`, title: `${s.title} across, ${s.height} x ${s.width} mm`, width: s.height, height: s.width }]),
-])
+const known = computed(() => PAGE_CHOICES.find((s) => isNear(s.width, mm.value.width) && isNear(s.height, mm.value.height))?.id ?? 'own')
 const hasSketch = computed(() => sketchLayers(store.drawing!).some((l) => l.items.length))
 
 /** Gives the page another size about its middle: what is drawn keeps its place. */
@@ -39,7 +31,7 @@ function resize(width: number, height: number): void {
 }
 
 function take(e: Event): void {
-  const choice = choices.find((c) => c.id === (e.target as HTMLSelectElement).value)
+  const choice = PAGE_CHOICES.find((c) => c.id === (e.target as HTMLSelectElement).value)
   if (choice) resize(choice.width, choice.height)
 }
 
@@ -73,7 +65,7 @@ const number = (e: Event): number => Number.parseFloat((e.target as HTMLInputEle
   <div class="flex items-center gap-2.5" role="group" aria-label="Page">
     <b class="shrink-0 font-[650]">Page</b>
     <select class="field min-w-0 flex-[0_1_230px]" aria-label="Size of the page" :value="known" data-testid="paper" @change="take">
-      <option v-for="c in choices" :key="c.id" :value="c.id">{{ c.title }}</option>
+      <option v-for="c in PAGE_CHOICES" :key="c.id" :value="c.id">{{ c.title }}, {{ c.width }} x {{ c.height }} mm</option>
       <option value="own" disabled>Own size</option>
     </select>
     <span class="flex items-center gap-1">

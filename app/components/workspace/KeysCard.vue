@@ -31,7 +31,7 @@ const KEYS: [string, string][] = [
   ['J, K', 'Choose the next, the previous line of the stack; with Shift besides'],
   ['Ctrl + arrows', 'Choose the nearest line that way; with Shift besides'],
   ['S, Esc', 'To the settings of the instrument, and back to the drawing'],
-  ['PageUp, PageDown', 'One up, one down in the layer; with Shift to front, to back'],
+  ['U, D', 'One up, one down in the layer; with Shift to front, to back'],
   ['Delete', 'Remove what is chosen'],
   ['?', 'These keys'],
   ['Enter', 'Finish'],
