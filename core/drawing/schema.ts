@@ -73,8 +73,11 @@ const taper = yup
   .nullable()
   .default(null)
 
+/** Axes of a nib as multiples of the size. */
+const axis = () => number().min(0).max(100)
+
 const nib = yup
-  .object({ width: factor(), height: factor(), angle: number().min(-360).max(360) })
+  .object({ width: axis(), height: axis(), angle: number().min(-360).max(360) })
   .strict()
   .nullable()
   .default(null)

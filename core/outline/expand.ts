@@ -23,6 +23,9 @@ import { visibleStretches } from './visible'
 /** How much of the tolerance the fitting of sides, joins and caps may use; the rest is for what the grid moves. */
 const FIT_SHARE = 0.82
 
+/** So many dashes in a row are united before they meet the others. */
+const RUN = 16
+
 /** Expands lines into outlines; see `expandLine`. */
 export interface ExpandOptions {
   /** px, above 0 */
@@ -44,7 +47,7 @@ export function expandLine(line: Line, { tolerance }: ExpandOptions): Path[] {
 export function outlineOf(line: Line, tolerance: number): Cubic[][] {
   checkTolerance(tolerance)
   checkLine(line)
-  const ink = resolveLoops(inkLoops(line, tolerance * FIT_SHARE), tolerance)
+  const ink = resolveLoops(mergedByRuns(inkLoops(line, tolerance * FIT_SHARE), tolerance), tolerance)
   return line.scrapes?.length ? withoutScrapes(ink, line.scrapes, tolerance) : ink
 }
 
@@ -85,18 +88,28 @@ export function expandLines(
   })
 }
 
-/** Loops whose union by the non-zero rule is the line's region. */
-function inkLoops(smooth: Line, tolerance: number): Loop[] {
+/**
+ * Dashes that follow one another are united in runs first: where each overlaps many of its neighbours, most of what
+ * would cross is gone before all are brought together.
+ */
+function mergedByRuns(dashes: readonly Loop[][], tolerance: number): Loop[] {
+  if (dashes.length < 2 * RUN) return dashes.flat()
+  const runs = Array.from({ length: Math.ceil(dashes.length / RUN) }, (_, i) => dashes.slice(i * RUN, (i + 1) * RUN).flat())
+  return runs.flatMap((loops) => resolveLoops(loops, tolerance).map((contour) => contour.map(whole)))
+}
+
+/** For each visible stretch of a line, loops whose union by the non-zero rule is its region. */
+function inkLoops(smooth: Line, tolerance: number): Loop[][] {
   const { path, finish } = smooth
   const cubics = cubicsOfPath(path).filter((c) => reach(c) > 0)
   const arc = new ArcLength(cubics)
   const line = finish.rough ? { ...smooth, weight: roughWeight(smooth, arc.total) } : smooth
   const width = new LineWidth(line.weight, finish.align, arc.total, path.closed)
-  if (!cubics.length || arc.total === 0) return dot(line, width, tolerance)
+  if (!cubics.length || arc.total === 0) return [dot(line, width, tolerance)]
   const stretches = visibleStretches(line, arc.total)
-  if (line.weight.nib) return stretches.flatMap((s) => nibLoops(line, arc, s, tolerance))
+  if (line.weight.nib) return stretches.map((s) => nibLoops(line, arc, s, tolerance))
   const closed = path.closed && stretches.length === 1 && stretches[0]!.from === 0 && stretches[0]!.to === arc.total
-  return stretches.flatMap((s) => stretchLoops(line, arc, width, s, closed, tolerance))
+  return stretches.map((s) => stretchLoops(line, arc, width, s, closed, tolerance))
 }
 
 function stretchLoops(

@@ -9,8 +9,8 @@ export interface Stretch {
   endCap?: Cap
 }
 
-/** More dashes than this on one line are refused: they could not be told apart. */
-export const MOST_DASHES = 20_000
+/** A pattern that would cut a line into more dashes than this leaves it whole. */
+export const MOST_DASHES = 2_000
 
 /** The stretches of a line that carry ink: all of it, less what is snipped, cut into dashes as in SVG. */
 export function visibleStretches(line: Line, total: number): Stretch[] {
@@ -18,9 +18,15 @@ export function visibleStretches(line: Line, total: number): Stretch[] {
   for (const [from, to] of line.snips.flatMap(hiddenSpans)) stretches = stretches.flatMap((s) => without(s, from * total, to * total))
   if (line.path.closed && stretches.length > 1) stretches = stretches.map((s) => overSeam(s, total, line))
   const { dash } = line.finish
-  const period = dash.reduce((a, b) => a + b, 0) * (dash.length % 2 ? 2 : 1)
-  if (!(period > 0) || total / period > MOST_DASHES) return stretches
-  return stretches.flatMap((s) => dashesIn(s, dash))
+  const count = dashCount(dash, total)
+  return count > 0 && count <= MOST_DASHES ? stretches.flatMap((s) => dashesIn(s, dash)) : stretches
+}
+
+/** How many dashes a pattern of lengths, px, makes of a line `total` px long; 0 where it makes none. */
+export function dashCount(dash: readonly number[], total: number): number {
+  const turns = dash.length % 2 ? 2 : 1
+  const period = dash.reduce((a, b) => a + b, 0) * turns
+  return period > 0 ? (total / period) * Math.ceil((dash.length * turns) / 2) : 0
 }
 
 /** A stretch less what lies between two places. Its ends there are cut square: they lie on the line that crosses. */

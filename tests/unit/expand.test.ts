@@ -130,6 +130,18 @@ describe('dashes, snips and nibs', () => {
     expect(expandLine(line(straightLine, {}, { ...butt, dash: [10] }), { tolerance: 0.05 })).toHaveLength(5)
   })
 
+  it('many dashes that overlap are one piece, and too many leave the line whole', () => {
+    const bend = open(node(0, 0, null, { x: 200, y: -300 }), node(500, 0, { x: 300, y: 300 }, null))
+    const whole = line(bend, { size: 40, nib: { width: 1, height: 1, angle: 0 } })
+    const dashed = (dash: number[]): Line => ({ ...whole, finish: { ...whole.finish, dash } })
+    const contours = expandLine(dashed([4, 2]), { tolerance: 0.05 })
+    expect(contours).toHaveLength(1)
+    // Between two discs of radius 20 that are 2 px apart, a notch of 0.025 px stays open.
+    expect(area(dashed([4, 2]))).toBeLessThan(area(whole))
+    expect(area(dashed([4, 2])) / area(whole)).toBeGreaterThan(0.9985)
+    expect(area(dashed([0.1, 0.1]))).toBe(area(whole))
+  })
+
   it('a dash keeps the width of its place on the whole line', () => {
     const l = line(straightLine, { stops: [{ at: 0, left: 0, right: 0 }, { at: 1, left: 1, right: 1 }] }, { ...butt, dash: [0, 90, 10, 0] })
     expect(box(l).maxY).toBeCloseTo(5, 6)

@@ -2,6 +2,8 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed, ref, watch } from 'vue'
 import type { Finish, Line, Rough } from '#core/drawing/model'
+import { arcOfPath } from '#core/geometry/known'
+import { dashCount, MOST_DASHES } from '#core/outline/visible'
 import { dashFrom, dashText } from '#core/weight/dash'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
@@ -60,6 +62,8 @@ function keepDash(): void {
   try {
     const dash = dashFrom(pattern.value, size)
     if (JSON.stringify(dash) !== JSON.stringify(finish.value?.dash)) keep(dash.length ? 'Dashes' : 'No dashes', { dash })
+    const most = Math.max(...lines.value.map((l) => dashCount(dash, arcOfPath(l.path).total)))
+    if (most > MOST_DASHES) store.notice = `This pattern would make ${Math.round(most)} dashes of a line. Up to ${MOST_DASHES} are drawn, so it stays whole: take longer dashes or gaps.`
   } catch (e) {
     store.notice = (e as Error).message
   }

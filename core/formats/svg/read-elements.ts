@@ -4,7 +4,9 @@ import { itemProblem } from '../../drawing/schema'
 import { InputError } from '../../errors'
 import type { Box } from '../../geometry/bounds'
 import { boxOfCubics, emptyBox, grown, overlap, uniteBoxes } from '../../geometry/bounds'
+import { arcOfPath } from '../../geometry/known'
 import { cubicsOfPath } from '../../geometry/path'
+import { dashCount, MOST_DASHES } from '../../outline/visible'
 import { parseRecord } from '../json'
 import type { Matrix } from './paths'
 import { dataOfShape, IDENTITY, pathsOfData } from './paths'
@@ -176,6 +178,9 @@ export class SvgReader {
       const { scale, even } = scaleOf(matrix)
       if (!even) this.note('A stroke scaled unevenly was given one width')
       for (const path of paths) this.add('lines', this.stroke(path, style, style.stroke, scale))
+      if (style.dash.length && paths.some((p) => dashCount(style.dash, arcOfPath(p).total / scale) > MOST_DASHES)) {
+        this.note(`A stroke of more than ${MOST_DASHES} dashes is drawn whole`)
+      }
     }
   }
 
