@@ -99,3 +99,20 @@ export function snapped(p: Vec, along: Vec | null, text: string): Konva.Shape[] 
   })
   return [sight, ...tag({ x: p.x + 9, y: p.y + 24 }, text)]
 }
+
+/** The hand that keys move: four arms about an open middle, closed while it presses. */
+export const keyHand = (p: Vec, pressed: boolean): Konva.Shape =>
+  new Konva.Shape({
+    x: p.x,
+    y: p.y,
+    listening: false,
+    sceneFunc: (ctx) => {
+      const arms = (): void => {
+        for (const [x, y] of [[1, 0], [0, 1], [-1, 0], [0, -1]] as const) {
+          ctx.moveTo(x * (pressed ? 2 : 5), y * (pressed ? 2 : 5))
+          ctx.lineTo(x * 15, y * 15)
+        }
+      }
+      strokedOnInk(ctx, arms, 2)
+    },
+  })

@@ -2,7 +2,7 @@ import Konva from 'konva'
 import type { Path } from '#core/drawing/model'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
-import { box, brush, cornersBetween, frame, snapped, tag, turner } from './guide-marks'
+import { box, brush, cornersBetween, frame, keyHand, snapped, tag, turner } from './guide-marks'
 import { contacts, hairs, light } from './rule-marks'
 import { belly, closer, handle, node, openEnd } from './path-marks'
 import { jaws, placeMark, taper, tip } from './weight-marks'
@@ -14,6 +14,10 @@ import { stepToScreen, toScreen } from './viewport'
 
 // Marks are drawn when told, in the frame of what they belong to; by itself Konva would draw them once more in the next.
 Konva.autoDrawEnabled = false
+
+const HERE: readonly Vec[] = [{ x: 0, y: 0 }]
+/** What a finger touches: with the reach of the marks themselves, a target of 24 screen px. */
+const FINGER: readonly Vec[] = [...HERE, ...Array.from({ length: 8 }, (_, i) => ({ x: 4 * Math.cos((i * Math.PI) / 4), y: 4 * Math.sin((i * Math.PI) / 4) }))]
 
 /** Draws marks with Konva, all of them anew when they change: there are few. */
 export class MarksLayer {
@@ -39,12 +43,15 @@ export class MarksLayer {
     this.draw()
   }
 
-  /** The mark under a point of the screen, if one wants the hand. */
-  at(p: Vec): MarkRef | null {
+  /** The mark under a point of the screen, if one wants the hand; a finger is `broad` and takes what lies close by as well. */
+  at(p: Vec, broad = false): MarkRef | null {
     if (this.hitsAreStale) this.layer.drawHit()
     this.hitsAreStale = false
-    const shape = this.stage.getIntersection(p)
-    return (shape?.getAttr('mark') as MarkRef | undefined) ?? null
+    for (const d of broad ? FINGER : HERE) {
+      const mark = this.stage.getIntersection({ x: p.x + d.x, y: p.y + d.y })?.getAttr('mark') as MarkRef | undefined
+      if (mark) return mark
+    }
+    return null
   }
 
   destroy(): void {
@@ -93,6 +100,8 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [light(place(mark.at), mark.held)]
     case 'hairs':
       return [hairs(mark, place)]
+    case 'hand':
+      return [keyHand(place(mark.at), mark.pressed)]
     case 'belly':
       return [belly(mark, place(mark.at), place.step(mark.along))]
   }

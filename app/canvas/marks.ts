@@ -45,3 +45,5 @@ export type Mark =
   | { kind: 'contacts'; ends: readonly ContactMark[]; /** px of the page; null: no rings */ reach: number | null; overshoot: number }
   | { kind: 'light'; at: Vec; held: boolean }
   | { kind: 'hairs'; at: readonly { at: Vec; out: Vec }[] }
+  /** The hand that keys move. */
+  | { kind: 'hand'; at: Vec; pressed: boolean }

@@ -105,3 +105,6 @@ export function showing(v: Viewport, page: Extent, view: Extent, margin: number,
   const turned = { ...v, zoom: clampZoom(zoom ?? fit) }
   return withPointAt(turned, { x: page.width / 2, y: page.height / 2 }, { x: view.width / 2, y: view.height / 2 })
 }
+
+/** Degrees by which a hand turns that goes from one arm to another. */
+export const turnBetween = (from: Vec, to: Vec): number => tidyAngle(((Math.atan2(to.y, to.x) - Math.atan2(from.y, from.x)) * 180) / Math.PI)

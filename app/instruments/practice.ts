@@ -35,13 +35,16 @@ export class Practice implements Instrument {
       this.toEnd()
       return
     }
+    const samples = this.trace()
+    if (samples) this.play(samples, { x: hand.at.x - samples[0]!.x, y: hand.at.y - samples[0]!.y })
+  }
+
+  /** The trace to play, or null after saying that there is none. */
+  private trace(): readonly TraceSample[] | null {
     const samples = this.bench.practiceTrace()
-    const first = samples?.[0]
-    if (!samples || !first) {
-      this.bench.say('No trace is chosen. Choose one below the drawing.')
-      return
-    }
-    this.play(samples, { x: hand.at.x - first.x, y: hand.at.y - first.y })
+    if (samples?.length) return samples
+    this.bench.say('No trace is chosen yet. Choose one below the drawing; those that ship with the application take a moment to come.')
+    return null
   }
 
   private play(samples: readonly TraceSample[], offset: Vec): void {
@@ -92,8 +95,8 @@ export class Practice implements Instrument {
       return true
     }
     if (key !== 'Enter' || this.playing) return false
-    const samples = this.bench.practiceTrace()
-    if (samples?.length) this.play(samples, { x: 0, y: 0 })
+    const samples = this.trace()
+    if (samples) this.play(samples, { x: 0, y: 0 })
     return true
   }
 

@@ -13,6 +13,7 @@ import { instrumentAt, PASSES, useViewStore } from '~/stores/view'
 import { useChosenLines } from './use-chosen-lines'
 import { useChoosing } from './use-choosing'
 import { useCopiedWeight } from './use-copied-weight'
+import type { KeyHand } from './use-key-hand'
 import { useStackOrder } from './use-stack-order'
 
 /** Held this long, an instrument's key means "only while held", ms. */
@@ -30,7 +31,13 @@ let copiedShapes: { shape: Shape; layer: string }[] = []
 let copied: { line: Line; layer: string }[] = []
 
 /** The workspace's keys. What the instrument understands goes to it first. */
-export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean; undo: () => void; redo: () => void; showKeys: () => void }): void {
+export function useHotkeys(to: {
+  key: (name: string, shift: boolean) => boolean
+  hand: Pick<KeyHand, 'down' | 'up' | 'putAway'>
+  undo: () => void
+  redo: () => void
+  showKeys: () => void
+}): void {
   const store = useDrawingStore()
   const view = useViewStore()
   const studio = useStudioStore()
@@ -172,7 +179,9 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     else if (key === 'n') stepProfile(shift ? -1 : 1)
     else if (key === 'c' && shift) weight.copy()
     else if (key === 'v' && shift) weight.paste('all')
-    else if (key === 'Escape') letGo()
+    else if (key === 'Escape') {
+      if (!to.hand.putAway()) letGo()
+    }
     else if (key === 'j') return choosing.step(1, shift)
     else if (key === 'k') return choosing.step(-1, shift)
     else if (key === 's') toStrip()
@@ -209,7 +218,8 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
     }
     if (typing(e) || e.altKey) return
     const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
-    const done = e.ctrlKey || e.metaKey ? withCommand(key, e.shiftKey) : ownKeys(e) || to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey)
+    const command = e.ctrlKey || e.metaKey
+    const done = ownKeys(e) || to.hand.down(e) || (command ? withCommand(key, e.shiftKey) : to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey))
     if (done) e.preventDefault()
   }
 
@@ -226,6 +236,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   function up(e: KeyboardEvent): void {
     if (e.key.toLowerCase() === 'h') view.sketchHidden = false
     if (e.key.toLowerCase() === 'b') compare.held = null
+    to.hand.up(e)
     if (!heldKey || e.key.toLowerCase() !== heldKey.key) return
     if (e.timeStamp - heldKey.since > HOLD) view.chosen[view.pass] = heldKey.before
     heldKey = null
@@ -234,6 +245,7 @@ export function useHotkeys(to: { key: (name: string, shift: boolean) => boolean;
   /** The window lost the keyboard: what was held is not known any more. */
   function away(): void {
     heldKey = null
+    to.hand.putAway()
     view.sketchHidden = false
     compare.held = null
   }

@@ -2,22 +2,24 @@ import type { Ref } from 'vue'
 import { onBeforeUnmount, onMounted } from 'vue'
 import type { Vec } from '#core/drawing/model'
 import type { MarkRef } from '~/canvas/marks'
-import { tidyAngle, toPage } from '~/canvas/viewport'
+import { toPage, turnBetween } from '~/canvas/viewport'
 import type { Bench, Hand, HandSample, Instrument } from '~/instruments/instrument'
 import { useViewStore } from '~/stores/view'
+import { clickCounter } from './count-clicks'
+import { useFingers } from './use-fingers'
 
 interface PointerOptions {
   bench: Bench
-  markAt: (p: Vec) => MarkRef | null
+  /** The mark under a point of the screen; a finger is `broad`. */
+  markAt: (p: Vec, broad: boolean) => MarkRef | null
   instrument: () => Instrument | null
   /** Whether Space is held: drags move the page then. */
   panning: Ref<boolean>
+  /** Whether Space is wanted for something else. */
+  spaceTaken: () => boolean
   /** `done` where the hand did something, rather than moved. */
   after: (done: boolean) => void
 }
-
-const DOUBLE_TIME = 450
-const DOUBLE_REACH = 5
 
 /** Pressure for devices that report none, and for the samples of a pen that has just touched down. */
 const EVEN_PRESSURE = 0.5
@@ -31,25 +33,25 @@ export interface PointerHand {
 }
 
 /** Turns the pointer events of the canvas into presses, moves and releases in page px; pans and zooms. */
-export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, instrument, panning, after }: PointerOptions): PointerHand {
+export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, instrument, panning, spaceTaken, after }: PointerOptions): PointerHand {
   const view = useViewStore()
   let down: number | null = null
+  let byPen = false
   /** What the pointer does until it is released means nothing. */
   let dropped = false
   let pan: Vec | null = null
   /** Shift while moving the page: the drag turns it about the middle of the view. */
   let turning = false
-  let last = { time: -Infinity, screen: { x: 0, y: 0 }, clicks: 0 }
+  const clicks = clickCounter()
 
-  /** Fingers on the canvas, by pointer. Two move, zoom and turn the page; where a pen draws, one moves it. */
-  const fingers = new Map<number, Vec>()
-  let pinching = false
-  let penSeen = false
+  const fingers = useFingers()
 
   const onScreen = (e: { clientX: number; clientY: number }): Vec => {
     const box = root.value!.getBoundingClientRect()
     return { x: e.clientX - box.left, y: e.clientY - box.top }
   }
+
+  const fromMiddle = (p: Vec): Vec => ({ x: p.x - view.size.width / 2, y: p.y - view.size.height / 2 })
 
   const onPage = (p: Vec): Vec => toPage(view.viewport, p)
 
@@ -69,7 +71,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
       screen,
       // Looked for only when asked: finding it draws the marks once more.
       get mark() {
-        if (mark === undefined) mark = markAt(screen)
+        if (mark === undefined) mark = markAt(screen, e.pointerType === 'touch')
         return mark
       },
       shift: e.shiftKey,
@@ -81,19 +83,8 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     }
   }
 
-  function countClicks(e: PointerEvent): number {
-    const screen = onScreen(e)
-    const near = Math.hypot(screen.x - last.screen.x, screen.y - last.screen.y) < DOUBLE_REACH
-    const clicks = near && e.timeStamp - last.time < DOUBLE_TIME && last.clicks === 1 ? 2 : 1
-    last = { time: e.timeStamp, screen, clicks }
-    return clicks
-  }
-
-  /** A finger comes down. Answers whether the fingers have the page now. */
-  function fingerDown(e: PointerEvent): boolean {
-    fingers.set(e.pointerId, onScreen(e))
-    if (fingers.size < 2 && !penSeen) return false
-    // What the first finger began was no stroke.
+  /** Two fingers have the page now: what the first of them began was no stroke. */
+  function giveUpStroke(): void {
     if (down !== null && !dropped) {
       instrument()?.cancel?.()
       bench.drop()
@@ -101,44 +92,24 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     }
     down = null
     dropped = false
-    pinching = true
-    return true
-  }
-
-  function fingerMoves(e: PointerEvent): void {
-    const before = [...fingers.values()]
-    fingers.set(e.pointerId, onScreen(e))
-    const [a, b] = before
-    const [p, q] = [...fingers.values()]
-    if (!b || !q) {
-      view.panBy(p!.x - a!.x, p!.y - a!.y)
-      return
-    }
-    const middle = { x: (p!.x + q.x) / 2, y: (p!.y + q.y) / 2 }
-    view.panBy(middle.x - (a!.x + b.x) / 2, middle.y - (a!.y + b.y) / 2)
-    const spread = Math.hypot(b.x - a!.x, b.y - a!.y)
-    if (spread > 0) view.zoomAt(middle, Math.hypot(q.x - p!.x, q.y - p!.y) / spread)
-    const turn = turnAbout(a!, b, { x: q.x - p!.x + a!.x, y: q.y - p!.y + a!.y })
-    if (turn) view.turnBy(turn, middle)
-  }
-
-  /** Answers whether the fingers had the page. */
-  function fingerUp(e: PointerEvent): boolean {
-    if (!fingers.delete(e.pointerId) || !pinching) return false
-    pinching = fingers.size > 0
-    return true
   }
 
   function press(e: PointerEvent): void {
-    if (e.pointerType === 'pen') penSeen = true
+    if (e.pointerType === 'pen') fingers.sawPen()
     if (e.pointerType === 'touch') {
+      // A hand that rests on the screen while the pen draws.
+      if (down !== null && byPen) return
       root.value!.setPointerCapture(e.pointerId)
-      if (fingerDown(e)) return
+      if (fingers.down(e.pointerId, onScreen(e))) {
+        giveUpStroke()
+        return
+      }
     }
     if (down !== null) return
     root.value!.focus({ preventScroll: true })
     root.value!.setPointerCapture(e.pointerId)
     down = e.pointerId
+    byPen = e.pointerType === 'pen'
     if (e.button === 1 || panning.value) {
       pan = onScreen(e)
       turning = e.shiftKey
@@ -149,20 +120,19 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
       down = null
       return
     }
-    instrument()?.press?.(handOf(e, countClicks(e)))
+    instrument()?.press?.(handOf(e, clicks({ time: e.timeStamp, screen: onScreen(e) })))
     after(true)
   }
 
   function move(e: PointerEvent): void {
-    if (pinching && fingers.has(e.pointerId)) {
-      fingerMoves(e)
+    if (fingers.move(e.pointerId, onScreen(e))) {
       after(false)
       return
     }
     if (down !== null && e.pointerId !== down) return
     if (pan) {
       const now = onScreen(e)
-      if (turning) view.turnBy(turnAbout({ x: view.size.width / 2, y: view.size.height / 2 }, pan, now))
+      if (turning) view.turnBy(turnBetween(fromMiddle(pan), fromMiddle(now)))
       else view.panBy(now.x - pan.x, now.y - pan.y)
       pan = now
       return
@@ -173,7 +143,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   }
 
   function release(e: PointerEvent): void {
-    if (fingerUp(e)) return
+    if (fingers.up(e.pointerId)) return
     if (e.pointerId !== down) return
     down = null
     if (dropped) {
@@ -189,7 +159,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   }
 
   function taken(e: PointerEvent): void {
-    if (fingerUp(e)) return
+    if (fingers.up(e.pointerId)) return
     if (e.pointerId !== down) return
     down = null
     pan = null
@@ -220,7 +190,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
 
   function space(e: KeyboardEvent): void {
     const typing = e.target instanceof HTMLElement && e.target.closest('input, textarea, select, button, [role="slider"]')
-    if (e.code !== 'Space' || typing) return
+    if (e.code !== 'Space' || typing || (e.type === 'keydown' && spaceTaken())) return
     e.preventDefault()
     panning.value = e.type === 'keydown'
   }
@@ -244,11 +214,4 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   })
 
   return { isDown: () => down !== null && !pan && !dropped, drop }
-}
-
-/** Degrees by which a hand that goes from `a` to `b` goes round `middle`. */
-function turnAbout(middle: Vec, a: Vec, b: Vec): number {
-  const from = Math.atan2(a.y - middle.y, a.x - middle.x)
-  const to = Math.atan2(b.y - middle.y, b.x - middle.x)
-  return tidyAngle(((to - from) * 180) / Math.PI)
 }

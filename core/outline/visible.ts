@@ -10,7 +10,7 @@ export interface Stretch {
 }
 
 /** A pattern that would cut a line into more dashes than this leaves it whole. */
-export const MOST_DASHES = 2_000
+export const MOST_DASHES = 1_000
 
 /** The stretches of a line that carry ink: all of it, less what is snipped, cut into dashes as in SVG. */
 export function visibleStretches(line: Line, total: number): Stretch[] {

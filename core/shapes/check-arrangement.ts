@@ -27,9 +27,13 @@ const GAUSS = [
 export function checkArrangement(arrangement: Arrangement, groups: readonly (readonly Loop[])[], tolerance: number): void {
   const { edges, curves, owners, grid } = arrangement
   const found = new Float64Array(groups.length)
+  // Rounded ends close on one another exactly; what lies between a curve and its chord is small wherever it is.
+  const ox = edges.count ? edges.ax[0]! : 0
+  const oy = edges.count ? edges.ay[0]! : 0
   for (let e = 0; e < edges.count; e++) {
     if (!edges.alive[e] || edges.owners[e] === 0) continue
-    const swept = edges.sag[e] === 0 ? edges.ax[e]! * edges.by[e]! - edges.bx[e]! * edges.ay[e]! : sweep(curves, edges.curve[e]!, edges.ta[e]!, edges.tb[e]!)
+    const chord = (edges.ax[e]! - ox) * (edges.by[e]! - oy) - (edges.bx[e]! - ox) * (edges.ay[e]! - oy)
+    const swept = edges.sag[e] === 0 ? chord : chord + segment(curves, edges.curve[e]!, edges.ta[e]!, edges.tb[e]!)
     const list = owners.get(edges.owners[e]!)
     for (let i = 0; i < list.length; i += 2) found[list[i]!]! += list[i + 1]! * swept
   }
@@ -37,29 +41,39 @@ export function checkArrangement(arrangement: Arrangement, groups: readonly (rea
     let area = 0
     let length = 0
     for (const loop of loops) {
-      for (const { curve, t0, t1 } of loop) {
+      loop.forEach(({ curve, t0, t1 }, i) => {
         const id = curves.idOf(curve)
-        area += curves.runsBack(id, curve) ? sweep(curves, id, 1 - t0, 1 - t1) : sweep(curves, id, t0, t1)
+        const back = curves.runsBack(id, curve)
+        const [from, to] = back ? [1 - t0, 1 - t1] : [t0, t1]
+        if (i === 0) curves.point(id, from, START)
+        area += sweep(curves, id, from, to, START[0]!, START[1]!)
         length += curves.controlLength(id)
-      }
+      })
     }
     if (!(Math.abs(area - found[g]!) / 2 <= (tolerance / grid.step) * (length + loops.length))) throw new ArrangementFault('an area came out wrong')
   })
 }
 
-/** Twice the area that a stretch of a curve sweeps about the origin, grid units squared; exact, for the integrand is of the fifth degree. */
-function sweep(curves: CurveTable, curve: number, t0: number, t1: number): number {
+/** Twice the area that a stretch of a curve sweeps about a point, grid units squared; exact, for the integrand is of the fifth degree. */
+function sweep(curves: CurveTable, curve: number, t0: number, t1: number, ox: number, oy: number): number {
   let sum = 0
   for (const [u, w] of GAUSS) {
     const t = t0 + (t1 - t0) * u
     curves.point(curve, t, P)
     curves.derivative(curve, t, P)
-    sum += w * (P[0]! * P[3]! - P[1]! * P[2]!)
+    sum += w * ((P[0]! - ox) * P[3]! - (P[1]! - oy) * P[2]!)
   }
   return sum * (t1 - t0)
 }
 
+/** Twice the area between a stretch of a curve and its chord. */
+function segment(curves: CurveTable, curve: number, t0: number, t1: number): number {
+  curves.point(curve, t0, START)
+  return sweep(curves, curve, t0, t1, START[0]!, START[1]!)
+}
+
 const P = new Float64Array(4)
+const START = new Float64Array(4)
 
 /**
  * Holds the faces of a map against its edges: going over an edge must change the winding number of each group by as often as

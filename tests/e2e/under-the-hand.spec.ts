@@ -1,5 +1,5 @@
 import { expect, test } from './support/test'
-import { clickAt, dragThrough, dropFile, enterPass, layLine, linesOf, onScreen, openDrawing, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { clickAt, dragThrough, dropFile, enterPass, layLine, linesOf, onScreen, openDrawing, penStroke, savedDrawing, startDrawing, takeUp } from './support/desk'
 
 test.describe('a line that is being laid', () => {
   test('is kept on leaving for the Desk', async ({ page }) => {
@@ -166,6 +166,33 @@ test('two fingers move and zoom the page and draw nothing', async ({ page }) => 
   await touch('touchEnd', [])
   await expect.poll(async () => Number.parseFloat(await page.getByTestId('zoom').inputValue())).toBeCloseTo(before * 2, -1)
   expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+})
+
+test('where a pen draws, a finger moves the page, also while the pen is down', async ({ page }) => {
+  await startDrawing(page)
+  await takeUp(page, 'Freehand')
+  await penStroke(page, [100, 200, 300, 400].map((x) => ({ x, y: 200, pressure: 0.5 })))
+  expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+  const view = async () => (await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ').map(Number)
+  const before = await view()
+  const session = await page.context().newCDPSession(page)
+  const finger = (type: 'touchStart' | 'touchMove' | 'touchEnd', at?: [number, number]) => session.send('Input.dispatchTouchEvent', { type, touchPoints: at ? [{ x: at[0], y: at[1], id: 7 }] : [] })
+  const pen = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number, y: number) =>
+    session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1, pointerType: 'pen', force: 0.5 })
+  await finger('touchStart', [400, 400])
+  for (let i = 1; i <= 5; i++) await finger('touchMove', [400 + 12 * i, 400])
+  await finger('touchEnd')
+  expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+  expect((await view())[4]! - before[4]!).toBeCloseTo(60, 0)
+  // A hand that rests on the screen while the pen draws takes nothing from the stroke.
+  await pen('mousePressed', 300, 300)
+  await pen('mouseMoved', 340, 310)
+  await finger('touchStart', [700, 500])
+  await pen('mouseMoved', 400, 320)
+  await finger('touchEnd')
+  await pen('mouseMoved', 460, 320)
+  await pen('mouseReleased', 500, 320)
+  expect(linesOf(await savedDrawing(page))).toHaveLength(2)
 })
 
 test('the page takes a trade size, one of its own, and one about the drawing, what is drawn keeping its place', async ({ page }) => {

@@ -51,6 +51,23 @@ test.describe('Caliper', () => {
     expect((await lines(page))[0]!.weight.end).toBeNull()
   })
 
+  test('undo while a stop is dragged in the graph drops that alone', async ({ page }) => {
+    await startDrawing(page)
+    await layLines(page, 1)
+    await dragThrough(page, [{ x: 300, y: 103 }, { x: 300, y: 106 }, { x: 300, y: 109 }])
+    const before = await savedDrawing(page)
+    const stop = (await page.getByTestId('stop-2').boundingBox())!
+    await page.mouse.move(stop.x + stop.width / 2, stop.y + stop.height / 2)
+    await page.mouse.down()
+    await page.mouse.move(stop.x + 40, stop.y - 20, { steps: 4 })
+    await page.keyboard.press('Control+z')
+    await page.mouse.move(stop.x + 60, stop.y - 20, { steps: 2 })
+    await page.mouse.up()
+    expect(await savedDrawing(page)).toEqual(before)
+    await page.keyboard.press('Control+z')
+    await expect.poll(async () => (await lines(page))[0]!.weight.stops.length).toBe(1)
+  })
+
   test('several stops change together, by hand and by number, and go in one step', async ({ page }) => {
     await startDrawing(page)
     await layLines(page, 1)

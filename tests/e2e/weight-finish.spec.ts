@@ -151,6 +151,15 @@ test('B shows the lines before this visit, Shift+B even weight, and a wipe two c
   await expect.poll(() => dark(off)).toBe(true)
   await page.getByRole('button', { name: 'Done' }).click()
   await expect(page.getByTestId('wipe')).toHaveCount(0)
+  // Esc leaves it from anywhere: the handle, a field, a button, the drawing.
+  for (const from of [() => page.getByTestId('wipe').focus(), () => page.getByTestId('zoom').focus(), () => page.getByRole('button', { name: 'Undo' }).focus(), () => page.mouse.click(400, 500)]) {
+    await page.getByRole('button', { name: 'History' }).click()
+    await page.getByRole('button', { name: 'Compare Plain with now' }).click()
+    await expect(page.getByTestId('wipe')).toBeVisible()
+    await from()
+    await page.keyboard.press('Escape')
+    await expect(page.getByTestId('wipe')).toHaveCount(0)
+  }
   expect((await lines(page))[0]!.weight.size).toBe(30)
 })
 

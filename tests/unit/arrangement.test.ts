@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Shape } from '#core/drawing/model'
+import type { Line, Shape } from '#core/drawing/model'
 import { areaOfCubics } from '#core/geometry/area'
 import { straight } from '#core/geometry/cubic'
 import { cubicsOfPath } from '#core/geometry/path'
@@ -14,12 +14,16 @@ import { planarMap } from '#core/shapes/planar-map'
 import { toPx } from '#core/shapes/snap-grid'
 import { visitFaces } from '#core/shapes/winding'
 import { outlineOf } from '#core/outline/expand'
+import { evenWeight, newLine } from '#core/drawing/create'
 import { toPaths } from '#core/shapes/contours'
 import { FlatOutline } from './support/flat-outline'
 import { FlatRegion } from './support/definition'
 import { inkyLine, seeded } from './support/random-lines'
 
 type Point = [number, number]
+
+/** A line of no length with round ends: a disc. */
+const dotAt = (x: number, y: number, r: number): Line => newLine({ nodes: [{ at: { x, y }, in: null, out: null, joint: 'corner' }], closed: false }, { weight: evenWeight(2 * r) })
 
 const TOLERANCE = 0.05
 
@@ -63,6 +67,19 @@ function meetBadly(p: { a: Point; b: Point }, q: { a: Point; b: Point }): boolea
   if (within(p.a, p.b, q.a) || within(p.a, p.b, q.b) || within(q.a, q.b, p.a) || within(q.a, q.b, p.b)) return true
   return side(p.a, p.b, q.a) * side(p.a, p.b, q.b) < 0 && side(q.a, q.b, p.a) * side(q.a, q.b, p.b) < 0
 }
+
+describe('small shapes far apart', () => {
+  it('are arranged without a false alarm about their areas', () => {
+    // A grid point is rounded by up to half a step; seen from a far point that must not look like a lost area.
+    const disc = (x: number, y: number, r: number): Shape => ({ id: `${x},${y}`, ink: 'black', from: [], contours: toPaths(outlineOf(dotAt(x, y, r), TOLERANCE)) })
+    for (let k = 0; k < 40; k++) {
+      const far = disc(12_282 + 0.37 * k, 6_663 - 0.53 * k, 40)
+      const near = [disc(39.34 + 0.013 * k, 74.4 + 0.007 * k, 0.81), disc(92.88 + 0.011 * k, 57.65, 0.0104)]
+      const contours = unionShapes([far, ...near], { tolerance: TOLERANCE })
+      expect(contours).toHaveLength(3)
+    }
+  })
+})
 
 describe('the arrangement', () => {
   it('leaves no edges that cross or touch but at their ends, and no two the same', () => {

@@ -82,11 +82,13 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
       <SliderField label="Steadiness" :value="Math.round(now.steadiness * 100)" :min="0" :max="100" :step="5" unit="%" @look="(v) => set({ steadiness: v / 100 }, null)" @keep="(v) => set({ steadiness: v / 100 }, 'Steadiness')" />
       <SliderField label="Unevenness" :value="Math.round(now.unevenness * 100)" :min="0" :max="60" :step="1" unit="%" @look="(v) => set({ unevenness: v / 100 }, null)" @keep="(v) => set({ unevenness: v / 100 }, 'Unevenness')" />
       <TickField v-model="squared" title="Near-straight runs become straight, and turns corners">Square up</TickField>
-      <TickField v-if="!onLines" v-model="studio.preferences.pressure">Pressure makes the width</TickField>
       <TickField v-model="fromSpeed" title="Where there is no pressure, the speed of the hand makes the width">Speed makes the width</TickField>
     </div>
     <div class="flex gap-3">
-      <ResponseCurve :exponent="now.response" :least="now.least" :most="now.most" @look="(p) => set(p, null)" @keep="(p) => set(p, 'Pressure curve')" />
+      <div class="grid content-start gap-1">
+        <ResponseCurve :exponent="now.response" :least="now.least" :most="now.most" @look="(p) => set(p, null)" @keep="(p) => set(p, 'Pressure curve')" />
+        <TickField v-if="!onLines" v-model="studio.preferences.pressure">Pressure makes the width</TickField>
+      </div>
       <div class="grid content-start gap-1" role="group" aria-label="Pressure curve">
         <span class="quiet text-[12px]">Touch</span>
         <button v-for="c in CURVES" :key="c.id" class="button !px-2.5 !py-px text-left" :class="curve === c.id ? '!border-plum text-plum' : ''" :aria-pressed="curve === c.id" @click="set({ response: c.exponent, least: 0, most: 1 }, 'Pressure curve')">{{ c.title }}</button>

@@ -14,7 +14,7 @@ const practice = usePracticeStore()
 const studio = useStudioStore()
 const picker = ref<HTMLInputElement>()
 
-const WIDTH = 66
+const WIDTH = 60
 const HEIGHT = 40
 
 const chips = computed(() => practice.traces.map((t) => ({ ...t, data: thumbnail(t) })))
@@ -53,7 +53,7 @@ onMounted(() => void practice.load())
       <button
         v-for="t in chips"
         :key="t.id"
-        class="flex w-[84px] shrink-0 flex-col items-center rounded-[8px] border bg-raise pb-0.5 text-[11px]"
+        class="flex w-[77px] shrink-0 flex-col items-center rounded-[8px] border bg-raise pb-0.5 text-[11px]"
         :class="practice.chosen?.id === t.id ? 'border-plum text-plum' : 'border-hair hover:border-mute'"
         :aria-pressed="practice.chosen?.id === t.id"
         :title="`${t.title}: ${t.samples.length} samples`"

@@ -97,7 +97,7 @@ function key(e: KeyboardEvent, grip: Grip): void {
       @pointercancel="release"
       @keydown="key($event, g.id)"
     >
-      <circle r="11" fill="transparent" />
+      <circle r="12" fill="transparent" />
       <circle r="4.4" class="fill-paper stroke-plum" stroke-width="1.8" />
     </g>
   </svg>

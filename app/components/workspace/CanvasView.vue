@@ -1,19 +1,22 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import type { Line } from '#core/drawing/model'
+import type { Line, Vec } from '#core/drawing/model'
 import { colourOf } from '#core/formats/svg/write-svg'
 import { InkRaster } from '~/canvas/ink-raster'
 import type { Mark } from '~/canvas/marks'
 import { MarksLayer } from '~/canvas/marks-layer'
-import { matrixOf } from '~/canvas/viewport'
+import { matrixOf, toPage } from '~/canvas/viewport'
 import CompareOverlay from './CompareOverlay.vue'
+import KeyHandTip from './KeyHandTip.vue'
+import PageBelow from './PageBelow.vue'
 import WorkBadge from '~/components/ui/WorkBadge.vue'
 import { acrossAt } from '~/instruments/across'
 import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLine, sketchLayers } from '~/stores/find'
+import { findLine } from '~/stores/find'
 import { useOutlinesStore } from '~/stores/outlines'
+import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
 import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
@@ -23,17 +26,17 @@ import { INSTRUMENTS, ON_OUTLINES } from '~/workspace/instruments'
 import { createOutlineBench } from '~/workspace/outline-bench'
 import { keepUnderWay } from '~/workspace/under-way'
 import { MOST_LIVE, useInk } from '~/workspace/use-ink'
+import { useKeyHand } from '~/workspace/use-key-hand'
 import { usePointer } from '~/workspace/use-pointer'
 
 const store = useDrawingStore()
 const view = useViewStore()
 const studio = useStudioStore()
+const practice = usePracticeStore()
 const trial = useTrialStore()
 const compare = useCompareStore()
 const ink = useInk()
 
-/** A grid closer than this is not shown, screen px. */
-const CLOSEST_GRID = 6
 /** What is scraped away shows so until the hand lets go. */
 const PAPER = '#fffdf8e0'
 
@@ -95,38 +98,6 @@ watch(
   { flush: 'sync' },
 )
 
-const pageStyle = computed(() => {
-  const page = store.drawing?.page
-  if (!page) return {}
-  const { zoom } = view.viewport
-  const [a, b, c, d, e, f] = matrixOf(view.viewport)
-  // The page is laid out at its size on the screen, so that its shadow does not grow with it.
-  const { snaps, gridSize } = studio.preferences
-  const every = gridSize * zoom
-  const grid = snaps.grid && view.pass === 'lines' && every >= CLOSEST_GRID ? { backgroundImage: 'radial-gradient(circle at 0 0, var(--color-hair) 1.2px, transparent 1.6px)', backgroundSize: `${every}px ${every}px` } : {}
-  return { ...grid, width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
-})
-
-const sketches = computed(() => {
-  // What leaves the house is judged without the pencil.
-  if (!store.drawing || view.pass === 'deliver' || view.sketchHidden) return []
-  const matrix = `matrix(${matrixOf(view.viewport).join()})`
-  return sketchLayers(store.drawing)
-    .filter((l) => l.visible)
-    .flatMap((l) =>
-      l.items.map((s) => ({
-        id: s.id,
-        src: `/api/images/${s.image}`,
-        style: {
-          width: `${s.width}px`,
-          height: `${s.height}px`,
-          opacity: String(l.opacity),
-          transform: `${matrix} translate(${s.x}px, ${s.y}px) rotate(${s.angle}deg)`,
-        },
-      })),
-    )
-})
-
 function resize(): void {
   const { clientWidth: width, clientHeight: height } = root.value!
   if (!width || !height) return
@@ -183,7 +154,7 @@ function drawLive(ctx: CanvasRenderingContext2D, lines: readonly Line[]): void {
 }
 
 function allMarks(): Mark[] {
-  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks()]
+  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...handMarks()]
   if (!view.bare || shapesShown.value) return marks
   const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
   return [{ kind: 'paths', paths, tone: 'mute' }, ...marks]
@@ -195,6 +166,12 @@ function placeMarks(): Mark[] {
   if (!line) return []
   const { centre, normal } = acrossAt(line, view.place!.at)
   return [{ kind: 'place', at: centre, across: normal }]
+}
+
+/** The hand that keys move. */
+function handMarks(): Mark[] {
+  const { hand } = keyHand
+  return hand.value ? [{ kind: 'hand', at: toPage(view.viewport, hand.value.at), pressed: hand.value.pressed }] : []
 }
 
 function schedule(): void {
@@ -215,20 +192,28 @@ function exchange(ids: readonly string[]): void {
   })
 }
 
-const pointer = usePointer(root, {
+const atHand = {
   bench,
-  markAt: (p) => marksLayer?.at(p) ?? null,
+  markAt: (p: Vec, broad = false) => marksLayer?.at(p, broad) ?? null,
   instrument: () => instrument.value,
-  panning,
-  after: (done) => {
+  after: (done: boolean) => {
     tick.value++
     if (done) keepLaid()
   },
-})
+}
+const keyHand = useKeyHand({ ...atHand, marks: () => instrument.value?.marks() ?? [] })
+const pointer = usePointer(root, { ...atHand, panning, spaceTaken: () => !!keyHand.hand.value })
+
+const isPressed = (): boolean => pointer.isDown() || !!keyHand.hand.value?.pressed
+function dropPressed(): void {
+  if (pointer.isDown()) pointer.drop()
+  keyHand.drop()
+}
+watch(() => !!keyHand.hand.value, (up) => up && root.value?.focus({ preventScroll: true }))
 
 /** What is laid node by node outlives a crash: it is written down after each node. A stroke is, when the page goes. */
 function keepLaid(going = false): void {
-  if (!store.drawing || (pointer.isDown() && !going)) return
+  if (!store.drawing || (isPressed() && !going)) return
   const laid = instrument.value?.underWay?.() ?? null
   if (laid || kept) keepUnderWay(store.drawing.id, laid)
   kept = !!laid
@@ -253,7 +238,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 
@@ -275,24 +260,24 @@ function key(name: string, shift: boolean): boolean {
 
 /** Undo: what is under the hand goes first, then what is half made, then the last step of the history. */
 function undo(): void {
-  if (pointer.isDown()) pointer.drop()
+  if (isPressed()) dropPressed()
   else if (!instrument.value?.stepBack?.()) void store.undo()
   keepLaid()
 }
 
 /** Redo: with something under the hand there is nothing to bring again but what the hand would lose. */
 function redo(): void {
-  if (pointer.isDown()) pointer.drop()
+  if (isPressed()) dropPressed()
   else store.redo()
 }
 
-defineExpose({ key, undo, redo, putDown })
+defineExpose({ key, keyHand, undo, redo, putDown })
 </script>
 
 <template>
   <div
     ref="root"
-    class="relative h-full w-full touch-none overflow-hidden bg-desk outline-none select-none"
+    class="relative h-full w-full touch-none overflow-hidden bg-desk -outline-offset-2 select-none"
     :style="{ cursor: panning ? 'grab' : (instrument?.cursor ?? 'default') }"
     data-testid="canvas"
     @dragstart.prevent
@@ -300,23 +285,17 @@ defineExpose({ key, undo, redo, putDown })
     :data-view="matrixOf(view.viewport).join(' ')"
     role="application"
     aria-label="Drawing"
+    aria-describedby="canvas-keys"
     tabindex="0"
+    @pointerdown.capture="keyHand.putAway()"
   >
-    <div class="page absolute left-0 top-0 origin-top-left bg-paper" :style="pageStyle" />
-    <img
-      v-for="s in sketches"
-      :key="s.id"
-      :src="s.src"
-      :style="s.style"
-      class="pointer-events-none absolute left-0 top-0 max-w-none origin-top-left mix-blend-multiply select-none"
-      alt=""
-      draggable="false"
-      data-testid="sketch"
-    />
+    <PageBelow />
     <canvas v-show="!view.bare" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" />
     <canvas ref="live" class="pointer-events-none absolute inset-0 h-full w-full" />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
     <CompareOverlay v-if="compare.shown" />
+    <p id="canvas-keys" class="sr-only">J and K choose lines, P takes up a hand that the arrows move, S goes to the settings, question mark shows all keys.</p>
+    <KeyHandTip v-if="keyHand.hand.value" v-bind="keyHand.hand.value" />
     <p class="sr-only" aria-live="polite" data-testid="spoken">{{ view.spoken }}</p>
     <WorkBadge v-if="view.work" :what="view.work.what" :share="view.work.share" stoppable @stop="view.work.stop()" />
     <WorkBadge v-else-if="ink.progress.value !== null" :what="shapesShown ? 'Making shapes' : 'Inking'" :share="ink.progress.value" :stoppable="shapesShown" @stop="ink.stopShapes()" />

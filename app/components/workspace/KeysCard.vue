@@ -30,6 +30,8 @@ const KEYS: [string, string][] = [
   ['Arrows', 'Nudge nodes, stops, the light or an axis; with Shift farther'],
   ['J, K', 'Choose the next, the previous line of the stack; with Shift besides'],
   ['Ctrl + arrows', 'Choose the nearest line that way; with Shift besides'],
+  ['P', 'A hand that keys move: arrows (Shift: far, Ctrl: little), Space presses while held'],
+  ['O, Shift + O', 'That hand to the next, the previous mark or line'],
   ['S, Esc', 'To the settings of the instrument, and back to the drawing'],
   ['U, D', 'One up, one down in the layer; with Shift to front, to back'],
   ['Delete', 'Remove what is chosen'],

@@ -34,7 +34,7 @@ function rename(): void {
 <template>
   <header class="flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5">
     <h1 class="sr-only">{{ store.drawing?.name }}</h1>
-    <NuxtLink to="/" class="quiet shrink-0 rounded px-1 py-0.5 hover:text-ink">← Desk</NuxtLink>
+    <NuxtLink to="/" class="quiet shrink-0 rounded px-1 py-1 hover:text-ink">← Desk</NuxtLink>
     <input
       v-model="name"
       class="field-sizing-content w-[150px] max-w-[260px] min-w-[96px] shrink truncate rounded border border-transparent bg-transparent px-1.5 py-0.5 text-[15px] font-[650] hover:border-hair"

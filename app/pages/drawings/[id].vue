@@ -106,7 +106,12 @@ function takeWay(way: Way): void {
 const undo = (): void => canvas.value?.undo()
 const redo = (): void => canvas.value?.redo()
 
-useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, undo, redo, showKeys: () => (keysOpen.value = true) })
+const hand = {
+  down: (e: KeyboardEvent): boolean => canvas.value?.keyHand.down(e) ?? false,
+  up: (e: KeyboardEvent): void => canvas.value?.keyHand.up(e),
+  putAway: (): boolean => canvas.value?.keyHand.putAway() ?? false,
+}
+useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, hand, undo, redo, showKeys: () => (keysOpen.value = true) })
 
 function drop(e: DragEvent): void {
   const file = e.dataTransfer?.files[0]

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { matrixOf } from '~/canvas/viewport'
+import { useDrawingStore } from '~/stores/drawing'
+import { sketchLayers } from '~/stores/find'
+import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
+
+/** What lies below the ink: the page with its grid, and the sketches on it. */
+const store = useDrawingStore()
+const view = useViewStore()
+const studio = useStudioStore()
+
+/** A grid closer than this is not shown, screen px. */
+const CLOSEST_GRID = 6
+
+const pageStyle = computed(() => {
+  const page = store.drawing?.page
+  if (!page) return {}
+  const { zoom } = view.viewport
+  const [a, b, c, d, e, f] = matrixOf(view.viewport)
+  // The page is laid out at its size on the screen, so that its shadow does not grow with it.
+  const { snaps, gridSize } = studio.preferences
+  const every = gridSize * zoom
+  const grid = snaps.grid && view.pass === 'lines' && every >= CLOSEST_GRID ? { backgroundImage: 'radial-gradient(circle at 0 0, var(--color-hair) 1.2px, transparent 1.6px)', backgroundSize: `${every}px ${every}px` } : {}
+  return { ...grid, width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
+})
+
+const sketches = computed(() => {
+  // What leaves the house is judged without the pencil.
+  if (!store.drawing || view.pass === 'deliver' || view.sketchHidden) return []
+  const matrix = `matrix(${matrixOf(view.viewport).join()})`
+  return sketchLayers(store.drawing)
+    .filter((l) => l.visible)
+    .flatMap((l) =>
+      l.items.map((s) => ({
+        id: s.id,
+        src: `/api/images/${s.image}`,
+        style: {
+          width: `${s.width}px`,
+          height: `${s.height}px`,
+          opacity: String(l.opacity),
+          transform: `${matrix} translate(${s.x}px, ${s.y}px) rotate(${s.angle}deg)`,
+        },
+      })),
+    )
+})
+
+</script>
+
+<template>
+    <div class="page absolute left-0 top-0 origin-top-left bg-paper" :style="pageStyle" />
+    <img
+      v-for="s in sketches"
+      :key="s.id"
+      :src="s.src"
+      :style="s.style"
+      class="pointer-events-none absolute left-0 top-0 max-w-none origin-top-left mix-blend-multiply select-none"
+      alt=""
+      draggable="false"
+      data-testid="sketch"
+    />
+</template>
