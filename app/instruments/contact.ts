@@ -134,7 +134,7 @@ export class Contact implements Instrument {
     const whose = chosen.length ? `Of the ${chosen.length === 1 ? 'chosen line' : `${chosen.length} chosen lines`}` : 'Of the whole drawing'
     const asked = chosen.length ? new Set(chosen) : open
     const pinned = this.bench.preferences().contact.pinned ? 0 : all.filter((l) => asked.has(l.id) && l.weight.pinned).length
-    const parts = [`${count('taper')} taper`, `${count('full')} are full`, ...(count('leave') ? [`${count('leave')} stay as they are`] : [])]
+    const parts = [`${count('taper')} to taper`, `${count('full')} to be full`, ...(count('leave') ? [`${count('leave')} to stay`] : [])]
     const ends = this.proposals.length
     if (!ends) return `${whose}: no end to weigh. ${chosen.length ? 'Closed and pinned lines, and those of locked layers, are left alone.' : ''}${leftAlone(pinned)}`.trim()
     return `${whose}: ${ends} ${ends === 1 ? 'end' : 'ends'}, ${parts.join(', ')}.${leftAlone(pinned)}`

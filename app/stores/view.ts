@@ -76,6 +76,8 @@ export const useViewStore = defineStore('view', () => {
   const size = ref({ width: 1, height: 1 })
   /** The whole page is shown, and goes on to be when the window changes, until the person moves it. */
   const fitting = ref(true)
+  /** The drawing has the keyboard because keys brought it there: then its focus is shown. */
+  const byKey = ref(false)
   /** What a screen reader is to say. */
   const spoken = ref('')
   const bare = ref(false)
@@ -145,6 +147,12 @@ export const useViewStore = defineStore('view', () => {
     viewport.value = showing(viewport.value, page, size.value, 26, zoom)
   }
 
+  /** Keys give the keyboard to the drawing. */
+  function takeKeyboard(drawing: HTMLElement | null | undefined): void {
+    drawing?.focus({ preventScroll: true })
+    byKey.value = true
+  }
+
   function reset(): void {
     pass.value = 'lines'
     Object.assign(chosen, FIRST)
@@ -189,6 +197,8 @@ export const useViewStore = defineStore('view', () => {
     zoomBy,
     fitting,
     spoken,
+    byKey,
+    takeKeyboard,
     panBy,
     turnBy,
     setUpright,

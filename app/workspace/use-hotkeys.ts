@@ -149,7 +149,7 @@ export function useHotkeys(to: {
     const here = e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
     if (!here || !(wentByKey || e.target.closest('input, select, textarea'))) return false
     wentByKey = false
-    document.querySelector<HTMLElement>('[data-testid="canvas"]')?.focus()
+    view.takeKeyboard(document.querySelector<HTMLElement>('[data-testid="canvas"]'))
     return true
   }
 
@@ -242,6 +242,18 @@ export function useHotkeys(to: {
     heldKey = null
   }
 
+  /**
+   * A button that is pressed with the mouse does not take the keyboard: Enter and Space go on to mean what the instrument
+   * says. A field that had it is done with. Menus keep it, for they are gone through by key.
+   */
+  function leaveKeyboard(e: MouseEvent): void {
+    if (!(e.target instanceof HTMLElement || e.target instanceof SVGElement)) return
+    if (!e.target.closest('button') || e.target.closest('[aria-haspopup], [aria-expanded], [role="dialog"], [role="menu"], [role="listbox"], [data-headlessui-state]')) return
+    e.preventDefault()
+    const field = document.activeElement
+    if (field instanceof HTMLElement && field.matches('input, textarea, select')) field.blur()
+  }
+
   /** The window lost the keyboard: what was held is not known any more. */
   function away(): void {
     heldKey = null
@@ -254,10 +266,12 @@ export function useHotkeys(to: {
     window.addEventListener('keydown', down)
     window.addEventListener('keyup', up)
     window.addEventListener('blur', away)
+    window.addEventListener('mousedown', leaveKeyboard)
   })
   onBeforeUnmount(() => {
     window.removeEventListener('keydown', down)
     window.removeEventListener('keyup', up)
     window.removeEventListener('blur', away)
+    window.removeEventListener('mousedown', leaveKeyboard)
   })
 }

@@ -106,6 +106,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
       }
     }
     if (down !== null) return
+    view.byKey = false
     root.value!.focus({ preventScroll: true })
     root.value!.setPointerCapture(e.pointerId)
     down = e.pointerId

@@ -35,14 +35,14 @@ test.describe('By contact', () => {
   test('proposes, shows, changes single ends and is accepted and undone in one step', async ({ page }) => {
     await weigh(page, lines())
     await takeUp(page, 'Contact')
-    await expect(trial(page)).toContainText('Of the whole drawing: 4 ends, 3 taper, 1 are full. 1 pinned line is left alone.')
+    await expect(trial(page)).toContainText('Of the whole drawing: 4 ends, 3 to taper, 1 to be full. 1 pinned line is left alone.')
     // It shows, and nothing is saved yet.
     await expect.poll(() => inkAt(page, { x: 300, y: 104 })).toBe(false)
     expect((await saved(page)).post!.weight.start).toBeNull()
     // The floor's left end stays as it is: taper, full, leave.
     await clickAt(page, { x: 100, y: 300 })
     await clickAt(page, { x: 100, y: 300 })
-    await expect(trial(page)).toContainText('2 taper, 1 are full, 1 stay as they are')
+    await expect(trial(page)).toContainText('2 to taper, 1 to be full, 1 to stay')
     await page.keyboard.press('Enter')
     const after = await saved(page)
     expect(after.floor!.weight.start).toBeNull()
@@ -58,6 +58,16 @@ test.describe('By contact', () => {
     await page.keyboard.press('Control+z')
     expect((await saved(page)).floor!.weight.end).toBeNull()
     expect((await saved(page)).post!.weight.start).toBeNull()
+    // Enter accepts straight after the instrument was taken from the tray, and after a setting was typed.
+    await takeUp(page, 'Select')
+    await takeUp(page, 'Contact')
+    await page.keyboard.press('Enter')
+    expect((await saved(page)).post!.weight.start).toMatchObject({ tip: 0 })
+    await page.keyboard.press('Control+z')
+    await page.getByTestId('strip').getByLabel('Taper').last().fill('30')
+    await takeUp(page, 'Contact')
+    await page.keyboard.press('Enter')
+    expect((await saved(page)).post!.weight.start).toMatchObject({ length: 30 })
   })
 
   test('keeps to chosen lines, asks about pinned ones, and steps by key; locked layers stay', async ({ page }) => {

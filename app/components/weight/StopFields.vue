@@ -54,12 +54,12 @@ watch(() => view.asked, async () => {
 
 <template>
   <div ref="root" class="stop-fields flex flex-col gap-px text-[12px]" data-testid="stop-fields">
-    <template v-if="stop">
+    <div v-if="stop" class="grid grid-cols-[auto_auto] justify-between gap-y-1">
       <NumberField :label="many ? `${view.stops.length} stops` : 'Width'" :value="(stop.left + stop.right) * half" unit="px" @keep="setWidth" />
+      <NumberField label="At" :value="many ? null : stop.at * 100" unit="%" @keep="setPlace" />
       <NumberField label="Left" :value="stop.left * half" unit="px" @keep="(v) => setSide('left', v)" />
       <NumberField label="Right" :value="stop.right * half" unit="px" @keep="(v) => setSide('right', v)" />
-      <NumberField label="At" :value="many ? null : stop.at * 100" unit="%" @keep="setPlace" />
-    </template>
+    </div>
     <template v-else>
       <p class="quiet leading-[1.3]">Drag the ribbon for a new stop. The wheel zooms along the line.</p>
       <NumberField label="It reaches" :value="studio.preferences.swellReach * 100" unit="%" title="How far a new stop widens the line on either side, as a share of its length; beyond, the width stays. 0: up to the next stops" data-testid="swell-reach" @keep="(v) => (studio.preferences.swellReach = Math.min(0.5, Math.max(0, v / 100)))" />
@@ -79,7 +79,7 @@ watch(() => view.asked, async () => {
 <style scoped>
 .stop-fields :deep(label) {
   justify-content: flex-end;
-  gap: 6px;
+  gap: 4px;
 }
 
 .stop-fields :deep(label > span:first-child) {
@@ -88,12 +88,12 @@ watch(() => view.asked, async () => {
 }
 
 .stop-fields :deep(input) {
-  width: 58px;
-  padding-block: 0;
-  height: 21px;
+  width: 52px;
+  padding: 0 5px;
+  height: 24px;
 }
 
 .stop-fields :deep(label > span:last-child) {
-  width: 16px;
+  width: 15px;
 }
 </style>

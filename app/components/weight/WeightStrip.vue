@@ -109,7 +109,7 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
     </div>
     <div v-if="first" class="mt-1 flex min-h-0 flex-1 gap-3">
       <WeightGraph :key="first.id" :line="first" :others="others" @choose="bringUp" />
-      <StopFields :line="first" class="w-[158px] shrink-0" />
+      <StopFields :line="first" class="w-[218px] shrink-0" />
     </div>
     <p v-else class="quiet mt-3 max-w-[620px]">Click a line on the drawing to see its width here. Edges in shadow are thick, edges that face the light are thin, an end in the open tapers. <b class="font-[650]">Contact</b> and <b class="font-[650]">Light</b> propose that for the whole drawing.</p>
   </div>

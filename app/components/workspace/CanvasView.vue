@@ -209,7 +209,7 @@ function dropPressed(): void {
   if (pointer.isDown()) pointer.drop()
   keyHand.drop()
 }
-watch(() => !!keyHand.hand.value, (up) => up && root.value?.focus({ preventScroll: true }))
+watch(() => !!keyHand.hand.value, (up) => up && view.takeKeyboard(root.value))
 
 /** What is laid node by node outlives a crash: it is written down after each node. A stroke is, when the page goes. */
 function keepLaid(going = false): void {
@@ -278,6 +278,7 @@ defineExpose({ key, keyHand, undo, redo, putDown })
   <div
     ref="root"
     class="relative h-full w-full touch-none overflow-hidden bg-desk -outline-offset-2 select-none"
+    :class="view.byKey ? '' : 'outline-none'"
     :style="{ cursor: panning ? 'grab' : (instrument?.cursor ?? 'default') }"
     data-testid="canvas"
     @dragstart.prevent
@@ -287,6 +288,7 @@ defineExpose({ key, keyHand, undo, redo, putDown })
     aria-label="Drawing"
     aria-describedby="canvas-keys"
     tabindex="0"
+    @keyup.tab="view.byKey = true"
     @pointerdown.capture="keyHand.putAway()"
   >
     <PageBelow />
