@@ -6,6 +6,8 @@ import { LiveFit } from '#core/fit/live-fit'
 import { pressureStops, quickStops } from '#core/fit/pressure-stops'
 import { findLayer, findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
+import type { GoingOn } from './going-on'
+import { goOnWith } from './going-on'
 import type { Bench, Hand, HandSample, Instrument, UnderWay } from './instrument'
 import { takenEndMarks } from './line-marks'
 import { handOf } from './preferences'
@@ -25,7 +27,7 @@ export class Freehand implements Instrument {
   private began = 0
   private layer: string | null = null
   /** The line whose end mark the stroke began on. */
-  private goingOn: { line: Line; end: 'first' | 'last' } | null = null
+  private goingOn: GoingOn | null = null
 
   constructor(private readonly bench: Bench) {}
 
@@ -42,10 +44,11 @@ export class Freehand implements Instrument {
   }
 
   press(hand: Hand): void {
-    const found = hand.mark?.kind === 'end' ? findLine(this.bench.drawing(), hand.mark.line) : null
-    this.layer = found && !found.layer.locked ? found.layer.id : this.bench.layerForInk()
+    const mark = hand.mark?.kind === 'end' ? hand.mark : null
+    this.goingOn = mark && goOnWith(this.bench, mark.line, mark.end)
+    if (mark && !this.goingOn) return
+    this.layer = this.goingOn ? findLine(this.bench.drawing(), this.goingOn.line.id)!.layer.id : this.bench.layerForInk()
     if (!this.layer) return
-    this.goingOn = found && hand.mark?.kind === 'end' ? { line: found.line, end: hand.mark.end } : null
     this.over = null
     this.bench.select([])
     this.device = hand.device
@@ -117,7 +120,7 @@ export class Freehand implements Instrument {
     this.bench.refresh()
   }
 
-  private lengthen({ line, end }: { line: Line; end: 'first' | 'last' }, stroke: Line): void {
+  private lengthen({ line, end }: GoingOn, stroke: Line): void {
     const joined = joinedLines(end === 'last' ? line : reversedLine(line), stroke)
     this.bench.edit('Go on with a line', (draft) => {
       const found = findLine(draft, line.id)
@@ -189,7 +192,7 @@ export class Freehand implements Instrument {
   }
 }
 
-const tipOf = ({ line, end }: { line: Line; end: 'first' | 'last' }): Vec => {
+const tipOf = ({ line, end }: GoingOn): Vec => {
   const { nodes } = line.path
   return { ...nodes[end === 'first' ? 0 : nodes.length - 1]!.at }
 }

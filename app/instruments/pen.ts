@@ -1,27 +1,18 @@
 import type { Line, Path, PathNode, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
-import { halfWay, smoothThrough } from '#core/geometry/smooth-through'
 import { findLayer, findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import { constrained } from './constrained'
+import type { GoingOn } from './going-on'
+import { goOnWith, inOrder } from './going-on'
 import type { Bench, Hand, Instrument, UnderWay } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
+import type { Laid } from './laid-nodes'
+import { pathOfLaid } from './laid-nodes'
 import { takenEndMarks } from './line-marks'
 import { Snapping } from './snapping'
 
 const mirrored = (about: Vec, p: Vec): Vec => ({ x: 2 * about.x - p.x, y: 2 * about.y - p.y })
-
-/** A node as it was laid. */
-interface Laid extends PathNode {
-  /** Clicked where clicked points join smoothly: its handles follow from its neighbours. */
-  auto: boolean
-}
-
-/** A line that is being gone on with, and at which of its ends. */
-interface GoingOn {
-  line: Line
-  end: 'first' | 'last'
-}
 
 /** Lays a line node by node: click for a corner, drag for a curve. */
 export class Pen implements Instrument {
@@ -94,16 +85,9 @@ export class Pen implements Instrument {
 
   /** Goes on with a line from one of its ends. */
   private takeUp(id: string, end: 'first' | 'last'): void {
-    const found = findLine(this.bench.drawing(), id)
-    if (!found) return
-    if (found.layer.locked || !found.layer.visible) {
-      this.bench.say(`Layer "${found.layer.name}" is ${found.layer.locked ? 'locked' : 'hidden'}: its lines stay as they are.`)
-      return
-    }
-    const { nodes } = found.line.path
-    const laid = nodes.map((n): Laid => ({ ...n, auto: false }))
-    this.nodes = end === 'last' ? laid : laid.reverse().map((n) => ({ ...n, in: n.out, out: n.in }))
-    this.goingOn = { line: found.line, end }
+    this.goingOn = goOnWith(this.bench, id, end)
+    if (!this.goingOn) return
+    this.nodes = inOrder(this.goingOn.line.path.nodes, end).map((n): Laid => ({ ...n, auto: false }))
     this.bench.refresh()
   }
 
@@ -212,10 +196,8 @@ export class Pen implements Instrument {
 
   /** The path of what has been laid, with a node at `next` where one is given. */
   private path(closed: boolean, next: Vec | null = null): Path {
-    const laid: Laid[] = this.nodes.map((n) => ({ ...n }))
-    if (next) laid.push({ at: next, in: null, out: null, joint: 'corner', auto: this.bench.preferences().penJoins === 'smooth' })
-    smoothAutos(laid, closed)
-    return { nodes: laid.map(({ auto: _, ...n }) => n), closed }
+    const ahead: Laid[] = next ? [{ at: next, in: null, out: null, joint: 'corner', auto: this.bench.preferences().penJoins === 'smooth' }] : []
+    return pathOfLaid([...this.nodes, ...ahead], closed)
   }
 
   /** The line that has been laid, or the one that has been gone on with; null while there is none, or nothing new. */
@@ -298,28 +280,4 @@ export class Pen implements Instrument {
     if (!this.pressed) marks.push(...this.snapping.marks())
     return marks
   }
-}
-
-/** Nodes laid on from an end, in the direction of the line that they go on with. */
-const inOrder = (nodes: readonly PathNode[], end: 'first' | 'last'): PathNode[] =>
-  end === 'last' ? [...nodes] : nodes.toReversed().map((n) => ({ ...n, in: n.out, out: n.in }))
-
-/** Gives clicked points that join smoothly the handles of a curve through them, and through the nodes on either side. */
-function smoothAutos(laid: Laid[], closed: boolean): void {
-  if (!laid.some((n) => n.auto)) return
-  const handles = smoothThrough(
-    laid.map((n) => n.at),
-    closed,
-  )
-  laid.forEach((n, i) => {
-    if (!n.auto) return
-    n.in = handles[i]!.in
-    n.out = handles[i]!.out
-    if (n.in && n.out) n.joint = 'smooth'
-  })
-  // An end that is smooth by itself leaves towards its neighbour's handle, whoever made that.
-  const [first, last] = [laid[0]!, laid[laid.length - 1]!]
-  if (closed || laid.length < 2) return
-  if (first.auto) first.out = halfWay(first.at, laid[1]!.in)
-  if (last.auto) last.in = halfWay(last.at, laid[laid.length - 2]!.out)
 }

@@ -1,5 +1,5 @@
 import type { Drawing, Line } from '#core/drawing/model'
-import { itemProblem } from '#core/drawing/schema'
+import { itemProblem } from '#core/drawing/check-drawing'
 import type { UnderWay } from '~/instruments/instrument'
 import { findLine } from '~/stores/find'
 

@@ -1,7 +1,7 @@
 import { applyEdit } from '../../core/drawing/edits'
 import type { Edit } from '../../core/drawing/edits'
 import type { Drawing } from '../../core/drawing/model'
-import { checkDrawing, checkTouched } from '../../core/drawing/schema'
+import { checkDrawing, checkTouched } from '../../core/drawing/check-drawing'
 import { replay } from '../../core/drawing/history'
 import type { AppendBody, Conflict, OlderSteps, OpenDrawing } from '../../shared/api'
 import { HISTORY_PAGE, RECENT_IDS } from '../../shared/api'

@@ -5,7 +5,7 @@ import type { Edit } from '#core/drawing/edits'
 import { applyEdit, makeEdit, walkOver } from '#core/drawing/edits'
 import { advance, emptyHistory, replay } from '#core/drawing/history'
 import type { Drawing } from '#core/drawing/model'
-import { checkTouched } from '#core/drawing/schema'
+import { checkTouched } from '#core/drawing/check-drawing'
 import { randomLine } from './support/random-lines'
 
 const start = newDrawing('Start')

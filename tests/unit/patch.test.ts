@@ -5,7 +5,7 @@ import { changed } from '#core/drawing/edits'
 import type { Drawing, Layer, Line } from '#core/drawing/model'
 import type { Patch } from '#core/drawing/patch'
 import { applyPatches, patchesBetween, UnfitPatch } from '#core/drawing/patch'
-import { checkDrawing, checkTouched } from '#core/drawing/schema'
+import { checkDrawing, checkTouched } from '#core/drawing/check-drawing'
 import { randomLine } from './support/random-lines'
 
 const fresh = (seed: number): Line => ({ ...newLine(randomLine(seed).path), id: `line-${seed}` })

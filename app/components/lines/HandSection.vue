@@ -69,7 +69,7 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
       <p class="flex items-center gap-3 text-[12px] xl:ml-[106px]">
         <span class="quiet">wide to thin <span class="number text-ink">{{ ratio }}</span></span>
         <Popover v-if="!onLines" class="relative">
-          <PopoverButton class="underline decoration-dotted hover:text-plum">Point …</PopoverButton>
+          <PopoverButton class="underline decoration-dotted hover:text-plum" title="How round the nib is and how it is turned">Nib shape …</PopoverButton>
           <PopoverPanel class="absolute bottom-6 left-0 z-30 grid w-[330px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl">
             <SliderField label="Roundness" :value="Math.round(studio.nib.roundness * 100)" :min="5" :max="100" :step="1" unit="%" @look="(v) => (studio.nib.roundness = v / 100)" @keep="(v) => (studio.nib.roundness = v / 100)" />
             <SliderField label="Angle" :value="studio.nib.angle" :min="-90" :max="90" :step="0.5" :digits="1" unit="°" :disabled="studio.nib.roundness >= 1" @look="(v) => (studio.nib.angle = v)" @keep="(v) => (studio.nib.angle = v)" />

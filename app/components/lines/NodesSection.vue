@@ -19,7 +19,7 @@ const closes = computed(() => ends.value.length === 2 && ends.value[0]!.line.id 
 
 <template>
   <div v-if="!view.nodes.length" class="grid gap-2.5">
-    <GatherField />
+    <GatherField what="nodes" />
     <p class="quiet">
       {{ view.selection.length ? 'Choose nodes: click one, Shift+click more, or drag over paper.' : 'Click a line to see its nodes, or drag over paper to choose nodes of several lines.' }}
     </p>

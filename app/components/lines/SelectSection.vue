@@ -50,7 +50,7 @@ function setCover(cover: boolean): void {
 </script>
 
 <template>
-  <GatherField />
+  <GatherField what="lines" />
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5" role="group" aria-label="Choose all alike">
     <span class="mr-1">Choose all with the same</span>
     <button class="button" @click="alike('ink')">Ink</button>

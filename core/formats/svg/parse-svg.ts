@@ -1,7 +1,7 @@
 import type { SaxesAttributeNS } from 'saxes'
 import { newDrawing, newId } from '../../drawing/create'
 import type { Drawing } from '../../drawing/model'
-import { checkDrawing } from '../../drawing/schema'
+import { checkDrawing } from '../../drawing/check-drawing'
 import { InputError } from '../../errors'
 import { readXml } from '../xml'
 import { SvgReader } from './read-elements'

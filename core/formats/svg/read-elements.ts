@@ -1,6 +1,6 @@
 import { BLACK, evenWeight, newId, newLine } from '../../drawing/create'
 import type { Drawing, Finish, Ink, Layer, Line, LinesLayer, Page, Path, Settings, Shape, ShapesLayer, Sketch, Weight } from '../../drawing/model'
-import { itemProblem } from '../../drawing/schema'
+import { itemProblem } from '../../drawing/check-drawing'
 import { InputError } from '../../errors'
 import type { Box } from '../../geometry/bounds'
 import { boxOfCubics, emptyBox, grown, overlap, uniteBoxes } from '../../geometry/bounds'

@@ -1,0 +1,22 @@
+import type { Line, PathNode } from '#core/drawing/model'
+import { findLine } from '~/stores/find'
+import type { Bench } from './instrument'
+
+/** A line that is being gone on with, and at which of its ends. */
+export interface GoingOn {
+  line: Line
+  end: 'first' | 'last'
+}
+
+/** The line that is to be gone on with from an end mark; null after telling the person why it stays as it is. */
+export function goOnWith(bench: Bench, id: string, end: GoingOn['end']): GoingOn | null {
+  const found = findLine(bench.drawing(), id)
+  if (!found) return null
+  if (!found.layer.locked && found.layer.visible) return { line: found.line, end }
+  bench.say(`Layer "${found.layer.name}" is ${found.layer.locked ? 'locked' : 'hidden'}: its lines stay as they are.`)
+  return null
+}
+
+/** Nodes laid on from an end, in the direction of the line that they go on with; and back. */
+export const inOrder = (nodes: readonly PathNode[], end: 'first' | 'last'): PathNode[] =>
+  end === 'last' ? [...nodes] : nodes.toReversed().map((n) => ({ ...n, in: n.out, out: n.in }))
