@@ -1,6 +1,8 @@
 import { cpus } from 'node:os'
 import { defineConfig } from '@playwright/test'
 
+/** The Desk shows every drawing there is: its tests have a server of their own, where nobody else makes any. */
+const DESK_PORT = 4398
 const PORT = 4399
 const ON_THE_DESK = /desk\.spec\.ts$/
 
@@ -12,16 +14,14 @@ export default defineConfig({
   retries: 0,
   timeout: 180_000,
   expect: { timeout: 15_000 },
-  // The Desk shows every drawing there is, so what happens on it is looked at before other tests make theirs.
   projects: [
-    { name: 'desk', testMatch: ON_THE_DESK, workers: 1 },
-    { name: 'drawings', testIgnore: ON_THE_DESK, dependencies: ['desk'] },
+    { name: 'desk', testMatch: ON_THE_DESK, workers: 1, use: { baseURL: `http://127.0.0.1:${DESK_PORT}` } },
+    { name: 'drawings', testIgnore: ON_THE_DESK, use: { baseURL: `http://127.0.0.1:${PORT}` } },
   ],
   reporter: [['list']],
   outputDir: 'test-results',
   use: {
     actionTimeout: 15_000,
-    baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',
@@ -29,11 +29,11 @@ export default defineConfig({
     },
     acceptDownloads: true,
   },
-  webServer: {
+  webServer: [DESK_PORT, PORT].map((port) => ({
     command: 'node tests/e2e/serve.mjs',
-    env: { PORT: String(PORT) },
-    url: `http://127.0.0.1:${PORT}/api/drawings`,
+    env: { PORT: String(port) },
+    url: `http://127.0.0.1:${port}/api/drawings`,
     timeout: 120_000,
     reuseExistingServer: false,
-  },
+  })),
 })

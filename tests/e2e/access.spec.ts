@@ -27,7 +27,6 @@ test('no screen has a serious barrier', async ({ page }) => {
   for (const pass of ['Sketch', 'Lines', 'Weight', 'Shapes', 'Deliver']) {
     await enterPass(page, pass)
     if (pass === 'Weight') await clickAt(page, { x: 428, y: 362 })
-    await page.waitForTimeout(400)
     expect(await barriers(page), pass).toEqual([])
     expect(await smallTargets(page), pass).toEqual([])
   }
@@ -37,7 +36,6 @@ test('no screen has a serious barrier', async ({ page }) => {
     // Nodes chosen, or a line, where the instrument shows something of its own for them.
     if (instrument === 'Select') await page.keyboard.press('Control+a')
     if (instrument === 'Nodes') await dragThrough(page, [{ x: 200, y: 60 }, { x: 420, y: 200 }])
-    await page.waitForTimeout(200)
     expect(await barriers(page), instrument).toEqual([])
     expect(await smallTargets(page), instrument).toEqual([])
   }
@@ -59,14 +57,12 @@ test('nor have the rules, the menus and the wipe of the Weight pass', async ({ p
   await enterPass(page, 'Weight')
   for (const instrument of ['Contact', 'Light', 'Sweep', 'Match']) {
     await takeUp(page, instrument)
-    await page.waitForTimeout(300)
     expect(await barriers(page), instrument).toEqual([])
   }
   await takeUp(page, 'Caliper')
   await clickAt(page, { x: 428, y: 362 })
   for (const menu of ['Tapers', 'Finish', 'History']) {
     await page.getByRole('button', { name: menu, exact: true }).click()
-    await page.waitForTimeout(150)
     expect(await barriers(page), menu).toEqual([])
     await page.keyboard.press('Escape')
   }

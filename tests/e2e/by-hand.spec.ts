@@ -1,6 +1,6 @@
 import { expect, test } from './support/test'
 import { parseInkml } from '../../core/formats/inkml/parse-inkml'
-import { deliver, dragThrough, dropFile, enterPass, linesOf, onScreen, penStroke, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
+import { deliver, dragThrough, dropFile, enterPass, linesOf, onScreen, penStroke, rest, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
 
 const wave = Array.from({ length: 60 }, (_, i) => ({ x: 120 + i * 7, y: 220 + 60 * Math.sin(i / 9) + (i % 2) * 1.5 }))
 
@@ -119,7 +119,7 @@ test.describe('Pressure and nibs', () => {
     await page.mouse.down()
     for (const [i, p] of points.entries()) {
       await page.mouse.move(p.x, p.y)
-      if (i > 9) await page.waitForTimeout(30)
+      if (i > 9) await rest(page, 30)
     }
     await page.mouse.up()
     const [line] = linesOf(await savedDrawing(page))
@@ -179,7 +179,7 @@ test.describe('Practice pen and InkML', () => {
     // A second click while it plays draws it to its end at once.
     await page.getByRole('group', { name: 'Traces' }).getByRole('button', { name: 'Snail shell' }).click()
     await page.mouse.click(start.x, start.y + 200)
-    await page.waitForTimeout(120)
+    await rest(page, 120)
     await page.mouse.click(start.x, start.y + 200)
     await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(before + 2)
     expect(linesOf(await savedDrawing(page)).at(-1)!.trace!.samples.length).toBeGreaterThan(400)

@@ -3,7 +3,7 @@ import { areaOfCubics } from '../../core/geometry/area'
 import { cubicsOfPath } from '../../core/geometry/path'
 import type { Line, Path } from '../../core/drawing/model'
 import { countedArea } from '../unit/support/definition'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, steady, takeUp, textOf, widthAcross } from './support/desk'
 import { comparePictures, measurePicture } from './support/pictures'
 
 const PAGE = { width: 720, height: 524 }
@@ -126,7 +126,7 @@ test('the ink on screen is the file: exported outlines match the canvas picture'
   await startDrawing(page, 'demo-garden-snail')
   await enterPass(page, 'Deliver')
   const svg = await textOf(await deliver(page, 'Outlines'))
-  await page.waitForTimeout(600)
+  await steady(async () => (await page.getByTestId('canvas').screenshot()).toString('base64'))
   // The page's rectangle of the canvas, without the buttons at its edge.
   const [a, b] = await Promise.all([onScreen(page, { x: 0, y: 0 }), onScreen(page, { x: 720, y: 524 })])
   const clip = { x: Math.ceil(a.x) + 40, y: Math.ceil(a.y) + 10, width: Math.floor(b.x - a.x) - 80, height: Math.floor(b.y - a.y) - 60 }

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import { clickAt, dragThrough, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { clickAt, dragThrough, linesOf, savedDrawing, startDrawing, steady, takeUp } from './support/desk'
 import { darkPixels } from './support/pictures'
 
 const more = async (page: Page, layer: string, action: string): Promise<void> => {
@@ -94,12 +94,10 @@ test.describe('Layers', () => {
     await takeUp(page, 'Select')
     await clickAt(page, { x: 403, y: 133 })
     await expect(page.getByTestId('hint')).toContainText('Click a line')
-    await page.waitForTimeout(400)
     const ink = async (): Promise<number> => darkPixels(await page.getByTestId('canvas').screenshot())
-    const alone = await ink()
+    const alone = await steady(ink)
     await page.getByRole('button', { name: 'Alone · show all' }).click()
-    await page.waitForTimeout(400)
-    expect(await ink()).toBeGreaterThan(2 * alone)
+    await expect.poll(ink).toBeGreaterThan(2 * alone)
     await clickAt(page, { x: 403, y: 133 })
     await expect(page.getByTestId('hint')).toContainText('A line')
   })

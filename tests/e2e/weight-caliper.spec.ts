@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import type { Line, Vec } from '../../core/drawing/model'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, penStroke, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, penStroke, rest, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
 
@@ -112,10 +112,10 @@ test.describe('Caliper', () => {
     await page.getByTestId('stop-fields').getByLabel('At').press('Enter')
     const at = page.getByTestId('stop-fields').getByLabel('At')
     await clickAt(page, { x: 302, y: 100 })
-    await page.waitForTimeout(500)
+    await rest(page, 500)
     const first = Number(await at.inputValue())
     await clickAt(page, { x: 302, y: 100 })
-    await page.waitForTimeout(500)
+    await rest(page, 500)
     const second = Number(await at.inputValue())
     expect(new Set([first, second])).toEqual(new Set([50, 51]))
     const [before] = await lines(page)

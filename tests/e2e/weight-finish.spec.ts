@@ -175,8 +175,8 @@ test('what is covered stays covered while one looks back', async ({ page }) => {
     await page.keyboard.down(key)
     await expect(page.getByTestId('compare')).toBeVisible()
     await expect.poll(() => inkedAt(page, { x: 400, y: 200 })).toBe(true)
-    expect(await inkedAt(page, { x: 250, y: 200 })).toBe(false)
-    expect(await inkedAt(page, { x: 200, y: 180 })).toBe(true)
+    await expect.poll(() => inkedAt(page, { x: 250, y: 200 })).toBe(false)
+    await expect.poll(() => inkedAt(page, { x: 200, y: 180 })).toBe(true)
     await page.keyboard.up(key)
     await expect(page.getByTestId('compare')).toHaveCount(0)
   }

@@ -1,7 +1,7 @@
 import { expect, test } from './support/test'
 import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath } from '../../core/geometry/path'
-import { clickAt, dragThrough, enterPass, linesOf, onScreen, penStroke, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { clickAt, dragThrough, enterPass, linesOf, onScreen, penStroke, rest, savedDrawing, startDrawing, takeUp } from './support/desk'
 
 test.describe('Sketch', () => {
   test('lies dimmed and locked under the ink; can be dimmed, hidden, unlocked, moved and scaled, and all of it undone', async ({ page }) => {
@@ -197,7 +197,7 @@ test('keys: passes, zoom, bare centrelines, held instrument, and the card of key
   await expect(zoom).toHaveValue(before)
   await page.keyboard.down('q')
   await expect(page.getByRole('button', { name: 'Q Select' })).toHaveAttribute('aria-pressed', 'true')
-  await page.waitForTimeout(300)
+  await rest(page, 300)
   await page.keyboard.up('q')
   await expect(page.getByRole('button', { name: 'W Caliper' })).toHaveAttribute('aria-pressed', 'true')
   await page.keyboard.press('?')

@@ -29,11 +29,26 @@ export async function openDrawing(page: Page, id: string): Promise<void> {
 
 /** The document as the server has it, once everything is saved. */
 export async function savedDrawing(page: Page): Promise<Drawing> {
-  await page.waitForTimeout(150)
   await expect(page.getByTestId('save-state')).toContainText('Saved')
   const id = page.url().split('/').at(-1)!
   return ((await (await page.request.get(`/api/drawings/${id}`)).json()) as OpenDrawing).drawing
 }
+
+/** What is read once it has come to rest: the same twice in a row. */
+export async function steady<T>(read: () => Promise<T>): Promise<T> {
+  let last = await read()
+  await expect
+    .poll(async () => {
+      const before = last
+      last = await read()
+      return JSON.stringify(last) === JSON.stringify(before)
+    }, { intervals: [120] })
+    .toBe(true)
+  return last
+}
+
+/** A hand that rests for so many ms, where resting is part of the gesture: held keys, clicks that are no double-click, slow strokes. */
+export const rest = (page: Page, ms: number): Promise<void> => page.waitForTimeout(ms)
 
 export const linesOf = (d: Drawing): Line[] => d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
 
