@@ -13,6 +13,22 @@ import { tidied } from './tidy'
 /** A cut is looked for within so many grid steps of the vertex that it was snapped to. */
 const NEAR = 32
 
+/** A stretch of a curve, from t0 to t1 in the direction of travel, and the places where it begins and ends. */
+export interface Piece {
+  curve: Cubic
+  t0: number
+  t1: number
+  start: Vec
+  end: Vec
+}
+
+/** The piece as a curve of its own, its ends in their places. */
+export function cubicOf({ curve, t0, t1, start, end }: Piece): Cubic {
+  if (t0 === t1) return straight(start, end)
+  const piece = subcurve(curve, t0, t1)
+  return piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end)
+}
+
 /**
  * Cuts traced loops back out of the true curves: whole curves come back as they went in, crossed ones are cut where the
  * curves themselves (not their chords) meet. Every vertex has one place, whoever asks first.
@@ -30,18 +46,16 @@ export class CutBack {
   }
 
   contour(runs: readonly Run[]): Cubic[] {
+    return tidied(this.pieces(runs).map(cubicOf), this.fine)
+  }
+
+  /** The stretches of the true curves that a traced loop is made of. */
+  pieces(runs: readonly Run[]): Piece[] {
     const { cubics } = this.m.arrangement.curves
     const n = runs.length
     const cuts = runs.map((r): Cut => ({ id: r.curve, curve: cubics[r.curve]!, t0: r.t0, t1: r.t1 }))
     const corners = runs.map((r, i) => this.corner(r.end, cuts[i]!, cuts[(i + 1) % n]!))
-    const out = cuts.map((c, i) => {
-      const start = corners[(i + n - 1) % n]!
-      const end = corners[i]!
-      if (c.t0 === c.t1) return straight(start, end)
-      const piece = subcurve(c.curve, c.t0, c.t1)
-      return piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end)
-    })
-    return tidied(out, this.fine)
+    return cuts.map(({ curve, t0, t1 }, i) => ({ curve, t0, t1, start: corners[(i + n - 1) % n]!, end: corners[i]! }))
   }
 
   /** The loop along the arrangement's own edges: straight, on the grid, and free of crossings for certain. */

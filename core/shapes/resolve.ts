@@ -107,7 +107,7 @@ function contoursOf(
  * Whether a contour is no more than what rounding makes of nothing. Holes are held to more than ink: a crack finer than
  * a fit may be off is one that the fits have opened, but ink may truly be as thin as that.
  */
-function isNoise(contour: readonly Cubic[], fine: number, tolerance: number): boolean {
+export function isNoise(contour: readonly Cubic[], fine: number, tolerance: number): boolean {
   const area = areaOfCubics(contour)
   const length = controlLength(contour)
   return Math.abs(area) <= 0.25 * fine * length || (area < 0 && -area < CRACK * tolerance * length)

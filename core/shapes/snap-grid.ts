@@ -57,6 +57,9 @@ export function coarserGrid(grid: SnapGrid, tolerance: number): SnapGrid | null 
   return gridOf(step, { minX: grid.originX * grid.step, minY: grid.originY * grid.step })
 }
 
+/** The grid step at a tolerance, px, where the input does not reach too far. */
+export const finestStep = (tolerance: number): number => 2 ** finest(tolerance)
+
 const finest = (tolerance: number): number => Math.floor(Math.log2(tolerance * STEP_SHARE))
 
 const gridOf = (step: number, { minX, minY }: { minX: number; minY: number }): SnapGrid => ({

@@ -1,0 +1,215 @@
+import { areaOfCubics } from '../geometry/area'
+import { boxOfCubics } from '../geometry/bounds'
+import type { Cubic } from '../geometry/cubic'
+import type { Side, Strand } from './cell-strands'
+import { isSameStrand, strandsOfLoops } from './cell-strands'
+import type { Lattice } from './lattice'
+import { cellBox, cellOf, columnAt, keyOf, rowAt } from './lattice'
+import type { Loop } from './loop'
+import { whole } from './loop'
+import { loopNearCell, nearBox, roundAbout } from './near-cell'
+import { FINE_STEPS, resolveLoops } from './resolve'
+import { contourOfRing } from './ring'
+import { finestStep } from './snap-grid'
+import { joinAcross } from './stitch'
+
+/** A gate is taken for the one beyond the side within so many grid steps. */
+const NEAR = 64
+
+/** A closed contour, its region on the left. */
+type Contour = readonly Cubic[]
+
+/** What a contour is to a cell: the loop as the cell sees it, or how often one that does not come near goes round it all. */
+interface View {
+  contour: Contour
+  loop: Loop | null
+  around: number
+  /** The contour is a hole: it can only take away. */
+  isHole: boolean
+}
+
+/** Strands that follow one another and close, and the contour that they make. */
+interface Ring {
+  strands: readonly Strand[]
+  contour: Cubic[]
+}
+
+/**
+ * The union of many closed contours, made cell by cell of a lattice: what a cell holds depends on nothing but the contours
+ * near it. A change makes anew only the cells that it touches or touched and the contours through them, and the result is
+ * the same as if all had been made anew; what stays the same stays the same object.
+ */
+export class LatticeUnion {
+  private readonly views = new Map<Contour, Map<number, View>>()
+  private readonly seen = new Map<number, View[]>()
+  private readonly cells = new Map<number, readonly Strand[]>()
+  private readonly next = new Map<Strand, Strand>()
+  private readonly ringOf = new Map<Strand, Ring>()
+  private readonly rings = new Set<Ring>()
+  /** Strands that belong to no ring yet. */
+  private readonly loose = new Set<Strand>()
+  /** Sides at which cells could not be brought together. */
+  private readonly torn = new Set<string>()
+  private readonly step: number
+  /** How many cells the last union made anew, and how many there are. */
+  readonly count = { fresh: 0, all: 0 }
+
+  /** @param tolerance px */
+  constructor(
+    private readonly lattice: Lattice,
+    private readonly tolerance: number,
+  ) {
+    this.step = finestStep(tolerance)
+  }
+
+  /** The union of these contours, whatever the last was of: its contours, the region on their left. Yields shares done. */
+  *of(contours: readonly Contour[]): Generator<number, Cubic[][]> {
+    const dirty = this.exchange(contours)
+    let done = 0
+    for (const key of dirty) {
+      this.remake(key)
+      yield ++done / dirty.size
+    }
+    this.count.fresh = dirty.size
+    this.count.all = this.cells.size
+    this.rejoin(dirty)
+    if (this.torn.size || !this.close()) return resolveLoops(contours.map((c) => c.map(whole)), this.tolerance)
+    return [...this.rings].map((r) => r.contour).filter((c) => c.length).sort(byPlace)
+  }
+
+  /** Takes contours in and out of the cells; answers the cells in which anything changed. */
+  private exchange(contours: readonly Contour[]): Set<number> {
+    const dirty = new Set<number>()
+    const now = new Set(contours)
+    for (const [contour, views] of this.views) {
+      if (now.has(contour)) continue
+      this.views.delete(contour)
+      for (const key of views.keys()) {
+        dirty.add(key)
+        const left = this.seen.get(key)!.filter((v) => v.contour !== contour)
+        if (left.length) this.seen.set(key, left)
+        else this.seen.delete(key)
+      }
+    }
+    for (const contour of now) {
+      if (this.views.has(contour)) continue
+      const views = this.viewsOf(contour)
+      this.views.set(contour, views)
+      for (const [key, view] of views) {
+        dirty.add(key)
+        const all = this.seen.get(key)
+        if (all) all.push(view)
+        else this.seen.set(key, [view])
+      }
+    }
+    return dirty
+  }
+
+  private viewsOf(contour: Contour): Map<number, View> {
+    const views = new Map<number, View>()
+    const box = boxOfCubics(contour)
+    const { lattice } = this
+    const isHole = areaOfCubics(contour) < 0
+    for (let i = columnAt(lattice, box.minX) - 1; i <= columnAt(lattice, box.maxX) + 1; i++) {
+      for (let j = rowAt(lattice, box.minY) - 1; j <= rowAt(lattice, box.maxY) + 1; j++) {
+        const { loop, around } = loopNearCell(contour, nearBox(cellBox(lattice, i, j)))
+        if (around || loop.length) views.set(keyOf(i, j), { contour, loop: loop.length ? loop : null, around, isHole })
+      }
+    }
+    return views
+  }
+
+  /** Makes the strands of a cell anew; those that come out as they were stay. */
+  private remake(key: number): void {
+    const before = this.cells.get(key) ?? []
+    const after = this.strandsOf(key).map((s) => before.find((b) => isSameStrand(b, s)) ?? s)
+    if (after.length) this.cells.set(key, after)
+    else this.cells.delete(key)
+    const kept = new Set(after)
+    for (const strand of before) if (!kept.has(strand)) this.forget(strand)
+    for (const strand of after) if (!this.ringOf.has(strand)) this.loose.add(strand)
+  }
+
+  private strandsOf(key: number): Strand[] {
+    const views = this.seen.get(key)
+    if (!views) return []
+    const around = views.reduce((n, v) => n + v.around, 0)
+    const near = views.filter((v) => v.loop)
+    // What all of the cell lies in, and no hole of which comes near, covers it: there is no boundary.
+    if (!near.length || around > near.filter((v) => v.isHole).length) return []
+    const cell = cellBox(this.lattice, ...cellOf(key))
+    // The order of the contours must not matter to the last digit.
+    const loops = near.sort((a, b) => byPlace(a.contour, b.contour)).map((v) => v.loop!)
+    return strandsOfLoops([...loops, ...roundAbout(cell, around)], cell, this.tolerance)
+  }
+
+  private forget(strand: Strand): void {
+    this.open(strand)
+    this.next.delete(strand)
+    this.loose.delete(strand)
+  }
+
+  /** Takes the ring of a strand apart. */
+  private open(strand: Strand): void {
+    const ring = this.ringOf.get(strand)
+    if (!ring) return
+    this.rings.delete(ring)
+    for (const s of ring.strands) {
+      this.ringOf.delete(s)
+      this.loose.add(s)
+    }
+  }
+
+  /** Joins strands anew over all sides of the cells that changed. */
+  private rejoin(dirty: ReadonlySet<number>): void {
+    const sides = new Set<string>()
+    for (const key of dirty) {
+      const [i, j] = cellOf(key)
+      for (const side of [`${i} ${j} 0`, `${i + 1} ${j} 0`, `${i} ${j} 1`, `${i} ${j + 1} 1`]) sides.add(side)
+    }
+    for (const side of sides) {
+      const [i, j, level] = side.split(' ').map(Number) as [number, number, number]
+      const low = this.cells.get(level ? keyOf(i, j - 1) : keyOf(i - 1, j)) ?? []
+      const high = this.cells.get(keyOf(i, j)) ?? []
+      const names: [Side, Side] = level ? ['below', 'above'] : ['right', 'left']
+      const joined = joinAcross(low, high, names, NEAR * this.step)
+      if (!joined) {
+        this.torn.add(side)
+        continue
+      }
+      this.torn.delete(side)
+      for (const [a, b] of joined) {
+        if (this.next.get(a) === b) continue
+        this.next.set(a, b)
+        this.open(a)
+        this.open(b)
+      }
+    }
+  }
+
+  /** Closes loose strands into rings; answers whether all close. */
+  private close(): boolean {
+    const fine = FINE_STEPS * this.step
+    for (const first of this.loose) {
+      const strands: Strand[] = []
+      const met = new Set<Strand>()
+      let strand: Strand | undefined = first
+      while (strand && this.loose.has(strand) && !met.has(strand)) {
+        strands.push(strand)
+        met.add(strand)
+        strand = strand.from ? this.next.get(strand) : first
+      }
+      if (strand !== first) return false
+      const ring = { strands, contour: contourOfRing(strands, fine, this.tolerance) }
+      this.rings.add(ring)
+      for (const s of strands) {
+        this.loose.delete(s)
+        this.ringOf.set(s, ring)
+      }
+    }
+    return true
+  }
+}
+
+/** Contours by where they begin: the same order whatever was made first. */
+const byPlace = (a: Contour, b: Contour): number => a[0]!.p0.x - b[0]!.p0.x || a[0]!.p0.y - b[0]!.p0.y || a.length - b.length

@@ -1,0 +1,45 @@
+import type { Cubic } from '../geometry/cubic'
+import type { Strand } from './cell-strands'
+import type { Piece } from './cut-back'
+import { cubicOf } from './cut-back'
+import { isNoise } from './resolve'
+import { tidied } from './tidy'
+
+/** The contour of strands that follow one another and close; empty where it is no more than noise. Depends on no order. */
+export function contourOfRing(strands: readonly Strand[], fine: number, tolerance: number): Cubic[] {
+  const contour = tidied(joined(fromLeast(strands)).map(cubicOf), fine)
+  return contour.length && !isNoise(contour, fine, tolerance) ? contour : []
+}
+
+/** A ring from a strand on that depends on where its strands lie, not on which was found first. */
+function fromLeast(ring: readonly Strand[]): readonly Strand[] {
+  let least = 0
+  ring.forEach(({ pieces: [p] }, i) => {
+    const q = ring[least]!.pieces[0]!
+    if (p!.start.x < q.start.x || (p!.start.x === q.start.x && p!.start.y < q.start.y)) least = i
+  })
+  return least ? [...ring.slice(least), ...ring.slice(0, least)] : ring
+}
+
+/** The pieces of a ring, those that go on along one curve from cell to cell made one. */
+function joined(ring: readonly Strand[]): Piece[] {
+  const out: Piece[] = []
+  for (const { pieces } of ring) {
+    pieces.forEach((piece, i) => {
+      const last = out[out.length - 1]
+      if (i > 0 || !last) out.push({ ...piece })
+      else if (goesOn(last, piece)) Object.assign(last, { t1: piece.t1, end: piece.end })
+      else out.push({ ...piece, start: last.end })
+    })
+  }
+  const [first, last] = [out[0]!, out[out.length - 1]!]
+  if (first === last) return out
+  if (!ring[0]!.from) return out
+  if (goesOn(last, first)) {
+    Object.assign(first, { t0: last.t0, start: last.start })
+    out.pop()
+  } else first.start = last.end
+  return out
+}
+
+const goesOn = (a: Piece, b: Piece): boolean => a.curve === b.curve && Math.abs(a.t1 - b.t0) < 1e-9 && (a.t1 - a.t0) * (b.t1 - b.t0) > 0
