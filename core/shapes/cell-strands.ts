@@ -49,7 +49,7 @@ export const isSameStrand = (a: Strand, b: Strand): boolean =>
   a.pieces.length === b.pieces.length && isSameGate(a.from, b.from) && isSameGate(a.to, b.to) && a.pieces.every((p, i) => isSamePiece(p, b.pieces[i]!))
 
 const isSameGate = (a: Gate | null, b: Gate | null): boolean => a === b || (!!a && !!b && a.side === b.side && a.at === b.at)
-const isSamePiece = (a: Piece, b: Piece): boolean => a.curve === b.curve && a.t0 === b.t0 && a.t1 === b.t1 && isSame(a.start, b.start) && isSame(a.end, b.end)
+export const isSamePiece = (a: Piece, b: Piece): boolean => a.curve === b.curve && a.t0 === b.t0 && a.t1 === b.t1 && isSame(a.start, b.start) && isSame(a.end, b.end)
 const isSame = (a: Vec, b: Vec): boolean => a.x === b.x && a.y === b.y
 
 /** A part of a piece within a cell, and the gates at which it comes in and goes out; null where the piece begins or ends inside. */

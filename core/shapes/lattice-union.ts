@@ -9,7 +9,7 @@ import type { Loop } from './loop'
 import { whole } from './loop'
 import { loopNearCell, nearBox, roundAbout } from './near-cell'
 import { FINE_STEPS, resolveLoops } from './resolve'
-import { contourOfRing } from './ring'
+import { contourOfRing, KnownPieces } from './ring'
 import { finestStep } from './snap-grid'
 import { joinAcross } from './stitch'
 
@@ -50,6 +50,7 @@ export class LatticeUnion {
   private readonly loose = new Set<Strand>()
   /** Sides at which cells could not be brought together. */
   private readonly torn = new Set<string>()
+  private readonly known = new KnownPieces()
   private readonly step: number
   /** How many cells the last union made anew, and how many there are. */
   readonly count = { fresh: 0, all: 0 }
@@ -200,7 +201,7 @@ export class LatticeUnion {
         strand = strand.from ? this.next.get(strand) : first
       }
       if (strand !== first) return false
-      const ring = { strands, contour: contourOfRing(strands, fine, this.tolerance) }
+      const ring = { strands, contour: contourOfRing(strands, this.known, fine, this.tolerance) }
       this.rings.add(ring)
       for (const s of strands) {
         this.loose.delete(s)

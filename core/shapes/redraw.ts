@@ -14,14 +14,20 @@ const LONGER = 3
 const WINDOW = 2
 
 /** A closed contour drawn again with fewer cubics within `tolerance` px; corners (radians) and straight runs stay. */
-export function redraw(cubics: readonly Cubic[], tolerance: number, corner: number): Cubic[] {
-  if (cubics.length < 2) return [...cubics]
+export const redraw = (cubics: readonly Cubic[], tolerance: number, corner: number): Cubic[] =>
+  cubics.length < 2 ? [...cubics] : chainsOf(cubics, tolerance, corner).flatMap((chain) => redrawChain(chain, tolerance))
+
+/**
+ * The chains that a closed contour is made of, from corner to corner and from straight run to straight run. Where there
+ * are two or more they do not depend on where the contour begins.
+ */
+export function chainsOf(cubics: readonly Cubic[], tolerance: number, corner: number): Cubic[][] {
   const breaks = cubics.flatMap((_, i) => (isBreak(cubics, i, tolerance, corner) ? [i] : []))
   const start = breaks[0] ?? 0
   const turned = [...cubics.slice(start), ...cubics.slice(0, start)]
   const cuts = breaks.length ? breaks.map((i) => i - start) : [0, farthest(turned)]
   cuts.push(turned.length)
-  return cuts.slice(1).flatMap((end, i) => redrawChain(turned.slice(cuts[i], end), tolerance))
+  return cuts.slice(1).map((end, i) => turned.slice(cuts[i], end))
 }
 
 /** Whether the contour is cut before segment `i`: at a corner, or at the end of a straight run. */
@@ -72,7 +78,8 @@ function farthest(cubics: readonly Cubic[]): number {
   return far
 }
 
-function redrawChain(chain: readonly Cubic[], tolerance: number): Cubic[] {
+/** A chain drawn again with fewer cubics, or as it is. */
+export function redrawChain(chain: readonly Cubic[], tolerance: number): Cubic[] {
   const first = chain[0]!
   const last = chain[chain.length - 1]!
   if (isNearChord(chain, first.p0, last.p3, tolerance * 0.5)) return [straight(first.p0, last.p3)]

@@ -1,13 +1,33 @@
 import type { Cubic } from '../geometry/cubic'
 import type { Strand } from './cell-strands'
+import { isSamePiece } from './cell-strands'
 import type { Piece } from './cut-back'
 import { cubicOf } from './cut-back'
 import { isNoise } from './resolve'
 import { tidied } from './tidy'
 
+/** So many stretches of one curve are remembered. */
+const MOST_KNOWN = 8
+
+/** Stretches of curves, cut out once: the same stretch is the same object. */
+export class KnownPieces {
+  private readonly known = new WeakMap<Cubic, { piece: Piece; cubic: Cubic }[]>()
+
+  cubicOf(piece: Piece): Cubic {
+    let all = this.known.get(piece.curve)
+    if (!all) this.known.set(piece.curve, (all = []))
+    const same = all.find((k) => isSamePiece(k.piece, piece))
+    if (same) return same.cubic
+    const cubic = cubicOf(piece)
+    if (all.length >= MOST_KNOWN) all.shift()
+    all.push({ piece, cubic })
+    return cubic
+  }
+}
+
 /** The contour of strands that follow one another and close; empty where it is no more than noise. Depends on no order. */
-export function contourOfRing(strands: readonly Strand[], fine: number, tolerance: number): Cubic[] {
-  const contour = tidied(joined(fromLeast(strands)).map(cubicOf), fine)
+export function contourOfRing(strands: readonly Strand[], known: KnownPieces, fine: number, tolerance: number): Cubic[] {
+  const contour = tidied(joined(fromLeast(strands)).map((p) => known.cubicOf(p)), fine)
   return contour.length && !isNoise(contour, fine, tolerance) ? contour : []
 }
 

@@ -22,7 +22,7 @@ export interface Simplified {
 export const CORNER_ANGLE = 0.25
 
 /** How much of the tolerance each attempt gives the fitter; a contour takes the first whose result holds. */
-const SHARES = [0.9, 0.45, 0.2, 0.08]
+export const SHARES = [0.9, 0.45, 0.2, 0.08]
 
 /**
  * Closed contours drawn again with the fewest cubics within `tolerance` px as measured. Corners stay, straight runs
