@@ -102,7 +102,7 @@ test.describe('Caliper', () => {
   test('clicks go round stops that lie near each other, and Ctrl mends nodes without leaving', async ({ page }) => {
     await startDrawing(page)
     await layLines(page, 1)
-    await clickAt(page, { x: 300, y: 100 })
+    await clickAt(page, { x: 200, y: 100 })
     await graph(page).getByTestId('stop-0').focus()
     await page.getByRole('button', { name: 'Add stop' }).click()
     await page.getByTestId('stop-fields').getByLabel('At').fill('50')
