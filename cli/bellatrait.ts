@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util'
 import type { Shape } from '../core/drawing/model'
 import { parseSvg } from '../core/formats/svg/parse-svg'
 import { writeSvg } from '../core/formats/svg/write-svg'
-import { shapesOf } from '../core/shapes/derive'
+import { shapesOf } from '../core/ink/shapes-of'
 import type { Speck, SpeckLimits } from '../core/shapes/specks'
 import { dropSpecks } from '../core/shapes/specks'
 

@@ -2,8 +2,8 @@ import { expose } from 'comlink'
 import type { Drawing, Line, Shape } from '#core/drawing/model'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import { expandLine } from '#core/outline/expand'
-import type { ShapesResult } from '#core/shapes/derive'
-import { deriveShapes } from '#core/shapes/derive'
+import type { ShapesResult } from '#core/ink/open-ink'
+import { openInk } from '#core/ink/open-ink'
 import { inTurns } from '#core/turns'
 import type { Outline } from './outline'
 import { outlineOfShape } from './outline'
@@ -31,7 +31,7 @@ const geometry = {
     onProgress: (share: number) => void,
   ): Promise<(ShapesResult & { outlines: Outline[] }) | null> {
     const mine = ++newestShapes
-    const result = await inTurns(deriveShapes(drawing), {
+    const result = await inTurns(openInk(drawing).shapes(), {
       turn: 40,
       rest: breathe,
       go: (share) => {

@@ -42,6 +42,9 @@ interface Ring {
 export class LatticeUnion {
   private readonly views = new Map<Contour, Map<number, View>>()
   private readonly seen = new Map<number, View[]>()
+  /** Cells that are to be made anew, and those that were and are to be joined to their neighbours. */
+  private readonly stale = new Set<number>()
+  private readonly remade = new Set<number>()
   private readonly cells = new Map<number, readonly Strand[]>()
   private readonly next = new Map<Strand, Strand>()
   private readonly ringOf = new Map<Strand, Ring>()
@@ -65,28 +68,30 @@ export class LatticeUnion {
 
   /** The union of these contours, whatever the last was of: its contours, the region on their left. Yields shares done. */
   *of(contours: readonly Contour[]): Generator<number, Cubic[][]> {
-    const dirty = this.exchange(contours)
-    let done = 0
-    for (const key of dirty) {
+    this.exchange(contours)
+    const all = this.stale.size
+    this.count.fresh = all
+    // Whoever drops this between two cells leaves the rest to the next union.
+    for (const key of this.stale) {
       this.remake(key)
-      yield ++done / dirty.size
+      this.stale.delete(key)
+      this.remade.add(key)
+      yield 1 - this.stale.size / all
     }
-    this.count.fresh = dirty.size
     this.count.all = this.cells.size
-    this.rejoin(dirty)
+    this.rejoin()
     if (this.torn.size || !this.close()) return resolveLoops(contours.map((c) => c.map(whole)), this.tolerance)
     return [...this.rings].map((r) => r.contour).filter((c) => c.length).sort(byPlace)
   }
 
-  /** Takes contours in and out of the cells; answers the cells in which anything changed. */
-  private exchange(contours: readonly Contour[]): Set<number> {
-    const dirty = new Set<number>()
+  /** Takes contours in and out of the cells; those in which anything changes are stale. */
+  private exchange(contours: readonly Contour[]): void {
     const now = new Set(contours)
     for (const [contour, views] of this.views) {
       if (now.has(contour)) continue
       this.views.delete(contour)
       for (const key of views.keys()) {
-        dirty.add(key)
+        this.stale.add(key)
         const left = this.seen.get(key)!.filter((v) => v.contour !== contour)
         if (left.length) this.seen.set(key, left)
         else this.seen.delete(key)
@@ -97,13 +102,12 @@ export class LatticeUnion {
       const views = this.viewsOf(contour)
       this.views.set(contour, views)
       for (const [key, view] of views) {
-        dirty.add(key)
+        this.stale.add(key)
         const all = this.seen.get(key)
         if (all) all.push(view)
         else this.seen.set(key, [view])
       }
     }
-    return dirty
   }
 
   private viewsOf(contour: Contour): Map<number, View> {
@@ -162,12 +166,13 @@ export class LatticeUnion {
   }
 
   /** Joins strands anew over all sides of the cells that changed. */
-  private rejoin(dirty: ReadonlySet<number>): void {
+  private rejoin(): void {
     const sides = new Set<string>()
-    for (const key of dirty) {
+    for (const key of this.remade) {
       const [i, j] = cellOf(key)
       for (const side of [`${i} ${j} 0`, `${i + 1} ${j} 0`, `${i} ${j} 1`, `${i} ${j + 1} 1`]) sides.add(side)
     }
+    this.remade.clear()
     for (const side of sides) {
       const [i, j, level] = side.split(' ').map(Number) as [number, number, number]
       const low = this.cells.get(level ? keyOf(i, j - 1) : keyOf(i - 1, j)) ?? []

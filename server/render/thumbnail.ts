@@ -1,7 +1,6 @@
 import type { Drawing } from '../../core/drawing/model'
 import { writeSvg } from '../../core/formats/svg/write-svg'
-import { deriveShapes } from '../../core/shapes/derive'
-import { atOnce } from '../../core/turns'
+import { shapesOf } from '../../core/ink/shapes-of'
 
 /** About as many pixels a thumbnail is wide or high on the Desk, twice over for fine screens. */
 const SIZE = 600
@@ -13,6 +12,6 @@ const TOLERANCE = 0.3
 export function drawThumbnail(drawing: Drawing): string {
   const { page } = drawing
   const tolerance = Math.min(10, Math.max(0.001, (TOLERANCE * Math.max(page.width, page.height)) / SIZE))
-  const { shapes } = atOnce(deriveShapes({ ...drawing, settings: { shapes: { unite: false, tolerance, simplify: 0 } } }))
+  const { shapes } = shapesOf({ ...drawing, settings: { shapes: { unite: false, tolerance, simplify: 0 } } })
   return writeSvg(drawing, { content: 'outlines', shapes })
 }

@@ -5,7 +5,7 @@ import { movedLine } from '#core/drawing/move'
 import { figurePath } from '#core/geometry/figures'
 import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath } from '#core/geometry/path'
-import { shapesOf } from '#core/shapes/derive'
+import { shapesOf } from '#core/ink/shapes-of'
 import { plainLine } from './support/desk'
 
 const ellipse = (over: Partial<Line> = {}): Line => ({

@@ -5,7 +5,7 @@ import { movedLine } from '#core/drawing/move'
 import { patchesBetween, applyPatches } from '#core/drawing/patch'
 import { checkDrawing } from '#core/drawing/check-drawing'
 import { withNodeAt, withoutNode } from '#core/geometry/edit-path'
-import { shapesOf } from '#core/shapes/derive'
+import { shapesOf } from '#core/ink/shapes-of'
 import { retouchesBetween } from '#core/shapes/retouch'
 import { plainLine } from './support/desk'
 

@@ -7,7 +7,7 @@ import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath, pathOfCubics } from '#core/geometry/path'
 import { arc } from '#core/outline/arc'
 import { expandLine, expandLines } from '#core/outline/expand'
-import { deriveShapes } from '#core/shapes/derive'
+import { openInk } from '#core/ink/open-ink'
 import { deviationBetween } from '#core/shapes/deviation'
 import { simplifyContours } from '#core/shapes/simplify'
 import { unionShapes } from '#core/shapes/combine'
@@ -182,7 +182,7 @@ describe('shapes of a drawing', () => {
       settings: { shapes: { unite, tolerance: 0.05, simplify } },
     })
   const derive = (d: ReturnType<typeof drawing>) => {
-    const steps = deriveShapes(d)
+    const steps = openInk(d).shapes()
     const shares: number[] = []
     for (;;) {
       const step = steps.next()

@@ -10,7 +10,7 @@ import { InputError } from '#core/errors'
 import { matrixOf, scaleOf } from '#core/formats/svg/transform'
 import { parseSvg } from '#core/formats/svg/parse-svg'
 import { writeSvg } from '#core/formats/svg/write-svg'
-import { shapesOf } from '#core/shapes/derive'
+import { shapesOf } from '#core/ink/shapes-of'
 import { randomLine } from './support/random-lines'
 
 const svg = (inner: string, root = 'viewBox="0 0 100 100"'): string => `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${inner}</svg>`

@@ -1,0 +1,58 @@
+import Flatbush from 'flatbush'
+import type { Box } from '../geometry/bounds'
+import { boxOfCubic, overlap } from '../geometry/bounds'
+import type { Part } from './stack'
+
+/** Parts of one ink that can be united without changing what is seen; they are drawn where the first of them lies. */
+export interface Group {
+  id: string
+  ink: string
+  parts: Part[]
+}
+
+/**
+ * Parts of the stack by ink, as far as nothing of another ink lies between them: a part joins the last group of its ink
+ * unless it overlaps a part of another ink above that group's place.
+ */
+export function groupsOf(parts: readonly Part[]): Group[] {
+  const inks = new Set(parts.map((p) => p.item.ink))
+  const index = inks.size > 1 ? indexOf(parts) : null
+  const groups: Group[] = []
+  const last = new Map<string, { group: Group; place: number; count: number }>()
+  parts.forEach((part, place) => {
+    const { ink } = part.item
+    const open = last.get(ink)
+    const between = (i: number): boolean => i > open!.place && i < place && parts[i]!.item.ink !== ink && touch(parts[i]!, part)
+    const { box } = part.region
+    if (open && !(index && index.search(box.minX, box.minY, box.maxX, box.maxY).some(between))) {
+      open.group.parts.push(part)
+      return
+    }
+    const count = (open?.count ?? 0) + 1
+    const group = { id: count > 1 ? `${ink}:united:${count}` : `${ink}:united`, ink, parts: [part] }
+    groups.push(group)
+    last.set(ink, { group, place, count })
+  })
+  return groups
+}
+
+function indexOf(parts: readonly Part[]): Flatbush {
+  const index = new Flatbush(parts.length)
+  for (const { region } of parts) index.add(region.box.minX, region.box.minY, region.box.maxX, region.box.maxY)
+  index.finish()
+  return index
+}
+
+/** Whether two regions may overlap: their curves come near each other, or the one may lie within the other. */
+function touch(a: Part, b: Part): boolean {
+  const [p, q] = [a.region, b.region]
+  if (!overlap(p.box, q.box)) return false
+  if (holds(p.box, q.box) || holds(q.box, p.box)) return true
+  const boxes = q.contours.flat().map(boxOfCubic)
+  return p.contours.flat().some((c) => {
+    const box = boxOfCubic(c)
+    return boxes.some((o) => overlap(box, o))
+  })
+}
+
+const holds = (a: Box, b: Box): boolean => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY

@@ -1,0 +1,139 @@
+import type { Drawing, Path, Shape } from '../drawing/model'
+import type { Patch } from '../drawing/patch'
+import { applyPatches } from '../drawing/patch'
+import type { Cubic } from '../geometry/cubic'
+import { pathOfCubics } from '../geometry/path'
+import { latticeOf } from '../shapes/lattice'
+import { LatticeUnion } from '../shapes/lattice-union'
+import { withRetouches } from '../shapes/retouch'
+import { LocalSimplifier } from '../shapes/simplify-locally'
+import type { Group } from './groups'
+import { groupsOf } from './groups'
+import type { Failure } from './outlines'
+import { Outlines } from './outlines'
+import { stackOf } from './stack'
+
+/** The shapes that a drawing's visible layers make, and what simplifying them did. */
+export interface ShapesResult {
+  shapes: Shape[]
+  nodesBefore: number
+  nodesAfter: number
+  /** Measured, px. */
+  deviation: number
+  /** How many retouches of outlines wait, because no outline runs where they were made. */
+  waiting: number
+  /** Lines that have no ink, because it cannot be worked out, each with a sentence that says why. */
+  failed: Failure[]
+}
+
+/** A drawing and what follows from it, kept as far as it stays the same. */
+export interface InkSession {
+  readonly drawing: Drawing
+  /** Follows an edit. */
+  apply: (patches: readonly Patch[]) => void
+  /** Goes on with another state of the drawing; what is the same object in both is not worked out again. */
+  become: (drawing: Drawing) => void
+  /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
+  shapes: () => Generator<number, ShapesResult>
+}
+
+/** Cells along the longer side of a page: about so many for the square root of the number of parts, a power of two. */
+const CELLS = 0.55
+const MOST_CELLS = 64
+
+/** Shares of the work, as they are told. */
+const OUTLINED = 0.5
+const UNITED = 0.9
+
+/** Opens a drawing for whoever asks for what follows from it. However it came to its state, the answers are the same. */
+export function openInk(drawing: Drawing): InkSession {
+  return new Session(drawing)
+}
+
+class Session implements InkSession {
+  private outlines: { tolerance: number; stage: Outlines } | null = null
+  private simplifier: { tolerance: number; stage: LocalSimplifier } | null = null
+  private unions = new Map<string, { key: string; union: LatticeUnion }>()
+  private readonly paths = new WeakMap<readonly Cubic[], Path>()
+  private last: { drawing: Drawing; result: ShapesResult } | null = null
+
+  constructor(private now: Drawing) {}
+
+  get drawing(): Drawing {
+    return this.now
+  }
+
+  apply(patches: readonly Patch[]): void {
+    this.now = applyPatches(this.now, patches)
+  }
+
+  become(drawing: Drawing): void {
+    this.now = drawing
+  }
+
+  *shapes(): Generator<number, ShapesResult> {
+    const drawing = this.now
+    if (this.last && isSame(this.last.drawing, drawing)) return this.last.result
+    const { unite, tolerance, simplify } = drawing.settings.shapes
+    if (this.outlines?.tolerance !== tolerance) this.outlines = { tolerance, stage: new Outlines(tolerance) }
+    if (this.simplifier?.tolerance !== simplify) this.simplifier = simplify > 0 ? { tolerance: simplify, stage: new LocalSimplifier(simplify) } : null
+    const { parts, failed } = yield* scaled(stackOf(drawing, this.outlines.stage), 0, OUTLINED)
+    const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
+    const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, failed }
+    if (unite) this.keepUnionsOf(groups, drawing, parts.length)
+    for (const [i, group] of groups.entries()) {
+      const from = OUTLINED + ((UNITED - OUTLINED) * i) / groups.length
+      const contours = unite ? yield* scaled(this.unions.get(group.id)!.union.of(group.parts.flatMap((p) => p.region.contours)), from, (UNITED - OUTLINED) / groups.length) : group.parts[0]!.region.contours
+      const slim = this.simplifier?.stage.of(contours)
+      const nodes = contours.reduce((n, c) => n + c.length, 0)
+      result.nodesBefore += nodes
+      result.nodesAfter += slim?.nodesAfter ?? nodes
+      result.deviation = Math.max(result.deviation, slim?.deviation ?? 0)
+      const outlined = slim?.contours ?? contours
+      if (outlined.length) result.shapes.push({ id: group.id, contours: outlined.map((c) => this.pathOf(c)), ink: group.ink, from: group.parts.flatMap(({ item }) => ('path' in item ? [item.id] : item.from)) })
+    }
+    const { retouches } = drawing.settings
+    const answer = retouches?.length ? retouched(result, retouches) : result
+    this.last = { drawing, result: answer }
+    return answer
+  }
+
+  /** A union for each group, on the lattice that suits the page and the number of parts. */
+  private keepUnionsOf(groups: readonly Group[], { page, settings }: Drawing, parts: number): void {
+    const { tolerance } = settings.shapes
+    const cells = Math.min(MOST_CELLS, 2 ** Math.max(1, Math.round(Math.log2(CELLS * Math.sqrt(parts) + 1))))
+    const size = Math.max(page.width, page.height) / cells
+    const key = `${size} ${tolerance}`
+    const before = this.unions
+    this.unions = new Map(
+      groups.map(({ id }) => {
+        const known = before.get(id)
+        return [id, known?.key === key ? known : { key, union: new LatticeUnion(latticeOf(size), tolerance) }]
+      }),
+    )
+  }
+
+  private pathOf(contour: readonly Cubic[]): Path {
+    let path = this.paths.get(contour)
+    if (!path) this.paths.set(contour, (path = pathOfCubics(contour, true, 1e-6)))
+    return path
+  }
+}
+
+/** Whether shapes can differ between two states of a drawing. */
+const isSame = (a: Drawing, b: Drawing): boolean => a === b || (a.layers === b.layers && a.settings === b.settings && a.page === b.page)
+
+/** The shares of a part of the work as shares of the whole. */
+function* scaled<R>(work: Generator<number, R>, from: number, share: number): Generator<number, R> {
+  for (;;) {
+    const step = work.next()
+    if (step.done) return step.value
+    yield from + share * step.value
+  }
+}
+
+function retouched(result: ShapesResult, retouches: NonNullable<Drawing['settings']['retouches']>): ShapesResult {
+  const { shapes, waiting } = withRetouches(result.shapes, retouches)
+  const nodesAfter = shapes.reduce((n, s) => n + s.contours.reduce((m, c) => m + c.nodes.length, 0), 0)
+  return { ...result, shapes, nodesAfter, waiting }
+}

@@ -1,0 +1,123 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
+import type { Drawing, Line } from '#core/drawing/model'
+import { makeEdit } from '#core/drawing/edits'
+import type { Patch } from '#core/drawing/patch'
+import { applyPatches } from '#core/drawing/patch'
+import { cubicsOfPath } from '#core/geometry/path'
+import { openInk } from '#core/ink/open-ink'
+import { shapesOf } from '#core/ink/shapes-of'
+import { atOnce } from '#core/turns'
+import { FlatOutline } from './support/flat-outline'
+import { seeded } from './support/random-lines'
+
+const bar = (id: string, from: [number, number], to: [number, number], over: Partial<Line> = {}): Line => ({
+  ...newLine({ nodes: [from, to].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { weight: evenWeight(20), id }),
+  ...over,
+})
+
+/** A drawing of bars across each other on two layers, in two inks. */
+function meshOf(count: number): Drawing {
+  const r = seeded(3)
+  const lines = Array.from({ length: count }, (_, i) => {
+    const [x, y, a] = [40 + r() * 300, 40 + r() * 200, r() * 7]
+    const line = bar(`l${i}`, [x, y], [x + 90 * Math.cos(a), y + 90 * Math.sin(a)], { ink: i % 5 ? 'black' : 'white' })
+    return { ...line, weight: { ...line.weight, size: 3 + r() * 9 } }
+  })
+  const drawing = newDrawing('Mesh', { layers: [newLinesLayer('Below', lines.slice(0, count / 2)), newLinesLayer('Above', lines.slice(count / 2))] })
+  return { ...drawing, inks: [...drawing.inks, { id: 'white', name: 'White', colour: '#ffffff' }] }
+}
+
+/** What a hand may do to the drawing. */
+type Act = (draft: Drawing, a: number, b: number) => void
+const lineAt = (d: Drawing, a: number): Line | undefined => {
+  const all = d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
+  return all[a % Math.max(1, all.length)]
+}
+const ACTS: readonly Act[] = [
+  (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.path.nodes[b % 2]!.at.x += (b % 7) - 3)),
+  (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.weight.stops = [{ at: 0, left: (b % 4) / 2, right: 1 }, { at: 1, left: 1, right: (b % 3) / 2 }])),
+  (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.snips = b % 2 ? [{ from: 0.4, to: 0.5 }] : [])),
+  (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.ink = b % 2 ? 'black' : 'white')),
+  (d, a) => void (d.layers[a % 2]!.visible = !d.layers[a % 2]!.visible),
+  (d, a) => void (d.layers[a % 2]!.items as Line[]).splice(a % Math.max(1, d.layers[a % 2]!.items.length), 1),
+  (d) => void d.layers.reverse(),
+  (d, _, b) => void (d.settings.shapes.simplify = [0, 0.15, 0.5][b % 3]!),
+  (d, _, b) => void (d.settings.shapes.unite = b % 4 !== 0),
+  (d, a, b) => {
+    const line = lineAt(d, a)
+    if (line) d.settings.retouches = b % 2 ? [{ at: line.path.nodes[0]!.at, to: null }] : undefined
+  },
+]
+
+describe('an ink session', () => {
+  it('gives exactly what a fresh start gives, through edits, undo and edits that come from elsewhere', { timeout: 120_000 }, () => {
+    const start = meshOf(24)
+    const steps = fc.array(fc.record({ act: fc.nat(ACTS.length - 1), a: fc.nat(60), b: fc.nat(60), how: fc.constantFrom('edit', 'edit', 'edit', 'undo', 'drop') }), { minLength: 3, maxLength: 10 })
+    fc.assert(
+      fc.property(steps, (all) => {
+        const session = openInk(start)
+        const undo: Patch[][] = []
+        let now = start
+        for (const { act, a, b, how } of all) {
+          const back = how === 'undo' ? undo.pop() : undefined
+          if (back) now = applyPatches(now, back)
+          const made = back ? null : makeEdit(now, 'Step', (d) => ACTS[act]!(d, a, b))
+          if (made) {
+            undo.push(made.edit.inverse)
+            now = made.drawing
+          }
+          session.apply(back ?? made?.edit.patches ?? [])
+          if (how === 'drop') {
+            // Somebody looked, and lost interest in the middle.
+            const work = session.shapes()
+            for (let i = 0; i < b % 9; i++) if (work.next().done) break
+            continue
+          }
+          expect(session.drawing).toEqual(now)
+          expect(atOnce(session.shapes())).toEqual(shapesOf(now))
+        }
+      }),
+      { seed: 5, numRuns: 40 },
+    )
+  })
+
+  it('answers at once, with the same objects, while nothing changes, and keeps the contours that an edit does not touch', () => {
+    const drawing = meshOf(24)
+    const session = openInk(drawing)
+    const first = atOnce(session.shapes())
+    expect(session.shapes().next()).toEqual({ done: true, value: first })
+    const far = makeEdit(drawing, 'One line', (d) => void (d.layers[1] as { items: Line[] }).items.push(bar('far', [600, 480], [680, 500])))!
+    session.apply(far.edit.patches)
+    const second = atOnce(session.shapes())
+    const contours = new Set(first.shapes.flatMap((s) => s.contours))
+    expect(second.shapes.flatMap((s) => s.contours).filter((c) => !contours.has(c))).toHaveLength(1)
+  })
+})
+
+describe('uniting', () => {
+  const inks = (order: string[]): Drawing => {
+    const lines = order.map((ink, i) => bar(`b${i}`, i % 2 ? [100, 150] : [150, 100], i % 2 ? [200, 150] : [150, 200], { ink }))
+    const drawing = newDrawing('Inks', { layers: [newLinesLayer('Bars', lines)] })
+    return { ...drawing, inks: [...drawing.inks, { id: 'white', name: 'White', colour: '#ffffff' }] }
+  }
+  /** The ink on top at a point. */
+  const inkAt = ({ shapes }: ReturnType<typeof shapesOf>, x: number, y: number): string | undefined =>
+    shapes.findLast((s) => new FlatOutline(s.contours.map(cubicsOfPath), 0.01).row(y, x, 1, 1)[0] !== 0)?.ink
+
+  it('never changes what is seen: the upper black stays above the white', () => {
+    const shapes = shapesOf(inks(['black', 'white', 'black']))
+    expect(inkAt(shapes, 150, 150)).toBe('black')
+    expect(inkAt(shapes, 110, 150)).toBe('white')
+    expect(shapes.shapes.map((s) => s.ink)).toEqual(['black', 'white', 'black'])
+  })
+
+  it('joins an ink over another that lies elsewhere', () => {
+    const d = inks(['black', 'white', 'black'])
+    const aside = makeEdit(d, 'Aside', (draft) => {
+      for (const n of (draft.layers[0] as { items: Line[] }).items[1]!.path.nodes) n.at.y += 200
+    })!.drawing
+    expect(shapesOf(aside).shapes.map((s) => [s.ink, s.from.length])).toEqual([['black', 2], ['white', 1]])
+  })
+})
