@@ -25,6 +25,9 @@ function meshOf(count: number): Drawing {
     const line = bar(`l${i}`, [x, y], [x + 90 * Math.cos(a), y + 90 * Math.sin(a)], { ink: i % 5 ? 'black' : 'white' })
     return { ...line, weight: { ...line.weight, size: 3 + r() * 9 } }
   })
+  // A patch that covers what lies behind it.
+  const corners: [number, number][] = [[150, 90], [260, 100], [240, 190], [140, 180]]
+  lines.push({ ...newLine({ nodes: corners.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: true }, { weight: evenWeight(4), id: 'patch' }), cover: true })
   const drawing = newDrawing('Mesh', { layers: [newLinesLayer('Below', lines.slice(0, count / 2)), newLinesLayer('Above', lines.slice(count / 2))] })
   return { ...drawing, inks: [...drawing.inks, { id: 'white', name: 'White', colour: '#ffffff' }] }
 }
@@ -40,6 +43,10 @@ const ACTS: readonly Act[] = [
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.weight.stops = [{ at: 0, left: (b % 4) / 2, right: 1 }, { at: 1, left: 1, right: (b % 3) / 2 }])),
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.snips = b % 2 ? [{ from: 0.4, to: 0.5 }] : [])),
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.ink = b % 2 ? 'black' : 'white')),
+  (d, _, b) => {
+    const patch = d.layers.flatMap((l) => l.items as Line[]).find((l) => l.id === 'patch')
+    if (patch) patch.path.nodes[b % 4]!.at.x += (b % 11) - 5
+  },
   (d, a) => void (d.layers[a % 2]!.visible = !d.layers[a % 2]!.visible),
   (d, a) => void (d.layers[a % 2]!.items as Line[]).splice(a % Math.max(1, d.layers[a % 2]!.items.length), 1),
   (d) => void d.layers.reverse(),
