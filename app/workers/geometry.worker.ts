@@ -2,9 +2,12 @@ import { expose } from 'comlink'
 import type { Drawing, Line, Shape } from '#core/drawing/model'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import { expandLine } from '#core/outline/expand'
-import type { ShapesResult } from '#core/ink/open-ink'
+import type { Patch } from '#core/drawing/patch'
+import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
 import { inTurns } from '#core/turns'
+import type { ShapesAnswer } from './contour-book'
+import { SentContours } from './contour-book'
 import type { Outline } from './outline'
 import { outlineOfShape } from './outline'
 
@@ -12,6 +15,8 @@ import { outlineOfShape } from './outline'
 const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
 
 let newestShapes = 0
+let session: InkSession | null = null
+let sent = new SentContours()
 
 const geometry = {
   /** Outlines of lines; a line that cannot be expanded has none. */
@@ -25,13 +30,23 @@ const geometry = {
     })
   },
 
-  /** Shapes of a drawing; null when a newer request or `stopShapes` overtook this one. */
-  async shapes(
-    drawing: Drawing,
-    onProgress: (share: number) => void,
-  ): Promise<(ShapesResult & { outlines: Outline[] }) | null> {
+  /** Takes up a drawing: what follows from it is kept from now on. */
+  open(drawing: Drawing): void {
+    newestShapes++
+    session = openInk(drawing)
+    sent = new SentContours()
+  },
+
+  /** Follows an edit of the drawing. */
+  apply(patches: Patch[]): void {
+    newestShapes++
+    session!.apply(patches)
+  },
+
+  /** Shapes of the drawing as it is now; null when an edit, a newer request or `stopShapes` overtook this one. */
+  async shapes(onProgress: (share: number) => void): Promise<ShapesAnswer | null> {
     const mine = ++newestShapes
-    const result = await inTurns(openInk(drawing).shapes(), {
+    const result = await inTurns(session!.shapes(), {
       turn: 40,
       rest: breathe,
       go: (share) => {
@@ -39,7 +54,7 @@ const geometry = {
         return mine === newestShapes
       },
     })
-    return result && { ...result, outlines: result.shapes.map(outlineOfShape) }
+    return result && sent.answer(result)
   },
 
   stopShapes(): void {

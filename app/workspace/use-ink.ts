@@ -3,6 +3,7 @@ import { proxy, wrap } from 'comlink'
 import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
 import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
 import type { Drawing, Line } from '#core/drawing/model'
+import { patchesBetween } from '#core/drawing/patch'
 import type { ShapesResult } from '#core/ink/open-ink'
 import { OutlineCache } from '~/canvas/outline-cache'
 import { entryOf, Stacker } from '~/canvas/stacker'
@@ -10,7 +11,10 @@ import { useDrawingStore } from '~/stores/drawing'
 import { changedBesides, findLine } from '~/stores/find'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
+import { HeldContours } from '~/workers/contour-book'
 import { GeometryThread, Hang } from '~/workers/geometry-thread'
+import type { GeometryWorker } from '~/workers/geometry.worker'
+import { outlineOfContours } from '~/workers/outline'
 import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
 
 /** The ink of the open drawing: its outlines, the stack on screen, the shapes, and the workers behind them. */
@@ -41,9 +45,6 @@ export const MOST_LIVE = 200
 /** Longest time between two signs of life from the making of shapes, ms. */
 const LONGEST_STEP = 90_000
 
-/** How long the drawing must stay the same before its shapes are made again, ms. */
-const SETTLE = 150
-
 /** Sets up the ink of the open drawing for a workspace and everything in it. */
 export function provideInk(): Ink {
   const store = useDrawingStore()
@@ -60,7 +61,8 @@ export function provideInk(): Ink {
   const shapesOf = shallowRef<Drawing | null>(null)
   const progress = ref<number | null>(null)
   const stacker = new Stacker(cache, trial.shown)
-  let timer: ReturnType<typeof setTimeout> | undefined
+  /** The drawing as the worker has it, and the contours that came from there. */
+  let there: { worker: Remote<GeometryWorker>; drawing: Drawing; contours: HeldContours } | null = null
   /** The newest call of the lines to the screen; older ones give up. */
   let newest = 0
   let newestShapes = 0
@@ -89,30 +91,45 @@ export function provideInk(): Ink {
     turn = from + came
   }
 
+  /** Brings the drawing in the worker up to date: an edit goes there as patches. */
+  function follow(worker: Remote<GeometryWorker>, drawing: Drawing): void {
+    if (!there || there.worker !== worker || there.drawing.id !== drawing.id) {
+      void worker.open(drawing)
+      there = { worker, drawing, contours: new HeldContours() }
+      return
+    }
+    const patches = patchesBetween(there.drawing, drawing)
+    if (patches.length) void worker.apply(patches)
+    there.drawing = drawing
+  }
+
   async function showShapes(drawing: Drawing): Promise<void> {
     const mine = ++newestShapes
-    let result
+    let taken
     try {
-      result = await geometry.within(LONGEST_STEP, (worker, alive) =>
-        worker.shapes(
-          drawing,
+      taken = await geometry.within(LONGEST_STEP, async (worker, alive) => {
+        follow(worker, drawing)
+        const { contours } = there!
+        const answer = await worker.shapes(
           proxy((share: number) => {
             alive()
             if (mine === newestShapes) progress.value = share
           }),
-        ),
-      )
+        )
+        return answer && contours.take(answer)
+      })
     } catch (e) {
       if (mine !== newestShapes) return
       progress.value = null
       store.notice = e instanceof Hang ? 'The shapes of this drawing take too long and were given up. Take out or simplify what is densest, or turn off Unite.' : `The shapes could not be made. ${(e as Error).message}`
       return
     }
-    if (!result || store.drawing !== drawing || !wantsShapes()) return
+    if (!taken || store.drawing !== drawing || !wantsShapes()) return
     progress.value = null
+    const { result, contours } = taken
     shapes.value = result
     shapesOf.value = drawing
-    stack.value = result.outlines.map((o) => entryOf(o, drawing))
+    stack.value = result.shapes.map((s, i) => entryOf(outlineOfContours(s, contours[i]!), drawing))
     const [lost] = result.failed
     if (lost) store.tell(`${result.failed.length > 1 ? `${result.failed.length} lines have` : 'A line has'} no ink: ${lost.message}`, [{ title: 'Choose it', run: () => (view.selection = result.failed.map((f) => f.id)) }])
   }
@@ -120,7 +137,6 @@ export function provideInk(): Ink {
   watch(
     [() => store.drawing, () => wantsShapes(), () => store.changing, () => (view.solo ? view.activeLayer : null), () => trial.current],
     ([drawing, forShapes], [before, wasForShapes]) => {
-      clearTimeout(timer)
       if (!drawing) {
         stack.value = []
         shapes.value = null
@@ -133,14 +149,12 @@ export function provideInk(): Ink {
         void showLines(drawing)
         return
       }
-      const settle = before?.id === drawing.id && wasForShapes ? SETTLE : 0
-      timer = setTimeout(() => void showShapes(drawing), settle)
+      void showShapes(drawing)
     },
     { immediate: true },
   )
 
   onScopeDispose(() => {
-    clearTimeout(timer)
     geometry.end()
     rasterThread.terminate()
   })
