@@ -1,4 +1,5 @@
 import type { HandRow } from './browser'
+import type { InkRow } from './ink'
 import type { NodeRow } from './nodes'
 import type { Growth, SpeedRow } from './speed'
 
@@ -8,6 +9,7 @@ export interface Measured {
   speed: SpeedRow[]
   nodes: NodeRow[]
   growth: Growth[]
+  ink: InkRow[]
   hand: HandRow[]
 }
 
@@ -16,7 +18,7 @@ const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
 /** Exponent of growth between two sizes. */
 const exponent = (a: number, b: number, factor: number): string => (Math.log(b / a) / Math.log(factor)).toFixed(2)
 
-export function report({ started, machine, speed, nodes, growth, hand }: Measured): string {
+export function report({ started, machine, speed, nodes, growth, ink, hand }: Measured): string {
   const lines = [
     '# Benchmarks',
     '',
@@ -44,6 +46,15 @@ export function report({ started, machine, speed, nodes, growth, hand }: Measure
       const of = (key: 'expand' | 'unite'): string => (before ? exponent(before[key], g[key], g.lines / before.lines) : '')
       return `| ${g.lines.toLocaleString('en')} | ${ms(g.expand)} | ${of('expand')} | ${ms(g.unite)} | ${of('unite')} |`
     }),
+    '',
+    '## Shapes that follow an edit',
+    '',
+    'Strokes over each other on one page, in one ink, united and simplified. *First* is from scratch, *again* with nothing changed, *one line',
+    'changed* from the patch to the new contours: a node dragged by up to 10 px, or a width stop set.',
+    '',
+    '| lines | contours | first, ms | again, ms | one line changed: median, ms | 95 % | times as fast as first |',
+    '| ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
+    ...ink.map((r) => `| ${r.lines.toLocaleString('en')} | ${r.contours.toLocaleString('en')} | ${ms(r.first)} | ${r.again.toFixed(2)} | ${ms(r.median)} | ${ms(r.p95)} | ${(r.first / r.median).toFixed(0)} |`),
     '',
     '## In the browser, with 2,000 lines',
     '',

@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { handRows } from './browser'
+import { inkRows } from './ink'
 import { nodeRows } from './nodes'
 import { report } from './report'
 import { growth, speedRows } from './speed'
@@ -9,7 +10,8 @@ const started = new Date()
 const speed = await speedRows()
 const nodes = nodeRows()
 const grown = growth()
+const ink = inkRows()
 const hand = await handRows()
-const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown, hand })
+const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown, ink, hand })
 writeFileSync('docs/benchmarks.md', text)
 process.stdout.write(text)

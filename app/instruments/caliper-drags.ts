@@ -7,7 +7,8 @@ import { addStop, addSwell, slideStops, widenStop, widenStops } from '#core/weig
 import { changeLines, findLine } from '~/stores/find'
 import { acrossAt, offset, widthOf } from './across'
 import { changeStops, sameStop, stopsInWords } from './chosen-stops'
-import type { Bench, Hand, LineHit, StopRef } from './instrument'
+import type { LineHit } from '#core/weight/hit-line'
+import type { Bench, Hand, StopRef } from './instrument'
 import { arcOf } from './line-marks'
 
 /** What a hand does while it holds a jaw, a pin, an end or a taper. */

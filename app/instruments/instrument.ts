@@ -1,4 +1,5 @@
 import type { Drawing, Line, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
+import type { LineHit } from '#core/weight/hit-line'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Preferences } from './preferences'
 import type { Trial } from './trial'
@@ -26,14 +27,6 @@ export interface Hand {
   clicks: number
   /** All samples since the last move, the newest last. */
   samples: HandSample[]
-}
-
-/** A line near a point: where on it, as a share of its length, and how far, px. */
-export interface LineHit {
-  line: Line
-  at: number
-  point: Vec
-  distance: number
 }
 
 /** A width stop of a line. */

@@ -1,6 +1,7 @@
 import type { Vec } from '#core/drawing/model'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, LineHit } from './instrument'
+import type { LineHit } from '#core/weight/hit-line'
+import type { Bench, Hand } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 
 /** Which line a click takes: it lights up under the pointer, and clicks on one place step through all that lie there. */

@@ -3,7 +3,8 @@ import { pastedWeight } from '#core/weight/copy-weight'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { placesOnTheWay } from './along-the-way'
-import type { Bench, Hand, Instrument, LineHit } from './instrument'
+import type { LineHit } from '#core/weight/hit-line'
+import type { Bench, Hand, Instrument } from './instrument'
 
 const REACH = 8
 

@@ -99,8 +99,8 @@ export const useViewStore = defineStore('view', () => {
     if (stops.value.some((s) => !ids.includes(s.line))) stops.value = stops.value.filter((s) => ids.includes(s.line))
   }
 
-  /** Whether a layer is to be seen: it is visible, and not left out because another is looked at alone. */
-  const isShown = (layer: { id: string; visible: boolean }): boolean => layer.visible && (!solo.value || layer.id === activeLayer.value)
+  /** The id of the layer that is looked at alone, or null. */
+  const alone = computed(() => (solo.value ? activeLayer.value : null))
 
   /** Zooms by `factor` about the middle of the view. */
   const zoomBy = (factor: number): void => zoomAt(middle(), factor)
@@ -183,7 +183,7 @@ export const useViewStore = defineStore('view', () => {
     graphHeld,
     activeLayer,
     solo,
-    isShown,
+    alone,
     viewport,
     size,
     bare,

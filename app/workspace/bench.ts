@@ -1,13 +1,12 @@
 import type { Ref } from 'vue'
-import type { Drawing, Layer, Line, Shape, Vec } from '#core/drawing/model'
-import { boxOfPath } from '#core/geometry/known'
+import type { Drawing, Layer, Shape, Vec } from '#core/drawing/model'
+import { layerForLine, openLines, openSolidLayers, openSolids, seenLines } from '#core/drawing/queries'
 import { inTurns } from '#core/turns'
+import { hitLine } from '#core/weight/hit-line'
 import { isShownAt } from '#core/weight/shown'
-import type { Bench, LineHit } from '~/instruments/instrument'
-import { widthOf } from '~/instruments/across'
-import { arcOf } from '~/instruments/line-marks'
+import type { LineHit } from '#core/weight/hit-line'
+import type { Bench } from '~/instruments/instrument'
 import { useDrawingStore } from '~/stores/drawing'
-import { shapesLayers } from '~/stores/find'
 import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
 import { useTrialStore } from '~/stores/trial'
@@ -31,9 +30,8 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
 
   function layerForInk(): string | null {
     const active = drawing().layers.find((l) => l.id === view.activeLayer)
-    if (active?.kind === 'lines' && active.visible && !active.locked) return active.id
-    const open = drawing().layers.filter((l) => l.kind === 'lines' && l.visible && !l.locked)
-    const other = open.at(-1)
+    const other = layerForLine(drawing(), view.activeLayer)
+    if (other && other.id === active?.id) return active.id
     if (!active || active.kind !== 'lines') {
       if (other) return other.id
       store.notice = 'No layer is open for lines. Add one with + in Layers, or unlock or show one.'
@@ -63,10 +61,10 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     const active = layers[place]
     if (active && (active.kind === 'fills' || active.kind === 'shapes')) {
       if (active.visible && !active.locked) return { layer: active.id, above: place }
-      refuse(active, shapesLayers(drawing()).findLast((l) => l.visible && !l.locked) ?? null)
+      refuse(active, openSolidLayers(drawing()).at(-1) ?? null)
       return null
     }
-    const open = shapesLayers(drawing()).findLast((l) => l.visible && !l.locked)
+    const open = openSolidLayers(drawing()).at(-1)
     return { layer: open?.id ?? null, above: place < 0 ? layers.length - 1 : place }
   }
 
@@ -81,19 +79,14 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
   }
 
   function* hitsAt(p: Vec, within: number, hiddenToo: boolean): Generator<LineHit> {
-    for (const layer of drawing().layers) {
-      if (layer.kind !== 'lines' || !view.isShown(layer) || layer.locked) continue
-      for (const line of layer.items) {
-        const hit = hitLine(line, p, within)
-        if (hit && (hiddenToo || isShownAt(line, hit.at))) yield hit
-      }
+    for (const line of openLines(drawing(), view.alone)) {
+      const hit = hitLine(line, p, within)
+      if (hit && (hiddenToo || isShownAt(line, hit.at))) yield hit
     }
   }
 
   /** The nearest first; of those as near, the topmost. */
   const linesAt = (p: Vec, reach: number): LineHit[] => [...hitsAt(p, reach / view.viewport.zoom, false)].reverse().sort((a, b) => a.distance - b.distance)
-
-  const openSolids = (): Shape[] => shapesLayers(drawing()).flatMap((l) => (view.isShown(l) && !l.locked ? l.items : []))
 
   let newestWork = 0
 
@@ -146,13 +139,13 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
     remember: (choices) => void Object.assign(studio.preferences, choices),
     lineAt,
     linesAt,
-    allLines: (open) => drawing().layers.flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !(open && l.locked) ? l.items : [])),
+    allLines: (open) => (open ? openLines : seenLines)(drawing(), view.alone),
     solids: () => view.solids,
     chooseSolids: (ids) => {
       view.solids = [...ids]
     },
-    allSolids: openSolids,
-    solidAt: (p) => solidUnder(openSolids(), p),
+    allSolids: () => openSolids(drawing(), view.alone),
+    solidAt: (p) => solidUnder(openSolids(drawing(), view.alone), p),
     shapeAt: (p) => shapeUnder(ink, p),
     chosenShape: () => ink.shapes.value?.shapes.find((s) => s.id === view.shape) ?? null,
     chooseShape: (id) => {
@@ -185,19 +178,6 @@ function everyFrame(step: (ms: number) => boolean): () => void {
   }
   frame = requestAnimationFrame(tick)
   return () => cancelAnimationFrame(frame)
-}
-
-/** The place on a line nearest to `p` when that lies within its ink or `within` px of its path. */
-function hitLine(line: Line, p: Vec, within: number): LineHit | null {
-  const box = boxOfPath(line.path)
-  const pad = within + line.weight.size * 2
-  if (p.x < box.minX - pad || p.x > box.maxX + pad || p.y < box.minY - pad || p.y > box.maxY + pad) return null
-  const arc = arcOf(line)
-  if (!arc.total) return null
-  const near = arc.nearest(p)
-  const h = widthOf(line).at(near.length)
-  if (near.distance > Math.max(within, h.left, h.right)) return null
-  return { line, at: near.length / arc.total, point: arc.point(near.length), distance: near.distance }
 }
 
 function solidUnder(solids: readonly Shape[], p: Vec): Shape | null {

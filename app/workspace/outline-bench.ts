@@ -1,6 +1,7 @@
 import type { LinesLayer, Vec } from '#core/drawing/model'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
-import type { Bench, LineHit } from '~/instruments/instrument'
+import type { LineHit } from '#core/weight/hit-line'
+import type { Bench } from '~/instruments/instrument'
 import { useOutlinesStore } from '~/stores/outlines'
 
 /** The bench at which nodes of derived outlines are edited: as the common one, but over the outlines. */

@@ -1,5 +1,6 @@
 import type { Drawing, Line } from '#core/drawing/model'
 import { itemProblem } from '#core/drawing/check-drawing'
+import { layerForLine } from '#core/drawing/queries'
 import type { UnderWay } from '~/instruments/instrument'
 import { findLine } from '~/stores/find'
 
@@ -75,7 +76,6 @@ export function placeLine(draft: Drawing, { line, replaces }: UnderWay, layer: s
     found.layer.items[found.index] = line
     return
   }
-  const open = draft.layers.filter((l) => l.kind === 'lines' && l.visible && !l.locked)
-  const target = open.find((l) => l.id === layer) ?? open.at(-1) ?? draft.layers.findLast((l) => l.kind === 'lines')
+  const target = layerForLine(draft, layer) ?? draft.layers.findLast((l) => l.kind === 'lines')
   ;(target?.items as Line[] | undefined)?.push(line)
 }

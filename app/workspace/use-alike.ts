@@ -1,4 +1,5 @@
 import type { Line } from '#core/drawing/model'
+import { openLines } from '#core/drawing/queries'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 
@@ -15,7 +16,6 @@ export function useAlike(): (by: keyof typeof KEYS) => void {
   return (by) => {
     const key = KEYS[by]
     const wanted = new Set(store.lines.filter((l) => view.selection.includes(l.id)).map(key))
-    const open = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible && !l.locked ? l.items : []))
-    view.select(open.filter((l) => wanted.has(key(l))).map((l) => l.id))
+    view.select(openLines(store.drawing!, view.alone).filter((l) => wanted.has(key(l))).map((l) => l.id))
   }
 }

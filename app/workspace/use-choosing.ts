@@ -1,4 +1,5 @@
 import type { Line, Vec } from '#core/drawing/model'
+import { openLineLayers } from '#core/drawing/queries'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
 import { short } from '#core/geometry/path'
 import { toPage, toScreen } from '~/canvas/viewport'
@@ -17,7 +18,7 @@ export function useChoosing(): { step: (by: 1 | -1, add: boolean) => boolean; to
   const view = useViewStore()
 
   const open = (): { line: Line; layer: string }[] =>
-    store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && view.isShown(l) && !l.locked ? l.items.map((line) => ({ line, layer: l.name })) : []))
+    openLineLayers(store.drawing!, view.alone).flatMap((l) => l.items.map((line) => ({ line, layer: l.name })))
 
   function choose(id: string, add: boolean): boolean {
     const all = open()

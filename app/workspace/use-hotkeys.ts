@@ -2,11 +2,12 @@ import { onBeforeUnmount, onMounted } from 'vue'
 import type { Line, Shape } from '#core/drawing/model'
 import { newId } from '#core/drawing/create'
 import { movedLine, movedShape } from '#core/drawing/move'
+import { openLineLayers, openLines, openSolidLayers, openSolids } from '#core/drawing/queries'
 import { flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
 import { useCompareStore } from '~/stores/compare'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLayer, findLine, findShape, shapesLayers } from '~/stores/find'
+import { findLine, findShape } from '~/stores/find'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { instrumentAt, PASSES, useViewStore } from '~/stores/view'
@@ -72,8 +73,8 @@ export function useHotkeys(to: {
         store.notice = 'Every step is saved as you make it.'
         return true
       case 'a':
-        view.solids = shapesLayers(store.drawing!).flatMap((l) => (l.visible && !l.locked ? l.items.map((i) => i.id) : []))
-        view.select(store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible && !l.locked ? l.items.map((i) => i.id) : [])))
+        view.solids = openSolids(store.drawing!, view.alone).map((s) => s.id)
+        view.select(openLines(store.drawing!, view.alone).map((l) => l.id))
         return true
       case 'c':
         copy()
@@ -112,13 +113,14 @@ export function useHotkeys(to: {
     const placedShapes: string[] = []
     store.edit(label, (draft) => {
       for (const { line, layer } of fresh) {
-        const target = [layer, view.activeLayer].map((id) => (id ? findLayer(draft, id) : null)).find((l) => l && l.visible && !l.locked)
+        const open = openLineLayers(draft)
+        const target = open.find((l) => l.id === layer) ?? open.find((l) => l.id === view.activeLayer)
         if (!target) continue
         target.items.push(line)
         placed.push(line.id)
       }
       for (const { shape, layer } of solids) {
-        const open = shapesLayers(draft).filter((l) => l.visible && !l.locked)
+        const open = openSolidLayers(draft)
         const target = open.find((l) => l.id === layer) ?? open.at(-1)
         if (!target) continue
         target.items.push(shape)

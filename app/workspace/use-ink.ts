@@ -4,6 +4,7 @@ import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
 import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
 import type { Drawing, Line } from '#core/drawing/model'
 import { patchesBetween } from '#core/drawing/patch'
+import { isSeen } from '#core/drawing/queries'
 import type { ShapesResult } from '#core/ink/open-ink'
 import { OutlineCache } from '~/canvas/outline-cache'
 import { entryOf, Stacker } from '~/canvas/stacker'
@@ -86,7 +87,7 @@ export function provideInk(): Ink {
     const came = await cache.fill([...lines.slice(from), ...lines.slice(0, from)], shown, () => mine === newest, (share) => {
       if (store.drawing !== drawing || wantsShapes()) return
       progress.value = share < 1 && !current ? share : null
-      stack.value = stacker.linesOf(drawing, view.isShown)
+      stack.value = stacker.linesOf(drawing, (l) => isSeen(l, view.alone))
     })
     turn = from + came
   }
@@ -135,7 +136,7 @@ export function provideInk(): Ink {
   }
 
   watch(
-    [() => store.drawing, () => wantsShapes(), () => store.changing, () => (view.solo ? view.activeLayer : null), () => trial.current],
+    [() => store.drawing, () => wantsShapes(), () => store.changing, () => view.alone, () => trial.current],
     ([drawing, forShapes], [before, wasForShapes]) => {
       if (!drawing) {
         stack.value = []

@@ -1,6 +1,7 @@
 import { computed } from 'vue'
 import type { Drawing, Layer, Line } from '#core/drawing/model'
 import { newLinesLayer } from '#core/drawing/create'
+import { layerForLine } from '#core/drawing/queries'
 import { alike, copiedLayer, freeLayerName } from '#core/drawing/layers'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
@@ -108,7 +109,7 @@ export function useLayers() {
   function remove(id: string): void {
     const layer = store.drawing!.layers[place(id)]!
     store.edit(`Delete ${layer.name}`, (draft) => void draft.layers.splice(place(id, draft), 1))
-    if (view.activeLayer === id) view.activeLayer = store.drawing!.layers.findLast((l) => l.kind === 'lines' && l.visible && !l.locked)?.id ?? null
+    if (view.activeLayer === id) view.activeLayer = layerForLine(store.drawing!)?.id ?? null
     store.tell(`"${layer.name}" was deleted with what lay on it.`, [{ title: 'Bring it back', run: () => void store.undo() }])
   }
 

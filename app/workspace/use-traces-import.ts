@@ -1,5 +1,6 @@
 import type { Line, Page, PenTrace, TraceSample } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
+import { layerForLine } from '#core/drawing/queries'
 import { fitByTrace } from '#core/fit/fit-trace'
 import { parseInkml } from '#core/formats/inkml/parse-inkml'
 import { boxOfPoints } from '#core/geometry/bounds'
@@ -40,7 +41,7 @@ export function useTracesImport(): (file: File) => Promise<void> {
   }
 
   return async (file) => {
-    const layer = store.drawing && findOpenLayer(view.activeLayer)
+    const layer = store.drawing ? (layerForLine(store.drawing, view.activeLayer)?.id ?? null) : null
     if (!layer) {
       store.notice = 'No layer is open for lines. Add one with + in Layers, or unlock or show one, and drop the file again.'
       return
@@ -59,11 +60,6 @@ export function useTracesImport(): (file: File) => Promise<void> {
     } catch (e) {
       store.notice = (e as Error).message
     }
-  }
-
-  function findOpenLayer(active: string | null): string | null {
-    const open = store.drawing!.layers.filter((l) => l.kind === 'lines' && l.visible && !l.locked)
-    return (open.find((l) => l.id === active) ?? open.at(-1))?.id ?? null
   }
 }
 

@@ -6,10 +6,11 @@ import { pathOfCubics } from '../geometry/path'
 import { latticeOf } from '../shapes/lattice'
 import { LatticeUnion } from '../shapes/lattice-union'
 import { withRetouches } from '../shapes/retouch'
+import type { LocallySimplified } from '../shapes/simplify-locally'
 import { LocalSimplifier } from '../shapes/simplify-locally'
 import type { Group } from './groups'
 import { groupsOf } from './groups'
-import type { Failure } from './outlines'
+import type { Failure, Region } from './outlines'
 import { Outlines } from './outlines'
 import { stackOf } from './stack'
 
@@ -38,22 +39,29 @@ export interface InkSession {
 }
 
 /** Cells along the longer side of a page: about so many for the square root of the number of parts, a power of two. */
-const CELLS = 0.55
+const CELLS = 0.8
 const MOST_CELLS = 64
 
-/** Shares of the work, as they are told. */
+/** The share of the work that outlines are, as it is told. */
 const OUTLINED = 0.5
-const UNITED = 0.9
 
 /** Opens a drawing for whoever asks for what follows from it. However it came to its state, the answers are the same. */
 export function openInk(drawing: Drawing): InkSession {
   return new Session(drawing)
 }
 
+/** What keeps the shape of one group. */
+interface Stages {
+  key: string
+  union: LatticeUnion
+  simplifier: LocalSimplifier | null
+}
+
 class Session implements InkSession {
   private outlines: { tolerance: number; stage: Outlines } | null = null
-  private simplifier: { tolerance: number; stage: LocalSimplifier } | null = null
-  private unions = new Map<string, { key: string; union: LatticeUnion }>()
+  private stages = new Map<string, Stages>()
+  /** What simplifying gave for regions that stand alone. */
+  private alone: { tolerance: number; known: WeakMap<Region, LocallySimplified> } | null = null
   private readonly paths = new WeakMap<readonly Cubic[], Path>()
   private last: { drawing: Drawing; result: ShapesResult } | null = null
 
@@ -76,15 +84,15 @@ class Session implements InkSession {
     if (this.last && isSame(this.last.drawing, drawing)) return this.last.result
     const { unite, tolerance, simplify } = drawing.settings.shapes
     if (this.outlines?.tolerance !== tolerance) this.outlines = { tolerance, stage: new Outlines(tolerance) }
-    if (this.simplifier?.tolerance !== simplify) this.simplifier = simplify > 0 ? { tolerance: simplify, stage: new LocalSimplifier(simplify) } : null
     const { parts, failed } = yield* scaled(stackOf(drawing, this.outlines.stage), 0, OUTLINED)
     const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
     const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, failed }
-    if (unite) this.keepUnionsOf(groups, drawing, parts.length)
+    if (unite) this.keepStagesOf(groups, drawing, parts.length)
     for (const [i, group] of groups.entries()) {
-      const from = OUTLINED + ((UNITED - OUTLINED) * i) / groups.length
-      const contours = unite ? yield* scaled(this.unions.get(group.id)!.union.of(group.parts.flatMap((p) => p.region.contours)), from, (UNITED - OUTLINED) / groups.length) : group.parts[0]!.region.contours
-      const slim = this.simplifier?.stage.of(contours)
+      const from = OUTLINED + ((1 - OUTLINED) * i) / groups.length
+      const stages = this.stages.get(group.id)
+      const contours = unite ? yield* scaled(stages!.union.of(group.parts.flatMap((p) => p.region.contours)), from, (1 - OUTLINED) / groups.length) : group.parts[0]!.region.contours
+      const slim = unite ? stages!.simplifier?.of(contours) : this.simplifiedAlone(group.parts[0]!.region, simplify)
       const nodes = contours.reduce((n, c) => n + c.length, 0)
       result.nodesBefore += nodes
       result.nodesAfter += slim?.nodesAfter ?? nodes
@@ -98,19 +106,27 @@ class Session implements InkSession {
     return answer
   }
 
-  /** A union for each group, on the lattice that suits the page and the number of parts. */
-  private keepUnionsOf(groups: readonly Group[], { page, settings }: Drawing, parts: number): void {
-    const { tolerance } = settings.shapes
+  /** The stages of each group, its union on the lattice that suits the page and the number of parts. */
+  private keepStagesOf(groups: readonly Group[], { page, settings }: Drawing, parts: number): void {
+    const { tolerance, simplify } = settings.shapes
     const cells = Math.min(MOST_CELLS, 2 ** Math.max(1, Math.round(Math.log2(CELLS * Math.sqrt(parts) + 1))))
     const size = Math.max(page.width, page.height) / cells
-    const key = `${size} ${tolerance}`
-    const before = this.unions
-    this.unions = new Map(
+    const key = `${size} ${tolerance} ${simplify}`
+    const before = this.stages
+    this.stages = new Map(
       groups.map(({ id }) => {
         const known = before.get(id)
-        return [id, known?.key === key ? known : { key, union: new LatticeUnion(latticeOf(size), tolerance) }]
+        return [id, known?.key === key ? known : { key, union: new LatticeUnion(latticeOf(size), tolerance), simplifier: simplify > 0 ? new LocalSimplifier(simplify) : null }]
       }),
     )
+  }
+
+  private simplifiedAlone(region: Region, tolerance: number): LocallySimplified | null {
+    if (tolerance === 0) return null
+    if (this.alone?.tolerance !== tolerance) this.alone = { tolerance, known: new WeakMap() }
+    let slim = this.alone.known.get(region)
+    if (!slim) this.alone.known.set(region, (slim = new LocalSimplifier(tolerance).of(region.contours)))
+    return slim
   }
 
   private pathOf(contour: readonly Cubic[]): Path {

@@ -49,6 +49,9 @@ export class LatticeUnion {
   private readonly next = new Map<Strand, Strand>()
   private readonly ringOf = new Map<Strand, Ring>()
   private readonly rings = new Set<Ring>()
+  /** Rings with a contour, in the order of their places, and those that were closed since. */
+  private ordered: Ring[] = []
+  private readonly closed = new Set<Ring>()
   /** Strands that belong to no ring yet. */
   private readonly loose = new Set<Strand>()
   /** Sides at which cells could not be brought together. */
@@ -81,7 +84,21 @@ export class LatticeUnion {
     this.count.all = this.cells.size
     this.rejoin()
     if (this.torn.size || !this.close()) return resolveLoops(contours.map((c) => c.map(whole)), this.tolerance)
-    return [...this.rings].map((r) => r.contour).filter((c) => c.length).sort(byPlace)
+    return this.inOrder()
+  }
+
+  /** The contours of all rings by place; those of before are in order already. */
+  private inOrder(): Cubic[][] {
+    const fresh = [...this.closed].filter((r) => r.contour.length).sort((a, b) => byPlace(a.contour, b.contour))
+    this.closed.clear()
+    const kept = this.ordered.filter((r) => this.rings.has(r))
+    const out: Ring[] = []
+    for (let i = 0, j = 0; i < kept.length || j < fresh.length; ) {
+      const first = j >= fresh.length || (i < kept.length && byPlace(kept[i]!.contour, fresh[j]!.contour) <= 0)
+      out.push(first ? kept[i++]! : fresh[j++]!)
+    }
+    this.ordered = out
+    return out.map((r) => r.contour)
   }
 
   /** Takes contours in and out of the cells; those in which anything changes are stale. */
@@ -159,6 +176,7 @@ export class LatticeUnion {
     const ring = this.ringOf.get(strand)
     if (!ring) return
     this.rings.delete(ring)
+    this.closed.delete(ring)
     for (const s of ring.strands) {
       this.ringOf.delete(s)
       this.loose.add(s)
@@ -208,6 +226,7 @@ export class LatticeUnion {
       if (strand !== first) return false
       const ring = { strands, contour: contourOfRing(strands, this.known, fine, this.tolerance) }
       this.rings.add(ring)
+      this.closed.add(ring)
       for (const s of strands) {
         this.loose.delete(s)
         this.ringOf.set(s, ring)

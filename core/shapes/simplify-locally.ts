@@ -1,6 +1,6 @@
-import Flatbush from 'flatbush'
 import { areaOfCubics } from '../geometry/area'
 import type { Box } from '../geometry/bounds'
+import { BoxIndex } from '../geometry/box-index'
 import { boxOfCubics, grown } from '../geometry/bounds'
 import { crossingsOf, selfCrossings } from '../geometry/crossings'
 import type { Cubic } from '../geometry/cubic'
@@ -24,10 +24,10 @@ interface Chain {
   box: Box
 }
 
-/** What one contour has come to. */
-interface Simplified {
-  /** The chains that could be taken as they were drawn anew; the others stay as they were. */
-  taken: readonly boolean[]
+/** A contour of the region, its chains, and what it has come to. */
+interface Entry {
+  chains: readonly Chain[]
+  /** The contour with the chains that are taken drawn anew. */
   contour: Cubic[]
   deviation: number
 }
@@ -41,39 +41,99 @@ export interface LocallySimplified {
 }
 
 /**
- * Simplifies the contours of a region chain by chain. A chain drawn anew is taken unless it crosses another, as that was or
- * as that is drawn anew: so any mix of taken and untaken chains is free of crossings, and each depends on nothing but
- * itself and what lies near it. What did not change since the last call is not looked at again and stays the same object.
+ * Simplifies the contours of one region chain by chain. A chain drawn anew is taken unless it crosses another, as that was
+ * or as that is drawn anew: so any mix of taken and untaken chains is free of crossings, and each depends on nothing but
+ * itself and what lies near it. From call to call only what changed is looked at, with the chains near it; all else stays
+ * the same object, and the result is the same as from scratch.
  */
 export class LocalSimplifier {
-  private readonly chains = new WeakMap<readonly Cubic[], readonly Chain[]>()
+  private readonly known = new WeakMap<readonly Cubic[], readonly Chain[]>()
   private readonly byFirst = new WeakMap<Cubic, Chain[]>()
-  private readonly verdicts = new WeakMap<Chain, { near: readonly Chain[]; taken: boolean }>()
-  private readonly simplified = new WeakMap<readonly Cubic[], Simplified>()
+  private entries = new Map<readonly Cubic[], Entry>()
+  /** The chains of the region, and the contour to which each belongs. */
+  private readonly live = new Map<Chain, readonly Cubic[]>()
+  private readonly taken = new Set<Chain>()
+  private readonly index = new BoxIndex<Chain>()
 
   /** @param tolerance px, above 0 */
   constructor(private readonly tolerance: number) {}
 
   /** Contours that neither cross themselves nor each other, with fewer nodes. */
   of(contours: readonly (readonly Cubic[])[]): LocallySimplified {
-    const chains = contours.map((c) => this.chainsIn(c))
-    const near = nearOf(chains.flat(), 2 * this.tolerance)
-    const done = contours.map((contour, i) => this.joined(contour, chains[i]!, chains[i]!.map((c) => this.isTaken(c, near))))
-    return {
-      contours: done.map((d) => d.contour),
-      deviation: done.reduce((m, d) => Math.max(m, d.deviation), 0),
-      nodesBefore: contours.reduce((n, c) => n + c.length, 0),
-      nodesAfter: done.reduce((n, d) => n + d.contour.length, 0),
+    const changed = this.exchange(contours)
+    const anew = new Set<readonly Cubic[]>()
+    for (const chain of changed) if (this.judge(chain)) anew.add(this.live.get(chain)!)
+    for (const contour of contours) {
+      const entry = this.entries.get(contour)!
+      if (!entry.contour.length || anew.has(contour)) this.entries.set(contour, this.joined(contour, entry.chains))
     }
+    const result: LocallySimplified = { contours: [], deviation: 0, nodesBefore: 0, nodesAfter: 0 }
+    for (const contour of contours) {
+      const entry = this.entries.get(contour)!
+      result.contours.push(entry.contour)
+      result.deviation = Math.max(result.deviation, entry.deviation)
+      result.nodesBefore += contour.length
+      result.nodesAfter += entry.contour.length
+    }
+    return result
+  }
+
+  /** Takes contours in and out of the region; answers the chains that are new, and those near what is new or gone. */
+  private exchange(contours: readonly (readonly Cubic[])[]): Set<Chain> {
+    const before = this.entries
+    this.entries = new Map()
+    const gone = new Set<Chain>()
+    const fresh: Chain[] = []
+    const added: (readonly Cubic[])[] = []
+    for (const contour of contours) {
+      const entry = before.get(contour)
+      if (entry) this.entries.set(contour, entry)
+      else added.push(contour)
+      before.delete(contour)
+    }
+    for (const { chains } of before.values()) for (const chain of chains) gone.add(chain)
+    for (const contour of added) {
+      const chains = this.chainsIn(contour)
+      this.entries.set(contour, { chains, contour: [], deviation: 0 })
+      for (const chain of chains) {
+        // Most chains of a contour that was made anew are those of before.
+        if (!gone.delete(chain)) fresh.push(chain)
+        this.live.set(chain, contour)
+      }
+    }
+    for (const chain of gone) {
+      this.live.delete(chain)
+      this.taken.delete(chain)
+      this.index.remove(chain)
+    }
+    for (const chain of fresh) this.index.add(chain)
+    const changed = new Set(fresh)
+    for (const list of [fresh, gone]) for (const chain of list) for (const near of this.near(chain)) changed.add(near)
+    return changed
+  }
+
+  private near(chain: Chain): Chain[] {
+    return this.index.search(grown(chain.box, 2 * this.tolerance)).filter((c) => c !== chain)
+  }
+
+  /** Decides on a chain; answers whether it was decided otherwise before. */
+  private judge(chain: Chain): boolean {
+    if (chain.after === chain.before) return false
+    const crosses = (other: Chain): boolean => this.cross(chain.after, other.before) || (other.after !== other.before && this.cross(chain.after, other.after))
+    const take = !this.near(chain).some(crosses)
+    if (take === this.taken.has(chain)) return false
+    if (take) this.taken.add(chain)
+    else this.taken.delete(chain)
+    return true
   }
 
   private chainsIn(contour: readonly Cubic[]): readonly Chain[] {
-    let chains = this.chains.get(contour)
+    let chains = this.known.get(contour)
     if (chains) return chains
     const parts = chainsOf(contour, SHARES[0]! * this.tolerance, CORNER_ANGLE)
     // A contour without corners is drawn as a whole, so that it may become a circle.
     chains = parts.length > 1 && parts[0]![0] !== contour[0] ? parts.map((p) => this.chainOf(p, false)) : this.chainsFrom(contour, parts)
-    this.chains.set(contour, chains)
+    this.known.set(contour, chains)
     return chains
   }
 
@@ -108,47 +168,19 @@ export class LocalSimplifier {
     return { before, after: before, deviation: 0, box: boxOfCubics(before) }
   }
 
-  private isTaken(chain: Chain, nearOf: (c: Chain) => readonly Chain[]): boolean {
-    if (chain.after === chain.before) return false
-    const near = nearOf(chain)
-    const known = this.verdicts.get(chain)
-    if (known && isSameList(known.near, near)) return known.taken
-    const taken = !near.some((other) => this.cross(chain.after, other.before) || (other.after !== other.before && this.cross(chain.after, other.after)))
-    this.verdicts.set(chain, { near, taken })
-    return taken
-  }
-
   /** Whether chains cross other than where they meet. */
   private cross(a: readonly Cubic[], b: readonly Cubic[]): boolean {
     const meeting = endsOf(a).filter((p) => endsOf(b).some((q) => p.x === q.x && p.y === q.y))
     return crossingsOf(a, b).some((hit) => !meeting.some((p) => distance(p, hit.at) < MEETING * this.tolerance))
   }
 
-  private joined(contour: readonly Cubic[], chains: readonly Chain[], wanted: readonly boolean[]): Simplified {
-    const known = this.simplified.get(contour)
-    if (known && isSameList(known.taken, wanted)) return known
-    const drawn = wanted.some(Boolean) ? chains.flatMap((c, i) => (wanted[i] ? c.after : c.before)) : (contour as Cubic[])
-    const holds = drawn === contour || (drawn.length > 1 && areaOfCubics(contour) * areaOfCubics(drawn) > 0)
-    const deviation = holds ? chains.reduce((m, c, i) => (wanted[i] ? Math.max(m, c.deviation) : m), 0) : 0
-    const simplified = { taken: wanted, contour: holds ? drawn : (contour as Cubic[]), deviation }
-    this.simplified.set(contour, simplified)
-    return simplified
-  }
-}
-
-/** Which chains lie within `reach` px of a chain, other than itself, in the order of where they begin. */
-function nearOf(chains: readonly Chain[], reach: number): (c: Chain) => readonly Chain[] {
-  if (!chains.length) return () => []
-  const index = new Flatbush(chains.length)
-  for (const { box } of chains) index.add(box.minX, box.minY, box.maxX, box.maxY)
-  index.finish()
-  return (chain) => {
-    const { minX, minY, maxX, maxY } = grown(chain.box, reach)
-    return index
-      .search(minX, minY, maxX, maxY)
-      .map((i) => chains[i]!)
-      .filter((c) => c !== chain)
-      .sort((a, b) => a.before[0]!.p0.x - b.before[0]!.p0.x || a.before[0]!.p0.y - b.before[0]!.p0.y || a.before.length - b.before.length)
+  private joined(contour: readonly Cubic[], chains: readonly Chain[]): Entry {
+    const taken = chains.filter((c) => this.taken.has(c))
+    const asItWas = { chains, contour: contour as Cubic[], deviation: 0 }
+    if (!taken.length) return asItWas
+    const drawn = chains.flatMap((c) => (this.taken.has(c) ? c.after : c.before))
+    if (drawn.length < 2 || areaOfCubics(contour) * areaOfCubics(drawn) <= 0) return asItWas
+    return { chains, contour: drawn, deviation: taken.reduce((m, c) => Math.max(m, c.deviation), 0) }
   }
 }
 

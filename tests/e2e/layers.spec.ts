@@ -94,6 +94,13 @@ test.describe('Layers', () => {
     await takeUp(page, 'Select')
     await clickAt(page, { x: 403, y: 133 })
     await expect(page.getByTestId('hint')).toContainText('Click a line')
+    // Nor are they chosen with all others, or for being alike.
+    const leaf = (await savedDrawing(page)).layers.find((l) => l.name === 'Leaf')!
+    await page.keyboard.press('Control+a')
+    await expect(page.getByTestId('strip')).toContainText(`${leaf.items.length} lines`)
+    await page.getByRole('button', { name: 'Ink', exact: true }).click()
+    await expect(page.getByTestId('strip')).toContainText(`${leaf.items.length} lines`)
+    await page.keyboard.press('Escape')
     const ink = async (): Promise<number> => darkPixels(await page.getByTestId('canvas').screenshot())
     const alone = await steady(ink)
     await page.getByRole('button', { name: 'Alone · show all' }).click()

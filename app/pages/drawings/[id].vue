@@ -19,6 +19,7 @@ import type { Drawing } from '#core/drawing/model'
 import type { Way } from '~/stores/drawing'
 import { useDrawingStore } from '~/stores/drawing'
 import { UNTITLED } from '#core/drawing/create'
+import { isOpen, openSolids } from '#core/drawing/queries'
 import { deleteDrawing } from '~/network/api'
 import { findLine } from '~/stores/find'
 import { useViewStore } from '~/stores/view'
@@ -74,17 +75,17 @@ async function bringBack(drawing: Drawing): Promise<boolean> {
 
 /** A choice is let go when undo takes its line away, or when its layer is locked or out of sight. */
 watch(
-  [() => store.drawing?.layers, () => (view.solo ? view.activeLayer : null)],
+  [() => store.drawing?.layers, () => view.alone],
   ([layers]) => {
     const named = new Set([...view.selection, ...view.stops.map((s) => s.line), ...view.nodes.map((n) => n.line)])
     const open = new Map([...named].flatMap((id) => {
       const found = store.drawing && findLine(store.drawing, id)
-      return found && view.isShown(found.layer) && !found.layer.locked ? [[id, found.line] as const] : []
+      return found && isOpen(found.layer, view.alone) ? [[id, found.line] as const] : []
     }))
     if (view.selection.some((id) => !open.has(id))) view.select(view.selection.filter((id) => open.has(id)))
     const stopsOf = (line: string): number => open.get(line)?.weight.stops.length ?? 0
     if (view.stops.some((s) => s.index >= stopsOf(s.line))) view.stops = view.stops.filter((s) => s.index < stopsOf(s.line))
-    const solids = new Set((layers ?? []).flatMap((l) => ((l.kind === 'fills' || l.kind === 'shapes') && view.isShown(l) && !l.locked ? l.items.map((i) => i.id) : [])))
+    const solids = new Set(openSolids({ layers: layers ?? [] }, view.alone).map((s) => s.id))
     if (view.solids.some((id) => !solids.has(id))) view.solids = view.solids.filter((id) => solids.has(id))
     if (view.nodes.some((n) => n.index >= (open.get(n.line)?.path.nodes.length ?? 0))) view.nodes = []
   },

@@ -1,0 +1,64 @@
+import { newDrawing, newLinesLayer } from '../core/drawing/create'
+import { makeEdit } from '../core/drawing/edits'
+import type { Drawing, Line } from '../core/drawing/model'
+import { openInk } from '../core/ink/open-ink'
+import { atOnce } from '../core/turns'
+import { seeded, strokes } from './strokes'
+
+/** What following one edit costs, ms. */
+export interface InkRow {
+  lines: number
+  contours: number
+  /** All shapes from scratch, and asked for again with nothing changed. */
+  first: number
+  again: number
+  /** One line changed, from the patch to the new contours. */
+  median: number
+  p95: number
+}
+
+const EDITS = 60
+
+/** Shapes of drawings that are one tangle of strokes, made once and then after each of many edits of one line. */
+export const inkRows = (sizes = [60, 2000, 10_000]): InkRow[] => sizes.map(inkRow)
+
+function inkRow(lines: number): InkRow {
+  const side = Math.sqrt(lines) * 45
+  const layer = newLinesLayer('Ink', strokes(lines))
+  const blank = newDrawing('Bench', { layers: [layer] })
+  let drawing: Drawing = { ...blank, page: { ...blank.page, width: side, height: side } }
+  const session = openInk(drawing)
+  const clock = (): { ms: number; contours: number } => {
+    const start = performance.now()
+    const { shapes } = atOnce(session.shapes())
+    return { ms: performance.now() - start, contours: shapes.reduce((n, s) => n + s.contours.length, 0) }
+  }
+  const first = clock()
+  const again = clock()
+  const r = seeded(9)
+  const times: number[] = []
+  for (let i = 0; i < EDITS; i++) {
+    const { drawing: next, edit } = makeEdit(drawing, 'One line', (draft) => change((draft.layers[0]!.items as Line[])[Math.floor(r() * lines)]!, r))!
+    drawing = next
+    const start = performance.now()
+    session.apply(edit.patches)
+    atOnce(session.shapes())
+    // The first few still warm up.
+    if (i >= 10) times.push(performance.now() - start)
+  }
+  times.sort((a, b) => a - b)
+  return { lines, contours: first.contours, first: first.ms, again: again.ms, median: times[times.length >> 1]!, p95: times[Math.floor(times.length * 0.95)]! }
+}
+
+/** A node dragged, or a width stop. */
+function change(line: Line, r: () => number): void {
+  if (r() < 0.5) {
+    const node = line.path.nodes[Math.floor(r() * line.path.nodes.length)]!
+    const d = { x: r() * 20 - 10, y: r() * 20 - 10 }
+    for (const p of [node.at, node.in, node.out]) if (p) Object.assign(p, { x: p.x + d.x, y: p.y + d.y })
+  } else {
+    const stop = line.weight.stops[1]!
+    stop.left = 0.3 + r()
+    stop.right = 0.3 + r()
+  }
+}

@@ -1,0 +1,29 @@
+import type { Drawing, Layer, Line, LinesLayer, Shape, ShapesLayer } from './model'
+
+type Layers = Pick<Drawing, 'layers'>
+
+/** Whether a layer is to be seen: it is visible, and not left out because another is looked at alone. */
+export const isSeen = (layer: Pick<Layer, 'id' | 'visible'>, alone: string | null): boolean => layer.visible && (alone === null || layer.id === alone)
+
+/** Whether a hand may take what a layer holds: it is seen and not locked. */
+export const isOpen = (layer: Pick<Layer, 'id' | 'visible' | 'locked'>, alone: string | null): boolean => isSeen(layer, alone) && !layer.locked
+
+const ofLines = (l: Layer): l is LinesLayer => l.kind === 'lines'
+const ofSolids = (l: Layer): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills'
+
+/** Layers of lines from the bottom of the stack to the top, as far as they are open; `alone` is the id of a layer looked at alone. */
+export const openLineLayers = ({ layers }: Layers, alone: string | null = null): LinesLayer[] => layers.filter(ofLines).filter((l) => isOpen(l, alone))
+export const openSolidLayers = ({ layers }: Layers, alone: string | null = null): ShapesLayer[] => layers.filter(ofSolids).filter((l) => isOpen(l, alone))
+
+/** Lines, and solids, that a hand may take. */
+export const openLines = (drawing: Layers, alone: string | null = null): Line[] => openLineLayers(drawing, alone).flatMap((l) => l.items)
+export const openSolids = (drawing: Layers, alone: string | null = null): Shape[] => openSolidLayers(drawing, alone).flatMap((l) => l.items)
+
+/** Lines that are seen, those of locked layers too. */
+export const seenLines = ({ layers }: Layers, alone: string | null = null): Line[] => layers.filter(ofLines).flatMap((l) => (isSeen(l, alone) ? l.items : []))
+
+/** The layer that takes a new line: the first of those wished for that is open, else the topmost open one. */
+export function layerForLine(drawing: Layers, ...wished: (string | null)[]): LinesLayer | null {
+  const open = openLineLayers(drawing)
+  return wished.map((id) => open.find((l) => l.id === id)).find((l) => l) ?? open.at(-1) ?? null
+}
