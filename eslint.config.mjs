@@ -10,6 +10,12 @@ const rings = [
   { target: './server', from: ['./app', './cli', './demo'] },
 ].flatMap(({ target, from }) => from.map((f) => ({ target, from: f, message: `${target} may not import from ${f}.` })))
 
+/** The folders of core/, inner to outer: each may import from those before it. The model is types alone, and everybody's. */
+const CORE = ['geometry', 'arrangement', 'weight', 'fit', 'outline', 'shapes', 'drawing', 'sketch', 'ink', 'proof', 'formats']
+const inCore = CORE.flatMap((folder, i) =>
+  CORE.slice(i + 1).map((outer) => ({ target: `./core/${folder}`, from: `./core/${outer}`, except: outer === 'drawing' ? ['./model.ts'] : [], message: `core/${folder} is inside core/${outer} and may not import from it.` })),
+)
+
 /** core/ computes and nothing else. */
 const outsideCore = ['vue', 'vue-router', 'pinia', 'konva', 'comlink', 'idb', 'd3', 'better-sqlite3', 'h3', 'sharp', 'nuxt', 'nuxt/*', 'node:*', '~/*', '#agreed/*', '#app', '#imports']
 
@@ -20,7 +26,7 @@ export default tseslint.config(
   {
     plugins: { 'import-x': importX },
     rules: {
-      'import-x/no-restricted-paths': ['error', { zones: rings }],
+      'import-x/no-restricted-paths': ['error', { zones: [...rings, ...inCore] }],
       'import-x/no-cycle': 'error',
       '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],

@@ -10,7 +10,7 @@ import { cutAtFolds } from '../core/outline/folds'
 import { partsOf } from '../core/outline/parts'
 import { newRib, NormalRibs } from '../core/outline/ribs'
 import { fitEdge, fitEnvelope } from '../core/outline/side-curves'
-import { toPaths } from '../core/shapes/contours'
+import { toPaths } from '../core/arrangement/contours'
 import { piecesOf } from '../core/shapes/pieces'
 import { LineWidth } from '../core/weight/half-widths'
 

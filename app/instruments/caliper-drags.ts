@@ -1,4 +1,4 @@
-import type { End } from '#core/drawing/ends'
+import type { End } from '#core/geometry/ends'
 import type { Line, Vec, Weight } from '#core/drawing/model'
 import { subtract } from '#core/geometry/point'
 import { taperAtEnd, withTaperLength, withTip } from '#core/weight/end-tapers'

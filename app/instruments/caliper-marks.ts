@@ -1,4 +1,4 @@
-import type { End } from '#core/drawing/ends'
+import type { End } from '#core/geometry/ends'
 import type { Line } from '#core/drawing/model'
 import { along } from '#core/geometry/point'
 import { sizeTapers } from '#core/weight/taper'

@@ -1,6 +1,6 @@
 import type { Line, Path, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
-import { figurePath } from '#core/geometry/figures'
+import { figurePath } from '#core/fit/figures'
 import { findLayer } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Bench, Hand, Instrument } from './instrument'

@@ -1,5 +1,5 @@
 import type { PathNode, Vec } from '#core/drawing/model'
-import { pulledSegment, withArm, withNodeAt, withoutNode } from '#core/geometry/edit-path'
+import { pulledSegment, withArm, withNodeAt, withoutNode } from '#core/fit/edit-path'
 import { handleKindOf, withHandleKind } from '#core/geometry/node-kinds'
 import { add, subtract } from '#core/geometry/point'
 import { changeLines, findLine } from '~/stores/find'

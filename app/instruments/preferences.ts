@@ -1,6 +1,6 @@
 import type { Taper } from '#core/drawing/model'
 import type { Bend } from '#core/geometry/bow'
-import type { FigureShape } from '#core/geometry/figures'
+import type { FigureShape } from '#core/fit/figures'
 import type { SnapKind } from '#core/geometry/snap'
 import type { WeightPart } from '#core/weight/copy-weight'
 import type { NamedNib } from '#core/weight/nibs'

@@ -1,7 +1,7 @@
 import type { PenTrace, WidthStop } from '../drawing/model'
 import { Profile } from '../weight/profile'
 import { APART, fewStops } from './few-stops'
-import { keptPoints } from './kept-points'
+import { keptPoints } from '../geometry/kept-points'
 import { gathered, pressureWidths } from './pressure-widths'
 
 /**

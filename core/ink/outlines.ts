@@ -5,10 +5,10 @@ import { boxOfCubics, overlap } from '../geometry/bounds'
 import { boxOfPath } from '../geometry/known'
 import type { Cubic } from '../geometry/cubic'
 import { outlineOf } from '../outline/expand'
-import { ArrangementFault } from '../shapes/check-arrangement'
-import { loopOfPath } from '../shapes/contours'
-import { whole } from '../shapes/loop'
-import { resolveGroups, resolveLoops } from '../shapes/resolve'
+import { ArrangementFault } from '../arrangement/check-arrangement'
+import { loopOfPath } from '../arrangement/contours'
+import { whole } from '../arrangement/loop'
+import { resolveGroups, resolveLoops } from '../arrangement/resolve'
 
 /** The region that an item inks: closed contours that do not cross, the region on their left. */
 export interface Region {

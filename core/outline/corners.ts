@@ -1,8 +1,8 @@
 import type { Cap, Join } from '../drawing/model'
 import type { Vec } from '../geometry/point'
 import { add, along, lerp, rotate, scale, subtract } from '../geometry/point'
-import type { Arc, Loop } from '../shapes/loop'
-import { polyline, reverseLoop, segment, whole } from '../shapes/loop'
+import type { Arc, Loop } from '../arrangement/loop'
+import { polyline, reverseLoop, segment, whole } from '../arrangement/loop'
 import { arc } from './arc'
 
 /** Corners that turn by less than this (radians) are bevelled: no other join would show. */

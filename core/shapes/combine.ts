@@ -1,8 +1,8 @@
 import type { Path, Shape } from '../drawing/model'
 import { checkPath } from '../outline/check'
-import { checkTolerance, loopOfPath, toPaths } from './contours'
-import type { Loop } from './loop'
-import { resolveGroups } from './resolve'
+import { checkTolerance, loopOfPath, toPaths } from '../arrangement/contours'
+import type { Loop } from '../arrangement/loop'
+import { resolveGroups } from '../arrangement/resolve'
 
 export interface CombineOptions {
   /** px, above 0; the grid on which crossings are decided is a 256th of it. */

@@ -3,8 +3,8 @@ import { grown } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { pointAt } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
-import type { Arc, Loop } from './loop'
-import { segment } from './loop'
+import type { Arc, Loop } from '../arrangement/loop'
+import { segment } from '../arrangement/loop'
 
 /** Sides beyond which a piece lies wholly, as bits. */
 const LEFT = 1

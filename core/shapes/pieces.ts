@@ -1,14 +1,14 @@
 import type { Path, Shape } from '../drawing/model'
 import { areaOfCubics } from '../geometry/area'
-import { arrange } from './arrange'
-import { traceBoundary } from './boundary'
+import { arrange } from '../arrangement/arrange'
+import { traceBoundary } from '../arrangement/boundary'
 import type { CombineOptions } from './combine'
 import { loopsOf } from './combine'
-import { checkTolerance, toPaths } from './contours'
-import { CutBack } from './cut-back'
-import { planarMap } from './planar-map'
-import { FINE_STEPS } from './resolve'
-import { visitFaces } from './winding'
+import { checkTolerance, toPaths } from '../arrangement/contours'
+import { CutBack } from '../arrangement/cut-back'
+import { planarMap } from '../arrangement/planar-map'
+import { FINE_STEPS } from '../arrangement/resolve'
+import { visitFaces } from '../arrangement/winding'
 
 /** One of the pieces into which shapes divide each other. */
 export interface Piece {

@@ -1,5 +1,5 @@
 import type { Path, PathNode, Retouch, Shape } from '../drawing/model'
-import { withNodeAt } from '../geometry/edit-path'
+import { withNodeAt } from '../fit/edit-path'
 import { arcOfPath } from '../geometry/known'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'

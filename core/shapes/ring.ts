@@ -1,10 +1,10 @@
 import type { Cubic } from '../geometry/cubic'
 import type { Strand } from './cell-strands'
 import { isSamePiece } from './cell-strands'
-import type { Piece } from './cut-back'
-import { cubicOf } from './cut-back'
-import { isNoise } from './resolve'
-import { tidied } from './tidy'
+import type { Piece } from '../arrangement/cut-back'
+import { cubicOf } from '../arrangement/cut-back'
+import { isNoise } from '../arrangement/resolve'
+import { tidied } from '../arrangement/tidy'
 
 /** So many stretches of one curve are remembered. */
 const MOST_KNOWN = 8

@@ -5,10 +5,10 @@ import { reach } from '../geometry/cubic'
 import { cubicsOfPath, pathOfCubics } from '../geometry/path'
 import { checkPath } from '../outline/check'
 import { asCircle } from './as-circle'
-import { checkTolerance } from './contours'
+import { checkTolerance } from '../arrangement/contours'
 import { deviationBetween } from './deviation'
 import { redraw } from './redraw'
-import { crossesItself } from './resolve'
+import { crossesItself } from '../arrangement/resolve'
 
 export interface Simplified {
   contours: Path[]

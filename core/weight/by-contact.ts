@@ -1,4 +1,4 @@
-import type { End } from '../drawing/ends'
+import type { End } from '../geometry/ends'
 import type { Line, Weight, WidthStop } from '../drawing/model'
 import { arcOfPath } from '../geometry/known'
 import { AT_END, bodyAt, bodyStops, bodyWidth, insetOf, isEndStop } from './body'

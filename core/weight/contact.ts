@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush'
-import type { End } from '../drawing/ends'
+import type { End } from '../geometry/ends'
 import type { Line, Path, Vec } from '../drawing/model'
 import { ArcLength } from '../geometry/arc-length'
 import { boxOfCubics, grown } from '../geometry/bounds'

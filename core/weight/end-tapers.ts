@@ -1,4 +1,4 @@
-import type { End } from '../drawing/ends'
+import type { End } from '../geometry/ends'
 import type { Taper, Weight } from '../drawing/model'
 
 /** A taper that a hand draws in runs out to a point. */

@@ -1,5 +1,5 @@
 import type { Drawing, LightRule, Line, Weight, WidthStop } from '../drawing/model'
-import { keptPoints } from '../fit/kept-points'
+import { keptPoints } from '../geometry/kept-points'
 import { courseOf } from './course'
 import type { Side } from './outside'
 import { outsidesOf } from './outside'

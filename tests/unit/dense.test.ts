@@ -6,9 +6,9 @@ import { InputError } from '#core/errors'
 import type { Cubic } from '#core/geometry/cubic'
 import { flatten } from '#core/geometry/cubic'
 import { outlineOf } from '#core/outline/expand'
-import { arrange } from '#core/shapes/arrange'
-import { whole } from '#core/shapes/loop'
-import { resolveLoops } from '#core/shapes/resolve'
+import { arrange } from '#core/arrangement/arrange'
+import { whole } from '#core/arrangement/loop'
+import { resolveLoops } from '#core/arrangement/resolve'
 import { seeded } from './support/random-lines'
 
 const TOLERANCE = 0.05

@@ -3,7 +3,7 @@ import { areaOfCubics } from '#core/geometry/area'
 import type { Cubic } from '#core/geometry/cubic'
 import { straight } from '#core/geometry/cubic'
 import { deviationBetween } from '#core/shapes/deviation'
-import { crossesItself } from '#core/shapes/resolve'
+import { crossesItself } from '#core/arrangement/resolve'
 import { LocalSimplifier } from '#core/shapes/simplify-locally'
 
 const TOLERANCE = 1

@@ -114,6 +114,8 @@ function resize(): void {
 
 /** Draws the lines under the hand and the marks; called at most once a frame. */
 function drawOver(): void {
+  cancelAnimationFrame(frame)
+  frame = 0
   if (!live.value || !store.drawing) return
   const ctx = live.value.getContext('2d')!
   ctx.setTransform(1, 0, 0, 1, 0, 0)
@@ -194,7 +196,11 @@ function exchange(ids: readonly string[]): void {
 
 const atHand = {
   bench,
-  markAt: (p: Vec, broad = false) => marksLayer?.at(p, broad) ?? null,
+  markAt: (p: Vec, broad = false) => {
+    // A hand that is quicker than the next frame takes what is there now, not what was last drawn.
+    if (frame) drawOver()
+    return marksLayer?.at(p, broad) ?? null
+  },
   instrument: () => instrument.value,
   after: (done: boolean) => {
     tick.value++

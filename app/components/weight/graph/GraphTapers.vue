@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { End } from '#core/drawing/ends'
+import type { End } from '#core/geometry/ends'
 import { short } from '#core/geometry/path'
 import { taperAtEnd, withTaperLength, withTip } from '#core/weight/end-tapers'
 import { sizeTapers } from '#core/weight/taper'

@@ -1,13 +1,13 @@
 import type { Path, PathNode } from '../drawing/model'
-import type { CubicFit } from '../fit/fit-cubic'
-import { fitCubic } from '../fit/fit-cubic'
-import { MeasuredCurve } from '../fit/measured-curve'
-import { CubicChain } from '../fit/source'
-import type { Cubic } from './cubic'
-import { cubic, nearest, pointAt, reach, split } from './cubic'
-import { segmentBetween } from './path'
-import type { Vec } from './point'
-import { add, along, distance, lerp, scale } from './point'
+import type { CubicFit } from './fit-cubic'
+import { fitCubic } from './fit-cubic'
+import { MeasuredCurve } from './measured-curve'
+import { CubicChain } from './source'
+import type { Cubic } from '../geometry/cubic'
+import { cubic, nearest, pointAt, reach, split } from '../geometry/cubic'
+import { segmentBetween } from '../geometry/path'
+import type { Vec } from '../geometry/point'
+import { add, along, distance, lerp, scale } from '../geometry/point'
 
 /** Nearer to an end of a segment than this (its parameter) no node is added: there is one. */
 const AT_END = 1e-6

@@ -1,8 +1,8 @@
 import type { Path, PathNode } from '../drawing/model'
-import { fitCurve } from '../fit/fit-curve'
-import type { CurveSource } from '../fit/source'
-import { pathOfCubics } from './path'
-import type { Vec } from './point'
+import { fitCurve } from './fit-curve'
+import type { CurveSource } from './source'
+import { pathOfCubics } from '../geometry/path'
+import type { Vec } from '../geometry/point'
 
 export const FIGURES = ['ellipse', 'rectangle', 'polygon', 'star', 'spiral', 'arc'] as const
 export type FigureKind = (typeof FIGURES)[number]
