@@ -6,6 +6,9 @@ import { GUTTER, TILE } from './tile'
 import type { Viewport } from './viewport'
 import { boxInView, matrixOf } from './viewport'
 
+/** Tiles that are out of sight are kept for when the page comes back, so many of them at one scale. */
+const SPARE_TILES = 24
+
 /** How long the hand must rest before a new zoom is drawn sharply, ms. */
 const REST = 70
 
@@ -14,6 +17,9 @@ interface Tile {
   /** Redrawn since: the old bitmap shows until the new one is there. */
   stale: boolean
 }
+
+/** A tile that the worker was asked for. */
+type Asked = symbol
 
 /** Tiles of one scale. */
 interface Level {
@@ -31,8 +37,8 @@ export class InkRaster {
   private older: Level | null = null
   private timer: ReturnType<typeof setTimeout> | undefined
   private frame = 0
-  private asking = new Set<string>()
-  private generation = 0
+  /** What the worker is asked for, by tile; an answer to an older question means nothing. */
+  private readonly asking = new Map<string, Asked>()
   private stack: readonly InkEntry[] = []
   private waiting: (() => void)[] = []
 
@@ -83,27 +89,29 @@ export class InkRaster {
   destroy(): void {
     clearTimeout(this.timer)
     cancelAnimationFrame(this.frame)
+    this.asking.clear()
+    giveBack(this.level)
+    if (this.older) giveBack(this.older)
   }
 
   private sharpen(): void {
     const done = this.level.scale > 0 && this.visibleKeys(this.level).every((k) => this.level.tiles.get(k)?.bitmap !== undefined)
-    if (done) this.older = this.level
+    if (!done) giveBack(this.level)
+    else {
+      if (this.older) giveBack(this.older)
+      this.older = this.level
+    }
     this.level = { scale: this.scale, tiles: new Map() }
-    this.generation++
     this.asking.clear()
     this.fill()
   }
 
   private spoil(boxes: readonly Box[]): void {
     if (!boxes.length) return
-    const side = TILE / this.level.scale
-    for (const [key, tile] of this.level.tiles) {
-      const [tx, ty] = key.split(',').map(Number) as [number, number]
-      const box = { minX: tx * side, minY: ty * side, maxX: (tx + 1) * side, maxY: (ty + 1) * side }
-      if (boxes.some((b) => overlap(b, box))) tile.stale = true
-    }
-    this.generation++
-    this.asking.clear()
+    const isTouched = (key: string): boolean => boxes.some((b) => overlap(b, boxOfTile(key, this.level)))
+    for (const [key, tile] of this.level.tiles) if (!tile.stale && isTouched(key)) tile.stale = true
+    // Tiles under way that nothing changed in are as good as they were.
+    for (const key of this.asking.keys()) if (isTouched(key)) this.asking.delete(key)
     this.fill()
   }
 
@@ -120,19 +128,21 @@ export class InkRaster {
 
   /** Asks the worker for the visible tiles that are missing or stale. */
   private fill(): void {
-    const { level, generation } = this
+    const { level } = this
     if (level.scale === 0 || level.scale !== this.scale) return
     for (const key of this.visibleKeys(level)) {
       const tile = level.tiles.get(key)
       if ((tile && !tile.stale) || this.asking.has(key)) continue
-      this.asking.add(key)
+      const asked = Symbol(key)
+      this.asking.set(key, asked)
       const [tx, ty] = key.split(',').map(Number) as [number, number]
       void this.worker.tile(level.scale, tx, ty).then((bitmap) => {
-        if (generation !== this.generation || level !== this.level) {
+        if (this.asking.get(key) !== asked) {
           bitmap?.close()
           return
         }
         level.tiles.get(key)?.bitmap?.close()
+        level.tiles.delete(key)
         level.tiles.set(key, { bitmap, stale: false })
         this.asking.delete(key)
         this.settle()
@@ -144,8 +154,22 @@ export class InkRaster {
 
   private settle(): void {
     if (this.asking.size) return
+    if (this.older) giveBack(this.older)
     this.older = null
+    this.giveBackSpare()
     for (const resolve of this.waiting.splice(0)) resolve()
+  }
+
+  /** Gives back the tiles out of sight that were drawn longest ago, past those that are kept. */
+  private giveBackSpare(): void {
+    const { tiles, scale } = this.level
+    if (scale === 0) return
+    const seen = new Set(this.visibleKeys(this.level))
+    const spare = [...tiles.keys()].filter((key) => !seen.has(key))
+    for (const key of spare.slice(0, Math.max(0, spare.length - SPARE_TILES))) {
+      tiles.get(key)!.bitmap?.close()
+      tiles.delete(key)
+    }
   }
 
   private draw(): void {
@@ -161,7 +185,6 @@ export class InkRaster {
 
   private place(ctx: CanvasRenderingContext2D, level: Level): void {
     if (level.scale === 0) return
-    const side = TILE / level.scale
     const box = boxInView(this.view, { width: this.canvas.width / window.devicePixelRatio, height: this.canvas.height / window.devicePixelRatio })
     const [a, b, c, d, e, f] = matrixOf(this.view, window.devicePixelRatio)
     const upright = b === 0 && a > 0
@@ -169,8 +192,7 @@ export class InkRaster {
     // A turned tile reaches a little into its neighbours, or the paper would show between them.
     const gutter = upright ? 0 : GUTTER
     for (const [key, tile] of level.tiles) {
-      const [tx, ty] = key.split(',').map(Number) as [number, number]
-      const at = { minX: tx * side, minY: ty * side, maxX: (tx + 1) * side, maxY: (ty + 1) * side }
+      const at = boxOfTile(key, level)
       if (!overlap(at, box)) continue
       const x = e + a * at.minX + c * at.minY
       const y = f + b * at.minX + d * at.minY
@@ -198,4 +220,17 @@ function changedBoxes(before: readonly InkEntry[], after: readonly InkEntry[]): 
   })
   for (const { e } of old.values()) boxes.push(e.box)
   return boxes
+}
+
+/** Where a tile lies, px of the page. */
+function boxOfTile(key: string, { scale }: Level): Box {
+  const side = TILE / scale
+  const [tx, ty] = key.split(',').map(Number) as [number, number]
+  return { minX: tx * side, minY: ty * side, maxX: (tx + 1) * side, maxY: (ty + 1) * side }
+}
+
+/** Gives the memory of all tiles of a level back. */
+function giveBack({ tiles }: Level): void {
+  for (const { bitmap } of tiles.values()) bitmap?.close()
+  tiles.clear()
 }
