@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Edit, Recipe } from '#core/drawing/edits'
-import { applyEdit, changed, editBetween, walkOver } from '#core/drawing/edits'
+import { withLightSettled } from '#core/weight/light'
+import { applyEdit, changed, editBetween, underHand, walkOver } from '#core/drawing/edits'
 import type { History } from '#core/drawing/history'
 import { advance, emptyHistory } from '#core/drawing/history'
 import type { Drawing, Line } from '#core/drawing/model'
@@ -188,14 +189,15 @@ export const useDrawingStore = defineStore('drawing', () => {
     if (!drawing.value) return
     base ??= drawing.value
     changing.value = true
-    drawing.value = changed(base, recipe)
+    drawing.value = underHand(base, recipe)
   }
 
   /** Makes what `change` showed last a step of the history. */
   function finish(label: string): void {
     if (!base || !drawing.value) return
     const before = base
-    const after = drawing.value
+    // A light that follows edits falls once, when the hand lets go.
+    const after = withLightSettled(base, drawing.value)
     base = null
     changing.value = false
     drawing.value = before

@@ -1,7 +1,8 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import type { Line, Shape } from '#core/drawing/model'
 import { newId } from '#core/drawing/create'
-import { movedLine, movedShape } from '#core/drawing/move'
+import { copiedLines } from '#core/drawing/copies'
+import { movedShape } from '#core/drawing/move'
 import { openLineLayers, openLines, openSolidLayers, openSolids } from '#core/drawing/queries'
 import { flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
@@ -105,10 +106,8 @@ export function useHotkeys(to: {
   function paste(label: string): void {
     if (!copied.length && !copiedShapes.length) return
     const solids = copiedShapes.map(({ shape, layer }) => ({ layer, shape: { ...movedShape(shape, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() } }))
-    const fresh = copied.map(({ line, layer }) => ({
-      layer,
-      line: { ...movedLine(line, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() },
-    }))
+    const lines = copiedLines(copied.map((c) => c.line), { x: PASTE_OFFSET, y: PASTE_OFFSET }, store.lines)
+    const fresh = copied.map(({ layer }, i) => ({ layer, line: lines[i]! }))
     const placed: string[] = []
     const placedShapes: string[] = []
     store.edit(label, (draft) => {

@@ -22,10 +22,10 @@ export interface Edit {
 export type Recipe = (draft: Drawing) => void
 
 /** The drawing as `recipe` makes it; snips keep to the crossings that bound them, and a light that follows edits falls anew. */
-export function changed(drawing: Drawing, recipe: Recipe): Drawing {
-  const after = produce(drawing, (draft) => void recipe(draft as Drawing))
-  return withLightSettled(drawing, withSnipsSettled(drawing, after))
-}
+export const changed = (drawing: Drawing, recipe: Recipe): Drawing => withLightSettled(drawing, underHand(drawing, recipe))
+
+/** The drawing as it is to be seen while a hand drags: snips keep to their crossings, but the light waits for the hand to let go. */
+export const underHand = (drawing: Drawing, recipe: Recipe): Drawing => withSnipsSettled(drawing, produce(drawing, (draft) => void recipe(draft as Drawing)))
 
 /** The edit that leads from one drawing to the other; null when they are the same. */
 export function editBetween(before: Drawing, after: Drawing, label: string): Edit | null {

@@ -1,6 +1,7 @@
+import { carriedSnips } from './copies'
 import { newId } from './create'
 import { freeName } from './free-name'
-import type { Drawing, Layer, Line, Snip } from './model'
+import type { Drawing, Layer, Line } from './model'
 
 /** A copy of a layer and all in it under fresh ids; snips keep to the copies of the lines that bound them. */
 export function copiedLayer(layer: Layer, name: string): Layer {
@@ -9,9 +10,7 @@ export function copiedLayer(layer: Layer, name: string): Layer {
   const base = { ...layer, id: newId(), name }
   if (layer.kind === 'sketch') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
   if (layer.kind !== 'lines') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
-  const bound = (id: string | undefined): string | undefined => id && (ids.get(id) ?? id)
-  const snip = (s: Snip): Snip => ({ ...s, ...(s.fromBy && { fromBy: bound(s.fromBy) }), ...(s.toBy && { toBy: bound(s.toBy) }) })
-  const line = (l: Line): Line => ({ ...fresh(l), snips: l.snips.map(snip) })
+  const line = (l: Line): Line => ({ ...fresh(l), snips: carriedSnips(l.snips, ids) })
   return { ...base, kind: 'lines', items: layer.items.map(line) }
 }
 

@@ -63,6 +63,28 @@ export function withSnipsSettled(before: Drawing, after: Drawing): Drawing {
   }
 }
 
+/**
+ * A line whose snips end where the lines that bound them cross it now, the nearest place each. Bounds by lines of `apart`
+ * moved along with it and stay; one that has no crossing any more stays too, and follows nobody.
+ */
+export function boundAnew(line: Line, known: ReadonlyMap<string, Line>, apart: ReadonlySet<string>): Line {
+  if (!line.snips.length) return line
+  const found = (at: number, by: string | undefined): [at: number, by: string | undefined] => {
+    if (!by || apart.has(by)) return [at, by]
+    const places = known.has(by) ? placesAlong(line.path, known.get(by)!.path) : []
+    return places.length ? [nearestTo(at, places), by] : [at, undefined]
+  }
+  return {
+    ...line,
+    snips: line.snips.map((s): Snip => {
+      const [[from, fromBy], [to, toBy]] = [found(s.from, s.fromBy), found(s.to, s.toBy)]
+      return { from, to, ...(fromBy && { fromBy }), ...(toBy && { toBy }), ...(s.idle && { idle: s.idle }) }
+    }),
+  }
+}
+
+const nearestTo = (at: number, places: readonly number[]): number => places.reduce((best, p) => (Math.abs(p - at) < Math.abs(best - at) ? p : best))
+
 const hasSnips = (layer: Drawing['layers'][number]): boolean => layer.kind === 'lines' && layer.items.some((l) => l.snips.length > 0)
 
 const linesById = (drawing: Drawing): Map<string, Line> =>
@@ -98,5 +120,5 @@ function bound(at: number, by: string | undefined, old: Line, line: Line, was: R
   const before = oldOther ? placesAlong(old.path, oldOther.path) : []
   const number = before.findIndex((p) => Math.abs(p - at) < 1e-6)
   if (before.length === places.length && number >= 0) return places[number]!
-  return places.reduce((best, p) => (Math.abs(p - at) < Math.abs(best - at) ? p : best))
+  return nearestTo(at, places)
 }

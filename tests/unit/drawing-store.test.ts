@@ -100,6 +100,26 @@ describe('the open drawing', () => {
     expect(server.drawing).toEqual(store.drawing)
   })
 
+  it('a light that follows edits falls anew when the hand lets go, not on each move', async () => {
+    const store = useDrawingStore()
+    await store.open('d')
+    store.edit('Light', (d) => void (d.settings.light = { at: { x: -200, y: 100 }, strength: 1, softness: 0.6, live: true }))
+    const ring = (x: number): Line => ({ ...plainLine({ x, y: 0 }, { x: x + 100, y: 0 }, 6), path: { closed: true, nodes: [[x, 0], [x + 100, 0], [x + 100, 100], [x, 100]].map(([px, py]) => ({ at: { x: px!, y: py! }, in: null, out: null, joint: 'corner' as const })) } })
+    store.edit('Lay', (d) => void (d.layers[0]!.items as Line[]).push({ ...ring(0), id: 'moved' }, { ...ring(300), id: 'other' }))
+    const of = (id: string): Line => store.lines.find((l) => l.id === id)!
+    const [moved, other] = [of('moved'), of('other')]
+    expect(moved.weight.unlit).toBeDefined()
+    for (const x of [5, 40, 90]) {
+      store.change((d) => void (d.layers[0]!.items as Line[]).find((l) => l.id === 'moved')!.path.nodes.forEach((n) => void (n.at.y += x)))
+      expect(of('other')).toBe(other)
+      expect(of('moved').weight).toBe(moved.weight)
+    }
+    store.finish('Move')
+    expect(of('moved').weight).not.toEqual(moved.weight)
+    await store.undo()
+    expect(of('moved')).toEqual(moved)
+  })
+
   it('a step changes only the line that changed', async () => {
     const store = await openStore()
     addLine(store)

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { copiedLines } from '#core/drawing/copies'
 import { newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import { makeEdit } from '#core/drawing/edits'
 import type { Drawing, Line, LinesLayer, Path, Vec } from '#core/drawing/model'
@@ -27,6 +28,20 @@ const snipped = (lines: Line[], at: number): Drawing => {
   const drawing = drawingOf(lines)
   return edited(drawing, 'along', (l) => ({ ...l, snips: [stretchAround(l, lines, at)!] }))
 }
+
+describe('a snip of a copy', () => {
+  it('keeps to the copy of the line that bounds it, or to where that line crosses the copy', () => {
+    const drawing = snipped([along(), across(30), across(80)], 0.5)
+    const lines = (drawing.layers[0] as LinesLayer).items
+    const all = copiedLines(lines, { x: 10, y: 5 }, lines)
+    expect(all[0]!.snips).toEqual([{ from: expect.closeTo(0.3, 9) as number, to: expect.closeTo(0.8, 9) as number, fromBy: all[1]!.id, toBy: all[2]!.id }])
+    // Copied alone, it ends where the lines that stay cross it now; what crosses it no longer bounds nothing.
+    const [alone] = copiedLines([line(drawing, 'along')], { x: 10, y: 5 }, lines)
+    expect(alone!.snips).toEqual([{ from: expect.closeTo(0.2, 9) as number, to: expect.closeTo(0.7, 9) as number, fromBy: 'at 30', toBy: 'at 80' }])
+    const [away] = copiedLines([line(drawing, 'along')], { x: 10, y: 500 }, lines)
+    expect(away!.snips).toEqual([{ from: expect.closeTo(0.3, 9) as number, to: expect.closeTo(0.8, 9) as number }])
+  })
+})
 
 describe('a snip', () => {
   it('hides what lies beyond a crossing or between two, cut square where the line crosses', () => {

@@ -1,0 +1,22 @@
+import { newId } from './create'
+import type { Line, Snip, Vec } from './model'
+import { movedLine } from './move'
+import { boundAnew } from './snips'
+
+/** Snips whose bounds go along with lines that have other ids now. */
+export function carriedSnips(snips: readonly Snip[], ids: ReadonlyMap<string, string>): Snip[] {
+  const bound = (id: string): string => ids.get(id) ?? id
+  return snips.map((s) => ({ ...s, ...(s.fromBy && { fromBy: bound(s.fromBy) }), ...(s.toBy && { toBy: bound(s.toBy) }) }))
+}
+
+/**
+ * Copies of lines under fresh ids, moved by `d` px. Snips keep to the copies of the lines that bound them; those that lines
+ * outside of the copy bound end where these cross the copy, among `others`.
+ */
+export function copiedLines(lines: readonly Line[], d: Vec, others: readonly Line[]): Line[] {
+  const ids = new Map(lines.map((l) => [l.id, newId()]))
+  const copies = lines.map((l): Line => ({ ...movedLine(l, d), id: ids.get(l.id)!, snips: carriedSnips(l.snips, ids) }))
+  const known = new Map([...others, ...copies].map((l) => [l.id, l]))
+  const own = new Set(copies.map((c) => c.id))
+  return copies.map((c) => boundAnew(c, known, own))
+}
