@@ -4,7 +4,7 @@ import type { Cubic } from '../geometry/cubic'
 import type { Side, Strand } from './cell-strands'
 import { isSameStrand, strandsOfLoops } from './cell-strands'
 import type { Lattice } from './lattice'
-import { cellBox, cellOf, columnAt, keyOf, rowAt } from './lattice'
+import { cellBox, cellOf, keyOf, rangeOf } from './lattice'
 import type { Loop } from '../arrangement/loop'
 import { whole } from '../arrangement/loop'
 import { loopNearCell, nearBox, roundAbout } from './near-cell'
@@ -15,6 +15,9 @@ import { joinAcross } from './stitch'
 
 /** A gate is taken for the one beyond the side within so many grid steps. */
 const NEAR = 64
+
+/** A contour that reaches over more cells than this is not cut up. */
+const MOST_CELLS = 40_000
 
 /** A closed contour, its region on the left. */
 type Contour = readonly Cubic[]
@@ -54,6 +57,8 @@ export class LatticeUnion {
   private readonly closed = new Set<Ring>()
   /** Strands that belong to no ring yet. */
   private readonly loose = new Set<Strand>()
+  /** Contours too large for the cells: with one of them, all is united in one go. */
+  private readonly vast = new Set<Contour>()
   /** Sides at which cells could not be brought together. */
   private readonly torn = new Set<string>()
   private readonly known = new KnownPieces()
@@ -72,6 +77,7 @@ export class LatticeUnion {
   /** The union of these contours, whatever the last was of: its contours, the region on their left. Yields shares done. */
   *of(contours: readonly Contour[]): Generator<number, Cubic[][]> {
     this.exchange(contours)
+    if (this.vast.size) return resolveLoops(contours.map((c) => c.map(whole)), this.tolerance)
     const all = this.stale.size
     this.count.fresh = all
     // Whoever drops this between two cells leaves the rest to the next union.
@@ -104,6 +110,7 @@ export class LatticeUnion {
   /** Takes contours in and out of the cells; those in which anything changes are stale. */
   private exchange(contours: readonly Contour[]): void {
     const now = new Set(contours)
+    this.vast.clear()
     for (const [contour, views] of this.views) {
       if (now.has(contour)) continue
       this.views.delete(contour)
@@ -117,6 +124,10 @@ export class LatticeUnion {
     for (const contour of now) {
       if (this.views.has(contour)) continue
       const views = this.viewsOf(contour)
+      if (!views) {
+        this.vast.add(contour)
+        continue
+      }
       this.views.set(contour, views)
       for (const [key, view] of views) {
         this.stale.add(key)
@@ -127,13 +138,15 @@ export class LatticeUnion {
     }
   }
 
-  private viewsOf(contour: Contour): Map<number, View> {
+  /** What a contour is to each cell; null for one that reaches over more of them than make sense. */
+  private viewsOf(contour: Contour): Map<number, View> | null {
+    const range = rangeOf(this.lattice, boxOfCubics(contour))
+    if (!range || (range.right - range.left) * (range.below - range.above) > MOST_CELLS) return null
     const views = new Map<number, View>()
-    const box = boxOfCubics(contour)
     const { lattice } = this
     const isHole = areaOfCubics(contour) < 0
-    for (let i = columnAt(lattice, box.minX) - 1; i <= columnAt(lattice, box.maxX) + 1; i++) {
-      for (let j = rowAt(lattice, box.minY) - 1; j <= rowAt(lattice, box.maxY) + 1; j++) {
+    for (let i = range.left; i <= range.right; i++) {
+      for (let j = range.above; j <= range.below; j++) {
         const { loop, around } = loopNearCell(contour, nearBox(cellBox(lattice, i, j)))
         if (around || loop.length) views.set(keyOf(i, j), { contour, loop: loop.length ? loop : null, around, isHole })
       }

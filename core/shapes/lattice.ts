@@ -17,8 +17,8 @@ const ROWS = 2 ** 23
 /** A lattice of cells of `size` px. */
 export const latticeOf = (size: number): Lattice => ({ size, originX: -OFF * size, originY: (OFF - 1) * size })
 
-export const columnAt = (l: Lattice, x: number): number => Math.floor((x - l.originX) / l.size)
-export const rowAt = (l: Lattice, y: number): number => Math.floor((y - l.originY) / l.size)
+const columnAt = (l: Lattice, x: number): number => Math.floor((x - l.originX) / l.size)
+const rowAt = (l: Lattice, y: number): number => Math.floor((y - l.originY) / l.size)
 
 /** Where column `i` begins; neighbours ask for the same number and get the same place. */
 export const columnStart = (l: Lattice, i: number): number => l.originX + i * l.size
@@ -30,5 +30,8 @@ export const cellBox = (l: Lattice, i: number, j: number): Box => ({ minX: colum
 export const keyOf = (i: number, j: number): number => (i + FAR) * ROWS + (j + FAR)
 export const cellOf = (key: number): [column: number, row: number] => [Math.floor(key / ROWS) - FAR, (key % ROWS) - FAR]
 
-/** Whether all of a box has cells that can be told apart. */
-export const spans = (l: Lattice, { minX, minY, maxX, maxY }: Box): boolean => Math.max(-minX, -minY, maxX, maxY) < (FAR - 2) * l.size
+/** The columns and rows that a box reaches into, and one more on each side; null where they cannot be told apart any more. */
+export function rangeOf(l: Lattice, { minX, minY, maxX, maxY }: Box): { left: number; right: number; above: number; below: number } | null {
+  const range = { left: columnAt(l, minX) - 1, right: columnAt(l, maxX) + 1, above: rowAt(l, minY) - 1, below: rowAt(l, maxY) + 1 }
+  return Math.max(-range.left, range.right, -range.above, range.below) < FAR ? range : null
+}

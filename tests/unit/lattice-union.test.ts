@@ -76,6 +76,16 @@ describe('a union made cell by cell', () => {
     expect(union.count.fresh).toBeGreaterThan(2)
   })
 
+  it('takes what reaches over too many cells in one go, and goes on by cells without it', () => {
+    const slips = Array.from({ length: 8 }, (_, i) => outlineOf(slip(i), TOLERANCE)).flat()
+    const far = outlineOf({ ...slip(1), path: { nodes: [{ at: { x: -9000, y: -9000 }, in: null, out: null, joint: 'corner' }, { at: { x: 9000, y: 9000 }, in: null, out: null, joint: 'corner' }], closed: false } }, TOLERANCE)
+    const union = new LatticeUnion(latticeOf(20), TOLERANCE)
+    atOnce(union.of(slips))
+    const all = [...slips, ...far]
+    expect(areaOf(atOnce(union.of(all)))).toBeCloseTo(areaOf(resolveLoops(all.map((c) => c.map(whole)), TOLERANCE)), 6)
+    expect(atOnce(union.of(slips))).toEqual(fresh(slips, 20))
+  })
+
   it('goes round what lies all about a cell, holes and coincident outlines', () => {
     const ring = (r: number, back = false): Cubic[] => {
       const points = [[-r, -r], [r, -r], [r, r], [-r, r]].map(([x, y]) => ({ x: 200.13 + x!, y: 150.7 + y! }))
