@@ -1,5 +1,5 @@
 import { areaOfCubics } from '../geometry/area'
-import { boxOfCubics } from '../geometry/bounds'
+import { boxOfCubics, boxOfPoints } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import type { Side, Strand } from './cell-strands'
 import { isSameStrand, strandsOfLoops } from './cell-strands'
@@ -143,15 +143,35 @@ export class LatticeUnion {
     const range = rangeOf(this.lattice, boxOfCubics(contour))
     if (!range || (range.right - range.left) * (range.below - range.above) > MOST_CELLS) return null
     const views = new Map<number, View>()
-    const { lattice } = this
     const isHole = areaOfCubics(contour) < 0
-    for (let i = range.left; i <= range.right; i++) {
-      for (let j = range.above; j <= range.below; j++) {
-        const { loop, around } = loopNearCell(contour, nearBox(cellBox(lattice, i, j)))
-        if (around || loop.length) views.set(keyOf(i, j), { contour, loop: loop.length ? loop : null, around, isHole })
+    const near = this.cellsNear(contour)
+    if (!near) return null
+    for (let j = range.above; j <= range.below; j++) {
+      // From cell to cell with no curve between them, a contour goes round as often.
+      let last: number | null = null
+      for (let i = range.left; i <= range.right; i++) {
+        const key = keyOf(i, j)
+        const isFar = !near.has(key)
+        let around: number
+        let loop: Loop = []
+        if (isFar && last !== null) around = last
+        else ({ around, loop } = loopNearCell(contour, nearBox(cellBox(this.lattice, i, j))))
+        last = isFar ? around : null
+        if (around || loop.length) views.set(key, { contour, loop: loop.length ? loop : null, around, isHole })
       }
     }
     return views
+  }
+
+  /** The cells to which any curve of a contour may come near; null where these cannot be told apart. */
+  private cellsNear(contour: Contour): Set<number> | null {
+    const near = new Set<number>()
+    for (const { p0, p1, p2, p3 } of contour) {
+      const range = rangeOf(this.lattice, boxOfPoints([p0, p1, p2, p3]))
+      if (!range) return null
+      for (let i = range.left; i <= range.right; i++) for (let j = range.above; j <= range.below; j++) near.add(keyOf(i, j))
+    }
+    return near
   }
 
   /** Makes the strands of a cell anew; those that come out as they were stay. */
