@@ -220,7 +220,7 @@ export function useHotkeys(to: {
     if (typing(e) || e.altKey) return
     const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
     const command = e.ctrlKey || e.metaKey
-    const done = ownKeys(e) || to.hand.down(e) || (command ? withCommand(key, e.shiftKey) : to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey))
+    const done = (!command && ownKeys(e)) || to.hand.down(e) || (command ? withCommand(key, e.shiftKey) : to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey))
     if (done) e.preventDefault()
   }
 

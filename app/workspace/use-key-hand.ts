@@ -47,7 +47,7 @@ export function useKeyHand({ bench, markAt, marks, instrument, after }: KeyHandO
   const view = useViewStore()
   const hand = ref<{ at: Vec; pressed: boolean } | null>(null)
   const clicks = clickCounter()
-  /** The view as it was when the hand was there last, to come back to the same place. */
+  /** Where on the page it was put away, to be taken up there again. */
   let left: Vec | null = null
   /** Which of the places to take hold of it came to; -1 since it moved otherwise. */
   let grip = -1

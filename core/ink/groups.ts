@@ -1,6 +1,7 @@
 import Flatbush from 'flatbush'
 import type { Box } from '../geometry/bounds'
 import { boxOfCubic, overlap } from '../geometry/bounds'
+import type { Region } from './outlines'
 import type { Part } from './stack'
 
 /** Parts of one ink that can be united without changing what is seen; they are drawn where the first of them lies. */
@@ -48,11 +49,17 @@ function touch(a: Part, b: Part): boolean {
   const [p, q] = [a.region, b.region]
   if (!overlap(p.box, q.box)) return false
   if (holds(p.box, q.box) || holds(q.box, p.box)) return true
-  const boxes = q.contours.flat().map(boxOfCubic)
-  return p.contours.flat().some((c) => {
-    const box = boxOfCubic(c)
-    return boxes.some((o) => overlap(box, o))
-  })
+  const boxes = boxesOf(q)
+  return boxesOf(p).some((box) => overlap(box, q.box) && boxes.some((o) => overlap(box, o)))
+}
+
+/** Boxes of a region's curves, kept for as long as the region is. */
+const known = new WeakMap<Region, Box[]>()
+
+function boxesOf(region: Region): Box[] {
+  let boxes = known.get(region)
+  if (!boxes) known.set(region, (boxes = region.contours.flat().map(boxOfCubic)))
+  return boxes
 }
 
 const holds = (a: Box, b: Box): boolean => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY

@@ -32,8 +32,6 @@ export interface InkSession {
   readonly drawing: Drawing
   /** Follows an edit. */
   apply: (patches: readonly Patch[]) => void
-  /** Goes on with another state of the drawing; what is the same object in both is not worked out again. */
-  become: (drawing: Drawing) => void
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
   shapes: () => Generator<number, ShapesResult>
 }
@@ -73,10 +71,6 @@ class Session implements InkSession {
 
   apply(patches: readonly Patch[]): void {
     this.now = applyPatches(this.now, patches)
-  }
-
-  become(drawing: Drawing): void {
-    this.now = drawing
   }
 
   *shapes(): Generator<number, ShapesResult> {

@@ -269,5 +269,6 @@ export class LatticeUnion {
   }
 }
 
-/** Contours by where they begin: the same order whatever was made first. */
-const byPlace = (a: Contour, b: Contour): number => a[0]!.p0.x - b[0]!.p0.x || a[0]!.p0.y - b[0]!.p0.y || a.length - b.length
+/** Contours by where they begin and how they go on: the same order whatever was made first. */
+const byPlace = (a: Contour, b: Contour): number =>
+  a[0]!.p0.x - b[0]!.p0.x || a[0]!.p0.y - b[0]!.p0.y || a.length - b.length || a[0]!.p3.x - b[0]!.p3.x || a[0]!.p3.y - b[0]!.p3.y

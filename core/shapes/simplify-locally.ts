@@ -132,37 +132,37 @@ export class LocalSimplifier {
     if (chains) return chains
     const parts = chainsOf(contour, SHARES[0]! * this.tolerance, CORNER_ANGLE)
     // A contour without corners is drawn as a whole, so that it may become a circle.
-    chains = parts.length > 1 && parts[0]![0] !== contour[0] ? parts.map((p) => this.chainOf(p, false)) : this.chainsFrom(contour, parts)
+    chains = parts.length > 1 && parts[0]![0] !== contour[0] ? parts.map((p) => this.chainOf(p)) : this.chainsFrom(contour, parts)
     this.known.set(contour, chains)
     return chains
   }
 
   private chainsFrom(contour: readonly Cubic[], parts: Cubic[][]): readonly Chain[] {
     const circle = asCircle(contour, SHARES[0]! * this.tolerance)
-    if (!circle || circle.length >= contour.length) return parts.map((p) => this.chainOf(p, false))
+    if (!circle || circle.length >= contour.length) return parts.map((p) => this.chainOf(p))
     const deviation = deviationBetween(contour, circle, this.tolerance)
-    if (deviation > this.tolerance) return parts.map((p) => this.chainOf(p, false))
+    if (deviation > this.tolerance) return parts.map((p) => this.chainOf(p))
     return [{ before: contour, after: circle, deviation, box: boxOfCubics([...contour, ...circle]) }]
   }
 
-  private chainOf(before: Cubic[], closed: boolean): Chain {
+  private chainOf(before: Cubic[]): Chain {
     const first = before[0]!
     let known = this.byFirst.get(first)
     if (!known) this.byFirst.set(first, (known = []))
     const same = known.find((k) => isSameList(k.before, before))
     if (same) return same
-    const chain = this.drawn(before, closed)
+    const chain = this.drawn(before)
     known.push(chain)
     return chain
   }
 
-  private drawn(before: Cubic[], closed: boolean): Chain {
+  private drawn(before: Cubic[]): Chain {
     const { tolerance } = this
     for (const share of before.length > 1 ? SHARES : []) {
       const after = redrawChain(before, share * tolerance)
       if (after.length >= before.length) break
       const deviation = deviationBetween(before, after, tolerance)
-      if (deviation > tolerance || selfCrossings(after, closed).length) continue
+      if (deviation > tolerance || selfCrossings(after, false).length) continue
       return { before, after, deviation, box: boxOfCubics([...before, ...after]) }
     }
     return { before, after: before, deviation: 0, box: boxOfCubics(before) }

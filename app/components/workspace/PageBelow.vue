@@ -45,19 +45,18 @@ const sketches = computed(() => {
       })),
     )
 })
-
 </script>
 
 <template>
-    <div class="page absolute left-0 top-0 origin-top-left bg-paper" :style="pageStyle" />
-    <img
-      v-for="s in sketches"
-      :key="s.id"
-      :src="s.src"
-      :style="s.style"
-      class="pointer-events-none absolute left-0 top-0 max-w-none origin-top-left mix-blend-multiply select-none"
-      alt=""
-      draggable="false"
-      data-testid="sketch"
-    />
+  <div class="page absolute left-0 top-0 origin-top-left bg-paper" :style="pageStyle" />
+  <img
+    v-for="s in sketches"
+    :key="s.id"
+    :src="s.src"
+    :style="s.style"
+    class="pointer-events-none absolute left-0 top-0 max-w-none origin-top-left mix-blend-multiply select-none"
+    alt=""
+    draggable="false"
+    data-testid="sketch"
+  />
 </template>
