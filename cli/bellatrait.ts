@@ -2,6 +2,7 @@ import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'n
 import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import type { Shape } from '../core/drawing/model'
+import { settingsForPage, shapeSettingsOf } from '../core/drawing/fineness'
 import { parseSvg } from '../core/formats/svg/parse-svg'
 import { writeSvg } from '../core/formats/svg/write-svg'
 import { shapesOf } from '../core/ink/shapes-of'
@@ -9,14 +10,15 @@ import type { Speck, SpeckLimits } from '../core/shapes/specks'
 import { dropSpecks } from '../core/shapes/specks'
 
 const USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
-  [--tolerance 0.05] [--union] [--simplify T] [--specks AREA] [--slivers WIDTH] [--report FILE.json]
+  [--tolerance PX] [--union] [--simplify T] [--specks AREA] [--slivers WIDTH] [--report FILE.json]
 `
 
 interface Settings {
   inputs: string[]
   out: string | undefined
   outDir: string | undefined
-  tolerance: number
+  /** px; undefined for what suits the page. */
+  tolerance: number | undefined
   union: boolean
   simplify: number
   /** What is dropped: below this area, px squared, or this mean width, px. */
@@ -45,7 +47,7 @@ function readSettings(argv: string[]): Settings | string {
       options: {
         out: { type: 'string' },
         'out-dir': { type: 'string' },
-        tolerance: { type: 'string', default: '0.05' },
+        tolerance: { type: 'string' },
         union: { type: 'boolean', default: false },
         simplify: { type: 'string', default: '0' },
         specks: { type: 'string', default: '0' },
@@ -59,13 +61,13 @@ function readSettings(argv: string[]): Settings | string {
   const [command, ...inputs] = parsed.positionals
   const { out, union, report } = parsed.values
   const outDir = parsed.values['out-dir']
-  const tolerance = Number(parsed.values.tolerance)
+  const tolerance = parsed.values.tolerance === undefined ? undefined : Number(parsed.values.tolerance)
   const simplify = Number(parsed.values.simplify)
   const limits = { area: Number(parsed.values.specks), width: Number(parsed.values.slivers) }
   if (command !== 'expand') return 'The first word must be "expand".'
   if (!inputs.length) return 'Name at least one SVG file or folder.'
   if (!out === !outDir) return 'Name either --out or --out-dir.'
-  if (!(tolerance > 0 && tolerance < 1000)) return '--tolerance must be a positive number of pixels.'
+  if (tolerance !== undefined && !(tolerance > 0 && tolerance < 1000)) return '--tolerance must be a positive number of pixels.'
   if (!(simplify >= 0 && simplify < 1000)) return '--simplify must be a number of pixels, 0 or more.'
   if (!(limits.area >= 0 && limits.area < Infinity)) return '--specks must be an area in square pixels, 0 or more.'
   if (!(limits.width >= 0 && limits.width < Infinity)) return '--slivers must be a width in pixels, 0 or more.'
@@ -85,9 +87,9 @@ function filesOf(inputs: string[]): string[] {
 function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; dropped: Speck[]; warnings: string[]; failed: string[] } {
   const { drawing, warnings } = parseSvg(text)
   const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
-  const { union: unite, tolerance, simplify } = s
+  const { union: unite, tolerance = shapeSettingsOf(drawing).tolerance, simplify } = s
   const dropped: Speck[] = []
-  const derived = shapesOf({ ...drawing, settings: { ...drawing.settings, shapes: { unite, tolerance, simplify } } })
+  const derived = shapesOf({ ...drawing, settings: { ...drawing.settings, shapes: settingsForPage({ unite, tolerance, simplify }, drawing.page) } })
   const shapes = derived.shapes.map((shape) => {
     // What came as a fill stays as it is.
     if (!shape.from.length) return shape

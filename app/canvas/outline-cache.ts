@@ -1,12 +1,8 @@
 import type { Line } from '#core/drawing/model'
 import { expandLine } from '#core/outline/expand'
-import type { GeometryThread } from '~/workers/geometry-thread'
 import { Hang } from '~/workers/geometry-thread'
 import type { Outline } from '~/workers/outline'
 import { outlineOfShape } from '~/workers/outline'
-
-/** How far an outline on screen may lie from the true ink, px of the page. */
-export const SCREEN_TOLERANCE = 0.05
 
 /** Up to this many changed lines are expanded at once, in the frame; more go to the worker. */
 const AT_ONCE = 6
@@ -23,9 +19,21 @@ const LONGEST_LINE = 15_000
 /** So many lines are looked at in one go. */
 const LOOKED_AT = 4000
 
+/** What an outline cache works with. */
+export interface OutlineSource {
+  /** Outlines from the geometry worker; rejects with `Hang` when they take longer than `longest` ms. */
+  fetch: (lines: readonly Line[], longest: number) => Promise<Outline[]>
+  /** How far an outline may lie from the true ink, px of the page: that of the shapes, so that they are what was seen before. */
+  tolerance: () => number
+  /** The outline of a heavy line came later. */
+  late: () => void
+  /** A line takes so long that it is shown without ink. */
+  stuck: (line: Line) => void
+}
+
 /** Outlines of lines, kept as long as the line stays the same object. */
 export class OutlineCache {
-  private readonly known = new WeakMap<Line, Outline>()
+  private outlines = { tolerance: 0, known: new WeakMap<Line, Outline>() }
   /** By line id, the outline that was made last, whatever the line has become since. */
   private readonly latest = new Map<string, Outline>()
 
@@ -35,15 +43,13 @@ export class OutlineCache {
   private waiting = new Map<string, Line>()
   private busy = false
 
-  constructor(
-    private readonly worker: Pick<GeometryThread, 'within'>,
-    private readonly on: {
-      /** The outline of a heavy line came later. */
-      late: () => void
-      /** A line takes so long that it is shown without ink. */
-      stuck: (line: Line) => void
-    },
-  ) {}
+  constructor(private readonly source: OutlineSource) {}
+
+  private get known(): WeakMap<Line, Outline> {
+    const tolerance = this.source.tolerance()
+    if (this.outlines.tolerance !== tolerance) this.outlines = { tolerance, known: new WeakMap() }
+    return this.outlines.known
+  }
 
   get(line: Line): Outline | undefined {
     return this.known.get(line)
@@ -70,7 +76,7 @@ export class OutlineCache {
       return last
     }
     const start = performance.now()
-    const outline = expandHere(line)
+    const outline = expandHere(line, this.source.tolerance())
     if (performance.now() - start > HEAVY) this.heavy.add(line.id)
     this.keep(line, outline)
     return outline
@@ -83,7 +89,7 @@ export class OutlineCache {
       for (const [id, line] of this.waiting) {
         this.waiting.delete(id)
         await this.expandAlone(line)
-        this.on.late()
+        this.source.late()
       }
     } finally {
       this.busy = false
@@ -93,7 +99,7 @@ export class OutlineCache {
   /** Expands lines in the worker; should it hang, one by one, so that only the line that hangs it goes without ink. */
   private async expand(lines: readonly Line[]): Promise<void> {
     try {
-      const outlines = await this.worker.within(LONGEST_BATCH, (w) => w.expand([...lines], SCREEN_TOLERANCE))
+      const outlines = await this.source.fetch(lines, LONGEST_BATCH)
       lines.forEach((l, i) => this.keep(l, outlines[i]!))
     } catch (e) {
       if (!(e instanceof Hang)) throw e
@@ -104,14 +110,14 @@ export class OutlineCache {
   private async expandAlone(line: Line): Promise<void> {
     try {
       const start = performance.now()
-      const [outline] = await this.worker.within(LONGEST_LINE, (w) => w.expand([line], SCREEN_TOLERANCE))
+      const [outline] = await this.source.fetch([line], LONGEST_LINE)
       if (performance.now() - start < HEAVY / 2) this.heavy.delete(line.id)
       this.keep(line, outline!)
     } catch (e) {
       if (!(e instanceof Hang)) throw e
       this.heavy.add(line.id)
       this.keep(line, outlineOfShape({ id: line.id, ink: line.ink, from: [], contours: [] }))
-      this.on.stuck(line)
+      this.source.stuck(line)
     }
   }
 
@@ -140,10 +146,10 @@ export class OutlineCache {
   }
 }
 
-function expandHere(line: Line): Outline {
+function expandHere(line: Line, tolerance: number): Outline {
   const shape = { id: line.id, ink: line.ink, from: [] }
   try {
-    return outlineOfShape({ ...shape, contours: expandLine(line, { tolerance: SCREEN_TOLERANCE }) })
+    return outlineOfShape({ ...shape, contours: expandLine(line, { tolerance }) })
   } catch {
     return outlineOfShape({ ...shape, contours: [] })
   }

@@ -6,8 +6,8 @@ import { pathData } from '#core/geometry/path'
 import { coveredRegion } from '#core/shapes/cover'
 import type { Outline } from '~/workers/outline'
 import { outlineOfShape } from '~/workers/outline'
-import type { InkEntry } from '~/workers/raster.worker'
 import type { OutlineCache } from './outline-cache'
+import type { InkEntry } from './paint-stack'
 
 export const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 'opacity'> | null = null, cover: Path | null = null): InkEntry => ({
   id: o.id,

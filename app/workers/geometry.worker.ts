@@ -1,15 +1,14 @@
 import { expose } from 'comlink'
 import type { Drawing, Line, Shape } from '#core/drawing/model'
-import { writeSvg } from '#core/formats/svg/write-svg'
-import { expandLine } from '#core/outline/expand'
 import type { Patch } from '#core/drawing/patch'
+import { writeSvg } from '#core/formats/svg/write-svg'
 import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
 import { inTurns } from '#core/turns'
 import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
 import type { Outline } from './outline'
-import { outlineOfShape } from './outline'
+import { outlineOfRegion } from './outline'
 
 /** Lets messages in between two steps of long work, so that a newer request can stop it. */
 const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
@@ -19,15 +18,11 @@ let session: InkSession | null = null
 let sent = new SentContours()
 
 const geometry = {
-  /** Outlines of lines; a line that cannot be expanded has none. */
-  expand(lines: Line[], tolerance: number): Outline[] {
-    return lines.map((line) => {
-      try {
-        return outlineOfShape({ id: line.id, ink: line.ink, from: [], contours: expandLine(line, { tolerance }) })
-      } catch {
-        return outlineOfShape({ id: line.id, ink: line.ink, from: [], contours: [] })
-      }
-    })
+  /** Outlines of lines of the drawing, by their ids, and of lines that are not in it, as they are given. A line that cannot be expanded has an empty one. */
+  outlines(lines: (string | Line)[]): Outline[] {
+    const { drawing, outlineOf } = session!
+    const known = new Map(drawing.layers.flatMap((l) => (l.kind === 'lines' ? l.items.map((i) => [i.id, i] as const) : [])))
+    return lines.map((l) => (typeof l === 'string' ? known.get(l)! : l)).map((line) => outlineOfRegion(line, outlineOf(line)))
   },
 
   /** Takes up a drawing: what follows from it is kept from now on. */

@@ -1,7 +1,9 @@
-import type { Shape } from '#core/drawing/model'
+import type { Line, Shape } from '#core/drawing/model'
 import type { Box } from '#core/geometry/bounds'
 import { boxOfCubics, emptyBox, uniteBoxes } from '#core/geometry/bounds'
+import { toPaths } from '#core/arrangement/contours'
 import { cubicsOfPath, pathData } from '#core/geometry/path'
+import type { Failure, Region } from '#core/ink/outlines'
 import type { Contour } from './contour-book'
 
 /** An expanded outline ready for drawing: path data, bounds, and what it is filled with. */
@@ -22,6 +24,10 @@ export function outlineOfShape(shape: Shape): Outline {
     nodes: shape.contours.reduce((n, c) => n + c.nodes.length, 0),
   }
 }
+
+/** The outline of a line whose ink is worked out; an empty one where it cannot be. */
+export const outlineOfRegion = ({ id, ink }: Line, region: Region | Failure): Outline =>
+  outlineOfShape({ id, ink, from: [], contours: 'message' in region ? [] : toPaths(region.contours) })
 
 /** The outline of a shape whose contours are ready. */
 export const outlineOfContours = (shape: Shape, contours: readonly Contour[]): Outline => ({

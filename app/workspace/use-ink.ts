@@ -3,10 +3,12 @@ import { proxy, wrap } from 'comlink'
 import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
 import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
 import type { Drawing, Line } from '#core/drawing/model'
+import { shapeSettingsOf } from '#core/drawing/fineness'
 import { patchesBetween } from '#core/drawing/patch'
 import { isSeen } from '#core/drawing/queries'
 import type { ShapesResult } from '#core/ink/open-ink'
 import { OutlineCache } from '~/canvas/outline-cache'
+import type { InkEntry } from '~/canvas/paint-stack'
 import { entryOf, Stacker } from '~/canvas/stacker'
 import { useDrawingStore } from '~/stores/drawing'
 import { changedBesides, findLine } from '~/stores/find'
@@ -15,8 +17,9 @@ import { useViewStore } from '~/stores/view'
 import { HeldContours } from '~/workers/contour-book'
 import { GeometryThread, Hang } from '~/workers/geometry-thread'
 import type { GeometryWorker } from '~/workers/geometry.worker'
+import type { Outline } from '~/workers/outline'
 import { outlineOfContours } from '~/workers/outline'
-import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
+import type { RasterWorker } from '~/workers/raster.worker'
 
 /** The ink of the open drawing: its outlines, the stack on screen, the shapes, and the workers behind them. */
 export interface Ink {
@@ -56,7 +59,7 @@ export function provideInk(): Ink {
   const raster = wrap<RasterWorker>(rasterThread)
   /** Counts outlines of heavy lines that came after their frame. */
   const late = ref(0)
-  const cache = new OutlineCache(geometry, { late: () => late.value++, stuck: tellStuck })
+  const cache = new OutlineCache({ fetch: fetchOutlines, tolerance: () => (store.drawing ? shapeSettingsOf(store.drawing).tolerance : 1), late: () => late.value++, stuck: tellStuck })
   const stack = shallowRef<InkEntry[]>([])
   const shapes = shallowRef<ShapesResult | null>(null)
   const shapesOf = shallowRef<Drawing | null>(null)
@@ -90,6 +93,14 @@ export function provideInk(): Ink {
       stack.value = stacker.linesOf(drawing, (l) => isSeen(l, view.alone))
     })
     turn = from + came
+  }
+
+  /** Outlines of lines as they are now: those of the drawing are there already, others go along. */
+  function fetchOutlines(lines: readonly Line[], longest: number): Promise<Outline[]> {
+    return geometry.within(longest, (worker) => {
+      follow(worker, store.drawing!)
+      return worker.outlines(lines.map((l) => (findLine(store.drawing!, l.id)?.line === l ? l.id : l)))
+    })
   }
 
   /** Brings the drawing in the worker up to date: an edit goes there as patches. */

@@ -189,9 +189,9 @@ export interface Page {
 /** How lines become shapes; the shapes themselves are always recomputed from the lines. */
 export interface ShapeSettings {
   unite: boolean
-  /** How far an expanded outline may lie from the true ink, px. */
+  /** How far an expanded outline may lie from the true ink, px of the usual page, whose longer side is 720 px. */
   tolerance: number
-  /** How far a simplified outline may lie from the expanded one, px; 0 leaves it alone. */
+  /** How far a simplified outline may lie from the expanded one, px of the usual page; 0 leaves it alone. */
   simplify: number
 }
 

@@ -245,8 +245,8 @@ export const drawingSchema = yup
         shapes: yup
           .object({
             unite: yup.boolean().strict().required(),
-            tolerance: number().min(0.001).max(10),
-            simplify: number().min(0).max(50),
+            tolerance: number().min(1e-6).max(1e4),
+            simplify: number().min(0).max(1e5),
           })
           .required()
           .strict(),

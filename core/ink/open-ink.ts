@@ -1,6 +1,7 @@
-import type { Drawing, Path, Shape } from '../drawing/model'
+import type { Drawing, Line, Path, Shape } from '../drawing/model'
 import type { Patch } from '../drawing/patch'
 import { applyPatches } from '../drawing/patch'
+import { shapeSettingsOf } from '../drawing/fineness'
 import type { Cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import { latticeOf } from '../shapes/lattice'
@@ -32,6 +33,8 @@ export interface InkSession {
   readonly drawing: Drawing
   /** Follows an edit. */
   apply: (patches: readonly Patch[]) => void
+  /** The ink of a line or solid, as the drawing's tolerance has it; what is asked for here is there when shapes are made. */
+  outlineOf: (item: Line | Shape) => Region | Failure
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
   shapes: () => Generator<number, ShapesResult>
 }
@@ -76,9 +79,8 @@ class Session implements InkSession {
   *shapes(): Generator<number, ShapesResult> {
     const drawing = this.now
     if (this.last && isSame(this.last.drawing, drawing)) return this.last.result
-    const { unite, tolerance, simplify } = drawing.settings.shapes
-    if (this.outlines?.tolerance !== tolerance) this.outlines = { tolerance, stage: new Outlines(tolerance) }
-    const { parts, failed } = yield* scaled(stackOf(drawing, this.outlines.stage), 0, OUTLINED)
+    const { unite, simplify } = shapeSettingsOf(drawing)
+    const { parts, failed } = yield* scaled(stackOf(drawing, this.outlinesNow()), 0, OUTLINED)
     const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
     const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, failed }
     if (unite) this.keepStagesOf(groups, drawing, parts.length)
@@ -100,9 +102,17 @@ class Session implements InkSession {
     return answer
   }
 
+  readonly outlineOf = (item: Line | Shape): Region | Failure => this.outlinesNow().of(item)
+
+  private outlinesNow(): Outlines {
+    const { tolerance } = shapeSettingsOf(this.now)
+    if (this.outlines?.tolerance !== tolerance) this.outlines = { tolerance, stage: new Outlines(tolerance) }
+    return this.outlines.stage
+  }
+
   /** The stages of each group, its union on the lattice that suits the page and the number of parts. */
   private keepStagesOf(groups: readonly Group[], { page, settings }: Drawing, parts: number): void {
-    const { tolerance, simplify } = settings.shapes
+    const { tolerance, simplify } = shapeSettingsOf({ page, settings })
     const cells = Math.min(MOST_CELLS, 2 ** Math.max(1, Math.round(Math.log2(CELLS * Math.sqrt(parts) + 1))))
     const size = Math.max(page.width, page.height) / cells
     const key = `${size} ${tolerance} ${simplify}`

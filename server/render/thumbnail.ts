@@ -1,4 +1,5 @@
 import type { Drawing } from '../../core/drawing/model'
+import { settingsForPage } from '../../core/drawing/fineness'
 import { writeSvg } from '../../core/formats/svg/write-svg'
 import { shapesOf } from '../../core/ink/shapes-of'
 
@@ -11,7 +12,7 @@ const TOLERANCE = 0.3
 /** A drawing as a small SVG: the real outlines, as fine as can be seen at the size of a card. */
 export function drawThumbnail(drawing: Drawing): string {
   const { page } = drawing
-  const tolerance = Math.min(10, Math.max(0.001, (TOLERANCE * Math.max(page.width, page.height)) / SIZE))
-  const { shapes } = shapesOf({ ...drawing, settings: { shapes: { unite: false, tolerance, simplify: 0 } } })
+  const tolerance = (TOLERANCE * Math.max(page.width, page.height)) / SIZE
+  const { shapes } = shapesOf({ ...drawing, settings: { shapes: settingsForPage({ unite: false, tolerance, simplify: 0 }, page) } })
   return writeSvg(drawing, { content: 'outlines', shapes })
 }

@@ -1,7 +1,8 @@
 import type { Remote } from 'comlink'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { InkEntry, RasterWorker } from '~/workers/raster.worker'
+import type { RasterWorker } from '~/workers/raster.worker'
 import { InkRaster } from '~/canvas/ink-raster'
+import type { InkEntry } from '~/canvas/paint-stack'
 import { TILE } from '~/canvas/tile'
 
 /** A worker that answers when it is told to, and counts the pictures that nobody gave back. */

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Line, Vec } from '#core/drawing/model'
-import { colourOf } from '#core/formats/svg/write-svg'
 import { InkRaster } from '~/canvas/ink-raster'
 import type { Mark } from '~/canvas/marks'
 import { MarksLayer } from '~/canvas/marks-layer'
-import { matrixOf, toPage } from '~/canvas/viewport'
+import type { InkEntry } from '~/canvas/paint-stack'
+import { coverOf, paintStack } from '~/canvas/paint-stack'
+import { entryOf } from '~/canvas/stacker'
+import { boxInView, matrixOf, toPage } from '~/canvas/viewport'
 import CompareOverlay from './CompareOverlay.vue'
 import KeyHandTip from './KeyHandTip.vue'
 import PageBelow from './PageBelow.vue'
@@ -38,7 +40,7 @@ const compare = useCompareStore()
 const ink = useInk()
 
 /** What is scraped away shows so until the hand lets go. */
-const PAPER = '#fffdf8e0'
+const SCRAPED = '#fffdf8e0'
 
 const root = ref<HTMLDivElement>()
 const tiles = ref<HTMLCanvasElement>()
@@ -124,35 +126,28 @@ function drawOver(): void {
     ctx.setTransform(...matrixOf(view.viewport, window.devicePixelRatio))
     const fresh = instrument.value?.freshInk?.()
     const ids = new Set(liveIds.value)
-    drawLive(ctx, [...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)).map(trial.shown)])
-    if (fresh) fill(ctx, fresh, instrument.value?.scrapes ? PAPER : colourOf(store.drawing, fresh.ink))
+    paintStack(ctx, liveStack([...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)).map(trial.shown)]), { box: boxInView(view.viewport, view.size) })
+    if (fresh) paintStack(ctx, [{ ...entryOf(ink.cache.now(fresh), store.drawing), ...(instrument.value?.scrapes && { colour: SCRAPED }) }], { box: boxInView(view.viewport, view.size) })
   }
   marksLayer?.render(allMarks(), view.viewport)
   view.hint = instrument.value?.hint() ?? ''
 }
 
-function fill(ctx: CanvasRenderingContext2D, line: Line, colour: string): void {
-  ctx.fillStyle = colour
-  ctx.fill(new Path2D(ink.cache.now(line).data), 'nonzero')
-}
-
-/** Draws lines in the order of the stack, less what the lines above them cover. */
-function drawLive(ctx: CanvasRenderingContext2D, lines: readonly Line[]): void {
+/** The stack of `lines` as they are under the hand, in their order, with what covers them. */
+function liveStack(lines: readonly Line[]): InkEntry[] {
   const left = new Map(lines.map((l) => [l.id, l]))
-  const draw = (line: Line): void => fill(ctx, line, colourOf(store.drawing!, line.ink))
-  for (const { id, cover, opacity } of ink.stack.value) {
-    if (cover) {
-      ctx.globalCompositeOperation = 'destination-out'
-      ctx.fill(new Path2D(cover), 'nonzero')
-      ctx.globalCompositeOperation = 'source-over'
-    }
-    const line = left.get(id)
-    ctx.globalAlpha = opacity
-    if (line) draw(line)
-    ctx.globalAlpha = 1
-    left.delete(id)
+  const entry = (line: Line, was?: InkEntry): InkEntry => {
+    const now = entryOf(ink.cache.now(line), store.drawing!)
+    return was ? { ...now, layer: was.layer, opacity: was.opacity } : now
   }
-  left.forEach(draw)
+  const out: InkEntry[] = []
+  for (const e of ink.stack.value) {
+    const line = left.get(e.id)
+    left.delete(e.id)
+    if (line) out.push(entry(line, e))
+    else if (e.cover) out.push(coverOf(e))
+  }
+  return [...out, ...[...left.values()].map((l) => entry(l))]
 }
 
 function allMarks(): Mark[] {

@@ -1,15 +1,13 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { colourOf } from '#core/formats/svg/write-svg'
-import type { Drawing, Line, Path } from '#core/drawing/model'
-import { pathData } from '#core/geometry/path'
-import { coveredRegion } from '#core/shapes/cover'
+import type { Drawing } from '#core/drawing/model'
 import { PAPER } from '~/canvas/mark-look'
-import { matrixOf } from '~/canvas/viewport'
+import { paintStack } from '~/canvas/paint-stack'
+import { Stacker } from '~/canvas/stacker'
+import { boxInView, matrixOf } from '~/canvas/viewport'
 import { useCompareStore } from '~/stores/compare'
 import { useViewStore } from '~/stores/view'
 import { useInk } from '~/workspace/use-ink'
-import { outlineOfShape } from '~/workers/outline'
 
 /** Other moments of the drawing laid over it: one of them while a key is held, or two with a wipe between them. */
 const compare = useCompareStore()
@@ -67,30 +65,17 @@ function pictureOf(drawing: Drawing, width: number, height: number, k: number): 
   ctx.setTransform(...matrixOf(view.viewport, k))
   ctx.fillStyle = PAPER
   ctx.fillRect(0, 0, drawing.page.width, drawing.page.height)
-  for (const layer of drawing.layers) {
-    if (!layer.visible || layer.kind === 'sketch') continue
-    ctx.globalAlpha = layer.opacity
-    for (const item of layer.items) {
-      const cover = 'path' in item && coveredRegion(item)
-      if (cover) paintOver(ctx, cover)
-      const outline = 'path' in item ? ink.cache.get(item as Line) : outlineOfShape(item)
-      ctx.fillStyle = colourOf(drawing, item.ink)
-      if (outline) ctx.fill(new Path2D(outline.data), 'nonzero')
-    }
-  }
+  const inked = new OffscreenCanvas(width, height)
+  const on = inked.getContext('2d')!
+  on.setTransform(ctx.getTransform())
+  paintStack(on, new Stacker(ink.cache, (l) => l).linesOf(drawing, () => true), { box: boxInView(view.viewport, view.size) })
+  ctx.resetTransform()
+  ctx.drawImage(inked, 0, 0)
   return picture
 }
 
-/** Hides what a line covers of what was drawn before it. */
-function paintOver(ctx: CanvasRenderingContext2D, region: Path): void {
-  const { globalAlpha } = ctx
-  ctx.globalAlpha = 1
-  ctx.fillStyle = PAPER
-  ctx.fill(new Path2D(pathData(region, 4)), 'nonzero')
-  ctx.globalAlpha = globalAlpha
-}
-
-watch(() => [compare.shown?.left, compare.shown?.right], () => void draw(), { flush: 'post' })
+// Outlines of lines that are slow come after all others.
+watch(() => [compare.shown?.left, compare.shown?.right, ink.late.value], () => ((kept = new Map()), void draw()), { flush: 'post' })
 watch(() => [compare.wipe, view.viewport, view.size], show, { flush: 'post' })
 onMounted(() => void draw())
 onBeforeUnmount(() => (round = -1))

@@ -1,8 +1,10 @@
 import type { Drawing, Layer, Line, Path, Shape, SketchLayer, Vec } from '../../drawing/model'
+import { perUsualPx } from '../../drawing/fineness'
 import { pathData, short } from '../../geometry/path'
 
 export const BT_NAMESPACE = 'urn:bellatrait:1'
 
+/** Decimals of outlines on the usual page; smaller pages have more, so that they print as finely. */
 const OUTLINE_DIGITS = 3
 
 /** The arriving handle of an open path's first node and the leaving one of its last. */
@@ -31,7 +33,8 @@ export function writeSvg(drawing: Drawing, options: SvgOptions): string {
     `<title>${escape(drawing.name)}</title>`,
   ]
   if (options.content === 'outlines') {
-    for (const shape of options.shapes) out.push(filled(shape, drawing, OUTLINE_DIGITS))
+    const digits = Math.max(OUTLINE_DIGITS, Math.ceil(OUTLINE_DIGITS - Math.log10(perUsualPx(page))))
+    for (const shape of options.shapes) out.push(filled(shape, drawing, digits))
   } else {
     for (const layer of drawing.layers) out.push(...group(layer, drawing))
   }

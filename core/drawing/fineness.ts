@@ -1,0 +1,20 @@
+import { defaultPage } from './create'
+import type { Drawing, Page, ShapeSettings } from './model'
+
+const longerSide = ({ width, height }: Pick<Page, 'width' | 'height'>): number => Math.max(width, height)
+
+/** Px of this page for each px of the usual page, which lengths of settings are meant on: print both at one size, and they look alike. */
+export const perUsualPx = (page: Pick<Page, 'width' | 'height'>): number => longerSide(page) / longerSide(defaultPage())
+
+/** How a drawing's shapes are made, with lengths in px of its own page. */
+export function shapeSettingsOf({ page, settings }: Pick<Drawing, 'page' | 'settings'>): ShapeSettings {
+  const k = perUsualPx(page)
+  const { unite, tolerance, simplify } = settings.shapes
+  return { unite, tolerance: tolerance * k, simplify: simplify * k }
+}
+
+/** The settings that give these lengths, px of the drawing's own page. */
+export function settingsForPage({ unite, tolerance, simplify }: ShapeSettings, page: Pick<Page, 'width' | 'height'>): ShapeSettings {
+  const k = perUsualPx(page)
+  return { unite, tolerance: tolerance / k, simplify: simplify / k }
+}
