@@ -42,6 +42,7 @@ export async function handRows(): Promise<HandRow[]> {
       await measured(page, 'the chord of a bow, drawn to places', 'Bow', wave(120, 3)),
       await measured(page, 'a blot', 'Blot', wave(120, 3)),
       ...(await weightRows(page)),
+      ...(await shapesRows(page)),
     ]
   } finally {
     await browser.close()
@@ -56,6 +57,48 @@ async function weightRows(page: Page): Promise<HandRow[]> {
   const stop = Array.from({ length: 240 }, (_, i): [number, number] => [460, 330 + 14 * Math.sin(i / 12)])
   const light = Array.from({ length: 240 }, (_, i): [number, number] => [500 + 330 * Math.cos(i / 40), 310 + 240 * Math.sin(i / 40)])
   return [await measured(page, 'a width stop, dragged across', 'Caliper', stop), await measured(page, 'the light, dragged over all of them', 'Light', light)]
+}
+
+const DRAGS = 24
+
+/** With Shapes open: from letting a node of a line go to the new count of nodes, and to the last tile of its ink. */
+async function shapesRows(page: Page): Promise<HandRow[]> {
+  await page.keyboard.press('4')
+  await page.getByTestId('nodes-after').waitFor({ timeout: 120_000 })
+  await page.waitForTimeout(3000)
+  await page.getByTestId('tray').getByRole('button', { name: /^\w Nodes/ }).click()
+  await page.evaluate(() => {
+    const times: [number, number][] = []
+    Object.assign(window, { shapeTimes: times })
+    let let_go = 0
+    let told = 0
+    let drawn = 0
+    const tiles = document.querySelector('[data-testid=canvas] canvas')!
+    const { drawImage } = CanvasRenderingContext2D.prototype
+    CanvasRenderingContext2D.prototype.drawImage = function (this: CanvasRenderingContext2D, ...a: unknown[]) {
+      if (this.canvas === tiles) drawn = performance.now()
+      Reflect.apply(drawImage, this, a)
+    }
+    new MutationObserver(() => (told = told || performance.now())).observe(document.querySelector('[data-testid=shape-numbers]')!, { subtree: true, characterData: true, childList: true })
+    window.addEventListener('pointerup', (e) => {
+      let_go = e.timeStamp
+      told = drawn = 0
+      setTimeout(() => times.push([told - let_go, drawn - let_go]), 1500)
+    }, { capture: true })
+  })
+  for (let i = 0; i < DRAGS; i++) {
+    const x = 250 + (i % 6) * 95
+    const y = 180 + Math.floor(i / 6) * 80
+    await page.mouse.click(x, y)
+    await page.waitForTimeout(700)
+    await page.mouse.move(x + 3, y + 3)
+    await page.mouse.down()
+    for (let k = 1; k <= 6; k++) await page.mouse.move(x + 3 + k * 2, y + 3 + k)
+    await page.mouse.up()
+    await page.waitForTimeout(1700)
+  }
+  const times = (await page.evaluate(() => (window as unknown as { shapeTimes: [number, number][] }).shapeTimes)).filter(([told, drawn]) => told > 0 && drawn > 0)
+  return [{ work: 'with Shapes open, a line changed: the count, and the ink', samples: times.length, drawing: spread(times.map((t) => t[0])), whole: spread(times.map((t) => t[1])) }]
 }
 
 async function openCrowded(page: Page): Promise<void> {

@@ -1,8 +1,9 @@
 import type { Remote } from 'comlink'
 import type { Box } from '#core/geometry/bounds'
-import { overlap } from '#core/geometry/bounds'
+import { overlap, uniteBoxes } from '#core/geometry/bounds'
 import type { RasterWorker } from '~/workers/raster.worker'
-import type { InkEntry } from './paint-stack'
+import { SentOnce } from '~/workers/sent-once'
+import type { InkEntry, InkPart } from './paint-stack'
 import { GUTTER, TILE } from './tile'
 import type { Viewport } from './viewport'
 import { boxInView, matrixOf } from './viewport'
@@ -13,10 +14,13 @@ const SPARE_TILES = 24
 /** How long the hand must rest before a new zoom is drawn sharply, ms. */
 const REST = 70
 
+/** Boxes that changed in a tile, past which all that they span counts as one. */
+const MOST_BOXES = 16
+
 interface Tile {
   bitmap: ImageBitmap | null
-  /** Redrawn since: the old bitmap shows until the new one is there. */
-  stale: boolean
+  /** What changed in it since, page px: the old bitmap shows until the new one is there. */
+  changed: readonly Box[]
 }
 
 /** A tile that the worker was asked for. */
@@ -42,6 +46,7 @@ export class InkRaster {
   private readonly asking = new Map<string, Asked>()
   private stack: readonly InkEntry[] = []
   private waiting: (() => void)[] = []
+  private readonly sent = new SentOnce<InkPart>()
 
   constructor(
     private readonly canvas: HTMLCanvasElement,
@@ -73,7 +78,12 @@ export class InkRaster {
     const boxes = changedBoxes(this.stack, entries)
     const known = new Set(this.stack)
     this.stack = entries
-    void this.worker.setStack(entries.map((e) => e.id), entries.filter((e) => !known.has(e)))
+    const { numbers, fresh } = this.sent.tell(entries.flatMap((e) => e.parts))
+    void this.worker.setStack(
+      entries.map((e) => ({ id: e.id, parts: e.parts.length })),
+      entries.filter((e) => !known.has(e)).map((e) => ({ ...e, parts: [] })),
+      { numbers, fresh: fresh.map(([n, { data, box }]) => [n, { data, box }]) },
+    )
     this.spoil(boxes)
   }
 
@@ -109,10 +119,13 @@ export class InkRaster {
 
   private spoil(boxes: readonly Box[]): void {
     if (!boxes.length) return
-    const isTouched = (key: string): boolean => boxes.some((b) => overlap(b, boxOfTile(key, this.level)))
-    for (const [key, tile] of this.level.tiles) if (!tile.stale && isTouched(key)) tile.stale = true
+    const touching = (key: string): Box[] => boxes.filter((b) => overlap(b, boxOfTile(key, this.level)))
+    for (const [key, tile] of this.level.tiles) {
+      const changed = [...tile.changed, ...touching(key)]
+      tile.changed = changed.length > MOST_BOXES ? [changed.reduce(uniteBoxes)] : changed
+    }
     // Tiles under way that nothing changed in are as good as they were.
-    for (const key of this.asking.keys()) if (isTouched(key)) this.asking.delete(key)
+    for (const key of this.asking.keys()) if (touching(key).length) this.asking.delete(key)
     this.fill()
   }
 
@@ -133,18 +146,18 @@ export class InkRaster {
     if (level.scale === 0 || level.scale !== this.scale) return
     for (const key of this.visibleKeys(level)) {
       const tile = level.tiles.get(key)
-      if ((tile && !tile.stale) || this.asking.has(key)) continue
+      if ((tile && !tile.changed.length) || this.asking.has(key)) continue
       const asked = Symbol(key)
       this.asking.set(key, asked)
       const [tx, ty] = key.split(',').map(Number) as [number, number]
-      void this.worker.tile(level.scale, tx, ty).then((bitmap) => {
+      void this.worker.tile(level.scale, tx, ty, tile ? tile.changed : null).then((bitmap) => {
         if (this.asking.get(key) !== asked) {
           bitmap?.close()
           return
         }
         level.tiles.get(key)?.bitmap?.close()
         level.tiles.delete(key)
-        level.tiles.set(key, { bitmap, stale: false })
+        level.tiles.set(key, { bitmap, changed: [] })
         this.asking.delete(key)
         this.settle()
         this.draw()
@@ -215,13 +228,23 @@ function changedBoxes(before: readonly InkEntry[], after: readonly InkEntry[]): 
   after.forEach((e, i) => {
     const was = old.get(e.id)
     old.delete(e.id)
-    if (was && (was.e === e || (was.e.data === e.data && was.e.colour === e.colour && was.e.cover === e.cover && was.e.opacity === e.opacity)) && (was.i === i || before.length !== after.length)) return
+    if (was && (was.i === i || before.length !== after.length)) {
+      if (was.e === e || (sameLook(was.e, e) && sameParts(was.e, e))) return
+      if (e.version?.changed && e.version.before === was.e.version?.now && sameLook(was.e, e)) {
+        boxes.push(...e.version.changed)
+        return
+      }
+    }
     boxes.push(e.box)
     if (was) boxes.push(was.e.box)
   })
   for (const { e } of old.values()) boxes.push(e.box)
   return boxes
 }
+
+const sameLook = (a: InkEntry, b: InkEntry): boolean => a.colour === b.colour && a.cover?.data === b.cover?.data && a.opacity === b.opacity
+
+const sameParts = (a: InkEntry, b: InkEntry): boolean => a.parts.length === b.parts.length && a.parts.every((p, i) => p === b.parts[i] || p.data === b.parts[i]!.data)
 
 /** Where a tile lies, px of the page. */
 function boxOfTile(key: string, { scale }: Level): Box {

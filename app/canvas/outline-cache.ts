@@ -2,7 +2,7 @@ import type { Line } from '#core/drawing/model'
 import { expandLine } from '#core/outline/expand'
 import { Hang } from '~/workers/geometry-thread'
 import type { Outline } from '~/workers/outline'
-import { outlineOfShape } from '~/workers/outline'
+import { outlineOfContours } from '~/workers/outline'
 
 /** Up to this many changed lines are expanded at once, in the frame; more go to the worker. */
 const AT_ONCE = 6
@@ -116,7 +116,7 @@ export class OutlineCache {
     } catch (e) {
       if (!(e instanceof Hang)) throw e
       this.heavy.add(line.id)
-      this.keep(line, outlineOfShape({ id: line.id, ink: line.ink, from: [], contours: [] }))
+      this.keep(line, outlineOfContours(line, []))
       this.source.stuck(line)
     }
   }
@@ -147,10 +147,9 @@ export class OutlineCache {
 }
 
 function expandHere(line: Line, tolerance: number): Outline {
-  const shape = { id: line.id, ink: line.ink, from: [] }
   try {
-    return outlineOfShape({ ...shape, contours: expandLine(line, { tolerance }) })
+    return outlineOfContours(line, expandLine(line, { tolerance }))
   } catch {
-    return outlineOfShape({ ...shape, contours: [] })
+    return outlineOfContours(line, [])
   }
 }

@@ -1,22 +1,30 @@
 import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
 
+/** Path data of some of an outline's contours, and their bounds, page px. */
+export interface InkPart {
+  data: string
+  box: Box
+}
+
 /** Something of one ink in the stack, ready for drawing. */
 export interface InkEntry {
   id: string
   colour: string
-  /** Path data of its outline; '' for none. */
-  data: string
+  /** Its outline; none for what has no ink. */
+  parts: readonly InkPart[]
   box: Box
-  /** Path data of a region in which it hides what lies behind it; '' for none. */
-  cover: string
+  /** A region in which it hides what lies behind it. */
+  cover: InkPart | null
   /** Entries of one layer are dimmed together; 0 leaves them out but where all is drawn. */
   layer: string
   opacity: number
+  /** The version of a shape, and the one before it, from which it differs only within these boxes. */
+  version?: { now: number; before: number; changed: readonly Box[] | null }
 }
 
 /** An entry that only hides what lies behind it: somebody else draws its ink. */
-export const coverOf = (entry: InkEntry): InkEntry => ({ ...entry, data: '' })
+export const coverOf = (entry: InkEntry): InkEntry => ({ ...entry, parts: [] })
 
 type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D
 
@@ -41,29 +49,38 @@ export function paintStack(ctx: Context, stack: readonly InkEntry[], { box, full
   }
   for (const entry of stack) {
     if (!overlap(entry.box, box)) continue
-    const drawn = !!entry.data && !leftOut?.has(entry.id)
+    const drawn = entry.parts.length > 0 && !leftOut?.has(entry.id)
     if (!drawn && !entry.cover) continue
     const dimmed = !full && entry.opacity < 1
     if (sheet && (!dimmed || (sheet as { layer: string }).layer !== entry.layer)) laySheet()
     if (!full && entry.opacity === 0) continue
     if (dimmed && !sheet) sheet = { layer: entry.layer, opacity: entry.opacity, ctx: sheetLike(ctx) }
     const on: Context = (sheet as { ctx: Context } | null)?.ctx ?? ctx
-    if (entry.cover) for (const under of new Set([ctx, on])) erase(under, pathOf(entry, 'cover'))
+    if (entry.cover) for (const under of new Set([ctx, on])) erase(under, pathOf(entry.cover))
     if (!drawn) continue
     on.fillStyle = entry.colour
-    on.fill(pathOf(entry, 'data'), 'nonzero')
+    on.fill(pathWithin(entry.parts, box), 'nonzero')
   }
   laySheet()
 }
 
-const paths = { data: new WeakMap<InkEntry, Path2D>(), cover: new WeakMap<InkEntry, Path2D>() }
+const paths = new WeakMap<InkPart, Path2D>()
 
-/** An entry's region as the canvas takes it, read from its path data once. */
-function pathOf(entry: InkEntry, of: 'data' | 'cover'): Path2D {
-  let path = paths[of].get(entry)
-  if (!path) paths[of].set(entry, (path = new Path2D(entry[of])))
+/** A part as the canvas takes it, read from its path data once. */
+function pathOf(part: InkPart): Path2D {
+  let path = paths.get(part)
+  if (!path) paths.set(part, (path = new Path2D(part.data)))
   return path
 }
+
+/** Those parts that reach into a box: no other can ink anything there. */
+function pathWithin(parts: readonly InkPart[], box: Box): Path2D {
+  if (parts.length === 1) return pathOf(parts[0]!)
+  const path = new Path2D()
+  for (const part of parts) if (overlap(part.box, box)) path.addPath(pathOf(part))
+  return path
+}
+
 
 /** A clear sheet of the same size and place, for a layer that is dimmed as a whole. */
 function sheetLike(ctx: Context): Context {

@@ -1,20 +1,21 @@
 import { colourOf } from '#core/formats/svg/write-svg'
 import type { Drawing, Layer, Line, Path, Shape } from '#core/drawing/model'
-import { uniteBoxes } from '#core/geometry/bounds'
+import { emptyBox, uniteBoxes } from '#core/geometry/bounds'
 import { boxOfPath } from '#core/geometry/known'
 import { pathData } from '#core/geometry/path'
 import { coveredRegion } from '#core/shapes/cover'
+import type { DrawnShape } from '~/workers/contour-book'
 import type { Outline } from '~/workers/outline'
-import { outlineOfShape } from '~/workers/outline'
+import { outlineOfContours } from '~/workers/outline'
 import type { OutlineCache } from './outline-cache'
 import type { InkEntry } from './paint-stack'
 
 export const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 'opacity'> | null = null, cover: Path | null = null): InkEntry => ({
   id: o.id,
   colour: colourOf(drawing, o.ink),
-  data: o.data,
+  parts: o.data ? [o] : [],
   box: cover ? uniteBoxes(o.box, boxOfPath(cover)) : o.box,
-  cover: cover ? pathData(cover, 4) : '',
+  cover: cover && { data: pathData(cover, 4), box: boxOfPath(cover) },
   layer: layer?.id ?? '',
   opacity: layer?.opacity ?? 1,
 })
@@ -24,6 +25,8 @@ export class Stacker {
   private readonly shapes = new WeakMap<Shape, Outline>()
   /** By item, the entry that it was last seen with. */
   private last = new Map<string, { outline: Outline; entry: InkEntry; cover: Path | null }>()
+  private lastShapes = new Map<string, InkEntry>()
+  private versions = 0
 
   constructor(
     private readonly cache: OutlineCache,
@@ -51,6 +54,20 @@ export class Stacker {
     })
   }
 
+  /** Entries of derived shapes; they know where they differ from those of the answer before. */
+  shapesOf(drawing: Drawing, drawn: readonly DrawnShape[]): InkEntry[] {
+    const before = this.lastShapes
+    this.lastShapes = new Map()
+    return drawn.map(({ shape, parts, changed }) => {
+      const was = before.get(shape.id)
+      const colour = colourOf(drawing, shape.ink)
+      const isSame = was?.colour === colour && was.parts.length === parts.length && parts.every((p, i) => p === was.parts[i])
+      const entry: InkEntry = isSame ? was : { id: shape.id, colour, parts, box: parts.map((p) => p.box).reduce(uniteBoxes, emptyBox()), cover: null, layer: '', opacity: 1, version: { now: ++this.versions, before: was?.version?.now ?? 0, changed } }
+      this.lastShapes.set(shape.id, entry)
+      return entry
+    })
+  }
+
   private same(was: { outline: Outline; entry: InkEntry; cover: Path | null } | undefined, outline: Outline, cover: Path | null, look: { id: string; opacity: number }, drawing: Drawing): InkEntry | null {
     if (!was || was.outline !== outline || was.cover !== cover) return null
     const { entry } = was
@@ -59,7 +76,7 @@ export class Stacker {
 
   private outlineOf(shape: Shape): Outline {
     let outline = this.shapes.get(shape)
-    if (!outline) this.shapes.set(shape, (outline = outlineOfShape(shape)))
+    if (!outline) this.shapes.set(shape, (outline = outlineOfContours(shape, shape.contours)))
     return outline
   }
 }

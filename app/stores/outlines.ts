@@ -3,7 +3,7 @@ import { ref, shallowRef } from 'vue'
 import type { Recipe } from '#core/drawing/edits'
 import { changed } from '#core/drawing/edits'
 import { newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
-import type { Drawing, LinesLayer, Shape } from '#core/drawing/model'
+import type { Drawing, Line, LinesLayer, Path, Shape } from '#core/drawing/model'
 import { retouchesBetween } from '#core/shapes/retouch'
 import { useDrawingStore } from './drawing'
 import type { NodeRef } from './view'
@@ -20,11 +20,26 @@ export const useOutlinesStore = defineStore('outlines', () => {
   const selection = ref<string[]>([])
   const nodes = ref<NodeRef[]>([])
   let base: Drawing | null = null
+  /** By contour as a line, the contour. */
+  const made = new WeakMap<Line, Path>()
+
+  function lineOf(id: string, contour: Path, ink: string): Line {
+    const line = newLine({ ...contour, closed: true }, { id, ink })
+    made.set(line, contour)
+    return line
+  }
 
   /** New outlines have been made: what was chosen of the old ones stays chosen as far as it is there. */
   function show(shapes: readonly Shape[]): void {
     base = null
-    const items = shapes.flatMap((s) => s.contours.map((c, i) => newLine({ ...c, closed: true }, { id: `${s.id}#${i}`, ink: s.ink })))
+    const before = new Map(contoursIn(drawing.value).map((l) => [l.id, l]))
+    const items = shapes.flatMap((s) =>
+      s.contours.map((c, i) => {
+        const id = `${s.id}#${i}`
+        const was = before.get(id)
+        return was && made.get(was) === c ? was : lineOf(id, c, s.ink)
+      }),
+    )
     drawing.value = newDrawing('Outlines', { layers: [newLinesLayer('Outlines', items)] })
     const count = new Map(items.map((l) => [l.id, l.path.nodes.length]))
     selection.value = selection.value.filter((id) => count.has(id))

@@ -21,7 +21,7 @@ export const TRAY: Record<PassName, readonly string[]> = {
   sketch: ['place'],
   lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip', 'blot', 'scrape', 'practice'],
   weight: ['select', 'caliper', 'nodes', 'contact', 'light', 'sweep', 'match'],
-  shapes: ['inspect', 'outline'],
+  shapes: ['inspect', 'outline', 'nodes'],
   deliver: [],
 }
 

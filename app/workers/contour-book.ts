@@ -1,58 +1,74 @@
 import type { Path, Shape } from '#core/drawing/model'
-import type { ShapesResult } from '#core/ink/open-ink'
 import type { Box } from '#core/geometry/bounds'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath, pathData } from '#core/geometry/path'
+import type { ShapesResult } from '#core/ink/open-ink'
+import { changedBoxes } from '#core/shapes/changed-boxes'
+import type { InkPart } from '~/canvas/paint-stack'
+import type { Told } from './sent-once'
+import { HeldOnce, SentOnce } from './sent-once'
 
 /** A contour ready for drawing. */
-export interface Contour {
+export interface Contour extends InkPart {
   path: Path
-  /** Path data. */
-  data: string
-  box: Box
 }
 
-/** Shapes whose contours are told by number, and the contours that whoever asked does not have yet. */
+/** Shapes without their contours: how many each has, and where it differs from the shape of that id in the answer before. */
 export interface ShapesAnswer extends Omit<ShapesResult, 'shapes'> {
-  shapes: (Omit<Shape, 'contours'> & { contours: number[] })[]
-  fresh: [number: number, contour: Contour][]
+  shapes: (Omit<Shape, 'contours'> & { contours: number; changed: Box[] | null })[]
+  /** The contours of all shapes in a row. */
+  told: Told<Contour>
 }
 
-/** Numbers the contours of answers, so that each contour is sent only once for as long as it is part of every answer. */
+/** Answers with shapes whose contours are told by number, each sent only once. */
 export class SentContours {
-  private readonly numbers = new WeakMap<Path, number>()
-  private next = 0
-  private held = new Set<number>()
+  private readonly sent = new SentOnce<Contour>()
+  private readonly known = new WeakMap<Path, Contour>()
+  private before = new Map<string, Shape>()
 
   answer({ shapes, ...rest }: ShapesResult): ShapesAnswer {
-    const fresh: [number, Contour][] = []
-    const now = new Set<number>()
-    const numberOf = (path: Path): number => {
-      let n = this.numbers.get(path)
-      if (n === undefined) this.numbers.set(path, (n = this.next++))
-      if (!this.held.has(n) && !now.has(n)) fresh.push([n, contourOf(path)])
-      now.add(n)
-      return n
+    const told = this.sent.tell(shapes.flatMap((s) => s.contours.map((c) => this.contourOf(c))))
+    const answer = { ...rest, told, shapes: shapes.map((s) => ({ ...s, contours: s.contours.length, changed: this.changed(s) })) }
+    this.before = new Map(shapes.map((s) => [s.id, s]))
+    return answer
+  }
+
+  private changed(shape: Shape): Box[] | null {
+    const was = this.before.get(shape.id)
+    if (!was) return null
+    const [old, now] = [new Set(was.contours), new Set(shape.contours)]
+    return changedBoxes(was.contours.filter((c) => !now.has(c)), shape.contours.filter((c) => !old.has(c)))
+  }
+
+  private contourOf(path: Path): Contour {
+    let contour = this.known.get(path)
+    if (!contour) {
+      const closed = { ...path, closed: true }
+      this.known.set(path, (contour = { path, data: pathData(closed, 4), box: boxOfCubics(cubicsOfPath(closed)) }))
     }
-    const told = shapes.map((s) => ({ ...s, contours: s.contours.map(numberOf) }))
-    this.held = now
-    return { ...rest, shapes: told, fresh }
+    return contour
   }
 }
 
-/** The other side: contours by number, as far as the last answer names them. Every answer must be taken, in order. */
+/** A shape with its contours ready for drawing. */
+export interface DrawnShape {
+  shape: Shape
+  parts: readonly Contour[]
+  /** Where it differs from the shape of its id in the answer before; null where there was none. */
+  changed: readonly Box[] | null
+}
+
+/** The other side. Every answer must be taken, in order. */
 export class HeldContours {
-  private held = new Map<number, Contour>()
+  private readonly held = new HeldOnce<Contour>()
 
-  take({ shapes, fresh, ...rest }: ShapesAnswer): { result: ShapesResult; contours: readonly Contour[][] } {
-    const known = new Map([...this.held, ...fresh])
-    const contours = shapes.map((s) => s.contours.map((n) => known.get(n)!))
-    this.held = new Map(shapes.flatMap((s) => s.contours.map((n) => [n, known.get(n)!] as const)))
-    return { result: { ...rest, shapes: shapes.map((s, i) => ({ ...s, contours: contours[i]!.map((c) => c.path) })) }, contours }
+  take({ shapes, told, ...rest }: ShapesAnswer): { result: ShapesResult; drawn: DrawnShape[] } {
+    const all = this.held.take(told)
+    let next = 0
+    const drawn = shapes.map(({ changed, contours, ...s }): DrawnShape => {
+      const parts = all.slice(next, (next += contours))
+      return { shape: { ...s, contours: parts.map((p) => p.path) }, parts, changed }
+    })
+    return { result: { ...rest, shapes: drawn.map((d) => d.shape) }, drawn }
   }
-}
-
-function contourOf(path: Path): Contour {
-  const closed = { ...path, closed: true }
-  return { path, data: pathData(closed, 4), box: boxOfCubics(cubicsOfPath(closed)) }
 }

@@ -1,17 +1,31 @@
 import { expose, transfer } from 'comlink'
+import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
-import type { InkEntry } from '~/canvas/paint-stack'
+import type { InkEntry, InkPart } from '~/canvas/paint-stack'
 import { paintStack } from '~/canvas/paint-stack'
 import { GUTTER, TILE } from '~/canvas/tile'
+import type { Told } from './sent-once'
+import { HeldOnce } from './sent-once'
 
 let stack: readonly InkEntry[] = []
+const held = new HeldOnce<InkPart>()
 let hidden: ReadonlySet<string> = new Set()
 
+/** So many tiles are kept to be painted over where something in them changes. */
+const KEPT = 24
+/** The tiles painted last, by scale and place, the newest last. */
+const kept = new Map<string, OffscreenCanvasRenderingContext2D>()
+
+/** Device px around what changed that are painted anew with it: edges are smoothed. */
+const RIM = 2
+
 const raster = {
-  /** The stack in its order by id; `fresh` holds the entries that are new or have changed. */
-  setStack(ids: string[], fresh: InkEntry[]): void {
+  /** The stack in its order by id, with how many of the parts in a row are each one's; `fresh` are the entries that are new or have changed, without them. */
+  setStack(order: { id: string; parts: number }[], fresh: InkEntry[], told: Told<InkPart>): void {
     const known = new Map([...stack, ...fresh].map((e) => [e.id, e]))
-    stack = ids.flatMap((id) => known.get(id) ?? [])
+    const all = held.take(told)
+    let next = 0
+    stack = order.map(({ id, parts }) => ({ ...known.get(id)!, parts: all.slice(next, (next += parts)) }))
   },
 
   /** Entries drawn by somebody else for the moment. */
@@ -19,17 +33,24 @@ const raster = {
     hidden = new Set(ids)
   },
 
-  /** The tile in column tx, row ty at `scale` device px per document px, with its gutter; null when it holds no ink. */
-  tile(scale: number, tx: number, ty: number): ImageBitmap | null {
+  /**
+   * The tile in column tx, row ty at `scale` device px per document px, with its gutter; null when it holds no ink.
+   * `changed` are the boxes, document px, outside of which it is as it was when it was asked for last; null for all of it.
+   */
+  async tile(scale: number, tx: number, ty: number, changed: readonly Box[] | null): Promise<ImageBitmap | null> {
+    const key = `${scale} ${tx} ${ty}`
     const side = TILE / scale
     const rim = GUTTER / scale
     const box = { minX: tx * side - rim, minY: ty * side - rim, maxX: (tx + 1) * side + rim, maxY: (ty + 1) * side + rim }
+    const before = kept.get(key)
+    kept.delete(key)
     if (!stack.some((e) => !hidden.has(e.id) && overlap(e.box, box))) return null
-    const canvas = new OffscreenCanvas(TILE + 2 * GUTTER, TILE + 2 * GUTTER)
-    const ctx = canvas.getContext('2d')!
+    const ctx = before ?? new OffscreenCanvas(TILE + 2 * GUTTER, TILE + 2 * GUTTER).getContext('2d')!
     ctx.setTransform(scale, 0, 0, scale, GUTTER - tx * TILE, GUTTER - ty * TILE)
-    paintStack(ctx, stack, { box, leftOut: hidden })
-    const bitmap = canvas.transferToImageBitmap()
+    for (const within of before ? (changed ?? [box]) : [box]) paintWithin(ctx, within)
+    kept.set(key, ctx)
+    for (const oldest of kept.keys()) if (kept.size > KEPT) kept.delete(oldest)
+    const bitmap = await createImageBitmap(ctx.canvas)
     return transfer(bitmap, [bitmap])
   },
 
@@ -51,6 +72,22 @@ const raster = {
     }
     return canvas.convertToBlob({ type: 'image/png' })
   },
+}
+
+/** Paints the stack anew within whole device px around a box of the page. */
+function paintWithin(ctx: OffscreenCanvasRenderingContext2D, box: Box): void {
+  const { a: scale, e, f } = ctx.getTransform()
+  const [left, top] = [Math.floor(box.minX * scale + e) - RIM, Math.floor(box.minY * scale + f) - RIM]
+  const [right, bottom] = [Math.ceil(box.maxX * scale + e) + RIM, Math.ceil(box.maxY * scale + f) + RIM]
+  ctx.save()
+  ctx.resetTransform()
+  ctx.beginPath()
+  ctx.rect(left, top, right - left, bottom - top)
+  ctx.clip()
+  ctx.clearRect(left, top, right - left, bottom - top)
+  ctx.setTransform(scale, 0, 0, scale, e, f)
+  paintStack(ctx, stack, { box: { minX: (left - e) / scale, minY: (top - f) / scale, maxX: (right - e) / scale, maxY: (bottom - f) / scale }, leftOut: hidden })
+  ctx.restore()
 }
 
 function wholePage(width: number, height: number, scale: number): OffscreenCanvas {

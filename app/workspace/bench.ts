@@ -11,7 +11,7 @@ import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
-import { outlineOfShape } from '~/workers/outline'
+import { outlineOfContours } from '~/workers/outline'
 import { copied } from './use-copied-weight'
 import type { Ink } from './use-ink'
 
@@ -182,11 +182,11 @@ function everyFrame(step: (ms: number) => boolean): () => void {
 
 function solidUnder(solids: readonly Shape[], p: Vec): Shape | null {
   const ctx = document.createElement('canvas').getContext('2d')!
-  return solids.findLast((s) => ctx.isPointInPath(new Path2D(outlineOfShape(s).data), p.x, p.y, 'nonzero')) ?? null
+  return solids.findLast((s) => ctx.isPointInPath(new Path2D(outlineOfContours(s, s.contours).data), p.x, p.y, 'nonzero')) ?? null
 }
 
 function shapeUnder(ink: Ink, p: Vec): Shape | null {
   const ctx = document.createElement('canvas').getContext('2d')!
-  const under = [...ink.stack.value].reverse().find((e) => ctx.isPointInPath(new Path2D(e.data), p.x, p.y, 'nonzero'))
+  const under = [...ink.stack.value].reverse().find((e) => ctx.isPointInPath(new Path2D(e.parts.map((part) => part.data).join('')), p.x, p.y, 'nonzero'))
   return ink.shapes.value?.shapes.find((s) => s.id === under?.id) ?? null
 }

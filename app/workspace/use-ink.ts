@@ -1,25 +1,22 @@
 import type { Remote } from 'comlink'
-import { proxy, wrap } from 'comlink'
+import { wrap } from 'comlink'
 import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
 import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
 import type { Drawing, Line } from '#core/drawing/model'
 import { shapeSettingsOf } from '#core/drawing/fineness'
-import { patchesBetween } from '#core/drawing/patch'
 import { isSeen } from '#core/drawing/queries'
 import type { ShapesResult } from '#core/ink/open-ink'
 import { OutlineCache } from '~/canvas/outline-cache'
 import type { InkEntry } from '~/canvas/paint-stack'
-import { entryOf, Stacker } from '~/canvas/stacker'
+import { Stacker } from '~/canvas/stacker'
 import { useDrawingStore } from '~/stores/drawing'
 import { changedBesides, findLine } from '~/stores/find'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
-import { HeldContours } from '~/workers/contour-book'
 import { GeometryThread, Hang } from '~/workers/geometry-thread'
-import type { GeometryWorker } from '~/workers/geometry.worker'
 import type { Outline } from '~/workers/outline'
-import { outlineOfContours } from '~/workers/outline'
 import type { RasterWorker } from '~/workers/raster.worker'
+import { RemoteSession } from '~/workers/remote-session'
 
 /** The ink of the open drawing: its outlines, the stack on screen, the shapes, and the workers behind them. */
 export interface Ink {
@@ -46,8 +43,8 @@ export function useInk(): Ink {
 /** Chosen lines up to this many are drawn live rather than in tiles, so that they can change in the frame. */
 export const MOST_LIVE = 200
 
-/** Longest time between two signs of life from the making of shapes, ms. */
-const LONGEST_STEP = 90_000
+/** Work on shapes that has gone on for less than this is let finish before the next edit is followed, ms. */
+const SHORT = 400
 
 /** Sets up the ink of the open drawing for a workspace and everything in it. */
 export function provideInk(): Ink {
@@ -65,15 +62,18 @@ export function provideInk(): Ink {
   const shapesOf = shallowRef<Drawing | null>(null)
   const progress = ref<number | null>(null)
   const stacker = new Stacker(cache, trial.shown)
-  /** The drawing as the worker has it, and the contours that came from there. */
-  let there: { worker: Remote<GeometryWorker>; drawing: Drawing; contours: HeldContours } | null = null
+  const session = new RemoteSession(geometry)
   /** The newest call of the lines to the screen; older ones give up. */
   let newest = 0
-  let newestShapes = 0
   let turn = 0
 
   function tellStuck({ id }: Line): void {
     store.tell('A line is so intricate that its ink could not be worked out in time. It is shown without: make it simpler, or take it out.', [{ title: 'Choose it', run: () => (view.selection = [id]) }])
+  }
+
+  function stopShapes(): void {
+    session.stopShapes()
+    making = progress.value = null
   }
 
   const wantsShapes = (): boolean => view.pass === 'shapes' || view.pass === 'deliver'
@@ -95,55 +95,44 @@ export function provideInk(): Ink {
     turn = from + came
   }
 
-  /** Outlines of lines as they are now: those of the drawing are there already, others go along. */
   function fetchOutlines(lines: readonly Line[], longest: number): Promise<Outline[]> {
-    return geometry.within(longest, (worker) => {
-      follow(worker, store.drawing!)
-      return worker.outlines(lines.map((l) => (findLine(store.drawing!, l.id)?.line === l ? l.id : l)))
-    })
+    const drawing = store.drawing!
+    return session.outlines(drawing, lines, (l) => findLine(drawing, l.id)?.line === l, longest)
   }
 
-  /** Brings the drawing in the worker up to date: an edit goes there as patches. */
-  function follow(worker: Remote<GeometryWorker>, drawing: Drawing): void {
-    if (!there || there.worker !== worker || there.drawing.id !== drawing.id) {
-      void worker.open(drawing)
-      there = { worker, drawing, contours: new HeldContours() }
+  /** Shapes are made for one state after the other: an edit that comes meanwhile waits, unless the work is long. */
+  let making: { since: number; again: boolean } | null = null
+
+  async function showShapes(): Promise<void> {
+    if (making && performance.now() - making.since < SHORT) {
+      making.again = true
       return
     }
-    const patches = patchesBetween(there.drawing, drawing)
-    if (patches.length) void worker.apply(patches)
-    there.drawing = drawing
-  }
-
-  async function showShapes(drawing: Drawing): Promise<void> {
-    const mine = ++newestShapes
+    const mine = (making = { since: performance.now(), again: false })
+    const drawing = store.drawing!
+    const isNewest = (): boolean => mine === making
     let taken
     try {
-      taken = await geometry.within(LONGEST_STEP, async (worker, alive) => {
-        follow(worker, drawing)
-        const { contours } = there!
-        const answer = await worker.shapes(
-          proxy((share: number) => {
-            alive()
-            if (mine === newestShapes) progress.value = share
-          }),
-        )
-        return answer && contours.take(answer)
-      })
+      taken = await session.shapes(drawing, (share) => isNewest() && (progress.value = share))
     } catch (e) {
-      if (mine !== newestShapes) return
-      progress.value = null
+      if (!isNewest()) return
+      making = progress.value = null
       store.notice = e instanceof Hang ? 'The shapes of this drawing take too long and were given up. Take out or simplify what is densest, or turn off Unite.' : `The shapes could not be made. ${(e as Error).message}`
       return
     }
-    if (!taken || store.drawing !== drawing || !wantsShapes()) return
-    progress.value = null
-    const { result, contours } = taken
-    shapes.value = result
+    // Every answer is taken: the next one only tells what differs from it.
+    const entries = taken && stacker.shapesOf(drawing, taken.drawn)
+    if (!isNewest()) return
+    making = null
+    if (!store.drawing || !wantsShapes()) return
+    if (mine.again) void showShapes()
+    else progress.value = null
+    if (!taken || !entries || store.drawing.id !== drawing.id) return
+    shapes.value = taken.result
     shapesOf.value = drawing
-    stack.value = result.shapes.map((s, i) => entryOf(outlineOfContours(s, contours[i]!), drawing))
-    const [lost] = result.failed
-    if (lost) store.tell(`${result.failed.length > 1 ? `${result.failed.length} lines have` : 'A line has'} no ink: ${lost.message}`, [{ title: 'Choose it', run: () => (view.selection = result.failed.map((f) => f.id)) }])
+    stack.value = entries
+    const { failed } = taken.result
+    if (failed.length) store.tell(`${failed.length > 1 ? `${failed.length} lines have` : 'A line has'} no ink: ${failed[0]!.message}`, [{ title: 'Choose it', run: () => (view.selection = failed.map((f) => f.id)) }])
   }
 
   watch(
@@ -157,11 +146,11 @@ export function provideInk(): Ink {
       // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
       if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !view.solids.length && !coversChosen() && !changedBesides(before ?? null, drawing, view.selection)) return
       if (!forShapes) {
-        if (wasForShapes) void geometry.remote.stopShapes()
+        if (wasForShapes) stopShapes()
         void showLines(drawing)
         return
       }
-      void showShapes(drawing)
+      void showShapes()
     },
     { immediate: true },
   )
@@ -180,10 +169,7 @@ export function provideInk(): Ink {
     upToDate: computed(() => !!shapes.value && shapesOf.value === store.drawing),
     progress,
     late,
-    stopShapes: () => {
-      void geometry.remote.stopShapes()
-      progress.value = null
-    },
+    stopShapes,
   }
   provide(KEY, ink)
   return ink

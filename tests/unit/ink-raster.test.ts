@@ -27,7 +27,7 @@ class Painter {
   }
 }
 
-const entry = (id: string, x: number): InkEntry => ({ id, colour: '#000', data: 'M0 0', box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 }, cover: '', layer: '', opacity: 1 })
+const entry = (id: string, x: number): InkEntry => ({ id, colour: '#000', parts: [{ data: `M${x} 0`, box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 } }], box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 }, cover: null, layer: '', opacity: 1 })
 
 describe('tiles of ink', () => {
   let painter: Painter
@@ -75,7 +75,7 @@ describe('tiles of ink', () => {
     expect(first).toContain('0,0')
     expect(first).toContain('1,0')
     // The left line changes again before any picture has come.
-    raster.setStack([{ ...entry('left', 5), data: 'M1 1' }, both[1]!])
+    raster.setStack([{ ...entry('left', 5), parts: [{ data: 'M1 1', box: entry('left', 5).box }] }, both[1]!])
     expect(painter.asked.slice(first.length).map((a) => a.key)).toEqual(['0,0'])
     await painter.answerAll()
     raster.destroy()

@@ -87,7 +87,7 @@ watch(
 
 watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings], () => instrument.value?.review?.())
 
-watch(ink.shapes, (result) => outlines.show(result?.shapes ?? []), { immediate: true })
+watch([ink.shapes, () => ON_OUTLINES.includes(view.instrument)], ([result, wanted]) => wanted && outlines.show(result?.shapes ?? []), { immediate: true })
 
 watch(ink.late, () => tick.value++)
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Component } from 'vue'
 import { computed } from 'vue'
-import { BowArrow, CircleDot, Diamond, Droplet, FlipHorizontal2, Move, PaintRoller, PocketKnife, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, CircleDot, Diamond, Droplet, FlipHorizontal2, Move, PaintRoller, PencilLine, PocketKnife, Shapes, MousePointer2, ScanSearch, Scissors, Signature, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
 import { TRAY, TRAY_KEYS, useViewStore } from '~/stores/view'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
@@ -24,7 +24,7 @@ const LOOKS: Record<string, { title: string; icon: Component; help: string }> = 
   sweep: { title: 'Sweep', icon: PaintRoller, help: 'paint a copied weight on other lines' },
   match: { title: 'Match', icon: FlipHorizontal2, help: 'give both sides of a body the same weights' },
   place: { title: 'Place', icon: Move, help: 'move, scale and turn the sketch' },
-  outline: { title: 'Nodes', icon: Diamond, help: 'retouch single nodes of an outline' },
+  outline: { title: 'Retouch', icon: PencilLine, help: 'move single nodes of an outline' },
   inspect: { title: 'Inspect', icon: ScanSearch, help: 'see a shape and its nodes' },
 }
 

@@ -1,0 +1,70 @@
+import type { Remote } from 'comlink'
+import { proxy } from 'comlink'
+import type { Drawing, Line } from '#core/drawing/model'
+import { patchesBetween } from '#core/drawing/patch'
+import type { ShapesResult } from '#core/ink/open-ink'
+import type { DrawnShape } from './contour-book'
+import { HeldContours } from './contour-book'
+import type { GeometryThread } from './geometry-thread'
+import type { GeometryWorker } from './geometry.worker'
+import type { Outline } from './outline'
+
+/** Longest time between two signs of life from the making of shapes, ms. */
+const LONGEST_STEP = 90_000
+
+/** The worker, the drawing as it has it, and the contours that came from there. */
+interface There {
+  worker: Remote<GeometryWorker>
+  drawing: Drawing
+  contours: HeldContours
+}
+
+/** The session of the geometry worker as the main thread has it: edits go there as patches, what they change comes back. */
+export class RemoteSession {
+  private there: There | null = null
+
+  constructor(private readonly thread: GeometryThread) {}
+
+  /**
+   * Outlines of lines: those in the drawing are there already, others go along.
+   *
+   * @param longest ms
+   * @throws Hang when it takes longer
+   */
+  outlines(drawing: Drawing, lines: readonly Line[], isIn: (line: Line) => boolean, longest: number): Promise<Outline[]> {
+    return this.thread.within(longest, (worker) => {
+      this.follow(worker, drawing)
+      return worker.outlines(lines.map((l) => (isIn(l) ? l.id : l)))
+    })
+  }
+
+  /** The shapes of a drawing; null when a later edit or request overtook this one. */
+  shapes(drawing: Drawing, onProgress: (share: number) => void): Promise<{ result: ShapesResult; drawn: DrawnShape[] } | null> {
+    return this.thread.within(LONGEST_STEP, async (worker, alive) => {
+      const { contours } = this.follow(worker, drawing)
+      const answer = await worker.shapes(
+        proxy((share: number) => {
+          alive()
+          onProgress(share)
+        }),
+      )
+      return answer && contours.take(answer)
+    })
+  }
+
+  stopShapes(): void {
+    void this.thread.remote.stopShapes()
+  }
+
+  /** Brings the drawing in the worker up to date. */
+  private follow(worker: Remote<GeometryWorker>, drawing: Drawing): There {
+    if (this.there?.worker !== worker || this.there.drawing.id !== drawing.id) {
+      void worker.open(drawing)
+      return (this.there = { worker, drawing, contours: new HeldContours() })
+    }
+    const patches = patchesBetween(this.there.drawing, drawing)
+    if (patches.length) void worker.apply(patches)
+    this.there.drawing = drawing
+    return this.there
+  }
+}
