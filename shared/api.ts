@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import type { Edit } from '../core/drawing/edits'
 import type { Drawing } from '../core/drawing/model'
-import { courseSchema } from '../core/drawing/schema'
+import { courseSchema, samplesSchema } from '../core/drawing/schema'
 import { LONGEST_PROFILE_NAME, MOST_PROFILES } from '../core/formats/profiles/read-profiles'
 
 /** What a card on the Desk shows. */
@@ -91,7 +91,7 @@ export const checkpointSchema = yup
 
 const patch = yup
   .object({
-    op: yup.string().oneOf(['add', 'remove', 'replace', 'order']).required(),
+    op: yup.string().oneOf(['add', 'remove', 'replace', 'order', 'copy', 'map', 'each']).required(),
     path: yup.array(yup.mixed<string | number>().test((v) => typeof v === 'string' || typeof v === 'number')).required().min(1).max(6),
     value: yup.mixed().nullable(),
   })
@@ -105,6 +105,7 @@ const edit = yup.object({
   label: yup.string().strict().required().max(200),
   patches,
   inverse: patches,
+  traces: yup.lazy((all: unknown) => (all === undefined ? yup.mixed() : yup.object(Object.fromEntries(Object.keys(all as object).map((hash) => [hash, samplesSchema]))))),
 })
 
 /** Body of POST /api/drawings/:id/edits. */

@@ -1,7 +1,7 @@
 import type { Line, PenTrace, TraceSample, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
 import { joinedLines, reversedLine } from '#core/drawing/edit-line'
-import { fitByTrace, optionsOf } from '#core/fit/fit-trace'
+import { optionsOf, pathByTrace } from '#core/fit/fit-trace'
 import { LiveFit } from '#core/fit/live-fit'
 import { pressureStops, quickStops } from '#core/fit/pressure-stops'
 import { findLayer, findLine } from '~/stores/find'
@@ -176,7 +176,7 @@ export class Freehand implements Instrument {
       ...handOf(wants),
       zoom: this.bench.zoom(),
     }
-    const path = final || trace.squared ? fitByTrace(trace).path : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
+    const path = final || trace.squared ? pathByTrace(trace) : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
     const stops = (final ? pressureStops : quickStops)(trace)
     const weight = this.bench.nextWeight()
     const pressed = wants.pressure && stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight

@@ -1,5 +1,5 @@
 import type { Edit } from '#core/drawing/edits'
-import type { Drawing } from '#core/drawing/model'
+import type { Drawing, TraceSample } from '#core/drawing/model'
 import type { ShelfProfile } from '#core/weight/shelf'
 import type { AppendAnswer, Checkpoint, Conflict, DrawingCard, ImageInfo, OlderSteps, OpenDrawing } from '#agreed/api'
 
@@ -53,6 +53,7 @@ export const renameDrawing = (id: string, name: string) => json(`/api/drawings/$
 export const deleteDrawing = (id: string) => json(`/api/drawings/${id}`, { method: 'DELETE' })
 export const restoreDrawing = (id: string) => json(`/api/drawings/${id}/restore`, { method: 'POST' })
 export const olderSteps = (id: string, before: number) => json<OlderSteps>(`/api/drawings/${id}/edits?before=${before}`)
+export const fetchTrace = (hash: string) => json<TraceSample[]>(`/api/traces/${hash}`)
 export const uploadImage = (file: Blob) => json<ImageInfo>('/api/images', { method: 'POST', body: file })
 
 export const listCheckpoints = (id: string) => json<Checkpoint[]>(`/api/drawings/${id}/checkpoints`)

@@ -7,10 +7,12 @@ import type { History } from '#core/drawing/history'
 import { advance, emptyHistory } from '#core/drawing/history'
 import type { Drawing, Line } from '#core/drawing/model'
 import { clashes, rebase } from '#core/drawing/rebase'
+import { patchesApart, withTracesApart } from '#core/drawing/traces-apart'
 import { checkTouched } from '#core/drawing/check-drawing'
 import type { Conflict } from '#agreed/api'
 import { createDrawing, olderSteps, openDrawing } from '~/network/api'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
+import { useTracesStore } from './traces'
 import type { SaveState } from './journal-sync'
 import { JournalSync } from './journal-sync'
 
@@ -32,6 +34,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   /** Ways out of what the notice tells of. */
   const ways = shallowRef<readonly Way[]>([])
 
+  const traces = useTracesStore()
   let sync: JournalSync | null = null
   /** The drawing before the change under the hand. */
   let base: Drawing | null = null
@@ -64,7 +67,8 @@ export const useDrawingStore = defineStore('drawing', () => {
       drawing: server.drawing,
       history: { undo: server.undo.map((s) => s.edit), redo: server.redo.map((s) => s.edit) },
     }
-    const unsent = kept.filter((e) => !known.has(e.id))
+    const unsent = kept.filter((e) => !known.has(e.id)).map((e) => ({ ...e, patches: patchesApart(e.patches, traces.keep) })).map(traces.withFresh)
+    traces.takeUp(unsent)
     const edits = refit(acknowledged, unsent)
     const events = { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused, stuck: onStuck }
     sync = new JournalSync(id, server.revision, events, server.recent[0] ?? null)
@@ -107,7 +111,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   async function keepAsNew(): Promise<void> {
     if (!drawing.value) return
     try {
-      const made = await createDrawing({ drawing: drawing.value })
+      const made = await createDrawing({ drawing: traces.withSamples(drawing.value) })
       // What is kept of the old one stays: another window may still have it, or it fits there after all.
       saveState.value = 'saved'
       globalThis.location.assign(`/drawings/${made.id}`)
@@ -121,6 +125,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   function onAcknowledged(edits: readonly Edit[]): void {
+    traces.sent(edits)
     for (const edit of edits) {
       acknowledged = { drawing: applyEdit(acknowledged!.drawing, edit), history: advance(acknowledged!.history, edit) }
     }
@@ -170,16 +175,17 @@ export const useDrawingStore = defineStore('drawing', () => {
       notice.value = `"${edit.label}" was not done: ${(e as Error).message}.`
       return
     }
+    const whole = traces.withFresh(edit)
     drawing.value = next
-    history.value = advance(history.value, edit)
-    sync?.push(edit)
+    history.value = advance(history.value, whole)
+    sync?.push(whole)
   }
 
   /** Changes the drawing in one step of the history. */
   function edit(label: string, recipe: Recipe): void {
     if (!drawing.value) return
     drop()
-    const next = changed(drawing.value, recipe)
+    const next = withTracesApart(changed(drawing.value, recipe), traces.keep, drawing.value)
     const edit = editBetween(drawing.value, next, label)
     if (edit) record(next, edit)
   }
@@ -197,7 +203,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     if (!base || !drawing.value) return
     const before = base
     // A light that follows edits falls once, when the hand lets go.
-    const after = withLightSettled(base, drawing.value)
+    const after = withTracesApart(withLightSettled(base, drawing.value), traces.keep, base)
     base = null
     changing.value = false
     drawing.value = before

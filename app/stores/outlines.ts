@@ -64,7 +64,7 @@ export const useOutlinesStore = defineStore('outlines', () => {
     base = null
     if (!fresh.length) return
     store.edit(label, (draft) => {
-      draft.settings.retouches = [...(draft.settings.retouches ?? []), ...fresh]
+      draft.amendments = [...(draft.amendments ?? []), ...fresh]
     })
   }
 

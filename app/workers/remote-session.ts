@@ -1,7 +1,7 @@
 import type { Remote } from 'comlink'
 import { proxy } from 'comlink'
 import type { Drawing, Line } from '#core/drawing/model'
-import { patchesBetween } from '#core/drawing/patch'
+import { patchesBetween } from '#core/drawing/patches-between'
 import type { ShapesResult } from '#core/ink/open-ink'
 import type { DrawnShape } from './contour-book'
 import { HeldContours } from './contour-book'

@@ -8,6 +8,7 @@ import { handOf } from '~/instruments/preferences'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '~/stores/find'
 import { useStudioStore } from '~/stores/studio'
+import { useTracesStore } from '~/stores/traces'
 import { useViewStore } from '~/stores/view'
 import { useChosenLines } from './use-chosen-lines'
 
@@ -27,6 +28,7 @@ export function useHand() {
   const store = useDrawingStore()
   const studio = useStudioStore()
   const view = useViewStore()
+  const traces = useTracesStore()
   const chosen = useChosenLines()
 
   const traced = computed(() => chosen.lines.value.filter((l) => l.trace))
@@ -53,10 +55,17 @@ export function useHand() {
     store.change((draft) => void changeLines(draft, [...fresh.keys()], (l) => void Object.assign(l, fresh.get(l.id))))
   }
 
+  /** Lines as they would be drawn with other settings, as far as the samples of their traces are at hand. */
+  const redrawn = (lines: readonly Line[], patch: HandSettings): Map<string, Line> =>
+    new Map(lines.flatMap((l) => {
+      const drawn = traces.wholeOf(l)
+      return drawn ? [[l.id, refitted(l, drawn, patch)] as const] : []
+    }))
+
   /** Shows a setting while a slider moves. */
   function look(patch: HandSettings): void {
     if (!traced.value.length) forNext(patch)
-    else if (traced.value.length <= MOST_LIVE) put(new Map(traced.value.map((l) => [l.id, refitted(l, patch)])))
+    else if (traced.value.length <= MOST_LIVE) put(redrawn(traced.value, patch))
   }
 
   /** Keeps a setting: of the lines to come, or as one step for the chosen ones. */
@@ -68,13 +77,20 @@ export function useHand() {
     // The lines as they were before the slider showed anything: what was edited by hand is to be told.
     store.drop()
     const lines = traced.value
+    try {
+      await traces.ready(lines)
+    } catch (e) {
+      store.notice = (e as Error).message
+      return
+    }
     const shapesPath = 'steadiness' in patch || 'squared' in patch
     let edited = 0
     const fresh = new Map<string, Line>()
     function* work(): Generator<number, true> {
       for (const [i, line] of lines.entries()) {
-        if (shapesPath && wasEdited(line)) edited++
-        fresh.set(line.id, refitted(line, patch))
+        const drawn = traces.wholeOf(line)!
+        if (shapesPath && wasEdited(line, drawn)) edited++
+        fresh.set(line.id, refitted(line, drawn, patch))
         yield (i + 1) / lines.length
       }
       return true

@@ -6,7 +6,8 @@ import { joinedWeight, partOfWeight } from '../weight/part-of-weight'
 import { withStopsChanged } from '../weight/own-stops'
 import { flipEnds, flipSides } from '../weight/shelf'
 import { newId } from './create'
-import type { Line, Path, PathNode, PenTrace, Snip } from './model'
+import { partOfTrace, reversedTrace } from './line-trace'
+import type { Line, Path, PathNode, Snip } from './model'
 
 /** Ends nearer to each other than this become one node, px. */
 const TOUCHING = 0.5
@@ -27,11 +28,6 @@ export function reversedLine(line: Line): Line {
 }
 
 const bounds = (fromBy: string | undefined, toBy: string | undefined): Pick<Snip, 'fromBy' | 'toBy'> => ({ fromBy, toBy })
-
-function reversedTrace(trace: PenTrace): PenTrace {
-  const last = trace.samples[trace.samples.length - 1]?.t ?? 0
-  return { ...trace, samples: trace.samples.map((s) => ({ ...s, t: last - s.t })).reverse() }
-}
 
 /**
  * An open line cut in two at a share 0..1 of its length; a closed one opened there. The ink stays as it is; the first
@@ -76,17 +72,6 @@ function partOfSnip(snip: Snip, from: number, to: number): Snip[] {
   if (snip.from < from) delete part.fromBy
   if (snip.to > to) delete part.toBy
   return part.to > part.from ? [part] : []
-}
-
-function partOfTrace(trace: PenTrace, from: number, to: number): PenTrace | null {
-  const lengths = [0]
-  trace.samples.forEach((s, i) => {
-    if (i > 0) lengths.push(lengths[i - 1]! + distance(trace.samples[i - 1]!, s))
-  })
-  const total = lengths[lengths.length - 1]! || 1
-  const samples = trace.samples.filter((_, i) => lengths[i]! / total >= from && lengths[i]! / total <= to)
-  const began = samples[0]?.t ?? 0
-  return samples.length > 1 ? { ...trace, samples: samples.map((s) => ({ ...s, t: s.t - began })) } : null
 }
 
 /**

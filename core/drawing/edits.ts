@@ -1,7 +1,9 @@
 import { produce, setAutoFreeze } from 'immer'
-import type { Drawing } from './model'
+import { withPointsOnGrid } from './grid'
+import type { Drawing, TraceSample } from './model'
 import type { Patch } from './patch'
-import { applyPatches, patchesBetween } from './patch'
+import { applyPatches } from './apply-patches'
+import { patchesBetween } from './patches-between'
 import { withLightSettled } from '../weight/light'
 import { withSnipsSettled } from './snips'
 
@@ -17,6 +19,8 @@ export interface Edit {
   label: string
   patches: Patch[]
   inverse: Patch[]
+  /** Samples of traces that it brings, by their hash, until the server has them. */
+  traces?: Record<string, TraceSample[]>
 }
 
 export type Recipe = (draft: Drawing) => void
@@ -25,7 +29,7 @@ export type Recipe = (draft: Drawing) => void
 export const changed = (drawing: Drawing, recipe: Recipe): Drawing => withLightSettled(drawing, underHand(drawing, recipe))
 
 /** The drawing as it is to be seen while a hand drags: snips keep to their crossings, but the light waits for the hand to let go. */
-export const underHand = (drawing: Drawing, recipe: Recipe): Drawing => withSnipsSettled(drawing, produce(drawing, (draft) => void recipe(draft as Drawing)))
+export const underHand = (drawing: Drawing, recipe: Recipe): Drawing => withSnipsSettled(drawing, withPointsOnGrid(drawing, produce(drawing, (draft) => void recipe(draft as Drawing))))
 
 /** The edit that leads from one drawing to the other; null when they are the same. */
 export function editBetween(before: Drawing, after: Drawing, label: string): Edit | null {

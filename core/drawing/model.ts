@@ -1,3 +1,4 @@
+import type { Matrix } from '../geometry/matrix'
 import type { Vec } from '../geometry/point'
 
 export type { Vec }
@@ -110,6 +111,21 @@ export interface PenTrace {
 }
 
 /**
+ * A pen trace whose samples are kept apart, once, by the hash of their JSON; where they lie on the page, which part of
+ * them it is (shares 0..1 of their length) and whether they go the other way.
+ */
+export interface KeptTrace extends Omit<PenTrace, 'samples'> {
+  /** sha-256, hexadecimal */
+  of: string
+  /** How many samples. */
+  count: number
+  /** From the samples to the page. */
+  at: Matrix
+  part?: [from: number, to: number]
+  reversed?: true
+}
+
+/**
  * A hidden stretch of a line, as fractions 0..1 of its arc length; on a closed line, from > to goes round by way of its
  * first node. A bound at a crossing follows that crossing when either line is edited.
  */
@@ -130,7 +146,8 @@ export interface Line {
   finish: Finish
   /** Id of an ink. */
   ink: string
-  trace: PenTrace | null
+  /** With its samples where it is fresh or comes from a file; a drawing that is stored holds kept ones. */
+  trace: PenTrace | KeptTrace | null
   snips: Snip[]
   cover: boolean
   /** Closed contours in which its ink is scraped away. */
@@ -200,6 +217,8 @@ export interface ShapeSettings {
  * put on anew whenever the outlines are made again, as long as the outline still runs there.
  */
 export interface Retouch {
+  id: string
+  kind: 'retouch'
   at: Vec
   to: PathNode | null | 'add'
 }
@@ -218,8 +237,10 @@ export interface LightRule {
 export interface Settings {
   shapes: ShapeSettings
   light?: LightRule
-  retouches?: Retouch[]
 }
+
+/** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
+export type Amendment = Retouch
 
 /** Layers are listed from the bottom of the stack to the top. */
 export interface Drawing {
@@ -229,4 +250,5 @@ export interface Drawing {
   layers: Layer[]
   inks: Ink[]
   settings: Settings
+  amendments?: Amendment[]
 }

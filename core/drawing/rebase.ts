@@ -3,8 +3,12 @@ import { applyEdit, asStep } from './edits'
 import type { History } from './history'
 import { advance } from './history'
 import type { Drawing } from './model'
-import type { Patch } from './patch'
-import { patchesBetween, UnfitPatch } from './patch'
+import type { Each, Patch } from './patch'
+import { patchesBetween } from './patches-between'
+import { UnfitPatch } from './patch'
+import { withSnipsBound } from './snips'
+import { withLightSettled } from '../weight/light'
+import { idsOf } from './check-drawing'
 
 /** Edits put on top of another drawing than the one they were made on. */
 export interface Rebased {
@@ -32,9 +36,12 @@ export function rebase(onto: { drawing: Drawing; history: History }, edits: read
     try {
       if (lost.length && edit.kind !== 'edit') throw new UnfitPatch('it walks over a step that was left out')
       const held = walkFor(edit, history, were)
-      const next = applyEdit(drawing, held)
+      const applied = applyEdit(drawing, held)
+      // What follows from lines of both hands follows anew.
+      const next = withLightSettled(drawing, withSnipsBound(drawing, applied))
+      const patches = next === applied ? held.patches : patchesBetween(drawing, next)
       const inverse = patchesBetween(next, drawing)
-      const now = same(inverse, held.inverse) ? held : { ...held, inverse }
+      const now = patches === held.patches && same(inverse, held.inverse) ? held : { ...held, patches, inverse }
       if (now !== edit) were.set(now.id, edit)
       drawing = next
       history = advance(history, now)
@@ -63,13 +70,26 @@ const same = (a: readonly Patch[], b: readonly Patch[]): boolean => JSON.stringi
 
 /** Labels of those of `mine` that changed the very thing that one of `theirs` changed, and so stand in its place. */
 export function clashes(theirs: readonly Edit[], mine: readonly Edit[]): string[] {
-  const targets = theirs.flatMap((e) => e.patches.map(targetOf))
+  const targets = theirs.flatMap((e) => e.patches.flatMap(targetsOf))
   const met = (target: string): boolean => targets.some((t) => t === target || t.startsWith(`${target}/`) || target.startsWith(`${t}/`))
-  return [...new Set(mine.filter((e) => e.patches.some((p) => met(targetOf(p)))).map((e) => e.label))]
+  return [...new Set(mine.filter((e) => e.patches.some((p) => targetsOf(p).some(met))).map((e) => e.label))]
 }
 
-/** What a patch changes, as one text: an item that is added is named by its id, like any other. */
-function targetOf({ op, path, value }: Patch): string {
-  if (op === 'add') return [...path.slice(0, -1), (value as { id: string }).id].join('/')
-  return op === 'order' ? `${path.join('/')} order` : path.join('/')
+/** What a patch changes, each as one text: an item that is added is named by its id, like any other. */
+function targetsOf({ op, path, value }: Patch): string[] {
+  const at = path.join('/')
+  switch (op) {
+    case 'add':
+      return [[...path.slice(0, -1), (value as { id: string }).id].join('/')]
+    case 'order':
+      return [`${at} order`]
+    case 'map':
+      return idsOf({ op, value }).map((id) => `${at}/${id}/path`)
+    case 'each':
+      return idsOf({ op, value }).map((id) => [at, id, ...(value as Each).field].join('/'))
+    case 'copy':
+      return idsOf({ op, value }).map((id) => `${at}/${id}`)
+    default:
+      return [at]
+  }
 }

@@ -1,4 +1,5 @@
 import { mapPath } from '../geometry/path'
+import { mappedTrace } from './line-trace'
 import type { Line, Taper, Vec } from './model'
 
 /**
@@ -10,7 +11,7 @@ export function scaledLine(line: Line, map: (p: Vec) => Vec, k: number, weights:
     ...line,
     path: mapPath(line.path, map),
     ...(line.scrapes && { scrapes: line.scrapes.map((c) => mapPath(c, map)) }),
-    trace: line.trace && { ...line.trace, samples: line.trace.samples.map((s) => ({ ...s, ...map(s) })) },
+    trace: mappedTrace(line.trace, map),
   }
   return weights ? { ...scaled, ...scaledMeasures(line, k) } : scaled
 }

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import type { Layer, PathNode, Retouch, TraceSample } from './model'
+import type { Layer, PathNode, TraceSample } from './model'
 
 const LARGEST = 1e7
 export const MOST_LAYERS = 500
@@ -44,16 +44,20 @@ function nodeProblem(n: Partial<PathNode>): string | null {
 
 const nodes = records<PathNode>(20_000, nodeProblem)
 
-const retouches = yup
-  .array<yup.AnyObject>()
-  .max(20_000)
-  .test((all, context) => {
-    const wrong = (all ?? []).findIndex((r) => {
-      const { at, to } = (r ?? {}) as Partial<Retouch>
-      return !isVec(at) || !(to === null || to === 'add' || (typeof to === 'object' && !nodeProblem(to)))
-    })
-    return wrong < 0 || context.createError({ message: `${context.path}[${wrong}] cannot be used` })
+const place = yup.mixed().test((v, context) => isVec(v) || context.createError({ message: `${context.path} cannot be used` }))
+
+/** Schema of an amendment. */
+export const amendmentSchema = yup
+  .object({
+    id: id(),
+    kind: yup.string().strict().oneOf(['retouch']).required(),
+    at: place,
+    to: yup
+      .mixed()
+      .nullable()
+      .test((v, context) => v === null || v === 'add' || (typeof v === 'object' && !nodeProblem(v)) || context.createError({ message: `${context.path} cannot be used` })),
   })
+  .strict()
 
 export const pathSchema = yup.object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() }).strict()
 
@@ -117,7 +121,11 @@ export const finishSchema = yup
 
 const isNumber = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v)
 
-const samples = records<TraceSample>(50_000, (s) => {
+/** Most samples of a trace. */
+export const MOST_SAMPLES = 50_000
+
+/** Schema of the samples of a trace. */
+export const samplesSchema = records<TraceSample>(MOST_SAMPLES, (s) => {
   if (!isCoordinate(s.x)) return 'x'
   if (!isCoordinate(s.y)) return 'y'
   if (!isNumber(s.t)) return 't'
@@ -126,9 +134,8 @@ const samples = records<TraceSample>(50_000, (s) => {
   return s.tiltY !== undefined && !isNumber(s.tiltY) ? 'tiltY' : null
 })
 
-const trace = yup
+const traceSettings = yup
   .object({
-    samples,
     device: yup.string().oneOf(['pen', 'mouse', 'touch', 'practice']).required(),
     steadiness: number().min(0).max(1),
     response: number().min(0.05).max(20),
@@ -142,8 +149,18 @@ const trace = yup
     zoom: yup.number().strict().min(1e-4).max(1e4),
   })
   .strict()
-  .nullable()
-  .default(null)
+
+const drawnTrace = traceSettings.shape({ samples: samplesSchema })
+
+const keptTrace = traceSettings.shape({
+  of: text(64).matches(/^[0-9a-f]{64}$/),
+  count: number().integer().min(0).max(MOST_SAMPLES),
+  at: yup.array(coordinate()).required().length(6),
+  part: yup.array(share().required()).length(2).default(undefined),
+  reversed: yup.boolean().strict().oneOf([true]),
+})
+
+const trace = yup.lazy((v: unknown) => (typeof v === 'object' && v !== null ? ('of' in v ? keptTrace : drawnTrace) : yup.mixed().nullable().oneOf([null]).default(null)))
 
 const snip = yup
   .object({
@@ -238,9 +255,9 @@ export const drawingSchema = yup
       .strict(),
     layers: yup.array(layerSchema.required()).required().max(MOST_LAYERS),
     inks: yup.array(ink.required()).required().min(1).max(500),
+    amendments: yup.array(amendmentSchema.required()).max(20_000).default(undefined),
     settings: yup
       .object({
-        retouches,
         light,
         shapes: yup
           .object({

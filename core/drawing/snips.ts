@@ -7,6 +7,9 @@ export interface Cut {
   by: string
 }
 
+/** Bounds that differ by less are the same, as shares of the length. */
+const SAME_PLACE = 1e-6
+
 /** Nearer to an end than this share of the length a crossing is the end itself. */
 const AT_END = 1e-6
 
@@ -61,6 +64,45 @@ export function withSnipsSettled(before: Drawing, after: Drawing): Drawing {
       return items.every((l, i) => l === layer.items[i]) ? layer : { ...layer, items }
     }),
   }
+}
+
+/**
+ * `after` with the bounds of snips at crossings of lines that differ from `before`, the nearest place each: for when a line
+ * and what bounds it were changed apart from each other. Bounds that are at their crossings stay as they are.
+ */
+export function withSnipsBound(before: Drawing, after: Drawing): Drawing {
+  if (before.layers === after.layers || !after.layers.some(hasSnips)) return after
+  const [was, is] = [linesById(before), linesById(after)]
+  const moved = (id: string | undefined): boolean => !!id && was.get(id)?.path !== is.get(id)?.path
+  let changed = false
+  const layers = after.layers.map((layer) => {
+    if (layer.kind !== 'lines' || !hasSnips(layer)) return layer
+    const items = layer.items.map((line) => {
+      if (!line.snips.some((s) => moved(line.id) || moved(s.fromBy) || moved(s.toBy))) return line
+      const snips = line.snips.map((s) => rebound(s, line, is))
+      if (snips.every((s, i) => s === line.snips[i])) return line
+      changed = true
+      return { ...line, snips }
+    })
+    return { ...layer, items }
+  })
+  return changed ? { ...after, layers } : after
+}
+
+/** A snip with its bounds at the nearest crossings with the lines that bound it; idle where there is none. */
+function rebound(snip: Snip, line: Line, is: ReadonlyMap<string, Line>): Snip {
+  const place = (at: number, by: string | undefined): number | null => {
+    if (!by) return at
+    const places = is.has(by) ? placesAlong(line.path, is.get(by)!.path) : []
+    if (!places.length) return null
+    const near = nearestTo(at, places)
+    return Math.abs(near - at) < SAME_PLACE ? at : near
+  }
+  const [from, to] = [place(snip.from, snip.fromBy), place(snip.to, snip.toBy)]
+  if (from === null || to === null || (!line.path.closed && from >= to)) return snip.idle ? snip : { ...snip, idle: true }
+  if (from === snip.from && to === snip.to && !snip.idle) return snip
+  const { idle: _, ...rest } = snip
+  return { ...rest, from, to }
 }
 
 /**

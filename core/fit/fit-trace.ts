@@ -1,4 +1,4 @@
-import type { Path, PenTrace, WidthStop } from '../drawing/model'
+import type { Path, PenTrace, TraceSample, WidthStop } from '../drawing/model'
 import { InputError } from '../errors'
 import type { Cubic } from '../geometry/cubic'
 import { cubic, straight } from '../geometry/cubic'
@@ -40,11 +40,12 @@ export const CORNER = { turn: 1.2, window: 5 }
  */
 export function fitTrace(trace: PenTrace, { steadiness, tolerance, grain = 1, squared = false, quick = false }: TraceOptions): { path: Path; stops: WidthStop[] } {
   checkSamples(trace)
-  const points = evenlySpaced(trace.samples, grain)
-  const stops = (quick ? quickStops : pressureStops)(trace)
-  if (points.length < 2) {
-    return { path: { nodes: [{ at: points[0]!, in: null, out: null, joint: 'corner' }], closed: false }, stops }
-  }
+  return { path: pathOfSamples(trace.samples, { steadiness, tolerance, grain, squared }), stops: (quick ? quickStops : pressureStops)(trace) }
+}
+
+function pathOfSamples(samples: readonly TraceSample[], { steadiness, tolerance, grain, squared }: Required<Omit<TraceOptions, 'quick'>>): Path {
+  const points = evenlySpaced(samples, grain)
+  if (points.length < 2) return { nodes: [{ at: points[0]!, in: null, out: null, joint: 'corner' }], closed: false }
   const runs = squared ? squaredRuns(points, grain) : runsBetween(points, cornersOf(points, CORNER))
   const cubics: Cubic[] = []
   for (const run of runs) {
@@ -54,7 +55,7 @@ export function fitTrace(trace: PenTrace, { steadiness, tolerance, grain = 1, sq
     }
     cubics.push(...fitSteadied(steadied(run.points, steadiness * STEADIEST), { tolerance, grain }))
   }
-  return { path: pathOfCubics(cubics, false, Math.min(0.01 * grain, tolerance / 10)), stops }
+  return pathOfCubics(cubics, false, Math.min(0.01 * grain, tolerance / 10))
 }
 
 /** Few cubics along the points of a steadied run. */
@@ -65,6 +66,12 @@ export function fitSteadied(points: readonly Vec[], { tolerance, grain }: { tole
 
 /** The path and stops of a trace by what it holds itself. */
 export const fitByTrace = (trace: PenTrace): { path: Path; stops: WidthStop[] } => fitTrace(trace, optionsOf(trace))
+
+/** The path alone, as `fitByTrace` gives it. */
+export function pathByTrace(trace: PenTrace): Path {
+  checkSamples(trace)
+  return pathOfSamples(trace.samples, optionsOf(trace))
+}
 
 /** The options of fitting that a trace holds. */
 export function optionsOf({ steadiness, squared = false, zoom = 1 }: Pick<PenTrace, 'steadiness' | 'squared' | 'zoom'>): Required<Omit<TraceOptions, 'quick'>> {

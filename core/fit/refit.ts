@@ -1,6 +1,7 @@
+import { isKept } from '../drawing/line-trace'
 import type { Line, PenTrace } from '../drawing/model'
 import { distance } from '../geometry/point'
-import { fitByTrace } from './fit-trace'
+import { pathByTrace } from './fit-trace'
 import { withOwnStops } from '../weight/own-stops'
 import { pressureStops } from './pressure-stops'
 
@@ -15,24 +16,24 @@ const MOVED = 0.01
 
 /**
  * A line drawn anew from its trace with other settings: its path where they change the path, its stops where they change
- * the width. Its ends stay where the hand put them. Lines without a trace come back as they are.
+ * the width. Its ends stay where the hand put them.
+ *
+ * @param drawn the line's trace with its samples
  */
-export function refitted(line: Line, settings: HandSettings): Line {
-  if (!line.trace) return line
-  const trace: PenTrace = { ...line.trace, ...settings }
+export function refitted(line: Line, drawn: PenTrace, settings: HandSettings): Line {
+  const trace: PenTrace = { ...drawn, ...settings }
   const changes = (keys: readonly string[]): boolean => Object.keys(settings).some((k) => keys.includes(k))
   const width = Object.keys(settings).some((k) => !(OF_PATH as readonly string[]).includes(k))
   return {
     ...line,
-    trace,
-    path: changes(OF_PATH) ? fitByTrace(trace).path : line.path,
+    trace: line.trace && isKept(line.trace) ? { ...line.trace, ...settings } : trace,
+    path: changes(OF_PATH) ? pathByTrace(trace) : line.path,
     weight: width ? { ...withOwnStops(line.weight, pressureStops(trace)), start: null, end: null } : line.weight,
   }
 }
 
 /** Whether a line's path is no longer the one that its trace gives: it was edited since it was drawn. */
-export function wasEdited(line: Line): boolean {
-  if (!line.trace) return false
-  const { nodes } = fitByTrace(line.trace).path
+export function wasEdited(line: Line, drawn: PenTrace): boolean {
+  const { nodes } = pathByTrace(drawn)
   return nodes.length !== line.path.nodes.length || nodes.some((n, i) => distance(n.at, line.path.nodes[i]!.at) > MOVED)
 }

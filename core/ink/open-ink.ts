@@ -1,6 +1,6 @@
 import type { Drawing, Line, Path, Shape } from '../drawing/model'
 import type { Patch } from '../drawing/patch'
-import { applyPatches } from '../drawing/patch'
+import { applyPatches } from '../drawing/apply-patches'
 import { shapeSettingsOf } from '../drawing/fineness'
 import type { Cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
@@ -96,8 +96,7 @@ class Session implements InkSession {
       const outlined = slim?.contours ?? contours
       if (outlined.length) result.shapes.push({ id: group.id, contours: outlined.map((c) => this.pathOf(c)), ink: group.ink, from: group.parts.flatMap(({ item }) => ('path' in item ? [item.id] : item.from)) })
     }
-    const { retouches } = drawing.settings
-    const answer = retouches?.length ? retouched(result, retouches) : result
+    const answer = drawing.amendments?.length ? retouched(result, drawing.amendments) : result
     this.last = { drawing, result: answer }
     return answer
   }
@@ -141,7 +140,7 @@ class Session implements InkSession {
 }
 
 /** Whether shapes can differ between two states of a drawing. */
-const isSame = (a: Drawing, b: Drawing): boolean => a === b || (a.layers === b.layers && a.settings === b.settings && a.page === b.page)
+const isSame = (a: Drawing, b: Drawing): boolean => a === b || (a.layers === b.layers && a.settings === b.settings && a.page === b.page && a.amendments === b.amendments)
 
 /** The shares of a part of the work as shares of the whole. */
 function* scaled<R>(work: Generator<number, R>, from: number, share: number): Generator<number, R> {
@@ -152,7 +151,7 @@ function* scaled<R>(work: Generator<number, R>, from: number, share: number): Ge
   }
 }
 
-function retouched(result: ShapesResult, retouches: NonNullable<Drawing['settings']['retouches']>): ShapesResult {
+function retouched(result: ShapesResult, retouches: NonNullable<Drawing['amendments']>): ShapesResult {
   const { shapes, waiting } = withRetouches(result.shapes, retouches)
   const nodesAfter = shapes.reduce((n, s) => n + s.contours.reduce((m, c) => m + c.nodes.length, 0), 0)
   return { ...result, shapes, nodesAfter, waiting }

@@ -1,3 +1,4 @@
+import { newId } from '../drawing/create'
 import type { Path, PathNode, Retouch, Shape } from '../drawing/model'
 import { withNodeAt } from '../fit/edit-path'
 import { arcOfPath } from '../geometry/known'
@@ -42,23 +43,25 @@ function withNodeNear(contour: Path, at: Vec): Path | null {
   return hit.distance < SAME ? withNodeAt({ ...contour, closed: true }, hit.segment, hit.t) : null
 }
 
+type Change = Pick<Retouch, 'at' | 'to'>
+
 /** What leads from contours to the same contours edited node by node, in the order in which it must be put on. */
 export function retouchesBetween(before: readonly Path[], after: readonly Path[]): Retouch[] {
-  return before.flatMap((path, i) => (after[i] && after[i] !== path ? changes(path, after[i]!) : []))
+  return before.flatMap((path, i) => (after[i] && after[i] !== path ? changes(path, after[i]!) : [])).map((c) => ({ id: newId(), kind: 'retouch', ...c }))
 }
 
-function changes(before: Path, after: Path): Retouch[] {
+function changes(before: Path, after: Path): Change[] {
   const has = (path: Path, at: Vec): boolean => path.nodes.some((n) => n.at.x === at.x && n.at.y === at.y)
   if (before.nodes.length === after.nodes.length) {
-    return before.nodes.flatMap((n, i): Retouch[] => (same(n, after.nodes[i]!) ? [] : [{ at: n.at, to: after.nodes[i]! }]))
+    return before.nodes.flatMap((n, i): Change[] => (same(n, after.nodes[i]!) ? [] : [{ at: n.at, to: after.nodes[i]! }]))
   }
   const gone = before.nodes.filter((n) => !has(after, n.at))
   const come = after.nodes.filter((n) => !has(before, n.at))
   const stay = after.nodes.filter((n) => has(before, n.at) && !before.nodes.some((b) => same(b, n)))
   return [
-    ...gone.map((n): Retouch => ({ at: n.at, to: null })),
-    ...come.map((n): Retouch => ({ at: n.at, to: 'add' })),
-    ...[...stay, ...come].map((n): Retouch => ({ at: n.at, to: n })),
+    ...gone.map((n): Change => ({ at: n.at, to: null })),
+    ...come.map((n): Change => ({ at: n.at, to: 'add' })),
+    ...[...stay, ...come].map((n): Change => ({ at: n.at, to: n })),
   ]
 }
 

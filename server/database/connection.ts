@@ -1,6 +1,7 @@
 import { mkdirSync, statSync } from 'node:fs'
 import { dirname } from 'node:path'
 import Database from 'better-sqlite3'
+import { STEPS } from './migration-steps'
 
 export type Connection = Database.Database
 
@@ -44,6 +45,7 @@ function migrate(db: Connection, migrations: readonly Migration[]): void {
     db.transaction(() => {
       if (known.get(m.name)) return
       db.exec(m.sql)
+      STEPS[m.name]?.(db)
       record.run(m.name, new Date().toISOString())
     }).immediate()
   }

@@ -1,6 +1,9 @@
 import { applyEdit } from '../../core/drawing/edits'
 import type { Edit } from '../../core/drawing/edits'
-import type { Drawing } from '../../core/drawing/model'
+import { withPointsOnGrid } from '../../core/drawing/grid'
+import { hashOfSamples } from '../../core/drawing/line-trace'
+import type { Drawing, TraceSample } from '../../core/drawing/model'
+import { patchesApart, withTracesApart } from '../../core/drawing/traces-apart'
 import { checkDrawing, checkTouched } from '../../core/drawing/check-drawing'
 import { replay } from '../../core/drawing/history'
 import type { AppendBody, Conflict, OlderSteps, OpenDrawing } from '../../shared/api'
@@ -9,6 +12,7 @@ import type { Connection } from './connection'
 import { DrawingTable } from './drawings'
 import { EditTable } from './edits'
 import { SnapshotTable } from './snapshots'
+import { TraceTable } from './traces'
 
 /** A snapshot is taken when so many edits were made since the last, and they are a share of the size of the drawing, or very many. */
 const SNAPSHOT_EVERY = 50
@@ -29,19 +33,23 @@ export class Journal {
   readonly drawings: DrawingTable
   private readonly edits: EditTable
   private readonly snapshots: SnapshotTable
+  private readonly traces: TraceTable
   private readonly heads = new Map<string, { revision: number; drawing: Drawing }>()
 
   constructor(private readonly db: Connection) {
     this.drawings = new DrawingTable(db)
     this.edits = new EditTable(db)
     this.snapshots = new SnapshotTable(db)
+    this.traces = new TraceTable(db)
   }
 
   /** Keeps a new drawing at revision 0. */
   create(drawing: Drawing): void {
-    const checked = checkDrawing(drawing)
+    const kept = new Map<string, TraceSample[]>()
+    const checked = withPointsOnGrid(null, withTracesApart(checkDrawing(drawing), (hash, samples) => void kept.set(hash, samples)))
     this.db
       .transaction(() => {
+        for (const [hash, samples] of kept) this.traces.insert(hash, samples)
         this.drawings.insert(checked, new Date().toISOString())
         this.snapshots.insert(checked, 0)
       })
@@ -125,7 +133,7 @@ export class Journal {
     const at = new Date().toISOString()
     for (const sent of edits) {
       // Exactly what is stored is what is checked and applied: JSON has no infinity, for one.
-      const edit = JSON.parse(JSON.stringify(sent)) as Edit
+      const edit = this.withTracesKept(JSON.parse(JSON.stringify(sent)) as Edit)
       drawing = applied(drawing, edit, id)
       revision++
       this.edits.append(id, revision, edit, at)
@@ -136,6 +144,15 @@ export class Journal {
     }
     if (edits.length) this.drawings.advance(drawing, revision, at)
     return { revision, drawing }
+  }
+
+  /** An edit without the samples of traces that it brought. */
+  private withTracesKept({ traces, ...edit }: Edit): Edit {
+    for (const [hash, samples] of Object.entries(traces ?? {})) {
+      if (hashOfSamples(samples) !== hash) throw new UnfitEdit(`"${edit.label}" could not be saved: a pen trace is not the one that it says.`)
+      this.traces.insert(hash, samples)
+    }
+    return { ...edit, patches: patchesApart(edit.patches, this.traces.insert.bind(this.traces)) }
   }
 
   private isSnapshotDue(id: string, revision: number): boolean {

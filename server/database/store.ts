@@ -4,12 +4,14 @@ import { openDatabase, watched } from './connection'
 import { ImageTable } from './images'
 import { Journal } from './journal'
 import { ProfileTable } from './profiles'
+import { TraceTable } from './traces'
 import { ThumbnailTable } from './thumbnails'
 
 export interface Store {
   connection: Connection
   journal: Journal
   images: ImageTable
+  traces: TraceTable
   thumbnails: ThumbnailTable
   profiles: ProfileTable
   checkpoints: CheckpointTable
@@ -23,6 +25,7 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
     connection,
     journal: new Journal(connection),
     images: new ImageTable(connection),
+    traces: new TraceTable(connection),
     thumbnails: new ThumbnailTable(connection),
     profiles: new ProfileTable(connection),
     checkpoints: new CheckpointTable(connection),

@@ -65,7 +65,7 @@ describe('a line drawn anew from its trace', () => {
   it('keeps its ends at any steadiness, and gets fewer nodes the steadier it is', () => {
     const line = lineOf(wave())
     const nodes = [0, 0.5, 1].map((steadiness) => {
-      const path = refitted(line, { steadiness }).path
+      const path = refitted(line, wave(), { steadiness }).path
       for (const [a, b] of [[path.nodes[0]!, line.path.nodes[0]!], [path.nodes.at(-1)!, line.path.nodes.at(-1)!]] as const) expect(distance(a.at, b.at)).toBeLessThan(1e-9)
       return path.nodes.length
     })
@@ -74,21 +74,20 @@ describe('a line drawn anew from its trace', () => {
 
   it('changes only what the setting is for, and remembers it', () => {
     const line = lineOf(wave())
-    const firm = refitted(line, { response: 3 })
+    const firm = refitted(line, wave(), { response: 3 })
     expect(firm.path).toBe(line.path)
     expect(firm.weight.stops).not.toEqual(line.weight.stops)
     expect(firm.trace!.response).toBe(3)
-    const steady = refitted(line, { steadiness: 1 })
+    const steady = refitted(line, wave(), { steadiness: 1 })
     expect(steady.weight).toBe(line.weight)
-    expect(refitted(steady, { steadiness: 0.3 }).path).toEqual(line.path)
-    expect(refitted(newLine(line.path), { steadiness: 1 })).toMatchObject({ trace: null, path: line.path })
+    expect(refitted(steady, steady.trace as PenTrace, { steadiness: 0.3 }).path).toEqual(line.path)
   })
 
   it('is known to have been edited by hand', () => {
     const line = lineOf(wave())
-    expect(wasEdited(line)).toBe(false)
+    expect(wasEdited(line, wave())).toBe(false)
     const nodes = line.path.nodes.map((n, i) => (i === 1 ? { ...n, at: { x: n.at.x + 1, y: n.at.y } } : n))
-    expect(wasEdited({ ...line, path: { ...line.path, nodes } })).toBe(true)
+    expect(wasEdited({ ...line, path: { ...line.path, nodes } }, wave())).toBe(true)
   })
 
   it('drawn from nearer has finer detail', () => {

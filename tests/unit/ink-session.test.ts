@@ -4,7 +4,7 @@ import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/cr
 import type { Drawing, Line } from '#core/drawing/model'
 import { makeEdit } from '#core/drawing/edits'
 import type { Patch } from '#core/drawing/patch'
-import { applyPatches } from '#core/drawing/patch'
+import { applyPatches } from '#core/drawing/apply-patches'
 import { cubicsOfPath } from '#core/geometry/path'
 import { openInk } from '#core/ink/open-ink'
 import { shapesOf } from '#core/ink/shapes-of'
@@ -54,7 +54,7 @@ const ACTS: readonly Act[] = [
   (d, _, b) => void (d.settings.shapes.unite = b % 4 !== 0),
   (d, a, b) => {
     const line = lineAt(d, a)
-    if (line) d.settings.retouches = b % 2 ? [{ at: line.path.nodes[0]!.at, to: null }] : undefined
+    if (line) d.amendments = b % 2 ? [{ id: `r${b}`, kind: 'retouch', at: { ...line.path.nodes[0]!.at }, to: null }] : []
   },
 ]
 

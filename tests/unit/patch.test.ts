@@ -4,7 +4,9 @@ import { newDrawing, newLine, newLinesLayer, newSketchLayer } from '#core/drawin
 import { changed } from '#core/drawing/edits'
 import type { Drawing, Layer, Line } from '#core/drawing/model'
 import type { Patch } from '#core/drawing/patch'
-import { applyPatches, patchesBetween, UnfitPatch } from '#core/drawing/patch'
+import { applyPatches } from '#core/drawing/apply-patches'
+import { patchesBetween } from '#core/drawing/patches-between'
+import { UnfitPatch } from '#core/drawing/patch'
 import { checkDrawing, checkTouched } from '#core/drawing/check-drawing'
 import { randomLine } from './support/random-lines'
 

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { newDrawing, newLinesLayer } from '#core/drawing/create'
 import type { Drawing, Path } from '#core/drawing/model'
 import { movedLine } from '#core/drawing/move'
-import { patchesBetween, applyPatches } from '#core/drawing/patch'
+import { patchesBetween } from '#core/drawing/patches-between'
+import { applyPatches } from '#core/drawing/apply-patches'
 import { checkDrawing } from '#core/drawing/check-drawing'
 import { withNodeAt, withoutNode } from '#core/fit/edit-path'
 import { shapesOf } from '#core/ink/shapes-of'
@@ -15,7 +16,7 @@ const drawingOf = (over: Partial<Drawing> = {}): Drawing =>
 const contourOf = (d: Drawing): Path => shapesOf(d).shapes[0]!.contours[0]!
 const withRetouches = (d: Drawing, edit: (c: Path) => Path): Drawing => {
   const before = contourOf(d)
-  return { ...d, settings: { ...d.settings, retouches: [...(d.settings.retouches ?? []), ...retouchesBetween([before], [edit(before)])] } }
+  return { ...d, amendments: [...(d.amendments ?? []), ...retouchesBetween([before], [edit(before)])] }
 }
 
 describe('a retouch of an outline', () => {
@@ -46,16 +47,16 @@ describe('a retouch of an outline', () => {
     const line = drawingOf().layers[0]!.items[0]!
     const away = { ...twice, layers: [newLinesLayer('Lines', [movedLine(line as never, { x: 0, y: 200 })])] }
     expect(shapesOf(away)).toMatchObject({ waiting: 2 })
-    expect(shapesOf(away).shapes[0]!.contours).toEqual(shapesOf({ ...away, settings: { ...away.settings, retouches: [] } }).shapes[0]!.contours)
+    expect(shapesOf(away).shapes[0]!.contours).toEqual(shapesOf({ ...away, amendments: [] }).shapes[0]!.contours)
   })
 
   it('passes the schema and travels as a patch; one that makes no sense does not', () => {
     const plain = drawingOf()
     const drawing = withRetouches(plain, edits[1]![1])
     expect(checkDrawing(JSON.parse(JSON.stringify(drawing)))).toBeTruthy()
-    expect(applyPatches(plain, patchesBetween(plain, drawing)).settings.retouches).toEqual(drawing.settings.retouches)
-    expect(() => checkDrawing({ ...drawing, settings: { ...drawing.settings, retouches: [{ at: { x: Number.NaN, y: 0 }, to: null }] } })).toThrow(/retouches\[0\]/)
-    expect(() => checkDrawing({ ...drawing, settings: { ...drawing.settings, retouches: [{ at: { x: 1, y: 0 }, to: 'gone' }] } })).toThrow(/retouches/)
+    expect(applyPatches(plain, patchesBetween(plain, drawing)).amendments).toEqual(drawing.amendments)
+    expect(() => checkDrawing({ ...drawing, amendments: [{ id: 'r', kind: 'retouch', at: { x: Number.NaN, y: 0 }, to: null }] })).toThrow(/amendments\[0\]/)
+    expect(() => checkDrawing({ ...drawing, amendments: [{ id: 'r', kind: 'retouch', at: { x: 1, y: 0 }, to: 'gone' }] })).toThrow(/amendments/)
   })
 })
 

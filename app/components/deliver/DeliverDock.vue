@@ -4,6 +4,7 @@ import { writeInkml } from '#core/formats/inkml/write-inkml'
 import { short } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
+import { useTracesStore } from '~/stores/traces'
 import { useViewStore } from '~/stores/view'
 import { download } from '~/workspace/download'
 import { useInk } from '~/workspace/use-ink'
@@ -11,6 +12,7 @@ import { useInk } from '~/workspace/use-ink'
 const store = useDrawingStore()
 const studio = useStudioStore()
 const ink = useInk()
+const traces = useTracesStore()
 const view = useViewStore()
 const busy = ref(false)
 const done = ref('')
@@ -30,7 +32,7 @@ const NEED_SHAPES: string[] = ['outlines', 'picture']
 
 /** Nothing is drawn that could leave. */
 const blank = computed(() => !store.drawing!.layers.some((l) => l.visible && l.kind !== 'sketch' && l.items.length))
-const traces = computed(() => store.lines.flatMap((l) => l.trace ?? []))
+const traced = computed(() => store.lines.filter((l) => l.trace))
 
 const kind = computed(() => KINDS.find((k) => k.id === studio.preferences.delivery)!)
 const page = computed(() => store.drawing!.page)
@@ -54,10 +56,12 @@ async function make(): Promise<{ blob: Blob; name: string }> {
     return { blob: await ink.raster.picture(page.value.width, page.value.height, scale.value, null), name: fileName('png') }
   }
   if (studio.preferences.delivery === 'traces') {
-    return { blob: new Blob([writeInkml(traces.value)], { type: 'application/inkml+xml' }), name: fileName('inkml') }
+    await traces.ready(traced.value)
+    return { blob: new Blob([writeInkml(traced.value.flatMap((l) => traces.wholeOf(l) ?? []))], { type: 'application/inkml+xml' }), name: fileName('inkml') }
   }
   const live = studio.preferences.delivery === 'lines'
-  const text = await ink.geometry.remote.svg(drawing, live ? null : ink.shapes.value!.shapes)
+  if (live) await traces.ready(traced.value)
+  const text = await ink.geometry.remote.svg(live ? traces.withSamples(drawing) : drawing, live ? null : ink.shapes.value!.shapes)
   return { blob: new Blob([text], { type: 'image/svg+xml' }), name: live ? fileName('live.svg') : fileName('svg') }
 }
 
@@ -100,7 +104,7 @@ async function deliver(): Promise<void> {
         <template v-if="kind.id === 'outlines' && ink.shapes.value"> · <span class="number">{{ ink.shapes.value.nodesAfter }}</span> nodes</template>
       </p>
       <p v-if="kind.id === 'traces'" class="mt-2">
-        <template v-if="traces.length"><span class="number">{{ traces.length }}</span> of <span class="number">{{ store.lines.length }}</span> lines were drawn by hand and keep their trace.</template>
+        <template v-if="traced.length"><span class="number">{{ traced.length }}</span> of <span class="number">{{ store.lines.length }}</span> lines were drawn by hand and keep their trace.</template>
         <template v-else>No line of this drawing keeps a trace. Draw one with Freehand first.</template>
       </p>
       <label v-if="kind.id === 'picture'" class="mt-2 flex items-center gap-2.5">
@@ -112,7 +116,7 @@ async function deliver(): Promise<void> {
       </label>
       <p v-if="blank" class="mt-2">There is no ink to deliver yet. Lay a line in <button class="underline decoration-dotted" @click="view.pass = 'lines'">Lines</button>, or show a layer that is hidden.</p>
       <div v-else class="mt-auto flex items-center gap-4">
-        <button class="button-strong" :disabled="busy || waiting || (kind.id === 'traces' && !traces.length)" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : busy ? 'Making the file …' : `Download ${kind.file}` }}</button>
+        <button class="button-strong" :disabled="busy || waiting || (kind.id === 'traces' && !traced.length)" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : busy ? 'Making the file …' : `Download ${kind.file}` }}</button>
         <span v-if="done" class="text-moss" role="status">Delivered {{ done }}</span>
       </div>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sampleCount } from '#core/drawing/line-trace'
 import { computed } from 'vue'
 import { short } from '#core/geometry/path'
 import { arcOf } from '~/instruments/line-marks'
@@ -58,7 +59,7 @@ const facts = computed(() => {
   const line = one.value
   if (!line) return []
   const nodes = line.path.nodes.length
-  return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${line.trace.samples.length} samples`] : []), ...(line.snips.length ? [`${line.snips.length} ${line.snips.length === 1 ? 'snip' : 'snips'}`] : [])]
+  return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${sampleCount(line.trace)} samples`] : []), ...(line.snips.length ? [`${line.snips.length} ${line.snips.length === 1 ? 'snip' : 'snips'}`] : [])]
 })
 
 const BEND_CHOICES = [

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ShapeSettings } from '#core/drawing/model'
+import { perUsualPx } from '#core/drawing/fineness'
 import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath, short } from '#core/geometry/path'
 import NodeFields from '~/components/lines/NodeFields.vue'
@@ -16,6 +17,9 @@ const outlines = useOutlinesStore()
 const ink = useInk()
 
 const settings = computed(() => store.drawing!.settings.shapes)
+/** Settings are meant at the final size; here they are told in px of the page. */
+const scale = computed(() => perUsualPx(store.drawing!.page))
+const digits = computed(() => Math.max(1, Math.ceil(2 - Math.log10(scale.value))))
 const result = computed(() => ink.shapes.value)
 const saved = computed(() => {
   const r = result.value
@@ -29,9 +33,9 @@ const chosen = computed(() => {
   return { nodes, area, contours: shape.contours.length, from: shape.from.length }
 })
 
-const retouches = computed(() => store.drawing!.settings.retouches?.length ?? 0)
+const retouches = computed(() => store.drawing!.amendments?.filter((a) => a.kind === 'retouch').length ?? 0)
 
-const forget = (): void => store.edit('Take retouches back', (draft) => void (draft.settings.retouches = []))
+const forget = (): void => store.edit('Take retouches back', (draft) => void (draft.amendments = draft.amendments?.filter((a) => a.kind !== 'retouch')))
 
 function set(label: string, recipe: (s: ShapeSettings) => void): void {
   store.edit(label, (draft) => recipe(draft.settings.shapes))
@@ -53,14 +57,14 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
       </label>
       <SliderField
         label="Simplify"
-        :value="settings.simplify"
+        :value="settings.simplify * scale"
         :min="0"
-        :max="2"
-        :step="0.05"
-        :digits="2"
+        :max="2 * scale"
+        :step="0.05 * scale"
+        :digits="digits"
         unit="px"
         @look="() => undefined"
-        @keep="(v) => set(`Simplify ${short(v, 2)} px`, (s) => void (s.simplify = v))"
+        @keep="(v) => set(`Simplify ${short(v, digits)} px`, (s) => void (s.simplify = v / scale))"
       />
       <p class="quiet">Outlines are drawn with fewer nodes, nowhere farther from the ink than this. 0 leaves them as expanded.</p>
     </div>

@@ -4,15 +4,20 @@ import { computed } from 'vue'
 import { pressureDeviation } from '#core/fit/pressure-stops'
 import { hasPressure } from '#core/fit/pressure-widths'
 import SliderField from '~/components/ui/SliderField.vue'
+import { useTracesStore } from '~/stores/traces'
 import { useHand } from '~/workspace/use-hand'
 
 /** How a drawn line's pressure becomes its profile; later, too. */
 const hand = useHand()
 
-const pressed = computed(() => hand.traced.value.filter((l) => l.trace && (hasPressure(l.trace) || l.trace.fromSpeed)))
-const first = computed(() => pressed.value[0] ?? null)
+const traces = useTracesStore()
+const drawn = computed(() => hand.traced.value.flatMap((line) => {
+  const trace = traces.wholeOf(line)
+  return trace && (hasPressure(trace) || trace.fromSpeed) ? [{ line, trace }] : []
+}))
+const first = computed(() => drawn.value[0]?.line ?? null)
 const any = computed(() => !!first.value)
-const off = computed(() => (first.value ? pressureDeviation(first.value.trace!, first.value.weight.unlit ?? first.value.weight.stops) : 0))
+const off = computed(() => (first.value ? pressureDeviation(drawn.value[0]!.trace, first.value.weight.unlit ?? first.value.weight.stops) : 0))
 const tolerance = computed(() => Math.round((first.value?.trace?.widthTolerance ?? Math.max(0.01, off.value)) * 100))
 const percent = (v: number): string => `${(v * 100).toFixed(1)} %`
 </script>

@@ -2,13 +2,15 @@
 import { line as lineOf } from 'd3'
 import { computed } from 'vue'
 import { pressureWidths } from '#core/fit/pressure-widths'
+import { useTracesStore } from '~/stores/traces'
 import { useGraph } from './use-graph'
 
 /** The widths that the pen's pressure asked for, beside the profile of few stops that stands for them. */
 const graph = useGraph()
+const traces = useTracesStore()
 
 const points = computed(() => {
-  const { trace } = graph.line.value
+  const trace = traces.wholeOf(graph.line.value)
   return (trace && pressureWidths(trace)) ?? []
 })
 

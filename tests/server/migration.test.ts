@@ -1,0 +1,68 @@
+import { copyFileSync, mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, it } from 'vitest'
+import { applyEdit } from '../../core/drawing/edits'
+import { hashOfSamples, wholeTrace } from '../../core/drawing/line-trace'
+import type { Drawing, KeptTrace, Line } from '../../core/drawing/model'
+import { shapesOf } from '../../core/ink/shapes-of'
+import { readMigrations } from '../../server/database/migration-files'
+import { openStore } from '../../server/database/store'
+
+/** Written by the version before the fifth migration: strokes drawn, moved, flipped, retouched, undone. */
+const FIXTURE = 'tests/server/fixtures/before-0005.db'
+const ID = 'before-0005'
+const items = (d: Drawing): Line[] => d.layers[0]!.items as Line[]
+
+function opened() {
+  const file = join(mkdtempSync(join(tmpdir(), 'bellatrait-migration-')), 'old.db')
+  copyFileSync(FIXTURE, file)
+  return openStore(file, readMigrations('server/database/migrations'))
+}
+
+it('a drawing of the version before opens as it was, with its shapes, traces and retouches', () => {
+  const { journal, traces, connection } = opened()
+  const { drawing, revision } = journal.open(ID)!
+  expect(revision).toBe(10)
+  // What that version made of it, to the last digit.
+  const { shapes, nodesAfter, deviation, waiting } = shapesOf(drawing)
+  expect({ nodesAfter, deviation, waiting }).toEqual({ nodesAfter: 15, deviation: 0.34315590203367563, waiting: 3 })
+  expect(shapes[0]!.contours[0]!.nodes[0]!.at).toEqual({ x: 38.85629000650657, y: 182.55198569061136 })
+  expect(drawing.amendments!.map((a) => [a.kind, a.at])).toEqual([
+    ['retouch', { x: 60, y: 60 }],
+    ['retouch', { x: 80, y: 90 }],
+    ['retouch', { x: 60, y: 60 }],
+  ])
+  expect(new Set(drawing.amendments!.map((a) => a.id)).size).toBe(3)
+  const tables = connection.prepare("SELECT group_concat(patches || inverse) FROM edits UNION ALL SELECT group_concat(document) FROM snapshots").pluck().all().join('')
+  expect(tables).not.toContain('"samples"')
+  for (const line of items(drawing)) {
+    const trace = line.trace as KeptTrace
+    const samples = traces.find(trace.of)!
+    expect(hashOfSamples(samples)).toBe(trace.of)
+    const [first] = wholeTrace(trace, samples).samples
+    expect(Math.hypot(first!.x - line.path.nodes[0]!.at.x, first!.y - line.path.nodes[0]!.at.y)).toBeLessThan(0.01)
+  }
+})
+
+it('its steps can all be taken back and brought again', () => {
+  const { journal } = opened()
+  const { drawing, undo } = journal.open(ID)!
+  expect(undo.map((s) => s.edit.label)).toEqual(['Draw freehand', 'Move', 'Flip', 'Simplify 0.4 px', 'Retouch', 'Retouch', 'Steadiness', 'Take it out'])
+  const states = [drawing]
+  for (const { edit } of [...undo].reverse()) states.push(applyEdit(states.at(-1)!, { patches: edit.inverse }))
+  expect(states.map((d) => [items(d).length, d.amendments?.length ?? 0, +(d.settings.shapes.simplify / 2).toFixed(6)])).toEqual([
+    [2, 3, 0.4],
+    [3, 3, 0.4],
+    [3, 3, 0.4],
+    [3, 1, 0.4],
+    [3, 0, 0.4],
+    [3, 0, 0.15],
+    [3, 0, 0.15],
+    [3, 0, 0.15],
+    [2, 0, 0.15],
+  ])
+  let again = states.at(-1)!
+  for (const { edit } of undo) again = applyEdit(again, edit)
+  expect(again).toEqual(drawing)
+})
