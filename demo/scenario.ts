@@ -1,4 +1,5 @@
-import { defaultPage, newDrawing, newId, newLinesLayer, newSketchLayer } from '../core/drawing/create'
+import { defaultPage, newDrawing, newLinesLayer, newSketchLayer } from '../core/drawing/create'
+import { newId } from '../core/new-id'
 import type { Drawing, Line } from '../core/drawing/model'
 import { gardenSnail } from './drawings/garden-snail'
 import { peaPod } from './drawings/pea-pod'

@@ -82,7 +82,7 @@ export class InkRaster {
     void this.worker.setStack(
       entries.map((e) => ({ id: e.id, parts: e.parts.length })),
       entries.filter((e) => !known.has(e)).map((e) => ({ ...e, parts: [] })),
-      { numbers, fresh: fresh.map(([n, { data, box }]) => [n, { data, box }]) },
+      { numbers, fresh: fresh.map(([n, { data, box, shift }]) => [n, { data, box, shift }]) },
     )
     this.spoil(boxes)
   }
@@ -244,7 +244,7 @@ function changedBoxes(before: readonly InkEntry[], after: readonly InkEntry[]): 
 
 const sameLook = (a: InkEntry, b: InkEntry): boolean => a.colour === b.colour && a.cover?.data === b.cover?.data && a.opacity === b.opacity
 
-const sameParts = (a: InkEntry, b: InkEntry): boolean => a.parts.length === b.parts.length && a.parts.every((p, i) => p === b.parts[i] || p.data === b.parts[i]!.data)
+const sameParts = (a: InkEntry, b: InkEntry): boolean => a.parts.length === b.parts.length && a.parts.every((p, i) => p === b.parts[i] || (p.data === b.parts[i]!.data && p.box.minX === b.parts[i]!.box.minX && p.box.minY === b.parts[i]!.box.minY))
 
 /** Where a tile lies, px of the page. */
 function boxOfTile(key: string, { scale }: Level): Box {

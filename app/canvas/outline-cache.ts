@@ -1,8 +1,9 @@
 import type { Line } from '#core/drawing/model'
+import { shiftBetween } from '#core/drawing/move'
 import { expandLine } from '#core/outline/expand'
 import { Hang } from '~/workers/geometry-thread'
 import type { Outline } from '~/workers/outline'
-import { outlineOfContours } from '~/workers/outline'
+import { outlineOfContours, shiftedOutline } from '~/workers/outline'
 
 /** Up to this many changed lines are expanded at once, in the frame; more go to the worker. */
 const AT_ONCE = 6
@@ -15,6 +16,9 @@ const HEAVY = 60
 /** Longest time for a batch of lines, and for one line alone, ms. */
 const LONGEST_BATCH = 20_000
 const LONGEST_LINE = 15_000
+
+/** Longest time for expanding lines in one frame, ms. */
+const A_FRAME = 9
 
 /** So many lines are looked at in one go. */
 const LOOKED_AT = 4000
@@ -36,6 +40,12 @@ export class OutlineCache {
   private outlines = { tolerance: 0, known: new WeakMap<Line, Outline>() }
   /** By line id, the outline that was made last, whatever the line has become since. */
   private readonly latest = new Map<string, Outline>()
+
+  /** By line id, the line that had it. */
+  private readonly latestLine = new Map<string, Line>()
+  private until = Infinity
+  /** Whether a line had no time left in this frame. */
+  postponed = false
 
   /** Lines, by id, that are slow to expand. */
   private readonly heavy = new Set<string>()
@@ -63,6 +73,7 @@ export class OutlineCache {
   private keep(line: Line, outline: Outline): void {
     this.known.set(line, outline)
     this.latest.set(line.id, outline)
+    this.latestLine.set(line.id, line)
   }
 
   /** The outline of one line, expanded here and now; that of a heavy one as it was last, until the worker has it. */
@@ -75,11 +86,37 @@ export class OutlineCache {
       void this.catchUp()
       return last
     }
+    const moved = this.movedOutline(line)
+    if (moved) {
+      this.keep(line, moved)
+      return moved
+    }
     const start = performance.now()
+    if (last && start > this.until) {
+      this.postponed = true
+      return last
+    }
     const outline = expandHere(line, this.source.tolerance())
     if (performance.now() - start > HEAVY) this.heavy.add(line.id)
     this.keep(line, outline)
     return outline
+  }
+
+  /**
+   * From here on lines are expanded for no longer than a part of a frame: those that have no time left are shown as they
+   * were last, and `postponed` says so, for another frame.
+   */
+  beginFrame(): void {
+    this.until = performance.now() + A_FRAME
+    this.postponed = false
+  }
+
+  /** The last outline of a line that has only been moved since, moved as well. */
+  private movedOutline(line: Line): Outline | null {
+    const was = this.latestLine.get(line.id)
+    const outline = was && this.known.get(was)
+    const d = outline ? shiftBetween(was, line) : null
+    return d && outline!.data ? shiftedOutline(outline!, d) : null
   }
 
   private async catchUp(): Promise<void> {

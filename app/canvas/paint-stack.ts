@@ -1,10 +1,13 @@
 import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
+import type { Vec } from '#core/geometry/point'
 
 /** Path data of some of an outline's contours, and their bounds, page px. */
 export interface InkPart {
   data: string
   box: Box
+  /** By how much the path is moved before it is drawn, page px. */
+  shift?: Vec
 }
 
 /** Something of one ink in the stack, ready for drawing. */
@@ -69,8 +72,15 @@ const paths = new WeakMap<InkPart, Path2D>()
 /** A part as the canvas takes it, read from its path data once. */
 function pathOf(part: InkPart): Path2D {
   let path = paths.get(part)
-  if (!path) paths.set(part, (path = new Path2D(part.data)))
+  if (!path) paths.set(part, (path = shifted(new Path2D(part.data), part.shift)))
   return path
+}
+
+function shifted(path: Path2D, d: Vec | undefined): Path2D {
+  if (!d) return path
+  const moved = new Path2D()
+  moved.addPath(path, new DOMMatrix([1, 0, 0, 1, d.x, d.y]))
+  return moved
 }
 
 /** Those parts that reach into a box: no other can ink anything there. */

@@ -1,4 +1,5 @@
 import type { Line } from '#core/drawing/model'
+import { perUsualPx } from '#core/drawing/fineness'
 import { newFillsLayer } from '#core/drawing/create'
 import { merged, paintedBy, touchedBy } from '#core/drawing/solids'
 import { changeShapes, findShape, shapesLayers } from '~/stores/find'
@@ -23,10 +24,11 @@ export class Blot extends Brush {
 
   protected done(stroke: Line): void {
     const place = this.bench.layerForSolids()
-    const contours = paintedBy(stroke)
+    const scale = perUsualPx(this.bench.drawing().page)
+    const contours = paintedBy(stroke, scale)
     if (!place || !contours.length) return
-    const touched = this.bench.preferences().blotMerges ? touchedBy(contours, this.bench.allSolids().filter((s) => s.ink === stroke.ink)) : []
-    const shape = merged(contours, stroke.ink, touched)
+    const touched = this.bench.preferences().blotMerges ? touchedBy(contours, this.bench.allSolids().filter((s) => s.ink === stroke.ink), scale) : []
+    const shape = merged(contours, stroke.ink, touched, scale)
     this.bench.edit(touched.length ? 'Blot, as one shape' : 'Blot', (draft) => {
       if (touched.length) {
         changeShapes(draft, touched.slice(1).map((t) => t.id), () => null)

@@ -1,3 +1,4 @@
+import { perUsualPx } from '#core/drawing/fineness'
 import type { Line, Shape } from '#core/drawing/model'
 import { paintedBy, scrapedLine, scrapedShape } from '#core/drawing/solids'
 import { changeLines, changeShapes, findShape } from '~/stores/find'
@@ -29,11 +30,12 @@ export class Scrape extends Brush {
   }
 
   protected done(stroke: Line): void {
-    const away = paintedBy({ ...stroke, weight: { ...stroke.weight, nib: null } })
     const drawing = this.bench.drawing()
+    const scale = perUsualPx(drawing.page)
+    const away = paintedBy({ ...stroke, weight: { ...stroke.weight, nib: null } }, scale)
     const shapes = this.bench.solids().flatMap((id) => findShape(drawing, id)?.shape ?? [])
-    const carved = new Map<string, Shape | null>(shapes.map((s) => [s.id, scrapedShape(s, away)]))
-    const lines = new Map(chosenLines(this.bench).map((l) => [l.id, scrapedLine(l, away)]))
+    const carved = new Map<string, Shape | null>(shapes.map((s) => [s.id, scrapedShape(s, away, scale)]))
+    const lines = new Map(chosenLines(this.bench).map((l) => [l.id, scrapedLine(l, away, scale)]))
     this.bench.edit('Scrape', (draft) => {
       changeShapes(draft, [...carved.keys()], (s) => carved.get(s.id)!)
       changeLines(draft, [...lines.keys()], (l) => {

@@ -6,7 +6,9 @@ import { applyEdit, changed, editBetween, underHand, walkOver } from '#core/draw
 import type { History } from '#core/drawing/history'
 import { advance, emptyHistory } from '#core/drawing/history'
 import type { Drawing, Line } from '#core/drawing/model'
+import { patchesBetween } from '#core/drawing/patches-between'
 import { clashes, rebase } from '#core/drawing/rebase'
+import { withSnipsBound } from '#core/drawing/snips'
 import { patchesApart, withTracesApart } from '#core/drawing/traces-apart'
 import { checkTouched } from '#core/drawing/check-drawing'
 import type { Conflict } from '#agreed/api'
@@ -239,10 +241,13 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   function walk(step: Edit, kind: 'undo' | 'redo'): void {
-    const edit = walkOver(step, kind)
+    let edit = walkOver(step, kind)
     let next: Drawing
     try {
-      next = applyEdit(drawing.value!, edit)
+      const applied = applyEdit(drawing.value!, edit)
+      // Another window may have moved what bounds a snip since.
+      next = withSnipsBound(drawing.value!, applied)
+      if (next !== applied) edit = { ...edit, patches: patchesBetween(drawing.value!, next), inverse: patchesBetween(next, drawing.value!) }
     } catch {
       notice.value = `"${step.label}" cannot be ${kind === 'undo' ? 'taken back' : 'brought again'}: what it changed is gone, by a change in another window.`
       return

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Weight } from '#core/drawing/model'
-import { newId } from '#core/drawing/create'
+import { newId } from '#core/new-id'
 import { freeName } from '#core/drawing/free-name'
 import type { LooseProfile } from '#core/formats/profiles/read-profiles'
 import { LONGEST_PROFILE_NAME, MOST_PROFILES } from '#core/formats/profiles/read-profiles'

@@ -1,16 +1,14 @@
 import { toPaths } from '#core/arrangement/contours'
-import type { Line, Path, Shape } from '#core/drawing/model'
-import type { Box } from '#core/geometry/bounds'
+import type { Line, Path, Shape, Vec } from '#core/drawing/model'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath, pathData } from '#core/geometry/path'
 import type { Failure, Region } from '#core/ink/outlines'
+import type { InkPart } from '~/canvas/paint-stack'
 
 /** An item's outline ready for drawing: path data, bounds, and what it is filled with. */
-export interface Outline {
+export interface Outline extends InkPart {
   id: string
   ink: string
-  data: string
-  box: Box
 }
 
 export const outlineOfContours = ({ id, ink }: Pick<Line | Shape, 'id' | 'ink'>, contours: readonly Path[]): Outline => ({
@@ -22,3 +20,10 @@ export const outlineOfContours = ({ id, ink }: Pick<Line | Shape, 'id' | 'ink'>,
 
 /** The outline of a line whose ink is worked out; an empty one where it cannot be. */
 export const outlineOfRegion = (line: Line, region: Region | Failure): Outline => outlineOfContours(line, 'message' in region ? [] : toPaths(region.contours))
+
+/** The outline of a line that was moved by `d`, px: the same path data, drawn elsewhere. */
+export const shiftedOutline = ({ box, ...outline }: Outline, d: Vec): Outline => ({
+  ...outline,
+  shift: { x: (outline.shift?.x ?? 0) + d.x, y: (outline.shift?.y ?? 0) + d.y },
+  box: { minX: box.minX + d.x, minY: box.minY + d.y, maxX: box.maxX + d.x, maxY: box.maxY + d.y },
+})

@@ -1,6 +1,6 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import type { Line, Shape } from '#core/drawing/model'
-import { newId } from '#core/drawing/create'
+import { newId } from '#core/new-id'
 import { copiedLines } from '#core/drawing/copies'
 import { movedShape } from '#core/drawing/move'
 import { openLineLayers, openLines, openSolidLayers, openSolids } from '#core/drawing/queries'

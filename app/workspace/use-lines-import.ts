@@ -1,4 +1,4 @@
-import { newId } from '#core/drawing/create'
+import { newId } from '#core/new-id'
 import { copiedLayer } from '#core/drawing/layers'
 import type { Drawing, Layer } from '#core/drawing/model'
 import { useDrawingStore } from '~/stores/drawing'

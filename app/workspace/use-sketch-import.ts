@@ -1,6 +1,7 @@
 import { ref } from 'vue'
 import type { Page } from '#core/drawing/model'
-import { newId, newSketchLayer } from '#core/drawing/create'
+import { newSketchLayer } from '#core/drawing/create'
+import { newId } from '#core/new-id'
 import type { ImageInfo } from '#agreed/api'
 import { LIMITS } from '#agreed/api'
 import { Refusal, uploadImage } from '~/network/api'

@@ -1,4 +1,4 @@
-import { newId } from './create'
+import { newId } from '../new-id'
 import type { Line, Snip, Vec } from './model'
 import { movedLine } from './move'
 import { boundAnew } from './snips'

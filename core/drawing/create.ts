@@ -1,10 +1,8 @@
+import { newId } from '../new-id'
 import type { Drawing, Finish, Ink, Line, LinesLayer, Page, Path, Shape, ShapesLayer, Sketch, SketchLayer, Weight } from './model'
 
 /** The name of a drawing that was not given one. */
 export const UNTITLED = 'Untitled drawing'
-
-/** A fresh id, unique across drawings. */
-export const newId = (): string => globalThis.crypto.randomUUID()
 
 export const BLACK: Ink = { id: 'black', name: 'Black', colour: '#211c1a' }
 

@@ -5,7 +5,7 @@ import { distance, lerp, subtract } from '../geometry/point'
 import { joinedWeight, partOfWeight } from '../weight/part-of-weight'
 import { withStopsChanged } from '../weight/own-stops'
 import { flipEnds, flipSides } from '../weight/shelf'
-import { newId } from './create'
+import { newId } from '../new-id'
 import { partOfTrace, reversedTrace } from './line-trace'
 import type { Line, Path, PathNode, Snip } from './model'
 

@@ -1,5 +1,5 @@
 import { carriedSnips } from './copies'
-import { newId } from './create'
+import { newId } from '../new-id'
 import { freeName } from './free-name'
 import type { Drawing, Layer, Line } from './model'
 

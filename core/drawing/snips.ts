@@ -54,8 +54,8 @@ export const inSnip = ({ from, to }: Snip, at: number): boolean => (from <= to ?
  */
 export function withSnipsSettled(before: Drawing, after: Drawing): Drawing {
   if (before === after || !after.layers.some(hasSnips)) return after
-  const was = linesById(before)
-  const is = linesById(after)
+  const ids = concerned(after)
+  const [was, is] = [linesById(before, ids), linesById(after, ids)]
   return {
     ...after,
     layers: after.layers.map((layer) => {
@@ -72,7 +72,8 @@ export function withSnipsSettled(before: Drawing, after: Drawing): Drawing {
  */
 export function withSnipsBound(before: Drawing, after: Drawing): Drawing {
   if (before.layers === after.layers || !after.layers.some(hasSnips)) return after
-  const [was, is] = [linesById(before), linesById(after)]
+  const ids = concerned(after)
+  const [was, is] = [linesById(before, ids), linesById(after, ids)]
   const moved = (id: string | undefined): boolean => !!id && was.get(id)?.path !== is.get(id)?.path
   let changed = false
   const layers = after.layers.map((layer) => {
@@ -101,8 +102,8 @@ function rebound(snip: Snip, line: Line, is: ReadonlyMap<string, Line>): Snip {
   const [from, to] = [place(snip.from, snip.fromBy), place(snip.to, snip.toBy)]
   if (from === null || to === null || (!line.path.closed && from >= to)) return snip.idle ? snip : { ...snip, idle: true }
   if (from === snip.from && to === snip.to && !snip.idle) return snip
-  const { idle: _, ...rest } = snip
-  return { ...rest, from, to }
+  const { fromBy, toBy } = snip
+  return { from, to, ...(fromBy && { fromBy }), ...(toBy && { toBy }) }
 }
 
 /**
@@ -129,8 +130,24 @@ const nearestTo = (at: number, places: readonly number[]): number => places.redu
 
 const hasSnips = (layer: Drawing['layers'][number]): boolean => layer.kind === 'lines' && layer.items.some((l) => l.snips.length > 0)
 
-const linesById = (drawing: Drawing): Map<string, Line> =>
-  new Map(drawing.layers.flatMap((l) => (l.kind === 'lines' ? l.items.map((i) => [i.id, i] as const) : [])))
+/** Ids of the lines that have snips, and of those that bound them: they are few among many. */
+function concerned(drawing: Drawing): Set<string> {
+  const ids = new Set<string>()
+  for (const layer of drawing.layers) {
+    if (layer.kind !== 'lines') continue
+    for (const line of layer.items) {
+      if (line.snips.length) ids.add(line.id)
+      for (const { fromBy, toBy } of line.snips) for (const id of [fromBy, toBy]) if (id) ids.add(id)
+    }
+  }
+  return ids
+}
+
+function linesById(drawing: Drawing, ids: ReadonlySet<string>): Map<string, Line> {
+  const found = new Map<string, Line>()
+  for (const layer of drawing.layers) if (layer.kind === 'lines') for (const line of layer.items) if (ids.has(line.id)) found.set(line.id, line)
+  return found
+}
 
 function settled(line: Line, was: ReadonlyMap<string, Line>, is: ReadonlyMap<string, Line>): Line {
   const old = was.get(line.id)

@@ -1,4 +1,3 @@
-import { isKept } from '../drawing/line-trace'
 import type { Line, PenTrace } from '../drawing/model'
 import { distance } from '../geometry/point'
 import { pathByTrace } from './fit-trace'
@@ -26,7 +25,7 @@ export function refitted(line: Line, drawn: PenTrace, settings: HandSettings): L
   const width = Object.keys(settings).some((k) => !(OF_PATH as readonly string[]).includes(k))
   return {
     ...line,
-    trace: line.trace && isKept(line.trace) ? { ...line.trace, ...settings } : trace,
+    trace: line.trace && 'of' in line.trace ? { ...line.trace, ...settings } : trace,
     path: changes(OF_PATH) ? pathByTrace(trace) : line.path,
     weight: width ? { ...withOwnStops(line.weight, pressureStops(trace)), start: null, end: null } : line.weight,
   }

@@ -1,4 +1,4 @@
-import { newId } from '../drawing/create'
+import { newId } from '../new-id'
 import type { Path, PathNode, Retouch, Shape } from '../drawing/model'
 import { withNodeAt } from '../fit/edit-path'
 import { arcOfPath } from '../geometry/known'

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref } from 'vue'
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/vue'
 import { ChevronDown, Copy, Pencil, RotateCcw, Trash2 } from 'lucide-vue-next'
-import { newId } from '#core/drawing/create'
+import { newId } from '#core/new-id'
 import { freeName } from '#core/drawing/free-name'
 import { short } from '#core/geometry/path'
 import { NIBS } from '#core/weight/nibs'

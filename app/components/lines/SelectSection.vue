@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { newFillsLayer, newId } from '#core/drawing/create'
+import { newFillsLayer } from '#core/drawing/create'
+import { newId } from '#core/new-id'
 import { closedFigure } from '#core/geometry/close-strokes'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useAlike } from '~/workspace/use-alike'

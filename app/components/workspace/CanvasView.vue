@@ -124,12 +124,14 @@ function drawOver(): void {
   ctx.clearRect(0, 0, live.value.width, live.value.height)
   if (!view.bare) {
     ctx.setTransform(...matrixOf(view.viewport, window.devicePixelRatio))
+    ink.cache.beginFrame()
     const fresh = instrument.value?.freshInk?.()
     const ids = new Set(liveIds.value)
     paintStack(ctx, liveStack([...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)).map(trial.shown)]), { box: boxInView(view.viewport, view.size) })
     if (fresh) paintStack(ctx, [{ ...entryOf(ink.cache.now(fresh), store.drawing), ...(instrument.value?.scrapes && { colour: SCRAPED }) }], { box: boxInView(view.viewport, view.size) })
   }
   marksLayer?.render(allMarks(), view.viewport)
+  if (ink.cache.postponed) tick.value++
   view.hint = instrument.value?.hint() ?? ''
 }
 

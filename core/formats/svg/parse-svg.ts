@@ -1,5 +1,6 @@
 import type { SaxesAttributeNS } from 'saxes'
-import { newDrawing, newId } from '../../drawing/create'
+import { newDrawing } from '../../drawing/create'
+import { newId } from '../../new-id'
 import type { Drawing } from '../../drawing/model'
 import { checkDrawing } from '../../drawing/check-drawing'
 import { InputError } from '../../errors'

@@ -1,4 +1,5 @@
-import { BLACK, evenWeight, newId, newLine } from '../../drawing/create'
+import { BLACK, evenWeight, newLine } from '../../drawing/create'
+import { newId } from '../../new-id'
 import type { Drawing, Finish, Ink, Layer, Line, LinesLayer, Page, Path, Settings, Shape, ShapesLayer, Sketch, Weight } from '../../drawing/model'
 import { itemProblem } from '../../drawing/check-drawing'
 import { InputError } from '../../errors'

@@ -1,6 +1,7 @@
 import { defineEventHandler, setResponseStatus } from 'h3'
 import { ValidationError } from 'yup'
-import { newDrawing, newId } from '../../../core/drawing/create'
+import { newDrawing } from '../../../core/drawing/create'
+import { newId } from '../../../core/new-id'
 import type { Drawing } from '../../../core/drawing/model'
 import { checkDrawing } from '../../../core/drawing/check-drawing'
 import { createSchema, LIMITS } from '../../../shared/api'
