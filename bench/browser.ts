@@ -1,22 +1,11 @@
-import { spawn } from 'node:child_process'
-import { mkdtempSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import type { Page } from '@playwright/test'
-import { chromium } from '@playwright/test'
 import { newDrawing, newLinesLayer } from '../core/drawing/create'
+import { openDrawing, withApplication } from './application'
+import type { Spread } from './spread'
+import { spread } from './spread'
 import { strokes } from './strokes'
 
-const PORT = 4398
-const ADDRESS = `http://127.0.0.1:${PORT}`
 const LINES = 2000
-
-/** Half of the times, 95 of a hundred and all of them are no longer than this, ms. */
-interface Spread {
-  median: number
-  p95: number
-  worst: number
-}
 
 /** How long the hand waits for its ink. */
 export interface HandRow {
@@ -29,12 +18,8 @@ export interface HandRow {
 }
 
 /** Pointer to ink in the built application with 2,000 lines on the page, in headless Chromium that draws in software. */
-export async function handRows(): Promise<HandRow[]> {
-  const db = join(mkdtempSync(join(tmpdir(), 'bellatrait-bench-')), 'bench.db')
-  const server = spawn(process.execPath, ['scripts/start.mjs'], { env: { ...process.env, PORT: String(PORT), BELLATRAIT_DB: db }, stdio: 'ignore' })
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
-  try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+export const handRows = (): Promise<HandRow[]> =>
+  withApplication(async (page) => {
     await openCrowded(page)
     return [
       await measured(page, 'a freehand stroke', 'Freehand', wave(240, 2)),
@@ -44,11 +29,7 @@ export async function handRows(): Promise<HandRow[]> {
       ...(await weightRows(page)),
       ...(await shapesRows(page)),
     ]
-  } finally {
-    await browser.close()
-    server.kill()
-  }
-}
+  })
 
 /** The hand in the Weight pass: a stop of one line, and the light over all of them. */
 async function weightRows(page: Page): Promise<HandRow[]> {
@@ -102,23 +83,14 @@ async function shapesRows(page: Page): Promise<HandRow[]> {
 }
 
 async function openCrowded(page: Page): Promise<void> {
-  for (let i = 0; ; i++) {
-    if (await page.goto(ADDRESS).catch(() => null)) break
-    if (i > 60) throw new Error('The application did not start. Build it first: npm run build.')
-    await page.waitForTimeout(250)
-  }
-  const drawing = newDrawing('Crowded', { page: { width: 900, height: 620, unit: 'px', pxPerMm: 4 }, layers: [newLinesLayer('Lines', strokes(LINES))] })
-  const response = await page.request.post(`${ADDRESS}/api/drawings`, { data: { drawing }, headers: { origin: ADDRESS } })
-  const { id } = (await response.json()) as { id: string }
-  await page.goto(`${ADDRESS}/drawings/${id}`)
-  await page.getByTestId('canvas').waitFor()
+  await openDrawing(page, newDrawing('Crowded', { page: { width: 900, height: 620, unit: 'px', pxPerMm: 4 }, layers: [newLinesLayer('Lines', strokes(LINES))] }))
   await page.waitForTimeout(6000)
 }
 
 /** Screen places along a wave over the drawing. */
 const wave = (count: number, step: number): [number, number][] => Array.from({ length: count }, (_, i) => [180 + i * step, 300 + 120 * Math.sin((i * step) / 60)])
 
-async function measured(page: Page, work: string, tool: string, way: [number, number][]): Promise<HandRow> {
+export async function measured(page: Page, work: string, tool: string, way: [number, number][]): Promise<HandRow> {
   await page.getByTestId('tray').getByRole('button', { name: new RegExp(`^\\w ${tool}`) }).click()
   await page.mouse.move(...way[0]!)
   await page.evaluate(() => {
@@ -139,10 +111,4 @@ async function measured(page: Page, work: string, tool: string, way: [number, nu
   const times = await page.evaluate(() => (window as unknown as { handTimes: [number, number][] }).handTimes)
   await page.keyboard.press('Escape')
   return { work, samples: times.length, drawing: spread(times.map((t) => t[0])), whole: spread(times.map((t) => t[1])) }
-}
-
-function spread(times: readonly number[]): Spread {
-  const sorted = [...times].sort((a, b) => a - b)
-  const at = (q: number): number => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!
-  return { median: at(0.5), p95: at(0.95), worst: at(1) }
 }

@@ -1,6 +1,8 @@
 import type { HandRow } from './browser'
+import type { CrowdRows } from './crowds'
 import type { InkRow } from './ink'
 import type { NodeRow } from './nodes'
+import type { StepRow } from './saved-steps'
 import type { Growth, SpeedRow } from './speed'
 
 export interface Measured {
@@ -11,6 +13,8 @@ export interface Measured {
   growth: Growth[]
   ink: InkRow[]
   hand: HandRow[]
+  steps: StepRow[]
+  crowd: CrowdRows
 }
 
 const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
@@ -18,7 +22,7 @@ const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
 /** Exponent of growth between two sizes. */
 const exponent = (a: number, b: number, factor: number): string => (Math.log(b / a) / Math.log(factor)).toFixed(2)
 
-export function report({ started, machine, speed, nodes, growth, ink, hand }: Measured): string {
+export function report({ started, machine, speed, nodes, growth, ink, hand, steps, crowd }: Measured): string {
   const lines = [
     '# Benchmarks',
     '',
@@ -65,6 +69,18 @@ export function report({ started, machine, speed, nodes, growth, ink, hand }: Me
     '| work | events | drawing: median | 95 % | worst | whole: median | 95 % | worst |',
     '| --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
     ...hand.map((r) => `| ${r.work} | ${r.samples} | ${[r.drawing, r.whole].flatMap((s) => [s.median, s.p95, s.worst]).map(ms).join(' | ')} |`),
+    '',
+    'A step of 200 pen strokes of 600 samples: what it takes in the journal, and the longest time between two frames while it is done, ms.',
+    '',
+    '| 200 strokes | kB | longest frame |',
+    '| --- | ---: | ---: |',
+    ...steps.map((r) => `| ${r.work} | ${(r.bytes / 1000).toFixed(1)} | ${ms(r.worst)} |`),
+    '',
+    `${crowd.lines} lines: opened to first ink ${ms(crowd.firstInk)} ms, to all ink ${ms(crowd.allInk)} ms. Time between two frames, ms:`,
+    '',
+    '| 10,000 lines | median | 95 % | worst |',
+    '| --- | ---: | ---: | ---: |',
+    ...crowd.frames.map((r) => `| ${r.work} | ${[r.spread.median, r.spread.p95, r.spread.worst].map(ms).join(' | ')} |`),
     '',
   ]
   return lines.join('\n')

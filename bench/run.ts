@@ -4,6 +4,8 @@ import { handRows } from './browser'
 import { inkRows } from './ink'
 import { nodeRows } from './nodes'
 import { report } from './report'
+import { crowdRows } from './crowds'
+import { stepRows } from './saved-steps'
 import { growth, speedRows } from './speed'
 
 const started = new Date()
@@ -12,6 +14,8 @@ const nodes = nodeRows()
 const grown = growth()
 const ink = inkRows()
 const hand = await handRows()
-const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown, ink, hand })
+const steps = await stepRows()
+const crowd = await crowdRows()
+const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown, ink, hand, steps, crowd })
 writeFileSync('docs/benchmarks.md', text)
 process.stdout.write(text)

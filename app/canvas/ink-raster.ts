@@ -82,7 +82,7 @@ export class InkRaster {
     void this.worker.setStack(
       entries.map((e) => ({ id: e.id, parts: e.parts.length })),
       entries.filter((e) => !known.has(e)).map((e) => ({ ...e, parts: [] })),
-      { numbers, fresh: fresh.map(([n, { data, box, shift }]) => [n, { data, box, shift }]) },
+      { numbers, fresh: fresh.map(([n, { data, box, shift }]) => [n, { data, box, ...(shift && { shift: { of: { data, box }, by: shift.by } }) }]) },
     )
     this.spoil(boxes)
   }

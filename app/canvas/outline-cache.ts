@@ -43,7 +43,7 @@ export class OutlineCache {
 
   /** By line id, the line that had it. */
   private readonly latestLine = new Map<string, Line>()
-  private until = Infinity
+  private until = 0
   /** Whether a line had no time left in this frame. */
   postponed = false
 
@@ -92,20 +92,22 @@ export class OutlineCache {
       return moved
     }
     const start = performance.now()
-    if (last && start > this.until) {
-      this.postponed = true
-      return last
-    }
     const outline = expandHere(line, this.source.tolerance())
     if (performance.now() - start > HEAVY) this.heavy.add(line.id)
     this.keep(line, outline)
     return outline
   }
 
-  /**
-   * From here on lines are expanded for no longer than a part of a frame: those that have no time left are shown as they
-   * were last, and `postponed` says so, for another frame.
-   */
+  /** As `now`, but with no time left in the frame the outline is the one that the line had last, and `postponed` says so. */
+  inFrame(line: Line): Outline {
+    const last = this.latest.get(line.id)
+    if (!last || this.known.has(line) || performance.now() < this.until) return this.now(line)
+    const moved = this.movedOutline(line)
+    this.postponed ||= !moved
+    return moved ?? last
+  }
+
+  /** A frame begins: `inFrame` expands lines for no longer than a part of it. */
   beginFrame(): void {
     this.until = performance.now() + A_FRAME
     this.postponed = false

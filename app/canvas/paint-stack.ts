@@ -6,8 +6,8 @@ import type { Vec } from '#core/geometry/point'
 export interface InkPart {
   data: string
   box: Box
-  /** By how much the path is moved before it is drawn, page px. */
-  shift?: Vec
+  /** By how much the path of another part, with the same data, is moved to be this one, page px. */
+  shift?: { of: InkPart; by: Vec }
 }
 
 /** Something of one ink in the stack, ready for drawing. */
@@ -72,12 +72,11 @@ const paths = new WeakMap<InkPart, Path2D>()
 /** A part as the canvas takes it, read from its path data once. */
 function pathOf(part: InkPart): Path2D {
   let path = paths.get(part)
-  if (!path) paths.set(part, (path = shifted(new Path2D(part.data), part.shift)))
+  if (!path) paths.set(part, (path = part.shift ? shifted(pathOf(part.shift.of), part.shift.by) : new Path2D(part.data)))
   return path
 }
 
-function shifted(path: Path2D, d: Vec | undefined): Path2D {
-  if (!d) return path
+function shifted(path: Path2D, d: Vec): Path2D {
   const moved = new Path2D()
   moved.addPath(path, new DOMMatrix([1, 0, 0, 1, d.x, d.y]))
   return moved

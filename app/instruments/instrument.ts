@@ -50,6 +50,8 @@ export interface Bench {
   askFor(field: 'width'): void
   /** Shows a change while the hand is down; `finish` makes it a step, `drop` takes it back. */
   change(recipe: (draft: Drawing) => void): void
+  /** As `change`, of the drawing that `next` makes: for what changes very many lines at once. */
+  show(next: (from: Drawing) => Drawing): void
   finish(label: string): void
   drop(): void
   edit(label: string, recipe: (draft: Drawing) => void): void

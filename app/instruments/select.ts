@@ -1,9 +1,10 @@
 import type { Vec } from '#core/drawing/model'
 import { movedLine, movedShape } from '#core/drawing/move'
+import { itemsReplaced } from '#core/drawing/queries'
 import { scaledLine } from '#core/drawing/scale'
 import { boxOfPath } from '#core/geometry/known'
 import { mapPath } from '#core/geometry/path'
-import { changeLines, changeShapes, findLine, findShape } from '~/stores/find'
+import { changeShapes, findLine, findShape } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
 import type { Bench, Hand, Instrument } from './instrument'
@@ -109,10 +110,7 @@ export class Select implements Instrument {
     const k = corner === null ? 1 : growth(frame, map)
     const weights = this.bench.preferences().scaleWeights
     const [ids, solids] = [this.bench.selection(), this.bench.solids()]
-    this.bench.change((draft) => {
-      changeLines(draft, ids, (line) => void Object.assign(line, scaledLine(line, map, k, weights)))
-      changeShapes(draft, solids, (s) => ({ ...s, contours: s.contours.map((c) => mapPath(c, map)) }))
-    })
+    this.bench.show((drawing) => itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? scaledLine(i, map, k, weights) : { ...i, contours: i.contours.map((c) => mapPath(c, map)) })))
   }
 
   private offset(hand: Hand): Vec {
@@ -123,12 +121,7 @@ export class Select implements Instrument {
   private shift(d: Vec): void {
     const ids = this.bench.selection()
     const solids = this.bench.solids()
-    this.bench.change((draft) => {
-      changeLines(draft, ids, (line) => {
-        Object.assign(line, movedLine(line, d))
-      })
-      changeShapes(draft, solids, (s) => movedShape(s, d))
-    })
+    this.bench.show((drawing) => itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? movedLine(i, d) : movedShape(i, d))))
   }
 
   away(): void {

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Edit, Recipe } from '#core/drawing/edits'
 import { withLightSettled } from '#core/weight/light'
-import { applyEdit, changed, editBetween, underHand, walkOver } from '#core/drawing/edits'
+import { applyEdit, changed, editBetween, shownAs, underHand, walkOver } from '#core/drawing/edits'
 import type { History } from '#core/drawing/history'
 import { advance, emptyHistory } from '#core/drawing/history'
 import type { Drawing, Line } from '#core/drawing/model'
@@ -200,6 +200,14 @@ export const useDrawingStore = defineStore('drawing', () => {
     drawing.value = underHand(base, recipe)
   }
 
+  /** As `change`, of the drawing that `next` makes from where the hand began. */
+  function show(next: (from: Drawing) => Drawing): void {
+    if (!drawing.value) return
+    base ??= drawing.value
+    changing.value = true
+    drawing.value = shownAs(base, next(base))
+  }
+
   /** Makes what `change` showed last a step of the history. */
   function finish(label: string): void {
     if (!base || !drawing.value) return
@@ -292,6 +300,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     close,
     edit,
     change,
+    show,
     finish,
     drop,
     undo,

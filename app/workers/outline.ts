@@ -22,8 +22,8 @@ export const outlineOfContours = ({ id, ink }: Pick<Line | Shape, 'id' | 'ink'>,
 export const outlineOfRegion = (line: Line, region: Region | Failure): Outline => outlineOfContours(line, 'message' in region ? [] : toPaths(region.contours))
 
 /** The outline of a line that was moved by `d`, px: the same path data, drawn elsewhere. */
-export const shiftedOutline = ({ box, ...outline }: Outline, d: Vec): Outline => ({
-  ...outline,
-  shift: { x: (outline.shift?.x ?? 0) + d.x, y: (outline.shift?.y ?? 0) + d.y },
-  box: { minX: box.minX + d.x, minY: box.minY + d.y, maxX: box.maxX + d.x, maxY: box.maxY + d.y },
-})
+export function shiftedOutline(outline: Outline, d: Vec): Outline {
+  const { box, shift } = outline
+  const by = { x: (shift?.by.x ?? 0) + d.x, y: (shift?.by.y ?? 0) + d.y }
+  return { ...outline, shift: { of: shift?.of ?? outline, by }, box: { minX: box.minX + d.x, minY: box.minY + d.y, maxX: box.maxX + d.x, maxY: box.maxY + d.y } }
+}

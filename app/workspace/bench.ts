@@ -125,6 +125,7 @@ export function createBench(ink: Ink, tick: Ref<number>): Bench {
       view.asked = { field }
     },
     change: (recipe) => store.change(recipe),
+    show: (next) => store.show(next),
     finish: (label) => store.finish(label),
     drop: () => store.drop(),
     edit: (label, recipe) => store.edit(label, recipe),

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import type { Drawing, Layer } from './model'
 import type { Copies, Each, Mapping, Patch } from './patch'
-import { drawingSchema, itemSchema, layerSchema, MOST_ITEMS, MOST_LAYERS } from './schema'
+import { drawingSchema, itemSchema, layerSchema, MOST_ITEMS, MOST_LAYERS, pathProblem } from './schema'
 
 /**
  * The value as a drawing.
@@ -34,6 +34,7 @@ export function checkTouched(drawing: Drawing, patches: readonly Patch[]): void 
   const added = new Set<unknown>()
   const bare = new Set<Layer>()
   const whole = new Set<string>()
+  const mapped = new Set<string>()
   let outside = false
   // What was done to a layer before it was taken away is no part of one that has its id now.
   const gone = new Map<unknown, number>()
@@ -50,16 +51,38 @@ export function checkTouched(drawing: Drawing, patches: readonly Patch[]): void 
       for (const item of (value as Layer).items) added.add(item.id)
     } else if (!here) continue // A later patch takes the layer away again: nothing is left to check.
     else if (list !== 'items') bare.add(here)
-    else if (op === 'copy' || op === 'map' || op === 'each') for (const id of idsOf({ op, value })) whole.add(id)
+    else if (op === 'copy' || op === 'map') for (const id of idsOf({ op, value })) mapped.add(id)
+    else if (op === 'each') checkEach(here, value as Each, whole)
     else if (fields[0] === 'trace') whole.add(String(item))
     else if (fields.length) (yup.reach(itemSchema(here.kind), fields.join('.')) as yup.Schema).validateSync(value)
     else if (op === 'add') itemSchema(here.kind).validateSync(value)
   }
   if (whole.size) for (const l of drawing.layers) for (const item of l.items) if (whole.has(item.id)) itemSchema(l.kind).validateSync(item)
+  if (mapped.size) checkMapped(drawing, mapped)
   // However many patches there are, each of these is looked at once.
   if (outside) drawingSchema.validateSync({ ...drawing, layers: [] })
   for (const here of bare) layerSchema.validateSync({ ...here, items: [] })
   if (added.size) checkLists(drawing, added)
+}
+
+/** One field of many items. */
+function checkEach(layer: Layer, { field, of }: Each, whole: Set<string>): void {
+  if (field[0] === 'trace') for (const [id] of of) whole.add(id)
+  else {
+    const schema = yup.reach(itemSchema(layer.kind), field.join('.')) as yup.Schema
+    for (const [, value] of of) schema.validateSync(value)
+  }
+}
+
+/** Points that went through a matrix: all else of their items is as it was. */
+function checkMapped(drawing: Drawing, ids: ReadonlySet<string>): void {
+  for (const { items } of drawing.layers) {
+    for (const item of items) {
+      if (!ids.has(item.id) || !('path' in item || 'contours' in item)) continue
+      const problem = ('path' in item ? [item.path, ...(item.scrapes ?? [])] : item.contours).map(pathProblem).find((p) => p)
+      if (problem) throw new yup.ValidationError(`path.${problem} cannot be used`, item.id, 'path')
+    }
+  }
 }
 
 /** Ids of the items that a change of many leaves otherwise than they were. */

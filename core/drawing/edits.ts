@@ -29,7 +29,10 @@ export type Recipe = (draft: Drawing) => void
 export const changed = (drawing: Drawing, recipe: Recipe): Drawing => withLightSettled(drawing, underHand(drawing, recipe))
 
 /** The drawing as it is to be seen while a hand drags: snips keep to their crossings, but the light waits for the hand to let go. */
-export const underHand = (drawing: Drawing, recipe: Recipe): Drawing => withSnipsSettled(drawing, withPointsOnGrid(drawing, produce(drawing, (draft) => void recipe(draft as Drawing))))
+export const underHand = (drawing: Drawing, recipe: Recipe): Drawing => shownAs(drawing, produce(drawing, (draft) => void recipe(draft as Drawing)))
+
+/** As `underHand`, of a drawing that is made already: drafts of thousands of points take longer than a frame. */
+export const shownAs = (drawing: Drawing, next: Drawing): Drawing => withSnipsSettled(drawing, withPointsOnGrid(drawing, next))
 
 /** The edit that leads from one drawing to the other; null when they are the same. */
 export function editBetween(before: Drawing, after: Drawing, label: string): Edit | null {

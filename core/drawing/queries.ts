@@ -27,3 +27,13 @@ export function layerForLine(drawing: Layers, ...wished: (string | null)[]): Lin
   const open = openLineLayers(drawing)
   return wished.map((id) => open.find((l) => l.id === id)).find((l) => l) ?? open.at(-1) ?? null
 }
+
+/** The drawing with others in the place of the lines and solids named; those of locked layers stay. */
+export function itemsReplaced(drawing: Drawing, ids: Iterable<string>, change: (item: Line | Shape) => Line | Shape): Drawing {
+  const named = new Set(ids)
+  const layers = drawing.layers.map((layer): Layer => {
+    if (layer.locked || layer.kind === 'sketch' || !layer.items.some((i) => named.has(i.id))) return layer
+    return { ...layer, items: (layer.items as (Line | Shape)[]).map((i) => (named.has(i.id) ? change(i) : i)) } as Layer
+  })
+  return { ...drawing, layers }
+}

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import type { Layer, PathNode, TraceSample } from './model'
+import type { Layer, Path, PathNode, TraceSample } from './model'
 
 const LARGEST = 1e7
 export const MOST_LAYERS = 500
@@ -41,6 +41,9 @@ function nodeProblem(n: Partial<PathNode>): string | null {
   if (n.out !== null && !isVec(n.out)) return 'out'
   return n.joint === 'corner' || n.joint === 'smooth' ? null : 'joint'
 }
+
+/** The field of a path's nodes that cannot be used, if any. */
+export const pathProblem = (path: Path): string | null => path.nodes.map(nodeProblem).find((p) => p) ?? null
 
 const nodes = records<PathNode>(20_000, nodeProblem)
 

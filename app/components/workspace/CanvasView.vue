@@ -139,7 +139,7 @@ function drawOver(): void {
 function liveStack(lines: readonly Line[]): InkEntry[] {
   const left = new Map(lines.map((l) => [l.id, l]))
   const entry = (line: Line, was?: InkEntry): InkEntry => {
-    const now = entryOf(ink.cache.now(line), store.drawing!)
+    const now = entryOf(ink.cache.inFrame(line), store.drawing!)
     return was ? { ...now, layer: was.layer, opacity: was.opacity } : now
   }
   const out: InkEntry[] = []

@@ -1,5 +1,5 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
-import { makeEdit } from '#core/drawing/edits'
+import { makeEdit, shownAs } from '#core/drawing/edits'
 import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
 import { ArcLength } from '#core/geometry/arc-length'
 import { boxOfCubics } from '#core/geometry/bounds'
@@ -47,6 +47,11 @@ export class TestBench implements Bench {
   chooseStops = (stops: readonly StopRef[]) => void (this.chosenStops = [...stops])
   asked: string | null = null
   askFor = (field: 'width') => void (this.asked = field)
+
+  show = (next: (from: Drawing) => Drawing) => {
+    this.base ??= this.now
+    this.now = shownAs(this.base, next(this.base))
+  }
 
   change = (recipe: (draft: Drawing) => void) => {
     this.base ??= this.now
