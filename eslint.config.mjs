@@ -17,7 +17,7 @@ const inCore = CORE.flatMap((folder, i) =>
 )
 
 /** core/ computes and nothing else. */
-const outsideCore = ['vue', 'vue-router', 'pinia', 'konva', 'comlink', 'idb', 'd3', 'better-sqlite3', 'h3', 'sharp', 'nuxt', 'nuxt/*', 'node:*', '~/*', '#agreed/*', '#app', '#imports']
+const outsideCore = ['vue', 'vue-router', 'pinia', 'konva', 'comlink', 'idb', '@vueuse/*', 'd3-scale', 'd3-shape', 'better-sqlite3', 'h3', 'sharp', 'nuxt', 'nuxt/*', 'node:*', '~/*', '#shared/*', '#app', '#imports']
 
 export default tseslint.config(
   { ignores: ['.nuxt', '.output', 'node_modules', 'data', 'test-results', 'playwright-report'] },

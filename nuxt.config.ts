@@ -34,7 +34,7 @@ export default defineNuxtConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     build: { target: 'es2022' },
-    optimizeDeps: { include: ['konva', 'comlink', 'd3', 'flatbush', 'immer', 'saxes', 'svgpath', 'yup', 'idb'] },
+    optimizeDeps: { include: ['konva', 'comlink', '@vueuse/core', 'd3-scale', 'd3-shape',  'flatbush', 'immer', 'saxes', 'svgpath', 'yup', 'idb'] },
   },
   nitro: {
     preset: 'node-server',

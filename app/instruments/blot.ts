@@ -11,25 +11,25 @@ export class Blot extends Brush {
 
   hint(): string {
     if (this.painting) return 'Release: finish · Esc: drop'
-    return this.bench.preferences().blotMerges ? 'Drag: paint a solid shape · It becomes one with the shapes it touches' : 'Drag: paint a solid shape'
+    return this.worktop.preferences().blotMerges ? 'Drag: paint a solid shape · It becomes one with the shapes it touches' : 'Drag: paint a solid shape'
   }
 
   protected size(): number {
-    return this.bench.preferences().blotSize
+    return this.worktop.preferences().blotSize
   }
 
   protected ready(): boolean {
-    return this.bench.layerForSolids() !== null
+    return this.worktop.layerForSolids() !== null
   }
 
   protected done(stroke: Line): void {
-    const place = this.bench.layerForSolids()
-    const scale = perUsualPx(this.bench.drawing().page)
+    const place = this.worktop.layerForSolids()
+    const scale = perUsualPx(this.worktop.drawing().page)
     const contours = paintedBy(stroke, scale)
     if (!place || !contours.length) return
-    const touched = this.bench.preferences().blotMerges ? touchedBy(contours, this.bench.allSolids().filter((s) => s.ink === stroke.ink), scale) : []
+    const touched = this.worktop.preferences().blotMerges ? touchedBy(contours, this.worktop.allSolids().filter((s) => s.ink === stroke.ink), scale) : []
     const shape = merged(contours, stroke.ink, touched, scale)
-    this.bench.edit(touched.length ? 'Blot, as one shape' : 'Blot', (draft) => {
+    this.worktop.edit(touched.length ? 'Blot, as one shape' : 'Blot', (draft) => {
       if (touched.length) {
         changeShapes(draft, touched.slice(1).map((t) => t.id), () => null)
         changeShapes(draft, [touched[0]!.id], () => shape)
@@ -39,7 +39,7 @@ export class Blot extends Brush {
       if (layer) layer.items.push(shape)
       else draft.layers.splice(place.above + 1, 0, newFillsLayer('Blots', [shape]))
     })
-    this.bench.select([])
-    if (findShape(this.bench.drawing(), shape.id)) this.bench.chooseSolids([shape.id])
+    this.worktop.select([])
+    if (findShape(this.worktop.drawing(), shape.id)) this.worktop.chooseSolids([shape.id])
   }
 }

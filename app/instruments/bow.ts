@@ -6,7 +6,7 @@ import { add, distance, lerp, scale, subtract } from '#core/geometry/point'
 import { findLayer } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { constrained } from './constrained'
-import type { Bench, Hand, Instrument, UnderWay } from './instrument'
+import type { Worktop, Hand, Instrument, UnderWay } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 import { Snapping } from './snapping'
 
@@ -33,8 +33,8 @@ export class Bow implements Instrument {
 
   private readonly snapping: Snapping
 
-  constructor(private readonly bench: Bench) {
-    this.snapping = new Snapping(bench)
+  constructor(private readonly worktop: Worktop) {
+    this.snapping = new Snapping(worktop)
   }
 
   hint(): string {
@@ -71,18 +71,18 @@ export class Bow implements Instrument {
     const held = goesOn ? null : this.bowAt(hand.at)
     if (held) {
       this.grip = held
-      this.bench.refresh()
+      this.worktop.refresh()
       return
     }
     if (!goesOn) this.finish()
     if (!this.points.length) {
-      if (!this.bench.layerForInk()) return
-      this.bench.select([])
+      if (!this.worktop.layerForInk()) return
+      this.worktop.select([])
       this.points = [this.snapping.point(hand)]
       this.smooth = [false]
     }
     this.grip = { kind: 'chord', began: hand.screen, fresh: true }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   move(hand: Hand): void {
@@ -91,14 +91,14 @@ export class Bow implements Instrument {
     else if (grip?.kind === 'belly') this.pull(hand, grip)
     else if (grip?.kind === 'joint') this.shift(hand, grip)
     else this.snapping.point(hand)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   private stretch(hand: Hand, grip: Grip & { kind: 'chord' }): void {
     if (grip.fresh) {
       if (screenDistance(grip.began, hand.screen) < DRAG_START) return
       grip.fresh = false
-      this.smooth[this.smooth.length - 1] = this.pulls.length > 0 && this.bench.preferences().bowsJoin
+      this.smooth[this.smooth.length - 1] = this.pulls.length > 0 && this.worktop.preferences().bowsJoin
       this.points.push(hand.at)
       this.pulls.push({ x: 0, y: 0 })
       this.smooth.push(false)
@@ -118,7 +118,7 @@ export class Bow implements Instrument {
       const [a, b] = [path.nodes.findIndex((n) => n.at === this.points[index]), path.nodes.findIndex((n) => n.at === this.points[index + 1])]
       const arc = arcOfPath({ nodes: path.nodes.slice(a, b + 1), closed: false })
       const near = arc.nearest(at)
-      if (near.distance * this.bench.zoom() > HOLD || (best && near.distance >= best.off)) continue
+      if (near.distance * this.worktop.zoom() > HOLD || (best && near.distance >= best.off)) continue
       best = { index, off: near.distance }
       share = near.length / (arc.total || 1)
     }
@@ -154,14 +154,14 @@ export class Bow implements Instrument {
     this.snapping.clear()
     if (grip?.kind === 'joint' && !grip.moved && grip.index > 0) this.smooth[grip.index] = !this.smooth[grip.index]
     if (grip?.kind === 'chord') this.dropSlip(grip.fresh)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** A chord that was not drawn, or no longer than a slip, is none. */
   private dropSlip(fresh: boolean): void {
     if (!fresh) {
       const [a, b] = this.points.slice(-2)
-      if (distance(a!, b!) * this.bench.zoom() >= SLIP) return
+      if (distance(a!, b!) * this.worktop.zoom() >= SLIP) return
       this.takeBack()
     } else if (!this.pulls.length) this.discard()
   }
@@ -191,7 +191,7 @@ export class Bow implements Instrument {
     const any = this.pulls.length > 0
     this.grip = null
     if (any) this.takeBack()
-    this.bench.refresh()
+    this.worktop.refresh()
     return any
   }
 
@@ -201,7 +201,7 @@ export class Bow implements Instrument {
     if (key === 'Enter') this.finish()
     else if (key === 'Escape') this.discard()
     else return false
-    this.bench.refresh()
+    this.worktop.refresh()
     return true
   }
 
@@ -219,29 +219,29 @@ export class Bow implements Instrument {
   }
 
   private path(): Path | null {
-    return this.pulls.length ? bowedPath(this.points, this.pulls, this.smooth, this.bench.preferences().bend) : null
+    return this.pulls.length ? bowedPath(this.points, this.pulls, this.smooth, this.worktop.preferences().bend) : null
   }
 
   private finish(): void {
     const path = this.path()
     this.discard()
-    const layer = path && this.bench.layerForInk()
+    const layer = path && this.worktop.layerForInk()
     if (!path || !layer) return
-    const line = newLine(path, { weight: this.bench.nextWeight() })
-    this.bench.edit('Draw a bow', (draft) => {
+    const line = newLine(path, { weight: this.worktop.nextWeight() })
+    this.worktop.edit('Draw a bow', (draft) => {
       findLayer(draft, layer)?.items.push(line)
     })
-    this.bench.select([line.id])
+    this.worktop.select([line.id])
   }
 
   underWay(): UnderWay | null {
     const path = this.path()
-    return path && { label: 'Draw a bow', line: newLine(path, { weight: this.bench.nextWeight() }), replaces: false }
+    return path && { label: 'Draw a bow', line: newLine(path, { weight: this.worktop.nextWeight() }), replaces: false }
   }
 
   freshInk(): Line | null {
     const path = this.path()
-    return path && newLine(path, { id: 'fresh', weight: this.bench.nextWeight() })
+    return path && newLine(path, { id: 'fresh', weight: this.worktop.nextWeight() })
   }
 
   marks(): Mark[] {

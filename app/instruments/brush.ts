@@ -2,7 +2,7 @@ import type { Line, PenTrace, TraceSample, Vec } from '#core/drawing/model'
 import { evenWeight, newLine } from '#core/drawing/create'
 import { fitTrace, optionsOf } from '#core/fit/fit-trace'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, HandSample, Instrument } from './instrument'
+import type { Worktop, Hand, HandSample, Instrument } from './instrument'
 import { handOf } from './preferences'
 
 /** A wide stroke, by the hand's pressure, of which something is made when it ends. */
@@ -16,7 +16,7 @@ export abstract class Brush implements Instrument {
   private began = 0
   protected painting = false
 
-  constructor(protected readonly bench: Bench) {}
+  constructor(protected readonly worktop: Worktop) {}
 
   abstract hint(): string
   /** How wide the brush is at full pressure, px. */
@@ -34,7 +34,7 @@ export abstract class Brush implements Instrument {
     this.began = hand.samples[0]?.time ?? 0
     this.take(hand.samples)
     this.fresh = this.stroke()
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   move(hand: Hand): void {
@@ -43,7 +43,7 @@ export abstract class Brush implements Instrument {
       this.take(hand.samples)
       this.fresh = this.stroke()
     }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   release(hand: Hand): void {
@@ -56,7 +56,7 @@ export abstract class Brush implements Instrument {
     const stroke = this.stroke()
     this.cancel()
     this.done(stroke)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   cancel(): void {
@@ -81,7 +81,7 @@ export abstract class Brush implements Instrument {
   key(key: string): boolean {
     if (key !== 'Escape' || !this.painting) return false
     this.cancel()
-    this.bench.refresh()
+    this.worktop.refresh()
     return true
   }
 
@@ -92,8 +92,8 @@ export abstract class Brush implements Instrument {
   /** The stroke as a line; a press alone is a dot. */
   private stroke(): Line {
     // A solid shape is round where the hand turns, and even but for its pressure.
-    const hand = { ...handOf(this.bench.preferences()), squared: false, fromSpeed: false, unevenness: 0 }
-    const trace: PenTrace = { samples: [...this.samples], device: this.device, ...hand, zoom: this.bench.zoom() }
+    const hand = { ...handOf(this.worktop.preferences()), squared: false, fromSpeed: false, unevenness: 0 }
+    const trace: PenTrace = { samples: [...this.samples], device: this.device, ...hand, zoom: this.worktop.zoom() }
     const { path, stops } = fitTrace(trace, { ...optionsOf(trace), quick: true })
     return newLine(path, { id: 'fresh', weight: { ...evenWeight(this.size()), stops } })
   }

@@ -8,7 +8,7 @@ import { changeLines, findLine } from '~/stores/find'
 import { acrossAt, offset, widthOf } from './across'
 import { changeStops, sameStop, stopsInWords } from './chosen-stops'
 import type { LineHit } from '#core/weight/hit-line'
-import type { Bench, Hand, StopRef } from './instrument'
+import type { Worktop, Hand, StopRef } from './instrument'
 import { arcOf } from './line-marks'
 
 /** What a hand does while it holds a jaw, a pin, an end or a taper. */
@@ -20,7 +20,7 @@ export interface CaliperDrag {
   drag: (hand: Hand) => void
 }
 
-const lineOf = (bench: Bench, id: string): Line => findLine(bench.drawing(), id)!.line
+const lineOf = (worktop: Worktop, id: string): Line => findLine(worktop.drawing(), id)!.line
 
 /** Whether a drag goes more across the line than along it. */
 function goesAcross(normal: Vec, d: Vec): boolean {
@@ -29,7 +29,7 @@ function goesAcross(normal: Vec, d: Vec): boolean {
 }
 
 /** Which sides a drag changes: linked or not, and Alt the other way round. */
-const sidesOf = (bench: Bench, alt: boolean, side: 'left' | 'right'): Sides => (bench.preferences().sidesLinked !== alt ? 'both' : side)
+const sidesOf = (worktop: Worktop, alt: boolean, side: 'left' | 'right'): Sides => (worktop.preferences().sidesLinked !== alt ? 'both' : side)
 
 /** Drags a stop, and those chosen with it: across widens, along slides. A fresh one exists only once it is dragged. */
 export class StopDrag implements CaliperDrag {
@@ -41,7 +41,7 @@ export class StopDrag implements CaliperDrag {
   private from = 0
 
   constructor(
-    private readonly bench: Bench,
+    private readonly worktop: Worktop,
     private readonly ref: StopRef,
     private what: 'widen' | 'slide' | 'undecided',
     private readonly fresh: LineHit | null,
@@ -49,11 +49,11 @@ export class StopDrag implements CaliperDrag {
 
   get hint(): string {
     if (this.what === 'slide') return 'Drag along the line · Esc: back'
-    return `Drag across: width · Alt: ${this.bench.preferences().sidesLinked ? 'one side' : 'both sides'} · Esc: back`
+    return `Drag across: width · Alt: ${this.worktop.preferences().sidesLinked ? 'one side' : 'both sides'} · Esc: back`
   }
 
   begin(hand: Hand, pressed: Vec): void {
-    const line = lineOf(this.bench, this.ref.line)
+    const line = lineOf(this.worktop, this.ref.line)
     const at = this.fresh?.at ?? line.weight.stops[this.ref.index]!.at
     const across = acrossAt(line, at)
     if (this.what === 'undecided') this.what = goesAcross(across.normal, subtract(hand.at, pressed)) ? 'widen' : 'slide'
@@ -61,21 +61,21 @@ export class StopDrag implements CaliperDrag {
     this.slack = across[this.side] - Math.abs(offset(across, pressed))
     this.start = line
     this.from = at
-    const chosen = this.bench.stops()
-    if (this.fresh || !chosen.some((s) => sameStop(s, this.ref))) this.bench.chooseStops([this.ref])
-    const words = stopsInWords(this.bench.stops())
+    const chosen = this.worktop.stops()
+    if (this.fresh || !chosen.some((s) => sameStop(s, this.ref))) this.worktop.chooseStops([this.ref])
+    const words = stopsInWords(this.worktop.stops())
     this.label = this.what === 'slide' ? `Slide ${words}` : this.fresh ? 'Add a width stop' : `Change ${words}`
   }
 
   drag(hand: Hand): void {
-    const { bench, ref, fresh } = this
+    const { worktop, ref, fresh } = this
     const line = this.start!
-    const base = fresh ? addSwell(line.weight, fresh.at, line.path.closed, bench.preferences().swellReach).weight : line.weight
+    const base = fresh ? addSwell(line.weight, fresh.at, line.path.closed, worktop.preferences().swellReach).weight : line.weight
     const { at } = base.stops[ref.index]!
     const arc = arcOf(line)
     const change = this.what === 'slide' ? this.sliding(arc.nearest(hand.at).length / (arc.total || 1) - this.from) : this.widening(line, base, at, hand)
-    const stops = bench.stops()
-    bench.change((draft) => changeStops(draft, stops, (weight, indices, id) => change(id === ref.line ? base : weight, indices, id === ref.line)))
+    const stops = worktop.stops()
+    worktop.change((draft) => changeStops(draft, stops, (weight, indices, id) => change(id === ref.line ? base : weight, indices, id === ref.line)))
   }
 
   private sliding(by: number): (weight: Weight, indices: ReadonlySet<number>) => Weight {
@@ -85,7 +85,7 @@ export class StopDrag implements CaliperDrag {
   /** The stop under the hand is as wide as the hand goes; the others grow in proportion. */
   private widening(line: Line, base: Weight, at: number, hand: Hand): (weight: Weight, indices: ReadonlySet<number>, mine: boolean) => Weight {
     const half = Math.max(0, Math.abs(offset(acrossAt(line, at), hand.at)) + this.slack)
-    const sides = sidesOf(this.bench, hand.alt, this.side)
+    const sides = sidesOf(this.worktop, hand.alt, this.side)
     const factor = widthOf(line).factorFor(half, at * arcOf(line).total)
     const was = base.stops[this.ref.index]![this.side]
     const k = was > 0 ? factor / was : 1
@@ -102,7 +102,7 @@ export class EndDrag implements CaliperDrag {
   private side: 'left' | 'right' = 'left'
 
   constructor(
-    private readonly bench: Bench,
+    private readonly worktop: Worktop,
     private readonly line: string,
     private readonly end: End,
   ) {}
@@ -116,18 +116,18 @@ export class EndDrag implements CaliperDrag {
   }
 
   begin(hand: Hand, pressed: Vec): void {
-    this.start = lineOf(this.bench, this.line)
+    this.start = lineOf(this.worktop, this.line)
     this.pressed = pressed
     const across = acrossAt(this.start, this.at)
     this.what = goesAcross(across.normal, subtract(hand.at, pressed)) ? 'width' : 'length'
     this.side = offset(across, hand.at) >= 0 ? 'left' : 'right'
     this.label = this.what === 'width' ? 'Width of an end' : 'Taper an end'
-    this.bench.chooseStops([])
+    this.worktop.chooseStops([])
   }
 
   drag(hand: Hand): void {
     const weight = this.what === 'width' ? this.widened(this.start!, hand) : this.lengthened(this.start!, hand)
-    this.bench.change((draft) => changeLines(draft, [this.line], (l) => void (l.weight = weight)))
+    this.worktop.change((draft) => changeLines(draft, [this.line], (l) => void (l.weight = weight)))
   }
 
   private lengthened(line: Line, hand: Hand): Weight {
@@ -149,7 +149,7 @@ export class EndDrag implements CaliperDrag {
     const half = Math.max(0, across[this.side] + moved)
     const { weight, index } = addStop(line.weight, this.at, line.path.closed)
     const taper = taperAtEnd(line.weight, this.end)
-    if (!taper) return widenStop(weight, index, sidesOf(this.bench, hand.alt, this.side), widthOf(line).factorFor(half, this.at * arcOf(line).total))
+    if (!taper) return widenStop(weight, index, sidesOf(this.worktop, hand.alt, this.side), widthOf(line).factorFor(half, this.at * arcOf(line).total))
     const full = (line.weight.size / 2) * weight.stops[index]![this.side]
     return withTip(line.weight, this.end, full > 0 ? half / full : 0)
   }
@@ -162,13 +162,13 @@ export class TaperDrag implements CaliperDrag {
   private start: Line | null = null
 
   constructor(
-    private readonly bench: Bench,
+    private readonly worktop: Worktop,
     private readonly line: string,
     private readonly end: End,
   ) {}
 
   begin(): void {
-    this.start = lineOf(this.bench, this.line)
+    this.start = lineOf(this.worktop, this.line)
   }
 
   drag(hand: Hand): void {
@@ -176,6 +176,6 @@ export class TaperDrag implements CaliperDrag {
     const arc = arcOf(line)
     const s = arc.nearest(hand.at).length
     const weight = withTaperLength(line.weight, this.end, this.end === 'first' ? s : arc.total - s, arc.total)
-    this.bench.change((draft) => changeLines(draft, [this.line], (l) => void (l.weight = weight)))
+    this.worktop.change((draft) => changeLines(draft, [this.line], (l) => void (l.weight = weight)))
   }
 }

@@ -10,7 +10,7 @@ import { endHandles, jawMark, tagMark } from './caliper-marks'
 import type { StopsChange } from './chosen-stops'
 import { keyOnStops, removalOf, sameStop, toggledStop } from './chosen-stops'
 import type { LineHit } from '#core/weight/hit-line'
-import type { Bench, Hand, Instrument, StopRef } from './instrument'
+import type { Worktop, Hand, Instrument, StopRef } from './instrument'
 import { DRAG_START, screenDistance, toggled } from './instrument'
 import { arcOf, chosenLines, chosenMarks } from './line-marks'
 import { Nodes } from './nodes'
@@ -39,14 +39,14 @@ export class Caliper implements Instrument {
   private mending = false
   private mendingPressed = false
 
-  constructor(private readonly bench: Bench) {
-    this.nodes = new Nodes(bench)
+  constructor(private readonly worktop: Worktop) {
+    this.nodes = new Nodes(worktop)
   }
 
   hint(): string {
     if (this.mending) return `Ctrl held: ${this.nodes.hint()}`
     if (this.grip?.began) return this.grip.drag.hint
-    const count = this.bench.stops().length
+    const count = this.worktop.stops().length
     if (count > 1) return `${count} stops · Drag one: all follow · Arrows: nudge · Delete: remove · Esc: let go`
     if (count) return 'Drag a jaw: width · Its pin: along · Shift+click: more · Arrows: nudge · Enter: type'
     if (this.hover) return 'Drag across the line to weigh it here · An end inwards: a point · Ctrl: nodes'
@@ -61,10 +61,10 @@ export class Caliper implements Instrument {
     }
     const { mark } = hand
     if (mark?.kind === 'jaw' || mark?.kind === 'stop') this.takeStop(hand, this.meant(hand, mark), mark.kind === 'stop' ? 'undecided' : 'widen')
-    else if (mark?.kind === 'tip') this.take(hand, new EndDrag(this.bench, mark.line, mark.end))
-    else if (mark?.kind === 'taper') this.take(hand, new TaperDrag(this.bench, mark.line, mark.end))
+    else if (mark?.kind === 'tip') this.take(hand, new EndDrag(this.worktop, mark.line, mark.end))
+    else if (mark?.kind === 'taper') this.take(hand, new TaperDrag(this.worktop, mark.line, mark.end))
     else this.pressLine(hand)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** Of stops that lie near each other the one that is chosen already is meant, so that it can be dragged. */
@@ -76,8 +76,8 @@ export class Caliper implements Instrument {
 
   /** Stops of the chosen lines whose pin or jaws are within reach of a point, in order along their lines. */
   private stopsNear(at: Vec): StopRef[] {
-    const reach = REACH / this.bench.zoom()
-    return chosenLines(this.bench).flatMap((line) =>
+    const reach = REACH / this.worktop.zoom()
+    return chosenLines(this.worktop).flatMap((line) =>
       line.weight.stops.flatMap((s, index) => {
         const across = acrossAt(line, s.at)
         const { left, right } = edgesOf(across)
@@ -86,16 +86,16 @@ export class Caliper implements Instrument {
     )
   }
 
-  private isChosen = (stop: StopRef): boolean => this.bench.stops().some((s) => sameStop(s, stop))
+  private isChosen = (stop: StopRef): boolean => this.worktop.stops().some((s) => sameStop(s, stop))
 
   private takeStop(hand: Hand, stop: StopRef, what: 'widen' | 'undecided'): void {
-    const found = findLine(this.bench.drawing(), stop.line)?.line
+    const found = findLine(this.worktop.drawing(), stop.line)?.line
     if (!found || stop.index >= found.weight.stops.length) return
     const again = this.isChosen(stop)
-    if (hand.shift) this.bench.chooseStops(toggledStop(this.bench.stops(), stop))
-    else if (!again) this.bench.chooseStops([stop])
+    if (hand.shift) this.worktop.chooseStops(toggledStop(this.worktop.stops(), stop))
+    else if (!again) this.worktop.chooseStops([stop])
     if (hand.shift && again) return
-    this.take(hand, new StopDrag(this.bench, stop, what, null), stop, again)
+    this.take(hand, new StopDrag(this.worktop, stop, what, null), stop, again)
   }
 
   private take(hand: Hand, drag: CaliperDrag, stop: StopRef | null = null, again = false): void {
@@ -103,27 +103,27 @@ export class Caliper implements Instrument {
   }
 
   private pressLine(hand: Hand): void {
-    const hit = this.bench.lineAt(hand.at, REACH)
-    this.bench.chooseStops([])
-    const chosen = this.bench.selection()
+    const hit = this.worktop.lineAt(hand.at, REACH)
+    this.worktop.chooseStops([])
+    const chosen = this.worktop.selection()
     if (!hit) {
-      if (!hand.shift) this.bench.select([])
+      if (!hand.shift) this.worktop.select([])
       return
     }
     if (hand.shift) {
-      this.bench.select(toggled(chosen, hit.line.id))
+      this.worktop.select(toggled(chosen, hit.line.id))
       return
     }
-    if (!chosen.includes(hit.line.id)) this.bench.select([hit.line.id])
+    if (!chosen.includes(hit.line.id)) this.worktop.select([hit.line.id])
     const end = this.endNear(hit, hand.at)
     if (end) {
-      this.take(hand, new EndDrag(this.bench, hit.line.id, end))
+      this.take(hand, new EndDrag(this.worktop, hit.line.id, end))
       return
     }
-    const { weight, index } = addSwell(hit.line.weight, hit.at, hit.line.path.closed, this.bench.preferences().swellReach)
+    const { weight, index } = addSwell(hit.line.weight, hit.at, hit.line.path.closed, this.worktop.preferences().swellReach)
     const stop = { line: hit.line.id, index }
     if (weight === hit.line.weight) this.takeStop(hand, stop, 'widen')
-    else this.take(hand, new StopDrag(this.bench, stop, 'widen', hit))
+    else this.take(hand, new StopDrag(this.worktop, stop, 'widen', hit))
   }
 
   /** Close to an end, the end wins over the body. */
@@ -131,7 +131,7 @@ export class Caliper implements Instrument {
     if (line.path.closed) return null
     const arc = arcOf(line)
     // On a short line the middle still belongs to the body.
-    const reach = Math.min(REACH / this.bench.zoom(), arc.total / 4)
+    const reach = Math.min(REACH / this.worktop.zoom(), arc.total / 4)
     if (distance(arc.point(0), at) <= reach) return 'first'
     return distance(arc.point(arc.total), at) <= reach ? 'last' : null
   }
@@ -139,14 +139,14 @@ export class Caliper implements Instrument {
   move(hand: Hand): void {
     if (this.mend(hand)) {
       this.nodes.move(hand)
-      this.bench.refresh()
+      this.worktop.refresh()
       return
     }
     const { grip } = this
     if (!grip) {
-      this.hover = this.bench.lineAt(hand.at, REACH)
-      this.bench.pointOut(this.hover && { line: this.hover.line.id, at: this.hover.at })
-      this.bench.refresh()
+      this.hover = this.worktop.lineAt(hand.at, REACH)
+      this.worktop.pointOut(this.hover && { line: this.hover.line.id, at: this.hover.at })
+      this.worktop.refresh()
       return
     }
     if (!grip.began) {
@@ -155,7 +155,7 @@ export class Caliper implements Instrument {
       grip.drag.begin(hand, grip.pressed)
     }
     grip.drag.drag(hand)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   release(hand: Hand): void {
@@ -166,9 +166,9 @@ export class Caliper implements Instrument {
     }
     const { grip } = this
     this.grip = null
-    if (grip?.began) this.bench.finish(grip.drag.label)
+    if (grip?.began) this.worktop.finish(grip.drag.label)
     else if (grip?.stop) this.clicked(grip)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** A double-click removes a stop; a click on one that is chosen goes on to the next of those that lie near it. */
@@ -178,16 +178,16 @@ export class Caliper implements Instrument {
       return
     }
     const near = this.stopsNear(pressed)
-    if (!again || near.length < 2 || this.bench.stops().length > 1) return
+    if (!again || near.length < 2 || this.worktop.stops().length > 1) return
     const now = near.findIndex((s) => sameStop(s, stop!))
-    this.bench.chooseStops([near[(now + 1) % near.length]!])
+    this.worktop.chooseStops([near[(now + 1) % near.length]!])
   }
 
   /** Whether the hand mends nodes: while Ctrl is held, and until what was pressed with it is let go. */
   private mend(hand: Hand): boolean {
     if (this.mendingPressed) return true
     if (this.grip) return false
-    const wanted = hand.free && this.bench.selection().length > 0
+    const wanted = hand.free && this.worktop.selection().length > 0
     if (this.mending && !wanted) this.nodes.leave()
     this.mending = wanted
     return wanted
@@ -197,7 +197,7 @@ export class Caliper implements Instrument {
     if (this.mendingPressed) this.nodes.cancel()
     this.mendingPressed = false
     this.grip = null
-    this.bench.drop()
+    this.worktop.drop()
   }
 
   overtaken(): void {
@@ -206,57 +206,57 @@ export class Caliper implements Instrument {
 
   away(): void {
     this.hover = null
-    this.bench.pointOut(null)
+    this.worktop.pointOut(null)
   }
 
   leave(): void {
     this.cancel()
     this.nodes.leave()
     this.hover = null
-    this.bench.pointOut(null)
-    this.bench.chooseStops([])
-    this.bench.chooseNodes([])
+    this.worktop.pointOut(null)
+    this.worktop.chooseStops([])
+    this.worktop.chooseNodes([])
   }
 
   key(key: string, shift = false): boolean {
-    if (this.mending && this.bench.nodes().length && this.nodes.key(key, shift)) return true
-    const stops = this.bench.stops()
+    if (this.mending && this.worktop.nodes().length && this.nodes.key(key, shift)) return true
+    const stops = this.worktop.stops()
     if (key === 'Escape') {
       if (this.grip) this.cancel()
-      else if (stops.length) this.bench.chooseStops([])
-      else this.bench.select([])
-      this.bench.refresh()
+      else if (stops.length) this.worktop.chooseStops([])
+      else this.worktop.select([])
+      this.worktop.refresh()
       return true
     }
-    if (key.toLowerCase() === 'a' && shift && this.bench.selection().length) {
-      this.bench.chooseStops(chosenLines(this.bench).flatMap((l) => l.weight.stops.map((_, index) => ({ line: l.id, index }))))
-      this.bench.refresh()
+    if (key.toLowerCase() === 'a' && shift && this.worktop.selection().length) {
+      this.worktop.chooseStops(chosenLines(this.worktop).flatMap((l) => l.weight.stops.map((_, index) => ({ line: l.id, index }))))
+      this.worktop.refresh()
       return true
     }
     if (!stops.length) return false
     if (key !== 'Enter') return this.byKey(stops, key, shift)
-    this.bench.askFor('width')
+    this.worktop.askFor('width')
     return true
   }
 
   /** What a key does with stops; answers whether it does anything. */
   private byKey(stops: readonly StopRef[], key: string, shift: boolean): boolean {
-    const change = keyOnStops(stops, key, shift, this.bench.preferences().sidesLinked ? 'both' : 'left')
+    const change = keyOnStops(stops, key, shift, this.worktop.preferences().sidesLinked ? 'both' : 'left')
     if (change) this.make(change)
     return !!change
   }
 
   private make(change: StopsChange): void {
     this.cancel()
-    this.bench.edit(change.label, change.recipe)
-    if (change.removes) this.bench.chooseStops([])
-    this.bench.refresh()
+    this.worktop.edit(change.label, change.recipe)
+    if (change.removes) this.worktop.chooseStops([])
+    this.worktop.refresh()
   }
 
   marks(): Mark[] {
     if (this.mending) return this.nodes.marks()
-    const zoom = this.bench.zoom()
-    const marks = chosenMarks(this.bench, (line) => [
+    const zoom = this.worktop.zoom()
+    const marks = chosenMarks(this.worktop, (line) => [
       ...endHandles(line),
       ...line.weight.stops.flatMap((s, index) => {
         const chosen = this.isChosen({ line: line.id, index })
@@ -264,8 +264,8 @@ export class Caliper implements Instrument {
         return chosen ? [jawMark(line.id, index, across, chosen), tagMark(across, zoom)] : [jawMark(line.id, index, across, chosen)]
       }),
     ])
-    if (this.hover && !this.grip && !this.bench.stops().length) {
-      const line = findLine(this.bench.drawing(), this.hover.line.id)?.line
+    if (this.hover && !this.grip && !this.worktop.stops().length) {
+      const line = findLine(this.worktop.drawing(), this.hover.line.id)?.line
       if (line) marks.push(tagMark(acrossAt(line, this.hover.at), zoom))
     }
     return marks

@@ -7,7 +7,7 @@ import { findContacts } from '#core/weight/contact'
 import { outsidesOf } from '#core/weight/outside'
 import { litLine, unlitWeight } from '#core/weight/light'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 import { toggled } from './instrument'
 import { chosenLines } from './line-marks'
 import { kept, leftAlone, makeStep } from './trial'
@@ -61,7 +61,7 @@ export class Contact implements Instrument {
   /** What Enter does; null where nothing would change. */
   private accepting: (() => void) | null = null
 
-  constructor(private readonly bench: Bench) {
+  constructor(private readonly worktop: Worktop) {
     this.review()
   }
 
@@ -80,11 +80,11 @@ export class Contact implements Instrument {
 
   /** Works the proposal out anew from the drawing, the choice of lines and the settings. */
   review(): void {
-    const { bench } = this
-    const rule = bench.preferences().contact
-    const all = bench.allLines(false)
-    const open = new Set(bench.allLines(true).map((l) => l.id))
-    const chosen = bench.selection().filter((id) => open.has(id))
+    const { worktop } = this
+    const rule = worktop.preferences().contact
+    const all = worktop.allLines(false)
+    const open = new Set(worktop.allLines(true).map((l) => l.id))
+    const chosen = worktop.selection().filter((id) => open.has(id))
     const lines = all.map((l) => (l.weight.unlit ? { ...l, weight: unlitWeight(l.weight) } : l))
     const weighed = weighedLines(lines, chosen.length ? new Set(chosen) : open, rule)
     const look: Look = { all, lines, weighed, open, chosen }
@@ -92,25 +92,25 @@ export class Contact implements Instrument {
     this.looking = true
     const { known } = this
     if (known && sameFinding(known, look, rule)) this.propose(look, known.contacts)
-    else bench.inTurns('Looking at the ends', findContacts(lines, rule, weighed), (contacts) => {
+    else worktop.inTurns('Looking at the ends', findContacts(lines, rule, weighed), (contacts) => {
       this.known = { lines: all, weighed, reach: rule.reach, overshoot: rule.overshoot, contacts }
       this.propose(look, contacts)
     })
   }
 
   private propose({ all, lines, open, chosen }: Look, contacts: readonly EndContact[]): void {
-    const { bench } = this
+    const { worktop } = this
     if (this.gone) return
     this.looking = false
-    const rule = bench.preferences().contact
+    const rule = worktop.preferences().contact
     this.proposals = proposalsFor(contacts, new Map([...accepted, ...this.decided]))
     if (this.aside) {
-      bench.tryOn(null)
-      bench.refresh()
+      worktop.tryOn(null)
+      worktop.refresh()
       return
     }
     const weights = weightsByContact(lines, this.proposals, rule)
-    const { light } = bench.drawing().settings
+    const { light } = worktop.drawing().settings
     const outsides = light && all.some((l) => l.weight.unlit && weights.has(l.id)) ? outsidesOf(all) : null
     const of = kept((line: Line): Line => {
       const weight = weights.get(line.id)
@@ -121,19 +121,19 @@ export class Contact implements Instrument {
     const accept = (): void => {
       for (const [end, verdict] of this.decided) accepted.set(end, verdict)
       this.decided.clear()
-      makeStep(bench, 'Weight by contact', of, weights.keys())
+      makeStep(worktop, 'Weight by contact', of, weights.keys())
       this.review()
     }
     if (weights.size) this.accepting = accept
-    bench.tryOn({ of, summary: this.summary(all, open, chosen), changes: weights.size > 0, accept, drop: () => this.putAside(), ...(chosen.length && { wider: { title: 'The whole drawing', run: () => this.takeAll() } }) })
-    bench.refresh()
+    worktop.tryOn({ of, summary: this.summary(all, open, chosen), changes: weights.size > 0, accept, drop: () => this.putAside(), ...(chosen.length && { wider: { title: 'The whole drawing', run: () => this.takeAll() } }) })
+    worktop.refresh()
   }
 
   private summary(all: readonly Line[], open: ReadonlySet<string>, chosen: readonly string[]): string {
     const count = (v: Verdict): number => this.proposals.filter((p) => p.verdict === v).length
     const whose = chosen.length ? `Of the ${chosen.length === 1 ? 'chosen line' : `${chosen.length} chosen lines`}` : 'Of the whole drawing'
     const asked = chosen.length ? new Set(chosen) : open
-    const pinned = this.bench.preferences().contact.pinned ? 0 : all.filter((l) => asked.has(l.id) && l.weight.pinned).length
+    const pinned = this.worktop.preferences().contact.pinned ? 0 : all.filter((l) => asked.has(l.id) && l.weight.pinned).length
     const parts = [`${count('taper')} to taper`, `${count('full')} to be full`, ...(count('leave') ? [`${count('leave')} to stay`] : [])]
     const ends = this.proposals.length
     if (!ends) return `${whose}: no end to weigh. ${chosen.length ? 'Closed and pinned lines, and those of locked layers, are left alone.' : ''}${leftAlone(pinned)}`.trim()
@@ -142,7 +142,7 @@ export class Contact implements Instrument {
 
   /** The rule looks at every line instead of the chosen ones. */
   private takeAll(): void {
-    this.bench.select([])
+    this.worktop.select([])
     this.aside = false
     this.review()
   }
@@ -151,13 +151,13 @@ export class Contact implements Instrument {
     this.aside = true
     this.decided.clear()
     this.review()
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** The end nearest to a point, within reach. */
   private endAt(at: Vec): EndProposal | null {
     let best: EndProposal | null = null
-    let least = REACH / this.bench.zoom()
+    let least = REACH / this.worktop.zoom()
     for (const p of this.proposals) {
       const off = distance(p.at, at)
       if (off >= least) continue
@@ -177,7 +177,7 @@ export class Contact implements Instrument {
   move(hand: Hand): void {
     const end = this.endAt(hand.at)
     this.over = end && keyOfEnd(end)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   away(): void {
@@ -190,10 +190,10 @@ export class Contact implements Instrument {
       this.decide(end, 1)
       return
     }
-    const hit = this.bench.lineAt(hand.at, REACH)
-    if (!hit) this.bench.select([])
-    else if (hand.shift) this.bench.select(toggled(this.bench.selection(), hit.line.id))
-    else this.bench.select([hit.line.id])
+    const hit = this.worktop.lineAt(hand.at, REACH)
+    if (!hit) this.worktop.select([])
+    else if (hand.shift) this.worktop.select(toggled(this.worktop.selection(), hit.line.id))
+    else this.worktop.select([hit.line.id])
     this.aside = false
     this.review()
   }
@@ -212,7 +212,7 @@ export class Contact implements Instrument {
         this.acceptOrPropose()
         return true
       case 'Escape':
-        if (this.bench.selection().length && this.aside) this.bench.select([])
+        if (this.worktop.selection().length && this.aside) this.worktop.select([])
         this.putAside()
         return true
       case 'ArrowRight':
@@ -236,9 +236,9 @@ export class Contact implements Instrument {
       return
     }
     if (this.looking) return
-    if (!this.proposals.length) this.bench.say('There is no end to weigh: the lines are closed, pinned or on locked layers.')
+    if (!this.proposals.length) this.worktop.say('There is no end to weigh: the lines are closed, pinned or on locked layers.')
     else if (this.accepting) this.accepting()
-    else this.bench.say('Every end has the weight that its contact asks for.')
+    else this.worktop.say('Every end has the weight that its contact asks for.')
   }
 
   private stepTo(step: 1 | -1): boolean {
@@ -247,7 +247,7 @@ export class Contact implements Instrument {
     const now = this.proposals.findIndex((p) => keyOfEnd(p) === this.over)
     const next = now < 0 ? (step > 0 ? 0 : count - 1) : (now + step + count) % count
     this.over = keyOfEnd(this.proposals[next]!)
-    this.bench.refresh()
+    this.worktop.refresh()
     return true
   }
 
@@ -257,14 +257,14 @@ export class Contact implements Instrument {
 
   leave(): void {
     this.gone = true
-    this.bench.tryOn(null)
+    this.worktop.tryOn(null)
   }
 
   marks(): Mark[] {
-    const chosen = chosenLines(this.bench)
-    const { reach, overshoot } = this.bench.preferences().contact
+    const chosen = chosenLines(this.worktop)
+    const { reach, overshoot } = this.worktop.preferences().contact
     const paths: Mark[] = chosen.length ? [{ kind: 'paths', paths: chosen.map((l) => l.path), tone: 'plum' }] : []
-    const rings = reach * this.bench.zoom() >= SMALLEST_RING
+    const rings = reach * this.worktop.zoom() >= SMALLEST_RING
     const ends: Mark = {
       kind: 'contacts',
       ends: this.proposals.map((p) => ({ at: p.at, outward: p.outward, found: p.kind, verdict: p.verdict, over: keyOfEnd(p) === this.over })),

@@ -3,7 +3,7 @@ import { newLine } from '#core/drawing/create'
 import { figurePath } from '#core/fit/figures'
 import { findLayer } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 import { Snapping } from './snapping'
 
@@ -19,19 +19,19 @@ export class Figure implements Instrument {
 
   private readonly snapping: Snapping
 
-  constructor(private readonly bench: Bench) {
-    this.snapping = new Snapping(bench)
+  constructor(private readonly worktop: Worktop) {
+    this.snapping = new Snapping(worktop)
   }
 
   hint(): string {
     if (this.box) return 'Release: finish · Shift: as wide as high · Alt: from the middle · Esc: drop'
-    return `Drag: ${article(this.bench.preferences().figure.kind)} · Shift: as wide as high · Alt: from the middle`
+    return `Drag: ${article(this.worktop.preferences().figure.kind)} · Shift: as wide as high · Alt: from the middle`
   }
 
   press(hand: Hand): void {
-    const layer = this.bench.layerForInk()
+    const layer = this.worktop.layerForInk()
     if (!layer) return
-    this.bench.select([])
+    this.worktop.select([])
     this.began = { at: this.snapping.point(hand), screen: hand.screen, layer }
   }
 
@@ -40,13 +40,13 @@ export class Figure implements Instrument {
     if (began && !this.box && screenDistance(began.screen, hand.screen) < DRAG_START) return
     if (began) this.box = this.boxTo(began.at, hand)
     else this.snapping.point(hand)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   release(hand: Hand): void {
     const { began } = this
     if (!began) return
-    if (!this.box) this.bench.say('Drag to give the figure its size.')
+    if (!this.box) this.worktop.say('Drag to give the figure its size.')
     else this.box = this.boxTo(began.at, hand)
     this.keep()
   }
@@ -65,13 +65,13 @@ export class Figure implements Instrument {
     const layer = this.began?.layer
     this.cancel()
     if (path && layer) {
-      const line = newLine(path, { weight: this.bench.nextWeight() })
-      this.bench.edit(`Draw ${article(this.bench.preferences().figure.kind)}`, (draft) => {
+      const line = newLine(path, { weight: this.worktop.nextWeight() })
+      this.worktop.edit(`Draw ${article(this.worktop.preferences().figure.kind)}`, (draft) => {
         findLayer(draft, layer)?.items.push(line)
       })
-      this.bench.select([line.id])
+      this.worktop.select([line.id])
     }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   cancel(): void {
@@ -87,7 +87,7 @@ export class Figure implements Instrument {
   key(key: string): boolean {
     if (key !== 'Escape' || !this.began) return false
     this.cancel()
-    this.bench.refresh()
+    this.worktop.refresh()
     return true
   }
 
@@ -95,14 +95,14 @@ export class Figure implements Instrument {
   private path(): Path | null {
     const { box } = this
     if (!box) return null
-    const size = Math.max(Math.abs(box.b.x - box.a.x), Math.abs(box.b.y - box.a.y)) * this.bench.zoom()
+    const size = Math.max(Math.abs(box.b.x - box.a.x), Math.abs(box.b.y - box.a.y)) * this.worktop.zoom()
     if (size < SLIP) return null
-    return figurePath(this.bench.preferences().figure, box.a, box.b)
+    return figurePath(this.worktop.preferences().figure, box.a, box.b)
   }
 
   freshInk(): Line | null {
     const path = this.path()
-    return path && newLine(path, { id: 'fresh', weight: this.bench.nextWeight() })
+    return path && newLine(path, { id: 'fresh', weight: this.worktop.nextWeight() })
   }
 
   marks(): Mark[] {

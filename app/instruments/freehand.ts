@@ -8,7 +8,7 @@ import { findLayer, findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { GoingOn } from './going-on'
 import { goOnWith } from './going-on'
-import type { Bench, Hand, HandSample, Instrument, UnderWay } from './instrument'
+import type { Worktop, Hand, HandSample, Instrument, UnderWay } from './instrument'
 import { takenEndMarks } from './line-marks'
 import { handOf } from './preferences'
 
@@ -29,7 +29,7 @@ export class Freehand implements Instrument {
   /** The line whose end mark the stroke began on. */
   private goingOn: GoingOn | null = null
 
-  constructor(private readonly bench: Bench) {}
+  constructor(private readonly worktop: Worktop) {}
 
   /** Whether a stroke is under way. */
   get drawing(): boolean {
@@ -45,12 +45,12 @@ export class Freehand implements Instrument {
 
   press(hand: Hand): void {
     const mark = hand.mark?.kind === 'end' ? hand.mark : null
-    this.goingOn = mark && goOnWith(this.bench, mark.line, mark.end)
+    this.goingOn = mark && goOnWith(this.worktop, mark.line, mark.end)
     if (mark && !this.goingOn) return
-    this.layer = this.goingOn ? findLine(this.bench.drawing(), this.goingOn.line.id)!.layer.id : this.bench.layerForInk()
+    this.layer = this.goingOn ? findLine(this.worktop.drawing(), this.goingOn.line.id)!.layer.id : this.worktop.layerForInk()
     if (!this.layer) return
     this.over = null
-    this.bench.select([])
+    this.worktop.select([])
     this.device = hand.device
     this.samples = []
     this.began = hand.samples[0]?.time ?? 0
@@ -67,7 +67,7 @@ export class Freehand implements Instrument {
     }
     this.take(hand.samples)
     this.line = this.fitted(false)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** The end mark under the hand is shown, so that nothing is gone on with by accident. */
@@ -75,7 +75,7 @@ export class Freehand implements Instrument {
     const over = mark?.kind === 'end' ? mark : null
     if (over === this.over) return
     this.over = over
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   away(): void {
@@ -95,7 +95,7 @@ export class Freehand implements Instrument {
 
   /** The stroke so far as a line of its own, or null while it is a slip. */
   private stroke(): Line | null {
-    const line = this.reach() * this.bench.zoom() >= SLIP ? this.fitted(true) : null
+    const line = this.reach() * this.worktop.zoom() >= SLIP ? this.fitted(true) : null
     return line && line.path.nodes.length > 1 ? { ...line, id: newLine(line.path).id } : null
   }
 
@@ -111,22 +111,22 @@ export class Freehand implements Instrument {
     if (kept) {
       if (goingOn) this.lengthen(goingOn, kept)
       else {
-        this.bench.edit('Draw freehand', (draft) => {
+        this.worktop.edit('Draw freehand', (draft) => {
           findLayer(draft, layer)?.items.push(kept)
         })
-        this.bench.select([kept.id])
+        this.worktop.select([kept.id])
       }
     }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   private lengthen({ line, end }: GoingOn, stroke: Line): void {
     const joined = joinedLines(end === 'last' ? line : reversedLine(line), stroke)
-    this.bench.edit('Go on with a line', (draft) => {
+    this.worktop.edit('Go on with a line', (draft) => {
       const found = findLine(draft, line.id)
       if (found) found.layer.items[found.index] = end === 'last' ? joined : reversedLine(joined)
     })
-    this.bench.select([line.id])
+    this.worktop.select([line.id])
   }
 
   /** The line that is being gone on with may be another now, or gone. */
@@ -145,7 +145,7 @@ export class Freehand implements Instrument {
   key(key: string): boolean {
     if (key !== 'Escape' || !this.layer) return false
     this.cancel()
-    this.bench.refresh()
+    this.worktop.refresh()
     return true
   }
 
@@ -169,16 +169,16 @@ export class Freehand implements Instrument {
   /** The stroke as a line: fitted as a whole when it is final, as far as the hand can still change it while it is drawn. */
   private fitted(final: boolean): Line | null {
     if (this.samples.length < 2) return null
-    const wants = this.bench.preferences()
+    const wants = this.worktop.preferences()
     const trace: PenTrace = {
       samples: this.samples.map((s) => ({ ...s })),
       device: this.device,
       ...handOf(wants),
-      zoom: this.bench.zoom(),
+      zoom: this.worktop.zoom(),
     }
     const path = final || trace.squared ? pathByTrace(trace) : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
     const stops = (final ? pressureStops : quickStops)(trace)
-    const weight = this.bench.nextWeight()
+    const weight = this.worktop.nextWeight()
     const pressed = wants.pressure && stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight
     return newLine(path, { id: 'fresh', weight: pressed, trace })
   }
@@ -188,7 +188,7 @@ export class Freehand implements Instrument {
   }
 
   marks(): Mark[] {
-    return this.layer ? [] : takenEndMarks(this.bench, this.over)
+    return this.layer ? [] : takenEndMarks(this.worktop, this.over)
   }
 }
 

@@ -1,6 +1,6 @@
 import type { Line, PathNode } from '#core/drawing/model'
 import { findLine } from '~/stores/find'
-import type { Bench } from './instrument'
+import type { Worktop } from './instrument'
 
 /** A line that is being gone on with, and at which of its ends. */
 export interface GoingOn {
@@ -9,11 +9,11 @@ export interface GoingOn {
 }
 
 /** The line that is to be gone on with from an end mark; null after telling the person why it stays as it is. */
-export function goOnWith(bench: Bench, id: string, end: GoingOn['end']): GoingOn | null {
-  const found = findLine(bench.drawing(), id)
+export function goOnWith(worktop: Worktop, id: string, end: GoingOn['end']): GoingOn | null {
+  const found = findLine(worktop.drawing(), id)
   if (!found) return null
   if (!found.layer.locked && found.layer.visible) return { line: found.line, end }
-  bench.say(`Layer "${found.layer.name}" is ${found.layer.locked ? 'locked' : 'hidden'}: its lines stay as they are.`)
+  worktop.say(`Layer "${found.layer.name}" is ${found.layer.locked ? 'locked' : 'hidden'}: its lines stay as they are.`)
   return null
 }
 

@@ -1,5 +1,5 @@
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 
 /** Outlines with more nodes than this show their path without them. */
 const MOST_NODES = 1500
@@ -9,26 +9,26 @@ export class Inspect implements Instrument {
   readonly name = 'Inspect'
   readonly cursor = 'default'
 
-  constructor(private readonly bench: Bench) {}
+  constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
-    return this.bench.chosenShape() ? 'Click paper: let go · Esc: let go' : 'Click a shape to see its nodes'
+    return this.worktop.chosenShape() ? 'Click paper: let go · Esc: let go' : 'Click a shape to see its nodes'
   }
 
   press(hand: Hand): void {
-    this.bench.chooseShape(this.bench.shapeAt(hand.at)?.id ?? null)
-    this.bench.refresh()
+    this.worktop.chooseShape(this.worktop.shapeAt(hand.at)?.id ?? null)
+    this.worktop.refresh()
   }
 
   key(key: string): boolean {
     if (key !== 'Escape') return false
-    this.bench.chooseShape(null)
-    this.bench.refresh()
+    this.worktop.chooseShape(null)
+    this.worktop.refresh()
     return true
   }
 
   marks(): Mark[] {
-    const shape = this.bench.chosenShape()
+    const shape = this.worktop.chosenShape()
     if (!shape) return []
     const count = shape.contours.reduce((n, c) => n + c.nodes.length, 0)
     const outline: Mark = { kind: 'paths', paths: shape.contours, tone: 'plum' }

@@ -36,7 +36,7 @@ export interface StopRef {
 }
 
 /** What an instrument sees of the workspace and may do to it. */
-export interface Bench {
+export interface Worktop {
   drawing(): Drawing
   zoom(): number
   selection(): readonly string[]

@@ -6,7 +6,7 @@ import type { Side } from '#core/weight/outside'
 import { outsidesOf } from '#core/weight/outside'
 import { changeLines } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
 import { kept, leftAlone } from './trial'
 
@@ -31,9 +31,9 @@ export class Light implements Instrument {
   private outsides: { layers: unknown; of: Map<string, Side | null> } | null = null
   private last = ''
 
-  constructor(private readonly bench: Bench) {
-    const { page, settings } = bench.drawing()
-    const { x, y } = bench.preferences().light
+  constructor(private readonly worktop: Worktop) {
+    const { page, settings } = worktop.drawing()
+    const { x, y } = worktop.preferences().light
     this.at = settings.light?.at ?? { x: x * page.width, y: y * page.height }
     this.last = this.settings()
   }
@@ -46,18 +46,18 @@ export class Light implements Instrument {
   }
 
   private settings(): string {
-    const { strength, softness } = this.bench.preferences().light
+    const { strength, softness } = this.worktop.preferences().light
     return JSON.stringify([strength, softness])
   }
 
   private get rule(): LightRule {
-    const { strength, softness } = this.bench.preferences().light
-    return { at: this.at, strength, softness, live: this.bench.drawing().settings.light?.live ?? false }
+    const { strength, softness } = this.worktop.preferences().light
+    return { at: this.at, strength, softness, live: this.worktop.drawing().settings.light?.live ?? false }
   }
 
   /** Which side of each line is outside, found once as long as the lines stay the same. */
   private sides(): Map<string, Side | null> {
-    const { layers } = this.bench.drawing()
+    const { layers } = this.worktop.drawing()
     if (this.outsides?.layers !== layers) this.outsides = { layers, of: outsidesOf(layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))) }
     return this.outsides.of
   }
@@ -66,23 +66,23 @@ export class Light implements Instrument {
     const now = this.settings()
     const set = now !== this.last
     this.last = now
-    const { light } = this.bench.drawing().settings
+    const { light } = this.worktop.drawing().settings
     if (set) this.trying = true
     if (this.trying) this.tryOn()
     else if (light && !this.hold) this.at = light.at
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   private tryOn(): void {
     const { rule } = this
     const sides = this.sides()
-    const open = new Set(this.bench.allLines(true).map((l) => l.id))
+    const open = new Set(this.worktop.allLines(true).map((l) => l.id))
     const of = kept((line: Line): Line => (open.has(line.id) ? litLine(line, sides.get(line.id) ?? null, rule) : line))
-    this.bench.tryOn({ of, summary: this.summary(), light: rule, changes: true, accept: () => this.accept(), drop: () => this.putAside() })
+    this.worktop.tryOn({ of, summary: this.summary(), light: rule, changes: true, accept: () => this.accept(), drop: () => this.putAside() })
   }
 
   private summary(): string {
-    const lines = this.bench.allLines(true)
+    const lines = this.worktop.allLines(true)
     const pinned = lines.filter((l) => l.weight.pinned).length
     const sides = this.sides()
     const lit = lines.filter((l) => !l.weight.pinned && sides.get(l.id)).length
@@ -90,50 +90,50 @@ export class Light implements Instrument {
   }
 
   private accept(): void {
-    if (!this.bench.allLines(true).length) {
-      this.bench.say('There is no line to light. Lay some lines first, or unlock a layer.')
+    if (!this.worktop.allLines(true).length) {
+      this.worktop.say('There is no line to light. Lay some lines first, or unlock a layer.')
       return
     }
     const { rule } = this
     const sides = this.sides()
-    const lines = this.bench.allLines(true)
+    const lines = this.worktop.allLines(true)
     const lit = new Map(lines.map((l) => [l.id, litLine(l, sides.get(l.id) ?? null, rule)]))
     if (!this.trying && lines.every((l) => lit.get(l.id) === l)) {
-      this.bench.say('Every line has the weight that this light gives it. Drag the light, or change how strong it is.')
+      this.worktop.say('Every line has the weight that this light gives it. Drag the light, or change how strong it is.')
       return
     }
     this.trying = false
-    this.bench.tryOn(null)
-    this.bench.edit(rule.live ? 'Light that follows' : 'Weight by light', (draft) => {
+    this.worktop.tryOn(null)
+    this.worktop.edit(rule.live ? 'Light that follows' : 'Weight by light', (draft) => {
       draft.settings.light = rule
       changeLines(draft, [...lit.keys()], (line) => {
         const next = lit.get(line.id)!
         if (next.weight.stops !== line.weight.stops) line.weight = next.weight
       })
     })
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   private putAside(): void {
     this.trying = false
-    this.at = this.bench.drawing().settings.light?.at ?? this.at
-    this.bench.tryOn(null)
-    this.bench.refresh()
+    this.at = this.worktop.drawing().settings.light?.at ?? this.at
+    this.worktop.tryOn(null)
+    this.worktop.refresh()
   }
 
   press(hand: Hand): void {
-    const onLight = distance(hand.at, this.at) * this.bench.zoom() <= GRIP
-    const line = onLight ? null : (this.bench.lineAt(hand.at, REACH)?.line ?? null)
+    const onLight = distance(hand.at, this.at) * this.worktop.zoom() <= GRIP
+    const line = onLight ? null : (this.worktop.lineAt(hand.at, REACH)?.line ?? null)
     this.hold = { screen: hand.screen, moved: false, line, slack: onLight ? { x: this.at.x - hand.at.x, y: this.at.y - hand.at.y } : { x: 0, y: 0 } }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   move(hand: Hand): void {
     const { hold } = this
     if (!hold) {
-      this.overLight = distance(hand.at, this.at) * this.bench.zoom() <= GRIP
-      this.hover = this.overLight ? null : (this.bench.lineAt(hand.at, REACH)?.line ?? null)
-      this.bench.refresh()
+      this.overLight = distance(hand.at, this.at) * this.worktop.zoom() <= GRIP
+      this.hover = this.overLight ? null : (this.worktop.lineAt(hand.at, REACH)?.line ?? null)
+      this.worktop.refresh()
       return
     }
     if (!hold.moved && screenDistance(hold.screen, hand.screen) < DRAG_START) return
@@ -142,12 +142,12 @@ export class Light implements Instrument {
   }
 
   private moveTo(p: Vec): void {
-    const { page } = this.bench.drawing()
+    const { page } = this.worktop.drawing()
     const far = FARTHEST * Math.max(page.width, page.height)
     this.at = { x: Math.min(page.width + far, Math.max(-far, p.x)), y: Math.min(page.height + far, Math.max(-far, p.y)) }
     this.trying = true
     this.tryOn()
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   release(): void {
@@ -160,19 +160,19 @@ export class Light implements Instrument {
 
   /** The hand let go of the light: a light that follows edits is a step at once, another waits to be accepted. */
   private settle(): void {
-    if (this.bench.drawing().settings.light?.live) this.accept()
-    this.bench.refresh()
+    if (this.worktop.drawing().settings.light?.live) this.accept()
+    this.worktop.refresh()
   }
 
   /** The other side of a line becomes its outside. */
   private turn(line: Line): void {
     const outside: Side = (this.sides().get(line.id) ?? 'right') === 'left' ? 'right' : 'left'
-    this.bench.edit('Turn the outside', (draft) => {
+    this.worktop.edit('Turn the outside', (draft) => {
       changeLines(draft, [line.id], (l) => {
         l.outside = outside
       })
     })
-    this.hover = this.bench.allLines(true).find((l) => l.id === line.id) ?? null
+    this.hover = this.worktop.allLines(true).find((l) => l.id === line.id) ?? null
     this.review()
   }
 
@@ -190,14 +190,14 @@ export class Light implements Instrument {
   overtaken(): void {
     this.hold = null
     this.trying = false
-    this.bench.tryOn(null)
-    this.at = this.bench.drawing().settings.light?.at ?? this.at
+    this.worktop.tryOn(null)
+    this.at = this.worktop.drawing().settings.light?.at ?? this.at
   }
 
   leave(): void {
-    const { page } = this.bench.drawing()
-    this.bench.remember({ light: { ...this.bench.preferences().light, x: this.at.x / page.width, y: this.at.y / page.height } })
-    this.bench.tryOn(null)
+    const { page } = this.worktop.drawing()
+    this.worktop.remember({ light: { ...this.worktop.preferences().light, x: this.at.x / page.width, y: this.at.y / page.height } })
+    this.worktop.tryOn(null)
   }
 
   key(key: string, shift = false): boolean {
@@ -219,7 +219,7 @@ export class Light implements Instrument {
 
   marks(): Mark[] {
     const marks: Mark[] = [{ kind: 'light', at: this.at, held: !!this.hold?.moved || this.overLight }]
-    const line = this.hover && this.bench.allLines(true).find((l) => l.id === this.hover!.id)
+    const line = this.hover && this.worktop.allLines(true).find((l) => l.id === this.hover!.id)
     const side = line && this.sides().get(line.id)
     if (line) marks.unshift({ kind: 'paths', paths: [line.path], tone: 'plum' })
     if (line && side) marks.push({ kind: 'hairs', at: hairsOf(line, side) })

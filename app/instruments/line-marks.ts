@@ -4,7 +4,7 @@ import { arcOfPath } from '#core/geometry/known'
 import { shownParts } from '#core/weight/shown'
 import { findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
-import type { Bench } from './instrument'
+import type { Worktop } from './instrument'
 
 /** More chosen lines than this are shown by their centrelines alone: their marks would hide the drawing. */
 const MOST_MARKED = 60
@@ -13,22 +13,22 @@ const MOST_MARKED = 60
 export const arcOf = (line: Line): ArcLength => arcOfPath(line.path)
 
 /** The chosen lines, as they are now. */
-export function chosenLines(bench: Bench): Line[] {
-  const drawing = bench.drawing()
-  return bench.selection().flatMap((id) => findLine(drawing, id)?.line ?? [])
+export function chosenLines(worktop: Worktop): Line[] {
+  const drawing = worktop.drawing()
+  return worktop.selection().flatMap((id) => findLine(drawing, id)?.line ?? [])
 }
 
 /** Centrelines of the chosen lines, and where they are not too many the marks that each has besides. */
-export function chosenMarks(bench: Bench, besides: (line: Line) => Mark[]): Mark[] {
-  const lines = chosenLines(bench)
+export function chosenMarks(worktop: Worktop, besides: (line: Line) => Mark[]): Mark[] {
+  const lines = chosenLines(worktop)
   if (!lines.length) return []
   const centrelines: Mark = { kind: 'paths', paths: lines.map((l) => l.path), tone: 'plum' }
   return lines.length > MOST_MARKED ? [centrelines] : [centrelines, ...lines.flatMap(besides)]
 }
 
 /** End marks of the chosen lines that go on from there when pressed; the one under the hand stands out. */
-export const takenEndMarks = (bench: Bench, over: MarkRef | null): Mark[] =>
-  chosenLines(bench).flatMap((line) => endMarks(line, true).map((m) => (m.kind === 'end' && over && JSON.stringify(m.ref) === JSON.stringify(over) ? { ...m, hot: true } : m)))
+export const takenEndMarks = (worktop: Worktop, over: MarkRef | null): Mark[] =>
+  chosenLines(worktop).flatMap((line) => endMarks(line, true).map((m) => (m.kind === 'end' && over && JSON.stringify(m.ref) === JSON.stringify(over) ? { ...m, hot: true } : m)))
 
 /** A chevron at each open end; `taken` where a press on it is to mean something. */
 export function endMarks(line: Line, taken = false): Mark[] {

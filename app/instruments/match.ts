@@ -4,7 +4,7 @@ import { add, lerp, rotate, subtract } from '#core/geometry/point'
 import type { Axis, MirrorPair } from '#core/weight/mirror-match'
 import { mirroredWeight, mirrorPairs, sideOfAxis } from '#core/weight/mirror-match'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
 import { kept, makeStep } from './trial'
 
@@ -25,15 +25,15 @@ export class Match implements Instrument {
   private aside = false
   private accepting: (() => void) | null = null
 
-  constructor(private readonly bench: Bench) {
-    const { page } = bench.drawing()
+  constructor(private readonly worktop: Worktop) {
+    const { page } = worktop.drawing()
     this.axis = this.upright(page.width / 2)
     this.review()
   }
 
   /** An upright axis at a place across the page. */
   private upright(x: number): Axis {
-    const { height } = this.bench.drawing().page
+    const { height } = this.worktop.drawing().page
     return { a: { x, y: -BEYOND * height }, b: { x, y: (1 + BEYOND) * height } }
   }
 
@@ -44,16 +44,16 @@ export class Match implements Instrument {
   }
 
   review(): void {
-    const { bench } = this
+    const { worktop } = this
     this.accepting = null
     if (this.aside) {
       this.pairs = []
-      bench.tryOn(null)
+      worktop.tryOn(null)
       return
     }
-    const { reach, from } = bench.preferences().match
-    const lines = bench.allLines(true)
-    const chosen = new Set(bench.selection())
+    const { reach, from } = worktop.preferences().match
+    const lines = worktop.allLines(true)
+    const chosen = new Set(worktop.selection())
     const sources = chosen.size ? lines.filter((l) => chosen.has(l.id)) : lines.filter((l) => this.sideOf(l) === from)
     const targets = chosen.size ? lines.filter((l) => !chosen.has(l.id)) : lines
     this.pairs = mirrorPairs(sources, targets, this.axis, reach)
@@ -66,14 +66,14 @@ export class Match implements Instrument {
     const changes = [...wanted.keys()].filter((id) => JSON.stringify(of(known.get(id)!).weight) !== JSON.stringify(known.get(id)!.weight))
     const accept = (): void => {
       this.left.clear()
-      makeStep(bench, 'Match mirrored weights', of, changes)
+      makeStep(worktop, 'Match mirrored weights', of, changes)
       this.review()
     }
     if (changes.length) this.accepting = accept
     const out = this.pairs.length - wanted.size
     const summary = `${this.pairs.length} ${this.pairs.length === 1 ? 'pair' : 'pairs'} ${this.pairs.length ? 'found' : `found: no line across the axis mirrors one of the ${sources.length}`}${chosen.size ? ' chosen (Esc: among all)' : this.pairs.length ? `, from ${sources.length} ${sources.length === 1 ? 'line' : 'lines'} on that side` : ''}${out ? `, ${out} left out` : ''}.`
-    bench.tryOn({ of, summary, changes: changes.length > 0, accept, drop: () => this.putAside() })
-    bench.refresh()
+    worktop.tryOn({ of, summary, changes: changes.length > 0, accept, drop: () => this.putAside() })
+    worktop.refresh()
   }
 
   /** The side of the axis that a line lies on, as seen with the axis upright. */
@@ -88,13 +88,13 @@ export class Match implements Instrument {
     this.aside = true
     this.left.clear()
     this.review()
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   press(hand: Hand): void {
-    const line = this.bench.lineAt(hand.at, REACH)?.line ?? null
+    const line = this.worktop.lineAt(hand.at, REACH)?.line ?? null
     this.hold = { at: hand.at, screen: hand.screen, moved: false, line: line && this.pairs.some((p) => p.from === line.id || p.to === line.id) ? line : null }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   move(hand: Hand): void {
@@ -131,7 +131,7 @@ export class Match implements Instrument {
   }
 
   leave(): void {
-    this.bench.tryOn(null)
+    this.worktop.tryOn(null)
   }
 
   key(key: string, shift = false): boolean {
@@ -147,17 +147,17 @@ export class Match implements Instrument {
         this.aside = false
         this.review()
       } else if (this.accepting) this.accepting()
-      else this.bench.say(this.pairs.length ? 'The pairs already have mirrored weights.' : 'No line has a counterpart across this axis. Move the axis, or let them lie farther apart.')
+      else this.worktop.say(this.pairs.length ? 'The pairs already have mirrored weights.' : 'No line has a counterpart across this axis. Move the axis, or let them lie farther apart.')
       return true
     }
     if (key !== 'Escape') return false
-    if (this.bench.selection().length) this.bench.select([])
+    if (this.worktop.selection().length) this.worktop.select([])
     else this.putAside()
     return true
   }
 
   marks(): Mark[] {
-    const lines = new Map(this.bench.allLines(true).map((l) => [l.id, l]))
+    const lines = new Map(this.worktop.allLines(true).map((l) => [l.id, l]))
     const shown = this.pairs.filter((p) => lines.has(p.from) && lines.has(p.to))
     const middle = (id: string): Vec => {
       const arc = arcOfPath(lines.get(id)!.path)

@@ -7,7 +7,7 @@ import type { Mark } from '~/canvas/marks'
 import { mapNodes, nodesByLine, placesOf } from './chosen-nodes'
 import { Gathering } from './gathering'
 import type { LineHit } from '#core/weight/hit-line'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { arcOf, chosenMarks } from './line-marks'
 import type { NodeFrame } from './node-frame'
@@ -41,9 +41,9 @@ export class Nodes implements Instrument {
   /** The line from which the last click stepped on to another: a double-click means the first. */
   private steppedFrom: string | null = null
 
-  constructor(protected readonly bench: Bench) {
-    this.snapping = new Snapping(bench)
-    this.picking = new Picking(bench, REACH)
+  constructor(protected readonly worktop: Worktop) {
+    this.snapping = new Snapping(worktop)
+    this.picking = new Picking(worktop, REACH)
   }
 
   hint(): string {
@@ -53,9 +53,9 @@ export class Nodes implements Instrument {
     if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
     if (this.grip?.kind === 'body') return 'Pull: bend the line here · Esc: back'
     if (this.grip) return 'Shift: straight · Ctrl: no snapping · Esc: back'
-    if (!this.bench.selection().length) return `${this.picking.hint() || 'Click a line to see its nodes'} · Drag over paper: choose nodes`
-    if (this.bench.nodes().length > 1) return 'Drag: move · Corner: scale · Mark above: turn · Delete: remove nodes'
-    return this.bench.nodes().length
+    if (!this.worktop.selection().length) return `${this.picking.hint() || 'Click a line to see its nodes'} · Drag over paper: choose nodes`
+    if (this.worktop.nodes().length > 1) return 'Drag: move · Corner: scale · Mark above: turn · Delete: remove nodes'
+    return this.worktop.nodes().length
       ? 'Drag: move · Double-click: corner or smooth · Delete: remove node'
       : 'Drag a node, a handle or the line · Double-click a node: corner or smooth; the line: add a node'
   }
@@ -64,12 +64,12 @@ export class Nodes implements Instrument {
     const { mark } = hand
     this.moved = false
     this.pressed = { at: hand.at, screen: hand.screen, double: hand.clicks === 2, from: hand.at }
-    if (hand.clicks === 2 && this.steppedFrom) this.bench.select([this.steppedFrom])
+    if (hand.clicks === 2 && this.steppedFrom) this.worktop.select([this.steppedFrom])
     this.steppedFrom = null
     if (mark?.kind === 'node') {
       if (hand.clicks < 2) this.choose(mark.line, mark.index, hand.shift)
       this.grip = mark
-      this.pressed.from = findLine(this.bench.drawing(), mark.line)?.line.path.nodes[mark.index]?.at ?? hand.at
+      this.pressed.from = findLine(this.worktop.drawing(), mark.line)?.line.path.nodes[mark.index]?.at ?? hand.at
     } else if (mark?.kind === 'handle') {
       this.grip = mark
     } else if (mark?.kind === 'corner' || mark?.kind === 'turner') {
@@ -77,17 +77,17 @@ export class Nodes implements Instrument {
       this.grip = frame && { ...mark, frame }
     } else {
       this.grip = null
-      const hit = this.bench.lineAt(hand.at, REACH)
+      const hit = this.worktop.lineAt(hand.at, REACH)
       const mine = hand.shift ? null : this.picking.press(hand)
-      if (mine && this.bench.selection().includes(mine.line.id)) this.takeBody(mine, hand.clicks === 2)
-      else if (hit) this.bench.select(hand.shift ? [...new Set([...this.bench.selection(), hit.line.id])] : [(mine ?? hit).line.id])
+      if (mine && this.worktop.selection().includes(mine.line.id)) this.takeBody(mine, hand.clicks === 2)
+      else if (hit) this.worktop.select(hand.shift ? [...new Set([...this.worktop.selection(), hit.line.id])] : [(mine ?? hit).line.id])
       else {
-        this.gathering = new Gathering(this.bench.preferences().gather, hand.at, hand.shift)
-        if (!hand.shift) this.bench.select([])
+        this.gathering = new Gathering(this.worktop.preferences().gather, hand.at, hand.shift)
+        if (!hand.shift) this.worktop.select([])
       }
-      if (!this.pressed.double && !hand.shift) this.bench.chooseNodes([])
+      if (!this.pressed.double && !hand.shift) this.worktop.chooseNodes([])
     }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** The hand is on a chosen line: a drag bends it there, a double-click adds a node. */
@@ -98,24 +98,24 @@ export class Nodes implements Instrument {
       this.grip = { kind: 'body', line: line.id, segment, t }
       return
     }
-    this.bench.edit('Add a node', (draft) => changeLines(draft, [line.id], (l) => void (l.path = withNodeAt(l.path, segment, t))))
-    this.bench.chooseNodes([{ line: line.id, index: segment + 1 }])
+    this.worktop.edit('Add a node', (draft) => changeLines(draft, [line.id], (l) => void (l.path = withNodeAt(l.path, segment, t))))
+    this.worktop.chooseNodes([{ line: line.id, index: segment + 1 }])
   }
 
   private choose(line: string, index: number, add: boolean): void {
-    const now = this.bench.nodes()
+    const now = this.worktop.nodes()
     const there = now.some((n) => n.line === line && n.index === index)
-    if (add) this.bench.chooseNodes(there ? now.filter((n) => n.line !== line || n.index !== index) : [...now, { line, index }])
-    else if (!there) this.bench.chooseNodes([{ line, index }])
+    if (add) this.worktop.chooseNodes(there ? now.filter((n) => n.line !== line || n.index !== index) : [...now, { line, index }])
+    else if (!there) this.worktop.chooseNodes([{ line, index }])
   }
 
   move(hand: Hand): void {
     const { grip, gathering } = this
-    if (!grip && !gathering && this.picking.hover(hand)) this.bench.refresh()
+    if (!grip && !gathering && this.picking.hover(hand)) this.worktop.refresh()
     if (!grip && gathering && (this.moved || screenDistance(this.pressed.screen, hand.screen) >= DRAG_START)) {
       this.moved = true
       gathering.move(hand)
-      this.bench.refresh()
+      this.worktop.refresh()
     }
     if (!grip || (!this.moved && screenDistance(this.pressed.screen, hand.screen) < DRAG_START)) return
     this.moved = true
@@ -124,8 +124,8 @@ export class Nodes implements Instrument {
     else if (grip.kind === 'turner') this.mapNodes(turning(grip.frame, hand.at, hand.shift))
     else if (grip.kind === 'node') this.moveNodes(hand.shift ? straightened(d) : this.drawn(grip, d, hand.free))
     else if (grip.kind === 'handle') this.moveHandle(grip, d, hand.alt)
-    else this.bench.change((draft) => changeLines(draft, [grip.line], (l) => void (l.path = pulledSegment(l.path, grip.segment, grip.t, d))))
-    this.bench.refresh()
+    else this.worktop.change((draft) => changeLines(draft, [grip.line], (l) => void (l.path = pulledSegment(l.path, grip.segment, grip.t, d))))
+    this.worktop.refresh()
   }
 
   /** A move of the node under the hand, and of those chosen with it, to what that node is drawn to. */
@@ -139,36 +139,36 @@ export class Nodes implements Instrument {
   }
 
   private mapNodes(map: (p: Vec) => Vec): void {
-    const nodes = this.bench.nodes()
-    this.bench.change((draft) => mapNodes(draft, nodes, map))
+    const nodes = this.worktop.nodes()
+    this.worktop.change((draft) => mapNodes(draft, nodes, map))
   }
 
   /** The frame about the chosen nodes, where there is more than one. */
   private frame(): NodeFrame | null {
     return frameAbout(
-      placesOf(this.bench.drawing(), this.bench.nodes()).map((n) => n.at),
-      this.bench.zoom(),
+      placesOf(this.worktop.drawing(), this.worktop.nodes()).map((n) => n.at),
+      this.worktop.zoom(),
     )
   }
 
   /** Nodes in the region that the hand drew, of all lines that can be edited. */
   private gather(gathering: Gathering): void {
-    const found = this.bench.allLines(true).flatMap((l) => l.path.nodes.flatMap((n, index) => (gathering.holds(n.at) ? [{ line: l.id, index }] : [])))
+    const found = this.worktop.allLines(true).flatMap((l) => l.path.nodes.flatMap((n, index) => (gathering.holds(n.at) ? [{ line: l.id, index }] : [])))
     // A drag that only touches chooses the lines in its way with all their nodes.
-    for (const l of this.bench.preferences().gather === 'touch' ? gathering.linesAmong(this.bench.allLines(true)) : []) {
+    for (const l of this.worktop.preferences().gather === 'touch' ? gathering.linesAmong(this.worktop.allLines(true)) : []) {
       found.push(...l.path.nodes.map((_, index) => ({ line: l.id, index })))
     }
-    const nodes = gathering.adding ? [...this.bench.nodes(), ...found.filter((f) => !this.isChosen(f.line, f.index))] : found
-    this.bench.select([...new Set([...(gathering.adding ? this.bench.selection() : []), ...nodes.map((n) => n.line)])])
-    this.bench.chooseNodes(nodes)
+    const nodes = gathering.adding ? [...this.worktop.nodes(), ...found.filter((f) => !this.isChosen(f.line, f.index))] : found
+    this.worktop.select([...new Set([...(gathering.adding ? this.worktop.selection() : []), ...nodes.map((n) => n.line)])])
+    this.worktop.chooseNodes(nodes)
   }
 
   private isChosen(line: string, index: number): boolean {
-    return this.bench.nodes().some((n) => n.line === line && n.index === index)
+    return this.worktop.nodes().some((n) => n.line === line && n.index === index)
   }
 
   private moveHandle(grip: Extract<Grip, { kind: 'handle' }>, d: Vec, alone: boolean): void {
-    this.bench.change((draft) => {
+    this.worktop.change((draft) => {
       changeLines(draft, [grip.line], (l) => {
         const n = l.path.nodes[grip.index]
         const at = n?.[grip.side]
@@ -184,18 +184,18 @@ export class Nodes implements Instrument {
   release(hand: Hand): void {
     const next = this.pressed.double || this.moved || this.grip?.kind === 'node' || this.grip?.kind === 'handle' ? null : this.picking.next(hand)
     if (next) {
-      this.steppedFrom = this.bench.selection()[0] ?? null
-      this.bench.select([next.line.id])
-      this.bench.chooseNodes([])
+      this.steppedFrom = this.worktop.selection()[0] ?? null
+      this.worktop.select([next.line.id])
+      this.worktop.chooseNodes([])
     }
     // A double-click turns the joint when it ends, so that a quick drag after a click is still a drag.
     if (this.grip?.kind === 'node' && this.pressed.double && !this.moved) this.turnJoint(this.grip.line, this.grip.index)
-    if (this.grip && this.moved) this.bench.finish(this.stepName(this.grip))
+    if (this.grip && this.moved) this.worktop.finish(this.stepName(this.grip))
     else if (this.gathering && this.moved) this.gather(this.gathering)
     this.grip = null
     this.gathering = null
     this.snapping.clear()
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   private stepName({ kind }: Grip): string {
@@ -203,14 +203,14 @@ export class Nodes implements Instrument {
     if (kind === 'turner') return 'Turn nodes'
     if (kind === 'handle') return 'Move a handle'
     if (kind === 'body') return 'Bend a segment'
-    return this.bench.nodes().length > 1 ? 'Move nodes' : 'Move a node'
+    return this.worktop.nodes().length > 1 ? 'Move nodes' : 'Move a node'
   }
 
   cancel(): void {
     this.grip = null
     this.gathering = null
     this.snapping.clear()
-    this.bench.drop()
+    this.worktop.drop()
   }
 
   overtaken(): void {
@@ -219,18 +219,18 @@ export class Nodes implements Instrument {
 
   leave(): void {
     this.cancel()
-    this.bench.chooseNodes([])
+    this.worktop.chooseNodes([])
   }
 
   key(key: string, shift: boolean): boolean {
     if (key === 'Escape') {
       if (this.grip || this.gathering) this.cancel()
-      else if (this.bench.nodes().length) this.bench.chooseNodes([])
-      else this.bench.select([])
-      this.bench.refresh()
+      else if (this.worktop.nodes().length) this.worktop.chooseNodes([])
+      else this.worktop.select([])
+      this.worktop.refresh()
       return true
     }
-    if (!this.bench.nodes().length) return false
+    if (!this.worktop.nodes().length) return false
     if (key === 'Delete' || key === 'Backspace') {
       this.removeNodes()
       return true
@@ -238,13 +238,13 @@ export class Nodes implements Instrument {
     const d = arrowStep(key, shift)
     if (!d) return false
     this.moveNodes(d)
-    this.bench.finish('Nudge')
+    this.worktop.finish('Nudge')
     return true
   }
 
   private removeNodes(): void {
-    const nodes = this.bench.nodes()
-    this.bench.edit(nodes.length > 1 ? 'Delete nodes' : 'Delete a node', (draft) => {
+    const nodes = this.worktop.nodes()
+    this.worktop.edit(nodes.length > 1 ? 'Delete nodes' : 'Delete a node', (draft) => {
       for (const id of new Set(nodes.map((n) => n.line))) {
         const gone = new Set(nodes.filter((n) => n.line === id).map((n) => n.index))
         const found = findLine(draft, id)
@@ -254,12 +254,12 @@ export class Nodes implements Instrument {
         else for (const index of [...gone].sort((a, b) => b - a)) found.line.path = withoutNode(found.line.path, index)
       }
     })
-    this.bench.chooseNodes([])
-    this.bench.refresh()
+    this.worktop.chooseNodes([])
+    this.worktop.refresh()
   }
 
   private turnJoint(id: string, index: number): void {
-    this.bench.edit('Corner or smooth', (draft) => {
+    this.worktop.edit('Corner or smooth', (draft) => {
       changeLines(draft, [id], (line) => {
         const kind = handleKindOf(line.path.nodes[index]!)
         line.path = withHandleKind(line.path, index, kind === 'linked' ? 'retracted' : 'linked')
@@ -268,8 +268,8 @@ export class Nodes implements Instrument {
   }
 
   marks(): Mark[] {
-    const chosen = nodesByLine(this.bench.nodes())
-    const marks = chosenMarks(this.bench, (line) => {
+    const chosen = nodesByLine(this.worktop.nodes())
+    const marks = chosenMarks(this.worktop, (line) => {
       const marks: Mark[] = []
       line.path.nodes.forEach((n, index) => {
         for (const side of ['in', 'out'] as const) {

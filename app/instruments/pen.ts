@@ -5,7 +5,7 @@ import type { Mark, MarkRef } from '~/canvas/marks'
 import { constrained } from './constrained'
 import type { GoingOn } from './going-on'
 import { goOnWith, inOrder } from './going-on'
-import type { Bench, Hand, Instrument, UnderWay } from './instrument'
+import type { Worktop, Hand, Instrument, UnderWay } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 import type { Laid } from './laid-nodes'
 import { pathOfLaid } from './laid-nodes'
@@ -28,12 +28,12 @@ export class Pen implements Instrument {
 
   private readonly snapping: Snapping
 
-  constructor(private readonly bench: Bench) {
-    this.snapping = new Snapping(bench)
+  constructor(private readonly worktop: Worktop) {
+    this.snapping = new Snapping(worktop)
   }
 
   hint(): string {
-    const joins = this.bench.preferences().penJoins
+    const joins = this.worktop.preferences().penJoins
     const lay = joins === 'straight' ? 'Click: corner' : joins === 'smooth' ? 'Click: smooth point · Drag: curve' : 'Click: corner · Drag: curve'
     if (!this.nodes.length && this.over) return 'Press: go on with this line'
     if (!this.nodes.length) return this.marks().some((m) => m.kind === 'end') ? `${lay} · Press an end mark: go on from there` : lay
@@ -54,20 +54,20 @@ export class Pen implements Instrument {
         this.takeUp(mark.line, mark.end)
         return
       }
-      if (!this.bench.layerForInk()) return
-      this.bench.select([])
+      if (!this.worktop.layerForInk()) return
+      this.worktop.select([])
     }
     const last = this.nodes.length - 1
     const closing = mark?.kind === 'closer' && this.canClose()
     const again = mark?.kind === 'joint' && mark.index === last
     if (!closing && !again) {
       const at = this.pointOf(hand)
-      this.nodes.push({ at, in: null, out: null, joint: 'corner', auto: this.bench.preferences().penJoins === 'smooth' })
+      this.nodes.push({ at, in: null, out: null, joint: 'corner', auto: this.worktop.preferences().penJoins === 'smooth' })
     }
     const index = closing ? 0 : this.nodes.length - 1
     this.pressed = { screen: hand.screen, closing, dragging: false, index, before: closing || again ? { ...this.nodes[index]! } : null }
     if (again) this.retract(last)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** Whether a press on the first node closes the line. */
@@ -85,10 +85,10 @@ export class Pen implements Instrument {
 
   /** Goes on with a line from one of its ends. */
   private takeUp(id: string, end: 'first' | 'last'): void {
-    this.goingOn = goOnWith(this.bench, id, end)
+    this.goingOn = goOnWith(this.worktop, id, end)
     if (!this.goingOn) return
     this.nodes = inOrder(this.goingOn.line.path.nodes, end).map((n): Laid => ({ ...n, auto: false }))
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   move(hand: Hand): void {
@@ -96,7 +96,7 @@ export class Pen implements Instrument {
     this.pointer = this.pressed ? hand.at : this.pointOf(hand)
     if (this.over) this.snapping.clear()
     if (this.pressed) this.pull(hand)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** Where the next node goes: in steps of 15 degrees with Shift, else to what it is drawn to. */
@@ -112,7 +112,7 @@ export class Pen implements Instrument {
   /** The press has become a drag: the node gets handles. */
   private pull(hand: Hand): void {
     const { pressed } = this
-    if (!pressed || this.bench.preferences().penJoins === 'straight') return
+    if (!pressed || this.worktop.preferences().penJoins === 'straight') return
     if (!pressed.dragging && screenDistance(pressed.screen, hand.screen) < DRAG_START) return
     pressed.dragging = true
     const node = this.nodes[pressed.index]!
@@ -138,7 +138,7 @@ export class Pen implements Instrument {
     const closing = this.pressed?.closing
     this.pressed = null
     if (closing) this.finish(true)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   cancel(): void {
@@ -167,7 +167,7 @@ export class Pen implements Instrument {
     this.pressed = null
     // Back at what was there before: the line is let go as it is.
     if (this.goingOn && this.nodes.length < this.goingOn.line.path.nodes.length) this.discard()
-    this.bench.refresh()
+    this.worktop.refresh()
     return any
   }
 
@@ -177,7 +177,7 @@ export class Pen implements Instrument {
     if (key === 'Enter') this.finish(false)
     else if (key === 'Escape') this.discard()
     else return false
-    this.bench.refresh()
+    this.worktop.refresh()
     return true
   }
 
@@ -196,7 +196,7 @@ export class Pen implements Instrument {
 
   /** The path of what has been laid, with a node at `next` where one is given. */
   private path(closed: boolean, next: Vec | null = null): Path {
-    const ahead: Laid[] = next ? [{ at: next, in: null, out: null, joint: 'corner', auto: this.bench.preferences().penJoins === 'smooth' }] : []
+    const ahead: Laid[] = next ? [{ at: next, in: null, out: null, joint: 'corner', auto: this.worktop.preferences().penJoins === 'smooth' }] : []
     return pathOfLaid([...this.nodes, ...ahead], closed)
   }
 
@@ -219,7 +219,7 @@ export class Pen implements Instrument {
     if (!made) return null
     const { nodes, goingOn } = made
     if (goingOn) return { label: 'Go on with a line', line: { ...goingOn.line, path: { nodes: inOrder(nodes, goingOn.end), closed: false } }, replaces: true }
-    return { label: 'Draw a line', line: newLine({ nodes, closed: false }, { weight: this.bench.nextWeight() }), replaces: false }
+    return { label: 'Draw a line', line: newLine({ nodes, closed: false }, { weight: this.worktop.nextWeight() }), replaces: false }
   }
 
   private finish(closed: boolean): void {
@@ -231,34 +231,34 @@ export class Pen implements Instrument {
   }
 
   private add(path: Path): void {
-    const layer = this.bench.layerForInk()
+    const layer = this.worktop.layerForInk()
     if (!layer) return
-    const line = newLine(path, { weight: this.bench.nextWeight() })
-    this.bench.edit('Draw a line', (draft) => {
+    const line = newLine(path, { weight: this.worktop.nextWeight() })
+    this.worktop.edit('Draw a line', (draft) => {
       findLayer(draft, layer)?.items.push(line)
     })
-    this.bench.select([line.id])
+    this.worktop.select([line.id])
   }
 
   private lengthen({ line, end }: GoingOn, nodes: PathNode[], closed: boolean): void {
-    this.bench.edit(closed ? 'Close a line' : 'Go on with a line', (draft) => {
+    this.worktop.edit(closed ? 'Close a line' : 'Go on with a line', (draft) => {
       const found = findLine(draft, line.id)
       if (found) found.line.path = { nodes: inOrder(nodes, end), closed }
     })
-    this.bench.select([line.id])
+    this.worktop.select([line.id])
   }
 
   freshInk(): Line | null {
     if (this.nodes.length < 2) return null
     const line = newLine(this.path(false), { id: 'fresh' })
-    return { ...line, weight: this.goingOn?.line.weight ?? this.bench.nextWeight() }
+    return { ...line, weight: this.goingOn?.line.weight ?? this.worktop.nextWeight() }
   }
 
   marks(): Mark[] {
     const marks: Mark[] = []
     const { nodes } = this
     // Only a press on an end mark goes on with a line.
-    if (!nodes.length) return [...takenEndMarks(this.bench, this.over), ...this.snapping.marks()]
+    if (!nodes.length) return [...takenEndMarks(this.worktop, this.over), ...this.snapping.marks()]
     const path = this.path(false)
     const last = path.nodes[nodes.length - 1]!
     if (nodes.length > 1) marks.push({ kind: 'paths', paths: [path], tone: 'plum' })

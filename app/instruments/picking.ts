@@ -1,7 +1,7 @@
 import type { Vec } from '#core/drawing/model'
 import type { Mark } from '~/canvas/marks'
 import type { LineHit } from '#core/weight/hit-line'
-import type { Bench, Hand } from './instrument'
+import type { Worktop, Hand } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 
 /** Which line a click takes: it lights up under the pointer, and clicks on one place step through all that lie there. */
@@ -13,13 +13,13 @@ export class Picking {
   private again: { from: string; hits: LineHit[] } | null = null
 
   constructor(
-    private readonly bench: Bench,
+    private readonly worktop: Worktop,
     private readonly reach: number,
   ) {}
 
   /** The pointer hovers. Answers whether another line lights up. */
   hover(hand: Hand): boolean {
-    const hits = this.bench.linesAt(hand.at, this.reach)
+    const hits = this.worktop.linesAt(hand.at, this.reach)
     const before = this.over
     this.over = hits[0]?.line.id ?? null
     this.count = hits.length
@@ -32,13 +32,13 @@ export class Picking {
 
   /** A press without Shift: the line that it takes, the one that is chosen first. */
   press(hand: Hand): LineHit | null {
-    const hits = this.bench.linesAt(hand.at, this.reach)
+    const hits = this.worktop.linesAt(hand.at, this.reach)
     const [first] = hits
     if (!first) {
       this.again = null
       return null
     }
-    const chosen = this.bench.selection()
+    const chosen = this.worktop.selection()
     const mine = hits.find((h) => chosen.includes(h.line.id))
     this.again = mine && chosen.length === 1 && hits.length > 1 ? { from: mine.line.id, hits } : null
     this.pressed = hand.screen
@@ -61,7 +61,7 @@ export class Picking {
   }
 
   marks(): Mark[] {
-    const line = this.over && !this.bench.selection().includes(this.over) ? this.bench.allLines(true).find((l) => l.id === this.over) : null
+    const line = this.over && !this.worktop.selection().includes(this.over) ? this.worktop.allLines(true).find((l) => l.id === this.over) : null
     return line ? [{ kind: 'paths', paths: [line.path], tone: 'strong' }] : []
   }
 }

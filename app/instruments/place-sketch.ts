@@ -2,7 +2,7 @@ import type { Sketch, SketchLayer, Vec } from '#core/drawing/model'
 import { rotate } from '#core/geometry/point'
 import { sketchLayers } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
 
 const SMALLEST = 8
@@ -14,11 +14,11 @@ export class PlaceSketch implements Instrument {
   private grip: { corner: number | null; from: Vec; screen: Vec } | null = null
   private moved = false
 
-  constructor(private readonly bench: Bench) {}
+  constructor(private readonly worktop: Worktop) {}
 
   /** The topmost sketch that can be moved. */
   private sketch(): { layer: SketchLayer; sketch: Sketch } | null {
-    for (const layer of sketchLayers(this.bench.drawing()).reverse()) {
+    for (const layer of sketchLayers(this.worktop.drawing()).reverse()) {
       const sketch = layer.items[layer.items.length - 1]
       if (sketch && layer.visible && !layer.locked) return { layer, sketch }
     }
@@ -26,15 +26,15 @@ export class PlaceSketch implements Instrument {
   }
 
   hint(): string {
-    if (!sketchLayers(this.bench.drawing()).length) return 'Bring in a scan: drop a PNG or JPEG on the page'
+    if (!sketchLayers(this.worktop.drawing()).length) return 'Bring in a scan: drop a PNG or JPEG on the page'
     return this.sketch() ? 'Drag: move · Drag a corner: scale · Arrows: nudge' : 'The sketch is locked. Unlock it to move or scale it'
   }
 
   press(hand: Hand): void {
     const found = this.sketch()
     if (!found) {
-      const [locked] = sketchLayers(this.bench.drawing())
-      if (locked) this.bench.say(`Layer "${locked.name}" is locked. Unlock it below the drawing to move or scale it.`)
+      const [locked] = sketchLayers(this.worktop.drawing())
+      if (locked) this.worktop.say(`Layer "${locked.name}" is locked. Unlock it below the drawing to move or scale it.`)
       return
     }
     this.grip = { corner: hand.mark?.kind === 'corner' ? hand.mark.index : null, from: hand.at, screen: hand.screen }
@@ -49,11 +49,11 @@ export class PlaceSketch implements Instrument {
     const { corner, from } = this.grip
     const d = { x: hand.at.x - from.x, y: hand.at.y - from.y }
     this.change(found.sketch.id, (s) => (corner === null ? { ...s, x: s.x + d.x, y: s.y + d.y } : scaled(s, corner, d)))
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   private change(id: string, make: (sketch: Sketch) => Sketch): void {
-    this.bench.change((draft) => {
+    this.worktop.change((draft) => {
       for (const layer of sketchLayers(draft)) {
         const i = layer.items.findIndex((s) => s.id === id)
         if (i >= 0) layer.items[i] = make(layer.items[i]!)
@@ -62,14 +62,14 @@ export class PlaceSketch implements Instrument {
   }
 
   release(): void {
-    if (this.grip && this.moved) this.bench.finish(this.grip.corner === null ? 'Move the sketch' : 'Scale the sketch')
+    if (this.grip && this.moved) this.worktop.finish(this.grip.corner === null ? 'Move the sketch' : 'Scale the sketch')
     this.grip = null
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   cancel(): void {
     this.grip = null
-    this.bench.drop()
+    this.worktop.drop()
   }
 
   overtaken(): void {
@@ -83,14 +83,14 @@ export class PlaceSketch implements Instrument {
   key(key: string, shift: boolean): boolean {
     if (key === 'Escape' && this.grip) {
       this.cancel()
-      this.bench.refresh()
+      this.worktop.refresh()
       return true
     }
     const found = this.sketch()
     const d = arrowStep(key, shift)
     if (!d || !found) return false
     this.change(found.sketch.id, (s) => ({ ...s, x: s.x + d.x, y: s.y + d.y }))
-    this.bench.finish('Nudge the sketch')
+    this.worktop.finish('Nudge the sketch')
     return true
   }
 

@@ -1,7 +1,7 @@
 import type { Line, TraceSample, Vec } from '#core/drawing/model'
 import type { Mark } from '~/canvas/marks'
 import { Freehand } from './freehand'
-import type { Bench, Hand, HandSample, Instrument } from './instrument'
+import type { Worktop, Hand, HandSample, Instrument } from './instrument'
 
 /** How much faster a trace plays than it was drawn, where that is wanted. */
 const FAST = 8
@@ -21,13 +21,13 @@ export class Practice implements Instrument {
   private readonly hand: Freehand
   private playing: Playing | null = null
 
-  constructor(private readonly bench: Bench) {
-    this.hand = new Freehand(bench)
+  constructor(private readonly worktop: Worktop) {
+    this.hand = new Freehand(worktop)
   }
 
   hint(): string {
     if (this.playing) return `${this.hand.hint()} · Click: at once to its end`
-    return this.bench.practiceTrace() ? 'Click: the trace is drawn from here · Enter: in its own place' : 'Choose a trace below, or bring in an InkML file'
+    return this.worktop.practiceTrace() ? 'Click: the trace is drawn from here · Enter: in its own place' : 'Choose a trace below, or bring in an InkML file'
   }
 
   press(hand: Hand): void {
@@ -41,9 +41,9 @@ export class Practice implements Instrument {
 
   /** The trace to play, or null after saying that there is none. */
   private trace(): readonly TraceSample[] | null {
-    const samples = this.bench.practiceTrace()
+    const samples = this.worktop.practiceTrace()
     if (samples?.length) return samples
-    this.bench.say('No trace is chosen yet. Choose one below the drawing; those that ship with the application take a moment to come.')
+    this.worktop.say('No trace is chosen yet. Choose one below the drawing; those that ship with the application take a moment to come.')
     return null
   }
 
@@ -51,11 +51,11 @@ export class Practice implements Instrument {
     const first = this.handAt(samples[0]!, offset)
     this.hand.press({ ...first, samples: [sampleOf(samples[0]!, offset)] })
     if (!this.hand.drawing) return
-    const pace = this.bench.preferences().practice.fast ? FAST : 1
+    const pace = this.worktop.preferences().practice.fast ? FAST : 1
     const began = samples[0]!.t
     const playing: Playing = { samples, offset, next: 1, stop: () => undefined }
     this.playing = playing
-    playing.stop = this.bench.everyFrame((ms) => {
+    playing.stop = this.worktop.everyFrame((ms) => {
       const due = samples.findLastIndex((s) => s.t - began <= ms * pace)
       return this.advance(playing, due)
     })
@@ -86,7 +86,7 @@ export class Practice implements Instrument {
     if (!playing) return
     playing.stop()
     this.advance(playing, playing.samples.length - 1)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   key(key: string): boolean {
@@ -104,7 +104,7 @@ export class Practice implements Instrument {
     this.playing?.stop()
     this.playing = null
     this.hand.cancel()
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** Another instrument is taken up while a trace plays: it is drawn to its end. */

@@ -14,39 +14,39 @@ export class Scrape extends Brush {
 
   hint(): string {
     if (this.painting) return 'Release: finish · Esc: drop'
-    const n = this.bench.solids().length + this.bench.selection().length
+    const n = this.worktop.solids().length + this.worktop.selection().length
     if (!n) return 'Choose shapes or lines first: only what is chosen is scraped'
     return `Drag: scrape ${n === 1 ? 'what is chosen' : `the ${n} that are chosen`}`
   }
 
   protected size(): number {
-    return this.bench.preferences().scrapeSize
+    return this.worktop.preferences().scrapeSize
   }
 
   protected ready(): boolean {
-    if (this.bench.solids().length || this.bench.selection().length) return true
-    this.bench.say('Nothing is chosen, so nothing is scraped. Choose shapes or lines with Select, then scrape them.')
+    if (this.worktop.solids().length || this.worktop.selection().length) return true
+    this.worktop.say('Nothing is chosen, so nothing is scraped. Choose shapes or lines with Select, then scrape them.')
     return false
   }
 
   protected done(stroke: Line): void {
-    const drawing = this.bench.drawing()
+    const drawing = this.worktop.drawing()
     const scale = perUsualPx(drawing.page)
     const away = paintedBy({ ...stroke, weight: { ...stroke.weight, nib: null } }, scale)
-    const shapes = this.bench.solids().flatMap((id) => findShape(drawing, id)?.shape ?? [])
+    const shapes = this.worktop.solids().flatMap((id) => findShape(drawing, id)?.shape ?? [])
     const carved = new Map<string, Shape | null>(shapes.map((s) => [s.id, scrapedShape(s, away, scale)]))
-    const lines = new Map(chosenLines(this.bench).map((l) => [l.id, scrapedLine(l, away, scale)]))
-    this.bench.edit('Scrape', (draft) => {
+    const lines = new Map(chosenLines(this.worktop).map((l) => [l.id, scrapedLine(l, away, scale)]))
+    this.worktop.edit('Scrape', (draft) => {
       changeShapes(draft, [...carved.keys()], (s) => carved.get(s.id)!)
       changeLines(draft, [...lines.keys()], (l) => {
         const scrapes = lines.get(l.id)!.scrapes
         if (scrapes) l.scrapes = scrapes
       })
     })
-    this.bench.chooseSolids([...carved].flatMap(([id, s]) => (s ? [id] : [])))
+    this.worktop.chooseSolids([...carved].flatMap(([id, s]) => (s ? [id] : [])))
   }
 
   override marks(): Mark[] {
-    return [...chosenSolidMarks(this.bench), { kind: 'paths', paths: chosenLines(this.bench).map((l) => l.path), tone: 'plum' }, ...super.marks()]
+    return [...chosenSolidMarks(this.worktop), { kind: 'paths', paths: chosenLines(this.worktop).map((l) => l.path), tone: 'plum' }, ...super.marks()]
   }
 }

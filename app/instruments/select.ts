@@ -7,7 +7,7 @@ import { mapPath } from '#core/geometry/path'
 import { changeShapes, findLine, findShape } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance, straightened, toggled } from './instrument'
 import { chosenLines, chosenMarks, endMarks } from './line-marks'
 import { Picking } from './picking'
@@ -28,12 +28,12 @@ export class Select implements Instrument {
 
   private readonly picking: Picking
 
-  constructor(private readonly bench: Bench) {
-    this.picking = new Picking(bench, REACH)
+  constructor(private readonly worktop: Worktop) {
+    this.picking = new Picking(worktop, REACH)
   }
 
   hint(): string {
-    if (this.framed) return this.framed.corner === null ? 'Release: put down · Shift: in steps · Esc: back' : `${this.bench.preferences().scaleWeights ? 'Weights scale too' : 'Weights stay as they are'} · Shift: in proportion · Alt: about the middle · Esc: back`
+    if (this.framed) return this.framed.corner === null ? 'Release: put down · Shift: in steps · Esc: back' : `${this.worktop.preferences().scaleWeights ? 'Weights scale too' : 'Weights stay as they are'} · Shift: in proportion · Alt: about the middle · Esc: back`
     if (this.pressed?.moving) return 'Release: put down · Shift: straight · Esc: back'
     if (!this.count()) return `${this.picking.hint() || 'Click a line'} · Drag over paper: choose several · Arrows: choose by key`
     const what = this.what()
@@ -41,12 +41,12 @@ export class Select implements Instrument {
   }
 
   private count(): number {
-    return this.bench.selection().length + this.bench.solids().length
+    return this.worktop.selection().length + this.worktop.solids().length
   }
 
   /** What is chosen, in words. */
   private what(): string {
-    const [lines, solids] = [this.bench.selection().length, this.bench.solids().length]
+    const [lines, solids] = [this.worktop.selection().length, this.worktop.solids().length]
     const some = (n: number, one: string): string[] => (n ? [n === 1 ? `a ${one}` : `${n} ${one}s`] : [])
     return [...some(lines, 'line'), ...some(solids, 'shape')].join(' and ')
   }
@@ -56,37 +56,37 @@ export class Select implements Instrument {
     if (frame && (hand.mark?.kind === 'corner' || hand.mark?.kind === 'turner')) {
       this.framed = { frame, corner: hand.mark.kind === 'corner' ? hand.mark.index : null }
       this.pressed = { at: hand.at, screen: hand.screen, onLine: false, moving: false, shift: false }
-      this.bench.refresh()
+      this.worktop.refresh()
       return
     }
-    const hit = hand.shift ? this.bench.lineAt(hand.at, REACH) : this.picking.press(hand)
-    const solid = hit ? null : this.bench.solidAt(hand.at)
-    const chosen = this.bench.selection()
-    const solids = this.bench.solids()
+    const hit = hand.shift ? this.worktop.lineAt(hand.at, REACH) : this.picking.press(hand)
+    const solid = hit ? null : this.worktop.solidAt(hand.at)
+    const chosen = this.worktop.selection()
+    const solids = this.worktop.solids()
     if (solid) {
-      if (hand.shift) this.bench.chooseSolids(toggled(solids, solid.id))
+      if (hand.shift) this.worktop.chooseSolids(toggled(solids, solid.id))
       else if (!solids.includes(solid.id)) this.choose([], [solid.id])
     } else if (hit) {
       const id = hit.line.id
-      if (hand.shift) this.bench.select(chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id])
+      if (hand.shift) this.worktop.select(chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id])
       else if (!chosen.includes(id)) this.choose([id], [])
     } else {
-      this.gathering = new Gathering(this.bench.preferences().gather, hand.at, hand.shift)
+      this.gathering = new Gathering(this.worktop.preferences().gather, hand.at, hand.shift)
       if (!hand.shift) this.choose([], [])
     }
     this.pressed = { at: hand.at, screen: hand.screen, onLine: !!hit || !!solid, moving: false, shift: hand.shift }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   private choose(lines: readonly string[], solids: readonly string[]): void {
-    this.bench.select(lines)
-    this.bench.chooseSolids(solids)
+    this.worktop.select(lines)
+    this.worktop.chooseSolids(solids)
   }
 
   move(hand: Hand): void {
     const { pressed } = this
     if (!pressed) {
-      if (this.picking.hover(hand)) this.bench.refresh()
+      if (this.picking.hover(hand)) this.worktop.refresh()
       return
     }
     if (!pressed.moving && screenDistance(pressed.screen, hand.screen) < DRAG_START) return
@@ -94,23 +94,23 @@ export class Select implements Instrument {
     if (this.framed) this.reshape(this.framed, hand)
     else if (pressed.onLine) this.shift(this.offset(hand))
     else this.gathering?.move(hand)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   /** The frame about what is chosen. */
   private frame(): NodeFrame | null {
-    const solids = this.bench.solids().flatMap((id) => findShape(this.bench.drawing(), id)?.shape.contours ?? [])
-    const boxes = [...chosenLines(this.bench).map((l) => l.path), ...solids].map(boxOfPath)
-    return frameAbout(boxes.flatMap((b) => [{ x: b.minX, y: b.minY }, { x: b.maxX, y: b.maxY }]), this.bench.zoom())
+    const solids = this.worktop.solids().flatMap((id) => findShape(this.worktop.drawing(), id)?.shape.contours ?? [])
+    const boxes = [...chosenLines(this.worktop).map((l) => l.path), ...solids].map(boxOfPath)
+    return frameAbout(boxes.flatMap((b) => [{ x: b.minX, y: b.minY }, { x: b.maxX, y: b.maxY }]), this.worktop.zoom())
   }
 
   private reshape({ frame, corner }: { frame: NodeFrame; corner: number | null }, hand: Hand): void {
     const d = { x: hand.at.x - this.pressed!.at.x, y: hand.at.y - this.pressed!.at.y }
     const map = corner === null ? turning(frame, hand.at, hand.shift) : scaling(frame, corner, d, hand.shift, hand.alt)
     const k = corner === null ? 1 : growth(frame, map)
-    const weights = this.bench.preferences().scaleWeights
-    const [ids, solids] = [this.bench.selection(), this.bench.solids()]
-    this.bench.show((drawing) => itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? scaledLine(i, map, k, weights) : { ...i, contours: i.contours.map((c) => mapPath(c, map)) })))
+    const weights = this.worktop.preferences().scaleWeights
+    const [ids, solids] = [this.worktop.selection(), this.worktop.solids()]
+    this.worktop.show((drawing) => itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? scaledLine(i, map, k, weights) : { ...i, contours: i.contours.map((c) => mapPath(c, map)) })))
   }
 
   private offset(hand: Hand): Vec {
@@ -119,9 +119,9 @@ export class Select implements Instrument {
   }
 
   private shift(d: Vec): void {
-    const ids = this.bench.selection()
-    const solids = this.bench.solids()
-    this.bench.show((drawing) => itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? movedLine(i, d) : movedShape(i, d))))
+    const ids = this.worktop.selection()
+    const solids = this.worktop.solids()
+    this.worktop.show((drawing) => itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? movedLine(i, d) : movedShape(i, d))))
   }
 
   away(): void {
@@ -135,20 +135,20 @@ export class Select implements Instrument {
     this.pressed = null
     this.gathering = null
     this.framed = null
-    if (pressed?.moving && framed) this.bench.finish(`${framed.corner === null ? 'Turn' : 'Scale'} ${this.what()}`)
-    else if (pressed?.moving && pressed.onLine) this.bench.finish(`Move ${this.what()}`)
+    if (pressed?.moving && framed) this.worktop.finish(`${framed.corner === null ? 'Turn' : 'Scale'} ${this.what()}`)
+    else if (pressed?.moving && pressed.onLine) this.worktop.finish(`Move ${this.what()}`)
     else if (pressed?.moving && gathering) {
-      const found = gathering.linesAmong(this.bench.allLines(true)).map((l) => l.id)
-      this.bench.select(gathering.adding ? [...new Set([...this.bench.selection(), ...found])] : found)
+      const found = gathering.linesAmong(this.worktop.allLines(true)).map((l) => l.id)
+      this.worktop.select(gathering.adding ? [...new Set([...this.worktop.selection(), ...found])] : found)
     }
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   cancel(): void {
     this.pressed = null
     this.gathering = null
     this.framed = null
-    this.bench.drop()
+    this.worktop.drop()
   }
 
   overtaken(): void {
@@ -160,11 +160,11 @@ export class Select implements Instrument {
   }
 
   key(key: string, shift: boolean): boolean {
-    const ids = this.bench.selection()
+    const ids = this.worktop.selection()
     if (key === 'Escape') {
       if (this.pressed) this.cancel()
       else this.choose([], [])
-      this.bench.refresh()
+      this.worktop.refresh()
       return true
     }
     if (!this.count()) return false
@@ -175,13 +175,13 @@ export class Select implements Instrument {
     const d = arrowStep(key, shift)
     if (!d) return false
     this.shift(d)
-    this.bench.finish('Nudge')
+    this.worktop.finish('Nudge')
     return true
   }
 
   private remove(ids: readonly string[]): void {
-    const solids = this.bench.solids()
-    this.bench.edit(`Delete ${this.what()}`, (draft) => {
+    const solids = this.worktop.solids()
+    this.worktop.edit(`Delete ${this.what()}`, (draft) => {
       changeShapes(draft, solids, () => null)
       for (const id of ids) {
         const found = findLine(draft, id)
@@ -189,11 +189,11 @@ export class Select implements Instrument {
       }
     })
     this.choose([], [])
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   marks(): Mark[] {
-    const marks = [...chosenMarks(this.bench, endMarks), ...chosenSolidMarks(this.bench)]
+    const marks = [...chosenMarks(this.worktop, endMarks), ...chosenSolidMarks(this.worktop)]
     const frame = this.pressed ? null : this.frame()
     if (frame) marks.push({ kind: 'frame', corners: frame.corners, turner: frame.turner })
     if (!this.pressed) marks.push(...this.picking.marks())

@@ -4,7 +4,7 @@ import { distance } from '#core/geometry/point'
 import type { Snap, SnapKind } from '#core/geometry/snap'
 import { SNAP_KINDS, snapOf } from '#core/geometry/snap'
 import type { Mark } from '~/canvas/marks'
-import type { Bench, Hand } from './instrument'
+import type { Worktop, Hand } from './instrument'
 
 /** How near the hand must come to a place, screen px. */
 const REACH = 9
@@ -23,19 +23,19 @@ export const SNAP_TITLES: Record<SnapKind, string> = {
 export class Snapping {
   private shown: { snap: Snap; from: Vec | null } | null = null
 
-  constructor(private readonly bench: Bench) {}
+  constructor(private readonly worktop: Worktop) {}
 
   /**
    * The point that the hand means: the place that it is drawn to, or where it is. Distances are told from `from`; the line
    * named `except` draws nothing.
    */
   point(hand: Pick<Hand, 'at' | 'free'>, from: Vec | null = null, except?: string): Vec {
-    const { snaps, gridSize } = this.bench.preferences()
+    const { snaps, gridSize } = this.worktop.preferences()
     const kinds = new Set(SNAP_KINDS.filter((k) => snaps[k]))
     this.shown = null
     if (hand.free || !kinds.size) return hand.at
-    const paths = this.bench.allLines(false).filter((l) => l.id !== except).map((l) => l.path)
-    const snap = snapOf(hand.at, paths, { reach: REACH / this.bench.zoom(), kinds, grid: snaps.grid ? gridSize : 0, from })
+    const paths = this.worktop.allLines(false).filter((l) => l.id !== except).map((l) => l.path)
+    const snap = snapOf(hand.at, paths, { reach: REACH / this.worktop.zoom(), kinds, grid: snaps.grid ? gridSize : 0, from })
     if (snap) this.shown = { snap, from }
     return snap?.at ?? hand.at
   }

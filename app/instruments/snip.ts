@@ -4,7 +4,7 @@ import { partOfPath } from '#core/geometry/part-of-path'
 import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { placesOnTheWay } from './along-the-way'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 
 const REACH = 8
 
@@ -23,7 +23,7 @@ export class Snip implements Instrument {
   private uncrossed = false
   private sweep: { hiding: boolean; last: Vec; taken: Target[] } | null = null
 
-  constructor(private readonly bench: Bench) {}
+  constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
     if (this.sweep) return 'Release: done · Esc: back'
@@ -34,13 +34,13 @@ export class Snip implements Instrument {
   }
 
   private targetAt(at: Vec): Target | null {
-    const hit = this.bench.lineAt(at, REACH, true)
+    const hit = this.worktop.lineAt(at, REACH, true)
     this.uncrossed = false
     if (!hit) return null
     const { line } = hit
     const hidden = line.snips.find((s) => !s.idle && inSnip(s, hit.at))
     if (hidden) return { line: line.id, snip: hidden, hidden: true }
-    const snip = stretchAround(line, this.bench.allLines(false), hit.at)
+    const snip = stretchAround(line, this.worktop.allLines(false), hit.at)
     this.uncrossed = !snip
     return snip && { line: line.id, snip, hidden: false }
   }
@@ -49,29 +49,29 @@ export class Snip implements Instrument {
     const target = this.targetAt(hand.at)
     this.sweep = { hiding: !target?.hidden, last: hand.at, taken: [] }
     if (target) this.take(target)
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   move(hand: Hand): void {
     const { sweep } = this
     if (!sweep) {
       this.hover = this.targetAt(hand.at)
-      this.bench.refresh()
+      this.worktop.refresh()
       return
     }
-    for (const p of placesOnTheWay(sweep.last, hand.at, this.bench.zoom())) {
+    for (const p of placesOnTheWay(sweep.last, hand.at, this.worktop.zoom())) {
       const target = this.targetAt(p)
       if (target && target.hidden !== sweep.hiding) this.take(target)
     }
     sweep.last = hand.at
-    this.bench.refresh()
+    this.worktop.refresh()
   }
 
   private take(target: Target): void {
     const { taken } = this.sweep!
     taken.push(target)
     this.hover = null
-    this.bench.change((draft) => {
+    this.worktop.change((draft) => {
       for (const { line, snip, hidden } of taken) {
         changeLines(draft, [line], (l) => {
           l.snips = hidden ? l.snips.filter((s) => s.from !== snip.from || s.to !== snip.to) : [...l.snips, snip]
@@ -85,13 +85,13 @@ export class Snip implements Instrument {
     this.sweep = null
     if (!sweep?.taken.length) return
     const n = sweep.taken.length
-    this.bench.finish(sweep.hiding ? (n > 1 ? `Snip ${n} parts` : 'Snip') : n > 1 ? `Bring back ${n} parts` : 'Bring back a part')
-    this.bench.refresh()
+    this.worktop.finish(sweep.hiding ? (n > 1 ? `Snip ${n} parts` : 'Snip') : n > 1 ? `Bring back ${n} parts` : 'Bring back a part')
+    this.worktop.refresh()
   }
 
   cancel(): void {
     this.sweep = null
-    this.bench.drop()
+    this.worktop.drop()
   }
 
   away(): void {
@@ -111,7 +111,7 @@ export class Snip implements Instrument {
   key(key: string): boolean {
     if (key !== 'Escape' || !this.sweep) return false
     this.cancel()
-    this.bench.refresh()
+    this.worktop.refresh()
     return true
   }
 
@@ -121,11 +121,11 @@ export class Snip implements Instrument {
       paths: line.snips.flatMap((s) => (s.idle ? [] : (partOfPath(line.path, s.from, s.to) ?? []))),
       tone: 'next',
     })
-    const marks = this.bench
+    const marks = this.worktop
       .allLines(true)
       .filter((l) => l.snips.length)
       .map(parts)
-    const line = this.hover && findLine(this.bench.drawing(), this.hover.line)?.line
+    const line = this.hover && findLine(this.worktop.drawing(), this.hover.line)?.line
     const part = line && partOfPath(line.path, this.hover!.snip.from, this.hover!.snip.to)
     if (part) marks.push({ kind: 'paths', paths: [part], tone: this.hover!.hidden ? 'plum' : 'strong' })
     return marks

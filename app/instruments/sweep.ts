@@ -4,7 +4,7 @@ import { changeLines, findLine } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { placesOnTheWay } from './along-the-way'
 import type { LineHit } from '#core/weight/hit-line'
-import type { Bench, Hand, Instrument } from './instrument'
+import type { Worktop, Hand, Instrument } from './instrument'
 
 const REACH = 8
 
@@ -15,20 +15,20 @@ export class Sweep implements Instrument {
   private sweep: { last: Vec; taken: Set<string> } | null = null
   private hover: LineHit | null = null
 
-  constructor(private readonly bench: Bench) {}
+  constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
     if (this.sweep) return 'Release: done · Esc: back'
-    if (!this.bench.copiedWeight()) return 'Click a line: take up its weight'
+    if (!this.worktop.copiedWeight()) return 'Click a line: take up its weight'
     return 'Sweep over lines: they get the copied weight · Alt+click a line: take up another'
   }
 
   press(hand: Hand): void {
-    const hit = this.bench.lineAt(hand.at, REACH)
-    if (hand.alt || !this.bench.copiedWeight()) {
-      if (hit) this.bench.copyWeight(findLine(this.bench.drawing(), hit.line.id)!.line.weight)
-      else this.bench.say('No weight is copied yet. Click a line to take up its weight, then sweep over others.')
-      this.bench.refresh()
+    const hit = this.worktop.lineAt(hand.at, REACH)
+    if (hand.alt || !this.worktop.copiedWeight()) {
+      if (hit) this.worktop.copyWeight(findLine(this.worktop.drawing(), hit.line.id)!.line.weight)
+      else this.worktop.say('No weight is copied yet. Click a line to take up its weight, then sweep over others.')
+      this.worktop.refresh()
       return
     }
     this.sweep = { last: hand.at, taken: new Set() }
@@ -37,16 +37,16 @@ export class Sweep implements Instrument {
 
   move(hand: Hand): void {
     if (this.sweep) this.sweepTo(hand.at)
-    else this.hover = this.bench.lineAt(hand.at, REACH)
-    this.bench.refresh()
+    else this.hover = this.worktop.lineAt(hand.at, REACH)
+    this.worktop.refresh()
   }
 
   /** Takes every line between where the hand was and where it is. */
   private sweepTo(to: Vec): void {
     const { last, taken } = this.sweep!
     const before = taken.size
-    for (const p of placesOnTheWay(last, to, this.bench.zoom())) {
-      const hit = this.bench.lineAt(p, REACH)
+    for (const p of placesOnTheWay(last, to, this.worktop.zoom())) {
+      const hit = this.worktop.lineAt(p, REACH)
       if (hit) taken.add(hit.line.id)
     }
     this.sweep!.last = to
@@ -54,23 +54,23 @@ export class Sweep implements Instrument {
   }
 
   private paint(ids: ReadonlySet<string>): void {
-    const weight = this.bench.copiedWeight()!
-    const { sweepPart } = this.bench.preferences()
-    this.bench.change((draft) => void changeLines(draft, [...ids], (line) => void (line.weight = pastedWeight(line.weight, weight, sweepPart))))
+    const weight = this.worktop.copiedWeight()!
+    const { sweepPart } = this.worktop.preferences()
+    this.worktop.change((draft) => void changeLines(draft, [...ids], (line) => void (line.weight = pastedWeight(line.weight, weight, sweepPart))))
   }
 
   release(): void {
     if (!this.sweep) return
     const count = this.sweep.taken.size
     this.sweep = null
-    if (count) this.bench.finish(count > 1 ? `Weight on ${count} lines` : 'Weight on a line')
-    else this.bench.say('No line was under the sweep that can be changed. Lines of locked layers stay as they are: unlock the layer first.')
-    this.bench.refresh()
+    if (count) this.worktop.finish(count > 1 ? `Weight on ${count} lines` : 'Weight on a line')
+    else this.worktop.say('No line was under the sweep that can be changed. Lines of locked layers stay as they are: unlock the layer first.')
+    this.worktop.refresh()
   }
 
   cancel(): void {
     this.sweep = null
-    this.bench.drop()
+    this.worktop.drop()
   }
 
   overtaken(): void {
@@ -88,13 +88,13 @@ export class Sweep implements Instrument {
   key(key: string): boolean {
     if (key !== 'Escape' || !this.sweep) return false
     this.cancel()
-    this.bench.refresh()
+    this.worktop.refresh()
     return true
   }
 
   marks(): Mark[] {
     const ids = new Set([...(this.sweep?.taken ?? []), ...(this.hover ? [this.hover.line.id] : [])])
-    const paths = [...ids].flatMap((id) => findLine(this.bench.drawing(), id)?.line.path ?? [])
+    const paths = [...ids].flatMap((id) => findLine(this.worktop.drawing(), id)?.line.path ?? [])
     return paths.length ? [{ kind: 'paths', paths, tone: 'plum' }] : []
   }
 }

@@ -1,6 +1,6 @@
 import type { LightRule, Line } from '#core/drawing/model'
 import { changeLines } from '~/stores/find'
-import type { Bench } from './instrument'
+import type { Worktop } from './instrument'
 
 /** Weights that are tried on: they show on the canvas, and the drawing stays as it is until they are accepted. */
 export interface Trial {
@@ -19,11 +19,11 @@ export interface Trial {
 }
 
 /** Makes what was tried on the lines named a step of the history. */
-export function makeStep(bench: Bench, label: string, of: (line: Line) => Line, ids: Iterable<string>): void {
+export function makeStep(worktop: Worktop, label: string, of: (line: Line) => Line, ids: Iterable<string>): void {
   const wanted = new Set(ids)
-  const weights = new Map(bench.allLines(true).filter((l) => wanted.has(l.id)).map((l) => [l.id, of(l).weight]))
-  bench.tryOn(null)
-  bench.edit(label, (draft) => void changeLines(draft, [...weights.keys()], (line) => void (line.weight = weights.get(line.id)!)))
+  const weights = new Map(worktop.allLines(true).filter((l) => wanted.has(l.id)).map((l) => [l.id, of(l).weight]))
+  worktop.tryOn(null)
+  worktop.edit(label, (draft) => void changeLines(draft, [...weights.keys()], (line) => void (line.weight = weights.get(line.id)!)))
 }
 
 /** What a summary says of lines that a rule passes over. */

@@ -1,7 +1,7 @@
 import type { Edit } from '#core/drawing/edits'
 import type { Drawing, TraceSample } from '#core/drawing/model'
 import type { ShelfProfile } from '#core/weight/shelf'
-import type { AppendAnswer, Checkpoint, Conflict, DrawingCard, ImageInfo, OlderSteps, OpenDrawing } from '#agreed/api'
+import type { AppendAnswer, Checkpoint, Conflict, DrawingCard, ImageInfo, OlderSteps, OpenDrawing } from '#shared/api'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
 export class Refusal extends Error {

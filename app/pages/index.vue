@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
-import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { newDrawing, newSketchLayer, UNTITLED } from '#core/drawing/create'
 import { newId } from '#core/new-id'
 import { PAGE_CHOICES, pageInMm, pageLike } from '#core/drawing/page'
-import type { DrawingCard as Card } from '#agreed/api'
+import type { DrawingCard as Card } from '#shared/api'
 import DrawingCard from '~/components/desk/DrawingCard.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
 import { createDrawing, deleteDrawing, listDrawings, listTakenOff, renameDrawing, restoreDrawing } from '~/network/api'
@@ -27,8 +28,7 @@ const stopReading = shallowRef<(() => void) | null>(null)
 const keysOpen = ref(false)
 
 const PAGE_KEY = 'bellatrait:new-page'
-const newPage = ref(localStorage.getItem(PAGE_KEY) ?? 'packet across')
-watch(newPage, (id) => localStorage.setItem(PAGE_KEY, id))
+const newPage = useLocalStorage(PAGE_KEY, 'packet across')
 
 async function attempt(work: () => Promise<void>): Promise<void> {
   try {
@@ -133,17 +133,16 @@ function key(e: KeyboardEvent): void {
   if (e.key === '?' && !(e.target as HTMLElement).closest('input, select, textarea')) keysOpen.value = true
 }
 
+useEventListener(window, 'keydown', key)
+useEventListener(window, 'online', online)
+
 onMounted(() => {
-  window.addEventListener('keydown', key)
   document.title = 'Desk · Bellatrait'
   void load()
-  window.addEventListener('online', online)
 })
 
 onBeforeUnmount(() => {
   clearTimeout(timer)
-  window.removeEventListener('online', online)
-  window.removeEventListener('keydown', key)
 })
 </script>
 

@@ -1,5 +1,5 @@
 import type { Edit } from '#core/drawing/edits'
-import type { Conflict } from '#agreed/api'
+import type { Conflict } from '#shared/api'
 import { appendEdits, Refusal } from '~/network/api'
 import { forgetEdits, keepEdits } from '~/network/outbox'
 

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, reactive, toRaw, watch } from 'vue'
+import { computed, toRaw } from 'vue'
 import type { Weight } from '#core/drawing/model'
 import { short } from '#core/geometry/path'
 import { evenWeight } from '#core/drawing/create'
@@ -7,32 +7,14 @@ import type { NamedNib } from '#core/weight/nibs'
 import { NIBS, pointOf } from '#core/weight/nibs'
 import type { ShelfProfile } from '#core/weight/shelf'
 import { withProfile } from '#core/weight/shelf'
-import type { Preferences } from '~/instruments/preferences'
 import { DEFAULTS } from '~/instruments/preferences'
+import { useRemembered } from './remembered'
 import { useShelfStore } from './shelf'
-
-const KEY = 'bellatrait:studio'
-
-/** What was remembered, with what it lacks, or holds of another kind, from the defaults. */
-function filledUp<T>(defaults: T, kept: unknown): T {
-  if (typeof defaults !== 'object' || defaults === null || Array.isArray(defaults)) return typeof kept === typeof defaults && Array.isArray(kept) === Array.isArray(defaults) ? (kept as T) : structuredClone(defaults)
-  const known = (typeof kept === 'object' && kept !== null ? kept : {}) as Record<string, unknown>
-  return Object.fromEntries(Object.entries(defaults).map(([k, v]) => [k, filledUp(v, known[k])])) as T
-}
-
-function remembered(): Preferences {
-  try {
-    return filledUp(DEFAULTS, JSON.parse(localStorage.getItem(KEY) ?? '{}'))
-  } catch {
-    return structuredClone(DEFAULTS)
-  }
-}
 
 /** Choices that stay with the person, across drawings. */
 export const useStudioStore = defineStore('studio', () => {
   const shelf = useShelfStore()
-  const preferences = reactive(remembered())
-  watch(preferences, (p) => localStorage.setItem(KEY, JSON.stringify(p)))
+  const preferences = useRemembered('bellatrait:studio', DEFAULTS)
 
   /** Lines to come have this profile, with its tapers. */
   function takeProfile({ id, start, end }: ShelfProfile): void {

@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
-import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { useRemembered } from './remembered'
+import { computed, reactive, ref, shallowRef } from 'vue'
 import type { StopRef } from '~/instruments/instrument'
 import type { Vec } from '#core/geometry/point'
 import type { Viewport } from '~/canvas/viewport'
@@ -42,16 +43,6 @@ export interface NodeRef {
   index: number
 }
 
-const FOLDS = 'bellatrait:folds'
-
-function rememberedFolds(): { column: boolean; dock: boolean } {
-  try {
-    return { column: false, dock: false, ...(JSON.parse(localStorage.getItem(FOLDS) ?? '{}') as object) }
-  } catch {
-    return { column: false, dock: false }
-  }
-}
-
 /** How one drawing is looked at: the pass, the instrument, the selection and the viewport. */
 export const useViewStore = defineStore('view', () => {
   const pass = ref<PassName>('lines')
@@ -83,13 +74,11 @@ export const useViewStore = defineStore('view', () => {
   const bare = ref(false)
   /** The pencil is out of sight while its key is held. */
   const sketchHidden = ref(false)
-  const folds = reactive(rememberedFolds())
+  const folds = useRemembered('bellatrait:folds', { column: false, dock: false })
   const hint = ref('')
   /** Long work under way that the canvas tells of; its share done 0..1. */
   const work = ref<{ what: string; share: number; stop: () => void } | null>(null)
   const shape = ref<string | null>(null)
-
-  watch(folds, (f) => localStorage.setItem(FOLDS, JSON.stringify(f)))
 
   const instrument = computed(() => chosen[pass.value])
 

@@ -5,7 +5,7 @@ import { Contact } from '~/instruments/contact'
 import { Figure } from '~/instruments/figure'
 import { Freehand } from '~/instruments/freehand'
 import { Inspect } from '~/instruments/inspect'
-import type { Bench, Instrument } from '~/instruments/instrument'
+import type { Worktop, Instrument } from '~/instruments/instrument'
 import { Light } from '~/instruments/light'
 import { Match } from '~/instruments/match'
 import { Nodes } from '~/instruments/nodes'
@@ -19,7 +19,7 @@ import { Snip } from '~/instruments/snip'
 import { Sweep } from '~/instruments/sweep'
 
 /** Every instrument by the name that the tray uses. */
-export const INSTRUMENTS: Record<string, new (bench: Bench) => Instrument> = {
+export const INSTRUMENTS: Record<string, new (worktop: Worktop) => Instrument> = {
   select: Select,
   pen: Pen,
   bow: Bow,

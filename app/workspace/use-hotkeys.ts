@@ -1,4 +1,4 @@
-import { onBeforeUnmount, onMounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
 import type { Line, Shape } from '#core/drawing/model'
 import { newId } from '#core/new-id'
 import { copiedLines } from '#core/drawing/copies'
@@ -263,16 +263,8 @@ export function useHotkeys(to: {
     compare.held = null
   }
 
-  onMounted(() => {
-    window.addEventListener('keydown', down)
-    window.addEventListener('keyup', up)
-    window.addEventListener('blur', away)
-    window.addEventListener('mousedown', leaveKeyboard)
-  })
-  onBeforeUnmount(() => {
-    window.removeEventListener('keydown', down)
-    window.removeEventListener('keyup', up)
-    window.removeEventListener('blur', away)
-    window.removeEventListener('mousedown', leaveKeyboard)
-  })
+  useEventListener(window, 'keydown', down)
+  useEventListener(window, 'keyup', up)
+  useEventListener(window, 'blur', away)
+  useEventListener(window, 'mousedown', leaveKeyboard)
 }

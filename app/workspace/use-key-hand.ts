@@ -8,7 +8,7 @@ import { gripsOf } from '~/canvas/grips'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import { stepToScreen, toPage, toScreen } from '~/canvas/viewport'
 import { arrowStep } from '~/instruments/instrument'
-import type { Bench, Hand, Instrument } from '~/instruments/instrument'
+import type { Worktop, Hand, Instrument } from '~/instruments/instrument'
 import { useViewStore } from '~/stores/view'
 import { clickCounter } from './count-clicks'
 
@@ -32,7 +32,7 @@ export interface KeyHand {
 }
 
 interface KeyHandOptions {
-  bench: Bench
+  worktop: Worktop
   markAt: (p: Vec) => MarkRef | null
   marks: () => readonly Mark[]
   instrument: () => Instrument | null
@@ -43,7 +43,7 @@ interface KeyHandOptions {
  * Everything that a pointer does on the canvas, by keys: P takes the hand up, arrows move it, Space presses for as long as
  * it is held, O goes from one thing that can be taken hold of to the next.
  */
-export function useKeyHand({ bench, markAt, marks, instrument, after }: KeyHandOptions): KeyHand {
+export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHandOptions): KeyHand {
   const view = useViewStore()
   const hand = ref<{ at: Vec; pressed: boolean } | null>(null)
   const clicks = clickCounter()
@@ -95,7 +95,7 @@ export function useKeyHand({ bench, markAt, marks, instrument, after }: KeyHandO
     if (!hand.value?.pressed) return
     hand.value = { ...hand.value, pressed: false }
     instrument()?.cancel?.()
-    bench.drop()
+    worktop.drop()
     after(true)
   }
 
@@ -114,7 +114,7 @@ export function useKeyHand({ bench, markAt, marks, instrument, after }: KeyHandO
 
   /** Where nothing is marked, lines are what can be taken hold of. */
   function middles(): Grip[] {
-    return bench.allLines(true).map((line) => {
+    return worktop.allLines(true).map((line) => {
       const arc = arcOfPath(line.path)
       return { at: arc.point(arc.total / 2), what: 'line' }
     })
@@ -183,7 +183,7 @@ export function useKeyHand({ bench, markAt, marks, instrument, after }: KeyHandO
   /** Where the hand came to, and over what. */
   function tell(): void {
     const at = toPage(view.viewport, hand.value!.at)
-    const over = bench.lineAt(at, 0)
+    const over = worktop.lineAt(at, 0)
     view.spoken = `${short(at.x, 0)}, ${short(at.y, 0)} px${over ? ', on a line' : ''}`
   }
 

@@ -1,15 +1,16 @@
+import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
-import { onBeforeUnmount, onMounted } from 'vue'
+import { onBeforeUnmount } from 'vue'
 import type { Vec } from '#core/drawing/model'
 import type { MarkRef } from '~/canvas/marks'
 import { toPage, turnBetween } from '~/canvas/viewport'
-import type { Bench, Hand, HandSample, Instrument } from '~/instruments/instrument'
+import type { Worktop, Hand, HandSample, Instrument } from '~/instruments/instrument'
 import { useViewStore } from '~/stores/view'
 import { clickCounter } from './count-clicks'
 import { useFingers } from './use-fingers'
 
 interface PointerOptions {
-  bench: Bench
+  worktop: Worktop
   /** The mark under a point of the screen; a finger is `broad`. */
   markAt: (p: Vec, broad: boolean) => MarkRef | null
   instrument: () => Instrument | null
@@ -33,7 +34,7 @@ export interface PointerHand {
 }
 
 /** Turns the pointer events of the canvas into presses, moves and releases in page px; pans and zooms. */
-export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, instrument, panning, spaceTaken, after }: PointerOptions): PointerHand {
+export function usePointer(root: Ref<HTMLElement | undefined>, { worktop, markAt, instrument, panning, spaceTaken, after }: PointerOptions): PointerHand {
   const view = useViewStore()
   let down: number | null = null
   let byPen = false
@@ -87,7 +88,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   function giveUpStroke(): void {
     if (down !== null && !dropped) {
       instrument()?.cancel?.()
-      bench.drop()
+      worktop.drop()
       after(true)
     }
     down = null
@@ -172,7 +173,7 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
   function drop(): void {
     dropped = true
     instrument()?.cancel?.()
-    bench.drop()
+    worktop.drop()
     after(true)
   }
 
@@ -196,23 +197,15 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { bench, markAt, 
     panning.value = e.type === 'keydown'
   }
 
-  onMounted(() => {
-    const el = root.value!
-    el.addEventListener('pointerdown', press)
-    el.addEventListener('pointermove', move)
-    el.addEventListener('pointerup', release)
-    el.addEventListener('pointercancel', taken)
-    el.addEventListener('pointerleave', away)
-    el.addEventListener('wheel', wheel, { passive: false })
-    window.addEventListener('keydown', space)
-    window.addEventListener('keyup', space)
-  })
+  useEventListener(root, 'pointerdown', press)
+  useEventListener(root, 'pointermove', move)
+  useEventListener(root, 'pointerup', release)
+  useEventListener(root, 'pointercancel', taken)
+  useEventListener(root, 'pointerleave', away)
+  useEventListener(root, 'wheel', wheel, { passive: false })
+  useEventListener(window, ['keydown', 'keyup'], space)
 
-  onBeforeUnmount(() => {
-    window.removeEventListener('keydown', space)
-    window.removeEventListener('keyup', space)
-    bench.drop()
-  })
+  onBeforeUnmount(() => worktop.drop())
 
   return { isDown: () => down !== null && !pan && !dropped, drop }
 }

@@ -1,21 +1,12 @@
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useWindowSize } from '@vueuse/core'
+import { computed } from 'vue'
 
 /** The smallest window in which everything of the workspace has its place, px. */
 const LEAST = { width: 1024, height: 700 }
 
 /** Whether the window has room for the workspace, and how large it is in words. */
 export function useRoom() {
-  const width = ref(LEAST.width)
-  const height = ref(LEAST.height)
-  const measure = (): void => {
-    width.value = window.innerWidth
-    height.value = window.innerHeight
-  }
-  onMounted(() => {
-    measure()
-    window.addEventListener('resize', measure)
-  })
-  onBeforeUnmount(() => window.removeEventListener('resize', measure))
+  const { width, height } = useWindowSize()
   return {
     isTooSmall: computed(() => width.value < LEAST.width || height.value < LEAST.height),
     size: computed(() => `${width.value} x ${height.value}`),

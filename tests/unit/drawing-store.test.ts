@@ -5,7 +5,7 @@ import type { Edit } from '#core/drawing/edits'
 import { applyEdit, makeEdit, walkOver } from '#core/drawing/edits'
 import { replay } from '#core/drawing/history'
 import type { Drawing, Line } from '#core/drawing/model'
-import type { OpenDrawing } from '#agreed/api'
+import type { OpenDrawing } from '#shared/api'
 import { plainLine } from './support/desk'
 
 /** A server of one drawing in memory: a journal, pages of history, conflicts; it can be told to go away. */

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Edit } from '#core/drawing/edits'
-import type { Conflict } from '#agreed/api'
+import type { Conflict } from '#shared/api'
 
 const kept: Edit[] = []
 const appendEdits = vi.fn()

@@ -2,7 +2,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { Ellipsis } from 'lucide-vue-next'
 import { nextTick, ref } from 'vue'
-import type { DrawingCard } from '#agreed/api'
+import type { DrawingCard } from '#shared/api'
 
 const props = defineProps<{ card: DrawingCard }>()
 const emit = defineEmits<{ remove: []; rename: [name: string] }>()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import * as d3 from 'd3'
+import { scaleLinear } from 'd3-scale'
+import { line } from 'd3-shape'
 import { computed, ref } from 'vue'
 import { responseTo } from '#core/fit/pressure-widths'
 
@@ -20,11 +21,12 @@ const PAD = 9
 const APART = 0.1
 const STEP = 0.05
 
-const x = d3.scaleLinear([0, 1], [PAD, WIDTH - PAD])
-const y = d3.scaleLinear([0, 1], [HEIGHT - PAD, PAD])
+const STEPS = Array.from({ length: 51 }, (_, i) => i / 50)
+const x = scaleLinear([0, 1], [PAD, WIDTH - PAD])
+const y = scaleLinear([0, 1], [HEIGHT - PAD, PAD])
 
 const respond = (p: number): number => responseTo(p, { response: props.exponent, least: props.least, most: props.most })
-const curve = computed(() => d3.line<number>((p) => x(p), (p) => y(respond(p)))(d3.range(0, 1.0001, 0.02))!)
+const curve = computed(() => line<number>((p) => x(p), (p) => y(respond(p)))(STEPS)!)
 const middle = computed(() => (props.least + props.most) / 2)
 
 const clamp = (v: number, low: number, high: number): number => Math.min(high, Math.max(low, v))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { area } from 'd3'
+import { area } from 'd3-shape'
 import { computed, ref } from 'vue'
 import type { Line } from '#core/drawing/model'
 import { addSwell, widenStop } from '#core/weight/stops'

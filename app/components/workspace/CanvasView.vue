@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener, useResizeObserver } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import type { Line, Vec } from '#core/drawing/model'
 import { InkRaster } from '~/canvas/ink-raster'
@@ -23,9 +24,9 @@ import { useStudioStore } from '~/stores/studio'
 import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
-import { createBench } from '~/workspace/bench'
+import { createWorktop } from '~/workspace/worktop'
 import { INSTRUMENTS, ON_OUTLINES } from '~/workspace/instruments'
-import { createOutlineBench } from '~/workspace/outline-bench'
+import { createOutlineWorktop } from '~/workspace/outline-worktop'
 import { keepUnderWay } from '~/workspace/under-way'
 import { MOST_LIVE, useInk } from '~/workspace/use-ink'
 import { useKeyHand } from '~/workspace/use-key-hand'
@@ -50,12 +51,11 @@ const tick = ref(0)
 const instrument = shallowRef<Instrument | null>(null)
 const panning = ref(false)
 
-const bench = createBench(ink, tick)
+const worktop = createWorktop(ink, tick)
 const outlines = useOutlinesStore()
-const outlineBench = createOutlineBench(bench)
+const outlineWorktop = createOutlineWorktop(worktop)
 let raster: InkRaster | null = null
 let marksLayer: MarksLayer | null = null
-let observer: ResizeObserver | null = null
 let frame = 0
 /** Lines that the tiles leave out; they stay on the live canvas until the tiles show them again. */
 let hidden: string[] = []
@@ -78,7 +78,7 @@ watch(
     const before = instrument.value
     before?.leave?.()
     const make = INSTRUMENTS[name]
-    instrument.value = make ? new make(ON_OUTLINES.includes(name) ? outlineBench : bench) : null
+    instrument.value = make ? new make(ON_OUTLINES.includes(name) ? outlineWorktop : worktop) : null
     if (before) keepLaid()
     tick.value++
   },
@@ -99,6 +99,8 @@ watch(
   },
   { flush: 'sync' },
 )
+
+useResizeObserver(root, () => raster && resize())
 
 function resize(): void {
   const { clientWidth: width, clientHeight: height } = root.value!
@@ -127,7 +129,7 @@ function drawOver(): void {
     ink.cache.beginFrame()
     const fresh = instrument.value?.freshInk?.()
     const ids = new Set(liveIds.value)
-    paintStack(ctx, liveStack([...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(bench).filter((l) => ids.has(l.id)).map(trial.shown)]), { box: boxInView(view.viewport, view.size) })
+    paintStack(ctx, liveStack([...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(worktop).filter((l) => ids.has(l.id)).map(trial.shown)]), { box: boxInView(view.viewport, view.size) })
     if (fresh) paintStack(ctx, [{ ...entryOf(ink.cache.now(fresh), store.drawing), ...(instrument.value?.scrapes && { colour: SCRAPED }) }], { box: boxInView(view.viewport, view.size) })
   }
   marksLayer?.render(allMarks(), view.viewport)
@@ -192,7 +194,7 @@ function exchange(ids: readonly string[]): void {
 }
 
 const atHand = {
-  bench,
+  worktop,
   markAt: (p: Vec, broad = false) => {
     // A hand that is quicker than the next frame takes what is there now, not what was last drawn.
     if (frame) drawOver()
@@ -221,7 +223,7 @@ function keepLaid(going = false): void {
   if (laid || kept) keepUnderWay(store.drawing.id, laid)
   kept = !!laid
 }
-const pageGoes = (): void => keepLaid(true)
+useEventListener(window, 'pagehide', () => keepLaid(true))
 
 /** The instrument is laid aside: what is under way becomes a step. */
 function putDown(): void {
@@ -232,11 +234,8 @@ function putDown(): void {
 }
 
 onMounted(() => {
-  window.addEventListener('pagehide', pageGoes)
   raster = new InkRaster(tiles.value!, ink.raster)
   marksLayer = new MarksLayer(stage.value!)
-  observer = new ResizeObserver(resize)
-  observer.observe(root.value!)
   resize()
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
@@ -246,9 +245,7 @@ onMounted(() => {
 })
 
 onBeforeUnmount(() => {
-  window.removeEventListener('pagehide', pageGoes)
   putDown()
-  observer?.disconnect()
   raster?.destroy()
   marksLayer?.destroy()
   cancelAnimationFrame(frame)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute } from 'vue-router'
 import { ChevronDown, ChevronRight, ChevronUp } from 'lucide-vue-next'
@@ -123,10 +124,8 @@ function warn(e: BeforeUnloadEvent): void {
   if (store.saveState === 'refused') e.preventDefault()
 }
 
-onMounted(() => {
-  void open()
-  window.addEventListener('beforeunload', warn)
-})
+useEventListener(window, 'beforeunload', warn)
+onMounted(() => void open())
 onBeforeRouteLeave(async () => {
   canvas.value?.putDown()
   await store.settled()
@@ -135,10 +134,7 @@ onBeforeRouteLeave(async () => {
   const untouched = drawing && drawing.name === UNTITLED && !history.undo.length && !history.redo.length && drawing.layers.every((l) => !l.items.length)
   if (untouched) await deleteDrawing(drawing.id).catch(() => undefined)
 })
-onBeforeUnmount(() => {
-  window.removeEventListener('beforeunload', warn)
-  store.close()
-})
+onBeforeUnmount(() => store.close())
 </script>
 
 <template>

@@ -4,7 +4,7 @@ import { Nodes } from '~/instruments/nodes'
 import { frameAbout, scaling, turning } from '~/instruments/node-frame'
 import { Pen } from '~/instruments/pen'
 import { Select } from '~/instruments/select'
-import { click, drag, hand, plainLine, TestBench } from '../support/desk'
+import { click, drag, hand, plainLine, TestWorktop } from '../support/desk'
 
 const lines = () => [
   { ...plainLine({ x: 0, y: 0 }, { x: 100, y: 0 }), id: 'top' },
@@ -14,55 +14,55 @@ const lines = () => [
 
 describe('gathering lines', () => {
   it('a box takes what has any part in it, also where no node does', () => {
-    const bench = new TestBench(lines())
-    drag(new Select(bench), [[40, 20], [60, 120]])
-    expect(bench.chosen).toEqual(['middle', 'long'])
+    const worktop = new TestWorktop(lines())
+    drag(new Select(worktop), [[40, 20], [60, 120]])
+    expect(worktop.chosen).toEqual(['middle', 'long'])
   })
 
   it('a lasso takes what lies wholly in it', () => {
-    const bench = new TestBench(lines())
-    bench.wants.gather = 'lasso'
-    drag(new Select(bench), [[-20, 25], [150, 25], [150, 130], [-20, 130]])
-    expect(bench.chosen).toEqual(['middle'])
+    const worktop = new TestWorktop(lines())
+    worktop.wants.gather = 'lasso'
+    drag(new Select(worktop), [[-20, 25], [150, 25], [150, 130], [-20, 130]])
+    expect(worktop.chosen).toEqual(['middle'])
   })
 
   it('a touch takes what it goes over; Shift adds', () => {
-    const bench = new TestBench(lines())
-    bench.wants.gather = 'touch'
-    drag(new Select(bench), [[200, 60], [200, 140]])
-    expect(bench.chosen).toEqual(['long'])
-    drag(new Select(bench), [[50, 25], [50, 70]], { shift: true })
-    expect(bench.chosen).toEqual(['long', 'middle'])
+    const worktop = new TestWorktop(lines())
+    worktop.wants.gather = 'touch'
+    drag(new Select(worktop), [[200, 60], [200, 140]])
+    expect(worktop.chosen).toEqual(['long'])
+    drag(new Select(worktop), [[50, 25], [50, 70]], { shift: true })
+    expect(worktop.chosen).toEqual(['long', 'middle'])
   })
 })
 
 describe('gathering nodes', () => {
   it('takes those of several lines, and moves them together', () => {
-    const bench = new TestBench(lines())
-    const nodes = new Nodes(bench)
+    const worktop = new TestWorktop(lines())
+    const nodes = new Nodes(worktop)
     drag(nodes, [[80, -30], [130, 70]])
-    expect(bench.chosenNodes).toEqual([{ line: 'top', index: 1 }, { line: 'middle', index: 1 }])
+    expect(worktop.chosenNodes).toEqual([{ line: 'top', index: 1 }, { line: 'middle', index: 1 }])
     expect(nodes.marks().some((m) => m.kind === 'frame')).toBe(true)
     drag(nodes, [[100, 0], [120, 10]], { mark: { kind: 'node', line: 'top', index: 1 } })
-    expect(bench.lines.map((l) => l.path.nodes[1]!.at)).toEqual([{ x: 120, y: 10 }, { x: 120, y: 60 }, { x: 300, y: 100 }])
-    expect(bench.labels).toEqual(['Move nodes'])
+    expect(worktop.lines.map((l) => l.path.nodes[1]!.at)).toEqual([{ x: 120, y: 10 }, { x: 120, y: 60 }, { x: 300, y: 100 }])
+    expect(worktop.labels).toEqual(['Move nodes'])
   })
 
   it('scales and turns them by the frame, and Escape takes that back', () => {
-    const bench = new TestBench(lines())
-    const nodes = new Nodes(bench)
+    const worktop = new TestWorktop(lines())
+    const nodes = new Nodes(worktop)
     drag(nodes, [[80, -30], [130, 70]])
-    const before = bench.now
+    const before = worktop.now
     nodes.press(hand(110, 60, { mark: { kind: 'corner', index: 2 } }))
     nodes.move(hand(110, 130))
-    expect(bench.lines[1]!.path.nodes[1]!.at.y).toBeGreaterThan(100)
+    expect(worktop.lines[1]!.path.nodes[1]!.at.y).toBeGreaterThan(100)
     nodes.key('Escape', false)
-    expect(bench.now).toBe(before)
+    expect(worktop.now).toBe(before)
     drag(nodes, [[100, -44], [200, 25]], { mark: { kind: 'turner' } })
-    const [a, b] = bench.lines.map((l) => l.path.nodes[1]!.at)
+    const [a, b] = worktop.lines.map((l) => l.path.nodes[1]!.at)
     expect(a!.y).toBeCloseTo(25, 6)
     expect(b!.x).toBeCloseTo(75, 6)
-    expect(bench.labels).toEqual(['Turn nodes'])
+    expect(worktop.labels).toEqual(['Turn nodes'])
   })
 
   it('frames: proportion, middle, steps; one node has none', () => {
@@ -83,34 +83,34 @@ describe('gathering nodes', () => {
 describe('the hand is drawn to places', () => {
   it('by the pen: to the end of a line, not with the key held, not where it is switched off', () => {
     for (const [free, ends, x] of [[false, true, 100], [true, true, 103], [false, false, 103]] as const) {
-      const bench = new TestBench([lines()[0]!])
-      Object.assign(bench.wants.snaps, { end: ends, node: false, crossing: false, line: false })
-      const pen = new Pen(bench)
+      const worktop = new TestWorktop([lines()[0]!])
+      Object.assign(worktop.wants.snaps, { end: ends, node: false, crossing: false, line: false })
+      const pen = new Pen(worktop)
       click(pen, 200, 100, { free })
       pen.move(hand(103, 2, { free }))
       expect(pen.marks().some((m) => m.kind === 'snap' && /End · \d/.test(m.text))).toBe(x === 100)
       click(pen, 103, 2, { free })
       pen.key('Enter')
-      expect(bench.lines[1]!.path.nodes[1]!.at.x).toBe(x)
+      expect(worktop.lines[1]!.path.nodes[1]!.at.x).toBe(x)
     }
   })
 
   it('by a node that is moved: its own line does not draw it', () => {
-    const bench = new TestBench([lines()[0]!, lines()[1]!])
-    bench.select(['top'])
-    drag(new Nodes(bench), [[100, 0], [97, 47]], { mark: { kind: 'node', line: 'top', index: 1 } })
-    expect(bench.lines[0]!.path.nodes[1]!.at).toEqual({ x: 100, y: 50 })
-    drag(new Nodes(bench), [[100, 50], [4, 3]], { mark: { kind: 'node', line: 'top', index: 1 } })
-    expect(bench.lines[0]!.path.nodes[1]!.at).toEqual({ x: 4, y: 3 })
+    const worktop = new TestWorktop([lines()[0]!, lines()[1]!])
+    worktop.select(['top'])
+    drag(new Nodes(worktop), [[100, 0], [97, 47]], { mark: { kind: 'node', line: 'top', index: 1 } })
+    expect(worktop.lines[0]!.path.nodes[1]!.at).toEqual({ x: 100, y: 50 })
+    drag(new Nodes(worktop), [[100, 50], [4, 3]], { mark: { kind: 'node', line: 'top', index: 1 } })
+    expect(worktop.lines[0]!.path.nodes[1]!.at).toEqual({ x: 4, y: 3 })
   })
 })
 
 describe('an end mark', () => {
   it('stands out under the hand, and the hint says what a press on it does', () => {
-    for (const make of [(b: TestBench) => new Pen(b), (b: TestBench) => new Freehand(b)]) {
-      const bench = new TestBench(lines())
-      bench.select(['top'])
-      const tool = make(bench)
+    for (const make of [(b: TestWorktop) => new Pen(b), (b: TestWorktop) => new Freehand(b)]) {
+      const worktop = new TestWorktop(lines())
+      worktop.select(['top'])
+      const tool = make(worktop)
       tool.move!(hand(109, 0, { mark: { kind: 'end', line: 'top', end: 'last' } }))
       expect(tool.marks().filter((m) => m.kind === 'end' && m.hot)).toHaveLength(1)
       expect(tool.hint()).toMatch(/go on with this line/)

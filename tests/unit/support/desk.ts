@@ -7,7 +7,7 @@ import { cubicsOfPath } from '#core/geometry/path'
 import { atOnce } from '#core/turns'
 import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers } from '~/stores/find'
-import type { Bench, Hand, Instrument, StopRef } from '~/instruments/instrument'
+import type { Worktop, Hand, Instrument, StopRef } from '~/instruments/instrument'
 import type { Preferences } from '~/instruments/preferences'
 import type { Trial } from '~/instruments/trial'
 import { DEFAULTS } from '~/instruments/preferences'
@@ -17,8 +17,8 @@ export const straightPath = (a: Vec, b: Vec): Path => ({
   closed: false,
 })
 
-/** A bench without a browser: a drawing of one layer, and a record of what instruments did. */
-export class TestBench implements Bench {
+/** A worktop without a browser: a drawing of one layer, and a record of what instruments did. */
+export class TestWorktop implements Worktop {
   now: Drawing
   chosen: string[] = []
   chosenNodes: { line: string; index: number }[] = []

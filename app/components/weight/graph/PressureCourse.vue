@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { line as lineOf } from 'd3'
+import { line as lineOf } from 'd3-shape'
 import { computed } from 'vue'
 import { pressureWidths } from '#core/fit/pressure-widths'
 import { useTracesStore } from '~/stores/traces'

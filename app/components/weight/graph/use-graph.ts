@@ -1,6 +1,7 @@
-import { scaleLinear } from 'd3'
+import { useResizeObserver } from '@vueuse/core'
+import { scaleLinear } from 'd3-scale'
 import type { ComputedRef, InjectionKey, Ref } from 'vue'
-import { computed, inject, onBeforeUnmount, onMounted, provide, ref, watch } from 'vue'
+import { computed, inject, provide, ref, watch } from 'vue'
 import type { Line } from '#core/drawing/model'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from '~/instruments/line-marks'
@@ -49,15 +50,7 @@ export function provideGraph(box: Ref<HTMLElement | undefined>, line: ComputedRe
   const view = useViewStore()
   const size = ref({ width: 600, height: 120 })
   const window = ref<[number, number]>([0, 1])
-  let observer: ResizeObserver | null = null
-
-  onMounted(() => {
-    observer = new ResizeObserver(([entry]) => {
-      size.value = { width: entry!.contentRect.width, height: entry!.contentRect.height }
-    })
-    observer.observe(box.value!)
-  })
-  onBeforeUnmount(() => observer?.disconnect())
+  useResizeObserver(box, ([entry]) => (size.value = { width: entry!.contentRect.width, height: entry!.contentRect.height }))
   watch(() => line.value.id, () => (window.value = [0, 1]))
 
   const inPx = computed(() => studio.preferences.graphIn === 'px')

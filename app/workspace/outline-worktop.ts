@@ -1,11 +1,11 @@
 import type { LinesLayer, Vec } from '#core/drawing/model'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
 import type { LineHit } from '#core/weight/hit-line'
-import type { Bench } from '~/instruments/instrument'
+import type { Worktop } from '~/instruments/instrument'
 import { useOutlinesStore } from '~/stores/outlines'
 
-/** The bench at which nodes of derived outlines are edited: as the common one, but over the outlines. */
-export function createOutlineBench(common: Bench): Bench {
+/** The worktop at which nodes of derived outlines are edited: as the common one, but over the outlines. */
+export function createOutlineWorktop(common: Worktop): Worktop {
   const outlines = useOutlinesStore()
 
   const contours = (): LinesLayer['items'] => (outlines.drawing.layers[0] as LinesLayer).items

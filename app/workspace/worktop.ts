@@ -5,7 +5,7 @@ import { inTurns } from '#core/turns'
 import { hitLine } from '#core/weight/hit-line'
 import { isShownAt } from '#core/weight/shown'
 import type { LineHit } from '#core/weight/hit-line'
-import type { Bench } from '~/instruments/instrument'
+import type { Worktop } from '~/instruments/instrument'
 import { useDrawingStore } from '~/stores/drawing'
 import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
@@ -19,8 +19,8 @@ import type { Ink } from './use-ink'
 const TURN = 12
 const QUIET = 250
 
-/** The bench that instruments work at, over the stores. */
-export function createBench(ink: Ink, tick: Ref<number>): Bench {
+/** The worktop that instruments work at, over the stores. */
+export function createWorktop(ink: Ink, tick: Ref<number>): Worktop {
   const store = useDrawingStore()
   const view = useViewStore()
   const studio = useStudioStore()
