@@ -93,7 +93,7 @@ export class InkRaster {
     this.spoil(boxes)
     return new Promise((resolve) => {
       this.waiting.push(resolve)
-      this.settle()
+      this.tellWhenDone()
     })
   }
 
@@ -159,14 +159,14 @@ export class InkRaster {
         level.tiles.delete(key)
         level.tiles.set(key, { bitmap, changed: [] })
         this.asking.delete(key)
-        this.settle()
+        this.tellWhenDone()
         this.draw()
       })
     }
-    this.settle()
+    this.tellWhenDone()
   }
 
-  private settle(): void {
+  private tellWhenDone(): void {
     if (this.asking.size) return
     if (this.older) giveBack(this.older)
     this.older = null

@@ -1,4 +1,4 @@
-import { colourOf } from '#core/formats/svg/write-svg'
+import { colourOf } from '#core/drawing/queries'
 import type { Drawing, Layer, Line, Path, Shape } from '#core/drawing/model'
 import { emptyBox, uniteBoxes } from '#core/geometry/bounds'
 import { boxOfPath } from '#core/geometry/known'

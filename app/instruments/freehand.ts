@@ -3,7 +3,8 @@ import { newLine } from '#core/drawing/create'
 import { joinedLines, reversedLine } from '#core/drawing/edit-line'
 import { optionsOf, pathByTrace } from '#core/fit/fit-trace'
 import { LiveFit } from '#core/fit/live-fit'
-import { pressureStops, quickStops } from '#core/fit/pressure-stops'
+import { lineFromTrace, weightByTrace } from '#core/fit/line-from-trace'
+import { quickStops } from '#core/fit/pressure-stops'
 import { findLayer, findLine } from '~/stores/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { GoingOn } from './going-on'
@@ -176,11 +177,13 @@ export class Freehand implements Instrument {
       ...handOf(wants),
       zoom: this.worktop.zoom(),
     }
-    const path = final || trace.squared ? pathByTrace(trace) : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
-    const stops = (final ? pressureStops : quickStops)(trace)
-    const weight = this.worktop.nextWeight()
-    const pressed = wants.pressure && stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight
-    return newLine(path, { id: 'fresh', weight: pressed, trace })
+    const wanted = this.worktop.nextWeight()
+    if (final) {
+      const { path, weight } = lineFromTrace(trace, wanted, wants.pressure)
+      return newLine(path, { id: 'fresh', weight, trace })
+    }
+    const path = trace.squared ? pathByTrace(trace) : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
+    return newLine(path, { id: 'fresh', weight: weightByTrace(wanted, quickStops(trace), wants.pressure), trace })
   }
 
   freshInk(): Line | null {

@@ -4,11 +4,8 @@ import { flatten } from '#core/geometry/cubic'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
 import { boxOfPoints } from '#core/geometry/bounds'
 import type { Mark } from '~/canvas/marks'
+import type { Gather } from './gather'
 import type { Hand } from './instrument'
-
-/** How a drag over paper gathers: a box, a loop drawn by hand, or whatever the drag touches. */
-export const GATHERS = ['box', 'lasso', 'touch'] as const
-export type Gather = (typeof GATHERS)[number]
 
 /** How finely a line is looked at, px. */
 const FINE = 0.5

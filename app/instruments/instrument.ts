@@ -2,7 +2,7 @@ import type { Drawing, Line, Shape, TraceSample, Vec, Weight } from '#core/drawi
 import type { LineHit } from '#core/weight/hit-line'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Preferences } from './preferences'
-import type { Trial } from './trial'
+import type { Trial } from './tried-on'
 
 /** One sample of a stroke, in page px; pressure 0..1, time in ms. */
 export interface HandSample {

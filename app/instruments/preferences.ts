@@ -5,7 +5,7 @@ import type { SnapKind } from '#core/geometry/snap'
 import type { WeightPart } from '#core/weight/copy-weight'
 import type { NamedNib } from '#core/weight/nibs'
 import { NIBS } from '#core/weight/nibs'
-import type { Gather } from './gathering'
+import type { Gather } from './gather'
 
 /** A pressure curve: pressure between `least` and `most` raised to the exponent. */
 export interface Response {

@@ -99,7 +99,7 @@ export const useCompareStore = defineStore('compare', () => {
   /** Names the drawing as it is now. */
   async function keep(name: string): Promise<void> {
     try {
-      await store.settled()
+      await store.allSent()
       const made = await addCheckpoint(store.drawing!.id, name)
       checkpoints.value = [made, ...checkpoints.value]
     } catch (e) {

@@ -71,7 +71,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     }
     const unsent = kept.filter((e) => !known.has(e.id)).map((e) => ({ ...e, patches: patchesApart(e.patches, traces.keep) })).map(traces.withFresh)
     traces.takeUp(unsent)
-    const edits = refit(acknowledged, unsent)
+    const edits = putOnto(acknowledged, unsent)
     const events = { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused, stuck: onStuck }
     sync = new JournalSync(id, server.revision, events, server.recent[0] ?? null)
     sync.resume(unsent, edits)
@@ -88,7 +88,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   /** Shows what the server has with those edits on top that still fit; answers these. */
-  function refit(onto: { drawing: Drawing; history: History }, edits: readonly Edit[]): Edit[] {
+  function putOnto(onto: { drawing: Drawing; history: History }, edits: readonly Edit[]): Edit[] {
     const { drawing: now, history: past, edits: fit, lost } = rebase(onto, edits)
     if (lost.length) {
       const more = lost.length > 1 ? ` and ${lost.length - 1} more` : ''
@@ -141,7 +141,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     // Another window may have found these in the browser's keeping and sent them already.
     const sent = new Set([...missing.map((e) => e.id), ...(conflict.known ?? [])])
     const mine = pending.filter((e) => !sent.has(e.id))
-    const edits = refit(acknowledged!, mine)
+    const edits = putOnto(acknowledged!, mine)
     const own = new Set(pending.map((e) => e.id))
     const theirs = missing.filter((e) => !own.has(e.id))
     if (theirs.length && edits.length === mine.length) notice.value = wordsOnBoth(theirs, edits)
@@ -159,7 +159,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   /** The server will not take an edit: it is taken back here, and what was made after it is put on top again. */
   function onRefused(message: string, later: Edit[]): Edit[] {
     overtake()
-    const edits = refit(acknowledged!, later)
+    const edits = putOnto(acknowledged!, later)
     notice.value = `${message} It was taken back.`
     return edits
   }
@@ -305,6 +305,6 @@ export const useDrawingStore = defineStore('drawing', () => {
     drop,
     undo,
     redo,
-    settled: () => sync?.settled() ?? Promise.resolve(),
+    allSent: () => sync?.allSent() ?? Promise.resolve(),
   }
 })

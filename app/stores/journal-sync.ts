@@ -70,7 +70,7 @@ export class JournalSync {
   }
 
   /** Resolves when nothing is left to send or sending has to wait, and this browser has kept what it should. */
-  async settled(): Promise<void> {
+  async allSent(): Promise<void> {
     while (this.running) await this.running
     await this.keeping
   }

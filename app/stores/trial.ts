@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import type { Line } from '#core/drawing/model'
-import type { Trial } from '~/instruments/trial'
+import type { Trial } from '~/instruments/tried-on'
 
 /** What is tried on over the drawing, if anything. */
 export const useTrialStore = defineStore('trial', () => {

@@ -1,41 +1,12 @@
 import { defineStore } from 'pinia'
 import { useRemembered } from './remembered'
 import { computed, reactive, ref, shallowRef } from 'vue'
+import type { PassName } from '~/workspace/passes'
+import { firstInstruments, passOf } from '~/workspace/passes'
 import type { StopRef } from '~/instruments/instrument'
 import type { Vec } from '#core/geometry/point'
 import type { Viewport } from '~/canvas/viewport'
 import { changedAt, clampZoom, showing, tidyAngle, withPointAt, toPage } from '~/canvas/viewport'
-
-export const PASSES = ['sketch', 'lines', 'weight', 'shapes', 'deliver'] as const
-export type PassName = (typeof PASSES)[number]
-
-export const PASS_TITLES: Record<PassName, string> = {
-  sketch: 'Sketch',
-  lines: 'Lines',
-  weight: 'Weight',
-  shapes: 'Shapes',
-  deliver: 'Deliver',
-}
-
-/** The instruments of each pass by their place in the tray: six to a row. */
-export const TRAY: Record<PassName, readonly string[]> = {
-  sketch: ['place'],
-  lines: ['select', 'pen', 'bow', 'freehand', 'nodes', 'figure', 'snip', 'blot', 'scrape', 'practice'],
-  weight: ['select', 'caliper', 'nodes', 'contact', 'light', 'sweep', 'match'],
-  shapes: ['inspect', 'outline', 'nodes'],
-  deliver: [],
-}
-
-/** The keys of a row of the tray; with Shift, those of the second row. */
-export const TRAY_KEYS = ['q', 'w', 'e', 'r', 't', 'y'] as const
-
-/** The instrument at a key of the tray. */
-export const instrumentAt = (pass: PassName, key: string, shift: boolean): string | undefined => {
-  const place = (TRAY_KEYS as readonly string[]).indexOf(key)
-  return place < 0 ? undefined : TRAY[pass][place + (shift ? TRAY_KEYS.length : 0)]
-}
-
-const FIRST: Record<PassName, string> = { sketch: 'place', lines: 'pen', weight: 'caliper', shapes: 'inspect', deliver: '' }
 
 /** A node of a line. */
 export interface NodeRef {
@@ -46,7 +17,7 @@ export interface NodeRef {
 /** How one drawing is looked at: the pass, the instrument, the selection and the viewport. */
 export const useViewStore = defineStore('view', () => {
   const pass = ref<PassName>('lines')
-  const chosen = reactive<Record<PassName, string>>({ ...FIRST })
+  const chosen = reactive(firstInstruments())
   const selection = ref<string[]>([])
   /** Chosen shapes of layers. */
   const solids = ref<string[]>([])
@@ -81,6 +52,8 @@ export const useViewStore = defineStore('view', () => {
   const shape = ref<string | null>(null)
 
   const instrument = computed(() => chosen[pass.value])
+  /** Whether the derived shapes are seen, not the lines. */
+  const showsShapes = computed(() => passOf(pass.value).showsShapes)
 
   function select(ids: readonly string[]): void {
     selection.value = [...ids]
@@ -144,7 +117,7 @@ export const useViewStore = defineStore('view', () => {
 
   function reset(): void {
     pass.value = 'lines'
-    Object.assign(chosen, FIRST)
+    Object.assign(chosen, firstInstruments())
     selection.value = []
     solids.value = []
     nodes.value = []
@@ -162,6 +135,7 @@ export const useViewStore = defineStore('view', () => {
     pass,
     chosen,
     instrument,
+    showsShapes,
     selection,
     solids,
     nodes,

@@ -1,3 +1,19 @@
+import type { Component } from 'vue'
+import { BowArrow, CircleDot, Diamond, Droplet, FlipHorizontal2, MousePointer2, Move, PaintRoller, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import BlotSection from '~/components/lines/BlotSection.vue'
+import BowSection from '~/components/lines/BowSection.vue'
+import FigureSection from '~/components/lines/FigureSection.vue'
+import HandSection from '~/components/lines/HandSection.vue'
+import NodesSection from '~/components/lines/NodesSection.vue'
+import PenSection from '~/components/lines/PenSection.vue'
+import PracticeSection from '~/components/lines/PracticeSection.vue'
+import ScrapeSection from '~/components/lines/ScrapeSection.vue'
+import SelectSection from '~/components/lines/SelectSection.vue'
+import SnipSection from '~/components/lines/SnipSection.vue'
+import ContactSection from '~/components/weight/ContactSection.vue'
+import LightSection from '~/components/weight/LightSection.vue'
+import MatchSection from '~/components/weight/MatchSection.vue'
+import SweepSection from '~/components/weight/SweepSection.vue'
 import { Blot } from '~/instruments/blot'
 import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
@@ -5,7 +21,7 @@ import { Contact } from '~/instruments/contact'
 import { Figure } from '~/instruments/figure'
 import { Freehand } from '~/instruments/freehand'
 import { Inspect } from '~/instruments/inspect'
-import type { Worktop, Instrument } from '~/instruments/instrument'
+import type { Instrument, Worktop } from '~/instruments/instrument'
 import { Light } from '~/instruments/light'
 import { Match } from '~/instruments/match'
 import { Nodes } from '~/instruments/nodes'
@@ -17,28 +33,64 @@ import { Scrape } from '~/instruments/scrape'
 import { Select } from '~/instruments/select'
 import { Snip } from '~/instruments/snip'
 import { Sweep } from '~/instruments/sweep'
+import type { PassName } from './passes'
 
-/** Every instrument by the name that the tray uses. */
-export const INSTRUMENTS: Record<string, new (worktop: Worktop) => Instrument> = {
-  select: Select,
-  pen: Pen,
-  bow: Bow,
-  freehand: Freehand,
-  nodes: Nodes,
-  figure: Figure,
-  snip: Snip,
-  blot: Blot,
-  scrape: Scrape,
-  practice: Practice,
-  caliper: Caliper,
-  contact: Contact,
-  light: Light,
-  sweep: Sweep,
-  match: Match,
-  place: PlaceSketch,
-  inspect: Inspect,
-  outline: OutlineNodes,
+/** All that the workspace knows of an instrument. */
+export interface InstrumentDescription {
+  id: string
+  title: string
+  icon: Component
+  /** What it is for, in a few words. */
+  help: string
+  passes: readonly PassName[]
+  make: new (worktop: Worktop) => Instrument
+  /** It works on the derived outlines rather than on the lines. */
+  onOutlines?: true
+  /** What it has to set, in place of all that the strip would show; beside the size of lines, in Lines, where `sized` says so. */
+  settings?: Component
+  sized?: true
+  /** Its settings need the width of the whole strip. */
+  wide?: true
+  /** It lays the next line, whose weight the strip tells. */
+  lays?: true
+  /** It draws points to places. */
+  snaps?: true
+  /** What the strip speaks of while no line is chosen, where that is not the next line. */
+  speaksOf?: string
 }
 
-/** Instruments that work on the derived outlines rather than on the lines. */
-export const ON_OUTLINES: readonly string[] = ['outline']
+/** Every instrument, in the order of the trays: a pass shows those that are of it, six to a row. */
+export const INSTRUMENTS: readonly InstrumentDescription[] = [
+  { id: 'place', title: 'Place', icon: Move, help: 'move, scale and turn the sketch', passes: ['sketch'], make: PlaceSketch },
+  { id: 'select', title: 'Select', icon: MousePointer2, help: 'choose lines, move, scale, turn and delete them', passes: ['lines', 'weight'], make: Select, settings: SelectSection, sized: true, lays: true },
+  { id: 'pen', title: 'Pen', icon: Spline, help: 'lay a line node by node', passes: ['lines'], make: Pen, settings: PenSection, sized: true, lays: true, snaps: true },
+  { id: 'bow', title: 'Bow', icon: BowArrow, help: 'draw a straight chord, then pull it into a bow', passes: ['lines'], make: Bow, settings: BowSection, sized: true, lays: true, snaps: true },
+  { id: 'freehand', title: 'Freehand', icon: Signature, help: 'just draw; the line comes out smooth', passes: ['lines'], make: Freehand, settings: HandSection, wide: true },
+  { id: 'inspect', title: 'Inspect', icon: ScanSearch, help: 'see a shape and its nodes', passes: ['shapes'], make: Inspect },
+  { id: 'outline', title: 'Retouch', icon: PencilLine, help: 'move single nodes of an outline', passes: ['shapes'], make: OutlineNodes, onOutlines: true },
+  { id: 'caliper', title: 'Caliper', icon: UnfoldVertical, help: 'pull a line wider or thinner where you like', passes: ['weight'], make: Caliper },
+  { id: 'nodes', title: 'Nodes', icon: Diamond, help: 'move the nodes and handles of a line', passes: ['lines', 'weight', 'shapes'], make: Nodes, settings: NodesSection, wide: true, snaps: true, speaksOf: 'Nodes' },
+  { id: 'figure', title: 'Figure', icon: Shapes, help: 'ellipses, polygons, stars, spirals', passes: ['lines'], make: Figure, settings: FigureSection, sized: true, lays: true, snaps: true },
+  { id: 'snip', title: 'Snip', icon: Scissors, help: 'hide the part of a line beyond a crossing', passes: ['lines'], make: Snip, settings: SnipSection, speaksOf: 'Snip' },
+  { id: 'blot', title: 'Blot', icon: Droplet, help: 'a brush that paints a solid shape', passes: ['lines'], make: Blot, settings: BlotSection, speaksOf: 'Blot' },
+  { id: 'scrape', title: 'Scrape', icon: PocketKnife, help: 'an eraser that carves ink away', passes: ['lines'], make: Scrape, settings: ScrapeSection, speaksOf: 'Scrape' },
+  { id: 'practice', title: 'Practice', icon: Tablet, help: 'a recorded pen plays a stroke with real pressure', passes: ['lines'], make: Practice, settings: PracticeSection, speaksOf: 'Practice' },
+  { id: 'contact', title: 'Contact', icon: CircleDot, help: 'taper ends in the open, fill those that meet a line', passes: ['weight'], make: Contact, settings: ContactSection },
+  { id: 'light', title: 'Light', icon: Sun, help: 'thin edges towards a light, thick ones away from it', passes: ['weight'], make: Light, settings: LightSection },
+  { id: 'sweep', title: 'Sweep', icon: PaintRoller, help: 'paint a copied weight on other lines', passes: ['weight'], make: Sweep, settings: SweepSection },
+  { id: 'match', title: 'Match', icon: FlipHorizontal2, help: 'give both sides of a body the same weights', passes: ['weight'], make: Match, settings: MatchSection },
+]
+
+export const instrumentOf = (id: string): InstrumentDescription | undefined => INSTRUMENTS.find((i) => i.id === id)
+
+/** The keys of a row of the tray; with Shift, those of the second row. */
+export const TRAY_KEYS = ['q', 'w', 'e', 'r', 't', 'y'] as const
+
+/** The instruments of a pass by their place in the tray. */
+export const trayOf = (pass: PassName): readonly InstrumentDescription[] => INSTRUMENTS.filter((i) => i.passes.includes(pass))
+
+/** The instrument at a key of the tray. */
+export function instrumentAt(pass: PassName, key: string, shift: boolean): InstrumentDescription | undefined {
+  const place = (TRAY_KEYS as readonly string[]).indexOf(key)
+  return place < 0 ? undefined : trayOf(pass)[place + (shift ? TRAY_KEYS.length : 0)]
+}

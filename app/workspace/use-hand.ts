@@ -1,8 +1,8 @@
 import { computed } from 'vue'
 import type { Line } from '#core/drawing/model'
 import { VARIATION } from '#core/fit/pressure-widths'
-import type { HandSettings } from '#core/fit/refit'
-import { refitted, wasEdited } from '#core/fit/refit'
+import type { HandSettings } from '#core/fit/redraw-trace'
+import { redrawn, wasEdited } from '#core/fit/redraw-trace'
 import { inTurns } from '#core/turns'
 import { handOf } from '~/instruments/preferences'
 import { useDrawingStore } from '~/stores/drawing'
@@ -56,16 +56,16 @@ export function useHand() {
   }
 
   /** Lines as they would be drawn with other settings, as far as the samples of their traces are at hand. */
-  const redrawn = (lines: readonly Line[], patch: HandSettings): Map<string, Line> =>
+  const allRedrawn = (lines: readonly Line[], patch: HandSettings): Map<string, Line> =>
     new Map(lines.flatMap((l) => {
       const drawn = traces.wholeOf(l)
-      return drawn ? [[l.id, refitted(l, drawn, patch)] as const] : []
+      return drawn ? [[l.id, redrawn(l, drawn, patch)] as const] : []
     }))
 
   /** Shows a setting while a slider moves. */
   function look(patch: HandSettings): void {
     if (!traced.value.length) forNext(patch)
-    else if (traced.value.length <= MOST_LIVE) put(redrawn(traced.value, patch))
+    else if (traced.value.length <= MOST_LIVE) put(allRedrawn(traced.value, patch))
   }
 
   /** Keeps a setting: of the lines to come, or as one step for the chosen ones. */
@@ -90,7 +90,7 @@ export function useHand() {
       for (const [i, line] of lines.entries()) {
         const drawn = traces.wholeOf(line)!
         if (shapesPath && wasEdited(line, drawn)) edited++
-        fresh.set(line.id, refitted(line, drawn, patch))
+        fresh.set(line.id, redrawn(line, drawn, patch))
         yield (i + 1) / lines.length
       }
       return true

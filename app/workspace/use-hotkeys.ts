@@ -1,17 +1,15 @@
 import { useEventListener } from '@vueuse/core'
-import type { Line, Shape } from '#core/drawing/model'
-import { newId } from '#core/new-id'
-import { copiedLines } from '#core/drawing/copies'
-import { movedShape } from '#core/drawing/move'
-import { openLineLayers, openLines, openSolidLayers, openSolids } from '#core/drawing/queries'
+import { openLines, openSolids } from '#core/drawing/queries'
 import { flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
 import { useCompareStore } from '~/stores/compare'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLine, findShape } from '~/stores/find'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
-import { instrumentAt, PASSES, useViewStore } from '~/stores/view'
+import { useViewStore } from '~/stores/view'
+import { instrumentAt } from './instruments'
+import { PASSES } from './passes'
+import { useCopies } from './use-copies'
 import { useChosenLines } from './use-chosen-lines'
 import { useChoosing } from './use-choosing'
 import { useCopiedWeight } from './use-copied-weight'
@@ -21,16 +19,12 @@ import { useStackOrder } from './use-stack-order'
 /** Held this long, an instrument's key means "only while held", ms. */
 const HOLD = 220
 
-const PASTE_OFFSET = 12
 
 /** How far a key turns the page, degrees. */
 const TURN = 15
 
 /** How much a key zooms. */
 const ZOOM_STEP = 1.25
-
-let copiedShapes: { shape: Shape; layer: string }[] = []
-let copied: { line: Line; layer: string }[] = []
 
 /** The workspace's keys. What the instrument understands goes to it first. */
 export function useHotkeys(to: {
@@ -46,6 +40,7 @@ export function useHotkeys(to: {
   const shelf = useShelfStore()
   const compare = useCompareStore()
   const chosen = useChosenLines()
+  const copies = useCopies()
   const weight = useCopiedWeight()
   const restack = useStackOrder()
   const choosing = useChoosing()
@@ -70,7 +65,7 @@ export function useHotkeys(to: {
         to.redo()
         return true
       case 's':
-        void store.settled()
+        void store.allSent()
         store.notice = 'Every step is saved as you make it.'
         return true
       case 'a':
@@ -78,57 +73,18 @@ export function useHotkeys(to: {
         view.select(openLines(store.drawing!, view.alone).map((l) => l.id))
         return true
       case 'c':
-        copy()
+        copies.copy()
         return true
       case 'v':
-        paste('Paste')
+        copies.paste('Paste')
         return true
       case 'd':
-        copy()
-        paste('Duplicate')
+        copies.copy()
+        copies.paste('Duplicate')
         return true
       default:
         return choosing.towards(key, shift)
     }
-  }
-
-  function copy(): void {
-    copied = view.selection.flatMap((id) => {
-      const found = findLine(store.drawing!, id)
-      return found ? [{ line: found.line, layer: found.layer.id }] : []
-    })
-    copiedShapes = view.solids.flatMap((id) => {
-      const found = findShape(store.drawing!, id)
-      return found ? [{ shape: found.shape, layer: found.layer.id }] : []
-    })
-  }
-
-  function paste(label: string): void {
-    if (!copied.length && !copiedShapes.length) return
-    const solids = copiedShapes.map(({ shape, layer }) => ({ layer, shape: { ...movedShape(shape, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() } }))
-    const lines = copiedLines(copied.map((c) => c.line), { x: PASTE_OFFSET, y: PASTE_OFFSET }, store.lines)
-    const fresh = copied.map(({ layer }, i) => ({ layer, line: lines[i]! }))
-    const placed: string[] = []
-    const placedShapes: string[] = []
-    store.edit(label, (draft) => {
-      for (const { line, layer } of fresh) {
-        const open = openLineLayers(draft)
-        const target = open.find((l) => l.id === layer) ?? open.find((l) => l.id === view.activeLayer)
-        if (!target) continue
-        target.items.push(line)
-        placed.push(line.id)
-      }
-      for (const { shape, layer } of solids) {
-        const open = openSolidLayers(draft)
-        const target = open.find((l) => l.id === layer) ?? open.at(-1)
-        if (!target) continue
-        target.items.push(shape)
-        placedShapes.push(shape.id)
-      }
-    })
-    view.solids = placedShapes
-    if (!placed.length && !placedShapes.length) store.notice = 'Nothing was pasted: the layer is locked or hidden. Unlock or show it, or choose another in Layers.'
-    else view.select(placed)
   }
 
   /** Nothing is under the hand that Escape could drop: what is chosen is let go. */
@@ -167,7 +123,7 @@ export function useHotkeys(to: {
   function plain(key: string, shift: boolean): boolean {
     const page = store.drawing!.page
     const pass = PASSES[Number(key) - 1]
-    if (pass) view.pass = pass
+    if (pass) view.pass = pass.id
     else if (key === '0') view.showPage(page)
     else if (key === '9') view.showPage(page, 1)
     else if (key === 'x') view.bare = !view.bare
@@ -206,7 +162,7 @@ export function useHotkeys(to: {
     if (!tool) return false
     if (!e.repeat) {
       heldKey = { key, since: e.timeStamp, before: view.chosen[view.pass] }
-      view.chosen[view.pass] = tool
+      view.chosen[view.pass] = tool.id
     }
     return true
   }

@@ -76,7 +76,7 @@ export function provideInk(): Ink {
     making = progress.value = null
   }
 
-  const wantsShapes = (): boolean => view.pass === 'shapes' || view.pass === 'deliver'
+  const wantsShapes = (): boolean => view.showsShapes
 
   /** A line that covers others is drawn by the tiles, where these lie. */
   const coversChosen = (): boolean => view.selection.some((id) => store.drawing && findLine(store.drawing, id)?.line.cover)

@@ -1,7 +1,7 @@
 import type { Line, Page, PenTrace, TraceSample } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
 import { layerForLine } from '#core/drawing/queries'
-import { fitByTrace } from '#core/fit/fit-trace'
+import { lineFromTrace } from '#core/fit/line-from-trace'
 import { parseInkml } from '#core/formats/inkml/parse-inkml'
 import { boxOfPoints } from '#core/geometry/bounds'
 import { handOf } from '~/instruments/preferences'
@@ -35,9 +35,8 @@ export function useTracesImport(): (file: File) => Promise<void> {
 
   function lineOf(samples: TraceSample[]): Line {
     const trace: PenTrace = { samples, device: 'pen', ...handOf(studio.preferences) }
-    const { path, stops } = fitByTrace(trace)
-    const weight = studio.nextWeight()
-    return newLine(path, { trace, weight: studio.preferences.pressure && stops.length > 1 ? { ...weight, stops, start: null, end: null } : weight })
+    const { path, weight } = lineFromTrace(trace, studio.nextWeight(), studio.preferences.pressure)
+    return newLine(path, { trace, weight })
   }
 
   return async (file) => {

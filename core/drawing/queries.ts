@@ -37,3 +37,6 @@ export function itemsReplaced(drawing: Drawing, ids: Iterable<string>, change: (
   })
   return { ...drawing, layers }
 }
+
+/** The colour of an ink, #rrggbb; black where there is no such ink. */
+export const colourOf = ({ inks }: Pick<Drawing, 'inks'>, ink: string): string => inks.find((i) => i.id === ink)?.colour ?? '#000000'

@@ -38,7 +38,7 @@ export class LiveFit {
     const cubics = [...this.done]
     const cuts = [this.from, ...this.cornersAfter(), this.points.length - 1]
     for (let i = 0; i + 1 < cuts.length; i++) cubics.push(...this.fitRun(cuts[i]!, cuts[i + 1]!))
-    this.settle()
+    this.fixTail()
     return pathOfCubics(cubics, false, Math.min(0.01 * grain, tolerance / 10))
   }
 
@@ -71,7 +71,7 @@ export class LiveFit {
   }
 
   /** Fits for good what no later point can change. */
-  private settle(): void {
+  private fixTail(): void {
     const last = this.points.length - 1
     if (last - this.from < LONG) return
     const [corner] = this.cornersAfter()

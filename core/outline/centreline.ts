@@ -1,7 +1,7 @@
 import type { Cubic } from '../geometry/cubic'
 import { reach, tangentAt } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
-import type { Rib } from './ribs'
+import type { Rib } from './rib'
 
 /** Closest that a parameter comes to a place where the centreline stands still. */
 const STILL = 1e-7

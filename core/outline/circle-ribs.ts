@@ -9,8 +9,9 @@ import { whole } from '../arrangement/loop'
 import { arc as circleArc } from './arc'
 import { Centreline } from './centreline'
 import type { Part } from './folds'
-import type { Rib, RibField, SideSign } from './ribs'
-import { newRib } from './ribs'
+import type { Rib } from './rib'
+import type { RibField, SideSign } from './ribs'
+import { newRib } from './rib'
 
 /** So far inside a segment, by its parameter, it moves again where it stood still at its end. */
 const INSIDE = 1e-5

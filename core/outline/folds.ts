@@ -1,5 +1,6 @@
-import type { Rib, RibField, SideSign } from './ribs'
-import { newRib } from './ribs'
+import type { Rib } from './rib'
+import type { RibField, SideSign } from './ribs'
+import { newRib } from './rib'
 
 /** A part of one segment in which the width is smooth. A round taper's tip is entered by the square of the parameter. */
 export interface Part {

@@ -3,31 +3,10 @@ import { mostCurvature } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 import type { LineWidth } from '../weight/half-widths'
 import { Centreline } from './centreline'
+import type { Rib } from './rib'
 
 /** +1 for the left side of the line, -1 for the right. */
 export type SideSign = 1 | -1
-
-/**
- * One side's rib at a place of the centreline: it leads from the centre, `half` px along a unit direction, to the edge of
- * the ink. With the derivatives of all three by the segment's t.
- */
-export interface Rib {
-  cx: number
-  cy: number
-  cdx: number
-  cdy: number
-  /** Unit direction of the rib. */
-  nx: number
-  ny: number
-  ndx: number
-  ndy: number
-  half: number
-  halfSlope: number
-  /** Both sides' widths together, px. */
-  width: number
-}
-
-export const newRib = (): Rib => ({ cx: 0, cy: 0, cdx: 0, cdy: 0, nx: 0, ny: 0, ndx: 0, ndy: 0, half: 0, halfSlope: 0, width: 0 })
 
 /** The ribs of a line: what its ink is made of. */
 export interface RibField {

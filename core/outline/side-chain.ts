@@ -9,7 +9,7 @@ import { pie, outerEdge } from './corners'
 import type { Part, SidePart } from './folds'
 import { cutAtFolds } from './folds'
 import type { RibField, SideSign } from './ribs'
-import { newRib } from './ribs'
+import { newRib } from './rib'
 import { fitEdge, fitEnvelope } from './side-curves'
 
 /** How a side behaves where two parts meet. */

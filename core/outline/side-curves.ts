@@ -3,8 +3,9 @@ import { fitCurve } from '../fit/fit-curve'
 import type { CurveSource } from '../fit/source'
 import type { Part } from './folds'
 import { eased, lowestBetween, rootBetween, turningRadius } from './folds'
-import type { Rib, RibField, SideSign } from './ribs'
-import { newRib } from './ribs'
+import type { Rib } from './rib'
+import type { RibField, SideSign } from './ribs'
+import { newRib } from './rib'
 
 /** The edge of the ink on one side: centre + half x rib, along parts that follow one another smoothly. */
 class EdgeCurve implements CurveSource {

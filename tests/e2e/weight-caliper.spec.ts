@@ -209,7 +209,7 @@ test.describe('The weight graph', () => {
     expect(finer!.weight.stops.length).toBeGreaterThan(drawn!.weight.stops.length)
     await page.getByLabel('Response, exactly').fill('2')
     await page.getByLabel('Response, exactly').press('Enter')
-    expect((await lines(page))[0]!.trace!.response).toBe(2)
+    await expect.poll(async () => (await lines(page))[0]!.trace!.response).toBe(2)
     expect((await lines(page))[0]!.weight.stops[0]!.left).toBeLessThanOrEqual(finer!.weight.stops[0]!.left)
   })
 })

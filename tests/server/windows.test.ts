@@ -89,7 +89,7 @@ async function run(seed: number): Promise<void> {
   away = false
   // However it went, every window comes to rest: nothing is kept, and the next edit of each is saved.
   for (let round = 0; round < 400; round++) {
-    for (const w of windows) await w.settled()
+    for (const w of windows) await w.allSent()
     if (windows.every((w) => w.saveState === 'saved')) break
     await vi.advanceTimersByTimeAsync(400)
   }
@@ -97,7 +97,7 @@ async function run(seed: number): Promise<void> {
   // It may still be writing it down when the next one looks; then the one after that takes it up.
   for (let next = 0; next < 3 && (next === 0 || (await pendingEdits(drawing.id)).length); next++) {
     const fresh = await openWindow(drawing.id)
-    for (let i = 0; i < 100 && (await fresh.settled(), fresh.saveState !== 'saved'); i++) await vi.advanceTimersByTimeAsync(400)
+    for (let i = 0; i < 100 && (await fresh.allSent(), fresh.saveState !== 'saved'); i++) await vi.advanceTimersByTimeAsync(400)
     windows.push(fresh)
   }
   expect(await pendingEdits(drawing.id), `run ${seed}`).toEqual([])
@@ -106,7 +106,7 @@ async function run(seed: number): Promise<void> {
     expect(w.saveState, `run ${seed}`).toBe('saved')
     // A window that was behind catches up with its next edit.
     w.edit('Last', (d) => void (d.name += '.'))
-    for (let i = 0; i < 100 && (await w.settled(), w.saveState !== 'saved'); i++) await vi.advanceTimersByTimeAsync(400)
+    for (let i = 0; i < 100 && (await w.allSent(), w.saveState !== 'saved'); i++) await vi.advanceTimersByTimeAsync(400)
     expect(JSON.parse(JSON.stringify(w.drawing)), `run ${seed}`).toEqual(JSON.parse(JSON.stringify(journal.head(drawing.id)!.drawing)))
   }
   for (const ink of new Set(server.layers.flatMap((l) => (l.kind === 'lines' ? l.items.map((i) => i.ink) : [])))) expect(server.inks.some((i) => i.id === ink)).toBe(true)

@@ -69,7 +69,7 @@ async function openStore() {
   setActivePinia(createPinia())
   const store = useDrawingStore()
   await store.open('d')
-  await store.settled()
+  await store.allSent()
   return store
 }
 
@@ -96,7 +96,7 @@ describe('the open drawing', () => {
     store.drop()
     expect(store.drawing!.name).toBe('Start')
     expect(store.history.undo).toHaveLength(2)
-    await store.settled()
+    await store.allSent()
     expect(server.drawing).toEqual(store.drawing)
   })
 
@@ -143,7 +143,7 @@ describe('the open drawing', () => {
     expect(store.notice).toMatch(/"Size" was not done/)
     expect((store.drawing!.layers[0]!.items[0] as Line).weight.size).toBe(10)
     expect(store.history.undo.map((e) => e.label)).toEqual(['Add'])
-    await store.settled()
+    await store.allSent()
     expect(server.drawing).toEqual(store.drawing)
   })
 
@@ -152,7 +152,7 @@ describe('the open drawing', () => {
     addLine(first)
     addLine(first)
     await first.undo()
-    await first.settled()
+    await first.allSent()
     const again = await openStore()
     expect(count(again)).toBe(1)
     again.redo()
@@ -167,7 +167,7 @@ describe('the open drawing', () => {
     server.page = 3
     const first = await openStore()
     for (let i = 0; i < 10; i++) addLine(first, i)
-    await first.settled()
+    await first.allSent()
     const store = await openStore()
     expect(store.history.undo).toHaveLength(3)
     for (let i = 0; i < 10; i++) {
@@ -178,17 +178,17 @@ describe('the open drawing', () => {
     expect(store.canUndo).toBe(false)
     for (let i = 0; i < 10; i++) store.redo()
     expect(count(store)).toBe(10)
-    await store.settled()
+    await store.allSent()
   })
 
   it('edits that were kept but are known to the server are not made twice', async () => {
     const store = await openStore()
     addLine(store)
-    await store.settled()
+    await store.allSent()
     kept = [...server.journal]
     const again = await openStore()
     expect(count(again)).toBe(1)
-    await again.settled()
+    await again.allSent()
     expect(kept).toEqual([])
   })
 })
@@ -197,10 +197,10 @@ describe('when another window was faster', () => {
   it('both changes are kept, undo takes back the right steps', async () => {
     const store = await openStore()
     addLine(store)
-    await store.settled()
+    await store.allSent()
     server.write(rename(server.drawing, 'Elsewhere'))
     addLine(store, 5)
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect(store.drawing).toMatchObject({ name: 'Elsewhere' })
     expect(count(store)).toBe(2)
@@ -210,10 +210,10 @@ describe('when another window was faster', () => {
   it('a change of one line stays with that line, whatever became of the others', async () => {
     const store = await openStore()
     for (const y of [0, 5, 9]) addLine(store, y)
-    await store.settled()
+    await store.allSent()
     server.write(makeEdit(server.drawing, 'Delete', (d) => void d.layers[0]!.items.shift())!.edit)
     store.edit('Size', (d) => void ((d.layers[0]!.items[1] as Line).weight.size = 3))
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect((store.drawing!.layers[0]!.items as Line[]).map((l) => [l.path.nodes[0]!.at.y, l.weight.size])).toEqual([[5, 3], [9, 10]])
   })
@@ -221,7 +221,7 @@ describe('when another window was faster', () => {
   it('the size here and the stops there are both kept, and so are two inks', async () => {
     const store = await openStore()
     addLine(store)
-    await store.settled()
+    await store.allSent()
     const stops = [{ at: 0.5, left: 2, right: 1 }]
     const theirs = makeEdit(server.drawing, 'Stops', (d) => {
       ;(d.layers[0]!.items[0] as Line).weight.stops = stops
@@ -232,7 +232,7 @@ describe('when another window was faster', () => {
       ;(d.layers[0]!.items[0] as Line).weight.size = 3
       d.inks.push({ id: 'plum', name: 'Plum', colour: '#7a2b58' })
     })
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect((store.drawing!.layers[0]!.items[0] as Line).weight).toMatchObject({ size: 3, stops })
     expect(store.drawing!.inks.map((i) => i.id).sort()).toEqual(['black', 'moss', 'plum'])
@@ -242,28 +242,28 @@ describe('when another window was faster', () => {
   it('where both changed the same thing, the notice says whose stands', async () => {
     const store = await openStore()
     addLine(store)
-    await store.settled()
+    await store.allSent()
     server.write(makeEdit(server.drawing, 'Size', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = 20))!.edit)
     store.edit('Heavier', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = 3))
-    await store.settled()
+    await store.allSent()
     expect((server.drawing.layers[0]!.items[0] as Line).weight.size).toBe(3)
     expect(store.notice).toContain('the same thing as "Heavier"')
     expect(store.notice).not.toContain('Both changes were kept')
     // Taking it back brings back what the other window made, not what was here before.
     await store.undo()
-    await store.settled()
+    await store.allSent()
     expect((server.drawing.layers[0]!.items[0] as Line).weight.size).toBe(20)
   })
 
   it('a line deleted here and edited there comes back with the edit', async () => {
     const store = await openStore()
     addLine(store)
-    await store.settled()
+    await store.allSent()
     server.write(makeEdit(server.drawing, 'Size', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = 20))!.edit)
     server.away = true
     store.edit('Delete', (d) => void d.layers[0]!.items.shift())
     await store.undo()
-    await store.settled()
+    await store.allSent()
     server.away = false
     addLine(store, 7)
     await vi.waitFor(() => expect(server.drawing).toEqual(store.drawing), { timeout: 3000 })
@@ -273,11 +273,11 @@ describe('when another window was faster', () => {
   it('steps after one that was left out are still tried', async () => {
     const store = await openStore()
     for (const y of [0, 5]) addLine(store, y)
-    await store.settled()
+    await store.allSent()
     server.write(makeEdit(server.drawing, 'Delete', (d) => void d.layers[0]!.items.shift())!.edit)
     store.edit('Lost', (d) => void ((d.layers[0]!.items[0] as Line).weight.size = 3))
     store.edit('Kept', (d) => void ((d.layers[0]!.items[1] as Line).weight.size = 4))
-    await store.settled()
+    await store.allSent()
     expect(store.notice).toContain('"Lost" no longer fits')
     expect(store.drawing).toEqual(server.drawing)
     expect((store.drawing!.layers[0]!.items as Line[]).map((l) => l.weight.size)).toEqual([4])
@@ -287,12 +287,12 @@ describe('when another window was faster', () => {
   it('an undo of a step that was left out goes with it', async () => {
     const store = await openStore()
     addLine(store)
-    await store.settled()
+    await store.allSent()
     const gone = server.drawing.layers[0]!.items[0]!.id
     server.write(makeEdit(server.drawing, 'Delete', (d) => void d.layers[0]!.items.shift())!.edit)
     store.edit('Remove', (d) => void d.layers[0]!.items.shift())
     await store.undo()
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect(store.drawing!.layers[0]!.items.map((i) => i.id)).not.toContain(gone)
   })
@@ -301,10 +301,10 @@ describe('when another window was faster', () => {
     const store = await openStore()
     addLine(store)
     addLine(store, 5)
-    await store.settled()
+    await store.allSent()
     server.write(rename(server.drawing, 'Elsewhere'))
     await store.undo()
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect(count(store)).toBe(1)
     expect(store.history.undo.map((e) => e.label)).toEqual(['Add', 'Add', 'Rename', 'Undo Add'])
@@ -312,7 +312,7 @@ describe('when another window was faster', () => {
       await store.undo()
       expect([count(store), store.drawing!.name]).toEqual([lines, name])
     }
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect(replay(server.journal).redo.map((e) => e.id)).toEqual(store.history.redo.map((e) => e.id))
   })
@@ -320,15 +320,15 @@ describe('when another window was faster', () => {
   it('an undo that was kept while the server was away is put right on opening', async () => {
     const store = await openStore()
     addLine(store)
-    await store.settled()
+    await store.allSent()
     server.away = true
     await store.undo()
-    await store.settled()
+    await store.allSent()
     store.close()
     server.write(rename(server.drawing, 'Elsewhere'))
     server.away = false
     const again = await openStore()
-    await again.settled()
+    await again.allSent()
     expect(again.drawing).toEqual(server.drawing)
     expect(count(again)).toBe(0)
     expect(again.history.undo.map((e) => e.label)).toEqual(['Add', 'Rename', 'Undo Add'])
@@ -340,11 +340,11 @@ describe('when another window was faster', () => {
     server.away = true
     addLine(store)
     addLine(store, 5)
-    await store.settled()
+    await store.allSent()
     server.write(kept[0]!)
     server.away = false
     addLine(store, 9)
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect(count(store)).toBe(3)
     expect(store.notice).toBe('')
@@ -356,9 +356,9 @@ describe('when another window was faster', () => {
     server.write(rename(server.drawing, 'Elsewhere'))
     addLine(store)
     store.change((d) => void (d.page.width = 99))
-    await store.settled()
+    await store.allSent()
     store.finish('Drag')
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect(store.drawing).toMatchObject({ name: 'Elsewhere' })
     expect(count(store)).toBe(1)
@@ -367,10 +367,10 @@ describe('when another window was faster', () => {
   it('a step that no longer fits is left out with a word', async () => {
     const store = await openStore()
     addLine(store)
-    await store.settled()
+    await store.allSent()
     server.write(walkOver(server.journal[0]!, 'undo'))
     store.edit('Size', (d) => void ((d.layers[0]!.items[0] as { weight: { size: number } }).weight.size = 3))
-    await store.settled()
+    await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
     expect(store.notice).toContain('"Size" no longer fits')
     expect(kept).toEqual([])
@@ -384,7 +384,7 @@ describe('when the server refuses a step', () => {
     addLine(store)
     store.edit('Bad', (d) => void (d.name = 'Bad name'))
     addLine(store, 5)
-    await store.settled()
+    await store.allSent()
     expect(store.notice).toBe('Too large. It was taken back.')
     expect(store.drawing).toEqual(server.drawing)
     expect(store.drawing!.name).toBe('Start')

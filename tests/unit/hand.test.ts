@@ -4,7 +4,7 @@ import type { Line, PenTrace } from '#core/drawing/model'
 import { fitByTrace } from '#core/fit/fit-trace'
 import { pressureStops } from '#core/fit/pressure-stops'
 import { pressureWidths, responseTo } from '#core/fit/pressure-widths'
-import { refitted, wasEdited } from '#core/fit/refit'
+import { redrawn, wasEdited } from '#core/fit/redraw-trace'
 import { distance } from '#core/geometry/point'
 import { NIBS, pointOf, ratioOf } from '#core/weight/nibs'
 
@@ -65,7 +65,7 @@ describe('a line drawn anew from its trace', () => {
   it('keeps its ends at any steadiness, and gets fewer nodes the steadier it is', () => {
     const line = lineOf(wave())
     const nodes = [0, 0.5, 1].map((steadiness) => {
-      const path = refitted(line, wave(), { steadiness }).path
+      const path = redrawn(line, wave(), { steadiness }).path
       for (const [a, b] of [[path.nodes[0]!, line.path.nodes[0]!], [path.nodes.at(-1)!, line.path.nodes.at(-1)!]] as const) expect(distance(a.at, b.at)).toBeLessThan(1e-9)
       return path.nodes.length
     })
@@ -74,13 +74,13 @@ describe('a line drawn anew from its trace', () => {
 
   it('changes only what the setting is for, and remembers it', () => {
     const line = lineOf(wave())
-    const firm = refitted(line, wave(), { response: 3 })
+    const firm = redrawn(line, wave(), { response: 3 })
     expect(firm.path).toBe(line.path)
     expect(firm.weight.stops).not.toEqual(line.weight.stops)
     expect(firm.trace!.response).toBe(3)
-    const steady = refitted(line, wave(), { steadiness: 1 })
+    const steady = redrawn(line, wave(), { steadiness: 1 })
     expect(steady.weight).toBe(line.weight)
-    expect(refitted(steady, steady.trace as PenTrace, { steadiness: 0.3 }).path).toEqual(line.path)
+    expect(redrawn(steady, steady.trace as PenTrace, { steadiness: 0.3 }).path).toEqual(line.path)
   })
 
   it('is known to have been edited by hand', () => {

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { short } from '#core/geometry/path'
-import type { HandSettings } from '#core/fit/refit'
+import type { HandSettings } from '#core/fit/redraw-trace'
 import { MOST_CONTRAST, ratioOf } from '#core/weight/nibs'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'

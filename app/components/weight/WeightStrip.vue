@@ -11,14 +11,11 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useCalm } from '~/workspace/use-calm'
+import { instrumentOf } from '~/workspace/instruments'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
-import ContactSection from './ContactSection.vue'
 import CopyMenu from './CopyMenu.vue'
 import FinishMenu from './FinishMenu.vue'
-import LightSection from './LightSection.vue'
-import MatchSection from './MatchSection.vue'
 import PressureMenu from './PressureMenu.vue'
-import SweepSection from './SweepSection.vue'
 import StopFields from './StopFields.vue'
 import TaperMenu from './TaperMenu.vue'
 import WeightGraph from './WeightGraph.vue'
@@ -30,6 +27,12 @@ const store = useDrawingStore()
 const studio = useStudioStore()
 const view = useViewStore()
 const chosen = useChosenLines()
+
+/** What an instrument of this pass alone has to set. */
+const rule = computed(() => {
+  const tool = instrumentOf(view.instrument)
+  return tool?.passes.length === 1 ? tool.settings : undefined
+})
 
 /** The line in hand: that of the stop chosen last, or the first. */
 const inHand = computed(() => chosen.lines.value.find((l) => l.id === view.stop?.line) ?? chosen.lines.value[0] ?? null)
@@ -73,10 +76,7 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
 </script>
 
 <template>
-  <ContactSection v-if="view.instrument === 'contact'" />
-  <LightSection v-else-if="view.instrument === 'light'" />
-  <MatchSection v-else-if="view.instrument === 'match'" />
-  <SweepSection v-else-if="view.instrument === 'sweep'" />
+  <component :is="rule" v-if="rule" />
   <div v-else class="flex h-full flex-col">
     <div class="flex h-6 items-center gap-2 whitespace-nowrap xl:gap-3.5">
       <template v-if="first">

@@ -25,7 +25,7 @@ import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import { createWorktop } from '~/workspace/worktop'
-import { INSTRUMENTS, ON_OUTLINES } from '~/workspace/instruments'
+import { instrumentOf } from '~/workspace/instruments'
 import { createOutlineWorktop } from '~/workspace/outline-worktop'
 import { keepUnderWay } from '~/workspace/under-way'
 import { MOST_LIVE, useInk } from '~/workspace/use-ink'
@@ -63,10 +63,8 @@ let lingering: Line[] = []
 /** Whether something that is being laid is written down. */
 let kept = false
 
-const shapesShown = computed(() => view.pass === 'shapes' || view.pass === 'deliver')
-
 const liveIds = computed(() => {
-  if (shapesShown.value || view.selection.length > MOST_LIVE) return []
+  if (view.showsShapes || view.selection.length > MOST_LIVE) return []
   const shown = new Set(ink.stack.value.map((e) => e.id))
   // A line that covers others stays with them in the tiles.
   return view.selection.filter((id) => shown.has(id) && !findLine(store.drawing!, id)?.line.cover)
@@ -77,8 +75,8 @@ watch(
   (name) => {
     const before = instrument.value
     before?.leave?.()
-    const make = INSTRUMENTS[name]
-    instrument.value = make ? new make(ON_OUTLINES.includes(name) ? outlineWorktop : worktop) : null
+    const tool = instrumentOf(name)
+    instrument.value = tool ? new tool.make(tool.onOutlines ? outlineWorktop : worktop) : null
     if (before) keepLaid()
     tick.value++
   },
@@ -87,7 +85,7 @@ watch(
 
 watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings], () => instrument.value?.review?.())
 
-watch([ink.shapes, () => ON_OUTLINES.includes(view.instrument)], ([result, wanted]) => wanted && outlines.show(result?.shapes ?? []), { immediate: true })
+watch([ink.shapes, () => !!instrumentOf(view.instrument)?.onOutlines], ([result, wanted]) => wanted && outlines.show(result?.shapes ?? []), { immediate: true })
 
 watch(ink.late, () => tick.value++)
 
@@ -156,7 +154,7 @@ function liveStack(lines: readonly Line[]): InkEntry[] {
 
 function allMarks(): Mark[] {
   const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...handMarks()]
-  if (!view.bare || shapesShown.value) return marks
+  if (!view.bare || view.showsShapes) return marks
   const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
   return [{ kind: 'paths', paths, tone: 'mute' }, ...marks]
 }
@@ -300,6 +298,6 @@ defineExpose({ key, keyHand, undo, redo, putDown })
     <KeyHandTip v-if="keyHand.hand.value" v-bind="keyHand.hand.value" />
     <p class="sr-only" aria-live="polite" data-testid="spoken">{{ view.spoken }}</p>
     <WorkBadge v-if="view.work" :what="view.work.what" :share="view.work.share" stoppable @stop="view.work.stop()" />
-    <WorkBadge v-else-if="ink.progress.value !== null" :what="shapesShown ? 'Making shapes' : 'Inking'" :share="ink.progress.value" :stoppable="shapesShown" @stop="ink.stopShapes()" />
+    <WorkBadge v-else-if="ink.progress.value !== null" :what="view.showsShapes ? 'Making shapes' : 'Inking'" :share="ink.progress.value" :stoppable="view.showsShapes" @stop="ink.stopShapes()" />
   </div>
 </template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import { useDrawingStore } from '~/stores/drawing'
-import { PASSES, PASS_TITLES, useViewStore } from '~/stores/view'
+import { useViewStore } from '~/stores/view'
+import { PASSES } from '~/workspace/passes'
 import HistoryMenu from './HistoryMenu.vue'
 import SaveState from './SaveState.vue'
 
@@ -44,13 +45,13 @@ function rename(): void {
       @keydown.enter="($event.target as HTMLInputElement).blur()"
     />
     <nav class="mx-auto flex items-center" aria-label="Passes">
-      <template v-for="(pass, i) in PASSES" :key="pass">
+      <template v-for="({ id: pass, title }, i) in PASSES" :key="pass">
         <span v-if="i" class="h-px w-3.5 bg-[#c6bba9]" />
         <button
           class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550]"
           :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
           :aria-current="view.pass === pass ? 'step' : undefined"
-          :title="`${PASS_TITLES[pass]} (${i + 1})`"
+          :title="`${title} (${i + 1})`"
           @click="view.pass = pass"
         >
           <span
@@ -58,7 +59,7 @@ function rename(): void {
             :class="view.pass === pass ? 'bg-plum text-white' : 'bg-[#e4dccf] text-mute-deep'"
             >{{ i + 1 }}</span
           >
-          {{ PASS_TITLES[pass] }}
+          {{ title }}
         </button>
       </template>
     </nav>

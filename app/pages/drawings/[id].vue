@@ -128,7 +128,7 @@ useEventListener(window, 'beforeunload', warn)
 onMounted(() => void open())
 onBeforeRouteLeave(async () => {
   canvas.value?.putDown()
-  await store.settled()
+  await store.allSent()
   // A new drawing in which nothing was done leaves no card behind.
   const { drawing, history } = store
   const untouched = drawing && drawing.name === UNTITLED && !history.undo.length && !history.redo.length && drawing.layers.every((l) => !l.items.length)

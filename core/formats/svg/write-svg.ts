@@ -1,5 +1,6 @@
 import type { Drawing, Layer, Line, Path, Shape, SketchLayer, Vec } from '../../drawing/model'
 import { perUsualPx } from '../../drawing/fineness'
+import { colourOf } from '../../drawing/queries'
 import { pathData, short } from '../../geometry/path'
 
 export const BT_NAMESPACE = 'urn:bellatrait:1'
@@ -96,9 +97,6 @@ function spareHandles({ nodes, closed }: Path): { spare?: SpareHandles } {
 
 /** One letter a node: s for smooth, c for corner. */
 const jointsOf = (path: Path): string => path.nodes.map((n) => n.joint[0]).join('')
-
-export const colourOf = (drawing: Drawing, ink: string): string =>
-  drawing.inks.find((i) => i.id === ink)?.colour ?? '#000000'
 
 const json = (value: unknown): string => escape(JSON.stringify(value))
 

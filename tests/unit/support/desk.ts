@@ -9,7 +9,7 @@ import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers } from '~/stores/find'
 import type { Worktop, Hand, Instrument, StopRef } from '~/instruments/instrument'
 import type { Preferences } from '~/instruments/preferences'
-import type { Trial } from '~/instruments/trial'
+import type { Trial } from '~/instruments/tried-on'
 import { DEFAULTS } from '~/instruments/preferences'
 
 export const straightPath = (a: Vec, b: Vec): Path => ({

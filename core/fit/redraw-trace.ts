@@ -19,7 +19,7 @@ const MOVED = 0.01
  *
  * @param drawn the line's trace with its samples
  */
-export function refitted(line: Line, drawn: PenTrace, settings: HandSettings): Line {
+export function redrawn(line: Line, drawn: PenTrace, settings: HandSettings): Line {
   const trace: PenTrace = { ...drawn, ...settings }
   const changes = (keys: readonly string[]): boolean => Object.keys(settings).some((k) => keys.includes(k))
   const width = Object.keys(settings).some((k) => !(OF_PATH as readonly string[]).includes(k))
