@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2'
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils'
 import type { Matrix } from '../geometry/matrix'
-import { composed, mapped, matrixOf } from '../geometry/matrix'
+import { composed, mapped, matrixOfMap } from '../geometry/matrix'
 import { distance } from '../geometry/point'
 import type { KeptTrace, PenTrace, TraceSample, Vec } from './model'
 
@@ -34,7 +34,7 @@ export function wholeTrace({ of: _of, count: _count, at, reversed, part, ...sett
 /** A trace whose points went through `map`, which is affine. */
 export function mappedTrace<T extends PenTrace | KeptTrace | null>(trace: T, map: (p: Vec) => Vec): T {
   if (!trace) return trace
-  if (isKept(trace)) return { ...trace, at: composed(matrixOf(map), trace.at) }
+  if (isKept(trace)) return { ...trace, at: [...composed(matrixOfMap(map), trace.at)] }
   return { ...trace, samples: trace.samples.map((s) => ({ ...s, ...map(s) })) }
 }
 
@@ -71,4 +71,4 @@ function partOfSamples(samples: readonly TraceSample[], from: number, to: number
 }
 
 /** The matrix of a trace's place as it is stored: digits past what a screen can show are none. */
-export const placeOnGrid = (at: Readonly<Matrix>): Matrix => at.map((v, i) => Math.round(v * (i < 4 ? 1e7 : 1e5)) / (i < 4 ? 1e7 : 1e5) + 0) as Matrix
+export const placeOnGrid = (at: Matrix): KeptTrace['at'] => at.map((v: number, i: number) => Math.round(v * (i < 4 ? 1e7 : 1e5)) / (i < 4 ? 1e7 : 1e5) + 0) as KeptTrace['at']

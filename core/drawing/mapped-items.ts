@@ -68,5 +68,5 @@ function shiftOf(all: readonly Points[]): Matrix | null {
 
 function tidied(all: readonly Points[]): Matrix | null {
   const by = affineBetween(all.flatMap((p) => p.from), all.flatMap((p) => p.to))
-  return by && (by.map((v, i) => Math.round(v * (i < 4 ? 1e10 : 1e7)) / (i < 4 ? 1e10 : 1e7)) as Matrix)
+  return by && (by.map((v, i) => Math.round(v * (i < 4 ? 1e10 : 1e7)) / (i < 4 ? 1e10 : 1e7)) as unknown as Matrix)
 }

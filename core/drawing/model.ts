@@ -1,4 +1,3 @@
-import type { Matrix } from '../geometry/matrix'
 import type { Vec } from '../geometry/point'
 
 export type { Vec }
@@ -119,8 +118,8 @@ export interface KeptTrace extends Omit<PenTrace, 'samples'> {
   of: string
   /** How many samples. */
   count: number
-  /** From the samples to the page. */
-  at: Matrix
+  /** From the samples to the page, as in SVG. */
+  at: [number, number, number, number, number, number]
   part?: [from: number, to: number]
   reversed?: true
 }

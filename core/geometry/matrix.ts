@@ -2,19 +2,24 @@ import type { Vec } from './point'
 import { cross, distance, subtract } from './point'
 
 /** [a b c d e f]: (x, y) goes to (a x + c y + e, b x + d y + f), as in SVG. */
-export type Matrix = [number, number, number, number, number, number]
+export type Matrix = readonly [number, number, number, number, number, number]
 
-export const IDENTITY: Readonly<Matrix> = [1, 0, 0, 1, 0, 0]
+export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0]
 
-export const mapped = ([a, b, c, d, e, f]: Readonly<Matrix>, { x, y }: Vec): Vec => ({ x: a * x + c * y + e, y: b * x + d * y + f })
+export const mapped = ([a, b, c, d, e, f]: Matrix, { x, y }: Vec): Vec => ({ x: a * x + c * y + e, y: b * x + d * y + f })
 
-/** First `inner`, then `outer`. */
-export function composed(outer: Readonly<Matrix>, inner: Readonly<Matrix>): Matrix {
-  return matrixOf((p) => mapped(outer, mapped(inner, p)))
-}
+/** First `n`, then `m`. */
+export const composed = (m: Matrix, n: Matrix): Matrix => [
+  m[0] * n[0] + m[2] * n[1],
+  m[1] * n[0] + m[3] * n[1],
+  m[0] * n[2] + m[2] * n[3],
+  m[1] * n[2] + m[3] * n[3],
+  m[0] * n[4] + m[2] * n[5] + m[4],
+  m[1] * n[4] + m[3] * n[5] + m[5],
+]
 
 /** The matrix of a map that is known to be affine. */
-export function matrixOf(map: (p: Vec) => Vec): Matrix {
+export function matrixOfMap(map: (p: Vec) => Vec): Matrix {
   const o = map({ x: 0, y: 0 })
   const u = map({ x: 1, y: 0 })
   const v = map({ x: 0, y: 1 })

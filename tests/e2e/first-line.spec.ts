@@ -1,5 +1,8 @@
 import { expect, test } from './support/test'
 import { sampleCount } from '../../core/drawing/line-trace'
+import { writeSvg } from '../../core/formats/svg/write-svg'
+import { arcOfPath } from '../../core/geometry/known'
+import { shapesOf } from '../../core/ink/shapes-of'
 import { areaOfCubics } from '../../core/geometry/area'
 import { cubicsOfPath } from '../../core/geometry/path'
 import type { Line, Path } from '../../core/drawing/model'
@@ -131,13 +134,17 @@ test('the ink on screen is the file: exported outlines match the canvas picture'
   // The page's rectangle of the canvas, without the buttons at its edge.
   const [a, b] = await Promise.all([onScreen(page, { x: 0, y: 0 }), onScreen(page, { x: 720, y: 524 })])
   const clip = { x: Math.ceil(a.x) + 40, y: Math.ceil(a.y) + 10, width: Math.floor(b.x - a.x) - 80, height: Math.floor(b.y - a.y) - 60 }
-  const { share, width } = await comparePictures(svg, await page.screenshot({ clip }), {
-    width: Math.round(b.x - a.x),
-    left: Math.round(clip.x - a.x),
-    top: Math.round(clip.y - a.y),
-  })
+  const shot = await page.screenshot({ clip })
+  const place = { width: Math.round(b.x - a.x), left: Math.round(clip.x - a.x), top: Math.round(clip.y - a.y) }
+  const { share, width } = await comparePictures(svg, shot, place)
   expect(width).toBe(Math.round(b.x - a.x))
-  expect(share).toBeLessThan(0.004)
+  expect(share).toBe(0)
+  // A single line that is missing would show, were it the shortest.
+  const drawing = await savedDrawing(page)
+  const lines = linesOf(drawing)
+  const shortest = lines.reduce((s, l) => (arcOfPath(l.path).total < arcOfPath(s.path).total ? l : s))
+  const without = { ...drawing, layers: drawing.layers.map((l) => (l.kind === 'lines' ? { ...l, items: l.items.filter((i) => i.id !== shortest.id) } : l)) }
+  expect((await comparePictures(writeSvg(without, { content: 'outlines', shapes: shapesOf(without).shapes }), shot, place)).share).toBeGreaterThan(0)
 })
 
 test('a PNG has the size that was asked for and the ink where it is', async ({ page }) => {

@@ -52,7 +52,7 @@ describe('a line is found by its id', () => {
           }
         }
       }),
-      { numRuns: 60 },
+      { seed: 3, numRuns: 60 },
     )
   })
 })

@@ -221,6 +221,9 @@ describe('hostile and broken files', () => {
     ['an HTML page', '<html></html>', /begins with <html>/],
     ['an unclosed element', '<svg xmlns="http://www.w3.org/2000/svg"><g>', /not well-formed/],
     ['deep nesting', svg('<g>'.repeat(300) + '</g>'.repeat(300)), /nested/],
+    ['nesting one level too deep', svg('<g>'.repeat(256) + '</g>'.repeat(256)), /nested more than 256/],
+    ['very many elements', svg('<g/>'.repeat(200_000)), /more than 200,000 elements/],
+    ['a text that is too long', `${svg('')}${' '.repeat(32_000_000)}`, /larger than 32 MB/],
     ['a broken path', svg('<path d="M0 0L5 q" stroke="black"/>'), /path could not be read/],
     ['a huge coordinate', svg('<path d="M0 0L1e300 5" stroke="black"/>'), /cannot be used/],
   ])('%s is refused with a sentence', (_name, text, message) => {

@@ -1,11 +1,7 @@
 import svgpath from 'svgpath'
 import type { Path, PathNode } from '../../drawing/model'
+import type { Matrix } from '../../geometry/matrix'
 import { InputError } from '../../errors'
-
-/** A 2 x 3 affine matrix in SVG's order. */
-export type Matrix = readonly [number, number, number, number, number, number]
-
-export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0]
 
 /** Longest data of one path, characters: a line has 20,000 nodes at most. */
 const LONGEST_DATA = 2_000_000

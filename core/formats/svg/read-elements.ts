@@ -9,11 +9,12 @@ import { arcOfPath } from '../../geometry/known'
 import { cubicsOfPath } from '../../geometry/path'
 import { dashCount, MOST_DASHES } from '../../outline/visible'
 import { parseRecord } from '../json'
-import type { Matrix } from './paths'
-import { dataOfShape, IDENTITY, pathsOfData } from './paths'
+import type { Matrix } from '../../geometry/matrix'
+import { composed, IDENTITY } from '../../geometry/matrix'
+import { dataOfShape, pathsOfData } from './paths'
 import type { Style } from './style'
 import { INITIAL_STYLE, styleOf } from './style'
-import { matrixOf, multiply, scaleOf } from './transform'
+import { matrixOf, scaleOf } from './transform'
 import type { SpareHandles } from './write-svg'
 
 interface Frame {
@@ -63,7 +64,7 @@ export class SvgReader {
   open(tag: string, a: Attributes): void {
     const parent = this.stack[this.stack.length - 1]
     const frame: Frame = {
-      matrix: multiply(parent?.matrix ?? IDENTITY, matrixOf(a.transform)),
+      matrix: composed(parent?.matrix ?? IDENTITY, matrixOf(a.transform)),
       style: styleOf(parent?.style ?? INITIAL_STYLE, a),
       skipped: (parent?.skipped ?? false) || SKIPPED.has(tag),
       name: tag,

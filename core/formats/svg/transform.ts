@@ -1,14 +1,5 @@
-import type { Matrix } from './paths'
-import { IDENTITY } from './paths'
-
-export const multiply = (m: Matrix, n: Matrix): Matrix => [
-  m[0] * n[0] + m[2] * n[1],
-  m[1] * n[0] + m[3] * n[1],
-  m[0] * n[2] + m[2] * n[3],
-  m[1] * n[2] + m[3] * n[3],
-  m[0] * n[4] + m[2] * n[5] + m[4],
-  m[1] * n[4] + m[3] * n[5] + m[5],
-]
+import type { Matrix } from '../../geometry/matrix'
+import { composed, IDENTITY } from '../../geometry/matrix'
 
 /** The matrix of an SVG transform attribute, read in one pass; parts that cannot be read are left out. */
 export function matrixOf(text = ''): Matrix {
@@ -20,7 +11,7 @@ export function matrixOf(text = ''): Matrix {
     const name = /\w{1,9}$/.exec(text.slice(Math.max(from, open - 20), open).trimEnd())
     const v = close - open < LONGEST_LIST ? numbersIn(text.slice(open + 1, close)) : []
     const step = name && v.every(Number.isFinite) ? single(name[0], v) : null
-    if (step) out = multiply(out, step)
+    if (step) out = composed(out, step)
     from = close + 1
   }
 }
@@ -43,7 +34,7 @@ function single(name: string, v: number[]): Matrix | null {
       const r = (a * Math.PI) / 180
       const turned: Matrix = [Math.cos(r), Math.sin(r), -Math.sin(r), Math.cos(r), 0, 0]
       if (b === undefined || c === undefined) return turned
-      return multiply(multiply([1, 0, 0, 1, b, c], turned), [1, 0, 0, 1, -b, -c])
+      return composed(composed([1, 0, 0, 1, b, c], turned), [1, 0, 0, 1, -b, -c])
     }
     case 'skewX':
       return [1, 0, Math.tan((a * Math.PI) / 180), 1, 0, 0]

@@ -5,7 +5,8 @@ import { newDrawing } from '../../../core/drawing/create'
 import type { Drawing, Line, Path, Vec } from '../../../core/drawing/model'
 import { flatten } from '../../../core/geometry/cubic'
 import { cubicsOfPath } from '../../../core/geometry/path'
-import { pathsOfData, IDENTITY } from '../../../core/formats/svg/paths'
+import { IDENTITY } from '../../../core/geometry/matrix'
+import { pathsOfData } from '../../../core/formats/svg/paths'
 import type { OpenDrawing } from '../../../shared/api'
 
 /** A drawing of its own for a test: a copy of a demo drawing, one that is given, or a blank one. Opens it. */

@@ -1,7 +1,7 @@
 import { Resvg } from '@resvg/resvg-js'
 import sharp from 'sharp'
 
-/** A px that differs by more than this in grey is another colour, not another way of smoothing an edge. */
+/** A px that differs by more than this in grey from all around its place is another colour, not another way of smoothing an edge. */
 const CLEARLY = 110
 
 /** Share of px that differ clearly between an SVG rendered `width` px wide and a screenshot of a part of it. */
@@ -13,8 +13,9 @@ export async function comparePictures(svg: string, shot: Buffer, { width, left, 
   let off = 0
   for (let y = 0; y < info.height; y++) {
     for (let x = 0; x < info.width; x++) {
-      const grey = pixels[((y + top) * rendered.width + x + left) * 4]!
-      if (Math.abs(grey - data[y * info.width + x]!) > CLEARLY) off++
+      const around = [-1, 0, 1].flatMap((dy) => [-1, 0, 1].map((dx) => pixels[((y + dy + top) * rendered.width + x + dx + left) * 4]!))
+      const shown = data[y * info.width + x]!
+      if (around.every((grey) => Math.abs(grey - shown) > CLEARLY)) off++
     }
   }
   return { share: off / (info.width * info.height), width: rendered.width }

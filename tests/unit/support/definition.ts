@@ -3,7 +3,7 @@ import type { Cubic } from '#core/geometry/cubic'
 import { cubicsOfPath } from '#core/geometry/path'
 import { flatten, pointAt, tangentAt } from '#core/geometry/cubic'
 import type { Vec } from '#core/geometry/point'
-import { LineWidth } from '#core/weight/half-widths'
+import { TrueWidth } from './true-width'
 
 /** A finely sampled line, for asking the definition of its ink point by point. */
 export interface SampledLine {
@@ -30,7 +30,7 @@ export function sampleLine(line: Line, perSegment: number): SampledLine {
     }
     places.push(row)
   }
-  const width = new LineWidth(line.weight, line.finish.align, s, line.path.closed)
+  const width = new TrueWidth(line.weight, line.finish.align, s, line.path.closed)
   return {
     line,
     total: s,

@@ -38,7 +38,8 @@ export class TestWorktop implements Worktop {
   }
 
   drawing = () => this.now
-  zoom = () => 1
+  magnified = 1
+  zoom = () => this.magnified
   selection = () => this.chosen
   select = (ids: readonly string[]) => void (this.chosen = [...ids])
   nodes = () => this.chosenNodes
@@ -86,7 +87,7 @@ export class TestWorktop implements Worktop {
     for (const line of [...this.lines].reverse()) {
       const arc = new ArcLength(cubicsOfPath(line.path))
       const hit = arc.nearest(p)
-      if (hit.distance <= reach) return { line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }
+      if (hit.distance * this.magnified <= reach) return { line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }
     }
     return null
   }
@@ -95,7 +96,7 @@ export class TestWorktop implements Worktop {
     [...this.lines].reverse().flatMap((line) => {
       const arc = new ArcLength(cubicsOfPath(line.path))
       const hit = arc.nearest(p)
-      return hit.distance <= reach ? [{ line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }] : []
+      return hit.distance * this.magnified <= reach ? [{ line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }] : []
     })
 
   allLines = () => this.lines

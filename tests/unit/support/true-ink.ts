@@ -2,7 +2,7 @@ import type { Line } from '#core/drawing/model'
 import type { Cubic } from '#core/geometry/cubic'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
-import { LineWidth } from '#core/weight/half-widths'
+import { TrueWidth } from './true-width'
 
 /** Cross-sections looked at for each segment, and how many share one enclosing circle. */
 const PER_SEGMENT = 192
@@ -67,7 +67,7 @@ export class TrueInk {
   private readonly polys: Poly[]
   private readonly rows: Section[][] = []
   private readonly circles: { x: number; y: number; r: number }[][] = []
-  private readonly width: LineWidth
+  private readonly width: TrueWidth
   private lastHit: [number, number] = [0, 0]
   private readonly starts: number[] = []
   private readonly extras: ((p: Vec) => boolean)[] = []
@@ -86,7 +86,7 @@ export class TrueInk {
       this.starts.push(total)
       total += l[PER_SEGMENT]!
     }
-    this.width = new LineWidth(line.weight, line.finish.align, total, line.path.closed)
+    this.width = new TrueWidth(line.weight, line.finish.align, total, line.path.closed)
     this.polys.forEach((p, k) => {
       const row: Section[] = []
       for (let i = 0; i <= PER_SEGMENT; i++) row.push(this.section(k, i / PER_SEGMENT, this.starts[k]! + lengths[k]![i]!, i === PER_SEGMENT))
