@@ -4,7 +4,7 @@ import { ListEdit, unfit, withField } from './list-edit'
 import { mappedItem } from './mapped-items'
 import type { Amendment, Drawing, Ink, Layer, Line, Settings, Shape } from './model'
 import type { Copies, Each, Mapping, Patch } from './patch'
-import { isRecord } from './patch'
+import { isRecord, UnfitPatch } from './patch'
 
 const DRAWING_FIELDS = ['name', 'page', 'inks', 'settings'] as const
 const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
@@ -12,6 +12,9 @@ const INK_FIELDS = ['name', 'colour'] as const
 
 /** Fields of amendments that change. */
 const AMENDMENT_FIELDS = ['at', 'to'] as const
+
+/** Most nodes that one patch copies. */
+const MOST_COPIED = 1_000_000
 
 const NONE: Amendment[] = []
 
@@ -88,9 +91,14 @@ function manyChanged(items: ListEdit<Named>, op: 'copy' | 'map' | 'each', value:
   if (op === 'copy') {
     const { place } = value as unknown as Copies
     if (typeof place !== 'number') throw unfit(path)
+    let nodes = 0
     items.copy(place, all.map((entry) => {
       if (!isList(entry) || typeof entry[0] !== 'string' || typeof entry[1] !== 'string') throw unfit(path)
-      return copyOf(drawn(items.get(entry[0]), path), entry[1], by)
+      const item = drawn(items.get(entry[0]), path)
+      nodes += ('path' in item ? [item.path] : item.contours).reduce((n, c) => n + c.nodes.length, 0)
+      // A short patch must not make a drawing of any size.
+      if (nodes > MOST_COPIED) throw new UnfitPatch('more is copied at once than a drawing can hold')
+      return copyOf(item, entry[1], by)
     }))
     return
   }

@@ -70,7 +70,8 @@ function replaceFields<T>(out: Patch[], path: Path, fields: readonly (keyof T & 
     const was: unknown = before[f]
     const is: unknown = after[f]
     if (was === is) continue
-    if (BY_FIELD.includes(f) && isRecord(was) && isRecord(is)) {
+    // Another trace is told as a whole: the fields of the two need not be the same.
+    if (BY_FIELD.includes(f) && isRecord(was) && isRecord(is) && was.of === is.of) {
       replaceFields(out, [...path, f], [...new Set([...Object.keys(was), ...Object.keys(is)])], was, is)
     } else if (!same(was, is)) out.push({ op: 'replace', path: [...path, f], value: is })
   }

@@ -1,5 +1,7 @@
+import type { OldRetouch, OldSettings } from '../../core/drawing/earlier'
+import { newDocument, newSettings, withIds } from '../../core/drawing/earlier'
 import { settingsForPage } from '../../core/drawing/fineness'
-import type { Amendment, Drawing, Page, Retouch, Settings, ShapeSettings } from '../../core/drawing/model'
+import type { Drawing, Page, ShapeSettings } from '../../core/drawing/model'
 import type { Patch } from '../../core/drawing/patch'
 import { isRecord } from '../../core/drawing/patch'
 import { patchesApart, withTracesApart } from '../../core/drawing/traces-apart'
@@ -8,10 +10,6 @@ import { TraceTable } from './traces'
 
 /** What a migration does that SQL cannot say, by the migration's name; it runs in its transaction, after its SQL. */
 export const STEPS: Readonly<Record<string, (db: Connection) => void>> = { '0005-kept-apart.sql': keepApart }
-
-/** Settings as they were up to the fifth migration: retouches without ids, lengths in px of the page. */
-type OldSettings = Settings & { retouches?: OldRetouch[] }
-type OldRetouch = Pick<Retouch, 'at' | 'to'>
 
 /** Traces and retouches leave the documents' old places, and lengths of settings mean the usual page, in snapshots and journals alike. */
 function keepApart(db: Connection): void {
@@ -38,28 +36,6 @@ function keepApart(db: Connection): void {
 function pageOf(db: Connection, id: string): Page {
   const newest = db.prepare('SELECT document FROM snapshots WHERE drawing_id = ? ORDER BY revision DESC LIMIT 1').pluck().get(id) as string
   return (JSON.parse(newest) as Drawing).page
-}
-
-/** Ids of retouches from before they had any: by what they are, and how many of the same came before. */
-function withIds(retouches: readonly OldRetouch[]): Amendment[] {
-  const seen = new Map<string, number>()
-  return retouches.map(({ at, to }) => {
-    const text = JSON.stringify([at, to])
-    const nth = seen.get(text) ?? 0
-    seen.set(text, nth + 1)
-    const sum = [...text].reduce((h, c) => Math.imul(h ^ c.charCodeAt(0), 16777619), 2166136261) >>> 0
-    return { id: `retouch-${sum.toString(36)}-${text.length}-${nth}`, kind: 'retouch', at, to }
-  })
-}
-
-function newSettings({ retouches: _, ...settings }: OldSettings, page: Page): Settings {
-  return { ...settings, shapes: settingsForPage(settings.shapes, page) }
-}
-
-function newDocument(drawing: Drawing): Drawing {
-  const old = drawing.settings as OldSettings
-  const next = { ...drawing, settings: newSettings(old, drawing.page) }
-  return old.retouches?.length ? { ...next, amendments: withIds(old.retouches) } : next
 }
 
 /** Patches in the present form. `back` is the way back, which tells what retouches there were before. */

@@ -6,7 +6,8 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { evenWeight, newDrawing, newLine } from '../../core/drawing/create'
 import type { Edit } from '../../core/drawing/edits'
 import { applyEdit, makeEdit, walkOver } from '../../core/drawing/edits'
-import type { Drawing } from '../../core/drawing/model'
+import { keptApart, wholeTrace } from '../../core/drawing/line-trace'
+import type { Drawing, KeptTrace, Line, PenTrace } from '../../core/drawing/model'
 import type { Patch } from '../../core/drawing/patch'
 import { openDatabase } from '../../server/database/connection'
 import { OtherJournal, UnfitEdit } from '../../server/database/journal'
@@ -71,6 +72,40 @@ describe('the database', () => {
     expect(store.connection.pragma('synchronous', { simple: true })).toBe(2)
     expect(store.connection.pragma('journal_mode', { simple: true })).toBe('wal')
     expect(store.connection.pragma('foreign_keys', { simple: true })).toBe(1)
+  })
+})
+
+describe('pen traces', () => {
+  const samples = Array.from({ length: 40 }, (_, i) => ({ x: i * 3, y: (i * 7) % 11, t: i * 8, pressure: 0.5 }))
+  const drawn = newLine(path, { trace: { samples, device: 'pen', steadiness: 0.4, response: 1 } })
+  const traceIn = (d: Drawing): KeptTrace => (d.layers[0]!.items[0] as Line).trace as KeptTrace
+
+  it('come with the edit that names them first, and lie apart', () => {
+    const kept = keptApart(drawn.trace as PenTrace)
+    const { edit, drawing: after } = makeEdit(drawing, 'Draw', (d) => void d.layers[0]!.items.push({ ...drawn, trace: kept.trace } as never))!
+    expect(store.journal.append(drawing.id, { base: 0, edits: [{ ...edit, traces: { [kept.trace.of]: kept.samples } }] })).toEqual({ revision: 1 })
+    reopen()
+    expect(store.journal.head(drawing.id)!.drawing).toEqual(after)
+    expect(store.traces.find(kept.trace.of)).toEqual(kept.samples)
+    expect(store.journal.open(drawing.id)!.undo[0]!.edit).toEqual(edit)
+    expect(store.traces.find('0'.repeat(64))).toBeNull()
+  })
+
+  it('that are not what they say are refused, and nothing of the edit is kept', () => {
+    const { edit } = makeEdit(drawing, 'Draw', (d) => void (d.name = 'Drawn'))!
+    expect(() => store.journal.append(drawing.id, { base: 0, edits: [{ ...edit, traces: { ['a'.repeat(64)]: samples } }] })).toThrow(UnfitEdit)
+    expect(store.journal.head(drawing.id)!.revision).toBe(0)
+    expect(store.traces.find('a'.repeat(64))).toBeNull()
+  })
+
+  it('that a line brings with it, in an edit or a whole drawing, lie apart as well', () => {
+    const { edit } = makeEdit(drawing, 'Draw', (d) => void d.layers[0]!.items.push(drawn as never))!
+    store.journal.append(drawing.id, { base: 0, edits: [edit] })
+    const whole = newDrawing('Brought in', { layers: [{ ...drawing.layers[0]!, items: [drawn] } as never] })
+    store.journal.create(whole)
+    const [a, b] = [drawing, whole].map((d) => traceIn(store.journal.head(d.id)!.drawing))
+    expect(a!.of).toBe(b!.of)
+    expect(wholeTrace(a!, store.traces.find(a!.of)!).samples).toEqual(samples)
   })
 })
 

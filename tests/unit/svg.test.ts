@@ -211,6 +211,24 @@ describe('reading other files', () => {
   })
 })
 
+describe('what is kept beside the lines', () => {
+  const retouch = { id: 'r', kind: 'retouch' as const, at: { x: 1, y: 2 }, to: null }
+
+  it('settings and retouches come back as they went', () => {
+    const drawing = newDrawing('Kept', { page: { width: 72, height: 50, unit: 'px', pxPerMm: 4 }, amendments: [retouch], settings: { shapes: { unite: false, tolerance: 0.02, simplify: 0.4 } } })
+    const { drawing: back } = parseSvg(writeSvg(drawing, { content: 'lines' }))
+    expect(back).toMatchObject({ amendments: drawing.amendments, settings: drawing.settings })
+  })
+
+  it('those of a file in the first form mean what they meant', () => {
+    const drawing = newDrawing('Kept', { page: { width: 360, height: 50, unit: 'px', pxPerMm: 4 } })
+    const first = JSON.stringify({ name: 'Old', page: drawing.page, inks: drawing.inks, settings: { shapes: { unite: true, tolerance: 0.05, simplify: 0.15 }, retouches: [{ at: { x: 1, y: 2 }, to: null }] } })
+    const { drawing: back } = parseSvg(`<svg xmlns="http://www.w3.org/2000/svg" xmlns:bt="urn:bellatrait:1" bt:drawing='${first}'/>`)
+    expect(back.settings).toEqual({ shapes: { unite: true, tolerance: 0.1, simplify: 0.3 } })
+    expect(back.amendments).toMatchObject([{ kind: 'retouch', at: { x: 1, y: 2 }, to: null }])
+  })
+})
+
 describe('hostile and broken files', () => {
   const bomb = '<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;">]>' + svg('<text>&b;</text>')
 

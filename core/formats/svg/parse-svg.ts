@@ -2,6 +2,7 @@ import type { SaxesAttributeNS } from 'saxes'
 import { newDrawing } from '../../drawing/create'
 import { newId } from '../../new-id'
 import type { Drawing } from '../../drawing/model'
+import { newDocument } from '../../drawing/earlier'
 import { checkDrawing } from '../../drawing/check-drawing'
 import { InputError } from '../../errors'
 import { readXml } from '../xml'
@@ -26,18 +27,19 @@ export function parseSvg(text: string, options: ParseOptions = {}): { drawing: D
     close: () => reader.close(),
     text: (t) => reader.text(t),
   })
-  const { page, name, inks, settings, layers } = reader.result()
+  const { page, name, inks, settings, amendments, isFirstForm, layers } = reader.result()
   const [lost] = reader.losses
   if (lost && layers.every((l) => !l.items.length)) throw new InputError('file', `Nothing in this SVG can be used. ${lost}.`)
   const drawing = newDrawing(name ?? options.name ?? 'Untitled', {
     id: newId(),
     ...(page && { page }),
     ...(settings && { settings }),
+    ...(amendments && { amendments }),
     inks,
     layers,
   })
   try {
-    return { drawing: checkDrawing(drawing), warnings: reader.warnings() }
+    return { drawing: checkDrawing(settings && isFirstForm ? newDocument(drawing) : drawing), warnings: reader.warnings() }
   } catch (e) {
     throw new InputError('file', `This SVG holds a value that cannot be used: ${(e as Error).message}.`)
   }

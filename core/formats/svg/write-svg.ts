@@ -5,6 +5,9 @@ import { pathData, short } from '../../geometry/path'
 
 export const BT_NAMESPACE = 'urn:bellatrait:1'
 
+/** The form of the data about a drawing; files without one hold the first. */
+export const DRAWING_FORM = 2
+
 /** Decimals of outlines on the usual page; smaller pages have more, so that they print as finely. */
 const OUTLINE_DIGITS = 3
 
@@ -29,7 +32,7 @@ export function writeSvg(drawing: Drawing, options: SvgOptions): string {
     `<svg xmlns="http://www.w3.org/2000/svg"${live ? ` xmlns:bt="${BT_NAMESPACE}"` : ''}` +
       ` width="${inUnit(page.width)}" height="${inUnit(page.height)}"` +
       ` viewBox="0 0 ${short(page.width, 4)} ${short(page.height, 4)}"` +
-      (live ? ` bt:drawing="${json({ name: drawing.name, page, inks: drawing.inks, settings: drawing.settings })}"` : '') +
+      (live ? ` bt:drawing="${json({ form: DRAWING_FORM, name: drawing.name, page, inks: drawing.inks, settings: drawing.settings, ...(drawing.amendments && { amendments: drawing.amendments }) })}"` : '') +
       '>',
     `<title>${escape(drawing.name)}</title>`,
   ]
