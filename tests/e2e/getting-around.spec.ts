@@ -1,6 +1,8 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import { clickAt, dragThrough, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { newDrawing, newLinesLayer } from '../../core/drawing/create'
+import { strokes } from '../../bench/strokes'
+import { clickAt, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
 
 const view = async (page: Page): Promise<number[]> => (await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ').map(Number)
 
@@ -91,4 +93,36 @@ test.describe('Getting around', () => {
     await expect(page.getByTestId('notice')).toContainText('Drag to give')
     expect(linesOf(await savedDrawing(page))).toHaveLength(0)
   })
+})
+
+test('long work says how far it is and stops when it is told to; the next edit takes it up again', async ({ page }) => {
+  await startDrawing(page, newDrawing('Hatched', { layers: [newLinesLayer('Lines', strokes(2000))], page: { width: 2012, height: 2012, unit: 'px', pxPerMm: 6 } }))
+  await enterPass(page, 'Shapes')
+  const work = page.getByRole('status').filter({ hasText: 'Making shapes' })
+  await expect(work).toBeVisible()
+  await work.getByRole('button', { name: 'Stop' }).click()
+  await expect(work).toHaveCount(0)
+  await expect(page.getByTestId('shape-numbers')).toHaveCount(0)
+  await page.getByTestId('unite').uncheck()
+  await expect(page.getByTestId('shape-count')).toHaveText('2000', { timeout: 60_000 })
+})
+
+test('Tab goes from the bar over the drawing and the column to the dock and back, and shows where it is', async ({ page }) => {
+  await startDrawing(page, 'demo-garden-snail')
+  await page.getByRole('link', { name: '← Desk' }).focus()
+  const regions: string[] = []
+  for (let i = 0; i < 60; i++) {
+    await page.keyboard.press('Tab')
+    const { region, shown } = await page.evaluate(() => {
+      const on = document.activeElement!
+      const style = getComputedStyle(on)
+      return { region: on.closest('header') ? 'bar' : on.closest('aside') ? 'column' : on.closest('footer') ? 'dock' : on.closest('main') ? 'drawing' : 'elsewhere', shown: style.outlineStyle !== 'none' && Number.parseFloat(style.outlineWidth) > 0 }
+    })
+    if (region === 'elsewhere') break
+    expect(shown, `stop ${i} in the ${region}`).toBe(true)
+    if (regions.at(-1) !== region) regions.push(region)
+  }
+  expect(regions).toEqual(['bar', 'drawing', 'column', 'dock'])
+  await page.keyboard.press('Shift+Tab')
+  expect(await page.evaluate(() => document.activeElement!.closest('footer') !== null)).toBe(true)
 })

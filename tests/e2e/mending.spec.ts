@@ -4,7 +4,7 @@ import type { Drawing, Line, ShapesLayer, Vec } from '../../core/drawing/model'
 import { areaOfCubics } from '../../core/geometry/area'
 import { arcOfPath } from '../../core/geometry/known'
 import { cubicsOfPath } from '../../core/geometry/path'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, rest, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
 
 /** A straight line from click to click. */
 async function lay(page: Page, ...points: Vec[]): Promise<void> {
@@ -95,6 +95,23 @@ test.describe('Nodes', () => {
     expect(linesOf(await savedDrawing(page))[0]!.path.nodes[1]).toMatchObject({ in: null, out: null })
     await button(page, 'Turn round').click()
     expect(ends(linesOf(await savedDrawing(page))[0]!)).toEqual([300, 200, 100, 200])
+  })
+
+  test('of a line are moved with Shapes open, and its shape follows', async ({ page }) => {
+    await startDrawing(page)
+    await lay(page, { x: 100, y: 200 }, { x: 300, y: 200 })
+    await enterPass(page, 'Shapes')
+    await expect(page.getByTestId('shape-count')).toHaveText('1')
+    await takeUp(page, 'Nodes')
+    await clickAt(page, { x: 180, y: 200 })
+    await rest(page, 500)
+    await dragThrough(page, [{ x: 300, y: 200 }, { x: 330, y: 250 }, { x: 360, y: 300 }])
+    await expect.poll(async () => linesOf(await savedDrawing(page))[0]!.path.nodes[1]!.at.y).toBeGreaterThan(280)
+    const end = linesOf(await savedDrawing(page))[0]!.path.nodes[1]!.at
+    await enterPass(page, 'Deliver')
+    const xs = contoursOf(await textOf(await deliver(page, 'Outlines'))).flatMap((c) => c.nodes.map((n) => n.at.x))
+    expect(Math.max(...xs)).toBeGreaterThan(end.x)
+    expect(Math.max(...xs)).toBeLessThan(end.x + 3.1)
   })
 
   test('of outlines are moved in Shapes; the retouch is put on anew and can be taken back, the lines stay', async ({ page }) => {
