@@ -96,7 +96,7 @@ test.describe('Getting around', () => {
 })
 
 test('long work says how far it is and stops when it is told to; the next edit takes it up again', async ({ page }) => {
-  await startDrawing(page, newDrawing('Hatched', { layers: [newLinesLayer('Lines', strokes(2000))], page: { width: 2012, height: 2012, unit: 'px', pxPerMm: 6 } }))
+  await startDrawing(page, newDrawing('Hatched', { layers: [newLinesLayer('Lines', strokes(1200))], page: { width: 1560, height: 1560, unit: 'px', pxPerMm: 6 } }))
   await enterPass(page, 'Shapes')
   const work = page.getByRole('status').filter({ hasText: 'Making shapes' })
   await expect(work).toBeVisible()
@@ -104,7 +104,7 @@ test('long work says how far it is and stops when it is told to; the next edit t
   await expect(work).toHaveCount(0)
   await expect(page.getByTestId('shape-numbers')).toHaveCount(0)
   await page.getByTestId('unite').uncheck()
-  await expect(page.getByTestId('shape-count')).toHaveText('2000', { timeout: 60_000 })
+  await expect(page.getByTestId('shape-count')).toHaveText('1200', { timeout: 60_000 })
 })
 
 test('Tab goes from the bar over the drawing and the column to the dock and back, and shows where it is', async ({ page }) => {
