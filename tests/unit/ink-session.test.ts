@@ -52,6 +52,7 @@ const ACTS: readonly Act[] = [
   (d) => void d.layers.reverse(),
   (d, _, b) => void (d.settings.shapes.simplify = [0, 0.15, 0.5][b % 3]!),
   (d, _, b) => void (d.settings.shapes.unite = b % 4 !== 0),
+  (d, _, b) => void (d.page.width = [720, 400, 1500][b % 3]!),
   (d, a, b) => {
     const line = lineAt(d, a)
     if (line) d.amendments = b % 2 ? [{ id: `r${b}`, kind: 'retouch', at: { ...line.path.nodes[0]!.at }, to: null }] : []
