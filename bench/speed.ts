@@ -1,3 +1,4 @@
+import fitPoints from 'fit-curve'
 import { getStroke } from 'perfect-freehand'
 import type { Line } from '../core/drawing/model'
 import { areaOfCubics } from '../core/geometry/area'
@@ -26,6 +27,8 @@ export interface SpeedRow {
   /** What goes with the times: sizes and accuracy. */
   notes: string
 }
+
+type Clip = Awaited<ReturnType<typeof loadClipper>>
 
 const union = (outlines: readonly Cubic[][]): Cubic[][] => resolveLoops(outlines.map((c) => c.map(whole)), TOLERANCE)
 const polygonsOf = (contours: readonly Cubic[][], tolerance: number): Vec[][] => contours.map((c) => c.flatMap((s) => flatten(s, tolerance).slice(1)))
@@ -59,11 +62,43 @@ export async function speedRows(): Promise<SpeedRow[]> {
       theirs: theirsExpand!,
       notes: `${count(outlines).toLocaleString('en')} cubics against ${points.toLocaleString('en')} points; deviation from outlines fifty times as fine ${deviation.toFixed(3)} px`,
     },
+    sameOutputRow(clip, lines),
   ]
 }
 
+/** Cubic outlines from both sides: the polygons of the one are fitted to within the same tolerance. */
+function sameOutputRow(clip: Clip, lines: readonly Line[]): SpeedRow {
+  const fitted = (line: Line): Fit => {
+    const { polygons } = clip([strokeOf(line)], true)
+    return { polygons, cubics: polygons.map((p) => cubicsThrough([...p, p[0]!])) }
+  }
+  const fits = lines.slice(0, 100).map(fitted)
+  const deviation = fits.reduce((worst, { polygons, cubics }) => Math.max(worst, deviationBetween(cubics.flat(), polygons.flatMap(edgesOf), TOLERANCE)), 0)
+  const [ours, theirs] = sideBySide([() => lines.forEach((l) => outlineOf(l, TOLERANCE)), () => lines.forEach(fitted)], 1)
+  return {
+    work: 'the same, to cubic outlines on both sides',
+    rival: 'perfect-freehand + clipper2-wasm + fit-curve',
+    ours: ours!,
+    theirs: theirs!,
+    notes: `of the first 100 lines: ${count(lines.slice(0, 100).flatMap((l) => outlineOf(l, TOLERANCE)))} cubics against ${count(fits.flatMap((f) => f.cubics))}; theirs leave their polygons by up to ${deviation.toFixed(3)} px`,
+  }
+}
+
+interface Fit {
+  polygons: Vec[][]
+  cubics: Cubic[][]
+}
+
+const cubicsThrough = (points: readonly Vec[]): Cubic[] =>
+  fitPoints(points.map(({ x, y }) => [x, y]), TOLERANCE * TOLERANCE).map((c) => {
+    const [p0, p1, p2, p3] = c.map(([x, y]) => ({ x: x!, y: y! }))
+    return { p0: p0!, p1: p1!, p2: p2!, p3: p3! }
+  })
+
+const edgesOf = (polygon: readonly Vec[]): Cubic[] => polygon.map((p, i) => straight(p, polygon[(i + 1) % polygon.length]!))
+
 /** Cross-hatching: as many crossings as strokes times strokes. */
-function hatchingRow(clip: Awaited<ReturnType<typeof loadClipper>>): SpeedRow {
+function hatchingRow(clip: Clip): SpeedRow {
   const n = 200
   const reach = n * 8
   const rect = (x0: number, y0: number, x1: number, y1: number): Cubic[] => {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Line, Path } from '#core/drawing/model'
 import { mapPath } from '#core/geometry/path'
+import type { MarkRef } from '~/canvas/marks'
 import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
 import { Figure } from '~/instruments/figure'
@@ -19,14 +20,17 @@ class ZoomedHand {
     private readonly tool: Instrument,
   ) {}
 
-  private at(x: number, y: number) {
+  /** What lies under the hand when it presses. */
+  mark: MarkRef | null = null
+
+  private at(x: number, y: number, mark: MarkRef | null = null) {
     const z = this.worktop.magnified
-    const on = hand(x, y)
+    const on = hand(x, y, { mark })
     return { ...on, at: { x: x / z, y: y / z }, samples: on.samples.map((s) => ({ ...s, at: { x: x / z, y: y / z } })) }
   }
 
   drag(...way: [number, number][]): void {
-    this.tool.press?.(this.at(...way[0]!))
+    this.tool.press?.(this.at(...way[0]!, this.mark))
     for (const p of way.slice(1)) this.tool.move?.(this.at(...p))
     this.tool.release?.(this.at(...way.at(-1)!))
   }
@@ -50,6 +54,7 @@ function resultAt(zoom: number, make: new (w: Worktop) => Instrument, lines: rea
 }
 
 const cross = [plainLine({ x: 20, y: 100 }, { x: 220, y: 100 }, 10), plainLine({ x: 120, y: 20 }, { x: 120, y: 180 }, 10)]
+const twoStops: Line = { ...cross[0]!, weight: { ...cross[0]!.weight, stops: [0.5, 0.53].map((at) => ({ at, left: 1, right: 1 })) } }
 const chosen = (w: TestWorktop): void => w.select(['line 0'])
 
 const CASES: [string, new (w: Worktop) => Instrument, readonly Line[], (h: ZoomedHand) => void, ((w: TestWorktop) => void)?][] = [
@@ -59,6 +64,9 @@ const CASES: [string, new (w: Worktop) => Instrument, readonly Line[], (h: Zoome
   ['a figure too small to be one', Figure, [], (h) => h.drag([50, 50], [52, 52])],
   ['choosing a line from 6 px off, and its frame', Select, cross, (h) => h.click(60, 106)],
   ['a node dragged', Nodes, cross, (h) => h.drag([60, 104], [60, 120], [64, 130]), chosen],
+  ['a figure just large enough', Figure, [], (h) => h.drag([50, 50], [55, 55])],
+  ['the end of a line, taken from 8 px off', Caliper, cross, (h) => h.drag([27, 104], [27, 112], [27, 118]), chosen],
+  ['a chosen stop beside another, 6 px apart', Caliper, [twoStops], (h) => ((h.mark = { kind: 'stop', line: 'line 0', index: 0 }), h.drag([123, 100], [123, 110], [123, 120])), (w) => (chosen(w), w.chooseStops([{ line: 'line 0', index: 1 }]))],
   ['a stop pulled out', Caliper, cross, (h) => h.drag([70, 95], [70, 85], [70, 80]), chosen],
   ['a stretch snipped from 5 px off', Snip, cross, (h) => h.click(180, 105)],
 ]
