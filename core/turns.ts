@@ -28,3 +28,12 @@ export function atOnce<R>(work: Generator<unknown, R>): R {
     if (step.done) return step.value
   }
 }
+
+/** The shares of a part of the work as shares of the whole. */
+export function* scaled<R>(work: Generator<number, R>, from: number, share: number): Generator<number, R> {
+  for (;;) {
+    const step = work.next()
+    if (step.done) return step.value
+    yield from + share * step.value
+  }
+}

@@ -101,11 +101,14 @@ export class OutlineCache {
   /** As `now`, but with no time left in the frame the outline is the one that the line had last, and `postponed` says so. */
   inFrame(line: Line): Outline {
     const last = this.latest.get(line.id)
-    if (!last || this.known.has(line) || performance.now() < this.until) return this.now(line)
+    if (!last || this.known.has(line) || this.hasTime()) return this.now(line)
     const moved = this.movedOutline(line)
     this.postponed ||= !moved
     return moved ?? last
   }
+
+  /** Whether there is time left in this frame to work something out. */
+  readonly hasTime = (): boolean => performance.now() < this.until
 
   /** A frame begins: `inFrame` expands lines for no longer than a part of it. */
   beginFrame(): void {

@@ -9,6 +9,7 @@ import type { Outline } from '~/workers/outline'
 import { outlineOfContours } from '~/workers/outline'
 import type { OutlineCache } from './outline-cache'
 import type { InkEntry } from './paint-stack'
+import type { TuckedLines } from './tucked-lines'
 
 export const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 'opacity'> | null = null, cover: Path | null = null): InkEntry => ({
   id: o.id,
@@ -31,6 +32,7 @@ export class Stacker {
   constructor(
     private readonly cache: OutlineCache,
     private readonly shown: (line: Line) => Line,
+    private readonly tucked: TuckedLines,
   ) {}
 
   /** Entries of the visible layers, bottom to top, those of layers left out at no strength; lines that never had an outline yet are left out. */
@@ -43,7 +45,7 @@ export class Stacker {
       return (layer.items as (Line | Shape)[]).flatMap((item) => {
         const was = before.get(item.id)
         const line = 'path' in item ? this.shown(item) : null
-        const outline = line ? (this.cache.get(line) ?? this.cache.lastOf(line.id)) : this.outlineOf(item as Shape)
+        const outline = line ? (this.tucked.of(line) ?? this.cache.get(line) ?? this.cache.lastOf(line.id)) : this.outlineOf(item as Shape)
         if (!outline) return []
         const cover = line && coveredRegion(line)
         if (!outline.data && !cover) return []

@@ -1,5 +1,6 @@
 import { expose } from 'comlink'
 import type { Drawing, Line, Shape } from '#core/drawing/model'
+import { linesOf } from '#core/drawing/queries'
 import type { Patch } from '#core/drawing/patch'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import type { InkSession } from '#core/ink/open-ink'
@@ -7,8 +8,11 @@ import { openInk } from '#core/ink/open-ink'
 import { inTurns } from '#core/turns'
 import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
+import type { Region } from '#core/ink/outlines'
 import type { Outline } from './outline'
 import { outlineOfRegion } from './outline'
+import type { Told } from './sent-once'
+import { SentOnce } from './sent-once'
 
 /** Lets messages in between two steps of long work, so that a newer request can stop it. */
 const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
@@ -17,11 +21,24 @@ let newestShapes = 0
 let session: InkSession | null = null
 let sent = new SentContours()
 
+let newestLess = 0
+let sentLess = new SentOnce<Outline>()
+const tuckedOutlines = new WeakMap<Region, Outline>()
+
+/** The outline of what a line shows, the same object for the same ink. */
+function tuckedOutline(line: Line, region: Region): Outline {
+  const known = tuckedOutlines.get(region)
+  if (known?.ink === line.ink) return known
+  const outline = outlineOfRegion(line, region)
+  tuckedOutlines.set(region, outline)
+  return outline
+}
+
 const geometry = {
   /** Outlines of lines of the drawing, by their ids, and of lines that are not in it, as they are given. A line that cannot be expanded has an empty one. */
   outlines(lines: (string | Line)[]): Outline[] {
     const { drawing, outlineOf } = session!
-    const known = new Map(drawing.layers.flatMap((l) => (l.kind === 'lines' ? l.items.map((i) => [i.id, i] as const) : [])))
+    const known = new Map(linesOf(drawing).map((l) => [l.id, l]))
     return lines.map((l) => (typeof l === 'string' ? known.get(l)! : l)).map((line) => outlineOfRegion(line, outlineOf(line)))
   },
 
@@ -30,11 +47,13 @@ const geometry = {
     newestShapes++
     session = openInk(drawing)
     sent = new SentContours()
+    sentLess = new SentOnce()
   },
 
   /** Follows an edit of the drawing. */
   apply(patches: Patch[]): void {
     newestShapes++
+    newestLess++
     session!.apply(patches)
   },
 
@@ -50,6 +69,23 @@ const geometry = {
       },
     })
     return result && sent.answer(result)
+  },
+
+  /** Lines that do not show all of their ink, with what they show; null when an edit or a newer request overtook this one. */
+  async less(): Promise<Told<Outline> | null> {
+    const [mine, of] = [++newestLess, session!]
+    const less = await inTurns(of.less(), { turn: 20, rest: breathe, go: () => mine === newestLess && of === session })
+    if (!less) return null
+    const lines = new Map(linesOf(of.drawing).map((l) => [l.id, l]))
+    return sentLess.tell([...less].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
+  },
+
+  /** As `less`, of the drawing as patches make it. */
+  async lessWith(patches: Patch[]): Promise<Outline[]> {
+    const other = session!.fork(patches)
+    const less = (await inTurns(other.less(), { turn: 20, rest: breathe }))!
+    const lines = new Map(linesOf(other.drawing).map((l) => [l.id, l]))
+    return [...less].map(([id, region]) => outlineOfRegion(lines.get(id)!, region))
   },
 
   stopShapes(): void {

@@ -8,6 +8,7 @@ import { HeldContours } from './contour-book'
 import type { GeometryThread } from './geometry-thread'
 import type { GeometryWorker } from './geometry.worker'
 import type { Outline } from './outline'
+import { HeldOnce } from './sent-once'
 
 /** Longest time between two signs of life from the making of shapes, ms. */
 const LONGEST_STEP = 90_000
@@ -17,6 +18,7 @@ interface There {
   worker: Remote<GeometryWorker>
   drawing: Drawing
   contours: HeldContours
+  less: HeldOnce<Outline>
 }
 
 /** The session of the geometry worker as the main thread has it: edits go there as patches, what they change comes back. */
@@ -52,6 +54,23 @@ export class RemoteSession {
     })
   }
 
+  /** What lines show that do not show all of their ink; null when a later edit or request overtook this one. */
+  less(drawing: Drawing): Promise<Outline[] | null> {
+    return this.thread.within(LONGEST_STEP, async (worker) => {
+      const { less } = this.follow(worker, drawing)
+      const told = await worker.less()
+      return told && less.take(told)
+    })
+  }
+
+  /** As `less`, of a drawing that stands beside the one at hand. */
+  lessBeside(drawing: Drawing, other: Drawing): Promise<Outline[]> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.lessWith(patchesBetween(drawing, other))
+    })
+  }
+
   stopShapes(): void {
     void this.thread.remote.stopShapes()
   }
@@ -60,7 +79,7 @@ export class RemoteSession {
   private follow(worker: Remote<GeometryWorker>, drawing: Drawing): There {
     if (this.there?.worker !== worker || this.there.drawing.id !== drawing.id) {
       void worker.open(drawing)
-      return (this.there = { worker, drawing, contours: new HeldContours() })
+      return (this.there = { worker, drawing, contours: new HeldContours(), less: new HeldOnce() })
     }
     const patches = patchesBetween(this.there.drawing, drawing)
     if (patches.length) void worker.apply(patches)

@@ -9,6 +9,7 @@ import type { ShapesResult } from '#core/ink/open-ink'
 import { OutlineCache } from '~/canvas/outline-cache'
 import type { InkEntry } from '~/canvas/paint-stack'
 import { Stacker } from '~/canvas/stacker'
+import { TuckedLines } from '~/canvas/tucked-lines'
 import { useDrawingStore } from '~/stores/drawing'
 import { changedBesides, findLine } from '~/stores/find'
 import { useTrialStore } from '~/stores/trial'
@@ -23,6 +24,9 @@ export interface Ink {
   raster: Remote<RasterWorker>
   geometry: GeometryThread
   cache: OutlineCache
+  /** What lines show beside others. */
+  tucked: TuckedLines
+  session: RemoteSession
   stack: ShallowRef<InkEntry[]>
   shapes: ShallowRef<ShapesResult | null>
   /** Whether the shapes are those of the drawing as it is now. */
@@ -61,7 +65,8 @@ export function provideInk(): Ink {
   const shapes = shallowRef<ShapesResult | null>(null)
   const shapesOf = shallowRef<Drawing | null>(null)
   const progress = ref<number | null>(null)
-  const stacker = new Stacker(cache, trial.shown)
+  const tucked = new TuckedLines()
+  const stacker = new Stacker(cache, trial.shown, tucked)
   const session = new RemoteSession(geometry)
   /** The newest call of the lines to the screen; older ones give up. */
   let newest = 0
@@ -93,6 +98,31 @@ export function provideInk(): Ink {
       stack.value = stacker.linesOf(drawing, (l) => isSeen(l, view.alone))
     })
     turn = from + came
+    if (mine === newest) void followTucks()
+  }
+
+  /** What lines show beside others is asked for one state after the other, while the hand drags, too. */
+  let asking: { again: boolean } | null = null
+
+  async function followTucks(): Promise<void> {
+    if (asking) {
+      asking.again = true
+      return
+    }
+    const mine = (asking = { again: false })
+    const drawing = store.drawing!
+    try {
+      const less = await session.less(drawing)
+      if (less && store.drawing?.id === drawing.id && tucked.take(drawing, less) && !wantsShapes()) {
+        stack.value = stacker.linesOf(store.drawing, (l) => isSeen(l, view.alone))
+        late.value++
+      }
+    } catch (e) {
+      if (!(e instanceof Hang)) throw e
+    } finally {
+      asking = null
+    }
+    if (mine.again && store.drawing && !wantsShapes()) void followTucks()
   }
 
   function fetchOutlines(lines: readonly Line[], longest: number): Promise<Outline[]> {
@@ -144,7 +174,10 @@ export function provideInk(): Ink {
         return
       }
       // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
-      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !view.solids.length && !coversChosen() && !changedBesides(before ?? null, drawing, view.selection)) return
+      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !view.solids.length && !coversChosen() && !changedBesides(before ?? null, drawing, view.selection)) {
+        void followTucks()
+        return
+      }
       if (!forShapes) {
         if (wasForShapes) stopShapes()
         void showLines(drawing)
@@ -164,6 +197,8 @@ export function provideInk(): Ink {
     raster,
     geometry,
     cache,
+    tucked,
+    session,
     stack,
     shapes,
     upToDate: computed(() => !!shapes.value && shapesOf.value === store.drawing),

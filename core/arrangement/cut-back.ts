@@ -4,6 +4,7 @@ import { intersectFrom } from '../geometry/intersect'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
 import type { Run } from './boundary'
+import { cutFrom } from './loop'
 import type { PlanarMap } from './planar-map'
 import { toPx } from './snap-grid'
 import type { Cut } from './spurs'
@@ -26,7 +27,8 @@ export interface Piece {
 export function cubicOf({ curve, t0, t1, start, end }: Piece): Cubic {
   if (t0 === t1) return straight(start, end)
   const piece = subcurve(curve, t0, t1)
-  return piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end)
+  if (piece === curve && piece.p0 === start && piece.p3 === end) return curve
+  return cutFrom(piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end), { curve, t0, t1 })
 }
 
 /**

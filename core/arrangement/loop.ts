@@ -1,5 +1,5 @@
 import type { Cubic } from '../geometry/cubic'
-import { straight } from '../geometry/cubic'
+import { pointAt, straight } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 
 /** The part of a cubic from t0 to t1; it runs backwards when t0 > t1. */
@@ -20,3 +20,29 @@ export const reverseLoop = (loop: Loop): Loop => loop.map((a) => ({ curve: a.cur
 
 /** Arcs along `curves` from the last to the first, backwards. */
 export const allBackwards = (curves: readonly Cubic[]): Arc[] => curves.map(backwards).reverse()
+
+/** Pieces that were cut out of curves, and the arcs that they stand for. */
+const cuts = new WeakMap<Cubic, Arc>()
+
+/** Remembers of which curve a piece was cut: where it borders on that curve the two are known to be one. */
+export function cutFrom(piece: Cubic, arc: Arc): Cubic {
+  cuts.set(piece, arc)
+  return piece
+}
+
+/** The arc that a cubic of a contour is: of the curve that it was cut from, else all of itself. */
+export const arcOf = (c: Cubic): Arc => cuts.get(c) ?? whole(c)
+
+export const startOf = ({ curve, t0 }: Arc): Vec => (t0 === 0 ? curve.p0 : t0 === 1 ? curve.p3 : pointAt(curve, t0))
+export const endOf = ({ curve, t1 }: Arc): Vec => (t1 === 1 ? curve.p3 : t1 === 0 ? curve.p0 : pointAt(curve, t1))
+
+/** A contour as a loop. Ends of pieces were moved onto each other when they were cut: what that left open is bridged. */
+export function loopOf(contour: readonly Cubic[]): Loop {
+  const arcs = contour.map(arcOf)
+  if (arcs.every((a, i) => a.curve === contour[i])) return arcs
+  return arcs.flatMap((arc, i) => {
+    const next = arcs[(i + 1) % arcs.length]!
+    const [from, to] = [endOf(arc), startOf(next)]
+    return from.x === to.x && from.y === to.y ? [arc] : [arc, segment(from, to)]
+  })
+}

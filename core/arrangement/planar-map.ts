@@ -1,3 +1,4 @@
+import type { Vec } from '../geometry/point'
 import type { Arrangement } from './arrange'
 import type { Chains } from './chains'
 import { chainsOf } from './chains'
@@ -150,7 +151,7 @@ function placeOutsides(m: PlanarMap, outsides: readonly number[], cycle: Int32Ar
   const { vertices } = m.chains
   const left = outsides.map((h) => leftmostOf(m, h))
   const order = outsides.map((_, i) => i).sort((i, k) => vertices.x[left[i]!]! - vertices.x[left[k]!]!)
-  const beside = halvesLeftOf(m.chains, left)
+  const beside = halvesLeftOf(m.chains, left.map((v) => ({ x: vertices.x[v]!, y: vertices.y[v]! })))
   for (const i of order) faceOfCycle[cycle[outsides[i]!]!] = beside[i]! < 0 ? 0 : faceOfCycle[cycle[beside[i]!]!]!
 }
 
@@ -170,4 +171,11 @@ function leftmostOf(m: PlanarMap, h: number): number {
     g = following(m, g)
   } while (g !== h)
   return best
+}
+
+/** The face in which each of some points lies, px; on an edge, that of one of its sides. */
+export function facesAt(m: PlanarMap, points: readonly Vec[]): Int32Array {
+  const { step, originX, originY } = m.arrangement.grid
+  const halves = halvesLeftOf(m.chains, points.map(({ x, y }) => ({ x: x / step - originX, y: y / step - originY })))
+  return halves.map((h) => (h < 0 ? 0 : m.face[h]!))
 }

@@ -1,19 +1,20 @@
+import type { Vec } from '../geometry/point'
 import type { Chains } from './chains'
 
 /** Edges meet a ray at one place when no farther apart than this, grid units: vertices are whole units apart. */
 const TIE = 1e-6
 
 /**
- * For each of some vertices the half-chain whose left face a ray from it towards -x first comes to; -1 where nothing
- * lies there. One pass over the edges: each looks up which rays it may meet among them in order of y.
+ * For each of some points (grid units) the half-chain whose left face a ray from it towards -x first comes to; -1 where
+ * nothing lies there. One pass over the edges: each looks up which rays it may meet among them in order of y.
  */
-export function halvesLeftOf(chains: Chains, vertices: readonly number[]): Int32Array {
+export function halvesLeftOf(chains: Chains, points: readonly Vec[]): Int32Array {
   const { x, y } = chains.vertices
-  const rays = Int32Array.from(vertices.keys()).sort((i, k) => y[vertices[i]!]! - y[vertices[k]!]!)
-  const heights = Float64Array.from(rays, (i) => y[vertices[i]!]!)
-  const best = new Int32Array(vertices.length).fill(-1)
-  const nearest = new Float64Array(vertices.length).fill(-Infinity)
-  const leaning = new Float64Array(vertices.length).fill(-Infinity)
+  const rays = Int32Array.from(points.keys()).sort((i, k) => points[i]!.y - points[k]!.y)
+  const heights = Float64Array.from(rays, (i) => points[i]!.y)
+  const best = new Int32Array(points.length).fill(-1)
+  const nearest = new Float64Array(points.length).fill(-Infinity)
+  const leaning = new Float64Array(points.length).fill(-Infinity)
   for (let c = 0; c < chains.count; c++) {
     for (let i = chains.start[c]!; i < chains.start[c + 1]!; i++) {
       const a = chains.from[chains.edges[i]!]!
@@ -25,7 +26,7 @@ export function halvesLeftOf(chains: Chains, vertices: readonly number[]): Int32
       for (let k = firstFrom(heights, top); k < heights.length && heights[k]! < bottom; k++) {
         const ray = rays[k]!
         const at = x[a]! + (heights[k]! - y[a]!) * slope
-        if (at >= x[vertices[ray]!]! - TIE || at < nearest[ray]! - TIE) continue
+        if (at >= points[ray]!.x - TIE || at < nearest[ray]! - TIE) continue
         // Edges that leave one vertex of the ray: the one that leans to the right is the nearer.
         if (at <= nearest[ray]! + TIE && slope <= leaning[ray]!) continue
         nearest[ray] = at

@@ -7,7 +7,7 @@ import { arrange } from './arrange'
 import { borderOf, traceBoundary } from './boundary'
 import { CutBack } from './cut-back'
 import type { Loop } from './loop'
-import { whole } from './loop'
+import { loopOf } from './loop'
 import type { PlanarMap } from './planar-map'
 import { planarMap } from './planar-map'
 import { tidied } from './tidy'
@@ -43,15 +43,32 @@ export function resolveGroups(
   const arrangement = arrange(groups, tolerance)
   if (!arrangement) return []
   if (!arrangement.met && groups.length === 1 && groups[0]!.length === 1) return aloneOf(groups[0]![0]!, arrangement, tolerance)
-  let { contours, map, faces } = contoursOf(arrangement, groups.length, tolerance, inside)
-  if (!arrangement.met) return contours
+  const map = planarMap(arrangement)
+  return contoursOfFaces(map, facesWhere(map, groups.length, inside), tolerance)
+}
+
+/** The faces in which `inside` holds, 1 for each. */
+export function facesWhere(map: PlanarMap, groups: number, inside: (covering: Covering) => boolean): Uint8Array {
+  const faces = new Uint8Array(map.faces)
+  visitFaces(map, groups, (face, covering) => {
+    faces[face] = inside(covering) ? 1 : 0
+  })
+  return faces
+}
+
+/** Contours of the region that faces make (1 for each), looked through again as in `resolveGroups`. */
+export function contoursOfFaces(before: PlanarMap, chosen: Uint8Array, tolerance: number): Cubic[][] {
+  let [map, faces] = [before, chosen]
+  let contours = tracedContours(map, faces, tolerance)
+  if (!map.arrangement.met) return contours
   for (let look = 1; contours.length; look++) {
-    const again = arrange([contours.map((c) => c.map(whole))], tolerance)
+    const again = arrange([contours.map(loopOf)], tolerance)
     if (!again?.met) return contours
-    const next = contoursOf(again, 1, tolerance, ({ winding }) => winding[0]! > 0)
+    const next = lookedAt(again)
     if (!next.crossed()) return contours
     if (look === LOOKS) return polygonsOf(map, faces)
-    ;({ contours, map, faces } = next)
+    ;({ map, faces } = next)
+    contours = tracedContours(map, faces, tolerance)
   }
   return contours
 }
@@ -67,40 +84,31 @@ function aloneOf(loop: Loop, { grid }: Arrangement, tolerance: number): Cubic[][
 
 /** Whether contours cross themselves or each other by more than two grid steps (a 128th of the tolerance). */
 export function crossesItself(contours: readonly Cubic[][], tolerance: number): boolean {
-  const arrangement = arrange([contours.map((c) => c.map(whole))], tolerance)
-  return !!arrangement?.met && contoursOf(arrangement, 1, tolerance, () => false).crossed()
+  const arrangement = arrange([contours.map(loopOf)], tolerance)
+  return !!arrangement?.met && lookedAt(arrangement).crossed()
 }
 
-interface Resolved {
-  contours: Cubic[][]
-  map: PlanarMap
-  /** 1 for each face of the region. */
-  faces: Uint8Array
-  /** Whether a face wider than the noise has a winding number other than 0 or 1. */
-  crossed: () => boolean
-}
-
-function contoursOf(
-  arrangement: Arrangement,
-  groups: number,
-  tolerance: number,
-  inside: (covering: Covering) => boolean,
-): Resolved {
+/** A region's own contours arranged again: its faces, and whether one wider than the noise has a winding number other than 0 or 1. */
+function lookedAt(arrangement: Arrangement): { map: PlanarMap; faces: Uint8Array; crossed: () => boolean } {
   const map = planarMap(arrangement)
-  const faces = new Uint8Array(map.faces)
   const strange: number[] = []
-  visitFaces(map, groups, (face, covering) => {
-    faces[face] = inside(covering) ? 1 : 0
-    if (covering.winding[0]! < 0 || covering.winding[0]! > 1) strange.push(face)
+  const faces = new Uint8Array(map.faces)
+  visitFaces(map, 1, (face, { winding }) => {
+    faces[face] = winding[0]! > 0 ? 1 : 0
+    if (winding[0]! < 0 || winding[0]! > 1) strange.push(face)
   })
-  const fine = FINE_STEPS * arrangement.grid.step
+  return { map, faces, crossed: () => strange.length > 0 && anyWide(map, strange) }
+}
+
+function tracedContours(map: PlanarMap, faces: Uint8Array, tolerance: number): Cubic[][] {
+  const fine = FINE_STEPS * map.arrangement.grid.step
   const cutter = new CutBack(map, fine)
   const contours: Cubic[][] = []
   for (const { runs } of traceBoundary(map, borderOf(map, faces))) {
     const cubics = cutter.contour(runs)
     if (cubics.length && !isNoise(cubics, fine, tolerance)) contours.push(cubics)
   }
-  return { contours, map, faces, crossed: () => strange.length > 0 && anyWide(map, strange) }
+  return contours
 }
 
 /**

@@ -7,7 +7,7 @@ import { withStopsChanged } from '../weight/own-stops'
 import { flipEnds, flipSides } from '../weight/shelf'
 import { newId } from '../new-id'
 import { partOfTrace, reversedTrace } from './line-trace'
-import type { Line, Path, PathNode, Snip } from './model'
+import type { Line, Path, PathNode, Snip, TuckChoice } from './model'
 
 /** Ends nearer to each other than this become one node, px. */
 const TOUCHING = 0.5
@@ -24,8 +24,12 @@ export function reversedLine(line: Line): Line {
     finish: { ...line.finish, startCap: line.finish.endCap, endCap: line.finish.startCap, align: OTHER_WAY[line.finish.align] },
     snips: line.snips.map((s): Snip => ({ ...s, from: 1 - s.to, to: 1 - s.from, ...bounds(s.toBy, s.fromBy) })),
     trace: line.trace && reversedTrace(line.trace),
+    ...(line.tuck && { tuck: endsOf(line.tuck.last, line.tuck.first) }),
   }
 }
+
+/** Decisions about two ends; none where there are none. */
+const endsOf = (first: TuckChoice | undefined, last: TuckChoice | undefined): Line['tuck'] => (first || last ? { ...(first && { first }), ...(last && { last }) } : undefined)
 
 const bounds = (fromBy: string | undefined, toBy: string | undefined): Pick<Snip, 'fromBy' | 'toBy'> => ({ fromBy, toBy })
 
@@ -48,6 +52,7 @@ export function splitLine(line: Line, at: number): Line[] {
       weight: partOfWeight(line.weight, from, to, total),
       snips: line.snips.flatMap((s) => partOfSnip(s, from, to)),
       trace: line.trace && partOfTrace(line.trace, from, to),
+      ...(line.tuck && { tuck: i === 0 ? endsOf(line.tuck.first, undefined) : endsOf(undefined, line.tuck.last) }),
     }
   })
 }
@@ -96,6 +101,7 @@ export function joinedLines(first: Line, second: Line): Line {
     finish: { ...first.finish, endCap: second.finish.endCap },
     snips: [...placed(first.snips, 0, lengths[0]), ...placed(second.snips, total - lengths[1], lengths[1])],
     trace: null,
+    ...((first.tuck || second.tuck) && { tuck: endsOf(first.tuck?.first, second.tuck?.last) }),
     ...(scrapes.length && { scrapes }),
   }
 }

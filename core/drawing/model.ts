@@ -138,6 +138,12 @@ export interface Snip {
   idle?: boolean
 }
 
+/**
+ * An end shows past what it comes to, keeps within it even where it goes past it, or lies beneath it: then it does not
+ * show over it either.
+ */
+export type TuckChoice = 'out' | 'in' | 'under'
+
 export interface Line {
   id: string
   path: Path
@@ -149,6 +155,8 @@ export interface Line {
   trace: PenTrace | KeptTrace | null
   snips: Snip[]
   cover: boolean
+  /** What the person decided about its ends; an end without such keeps within what it meets. */
+  tuck?: Partial<Record<'first' | 'last', TuckChoice>>
   /** Closed contours in which its ink is scraped away. */
   scrapes?: Path[]
   /** Which side is the outside of what it bounds, where the person said so. */
@@ -235,6 +243,8 @@ export interface LightRule {
 
 export interface Settings {
   shapes: ShapeSettings
+  /** Ends keep within what they meet; on when absent. */
+  tuck?: boolean
   light?: LightRule
 }
 

@@ -12,6 +12,9 @@ const ofLines = (l: Layer): l is LinesLayer => l.kind === 'lines'
 const ofSolids = (l: Layer): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills'
 
 /** Layers of lines from the bottom of the stack to the top, as far as they are open; `alone` is the id of a layer looked at alone. */
+/** All lines, bottom to top, seen or not. */
+export const linesOf = ({ layers }: Layers): Line[] => layers.filter(ofLines).flatMap((l) => l.items)
+
 export const openLineLayers = ({ layers }: Layers, alone: string | null = null): LinesLayer[] => layers.filter(ofLines).filter((l) => isOpen(l, alone))
 export const openSolidLayers = ({ layers }: Layers, alone: string | null = null): ShapesLayer[] => layers.filter(ofSolids).filter((l) => isOpen(l, alone))
 

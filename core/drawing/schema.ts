@@ -175,6 +175,8 @@ const snip = yup
   })
   .strict()
 
+const tuckChoice = yup.string().strict().oneOf(['out', 'in', 'under'])
+
 const line = yup
   .object({
     id: id(),
@@ -185,6 +187,7 @@ const line = yup
     trace,
     snips: yup.array(snip.required()).required().max(1000),
     cover: yup.boolean().strict().required(),
+    tuck: yup.object({ first: tuckChoice, last: tuckChoice }).strict().default(undefined),
     scrapes: yup.array(pathSchema.required()).max(20_000),
     outside: yup.string().strict().oneOf(['left', 'right']),
   })
@@ -262,6 +265,7 @@ export const drawingSchema = yup
     settings: yup
       .object({
         light,
+        tuck: yup.boolean().strict(),
         shapes: yup
           .object({
             unite: yup.boolean().strict().required(),

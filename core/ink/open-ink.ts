@@ -1,7 +1,8 @@
 import type { Drawing, Line, Path, Shape } from '../drawing/model'
 import type { Patch } from '../drawing/patch'
 import { applyPatches } from '../drawing/apply-patches'
-import { shapeSettingsOf } from '../drawing/fineness'
+import { perUsualPx, shapeSettingsOf } from '../drawing/fineness'
+import { scaled } from '../turns'
 import type { Cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import { latticeOf } from '../shapes/lattice'
@@ -13,7 +14,9 @@ import type { Group } from './groups'
 import { groupsOf } from './groups'
 import type { Failure, Region } from './outlines'
 import { Outlines } from './outlines'
+import type { Stack } from './stack'
 import { stackOf } from './stack'
+import { Tucks } from './tucks'
 
 /** The shapes that a drawing's visible layers make, and what simplifying them did. */
 export interface ShapesResult {
@@ -35,6 +38,10 @@ export interface InkSession {
   apply: (patches: readonly Patch[]) => void
   /** The ink of a line or solid, as the drawing's tolerance has it; what is asked for here is there when shapes are made. */
   outlineOf: (item: Line | Shape) => Region | Failure
+  /** Another session, on the drawing as these patches make it; what was worked out of its lines is shared. */
+  fork: (patches: readonly Patch[]) => InkSession
+  /** By id of the visible lines that do not show all of their ink, what they show. Yields shares done 0..1, as `shapes` does. */
+  less: () => Generator<number, ReadonlyMap<string, Region>>
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
   shapes: () => Generator<number, ShapesResult>
 }
@@ -60,10 +67,12 @@ interface Stages {
 
 class Session implements InkSession {
   private outlines: { tolerance: number; stage: Outlines } | null = null
+  private tucks: { key: string; stage: Tucks } | null = null
   private stages = new Map<string, Stages>()
   /** What simplifying gave for regions that stand alone. */
   private alone: { tolerance: number; known: WeakMap<Region, LocallySimplified> } | null = null
   private readonly paths = new WeakMap<readonly Cubic[], Path>()
+  private stack: { drawing: Drawing; result: Stack } | null = null
   private last: { drawing: Drawing; result: ShapesResult } | null = null
 
   constructor(private now: Drawing) {}
@@ -76,11 +85,29 @@ class Session implements InkSession {
     this.now = applyPatches(this.now, patches)
   }
 
+  fork(patches: readonly Patch[]): InkSession {
+    const other = new Session(applyPatches(this.now, patches))
+    other.outlines = this.outlines
+    return other
+  }
+
+  *less(): Generator<number, ReadonlyMap<string, Region>> {
+    return (yield* this.stackNow()).less
+  }
+
+  private *stackNow(): Generator<number, Stack> {
+    const drawing = this.now
+    if (this.stack && isSame(this.stack.drawing, drawing)) return this.stack.result
+    const result = yield* stackOf(drawing, this.outlinesNow(), this.tucksNow())
+    this.stack = { drawing, result }
+    return result
+  }
+
   *shapes(): Generator<number, ShapesResult> {
     const drawing = this.now
     if (this.last && isSame(this.last.drawing, drawing)) return this.last.result
     const { unite, simplify } = shapeSettingsOf(drawing)
-    const { parts, failed } = yield* scaled(stackOf(drawing, this.outlinesNow()), 0, OUTLINED)
+    const { parts, failed } = yield* scaled(this.stackNow(), 0, OUTLINED)
     const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
     const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, failed }
     if (unite) this.keepStagesOf(groups, drawing, parts.length)
@@ -107,6 +134,15 @@ class Session implements InkSession {
     const { tolerance } = shapeSettingsOf(this.now)
     if (this.outlines?.tolerance !== tolerance) this.outlines = { tolerance, stage: new Outlines(tolerance) }
     return this.outlines.stage
+  }
+
+  private tucksNow(): Tucks | null {
+    const { page, settings } = this.now
+    if (settings.tuck === false) return null
+    const { tolerance } = shapeSettingsOf(this.now)
+    const key = `${tolerance} ${perUsualPx(page)}`
+    if (this.tucks?.key !== key) this.tucks = { key, stage: new Tucks(tolerance, perUsualPx(page)) }
+    return this.tucks.stage
   }
 
   /** The stages of each group, its union on the lattice that suits the page and the number of parts. */
@@ -141,15 +177,6 @@ class Session implements InkSession {
 
 /** Whether shapes can differ between two states of a drawing. */
 const isSame = (a: Drawing, b: Drawing): boolean => a === b || (a.layers === b.layers && a.settings === b.settings && a.page === b.page && a.amendments === b.amendments)
-
-/** The shares of a part of the work as shares of the whole. */
-function* scaled<R>(work: Generator<number, R>, from: number, share: number): Generator<number, R> {
-  for (;;) {
-    const step = work.next()
-    if (step.done) return step.value
-    yield from + share * step.value
-  }
-}
 
 function retouched(result: ShapesResult, retouches: NonNullable<Drawing['amendments']>): ShapesResult {
   const { shapes, waiting } = withRetouches(result.shapes, retouches)

@@ -7,7 +7,7 @@ import type { Cubic } from '../geometry/cubic'
 import { outlineOf } from '../outline/expand'
 import { ArrangementFault } from '../arrangement/check-arrangement'
 import { loopOfPath } from '../arrangement/contours'
-import { whole } from '../arrangement/loop'
+import { loopOf } from '../arrangement/loop'
 import { resolveGroups, resolveLoops } from '../arrangement/resolve'
 
 /** The region that an item inks: closed contours that do not cross, the region on their left. */
@@ -22,7 +22,7 @@ export interface Failure {
   message: string
 }
 
-const regionOf = (contours: readonly Cubic[][]): Region => ({ contours, box: boxOfCubics(contours.flat()) })
+export const regionOf = (contours: readonly Cubic[][]): Region => ({ contours, box: boxOfCubics(contours.flat()) })
 
 /** The outlines of lines and solids at one tolerance, px, kept for as long as these are the same objects. */
 export class Outlines {
@@ -57,7 +57,7 @@ export class Outlines {
     if (!near.length || !region.contours.length) return region
     const known = this.less.get(region)
     if (known && known.covers.length === near.length && known.covers.every((c, i) => c === near[i])) return known.left
-    const groups = [region.contours.map((c) => c.map(whole)), ...near.map((c) => [loopOfPath(c)])]
+    const groups = [region.contours.map(loopOf), ...near.map((c) => [loopOfPath(c)])]
     const left = regionOf(resolveGroups(groups, this.tolerance, ({ covered, winding }) => covered === 1 && winding[0] !== 0))
     this.less.set(region, { covers: near, left })
     return left

@@ -1,6 +1,8 @@
 import type { Drawing, Line, Path, Shape } from '../drawing/model'
 import { coveredRegion } from '../shapes/cover'
+import { scaled } from '../turns'
 import type { Failure, Outlines, Region } from './outlines'
+import type { Inked, Tucks } from './tucks'
 
 /** Something of one ink in the stack: an item's region less what lines above it cover. */
 export interface Part {
@@ -8,29 +10,57 @@ export interface Part {
   region: Region
 }
 
+/** What a drawing's visible layers come to. */
+export interface Stack {
+  /** From the bottom to the top. */
+  parts: Part[]
+  /** By id of the lines that do not show all of their ink, what they show, covers apart. */
+  less: ReadonlyMap<string, Region>
+  /** Items that have no ink. */
+  failed: Failure[]
+}
+
 /** So many outlines are worked out between two signs of progress. */
 const AT_A_TIME = 8
 
-/** The parts of a drawing's visible layers from the bottom of the stack to its top, and the items that have no ink. */
-export function* stackOf(drawing: Drawing, outlines: Outlines): Generator<number, { parts: Part[]; failed: Failure[] }> {
+/** The share of the work that outlines are, as it is told. */
+const OUTLINED = 0.8
+
+/** The stack of a drawing's visible layers. */
+export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | null): Generator<number, Stack> {
   const items = drawing.layers.flatMap((l): readonly (Line | Shape)[] => (l.visible && l.kind !== 'sketch' ? l.items : []))
   const failed: Failure[] = []
   const regions: (Region | null)[] = []
   let fresh = 0
   for (const [i, item] of items.entries()) {
-    if (!outlines.has(item) && ++fresh % AT_A_TIME === 0) yield i / items.length
+    if (!outlines.has(item) && ++fresh % AT_A_TIME === 0) yield (OUTLINED * i) / items.length
     const region = outlines.of(item)
     if ('message' in region) failed.push(region)
     regions.push('message' in region ? null : region)
   }
-  const parts: Part[] = []
-  let covers: Path[] = []
+  const covers = coversOver(items)
+  const inked = items.flatMap((item, i): (Inked & { covers: readonly Path[] })[] => {
+    const region = regions[i]
+    return region ? [{ item, region, covers: covers[i]!, seen: outlines.uncovered(region, covers[i]!) }] : []
+  })
+  const less = tucks ? yield* scaled(tucks.of(inked), OUTLINED, 1 - OUTLINED) : new Map<string, Region>()
+  const parts = inked.flatMap(({ item, covers, seen }): Part[] => {
+    const tucked = less.get(item.id)
+    const region = tucked ? outlines.uncovered(tucked, covers) : seen
+    return region.contours.length ? [{ item, region }] : []
+  })
+  return { parts, less, failed }
+}
+
+/** For each item, bottom to top, the closed paths above it that cover what lies behind. */
+function coversOver(items: readonly (Line | Shape)[]): (readonly Path[])[] {
+  let covers: readonly Path[] = []
+  const over: (readonly Path[])[] = []
   for (let i = items.length - 1; i >= 0; i--) {
     const item = items[i]!
-    const region = regions[i] && outlines.uncovered(regions[i]!, covers)
-    if (region?.contours.length) parts.push({ item, region })
+    over[i] = covers
     const cover = 'path' in item && coveredRegion(item)
     if (cover) covers = [cover, ...covers]
   }
-  return { parts: parts.reverse(), failed }
+  return over
 }

@@ -5,7 +5,7 @@ import { reach } from '../geometry/cubic'
 import { cubicsOfPath } from '../geometry/path'
 import { scale } from '../geometry/point'
 import type { Loop } from '../arrangement/loop'
-import { reverseLoop, whole } from '../arrangement/loop'
+import { loopOf, reverseLoop } from '../arrangement/loop'
 import { resolveGroups, resolveLoops } from '../arrangement/resolve'
 import { checkTolerance, loopOfPath, toPaths } from '../arrangement/contours'
 import { LineWidth } from '../weight/half-widths'
@@ -53,7 +53,7 @@ export function outlineOf(line: Line, tolerance: number): Cubic[][] {
 
 /** What of an outline is not scraped away. */
 function withoutScrapes(ink: Cubic[][], scrapes: readonly Path[], tolerance: number): Cubic[][] {
-  const groups = [ink.map((c) => c.map(whole)), scrapes.map(loopOfPath)]
+  const groups = [ink.map(loopOf), scrapes.map(loopOfPath)]
   return resolveGroups(groups, tolerance, ({ covered, winding }) => covered === 1 && winding[0] !== 0)
 }
 
@@ -78,7 +78,7 @@ export function expandLines(
   const inks = [...new Set(lines.map((l) => l.ink))]
   return inks.map((ink) => {
     const mine = lines.flatMap((l, i) => (l.ink === ink ? [i] : []))
-    const loops = mine.flatMap((i) => outlines[i]!.map((contour) => contour.map(whole)))
+    const loops = mine.flatMap((i) => outlines[i]!.map(loopOf))
     return {
       id: `${ink}:shape`,
       contours: toPaths(resolveLoops(loops, tolerance)),
@@ -95,7 +95,7 @@ export function expandLines(
 function mergedByRuns(dashes: readonly Loop[][], tolerance: number): Loop[] {
   if (dashes.length < 2 * RUN) return dashes.flat()
   const runs = Array.from({ length: Math.ceil(dashes.length / RUN) }, (_, i) => dashes.slice(i * RUN, (i + 1) * RUN).flat())
-  return runs.flatMap((loops) => resolveLoops(loops, tolerance).map((contour) => contour.map(whole)))
+  return runs.flatMap((loops) => resolveLoops(loops, tolerance).map(loopOf))
 }
 
 /** For each visible stretch of a line, loops whose union by the non-zero rule is its region. */

@@ -6,7 +6,7 @@ import { isSameStrand, strandsOfLoops } from './cell-strands'
 import type { Lattice } from './lattice'
 import { cellBox, cellOf, keyOf, rangeOf } from './lattice'
 import type { Loop } from '../arrangement/loop'
-import { whole } from '../arrangement/loop'
+import { loopOf } from '../arrangement/loop'
 import { loopNearCell, nearBox, roundAbout } from './near-cell'
 import { FINE_STEPS, resolveLoops } from '../arrangement/resolve'
 import { contourOfRing, KnownPieces } from './ring'
@@ -77,7 +77,7 @@ export class LatticeUnion {
   /** The union of these contours, whatever the last was of: its contours, the region on their left. Yields shares done. */
   *of(contours: readonly Contour[]): Generator<number, Cubic[][]> {
     this.exchange(contours)
-    if (this.vast.size) return resolveLoops(contours.map((c) => c.map(whole)), this.tolerance)
+    if (this.vast.size) return resolveLoops(contours.map(loopOf), this.tolerance)
     const all = this.stale.size
     this.count.fresh = all
     // Whoever drops this between two cells leaves the rest to the next union.
@@ -89,7 +89,7 @@ export class LatticeUnion {
     }
     this.count.all = this.cells.size
     this.rejoin()
-    if (this.torn.size || !this.close()) return resolveLoops(contours.map((c) => c.map(whole)), this.tolerance)
+    if (this.torn.size || !this.close()) return resolveLoops(contours.map(loopOf), this.tolerance)
     return this.inOrder()
   }
 

@@ -1,10 +1,9 @@
 import type { Box } from '../geometry/bounds'
 import { grown } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
-import { pointAt } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 import type { Arc, Loop } from '../arrangement/loop'
-import { segment } from '../arrangement/loop'
+import { arcOf, endOf, segment, startOf } from '../arrangement/loop'
 
 /** Sides beyond which a piece lies wholly, as bits. */
 const LEFT = 1
@@ -30,7 +29,10 @@ export const nearBox = (cell: Box): Box => grown(cell, MARGIN * Math.max(cell.ma
  */
 export function loopNearCell(loop: readonly Cubic[], cell: Box): { loop: Loop; around: number } {
   const out = new Drawn(cell)
-  for (const c of loop) out.take(c, 0, 1, c.p0.x, c.p0.y, c.p1.x, c.p1.y, c.p2.x, c.p2.y, c.p3.x, c.p3.y, 0)
+  for (const c of loop) {
+    const { curve, t0, t1 } = arcOf(c)
+    out.take(curve, t0, t1, c.p0.x, c.p0.y, c.p1.x, c.p1.y, c.p2.x, c.p2.y, c.p3.x, c.p3.y, 0)
+  }
   return out.closed()
 }
 
@@ -163,6 +165,3 @@ export function roundAbout({ minX, minY, maxX, maxY }: Box, times: number): Loop
   const round = times < 0 ? corners.reverse() : corners
   return Array.from({ length: Math.abs(times) }, () => round.map((p, i) => segment(p, round[(i + 1) % 4]!)))
 }
-
-const startOf = ({ curve, t0 }: Arc): Vec => (t0 === 0 ? curve.p0 : t0 === 1 ? curve.p3 : pointAt(curve, t0))
-const endOf = ({ curve, t1 }: Arc): Vec => (t1 === 1 ? curve.p3 : t1 === 0 ? curve.p0 : pointAt(curve, t1))

@@ -21,6 +21,11 @@ export interface LinePlace {
   at: number
 }
 
+/** A place on a line that an end touches; whether that line ends there too. */
+export interface TouchedPlace extends LinePlace {
+  ends: boolean
+}
+
 /** What one end of an open line is found to do. */
 export interface EndContact {
   line: string
@@ -33,6 +38,8 @@ export interface EndContact {
   kind: ContactKind
   /** What it meets or crosses. */
   under: LinePlace | null
+  /** All that it touches, the nearest first: several lines may come to one place, some of them with an end of theirs. */
+  touched: TouchedPlace[]
   /** Two lines run out to one point here: each meets the other, yet both taper. */
   point: boolean
 }
@@ -116,10 +123,10 @@ function contactOf(line: Line, end: End, near: (p: Vec) => Near[], options: Cont
   if (touched.length) {
     const body = touched.find((t) => !t.way)
     const ways = [wayOut(part.path, end), ...touched.flatMap((t) => t.way ?? [])]
-    return { ...found, kind: 'meeting', under: (body ?? touched[0]!).place, point: !body && runTogether(ways) }
+    return { ...found, kind: 'meeting', under: (body ?? touched[0]!).place, touched: touched.map((t) => ({ ...t.place, ends: !!t.way })), point: !body && runTogether(ways) }
   }
   const crossed = crossingNear(part, end, others, options.overshoot)
-  return { ...found, kind: crossed ? 'crossing' : 'free', under: crossed, point: false }
+  return { ...found, kind: crossed ? 'crossing' : 'free', under: crossed, touched: [], point: false }
 }
 
 interface Touch {

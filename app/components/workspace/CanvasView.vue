@@ -139,7 +139,8 @@ function drawOver(): void {
 function liveStack(lines: readonly Line[]): InkEntry[] {
   const left = new Map(lines.map((l) => [l.id, l]))
   const entry = (line: Line, was?: InkEntry): InkEntry => {
-    const now = entryOf(ink.cache.inFrame(line), store.drawing!)
+    const plain = ink.cache.inFrame(line)
+    const now = entryOf(ink.tucked.inFrame(line, store.drawing!, ink.cache.hasTime) ?? plain, store.drawing!)
     return was ? { ...now, layer: was.layer, opacity: was.opacity } : now
   }
   const out: InkEntry[] = []

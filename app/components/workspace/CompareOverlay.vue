@@ -4,12 +4,15 @@ import type { Drawing } from '#core/drawing/model'
 import { PAPER } from '~/canvas/mark-look'
 import { paintStack } from '~/canvas/paint-stack'
 import { Stacker } from '~/canvas/stacker'
+import { TuckedLines } from '~/canvas/tucked-lines'
 import { boxInView, matrixOf } from '~/canvas/viewport'
 import { useCompareStore } from '~/stores/compare'
+import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 import { useInk } from '~/workspace/use-ink'
 
 /** Other moments of the drawing laid over it: one of them while a key is held, or two with a wipe between them. */
+const store = useDrawingStore()
 const compare = useCompareStore()
 const view = useViewStore()
 const ink = useInk()
@@ -18,6 +21,8 @@ const STEP = 0.02
 
 /** What was drawn last of each drawing, so that the wipe only moves pictures. */
 let kept = new Map<Drawing, { picture: HTMLCanvasElement; view: string }>()
+/** What lines show beside others, at each moment. */
+const tucked = new WeakMap<Drawing, TuckedLines>()
 let round = 0
 
 async function draw(): Promise<void> {
@@ -28,6 +33,12 @@ async function draw(): Promise<void> {
   for (const drawing of both) {
     const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
     await ink.cache.fill(lines, (l) => l, () => mine === round, () => undefined)
+    if (mine !== round) return
+    if (!tucked.has(drawing)) {
+      const lines = new TuckedLines()
+      lines.take(drawing, await ink.session.lessBeside(store.drawing!, drawing))
+      tucked.set(drawing, lines)
+    }
     if (mine !== round) return
   }
   show()
@@ -68,7 +79,7 @@ function pictureOf(drawing: Drawing, width: number, height: number, k: number): 
   const inked = new OffscreenCanvas(width, height)
   const on = inked.getContext('2d')!
   on.setTransform(ctx.getTransform())
-  paintStack(on, new Stacker(ink.cache, (l) => l).linesOf(drawing, () => true), { box: boxInView(view.viewport, view.size) })
+  paintStack(on, new Stacker(ink.cache, (l) => l, tucked.get(drawing) ?? new TuckedLines()).linesOf(drawing, () => true), { box: boxInView(view.viewport, view.size) })
   ctx.resetTransform()
   ctx.drawImage(inked, 0, 0)
   return picture

@@ -1,0 +1,61 @@
+import { perUsualPx, shapeSettingsOf } from '#core/drawing/fineness'
+import type { Drawing, Line } from '#core/drawing/model'
+import { toPaths } from '#core/arrangement/contours'
+import { shiftBetween } from '#core/drawing/move'
+import { linesOf, seenLines } from '#core/drawing/queries'
+import { Outlines } from '#core/ink/outlines'
+import { tuckedAmong } from '#core/ink/tucks'
+import type { Outline } from '~/workers/outline'
+import { outlineOfContours, shiftedOutline } from '~/workers/outline'
+
+/** What lines show that do not show all of their ink: as the session says, and for a line under the hand here and now. */
+export class TuckedLines {
+  private told = new Map<string, { line: Line; outline: Outline }>()
+  /** Every line as the session had it when it answered last. */
+  private seen = new Map<string, Line>()
+  private here: { tolerance: number; outlines: Outlines; known: WeakMap<Line, { among: Drawing; outline: Outline | null }> } | null = null
+
+  /** Takes what the session says of a drawing; answers whether anything differs from what it said before. */
+  take(drawing: Drawing, less: readonly Outline[]): boolean {
+    const before = this.told
+    this.seen = new Map(linesOf(drawing).map((l) => [l.id, l]))
+    this.told = new Map(less.map((outline) => [outline.id, { line: this.seen.get(outline.id)!, outline }]))
+    return before.size !== this.told.size || less.some((o) => before.get(o.id)?.outline !== o)
+  }
+
+  /** What a line shows as far as anybody said; null where that is all of its ink, or the line has changed since. */
+  of(line: Line): Outline | null {
+    return this.seen.get(line.id) === line ? this.toldOf(line) : (this.here?.known.get(line)?.outline ?? null)
+  }
+
+  /** As `of`, while the line is under the hand: worked out as long as there is `time` in the frame, else moved along. */
+  inFrame(line: Line, drawing: Drawing, time: () => boolean): Outline | null {
+    if (this.seen.get(line.id) === line) return this.toldOf(line)
+    return time() ? this.now(line, drawing) : this.moved(line)
+  }
+
+  private toldOf(line: Line): Outline | null {
+    return this.told.get(line.id)?.outline ?? null
+  }
+
+  /** What a line shows that was only moved since the session answered, moved along. */
+  private moved(line: Line): Outline | null {
+    const told = this.told.get(line.id)
+    const d = told && shiftBetween(told.line, line)
+    return d ? shiftedOutline(told.outline, d) : null
+  }
+
+  /** Works out here and now what a line of a drawing shows; null where it shows all of its ink. */
+  private now(line: Line, drawing: Drawing): Outline | null {
+    if (drawing.settings.tuck === false) return null
+    const { tolerance } = shapeSettingsOf(drawing)
+    if (this.here?.tolerance !== tolerance) this.here = { tolerance, outlines: new Outlines(tolerance), known: new WeakMap() }
+    const { outlines, known } = this.here
+    const was = known.get(line)
+    if (was?.among === drawing) return was.outline
+    const region = tuckedAmong(line, seenLines(drawing), outlines, tolerance, perUsualPx(drawing.page))
+    const outline = 'message' in region || region === outlines.of(line) ? null : outlineOfContours(line, toPaths(region.contours))
+    known.set(line, { among: drawing, outline })
+    return outline
+  }
+}

@@ -1,0 +1,106 @@
+import Flatbush from 'flatbush'
+import type { Line, Weight } from '../drawing/model'
+import type { Box } from '../geometry/bounds'
+import { grown, overlap } from '../geometry/bounds'
+import { boxOfPath } from '../geometry/known'
+import type { ContactOptions, EndContact } from '../weight/contact'
+import { contactsOf } from '../weight/contact'
+import { shownParts } from '../weight/shown'
+
+/** A line, how far round it an end may meet or cross it, and what its own ends do. */
+interface Known {
+  line: Line
+  box: Box
+  /** About its own ends. */
+  tips: Box[]
+  contacts: readonly EndContact[]
+}
+
+/** From so many changed lines on all is looked at in one go. */
+const MANY = 64
+
+/** What the ends of lines do, worked out anew only for lines that changed and for those whose ends lie near them. */
+export class Ends {
+  private known = new Map<string, Known>()
+  private lines: readonly Line[] = []
+
+  constructor(private readonly options: ContactOptions) {}
+
+  /** Takes the lines as they are now, in the order of the stack. */
+  follow(lines: readonly Line[]): void {
+    if (lines.length === this.lines.length && lines.every((l, i) => l === this.lines[i])) return
+    this.lines = lines
+    const before = this.known
+    this.known = new Map()
+    const changed: Box[] = []
+    const anew = new Set<string>()
+    for (const line of lines) {
+      const was = before.get(line.id)
+      before.delete(line.id)
+      if (was?.line === line) {
+        this.known.set(line.id, was)
+        continue
+      }
+      const fresh = this.looked(line)
+      this.known.set(line.id, fresh)
+      anew.add(line.id)
+      changed.push(fresh.box)
+      if (was) changed.push(was.box)
+    }
+    for (const { box } of before.values()) changed.push(box)
+    if (changed.length < MANY) {
+      for (const { line, tips } of this.known.values()) if (tips.some((t) => changed.some((c) => overlap(t, c)))) anew.add(line.id)
+    } else for (const { line } of this.known.values()) anew.add(line.id)
+    this.find(anew)
+  }
+
+  of(id: string): readonly EndContact[] {
+    return this.known.get(id)?.contacts ?? []
+  }
+
+  private readonly looked = (line: Line): Known => ({ line, box: reachOf(line, this.options), tips: tipsOf(line, this.options), contacts: [] })
+
+  private find(ids: ReadonlySet<string>): void {
+    if (!ids.size) return
+    const among = ids.size < MANY ? this.near(ids) : this.lines
+    const found = new Map<string, EndContact[]>([...ids].map((id) => [id, []]))
+    for (const c of contactsOf(among, this.options, ids)) found.get(c.line)!.push(c)
+    for (const [id, contacts] of found) this.known.set(id, { ...this.known.get(id)!, contacts })
+  }
+
+  /** Lines near the ends of those named, and these themselves, in the order of the stack. */
+  private near(ids: ReadonlySet<string>): Line[] {
+    const all = this.lines
+    const index = new Flatbush(all.length)
+    for (const { id } of all) {
+      const { box } = this.known.get(id)!
+      index.add(box.minX, box.minY, box.maxX, box.maxY)
+    }
+    index.finish()
+    const found = new Set<number>()
+    all.forEach(({ id }, i) => {
+      if (!ids.has(id)) return
+      found.add(i)
+      for (const t of this.known.get(id)!.tips) for (const k of index.search(t.minX, t.minY, t.maxX, t.maxY)) found.add(k)
+    })
+    return [...found].sort((a, b) => a - b).map((i) => all[i]!)
+  }
+}
+
+const widest = new WeakMap<Weight, number>()
+
+function widestOf(weight: Weight): number {
+  let most = widest.get(weight)
+  if (most === undefined) widest.set(weight, (most = weight.size * Math.max(...weight.stops.map((s) => Math.max(s.left, s.right)))))
+  return most
+}
+
+/** How far round a line an end may meet or cross it. */
+export const reachOf = ({ path, weight }: Line, { reach, overshoot }: ContactOptions): Box => grown(boxOfPath(path), Math.max(reach + widestOf(weight), overshoot))
+
+/** Boxes about a line's own ends. */
+export function tipsOf(line: Line, { overshoot }: ContactOptions): Box[] {
+  const parts = line.path.closed ? [] : shownParts(line)
+  const tips = parts.length ? [parts[0]!.path.nodes[0]!.at, parts.at(-1)!.path.nodes.at(-1)!.at] : []
+  return tips.map((p) => grown({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, overshoot))
+}

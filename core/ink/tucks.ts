@@ -1,0 +1,113 @@
+import type { Line, Shape } from '../drawing/model'
+import { overlap } from '../geometry/bounds'
+import type { ContactOptions, EndContact } from '../weight/contact'
+import { contactsOf } from '../weight/contact'
+import { Ends, reachOf, tipsOf } from './ends'
+import type { Failure, Outlines, Region } from './outlines'
+import { regionOf } from './outlines'
+import type { Neighbour } from './tuck'
+import { keepsWithin, tucked } from './tuck'
+
+/** What a line's tucked ink was made of, and that ink. */
+interface Known {
+  line: Line
+  region: Region
+  contacts: readonly EndContact[]
+  met: readonly (Region | undefined)[]
+  tucked: Region
+}
+
+/** A line with its ink, all of it and what is seen of it under covers. */
+export interface Inked {
+  item: Line | Shape
+  region: Region
+  seen: Region
+}
+
+/** An end within so many px of the usual page of another line's ink meets it; one that goes past by no more crosses it. */
+const MEETS = { reach: 1.5, overshoot: 8 }
+
+/** What counts as meeting, with `perPx` px of the page for each px of the usual page. */
+export const meetingOptions = (perPx: number): ContactOptions => ({ reach: MEETS.reach * perPx, overshoot: MEETS.overshoot * perPx })
+
+/** So many ends are tucked between two signs of progress. */
+const AT_A_TIME = 8
+
+/** The ink of lines less what their ends show beyond what they meet, kept for as long as they and their neighbours are the same. */
+export class Tucks {
+  readonly ends: Ends
+  private known = new Map<string, Known>()
+
+  /**
+   * @param tolerance px
+   * @param perPx px of the page for each px of the usual page
+   */
+  constructor(
+    private readonly tolerance: number,
+    perPx: number,
+  ) {
+    this.ends = new Ends(meetingOptions(perPx))
+  }
+
+  /** By the id of a line the region that its ink comes to; lines that keep all of it are left out. */
+  *of(inked: readonly Inked[]): Generator<number, ReadonlyMap<string, Region>> {
+    const lines = new Map<string, Inked & { item: Line }>()
+    for (const i of inked) if ('path' in i.item) lines.set(i.item.id, i as Inked & { item: Line })
+    this.ends.follow([...lines.values()].map((l) => l.item))
+    const before = this.known
+    this.known = new Map()
+    const less = new Map<string, Region>()
+    let fresh = 0
+    let done = 0
+    for (const { item: line, region } of lines.values()) {
+      done++
+      const contacts = this.ends.of(line.id)
+      if (!contacts.some((c) => keepsWithin(c, line.tuck?.[c.end]))) continue
+      const ids = contacts.flatMap((c) => [...c.touched, ...(c.under ? [c.under] : [])].map((p) => p.line))
+      const met = ids.map((id) => lines.get(id)?.seen)
+      let known = before.get(line.id)
+      if (known?.line !== line || known.region !== region || known.contacts !== contacts || !met.every((r, i) => r === known!.met[i])) {
+        if (++fresh % AT_A_TIME === 0) yield done / lines.size
+        known = { line, region, contacts, met, tucked: this.worked(line, region, contacts, lines) }
+      }
+      this.known.set(line.id, known)
+      if (known.tucked !== region) less.set(line.id, known.tucked)
+    }
+    return less
+  }
+
+  private worked(line: Line, region: Region, contacts: readonly EndContact[], lines: ReadonlyMap<string, Inked & { item: Line }>): Region {
+    const neighbours = new Map<string, Neighbour>()
+    for (const c of contacts) {
+      for (const { line: id } of [...c.touched, ...(c.under ? [c.under] : [])]) {
+        const other = lines.get(id)
+        if (other) neighbours.set(id, { line: other.item, contours: other.seen.contours })
+      }
+    }
+    const contours = tucked(line, region.contours, contacts, neighbours, this.tolerance)
+    return contours === region.contours ? region : regionOf(contours)
+  }
+}
+
+/**
+ * The ink of one line less what its ends show beyond what they meet, told apart from any session: for a line under the hand.
+ *
+ * @param lines all lines in their order, this one among them
+ * @param perPx px of the page for each px of the usual page
+ */
+export function tuckedAmong(line: Line, lines: readonly Line[], outlines: Outlines, tolerance: number, perPx: number): Region | Failure {
+  const region = outlines.of(line)
+  if ('message' in region) return region
+  const options = meetingOptions(perPx)
+  const tips = tipsOf(line, options)
+  const near = lines.filter((l) => l === line || tips.some((t) => overlap(t, reachOf(l, options))))
+  if (near.length < 2) return region
+  const contacts = contactsOf(near, options, new Set([line.id]))
+  const neighbours = new Map<string, Neighbour>()
+  for (const other of near) {
+    const ink = outlines.of(other)
+    if (other !== line && !('message' in ink)) neighbours.set(other.id, { line: other, contours: ink.contours })
+  }
+  const contours = tucked(line, region.contours, contacts, neighbours, tolerance)
+  return contours === region.contours ? region : regionOf(contours)
+}

@@ -1,0 +1,96 @@
+import type { Line, Path, Vec } from '#core/drawing/model'
+import { cubicsOfPath } from '#core/geometry/path'
+import { FlatOutline } from './flat-outline'
+import type { SampledLine } from './definition'
+import { inInk, sampleLine } from './definition'
+
+/** Points are looked at so far apart, px, from a place that no edge of round numbers passes. */
+const STEP = 0.25
+const OFF = 0.0317
+
+type Section = SampledLine['segments'][number][number]
+
+interface Sampled {
+  line: Line
+  sampled: SampledLine
+  sections: Section[]
+}
+
+/** The cross-section of a line nearest to a point, its place in the row of all, and how far to its left the point lies, px. */
+function nearest(sections: readonly Section[], p: Vec): { section: Section; index: number; off: number } {
+  let index = 0
+  let best = Infinity
+  for (let i = 0; i < sections.length; i++) {
+    const { at } = sections[i]!
+    const d = (at.x - p.x) ** 2 + (at.y - p.y) ** 2
+    if (d < best) [best, index] = [d, i]
+  }
+  const section = sections[index]!
+  return { section, index, off: (p.x - section.at.x) * section.tangent.y - (p.y - section.at.y) * section.tangent.x }
+}
+
+/** Delivered contours of lines, for asking what of an end shows where it should not. */
+export class Shown {
+  private readonly outline: FlatOutline
+  private readonly lines: Sampled[]
+
+  /** @param hair px: ink so near to another line's counts as that line's, which is drawn no more exactly */
+  constructor(
+    delivered: readonly Path[],
+    lines: readonly Line[],
+    private readonly hair: number,
+  ) {
+    this.outline = new FlatOutline(delivered.map(cubicsOfPath), 0.002)
+    this.lines = lines.map((line) => {
+      const sampled = sampleLine(line, 150)
+      return { line, sampled, sections: sampled.segments.flat() }
+    })
+  }
+
+  /**
+   * How far ink shows beyond the far edge of `met` at an end of `line`, px: the deepest place within `reach` px of the end,
+   * on the side of `met` that the line does not come from, in no other line's ink by the definition.
+   */
+  beyond(line: string, end: 'first' | 'last', met: string, reach: number): number {
+    const of = (id: string): Sampled => this.lines.find((l) => l.line.id === id)!
+    const way = end === 'last' ? of(line).sections.toReversed() : of(line).sections
+    const tip = way[0]!.at
+    const { sections, line: { path } } = of(met)
+    // The side a line comes from: where it is out of the other's ink, going back.
+    const outOf = (back: readonly Section[]): number =>
+      back.findIndex(({ at }) => {
+        const { section, off } = nearest(sections, at)
+        return Math.abs(off) > (off > 0 ? section.left : section.right) + 0.5
+      })
+    const out = outOf(way)
+    if (out < 0) return 0
+    const side = -Math.sign(nearest(sections, way[out]!.at).off)
+    const near = this.lines
+      .filter((l) => l.line.id !== line && l.sections.some(({ at, left, right }) => Math.hypot(at.x - tip.x, at.y - tip.y) < 2 * reach + left + right))
+      .map(({ sampled: o, sections: all }) => {
+        // The cap of a line that ends here too, and comes from the same side, is no excuse: it must not show either.
+        const back = [all, all.toReversed()].find(([end]) => Math.hypot(end!.at.x - tip.x, end!.at.y - tip.y) < reach / 2)
+        const from = back ? outOf(back) : -1
+        const isExcused = from < 0 || Math.sign(nearest(sections, back![from]!.at).off) === side
+        return isExcused ? o : { ...o, line: { ...o.line, finish: { ...o.line.finish, startCap: 'butt' as const, endCap: 'butt' as const } } }
+      })
+    const { hair } = this
+    const inOther = (p: Vec): boolean => near.some((o) => [[0, 0], [hair, 0], [-hair, 0], [0, hair], [0, -hair]].some(([x, y]) => inInk(o, { x: p.x + x!, y: p.y + y! })))
+    const count = Math.ceil((2 * reach) / STEP)
+    let deepest = 0
+    for (let j = 0; j < count; j++) {
+      const y = tip.y - reach + OFF + j * STEP
+      const row = this.outline.row(y, tip.x - reach + OFF, STEP, count)
+      for (let i = 0; i < count; i++) {
+        if (row[i] === 0) continue
+        const p = { x: tip.x - reach + OFF + i * STEP, y }
+        const { section, index, off } = nearest(sections, p)
+        const beyond = side * off - (side > 0 ? section.left : section.right)
+        // What lies past the ends of the other, or where the line comes by once more, is no matter of this end.
+        if (beyond <= deepest || (!path.closed && (index === 0 || index === sections.length - 1)) || nearest(way, p).index >= Math.max(out, 2) || inOther(p)) continue
+        deepest = beyond
+      }
+    }
+    return deepest
+  }
+}

@@ -1,0 +1,116 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
+import type { Drawing, Line } from '#core/drawing/model'
+import { cubicsOfPath } from '#core/geometry/path'
+import { shapesOf } from '#core/ink/shapes-of'
+import { contactsOf } from '#core/weight/contact'
+import { documentOf, SCENARIO } from '../../demo/scenario'
+import { FlatRegion, sampleLine } from './support/definition'
+import { Shown } from './support/shown-beyond'
+
+/** What of an end may show beyond the far edge of what it meets, px. */
+const SHOWN = 0.05
+
+type Point = [number, number]
+
+/** A line through control points, four a segment and sharing ends; even and round unless it is told otherwise. */
+function line(id: string, points: Point[], size: number, over: Partial<Line> = {}): Line {
+  const nodes = points.flatMap(([x, y], i) => {
+    if (i % 3) return []
+    const [before, after] = [points[i - 1], points[i + 1]]
+    return [{ at: { x, y }, in: before ? { x: before[0], y: before[1] } : null, out: after ? { x: after[0], y: after[1] } : null, joint: 'corner' as const }]
+  })
+  return newLine({ nodes, closed: false }, { id, weight: evenWeight(size), ...over })
+}
+const straightLine = (id: string, a: Point, b: Point, size: number, over: Partial<Line> = {}): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(size), ...over })
+
+const drawn = (lines: Line[], tuck = true): Drawing => {
+  const d = newDrawing('Tuck', { layers: [newLinesLayer('Ink', lines)] })
+  return { ...d, settings: { ...d.settings, tuck, shapes: { ...d.settings.shapes, simplify: 0 } } }
+}
+const deliveredOf = (d: Drawing) => shapesOf(d).shapes.flatMap((s) => s.contours)
+
+/** Ends of lines that meet the bodies of others, all of them. */
+const meetings = (lines: readonly Line[]) =>
+  contactsOf(lines, { reach: 1.5, overshoot: 8 })
+    .filter((c) => c.kind === 'meeting')
+    .flatMap((c) => c.touched.filter((t) => t.line !== c.line && t.at > 0.01 && t.at < 0.99).map((t) => ({ line: c.line, end: c.end, met: t.line, reach: lines.filter((l) => l.id === c.line || l.id === t.line).reduce((r, l) => r + 1.2 * l.weight.size, 0) })))
+
+function worst(d: Drawing, lines: readonly Line[]): number {
+  const shown = new Shown(deliveredOf(d), lines, SHOWN)
+  return Math.max(0, ...meetings(lines).map((m) => shown.beyond(m.line, m.end, m.met, m.reach)))
+}
+
+/** Points within the line's ink on the way to its end that the delivered shapes lack. */
+function lost(d: Drawing, l: Line): number {
+  const region = new FlatRegion(deliveredOf(d).map(cubicsOfPath))
+  return sampleLine(l, 60).segments.flat().slice(0, -12).filter((c) => c.left + c.right > 0.3).flatMap(({ at, tangent, left, right }) => [0.05, 0.5, 0.95].map((u) => left * u - right * (1 - u)).map((h) => ({ x: at.x + tangent.y * h, y: at.y - tangent.x * h }))).filter((p) => region.winding(p) === 0).length
+}
+
+const wall = straightLine('wall', [100, 20], [100, 180], 6)
+const CASES: [string, Line[]][] = [
+  ['an end wider than what it meets', [wall, straightLine('a', [20, 100], [100, 100], 14)]],
+  ['at a slant', [wall, straightLine('a', [20, 60], [100, 130], 9)]],
+  ['at a sharp slant, half past the middle', [wall, straightLine('a', [60, 20], [101.5, 150], 8)]],
+  ['a hairline', [straightLine('wall', [100, 20], [100, 180], 0.6), straightLine('a', [20, 100], [100, 100], 8)]],
+  ['near its own end', [straightLine('wall', [100, 97], [100, 180], 6), straightLine('a', [20, 100], [100, 100], 12)]],
+  ['near its tapered end', [straightLine('wall', [100, 94], [100, 180], 8, { weight: { ...evenWeight(8), start: { length: 30, unit: 'px', tip: 0, ease: 'straight' } } }), straightLine('a', [20, 100], [100, 100], 8)]],
+  ['a closed line', [newLine({ nodes: [[100, 40], [160, 40], [160, 160], [100, 160]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })), closed: true }, { id: 'wall', weight: evenWeight(5) }), straightLine('a', [20, 100], [100, 100], 9)]],
+  ['where two others cross', [wall, straightLine('b', [60, 60], [140, 140], 5), straightLine('a', [20, 110], [100, 100], 13)]],
+  ['where three ends come to one wall', [wall, straightLine('a', [20, 60], [100, 100], 10), straightLine('b', [20, 140], [100, 100], 10), straightLine('c', [180, 130], [100, 100], 3)]],
+  ['with its ink to one side', [wall, straightLine('a', [20, 100], [100, 100], 14, { finish: { ...wall.finish, align: 'left' } })]],
+  ['with a square cap', [wall, straightLine('a', [20, 100], [101, 100], 9, { finish: { ...wall.finish, endCap: 'square' } })]],
+]
+
+describe('an end that meets a line', () => {
+  it.each(CASES)('keeps within it: %s', (_, lines) => {
+    expect(meetings(lines).length).toBeGreaterThan(0)
+    // It would show, were it not tucked; what comes to the line is all there.
+    expect(worst(drawn(lines, false), lines)).toBeGreaterThan(0.5)
+    expect(worst(drawn(lines), lines)).toBeLessThan(SHOWN)
+    for (const l of lines) expect(lost(drawn(lines), l), l.id).toBe(0)
+  })
+
+  it('keeps within its own body, as the end of a coil does', () => {
+    const coil = line('coil', [[40, 160], [40, 60], [160, 40], [160, 120], [160, 170], [100, 170], [45, 118]], 9)
+    const beyond = (d: Drawing): number => new FlatRegion(deliveredOf(d).map(cubicsOfPath)).winding({ x: 42, y: 116 })
+    expect(contactsOf([coil], { reach: 1.5, overshoot: 8 })[1]).toMatchObject({ kind: 'meeting', touched: [{ line: 'coil', ends: false }] })
+    expect([beyond(drawn([coil], false)), beyond(drawn([coil]))]).toEqual([1, 0])
+    expect(lost(drawn([coil]), coil)).toBe(0)
+  })
+
+  it('at random: nothing shows, nothing else is lost', { timeout: 120_000 }, () => {
+    const whole = (least: number, most: number) => fc.integer({ min: least, max: most })
+    const one = fc.record({ bow: whole(-30, 30), size: whole(2, 16), wall: whole(2, 16), angle: whole(20, 160), at: whole(15, 85), past: whole(-9, 9), cap: fc.constantFrom('round', 'square', 'butt') })
+    fc.assert(
+      fc.property(one, ({ bow, size, wall: w, angle, at, past, cap }) => {
+        const met = line('wall', [[100, 10], [100 + bow, 70], [100 + bow, 140], [100, 200]], w)
+        const t = at / 100
+        const hit = { x: 100 + 3 * t * (1 - t) * bow + (past / 10) * (w / 2), y: 10 + 190 * t }
+        const a = (angle * Math.PI) / 180
+        const from: Point = [hit.x - 80 * Math.sin(a), hit.y - 80 * Math.cos(a)]
+        const lines = [met, straightLine('a', from, [hit.x, hit.y], size, { finish: { ...met.finish, endCap: cap as 'round' } })]
+        const d = drawn(lines)
+        expect(worst(d, lines)).toBeLessThan(SHOWN)
+        expect(lost(d, lines[1]!)).toBe(0)
+      }),
+      { seed: 11, numRuns: 40 },
+    )
+  })
+
+  const made = SCENARIO.flatMap((make) => [0, null].map((simplify) => [make().name, simplify === 0 ? 'as expanded' : 'as delivered', make(), simplify] as const))
+  it.each(made)('nothing pokes out of %s, %s', { timeout: 120_000 }, (_, _how, inked, simplify) => {
+    const plain = documentOf(inked, null)
+    const { shapes } = plain.settings
+    const d: Drawing = { ...plain, settings: { ...plain.settings, shapes: { ...shapes, simplify: simplify ?? shapes.simplify } } }
+    const lines = d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
+    const { shapes: delivered, deviation } = shapesOf(d)
+    // Simplified outlines lie that much off the true ones; what pokes out counts from there.
+    const within = SHOWN + deviation
+    const shown = new Shown(delivered.flatMap((s) => s.contours), lines, within)
+    const found = meetings(lines).map((m) => ({ ...m, depth: shown.beyond(m.line, m.end, m.met, m.reach) }))
+    expect(found.length).toBeGreaterThan(20)
+    expect(found.filter((f) => f.depth >= within)).toEqual([])
+  })
+})
