@@ -1,9 +1,9 @@
 import Flatbush from 'flatbush'
 import type { Line, Weight } from '../drawing/model'
 import type { Box } from '../geometry/bounds'
-import { grown, overlap } from '../geometry/bounds'
-import { boxOfPath } from '../geometry/known'
-import type { ContactOptions, EndContact } from '../weight/contact'
+import { boxOfCubics, grown, overlap } from '../geometry/bounds'
+import { arcOfPath, boxOfPath } from '../geometry/known'
+import type { ContactOptions, EndContact, LinePlace } from '../weight/contact'
 import { contactsOf } from '../weight/contact'
 import { shownParts } from '../weight/shown'
 
@@ -32,7 +32,7 @@ export class Ends {
     this.lines = lines
     const before = this.known
     this.known = new Map()
-    const changed: Box[] = []
+    const changed: Known[] = []
     const anew = new Set<string>()
     for (const line of lines) {
       const was = before.get(line.id)
@@ -44,12 +44,13 @@ export class Ends {
       const fresh = this.looked(line)
       this.known.set(line.id, fresh)
       anew.add(line.id)
-      changed.push(fresh.box)
-      if (was) changed.push(was.box)
+      changed.push(fresh)
+      if (was) changed.push(was)
     }
-    for (const { box } of before.values()) changed.push(box)
+    changed.push(...before.values())
     if (changed.length < MANY) {
-      for (const { line, tips } of this.known.values()) if (tips.some((t) => changed.some((c) => overlap(t, c)))) anew.add(line.id)
+      const boxes = changed.flatMap((k) => segmentsOf(k.line, this.options))
+      for (const { line, tips } of this.known.values()) if (tips.some((t) => boxes.some((b) => overlap(t, b)))) anew.add(line.id)
     } else for (const { line } of this.known.values()) anew.add(line.id)
     this.find(anew)
   }
@@ -65,7 +66,10 @@ export class Ends {
     const among = ids.size < MANY ? this.near(ids) : this.lines
     const found = new Map<string, EndContact[]>([...ids].map((id) => [id, []]))
     for (const c of contactsOf(among, this.options, ids)) found.get(c.line)!.push(c)
-    for (const [id, contacts] of found) this.known.set(id, { ...this.known.get(id)!, contacts })
+    for (const [id, contacts] of found) {
+      const known = this.known.get(id)!
+      if (!isSame(known.contacts, contacts)) this.known.set(id, { ...known, contacts })
+    }
   }
 
   /** Lines near the ends of those named, and these themselves, in the order of the stack. */
@@ -87,6 +91,16 @@ export class Ends {
   }
 }
 
+const isSamePlace = (a: LinePlace | null, b: LinePlace | null): boolean => a === b || (!!a && !!b && a.line === b.line && a.at === b.at)
+
+/** Whether two looks at the ends of a line, which is the same, found the same. */
+const isSame = (a: readonly EndContact[], b: readonly EndContact[]): boolean =>
+  a.length === b.length &&
+  a.every((c, i) => {
+    const d = b[i]!
+    return c.kind === d.kind && c.point === d.point && isSamePlace(c.under, d.under) && c.touched.length === d.touched.length && c.touched.every((t, k) => t.ends === d.touched[k]!.ends && isSamePlace(t, d.touched[k]!))
+  })
+
 const widest = new WeakMap<Weight, number>()
 
 function widestOf(weight: Weight): number {
@@ -97,6 +111,12 @@ function widestOf(weight: Weight): number {
 
 /** How far round a line an end may meet or cross it. */
 export const reachOf = ({ path, weight }: Line, { reach, overshoot }: ContactOptions): Box => grown(boxOfPath(path), Math.max(reach + widestOf(weight), overshoot))
+
+/** As `reachOf`, segment by segment. */
+function segmentsOf({ path, weight }: Line, { reach, overshoot }: ContactOptions): Box[] {
+  const by = Math.max(reach + widestOf(weight), overshoot)
+  return arcOfPath(path).cubics.map((c) => grown(boxOfCubics([c]), by))
+}
 
 /** Boxes about a line's own ends. */
 export function tipsOf(line: Line, { overshoot }: ContactOptions): Box[] {

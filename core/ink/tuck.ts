@@ -17,7 +17,12 @@ import { withoutPokes } from '../shapes/pokes'
 const NEAR_PLACES = 24
 const REST_PLACES = 24
 
-/** Ink that crosses at a slant shows far from the end: within so many widths of both lines, and so many tolerances. */
+/** So closely its edges are looked at, and its cap; each too wide by this share of its half-width. */
+const EDGE_PLACES = 40
+const CAP_PLACES = 11
+const MARGIN = 0.06
+
+/** Ink that crosses at a slant shows far from the end: within so many half-widths of both lines, and so many tolerances. */
 const SLANT = 8
 const SLACK = 20
 
@@ -59,8 +64,8 @@ export function tucked(line: Line, contours: readonly Cubic[][], contacts: reado
  * What an end keeps within: the bodies of lines that it touches, whatever else may end there; where there are none, all
  * the lines that come together; where it goes past a line, that one.
  */
-function metBy({ touched, under }: EndContact): readonly LinePlace[] {
-  if (!touched.length) return [under!]
+export function metBy({ touched, under }: EndContact): readonly LinePlace[] {
+  if (!touched.length) return under ? [under] : []
   const bodies = touched.filter((t) => !t.ends)
   return bodies.length ? bodies : touched
 }
@@ -71,13 +76,14 @@ export const keepsWithin = ({ kind }: Pick<EndContact, 'kind'>, choice?: 'out' |
 function endOf(line: Line, contact: EndContact, others: readonly Neighbour[], under: boolean, tolerance: number): MeetingEnd {
   const arc = arcOfPath(line.path)
   const width = new LineWidth(line.weight, line.finish.align, arc.total, false)
-  const middle = (s: number): Vec => {
+  const across = (s: number, offset: (left: number, right: number) => number): Vec => {
     const { left, right } = width.at(s)
     const t = arc.tangent(s) ?? { x: 1, y: 0 }
-    const by = (left - right) / 2
+    const by = offset(left, right)
     const c = arc.point(s)
     return { x: c.x + t.y * by, y: c.y - t.x * by }
   }
+  const middle = (s: number): Vec => across(s, (left, right) => (left - right) / 2)
   const place = contact.place * arc.total
   const part = partAt(line, contact.end)
   const far = contact.end === 'first' ? part.to * arc.total : part.from * arc.total
@@ -88,8 +94,15 @@ function endOf(line: Line, contact: EndContact, others: readonly Neighbour[], un
   const rest = Array.from({ length: REST_PLACES }, (_, i) => middle(place + back + ((far - place - back) * (i + 1)) / REST_PLACES))
   for (const other of shownParts(line)) if (other !== part) for (let i = 1; i < 8; i++) rest.push(middle((other.from + ((other.to - other.from) * i) / 8) * arc.total))
   const half = Math.max(width.at(place).left, width.at(place).right)
+  // The edges as they go back from the end, and about the cap, a little too wide: what lies between is no wider.
+  const margin = MARGIN * mine + 2 * tolerance
+  const edge = (side: 1 | -1): Vec[] => Array.from({ length: EDGE_PLACES }, (_, i) => across(place + (back * i) / (EDGE_PLACES - 1), (left, right) => side * ((side > 0 ? left : right) + margin)))
+  const cap = contact.end === 'first' ? line.finish.startCap : line.finish.endCap
+  const out = Math.atan2(contact.outward.y, contact.outward.x)
+  const round = (cap === 'square' ? Math.SQRT2 : 1) * (width.at(place).left + width.at(place).right) / 2 + margin
+  const about = cap === 'butt' ? [] : Array.from({ length: CAP_PLACES }, (_, i) => along(middle(place), { x: Math.cos(out + Math.PI * (i / (CAP_PLACES - 1) - 0.5)), y: Math.sin(out + Math.PI * (i / (CAP_PLACES - 1) - 0.5)) }, round))
   const within = others.flatMap((o): Met[] => [{ contours: o.contours, under }, ...stripsOf(o.line, contact, mine, tolerance).map((s) => ({ contours: [s], under: false }))])
-  return { tip: contact.at, near, rest, within, half: 1.5 * half + SLACK * tolerance, reach: SLANT * (mine + theirs) + SLACK * tolerance }
+  return { tip: contact.at, near, rest, edges: [edge(1), edge(-1)], cap: about, within, half: 1.5 * half + SLACK * tolerance, reach: SLANT * (mine + theirs) + SLACK * tolerance }
 }
 
 const partAt = (line: Line, end: End) => (end === 'first' ? shownParts(line)[0]! : shownParts(line).at(-1)!)

@@ -6,13 +6,15 @@ import { Ends, reachOf, tipsOf } from './ends'
 import type { Failure, Outlines, Region } from './outlines'
 import { regionOf } from './outlines'
 import type { Neighbour } from './tuck'
-import { keepsWithin, tucked } from './tuck'
+import { keepsWithin, metBy, tucked } from './tuck'
 
 /** What a line's tucked ink was made of, and that ink. */
 interface Known {
   line: Line
   region: Region
   contacts: readonly EndContact[]
+  /** What its ends come to, by id. */
+  ids: readonly string[]
   met: readonly (Region | undefined)[]
   tucked: Region
 }
@@ -28,7 +30,7 @@ export interface Inked {
 const MEETS = { reach: 1.5, overshoot: 8 }
 
 /** What counts as meeting, with `perPx` px of the page for each px of the usual page. */
-export const meetingOptions = (perPx: number): ContactOptions => ({ reach: MEETS.reach * perPx, overshoot: MEETS.overshoot * perPx })
+export const meetingOptions = (perPx: number): ContactOptions => ({ reach: MEETS.reach * perPx, overshoot: MEETS.overshoot * perPx, perPx })
 
 /** So many ends are tucked between two signs of progress. */
 const AT_A_TIME = 8
@@ -62,13 +64,12 @@ export class Tucks {
     for (const { item: line, region } of lines.values()) {
       done++
       const contacts = this.ends.of(line.id)
-      if (!contacts.some((c) => keepsWithin(c, line.tuck?.[c.end]))) continue
-      const ids = contacts.flatMap((c) => [...c.touched, ...(c.under ? [c.under] : [])].map((p) => p.line))
-      const met = ids.map((id) => lines.get(id)?.seen)
       let known = before.get(line.id)
-      if (known?.line !== line || known.region !== region || known.contacts !== contacts || !met.every((r, i) => r === known!.met[i])) {
+      if (known?.line !== line || known.region !== region || known.contacts !== contacts || !known.ids.every((id, i) => lines.get(id)?.seen === known!.met[i])) {
+        if (!contacts.some((c) => keepsWithin(c, line.tuck?.[c.end]))) continue
         if (++fresh % AT_A_TIME === 0) yield done / lines.size
-        known = { line, region, contacts, met, tucked: this.worked(line, region, contacts, lines) }
+        const ids = [...new Set(contacts.flatMap((c) => metBy(c).map((p) => p.line)))]
+        known = { line, region, contacts, ids, met: ids.map((id) => lines.get(id)?.seen), tucked: this.worked(line, region, contacts, ids, lines) }
       }
       this.known.set(line.id, known)
       if (known.tucked !== region) less.set(line.id, known.tucked)
@@ -76,13 +77,11 @@ export class Tucks {
     return less
   }
 
-  private worked(line: Line, region: Region, contacts: readonly EndContact[], lines: ReadonlyMap<string, Inked & { item: Line }>): Region {
+  private worked(line: Line, region: Region, contacts: readonly EndContact[], ids: readonly string[], lines: ReadonlyMap<string, Inked & { item: Line }>): Region {
     const neighbours = new Map<string, Neighbour>()
-    for (const c of contacts) {
-      for (const { line: id } of [...c.touched, ...(c.under ? [c.under] : [])]) {
-        const other = lines.get(id)
-        if (other) neighbours.set(id, { line: other.item, contours: other.seen.contours })
-      }
+    for (const id of ids) {
+      const other = lines.get(id)
+      if (other) neighbours.set(id, { line: other.item, contours: other.seen.contours })
     }
     const contours = tucked(line, region.contours, contacts, neighbours, this.tolerance)
     return contours === region.contours ? region : regionOf(contours)

@@ -3,6 +3,7 @@ import { overlap } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 import { arrange } from '../arrangement/arrange'
+import { windingAt } from '../geometry/winding-at'
 import type { Areas } from '../arrangement/areas'
 import { areasOf } from '../arrangement/areas'
 import { loopOf } from '../arrangement/loop'
@@ -24,6 +25,9 @@ export interface MeetingEnd {
   /** Points in the middle of the line's ink: its last stretch from the tip back, and some along all the rest. */
   near: readonly Vec[]
   rest: readonly Vec[]
+  /** Both edges, a little too wide, from the end back over its last stretch, and points a little beyond its cap. */
+  edges: readonly [readonly Vec[], readonly Vec[]]
+  cap: readonly Vec[]
   within: readonly Met[]
   /** Half the width of the end, px. */
   half: number
@@ -42,6 +46,7 @@ const UNDER = 3
  * and is none of these pokes out. Curves that nothing cuts come back as they are; the same contours when nothing pokes out.
  */
 export function withoutPokes(contours: readonly Cubic[][], end: MeetingEnd, tolerance: number): readonly Cubic[][] {
+  if (!mayPoke(end)) return contours
   const groups = [contours, ...end.within.map((m) => m.contours)].map((g) => g.map(loopOf))
   const arrangement = arrange(groups, tolerance)
   if (!arrangement?.met) return contours
@@ -56,6 +61,16 @@ export function withoutPokes(contours: readonly Cubic[][], end: MeetingEnd, tole
   if (!gone.size) return contours
   const kept = Uint8Array.from(kinds, (kind, f) => (kind && !gone.has(areas.of[f]!) ? 1 : 0))
   return contoursOfFaces(map, kept, tolerance)
+}
+
+/** Whether anything can poke out: unless the cap lies within what the end meets, and so do both edges until they leave it for good. */
+function mayPoke({ within, edges, cap }: MeetingEnd): boolean {
+  if (within.some((m) => m.under)) return true
+  const isIn = (p: Vec): boolean => within.some((m) => windingAt(m.contours, p) !== 0)
+  return !cap.every(isIn) || edges.some((edge) => {
+    const first = edge.findIndex((p) => !isIn(p))
+    return first === 0 || (first > 0 && edge.slice(first).some(isIn))
+  })
 }
 
 /** The areas that do not show. */

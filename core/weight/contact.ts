@@ -49,11 +49,13 @@ export interface ContactOptions {
   reach: number
   /** An end that goes past a line by no more than this crosses it, px. */
   overshoot: number
+  /** Px of the page for each px of the usual page, 1 when absent: what the rules of thumb here are measured in. */
+  perPx?: number
 }
 
 /** Ends that all come to one place within this angle run out to a point there: its cosine. */
 const POINTED = Math.cos((75 * Math.PI) / 180)
-/** How far back the way of an end is looked at for that, px: the last bend of a tip hides where its edges come from. */
+/** How far back the way of an end is looked at for that, px of the usual page: the last bend of a tip hides where its edges come from. */
 const LOOK_BACK = 16
 /** A line's own body is near its end along the way: it is met again only from this many of its sizes on. */
 const OWN_BODY = 3
@@ -119,10 +121,10 @@ function contactOf(line: Line, end: End, near: (p: Vec) => Near[], options: Cont
   const outward = end === 'first' ? { x: -tangent.x, y: -tangent.y } : tangent
   const found = { line: line.id, end, at, outward, place: end === 'first' ? part.from : part.to }
   const others = near(at)
-  const touched = others.flatMap((o) => touchOf(line, end, o, at, options.reach)).sort((a, b) => a.off - b.off)
+  const touched = others.flatMap((o) => touchOf(line, end, o, at, options)).sort((a, b) => a.off - b.off)
   if (touched.length) {
     const body = touched.find((t) => !t.way)
-    const ways = [wayOut(part.path, end), ...touched.flatMap((t) => t.way ?? [])]
+    const ways = [wayOut(part.path, end, options), ...touched.flatMap((t) => t.way ?? [])]
     return { ...found, kind: 'meeting', under: (body ?? touched[0]!).place, touched: touched.map((t) => ({ ...t.place, ends: !!t.way })), point: !body && runTogether(ways) }
   }
   const crossed = crossingNear(part, end, others, options.overshoot)
@@ -138,33 +140,34 @@ interface Touch {
 }
 
 /** Where an end touches the body or an end of another line, or its own body farther along. */
-function touchOf(line: Line, end: End, { part: other, segments }: Near, at: Vec, reach: number): Touch[] {
+function touchOf(line: Line, end: End, { part: other, segments }: Near, at: Vec, options: ContactOptions): Touch[] {
+  const { reach } = options
   const arc = arcOfPath(other.path)
   if (!arc.total) return []
-  if (other.line === line) return ownTouch(line, end, at, reach)
+  if (other.line === line) return ownTouch(line, end, at, options)
   const hit = arc.nearest(at, segments)
   const share = shareOn(other, hit.length / arc.total)
   if (hit.distance > reach + bodyHalf(other.line, share)) return []
-  const theirs = endNear(other, at, reach)
-  return [{ place: { line: other.line.id, at: share }, off: hit.distance, way: theirs && wayOut(other.path, theirs) }]
+  const theirs = endNear(other, at, options)
+  return [{ place: { line: other.line.id, at: share }, off: hit.distance, way: theirs && wayOut(other.path, theirs, options) }]
 }
 
 /** A share of a part as a share of its whole line. */
 const shareOn = ({ from, to }: ShownPart, share: number): number => from + (to - from) * share
 
 /** Which end of another line lies at a point, if any. */
-function endNear({ line, path, from, to }: ShownPart, at: Vec, reach: number): End | null {
+function endNear({ line, path, from, to }: ShownPart, at: Vec, { reach, perPx = 1 }: ContactOptions): End | null {
   const arc = arcOfPath(path)
-  const close = Math.max(reach, 1)
+  const close = Math.max(reach, perPx)
   // At its first node a closed line goes on.
   if ((!line.path.closed || from > 0) && distance(arc.point(0), at) <= close) return 'first'
   return (!line.path.closed || to < 1) && distance(arc.point(arc.total), at) <= close ? 'last' : null
 }
 
 /** The direction in which a line comes to its end, over its last stretch. */
-function wayOut(path: Path, end: End): Vec {
+function wayOut(path: Path, end: End, { perPx = 1 }: ContactOptions): Vec {
   const arc = arcOfPath(path)
-  const back = Math.min(LOOK_BACK, arc.total / 2)
+  const back = Math.min(LOOK_BACK * perPx, arc.total / 2)
   const [tip, from] = end === 'first' ? [arc.point(0), arc.point(back)] : [arc.point(arc.total), arc.point(arc.total - back)]
   return direction(subtract(tip, from)) ?? { x: 1, y: 0 }
 }
@@ -173,14 +176,16 @@ function wayOut(path: Path, end: End): Vec {
 const runTogether = (ways: readonly Vec[]): boolean => ways.every((a, i) => ways.every((b, k) => k <= i || dot(a, b) > POINTED))
 
 /** A line that comes back to its own body, as the end of a coil may. */
-function ownTouch(line: Line, end: End, at: Vec, reach: number): Touch[] {
+function ownTouch(line: Line, end: End, at: Vec, { reach, perPx = 1 }: ContactOptions): Touch[] {
   const arc = arcOfPath(line.path)
   const skip = OWN_BODY * line.weight.size + reach
   const from = end === 'first' ? skip : 0
   const to = end === 'first' ? arc.total : arc.total - skip
-  const step = Math.max(1, line.weight.size / 4)
+  const step = Math.max(perPx, line.weight.size / 4)
   let best: Touch | null = null
+  const isNear = nearStretches(line, at, reach)
   for (let s = from; s <= to; s += step) {
+    if (!isNear(s)) continue
     const off = distance(arc.point(s), at)
     const share = s / arc.total
     if (!isShownAt(line, share)) continue
@@ -188,6 +193,17 @@ function ownTouch(line: Line, end: End, at: Vec, reach: number): Touch[] {
   }
   // The part just beyond what was skipped is near along the way, not come back to.
   return best && Math.abs(best.place.at * arc.total - (end === 'first' ? from : to)) > step ? [best] : []
+}
+
+/** Tells of a place along a line, px, whether its segment comes near enough to a point to touch it there. */
+function nearStretches({ path, weight }: Line, { x, y }: Vec, reach: number): (s: number) => boolean {
+  const arc = arcOfPath(path)
+  const pad = reach + (weight.size / 2) * Math.max(...weight.stops.map((w) => Math.max(w.left, w.right)))
+  const near = arc.cubics.flatMap((c, i): [number, number][] => {
+    const box = grown(boxOfCubics([c]), pad)
+    return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY ? [[arc.at(i, 0), arc.at(i, 1)]] : []
+  })
+  return (s) => near.some(([a, b]) => s >= a && s <= b)
 }
 
 /** The line that is cut nearest before an end, no farther back than `overshoot` px. */

@@ -30,14 +30,9 @@ export function parseSvg(text: string, options: ParseOptions = {}): { drawing: D
   const { page, name, inks, settings, amendments, isFirstForm, layers } = reader.result()
   const [lost] = reader.losses
   if (lost && layers.every((l) => !l.items.length)) throw new InputError('file', `Nothing in this SVG can be used. ${lost}.`)
-  const drawing = newDrawing(name ?? options.name ?? 'Untitled', {
-    id: newId(),
-    ...(page && { page }),
-    ...(settings && { settings }),
-    ...(amendments && { amendments }),
-    inks,
-    layers,
-  })
+  const blank = newDrawing(name ?? options.name ?? 'Untitled', { id: newId(), ...(page && { page }), ...(amendments && { amendments }), inks, layers })
+  // Drawings by other hands stay as they look: their ends show as they were left.
+  const drawing = { ...blank, settings: settings ?? { ...blank.settings, tuck: false } }
   try {
     return { drawing: checkDrawing(settings && isFirstForm ? newDocument(drawing) : drawing), warnings: reader.warnings() }
   } catch (e) {
