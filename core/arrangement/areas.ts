@@ -16,7 +16,7 @@ export interface Areas {
 }
 
 /** Joins neighbouring faces of the same kind; faces of kind 0 are left out. */
-export function areasOf(m: PlanarMap, kinds: Uint8Array): Areas {
+export function areasOf(m: PlanarMap, kinds: ArrayLike<number>): Areas {
   const root = Int32Array.from({ length: m.faces }, (_, f) => f)
   const find = (f: number): number => {
     while (root[f] !== f) f = root[f] = root[root[f]!]!

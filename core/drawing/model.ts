@@ -248,8 +248,28 @@ export interface Settings {
   light?: LightRule
 }
 
+/** Where a point lies by a line: at a share 0..1 of its length, and so far ahead of there and to its left, as multiples of half its size. */
+export interface PlaceBy {
+  at: number
+  ahead: number
+  left: number
+}
+
+/**
+ * A piece of a line's ink that is taken away: the one about `place` among those into which other outlines divide the ink,
+ * as long as the same lines and solids cover it (`over`) and bound it, before it (-1), after it (1) or on both sides of it (0) along the line.
+ */
+export interface Trim {
+  id: string
+  kind: 'trim'
+  line: string
+  place: PlaceBy
+  over: string[]
+  bounds: { by: string; side: -1 | 0 | 1 }[]
+}
+
 /** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch
+export type Amendment = Retouch | Trim
 
 /** Layers are listed from the bottom of the stack to the top. */
 export interface Drawing {

@@ -49,8 +49,7 @@ const nodes = records<PathNode>(20_000, nodeProblem)
 
 const place = yup.mixed().test((v, context) => isVec(v) || context.createError({ message: `${context.path} cannot be used` }))
 
-/** Schema of an amendment. */
-export const amendmentSchema = yup
+const retouch = yup
   .object({
     id: id(),
     kind: yup.string().strict().oneOf(['retouch']).required(),
@@ -61,6 +60,20 @@ export const amendmentSchema = yup
       .test((v, context) => v === null || v === 'add' || (typeof v === 'object' && !nodeProblem(v)) || context.createError({ message: `${context.path} cannot be used` })),
   })
   .strict()
+
+const trim = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['trim']).required(),
+    line: text(80).min(1),
+    place: yup.object({ at: yup.number().strict().required().min(0).max(1), ahead: yup.number().strict().required().min(-1e5).max(1e5), left: yup.number().strict().required().min(-1e5).max(1e5) }).strict().required(),
+    over: yup.array(text(80).min(1).required()).required().max(1000),
+    bounds: yup.array(yup.object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() }).strict().required()).required().min(1).max(1000),
+  })
+  .strict()
+
+/** Schema of an amendment. */
+export const amendmentSchema = yup.lazy((v: unknown) => (typeof v === 'object' && v !== null && 'kind' in v && v.kind === 'trim' ? trim : retouch))
 
 export const pathSchema = yup.object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() }).strict()
 
@@ -261,7 +274,7 @@ export const drawingSchema = yup
       .strict(),
     layers: yup.array(layerSchema.required()).required().max(MOST_LAYERS),
     inks: yup.array(ink.required()).required().min(1).max(500),
-    amendments: yup.array(amendmentSchema.required()).max(20_000).default(undefined),
+    amendments: yup.array(amendmentSchema).max(20_000).default(undefined),
     settings: yup
       .object({
         light,

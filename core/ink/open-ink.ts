@@ -1,7 +1,8 @@
-import type { Drawing, Line, Path, Shape } from '../drawing/model'
+import type { Drawing, Line, Path, Retouch, Shape, Vec } from '../drawing/model'
 import type { Patch } from '../drawing/patch'
 import { applyPatches } from '../drawing/apply-patches'
 import { perUsualPx, shapeSettingsOf } from '../drawing/fineness'
+import { openLines } from '../drawing/queries'
 import { scaled } from '../turns'
 import type { Cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
@@ -16,6 +17,11 @@ import type { Failure, Region } from './outlines'
 import { Outlines } from './outlines'
 import type { Stack } from './stack'
 import { stackOf } from './stack'
+import type { PieceHit } from './piece-at'
+import { piecesUnder } from './piece-at'
+import { beyondFence } from './fence'
+import type { TrimResult } from './trims'
+import { Trims } from './trims'
 import { Tucks } from './tucks'
 
 /** The shapes that a drawing's visible layers make, and what simplifying them did. */
@@ -42,6 +48,12 @@ export interface InkSession {
   fork: (patches: readonly Patch[]) => InkSession
   /** By id of the visible lines that do not show all of their ink, what they show. Yields shares done 0..1, as `shapes` does. */
   less: () => Generator<number, ReadonlyMap<string, Region>>
+  /** What each trim of the drawing came to, in their order. */
+  trimmed: () => Generator<number, readonly TrimResult[]>
+  /** The pieces of lines that lie under a point, px: that of the front line first. */
+  piecesAt: (p: Vec) => Generator<number, PieceHit[]>
+  /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */
+  beyond: (fence: ReadonlySet<string>, most: number) => Generator<number, PieceHit[]>
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
   shapes: () => Generator<number, ShapesResult>
 }
@@ -68,6 +80,7 @@ interface Stages {
 class Session implements InkSession {
   private outlines: { tolerance: number; stage: Outlines } | null = null
   private tucks: { key: string; stage: Tucks } | null = null
+  private trims: { tolerance: number; stage: Trims } | null = null
   private stages = new Map<string, Stages>()
   /** What simplifying gave for regions that stand alone. */
   private alone: { tolerance: number; known: WeakMap<Region, LocallySimplified> } | null = null
@@ -95,10 +108,23 @@ class Session implements InkSession {
     return (yield* this.stackNow()).less
   }
 
+  *trimmed(): Generator<number, readonly TrimResult[]> {
+    return (yield* this.stackNow()).trims
+  }
+
+  *piecesAt(p: Vec): Generator<number, PieceHit[]> {
+    return piecesUnder(p, yield* this.stackNow(), shapeSettingsOf(this.now).tolerance)
+  }
+
+  *beyond(fence: ReadonlySet<string>, most: number): Generator<number, PieceHit[]> {
+    const open = new Set(openLines(this.now))
+    return yield* beyondFence(yield* this.stackNow(), fence, most, (line) => open.has(line), shapeSettingsOf(this.now).tolerance)
+  }
+
   private *stackNow(): Generator<number, Stack> {
     const drawing = this.now
     if (this.stack && isSame(this.stack.drawing, drawing)) return this.stack.result
-    const result = yield* stackOf(drawing, this.outlinesNow(), this.tucksNow())
+    const result = yield* stackOf(drawing, this.outlinesNow(), this.tucksNow(), this.trimsNow())
     this.stack = { drawing, result }
     return result
   }
@@ -123,7 +149,8 @@ class Session implements InkSession {
       const outlined = slim?.contours ?? contours
       if (outlined.length) result.shapes.push({ id: group.id, contours: outlined.map((c) => this.pathOf(c)), ink: group.ink, from: group.parts.flatMap(({ item }) => ('path' in item ? [item.id] : item.from)) })
     }
-    const answer = drawing.amendments?.length ? retouched(result, drawing.amendments) : result
+    const retouches = (drawing.amendments ?? []).filter((a) => a.kind === 'retouch')
+    const answer = retouches.length ? retouched(result, retouches) : result
     this.last = { drawing, result: answer }
     return answer
   }
@@ -134,6 +161,12 @@ class Session implements InkSession {
     const { tolerance } = shapeSettingsOf(this.now)
     if (this.outlines?.tolerance !== tolerance) this.outlines = { tolerance, stage: new Outlines(tolerance) }
     return this.outlines.stage
+  }
+
+  private trimsNow(): Trims {
+    const { tolerance } = shapeSettingsOf(this.now)
+    if (this.trims?.tolerance !== tolerance) this.trims = { tolerance, stage: new Trims(tolerance) }
+    return this.trims.stage
   }
 
   private tucksNow(): Tucks | null {
@@ -178,7 +211,7 @@ class Session implements InkSession {
 /** Whether shapes can differ between two states of a drawing. */
 const isSame = (a: Drawing, b: Drawing): boolean => a === b || (a.layers === b.layers && a.settings === b.settings && a.page === b.page && a.amendments === b.amendments)
 
-function retouched(result: ShapesResult, retouches: NonNullable<Drawing['amendments']>): ShapesResult {
+function retouched(result: ShapesResult, retouches: readonly Retouch[]): ShapesResult {
   const { shapes, waiting } = withRetouches(result.shapes, retouches)
   const nodesAfter = shapes.reduce((n, s) => n + s.contours.reduce((m, c) => m + c.nodes.length, 0), 0)
   return { ...result, shapes, nodesAfter, waiting }

@@ -2,6 +2,7 @@ import type { Drawing, Line, Path, Shape } from '../drawing/model'
 import { coveredRegion } from '../shapes/cover'
 import { scaled } from '../turns'
 import type { Failure, Outlines, Region } from './outlines'
+import type { Shown, TrimResult, Trims } from './trims'
 import type { Inked, Tucks } from './tucks'
 
 /** Something of one ink in the stack: an item's region less what lines above it cover. */
@@ -16,6 +17,10 @@ export interface Stack {
   parts: Part[]
   /** By id of the lines that do not show all of their ink, what they show, covers apart. */
   less: ReadonlyMap<string, Region>
+  /** What each trim came to. */
+  trims: readonly TrimResult[]
+  /** By id, every item with its ink as the trims find it, in their order. */
+  shown: ReadonlyMap<string, Shown>
   /** Items that have no ink. */
   failed: Failure[]
 }
@@ -27,7 +32,7 @@ const AT_A_TIME = 8
 const OUTLINED = 0.8
 
 /** The stack of a drawing's visible layers. */
-export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | null): Generator<number, Stack> {
+export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | null, trims: Trims): Generator<number, Stack> {
   const items = drawing.layers.flatMap((l): readonly (Line | Shape)[] => (l.visible && l.kind !== 'sketch' ? l.items : []))
   const failed: Failure[] = []
   const regions: (Region | null)[] = []
@@ -43,13 +48,16 @@ export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | nu
     const region = regions[i]
     return region ? [{ item, region, covers: covers[i]!, seen: outlines.uncovered(region, covers[i]!) }] : []
   })
-  const less = tucks ? yield* scaled(tucks.of(inked), OUTLINED, 1 - OUTLINED) : new Map<string, Region>()
+  const tucked = tucks ? yield* scaled(tucks.of(inked), OUTLINED, 1 - OUTLINED) : new Map<string, Region>()
+  const shown = new Map(inked.map(({ item, region }): [string, Shown] => [item.id, { item, region: tucked.get(item.id) ?? region }]))
+  const trimmed = trims.of(shown, (drawing.amendments ?? []).filter((a) => a.kind === 'trim'))
+  const less = new Map([...tucked, ...trimmed.less])
   const parts = inked.flatMap(({ item, covers, seen }): Part[] => {
-    const tucked = less.get(item.id)
-    const region = tucked ? outlines.uncovered(tucked, covers) : seen
+    const left = less.get(item.id)
+    const region = left ? outlines.uncovered(left, covers) : seen
     return region.contours.length ? [{ item, region }] : []
   })
-  return { parts, less, failed }
+  return { parts, less, trims: trimmed.results, shown, failed }
 }
 
 /** For each item, bottom to top, the closed paths above it that cover what lies behind. */

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { current } from 'immer'
 import { describe, expect, it } from 'vitest'
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import type { Drawing, Line } from '#core/drawing/model'
@@ -57,6 +58,17 @@ const ACTS: readonly Act[] = [
     const line = lineAt(d, a)
     if (line) d.amendments = b % 2 ? [{ id: `r${b}`, kind: 'retouch', at: { ...line.path.nodes[0]!.at }, to: null }] : []
   },
+  (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.tuck = { first: (['out', 'in', 'under'] as const)[b % 3]! })),
+  (d, _, b) => void (d.settings.tuck = b % 3 !== 0),
+  (d, a, b) => {
+    const line = lineAt(d, a)
+    if (!line) return
+    // Whatever lies under a point of the line is trimmed, from one line or another.
+    const [p, q] = [line.path.nodes[0]!.at, line.path.nodes[1]!.at]
+    const hits = atOnce(openInk(structuredClone(current(d))).piecesAt({ x: p.x + ((q.x - p.x) * (b % 10)) / 10, y: p.y + ((q.y - p.y) * (b % 10)) / 10 }))
+    const hit = hits[b % Math.max(1, hits.length)]
+    if (hit) d.amendments = [...(d.amendments ?? []), { id: `t${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'trim', ...hit.trim }]
+  },
 ]
 
 describe('an ink session', () => {
@@ -87,8 +99,27 @@ describe('an ink session', () => {
           expect(atOnce(session.shapes())).toEqual(shapesOf(now))
         }
       }),
-      { seed: 5, numRuns: 40 },
+      { seed: 5, numRuns: 60 },
     )
+  })
+
+  it('gives the plain union, bit for bit, once tucks and trims are taken back', () => {
+    const plain = { ...meshOf(24), settings: { ...meshOf(24).settings, tuck: false } }
+    const session = openInk({ ...plain, settings: { ...plain.settings, tuck: true } })
+    const before = atOnce(session.shapes())
+    const trims = Array.from({ length: 40 }, (_, i) => atOnce(session.piecesAt({ x: 60 + i * 7, y: 60 + ((i * 37) % 180) }))[0]).flatMap((hit, i) => (hit ? [{ id: `t${i}`, kind: 'trim' as const, ...hit.trim }] : []))
+    expect(trims.length).toBeGreaterThan(5)
+    const edit = makeEdit(session.drawing, 'Trim', (d) => void (d.amendments = trims))!
+    session.apply(edit.edit.patches)
+    const after = atOnce(session.shapes())
+    expect(atOnce(session.trimmed()).every((t) => t.piece)).toBe(true)
+    expect(after).not.toEqual(before)
+    session.apply(makeEdit(edit.drawing, 'Back', (d) => {
+      delete d.amendments
+      d.settings.tuck = false
+    })!.edit.patches)
+    expect(atOnce(session.shapes())).toEqual(shapesOf(plain))
+    expect(atOnce(session.shapes())).not.toEqual(before)
   })
 
   it('answers at once, with the same objects, while nothing changes, and keeps the contours that an edit does not touch', () => {

@@ -1,0 +1,57 @@
+import type { Line } from '../drawing/model'
+import { overlap } from '../geometry/bounds'
+import { flatten } from '../geometry/cubic'
+import { arcOfPath } from '../geometry/known'
+import type { InkPiece } from '../shapes/divided-ink'
+import { DividedInk, pathsOf } from '../shapes/divided-ink'
+import type { PieceHit } from './piece-at'
+import type { Stack } from './stack'
+import { holdOf } from './trim-place'
+
+/** So many lines are looked at between two signs of progress. */
+const AT_A_TIME = 8
+
+/**
+ * What of other lines sticks out beyond the lines of a fence: pieces that none of these cover, no longer along their line
+ * than `most` of its sizes, and never the longest piece of a line.
+ *
+ * @param fence ids of the lines that are the fence
+ * @param open whether a line may be trimmed
+ */
+export function* beyondFence({ shown, trims }: Pick<Stack, 'shown' | 'trims'>, fence: ReadonlySet<string>, most: number, open: (line: Line) => boolean, tolerance: number): Generator<number, PieceHit[]> {
+  const posts = [...shown.values()].filter((s) => fence.has(s.item.id))
+  const hits: PieceHit[] = []
+  let done = 0
+  for (const { item, region } of shown.values()) {
+    if (++done % AT_A_TIME === 0) yield done / shown.size
+    if (!('path' in item) || fence.has(item.id) || !open(item)) continue
+    const near = posts.filter((p) => overlap(p.region.box, region.box))
+    const divided = near.length ? DividedInk.of(region.contours, near.map((p) => p.region.contours), tolerance) : null
+    if (!divided) continue
+    const pieces = divided.pieces().all().filter((p) => p.contours().length)
+    const lengths = pieces.map((p) => lengthAlong(item, p))
+    const longest = Math.max(...lengths)
+    const ids = near.map((p) => p.item.id)
+    pieces.forEach((piece, i) => {
+      if (piece.over.length || !piece.bounds.length || lengths[i] === longest || lengths[i]! > most * item.weight.size) return
+      const trim = { line: item.id, ...holdOf(item, piece, ids) }
+      const gone = trims.some((t) => t.piece && t.trim.line === item.id && t.trim.bounds.length === trim.bounds.length && Math.abs(t.trim.place.at - trim.place.at) < 1e-3)
+      if (!gone) hits.push({ contours: pathsOf(piece), trim, taken: null })
+    })
+  }
+  return hits
+}
+
+/** How far a piece reaches along its line, px. */
+function lengthAlong(line: Line, piece: InkPiece): number {
+  const arc = arcOfPath(line.path)
+  let [least, most] = [Infinity, -Infinity]
+  for (const p of piece.contours().flatMap((c) => c.flatMap((s) => flatten(s, 1)))) {
+    const { length, distance } = arc.nearest(p)
+    // Beyond an end the cap reaches on.
+    const s = length === 0 ? -distance : length === arc.total ? length + distance : length
+    least = Math.min(least, s)
+    most = Math.max(most, s)
+  }
+  return most - least
+}
