@@ -1,10 +1,13 @@
 import type Konva from 'konva'
+import type { Path } from '#core/drawing/model'
+import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 
 export const PLUM = '#7a2b58'
 export const PAPER = '#fffdf8'
 export const INK = '#211c1a'
 export const MUTE = '#6f665d'
+export const AMBER = '#b9690f'
 
 /** How far from its middle a mark takes the hand, screen px times 1.5. */
 export const REACH = 12
@@ -45,3 +48,13 @@ export const target =
     ctx.arc(0, 0, reach / 1.5, 0, Math.PI * 2)
     ctx.fillShape(shape)
   }
+
+/** Adds a path to the one under way. */
+export function tracePath(ctx: Konva.Context, path: Path, place: Place): void {
+  const start = place(path.nodes[0]!.at)
+  ctx.moveTo(start.x, start.y)
+  for (const c of cubicsOfPath(path)) {
+    const [p, q, r] = [place(c.p1), place(c.p2), place(c.p3)]
+    ctx.bezierCurveTo(p.x, p.y, q.x, q.y, r.x, r.y)
+  }
+}

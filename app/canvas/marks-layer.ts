@@ -1,13 +1,12 @@
 import Konva from 'konva'
-import type { Path } from '#core/drawing/model'
-import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { box, brush, cornersBetween, frame, keyHand, snapped, tag, turner } from './guide-marks'
 import { contacts, hairs, light } from './rule-marks'
 import { belly, closer, handle, node, openEnd } from './path-marks'
 import { jaws, placeMark, taper, tip } from './weight-marks'
 import type { Place } from './mark-look'
-import { MUTE, PLUM } from './mark-look'
+import { MUTE, PLUM, tracePath } from './mark-look'
+import { pieces } from './piece-marks'
 import type { Mark, MarkRef } from './marks'
 import type { Viewport } from './viewport'
 import { stepToScreen, toScreen } from './viewport'
@@ -100,6 +99,8 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [light(place(mark.at), mark.held)]
     case 'hairs':
       return [hairs(mark, place)]
+    case 'pieces':
+      return [pieces(mark, place)]
     case 'hand':
       return [keyHand(place(mark.at), mark.pressed)]
     case 'belly':
@@ -113,20 +114,11 @@ function centrelines(mark: Extract<Mark, { kind: 'paths' }>, place: Place): Konv
     listening: false,
     sceneFunc: (ctx) => {
       ctx.beginPath()
-      for (const path of mark.paths) trace(ctx, path, place)
+      for (const path of mark.paths) tracePath(ctx, path, place)
       ctx.setAttr('strokeStyle', mark.tone === 'mute' ? MUTE : PLUM)
       ctx.setAttr('lineWidth', { plum: 1.25, mute: 1, next: 1, strong: 3 }[mark.tone])
       ctx.setLineDash(mark.tone === 'next' ? [5, 4] : [])
       ctx.stroke()
     },
   })
-}
-
-function trace(ctx: Konva.Context, path: Path, place: Place): void {
-  const start = place(path.nodes[0]!.at)
-  ctx.moveTo(start.x, start.y)
-  for (const c of cubicsOfPath(path)) {
-    const [p, q, r] = [place(c.p1), place(c.p2), place(c.p3)]
-    ctx.bezierCurveTo(p.x, p.y, q.x, q.y, r.x, r.y)
-  }
 }

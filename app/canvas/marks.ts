@@ -45,5 +45,7 @@ export type Mark =
   | { kind: 'contacts'; ends: readonly ContactMark[]; /** px of the page; null: no rings */ reach: number | null; overshoot: number }
   | { kind: 'light'; at: Vec; held: boolean }
   | { kind: 'hairs'; at: readonly { at: Vec; out: Vec }[] }
+  /** Pieces of ink: that would be taken away, would come back, or are gone. */
+  | { kind: 'pieces'; paths: readonly Path[]; look: 'take' | 'back' | 'gone' }
   /** The hand that keys move. */
   | { kind: 'hand'; at: Vec; pressed: boolean }

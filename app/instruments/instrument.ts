@@ -1,4 +1,6 @@
 import type { Drawing, Line, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
+import type { PieceHit } from '#core/ink/piece-at'
+import type { TrimResult } from '#core/ink/trims'
 import type { LineHit } from '#core/weight/hit-line'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Preferences } from './preferences'
@@ -84,6 +86,12 @@ export interface Worktop {
   allSolids(): readonly Shape[]
   /** The derived shape under a point. */
   shapeAt(p: Vec): Shape | null
+  /** The pieces of lines under a point, the front line's first. */
+  piecesAt(p: Vec): Promise<PieceHit[]>
+  /** What of other lines sticks out beyond lines, by no more than so many of their sizes. */
+  beyond(fence: readonly string[], most: number): Promise<PieceHit[]>
+  /** What each trim of the drawing takes away. */
+  trims(): readonly TrimResult[]
   chosenShape(): Shape | null
   chooseShape(id: string | null): void
   /** A place on a line (0..1) to point out on the weight graph. */

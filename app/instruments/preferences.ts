@@ -73,6 +73,8 @@ export interface Preferences {
   match: { from: 'left' | 'right'; reach: number }
   /** What of the copied weight is painted on. */
   sweepPart: WeightPart
+  /** At a fence, pieces up to so many widths of their line are trimmed. */
+  fenceWidths: number
   /** By light: strength and softness 0..1, and where it was last, as shares of the page. */
   light: { strength: number; softness: number; x: number; y: number }
   /** What the last delivery was. */
@@ -111,6 +113,7 @@ export const DEFAULTS: Preferences = {
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
   match: { from: 'left', reach: 12 },
   sweepPart: 'all',
+  fenceWidths: 3,
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },
   delivery: 'outlines',
   pictureScale: 2,

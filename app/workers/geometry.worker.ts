@@ -1,11 +1,13 @@
 import { expose } from 'comlink'
-import type { Drawing, Line, Shape } from '#core/drawing/model'
+import type { Drawing, Line, Shape, Vec } from '#core/drawing/model'
 import { linesOf } from '#core/drawing/queries'
 import type { Patch } from '#core/drawing/patch'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
-import { inTurns } from '#core/turns'
+import type { PieceHit } from '#core/ink/piece-at'
+import type { TrimResult } from '#core/ink/trims'
+import { atOnce, inTurns } from '#core/turns'
 import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
 import type { Region } from '#core/ink/outlines'
@@ -72,12 +74,21 @@ const geometry = {
   },
 
   /** Lines that do not show all of their ink, with what they show; null when an edit or a newer request overtook this one. */
-  async less(): Promise<Told<Outline> | null> {
+  async less(): Promise<{ told: Told<Outline>; trims: readonly TrimResult[] } | null> {
     const [mine, of] = [++newestLess, session!]
     const less = await inTurns(of.less(), { turn: 20, rest: breathe, go: () => mine === newestLess && of === session })
     if (!less) return null
     const lines = new Map(linesOf(of.drawing).map((l) => [l.id, l]))
-    return sentLess.tell([...less].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
+    const told = sentLess.tell([...less].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
+    return { told, trims: atOnce(of.trimmed()) }
+  },
+
+  /** The pieces of lines under a point. */
+  piecesAt: (p: Vec): PieceHit[] => atOnce(session!.piecesAt(p)),
+
+  /** What of other lines sticks out beyond the lines named. */
+  async beyond(fence: readonly string[], most: number): Promise<PieceHit[]> {
+    return (await inTurns(session!.beyond(new Set(fence), most), { turn: 40, rest: breathe }))!
   },
 
   /** As `less`, of the drawing as patches make it. */

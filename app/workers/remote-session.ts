@@ -1,8 +1,10 @@
 import type { Remote } from 'comlink'
 import { proxy } from 'comlink'
-import type { Drawing, Line } from '#core/drawing/model'
+import type { Drawing, Line, Vec } from '#core/drawing/model'
 import { patchesBetween } from '#core/drawing/patches-between'
 import type { ShapesResult } from '#core/ink/open-ink'
+import type { PieceHit } from '#core/ink/piece-at'
+import type { TrimResult } from '#core/ink/trims'
 import type { DrawnShape } from './contour-book'
 import { HeldContours } from './contour-book'
 import type { GeometryThread } from './geometry-thread'
@@ -55,11 +57,27 @@ export class RemoteSession {
   }
 
   /** What lines show that do not show all of their ink; null when a later edit or request overtook this one. */
-  less(drawing: Drawing): Promise<Outline[] | null> {
+  less(drawing: Drawing): Promise<{ less: Outline[]; trims: readonly TrimResult[] } | null> {
     return this.thread.within(LONGEST_STEP, async (worker) => {
       const { less } = this.follow(worker, drawing)
-      const told = await worker.less()
-      return told && less.take(told)
+      const answer = await worker.less()
+      return answer && { less: less.take(answer.told), trims: answer.trims }
+    })
+  }
+
+  /** The pieces of lines under a point, page px; the front line's first. */
+  piecesAt(drawing: Drawing, p: Vec): Promise<PieceHit[]> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.piecesAt(p)
+    })
+  }
+
+  /** What of other lines sticks out beyond the lines named. */
+  beyond(drawing: Drawing, fence: readonly string[], most: number): Promise<PieceHit[]> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.beyond([...fence], most)
     })
   }
 

@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import { BowArrow, CircleDot, Diamond, Droplet, FlipHorizontal2, MousePointer2, Move, PaintRoller, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, CircleDot, Diamond, Droplet, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
 import BlotSection from '~/components/lines/BlotSection.vue'
 import BowSection from '~/components/lines/BowSection.vue'
 import FigureSection from '~/components/lines/FigureSection.vue'
@@ -10,6 +10,8 @@ import PracticeSection from '~/components/lines/PracticeSection.vue'
 import ScrapeSection from '~/components/lines/ScrapeSection.vue'
 import SelectSection from '~/components/lines/SelectSection.vue'
 import SnipSection from '~/components/lines/SnipSection.vue'
+import FenceSection from '~/components/shapes/FenceSection.vue'
+import TrimSection from '~/components/shapes/TrimSection.vue'
 import ContactSection from '~/components/weight/ContactSection.vue'
 import LightSection from '~/components/weight/LightSection.vue'
 import MatchSection from '~/components/weight/MatchSection.vue'
@@ -18,6 +20,7 @@ import { Blot } from '~/instruments/blot'
 import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
 import { Contact } from '~/instruments/contact'
+import { Fence as FenceInstrument } from '~/instruments/fence'
 import { Figure } from '~/instruments/figure'
 import { Freehand } from '~/instruments/freehand'
 import { Inspect } from '~/instruments/inspect'
@@ -33,6 +36,7 @@ import { Scrape } from '~/instruments/scrape'
 import { Select } from '~/instruments/select'
 import { Snip } from '~/instruments/snip'
 import { Sweep } from '~/instruments/sweep'
+import { Trim } from '~/instruments/trim'
 import type { PassName } from './passes'
 
 /** All that the workspace knows of an instrument. */
@@ -62,7 +66,7 @@ export interface InstrumentDescription {
 /** Every instrument, in the order of the trays: a pass shows those that are of it, six to a row. */
 export const INSTRUMENTS: readonly InstrumentDescription[] = [
   { id: 'place', title: 'Place', icon: Move, help: 'move, scale and turn the sketch', passes: ['sketch'], make: PlaceSketch },
-  { id: 'select', title: 'Select', icon: MousePointer2, help: 'choose lines, move, scale, turn and delete them', passes: ['lines', 'weight'], make: Select, settings: SelectSection, sized: true, lays: true },
+  { id: 'select', title: 'Select', icon: MousePointer2, help: 'choose lines, move, scale, turn and delete them', passes: ['lines', 'weight', 'shapes'], make: Select, settings: SelectSection, sized: true, lays: true },
   { id: 'pen', title: 'Pen', icon: Spline, help: 'lay a line node by node', passes: ['lines'], make: Pen, settings: PenSection, sized: true, lays: true, snaps: true },
   { id: 'bow', title: 'Bow', icon: BowArrow, help: 'draw a straight chord, then pull it into a bow', passes: ['lines'], make: Bow, settings: BowSection, sized: true, lays: true, snaps: true },
   { id: 'freehand', title: 'Freehand', icon: Signature, help: 'just draw; the line comes out smooth', passes: ['lines'], make: Freehand, settings: HandSection, wide: true },
@@ -70,6 +74,8 @@ export const INSTRUMENTS: readonly InstrumentDescription[] = [
   { id: 'outline', title: 'Retouch', icon: PencilLine, help: 'move single nodes of an outline', passes: ['shapes'], make: OutlineNodes, onOutlines: true },
   { id: 'caliper', title: 'Caliper', icon: UnfoldVertical, help: 'pull a line wider or thinner where you like', passes: ['weight'], make: Caliper },
   { id: 'nodes', title: 'Nodes', icon: Diamond, help: 'move the nodes and handles of a line', passes: ['lines', 'weight', 'shapes'], make: Nodes, settings: NodesSection, wide: true, snaps: true, speaksOf: 'Nodes' },
+  { id: 'trim', title: 'Trim', icon: Slice, help: 'take a piece of a line away where others divide it', passes: ['shapes'], make: Trim, settings: TrimSection, speaksOf: 'Trim' },
+  { id: 'fence', title: 'Fence', icon: Fence, help: 'trim all that sticks out beyond some lines', passes: ['shapes'], make: FenceInstrument, settings: FenceSection },
   { id: 'figure', title: 'Figure', icon: Shapes, help: 'ellipses, polygons, stars, spirals', passes: ['lines'], make: Figure, settings: FigureSection, sized: true, lays: true, snaps: true },
   { id: 'snip', title: 'Snip', icon: Scissors, help: 'hide the part of a line beyond a crossing', passes: ['lines'], make: Snip, settings: SnipSection, speaksOf: 'Snip' },
   { id: 'blot', title: 'Blot', icon: Droplet, help: 'a brush that paints a solid shape', passes: ['lines'], make: Blot, settings: BlotSection, speaksOf: 'Blot' },

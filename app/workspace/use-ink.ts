@@ -6,6 +6,7 @@ import type { Drawing, Line } from '#core/drawing/model'
 import { shapeSettingsOf } from '#core/drawing/fineness'
 import { isSeen } from '#core/drawing/queries'
 import type { ShapesResult } from '#core/ink/open-ink'
+import type { TrimResult } from '#core/ink/trims'
 import { OutlineCache } from '~/canvas/outline-cache'
 import type { InkEntry } from '~/canvas/paint-stack'
 import { Stacker } from '~/canvas/stacker'
@@ -26,6 +27,8 @@ export interface Ink {
   cache: OutlineCache
   /** What lines show beside others. */
   tucked: TuckedLines
+  /** What each trim takes away, as the session said last. */
+  trims: ShallowRef<readonly TrimResult[]>
   session: RemoteSession
   stack: ShallowRef<InkEntry[]>
   shapes: ShallowRef<ShapesResult | null>
@@ -66,6 +69,7 @@ export function provideInk(): Ink {
   const shapesOf = shallowRef<Drawing | null>(null)
   const progress = ref<number | null>(null)
   const tucked = new TuckedLines()
+  const trims = shallowRef<readonly TrimResult[]>([])
   const stacker = new Stacker(cache, trial.shown, tucked)
   const session = new RemoteSession(geometry)
   /** The newest call of the lines to the screen; older ones give up. */
@@ -112,9 +116,10 @@ export function provideInk(): Ink {
     const mine = (asking = { again: false })
     const drawing = store.drawing!
     try {
-      const less = await session.less(drawing)
-      if (less && store.drawing?.id === drawing.id && tucked.take(drawing, less) && !wantsShapes()) {
-        stack.value = stacker.linesOf(store.drawing, (l) => isSeen(l, view.alone))
+      const answer = await session.less(drawing)
+      if (answer && store.drawing?.id === drawing.id) {
+        trims.value = answer.trims
+        if (tucked.take(drawing, answer.less) && !wantsShapes()) stack.value = stacker.linesOf(store.drawing, (l) => isSeen(l, view.alone))
         late.value++
       }
     } catch (e) {
@@ -122,7 +127,7 @@ export function provideInk(): Ink {
     } finally {
       asking = null
     }
-    if (mine.again && store.drawing && !wantsShapes()) void followTucks()
+    if (mine.again && store.drawing) void followTucks()
   }
 
   function fetchOutlines(lines: readonly Line[], longest: number): Promise<Outline[]> {
@@ -159,6 +164,7 @@ export function provideInk(): Ink {
     else progress.value = null
     if (!taken || !entries || store.drawing.id !== drawing.id) return
     shapes.value = taken.result
+    void followTucks()
     shapesOf.value = drawing
     stack.value = entries
     const { failed } = taken.result
@@ -198,6 +204,7 @@ export function provideInk(): Ink {
     geometry,
     cache,
     tucked,
+    trims,
     session,
     stack,
     shapes,

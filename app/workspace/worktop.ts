@@ -148,6 +148,9 @@ export function createWorktop(ink: Ink, tick: Ref<number>): Worktop {
     allSolids: () => openSolids(drawing(), view.alone),
     solidAt: (p) => solidUnder(openSolids(drawing(), view.alone), p),
     shapeAt: (p) => shapeUnder(ink, p),
+    piecesAt: (p) => ink.session.piecesAt(drawing(), p),
+    beyond: (fence, most) => ink.session.beyond(drawing(), fence, most),
+    trims: () => ink.trims.value,
     chosenShape: () => ink.shapes.value?.shapes.find((s) => s.id === view.shape) ?? null,
     chooseShape: (id) => {
       view.shape = id

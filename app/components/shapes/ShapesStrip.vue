@@ -9,6 +9,7 @@ import SliderField from '~/components/ui/SliderField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useOutlinesStore } from '~/stores/outlines'
 import { useViewStore } from '~/stores/view'
+import { instrumentOf } from '~/workspace/instruments'
 import { useInk } from '~/workspace/use-ink'
 
 const store = useDrawingStore()
@@ -16,6 +17,7 @@ const view = useViewStore()
 const outlines = useOutlinesStore()
 const ink = useInk()
 
+const tool = computed(() => instrumentOf(view.instrument))
 const settings = computed(() => store.drawing!.settings.shapes)
 /** Settings are meant at the final size; here they are told in px of the page. */
 const scale = computed(() => perUsualPx(store.drawing!.page))
@@ -33,6 +35,11 @@ const chosen = computed(() => {
   return { nodes, area, contours: shape.contours.length, from: shape.from.length }
 })
 
+/** Ends keep within what they meet unless it is said otherwise. */
+const tucks = computed(() => store.drawing!.settings.tuck !== false)
+
+const setTuck = (): void => store.edit(tucks.value ? 'Let ends show' : 'Tuck ends', (draft) => void (draft.settings.tuck = !tucks.value))
+
 const retouches = computed(() => store.drawing!.amendments?.filter((a) => a.kind === 'retouch').length ?? 0)
 
 const forget = (): void => store.edit('Take retouches back', (draft) => void (draft.amendments = draft.amendments?.filter((a) => a.kind !== 'retouch')))
@@ -48,13 +55,17 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
     <NodeFields :surface="outlines" />
     <p class="quiet">What you change here is put on again whenever the outline is made from its lines.</p>
   </div>
+  <component :is="tool.settings" v-else-if="tool?.settings && tool.passes.length === 1" />
   <div v-else class="flex h-full gap-10">
     <div class="flex w-[430px] shrink-0 flex-col gap-2.5">
       <b class="flex h-6 items-center font-[650]">How lines become shapes</b>
-      <label class="flex items-center gap-2.5">
-        <input type="checkbox" class="h-4 w-4 accent-plum" :checked="settings.unite" data-testid="unite" @change="set(settings.unite ? 'Keep shapes apart' : 'Unite shapes by ink', (s) => void (s.unite = !s.unite))" />
-        Unite shapes of the same ink
-      </label>
+      <div class="flex items-center gap-2.5">
+        <input id="unite" type="checkbox" class="h-4 w-4 accent-plum" :checked="settings.unite" data-testid="unite" @change="set(settings.unite ? 'Keep shapes apart' : 'Unite shapes by ink', (s) => void (s.unite = !s.unite))" />
+        <label for="unite">Unite shapes of the same ink</label>
+        <span class="grow" />
+        <input id="tuck" type="checkbox" class="h-4 w-4 accent-plum" :checked="tucks" data-testid="tuck" @change="setTuck" />
+        <label for="tuck" title="An end that meets a line keeps within it: nothing shows beyond the far edge">Tuck ends under what they meet</label>
+      </div>
       <SliderField
         label="Simplify"
         :value="settings.simplify * scale"

@@ -4,6 +4,7 @@ import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core
 import { ArcLength } from '#core/geometry/arc-length'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'
+import { openInk } from '#core/ink/open-ink'
 import { atOnce } from '#core/turns'
 import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers } from '~/stores/find'
@@ -106,6 +107,9 @@ export class TestWorktop implements Worktop {
   allSolids = () => shapesLayers(this.now).flatMap((l) => (l.visible && !l.locked ? l.items : []))
   solidAt = (p: Vec) => this.allSolids().findLast((s) => holds(s, p)) ?? null
   shapeAt = () => null
+  piecesAt = (p: Vec) => Promise.resolve(atOnce(openInk(this.now).piecesAt(p)))
+  beyond = (fence: readonly string[], most: number) => Promise.resolve(atOnce(openInk(this.now).beyond(new Set(fence), most)))
+  trims = () => atOnce(openInk(this.now).trimmed())
   chosenShape = () => null
   chooseShape = () => undefined
   pointOut = () => undefined
