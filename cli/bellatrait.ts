@@ -6,11 +6,14 @@ import { settingsForPage, shapeSettingsOf } from '../core/drawing/fineness'
 import { parseSvg } from '../core/formats/svg/parse-svg'
 import { writeSvg } from '../core/formats/svg/write-svg'
 import { shapesOf } from '../core/ink/shapes-of'
+import type { Leaving } from '../core/shapes/leaving'
+import { LEAVINGS, leavingShapes } from '../core/shapes/leaving'
 import type { Speck, SpeckLimits } from '../core/shapes/specks'
 import { dropSpecks } from '../core/shapes/specks'
 
 const USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
-  [--tolerance PX] [--union] [--simplify T] [--specks AREA] [--slivers WIDTH] [--report FILE.json]
+  [--tolerance PX] [--union] [--unite stacked|cut-out|one] [--tuck] [--simplify T]
+  [--specks AREA] [--slivers WIDTH] [--report FILE.json]
 `
 
 interface Settings {
@@ -20,6 +23,10 @@ interface Settings {
   /** px; undefined for what suits the page. */
   tolerance: number | undefined
   union: boolean
+  /** How shapes leave; it unites them, too. */
+  leaving: Leaving
+  /** Ends keep within what they meet, whatever the file says. */
+  tuck: boolean
   simplify: number
   /** What is dropped: below this area, px squared, or this mean width, px. */
   limits: SpeckLimits
@@ -49,6 +56,8 @@ function readSettings(argv: string[]): Settings | string {
         'out-dir': { type: 'string' },
         tolerance: { type: 'string' },
         union: { type: 'boolean', default: false },
+        unite: { type: 'string' },
+        tuck: { type: 'boolean', default: false },
         simplify: { type: 'string', default: '0' },
         specks: { type: 'string', default: '0' },
         slivers: { type: 'string', default: '0' },
@@ -59,7 +68,7 @@ function readSettings(argv: string[]): Settings | string {
     return (e as Error).message
   }
   const [command, ...inputs] = parsed.positionals
-  const { out, union, report } = parsed.values
+  const { out, union, unite, tuck, report } = parsed.values
   const outDir = parsed.values['out-dir']
   const tolerance = parsed.values.tolerance === undefined ? undefined : Number(parsed.values.tolerance)
   const simplify = Number(parsed.values.simplify)
@@ -71,7 +80,9 @@ function readSettings(argv: string[]): Settings | string {
   if (!(simplify >= 0 && simplify < 1000)) return '--simplify must be a number of pixels, 0 or more.'
   if (!(limits.area >= 0 && limits.area < Infinity)) return '--specks must be an area in square pixels, 0 or more.'
   if (!(limits.width >= 0 && limits.width < Infinity)) return '--slivers must be a width in pixels, 0 or more.'
-  return { inputs, out, outDir, tolerance, union, simplify, limits, report }
+  const leaving = LEAVINGS.find((l) => l === (unite ?? 'stacked'))
+  if (!leaving) return `--unite is stacked, cut-out or one, not "${unite}".`
+  return { inputs, out, outDir, tolerance, union: union || unite !== undefined, leaving, tuck, simplify, limits, report }
 }
 
 function filesOf(inputs: string[]): string[] {
@@ -89,7 +100,7 @@ function expandText(text: string, s: Settings): { svg: string; strokes: number; 
   const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
   const { union: unite, tolerance = shapeSettingsOf(drawing).tolerance, simplify } = s
   const dropped: Speck[] = []
-  const derived = shapesOf({ ...drawing, settings: { ...drawing.settings, shapes: settingsForPage({ unite, tolerance, simplify }, drawing.page) } })
+  const derived = shapesOf({ ...drawing, settings: { ...drawing.settings, ...(s.tuck && { tuck: true }), shapes: settingsForPage({ unite, tolerance, simplify }, drawing.page) } })
   const shapes = derived.shapes.map((shape) => {
     // What came as a fill stays as it is.
     if (!shape.from.length) return shape
@@ -97,7 +108,8 @@ function expandText(text: string, s: Settings): { svg: string; strokes: number; 
     dropped.push(...gone)
     return { ...shape, contours }
   })
-  return { svg: writeSvg(drawing, { content: 'outlines', shapes: shapes.filter((x) => x.contours.length) }), strokes, shapes, dropped, warnings, failed: derived.failed.map((f) => f.message) }
+  const leaving = leavingShapes(shapes.filter((x) => x.contours.length), drawing.inks, s.leaving, { tolerance })
+  return { svg: writeSvg(drawing, { content: 'outlines', shapes: leaving }), strokes, shapes: leaving, dropped, warnings, failed: derived.failed.map((f) => f.message) }
 }
 
 const failed = (file: string, error: string): FileReport => ({ file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], warnings: [], error })

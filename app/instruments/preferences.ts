@@ -80,6 +80,8 @@ export interface Preferences {
   /** What the last delivery was. */
   delivery: 'outlines' | 'lines' | 'picture' | 'traces'
   pictureScale: number
+  /** How outlines leave. */
+  leaving: 'stacked' | 'cut-out' | 'one'
 }
 
 export const DEFAULTS: Preferences = {
@@ -117,6 +119,7 @@ export const DEFAULTS: Preferences = {
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },
   delivery: 'outlines',
   pictureScale: 2,
+  leaving: 'stacked',
 }
 
 /** How the hand draws, as a trace keeps it. */

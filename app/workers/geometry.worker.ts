@@ -5,6 +5,9 @@ import type { Patch } from '#core/drawing/patch'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
+import type { Leaving } from '#core/shapes/leaving'
+import { leavingShapes } from '#core/shapes/leaving'
+import { shapeSettingsOf } from '#core/drawing/fineness'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { TrimResult } from '#core/ink/trims'
 import { atOnce, inTurns } from '#core/turns'
@@ -103,8 +106,10 @@ const geometry = {
     newestShapes++
   },
 
-  svg(drawing: Drawing, shapes: Shape[] | null): string {
-    return shapes ? writeSvg(drawing, { content: 'outlines', shapes }) : writeSvg(drawing, { content: 'lines' })
+  svg: (drawing: Drawing): string => writeSvg(drawing, { content: 'lines' }),
+
+  outlinesSvg(drawing: Drawing, shapes: Shape[], leaving: Leaving): string {
+    return writeSvg(drawing, { content: 'outlines', shapes: leavingShapes(shapes, drawing.inks, leaving, shapeSettingsOf(drawing)) })
   },
 }
 

@@ -40,6 +40,23 @@ describe('the command line', () => {
     expect(existsSync(join(folder, 'out', 'b.svg'))).toBe(true)
   })
 
+  it('tucks ends and cuts shapes out of each other where it is told to', () => {
+    // A stroke that ends on another of a second colour, with a cap that shows beyond it.
+    writeFileSync(join(folder, 't.svg'), `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 50 50"><path d="M5 25L30 25" stroke="#ff0000" stroke-width="8" stroke-linecap="round" fill="none"/><path d="M30 5L30 45" stroke="#000000" stroke-width="3" fill="none"/></svg>`)
+    const run = (...args: string[]) => {
+      const [out, report] = [join(folder, 't.out.svg'), join(folder, 't.json')]
+      expect(cli('expand', join(folder, 't.svg'), '--out', out, '--report', report, ...args).status).toBe(0)
+      return { contours: (JSON.parse(readFileSync(report, 'utf8')) as { contours: number }[])[0]!.contours, red: readFileSync(out, 'utf8').match(/<path[^>]*#ff0000[^>]*>/)![0] }
+    }
+    const [plain, tucked, cut] = [run(), run('--tuck'), run('--tuck', '--unite', 'cut-out')]
+    const farthest = (path: string): number => Math.max(...[...path.matchAll(/(?<=[MLC ])(-?[\d.]+)[ ,](-?[\d.]+)/g)].map((m) => Number(m[1])))
+    expect([plain, tucked, cut].map((p) => p.contours)).toEqual([2, 2, 2])
+    expect(farthest(plain.red)).toBeCloseTo(34, 1)
+    expect(farthest(tucked.red)).toBeCloseTo(31.5, 1)
+    expect(farthest(cut.red)).toBeCloseTo(28.5, 1)
+    expect(cli('expand', join(folder, 't.svg'), '--out', join(folder, 'x.svg'), '--unite', 'apart')).toMatchObject({ status: 2, stderr: expect.stringContaining('stacked, cut-out or one') as string })
+  })
+
   it('drops specks and slivers of ink and says which, but no fills', () => {
     const file = join(folder, 'specks.svg')
     const out = join(folder, 'clean.svg')

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { writeInkml } from '#core/formats/inkml/write-inkml'
 import { short } from '#core/geometry/path'
+import ChoiceField from '~/components/ui/ChoiceField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useTracesStore } from '~/stores/traces'
@@ -25,6 +26,12 @@ const KINDS = [
   { id: 'lines', title: 'Live lines', file: 'SVG', what: 'Lines with their weights. Opens again in Bellatrait just as it is now; other viewers show plain strokes.' },
   { id: 'picture', title: 'Picture', file: 'PNG', what: 'Dots on clear ground, for a quick look or a message.' },
   { id: 'traces', title: 'Pen traces', file: 'InkML', what: 'What the hand drew: points, time, pressure and tilt of the lines that keep them.' },
+] as const
+
+const LEAVING = [
+  { id: 'stacked', title: 'Stacked', what: 'as they lie on each other' },
+  { id: 'cut-out', title: 'Cut out', what: 'each less what lies above it; nothing overlaps' },
+  { id: 'one', title: 'One ink', what: 'light cut out of dark: one shape for stamps and cutting' },
 ] as const
 
 /** What shows the shapes. */
@@ -61,7 +68,7 @@ async function make(): Promise<{ blob: Blob; name: string }> {
   }
   const live = studio.preferences.delivery === 'lines'
   if (live) await traces.ready(traced.value)
-  const text = await ink.geometry.remote.svg(live ? traces.withSamples(drawing) : drawing, live ? null : ink.shapes.value!.shapes)
+  const text = live ? await ink.geometry.remote.svg(traces.withSamples(drawing)) : await ink.geometry.remote.outlinesSvg(drawing, ink.shapes.value!.shapes, studio.preferences.leaving)
   return { blob: new Blob([text], { type: 'image/svg+xml' }), name: live ? fileName('live.svg') : fileName('svg') }
 }
 
@@ -107,6 +114,10 @@ async function deliver(): Promise<void> {
         <template v-if="traced.length"><span class="number">{{ traced.length }}</span> of <span class="number">{{ store.lines.length }}</span> lines were drawn by hand and keep their trace.</template>
         <template v-else>No line of this drawing keeps a trace. Draw one with Freehand first.</template>
       </p>
+      <div v-if="kind.id === 'outlines'" class="mt-2 flex items-center gap-3">
+        <ChoiceField v-model="studio.preferences.leaving" label="Shapes" :choices="LEAVING" />
+        <span class="quiet">{{ LEAVING.find((l) => l.id === studio.preferences.leaving)!.what }}</span>
+      </div>
       <label v-if="kind.id === 'picture'" class="mt-2 flex items-center gap-2.5">
         Scale
         <select v-model.number="studio.preferences.pictureScale" class="field">
