@@ -245,6 +245,8 @@ export interface Settings {
   shapes: ShapeSettings
   /** Ends keep within what they meet; on when absent. */
   tuck?: boolean
+  /** How corners are finished about which nothing was decided; as their caps are when absent. */
+  corner?: Exclude<CornerStyle, 'crossing' | 'tucked'>
   light?: LightRule
 }
 
@@ -268,8 +270,28 @@ export interface Trim {
   bounds: { by: string; side: -1 | 0 | 1 }[]
 }
 
+/**
+ * How two ends that come together are finished: as their caps are, each within the other; one behind the other; the outer
+ * edges extended till they meet; rounded off; or each going on beyond the other.
+ */
+export type CornerStyle = 'caps' | 'tucked' | 'pointed' | 'rounded' | 'crossing'
+
+/** What the person decided about a corner. */
+export interface Corner {
+  id: string
+  kind: 'corner'
+  ends: [{ line: string; end: 'first' | 'last' }, { line: string; end: 'first' | 'last' }]
+  style: CornerStyle
+  /** Tucked: which of the two ends lies behind; the first when absent. */
+  behind?: 0 | 1
+  /** Pointed: how far the point may lie from the corner, in half-widths. */
+  limit?: number
+  /** Crossing: by how many of its sizes each goes on. */
+  length?: number
+}
+
 /** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch | Trim
+export type Amendment = Retouch | Trim | Corner
 
 /** Layers are listed from the bottom of the stack to the top. */
 export interface Drawing {

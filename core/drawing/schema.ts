@@ -72,8 +72,27 @@ const trim = yup
   })
   .strict()
 
+const endOfLine = yup.object({ line: text(80).min(1), end: yup.string().strict().oneOf(['first', 'last']).required() }).strict()
+
+const corner = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['corner']).required(),
+    ends: yup.array(endOfLine.required()).required().length(2),
+    style: yup.string().strict().oneOf(['caps', 'tucked', 'pointed', 'rounded', 'crossing']).required(),
+    behind: yup.number().strict().oneOf([0, 1]),
+    limit: yup.number().strict().min(1).max(100),
+    length: yup.number().strict().min(0).max(100),
+  })
+  .strict()
+
+const AMENDMENTS = { retouch, trim, corner }
+
 /** Schema of an amendment. */
-export const amendmentSchema = yup.lazy((v: unknown) => (typeof v === 'object' && v !== null && 'kind' in v && v.kind === 'trim' ? trim : retouch))
+export const amendmentSchema = yup.lazy((v: unknown) => {
+  const kind = typeof v === 'object' && v !== null && 'kind' in v ? v.kind : null
+  return kind === 'trim' || kind === 'corner' ? AMENDMENTS[kind] : retouch
+})
 
 export const pathSchema = yup.object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() }).strict()
 
@@ -279,6 +298,7 @@ export const drawingSchema = yup
       .object({
         light,
         tuck: yup.boolean().strict(),
+        corner: yup.string().strict().oneOf(['caps', 'pointed', 'rounded']),
         shapes: yup
           .object({
             unite: yup.boolean().strict().required(),

@@ -59,6 +59,11 @@ export class Ends {
     return this.known.get(id)?.contacts ?? []
   }
 
+  /** What all ends do, in the order of the lines. */
+  all(): EndContact[] {
+    return this.lines.flatMap((l) => [...this.of(l.id)])
+  }
+
   private readonly looked = (line: Line): Known => ({ line, box: reachOf(line, this.options), tips: tipsOf(line, this.options), contacts: [] })
 
   private find(ids: ReadonlySet<string>): void {

@@ -7,6 +7,7 @@ import { scaled } from '../turns'
 import type { Cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import { latticeOf } from '../shapes/lattice'
+import type { EndContact } from '../weight/contact'
 import { LatticeUnion } from '../shapes/lattice-union'
 import { withRetouches } from '../shapes/retouch'
 import type { LocallySimplified } from '../shapes/simplify-locally'
@@ -15,8 +16,9 @@ import type { Group } from './groups'
 import { groupsOf } from './groups'
 import type { Failure, Region } from './outlines'
 import { Outlines } from './outlines'
+import type { CornerPair } from './corners'
 import type { Stack } from './stack'
-import { stackOf } from './stack'
+import { amended, stackOf } from './stack'
 import type { PieceHit } from './piece-at'
 import { piecesUnder } from './piece-at'
 import { beyondFence } from './fence'
@@ -50,12 +52,21 @@ export interface InkSession {
   less: () => Generator<number, ReadonlyMap<string, Region>>
   /** What each trim of the drawing came to, in their order. */
   trimmed: () => Generator<number, readonly TrimResult[]>
+  /** Where two ends come together, and where an end meets a line or goes past one. */
+  joints: () => Generator<number, Joints>
   /** The pieces of lines that lie under a point, px: that of the front line first. */
   piecesAt: (p: Vec) => Generator<number, PieceHit[]>
   /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */
   beyond: (fence: ReadonlySet<string>, most: number) => Generator<number, PieceHit[]>
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
   shapes: () => Generator<number, ShapesResult>
+}
+
+/** Where ends of lines have to do with others. */
+export interface Joints {
+  corners: CornerPair[]
+  /** Ends that meet the body of a line, or go past one. */
+  ends: EndContact[]
 }
 
 /** Cells along the longer side of a page: about so many for the square root of the number of parts, a power of two. */
@@ -112,6 +123,11 @@ class Session implements InkSession {
     return (yield* this.stackNow()).trims
   }
 
+  *joints(): Generator<number, Joints> {
+    const { corners, ends } = yield* this.stackNow()
+    return { corners: [...corners], ends: [...ends] }
+  }
+
   *piecesAt(p: Vec): Generator<number, PieceHit[]> {
     return piecesUnder(p, yield* this.stackNow(), shapeSettingsOf(this.now).tolerance)
   }
@@ -149,7 +165,7 @@ class Session implements InkSession {
       const outlined = slim?.contours ?? contours
       if (outlined.length) result.shapes.push({ id: group.id, contours: outlined.map((c) => this.pathOf(c)), ink: group.ink, from: group.parts.flatMap(({ item }) => ('path' in item ? [item.id] : item.from)) })
     }
-    const retouches = (drawing.amendments ?? []).filter((a) => a.kind === 'retouch')
+    const retouches = amended(drawing, 'retouch')
     const answer = retouches.length ? retouched(result, retouches) : result
     this.last = { drawing, result: answer }
     return answer

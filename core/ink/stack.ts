@@ -1,6 +1,8 @@
-import type { Drawing, Line, Path, Shape } from '../drawing/model'
+import type { Amendment, Drawing, Line, Path, Shape } from '../drawing/model'
 import { coveredRegion } from '../shapes/cover'
 import { scaled } from '../turns'
+import type { EndContact } from '../weight/contact'
+import type { CornerPair } from './corners'
 import type { Failure, Outlines, Region } from './outlines'
 import type { Shown, TrimResult, Trims } from './trims'
 import type { Inked, Tucks } from './tucks'
@@ -19,11 +21,18 @@ export interface Stack {
   less: ReadonlyMap<string, Region>
   /** What each trim came to. */
   trims: readonly TrimResult[]
+  /** Where two ends come together. */
+  corners: readonly CornerPair[]
+  /** Ends that meet the body of a line, or go past one. */
+  ends: readonly EndContact[]
   /** By id, every item with its ink as the trims find it, in their order. */
   shown: ReadonlyMap<string, Shown>
   /** Items that have no ink. */
   failed: Failure[]
 }
+
+/** The amendments of a drawing of one kind. */
+export const amended = <K extends Amendment['kind']>({ amendments }: Pick<Drawing, 'amendments'>, kind: K): Extract<Amendment, { kind: K }>[] => (amendments ?? []).filter((a): a is Extract<Amendment, { kind: K }> => a.kind === kind)
 
 /** So many outlines are worked out between two signs of progress. */
 const AT_A_TIME = 8
@@ -48,16 +57,16 @@ export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | nu
     const region = regions[i]
     return region ? [{ item, region, covers: covers[i]!, seen: outlines.uncovered(region, covers[i]!) }] : []
   })
-  const tucked = tucks ? yield* scaled(tucks.of(inked), OUTLINED, 1 - OUTLINED) : new Map<string, Region>()
+  const tucked = tucks ? yield* scaled(tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }), OUTLINED, 1 - OUTLINED) : new Map<string, Region>()
   const shown = new Map(inked.map(({ item, region }): [string, Shown] => [item.id, { item, region: tucked.get(item.id) ?? region }]))
-  const trimmed = trims.of(shown, (drawing.amendments ?? []).filter((a) => a.kind === 'trim'))
+  const trimmed = trims.of(shown, amended(drawing, 'trim'))
   const less = new Map([...tucked, ...trimmed.less])
   const parts = inked.flatMap(({ item, covers, seen }): Part[] => {
     const left = less.get(item.id)
     const region = left ? outlines.uncovered(left, covers) : seen
     return region.contours.length ? [{ item, region }] : []
   })
-  return { parts, less, trims: trimmed.results, shown, failed }
+  return { parts, less, trims: trimmed.results, corners: tucks?.pairs ?? [], ends: tucks?.meeting() ?? [], shown, failed }
 }
 
 /** For each item, bottom to top, the closed paths above it that cover what lies behind. */

@@ -1,4 +1,4 @@
-import type { Line, Vec } from '../drawing/model'
+import type { Line, TuckChoice, Vec } from '../drawing/model'
 import type { Cubic } from '../geometry/cubic'
 import { straight } from '../geometry/cubic'
 import type { End } from '../geometry/ends'
@@ -33,6 +33,9 @@ const BACK = -0.5
 const STRIP_BEFORE = 16
 const STRIP_HALF = 4
 
+/** What is decided about an end. */
+export type ChoiceOf = (end: Pick<EndContact, 'end'>) => TuckChoice | undefined
+
 /** A line that another's end meets: as it is, and its ink as it is seen. */
 export interface Neighbour {
   line: Line
@@ -45,10 +48,10 @@ export interface Neighbour {
  *
  * @param neighbours of what the ends touch, by id
  */
-export function tucked(line: Line, contours: readonly Cubic[][], contacts: readonly EndContact[], neighbours: ReadonlyMap<string, Neighbour>, tolerance: number): readonly Cubic[][] {
+export function tucked(line: Line, contours: readonly Cubic[][], contacts: readonly EndContact[], choiceOf: ChoiceOf, neighbours: ReadonlyMap<string, Neighbour>, tolerance: number): readonly Cubic[][] {
   let ink = contours
   for (const contact of contacts) {
-    const choice = line.tuck?.[contact.end]
+    const choice = choiceOf(contact)
     if (!keepsWithin(contact, choice)) continue
     const places = metBy(contact)
     const others = places.flatMap(({ line: id }) => (id === line.id ? [] : (neighbours.get(id) ?? [])))
@@ -71,7 +74,7 @@ export function metBy({ touched, under }: EndContact): readonly LinePlace[] {
 }
 
 /** Whether an end keeps within what it comes to: if it meets it, or goes past it and is made to; unless it is let out. */
-export const keepsWithin = ({ kind }: Pick<EndContact, 'kind'>, choice?: 'out' | 'in' | 'under'): boolean => choice !== 'out' && (kind === 'meeting' || (kind === 'crossing' && choice !== undefined))
+export const keepsWithin = ({ kind }: Pick<EndContact, 'kind'>, choice?: TuckChoice): boolean => choice !== 'out' && (kind === 'meeting' || (kind === 'crossing' && choice !== undefined))
 
 function endOf(line: Line, contact: EndContact, others: readonly Neighbour[], under: boolean, tolerance: number): MeetingEnd {
   const arc = arcOfPath(line.path)

@@ -1,11 +1,13 @@
-import type { Line, Shape } from '../drawing/model'
+import type { Corner, Line, Shape, TuckChoice } from '../drawing/model'
 import { overlap } from '../geometry/bounds'
 import type { ContactOptions, EndContact } from '../weight/contact'
 import { contactsOf } from '../weight/contact'
+import type { CornerDefault, CornerPair } from './corners'
+import { Corners, pairsOf } from './corners'
 import { Ends, reachOf, tipsOf } from './ends'
 import type { Failure, Outlines, Region } from './outlines'
 import { regionOf } from './outlines'
-import type { Neighbour } from './tuck'
+import type { ChoiceOf, Neighbour } from './tuck'
 import { keepsWithin, metBy, tucked } from './tuck'
 
 /** What a line's tucked ink was made of, and that ink. */
@@ -13,6 +15,8 @@ interface Known {
   line: Line
   region: Region
   contacts: readonly EndContact[]
+  /** What was decided about its ends. */
+  choice: string
   /** What its ends come to, by id. */
   ids: readonly string[]
   met: readonly (Region | undefined)[]
@@ -38,7 +42,10 @@ const AT_A_TIME = 8
 /** The ink of lines less what their ends show beyond what they meet, kept for as long as they and their neighbours are the same. */
 export class Tucks {
   readonly ends: Ends
+  private readonly corners: Corners
   private known = new Map<string, Known>()
+  /** The corners of the lines that were looked at last. */
+  pairs: readonly CornerPair[] = []
 
   /**
    * @param tolerance px
@@ -49,13 +56,16 @@ export class Tucks {
     perPx: number,
   ) {
     this.ends = new Ends(meetingOptions(perPx))
+    this.corners = new Corners(tolerance)
   }
 
-  /** By the id of a line the region that its ink comes to; lines that keep all of it are left out. */
-  *of(inked: readonly Inked[]): Generator<number, ReadonlyMap<string, Region>> {
-    const lines = new Map<string, Inked & { item: Line }>()
-    for (const i of inked) if ('path' in i.item) lines.set(i.item.id, i as Inked & { item: Line })
-    this.ends.follow([...lines.values()].map((l) => l.item))
+  /** By the id of a line the region that its ink comes to; lines that keep theirs are left out. */
+  *of(inked: readonly Inked[], decided: readonly Corner[], usual: CornerDefault): Generator<number, ReadonlyMap<string, Region>> {
+    const plain = new Map<string, Inked & { item: Line }>()
+    for (const i of inked) if ('path' in i.item) plain.set(i.item.id, i as Inked & { item: Line })
+    this.ends.follow([...plain.values()].map((l) => l.item))
+    this.pairs = pairsOf([...plain.values()].map((l) => l.item), this.ends, decided)
+    const { lines, choices } = this.corners.of(plain, this.pairs, usual)
     const before = this.known
     this.known = new Map()
     const less = new Map<string, Region>()
@@ -65,27 +75,39 @@ export class Tucks {
       done++
       const contacts = this.ends.of(line.id)
       let known = before.get(line.id)
-      if (known?.line !== line || known.region !== region || known.contacts !== contacts || !known.ids.every((id, i) => lines.get(id)?.seen === known!.met[i])) {
-        if (!contacts.some((c) => keepsWithin(c, line.tuck?.[c.end]))) continue
+      const choice = choiceOf(line, choices)
+      if (known?.line !== line || known.region !== region || known.contacts !== contacts || known.choice !== choice.key || !known.ids.every((id, i) => lines.get(id)?.seen === known!.met[i])) {
+        if (region === plain.get(line.id)!.region && !contacts.some((c) => keepsWithin(c, choice.of(c)))) continue
         if (++fresh % AT_A_TIME === 0) yield done / lines.size
         const ids = [...new Set(contacts.flatMap((c) => metBy(c).map((p) => p.line)))]
-        known = { line, region, contacts, ids, met: ids.map((id) => lines.get(id)?.seen), tucked: this.worked(line, region, contacts, ids, lines) }
+        known = { line, region, contacts, choice: choice.key, ids, met: ids.map((id) => lines.get(id)?.seen), tucked: this.worked(line, region, contacts, choice.of, ids, lines) }
       }
       this.known.set(line.id, known)
-      if (known.tucked !== region) less.set(line.id, known.tucked)
+      if (known.tucked !== plain.get(line.id)!.region) less.set(line.id, known.tucked)
     }
     return less
   }
 
-  private worked(line: Line, region: Region, contacts: readonly EndContact[], ids: readonly string[], lines: ReadonlyMap<string, Inked & { item: Line }>): Region {
+  /** Ends that meet the body of a line, or go past one, as they were looked at last. */
+  meeting(): EndContact[] {
+    return this.ends.all().filter((c) => c.kind === 'crossing' || c.touched.some((t) => !t.ends))
+  }
+
+  private worked(line: Line, region: Region, contacts: readonly EndContact[], choice: ChoiceOf, ids: readonly string[], lines: ReadonlyMap<string, Inked & { item: Line }>): Region {
     const neighbours = new Map<string, Neighbour>()
     for (const id of ids) {
       const other = lines.get(id)
       if (other) neighbours.set(id, { line: other.item, contours: other.seen.contours })
     }
-    const contours = tucked(line, region.contours, contacts, neighbours, this.tolerance)
+    const contours = tucked(line, region.contours, contacts, choice, neighbours, this.tolerance)
     return contours === region.contours ? region : regionOf(contours)
   }
+}
+
+/** What is decided about the ends of a line: by the person, else by the corners that they are. */
+function choiceOf(line: Line, choices: ReadonlyMap<string, TuckChoice>): { of: ChoiceOf; key: string } {
+  const of: ChoiceOf = ({ end }) => line.tuck?.[end] ?? choices.get(`${line.id} ${end}`)
+  return { of, key: `${of({ end: 'first' })} ${of({ end: 'last' })}` }
 }
 
 /**
@@ -107,6 +129,6 @@ export function tuckedAmong(line: Line, lines: readonly Line[], outlines: Outlin
     const ink = outlines.of(other)
     if (other !== line && !('message' in ink)) neighbours.set(other.id, { line: other, contours: ink.contours })
   }
-  const contours = tucked(line, region.contours, contacts, neighbours, tolerance)
+  const contours = tucked(line, region.contours, contacts, (c) => line.tuck?.[c.end], neighbours, tolerance)
   return contours === region.contours ? region : regionOf(contours)
 }

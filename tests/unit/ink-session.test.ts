@@ -61,6 +61,14 @@ const ACTS: readonly Act[] = [
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.tuck = { first: (['out', 'in', 'under'] as const)[b % 3]! })),
   (d, _, b) => void (d.settings.tuck = b % 3 !== 0),
   (d, a, b) => {
+    // Two ends are brought together, and the corner finished.
+    const [one, two] = [lineAt(d, a), lineAt(d, a + 1)]
+    if (!one || !two || one === two || one.path.closed || two.path.closed) return
+    two.path.nodes[0]!.at = { ...one.path.nodes[1]!.at }
+    if (b % 2) d.settings.corner = (['pointed', 'rounded', 'caps'] as const)[b % 3]!
+    else d.amendments = [...(d.amendments ?? []), { id: `c${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'corner', ends: [{ line: one.id, end: 'last' }, { line: two.id, end: 'first' }], style: (['pointed', 'tucked', 'crossing'] as const)[b % 3]! }]
+  },
+  (d, a, b) => {
     const line = lineAt(d, a)
     if (!line) return
     // Whatever lies under a point of the line is trimmed, from one line or another.

@@ -1,0 +1,100 @@
+import type { Corner, Line, Vec } from '../drawing/model'
+import type { Cubic } from '../geometry/cubic'
+import { straight } from '../geometry/cubic'
+import type { End } from '../geometry/ends'
+import { arcOfPath } from '../geometry/known'
+import { along, cross, distance, lerp, subtract } from '../geometry/point'
+import { loopOf } from '../arrangement/loop'
+import { resolveLoops } from '../arrangement/resolve'
+import { LineWidth } from '../weight/half-widths'
+import { outlineOf } from '../outline/expand'
+import { capArcs } from '../outline/joins-and-caps'
+
+/** How a corner is finished. */
+export type CornerFinish = Pick<Corner, 'style' | 'limit' | 'length'>
+
+/** One of the two ends of a corner: where it lies, unit vector outwards, and the places of its edges. */
+interface Section {
+  at: Vec
+  outward: Vec
+  left: Vec
+  right: Vec
+  half: number
+}
+
+/** Pointed corners go no farther from their middle than so many times the wider half-width, where nothing is said. */
+export const LIMIT = 6
+/** Lines that cross over go on by so many of their widths, where nothing is said. */
+export const LENGTH = 0.5
+/** The share of the way to the point at which a round corner's handles lie: that of a quarter circle. */
+const ROUND = 0.5523
+/** Edges that turn by less than this (sine) do not meet anywhere near. */
+const SLIGHT = 0.02
+
+/** A line's end in a corner: the other line and its end, how it is finished, and whether this line takes what fills it. */
+export interface CornerEnd {
+  end: End
+  other: { line: Line; end: End }
+  finish: CornerFinish
+  takesFill: boolean
+}
+
+/** The ink of a line whose ends are finished as corners. */
+export function corneredInk(line: Line, ends: readonly CornerEnd[], tolerance: number): readonly Cubic[][] {
+  const finish = { ...line.finish }
+  for (const { end, finish: { style } } of ends) if (style !== 'crossing') finish[end === 'first' ? 'startCap' : 'endCap'] = 'butt'
+  const ink = outlineOf({ ...line, finish }, tolerance)
+  const added = ends.flatMap((c) => (c.finish.style === 'crossing' ? [overhang(line, c, tolerance)] : c.takesFill ? fillOf(line, c) : []))
+  return added.length ? resolveLoops([...ink, ...added].map(loopOf), tolerance) : ink
+}
+
+function sectionOf(line: Line, end: End): Section {
+  const arc = arcOfPath(line.path)
+  const s = end === 'first' ? 0 : arc.total
+  const { left, right } = new LineWidth(line.weight, line.finish.align, arc.total, false).at(s, end === 'last')
+  const t = arc.tangent(s) ?? { x: 1, y: 0 }
+  const at = arc.point(s)
+  const normal = { x: t.y, y: -t.x }
+  const [l, r] = [along(at, normal, left), along(at, normal, -right)]
+  // Looking outwards, the sides of a first end are the other way round.
+  return end === 'first' ? { at, outward: { x: -t.x, y: -t.y }, left: r, right: l, half: Math.max(left, right) } : { at, outward: t, left: l, right: r, half: Math.max(left, right) }
+}
+
+/** What fills the outer side of a corner: up to the point where the outer edges meet, or rounded off. */
+function fillOf(line: Line, { end, other, finish: { style, limit = LIMIT } }: CornerEnd): Cubic[][] {
+  const [a, b] = [sectionOf(line, end), sectionOf(other.line, other.end)]
+  // Going out along this line and back along the other one.
+  const turn = cross(a.outward, { x: -b.outward.x, y: -b.outward.y })
+  if (Math.abs(turn) < SLIGHT) return []
+  const [from, to] = turn > 0 ? [a.left, b.right] : [a.right, b.left]
+  const point = meeting(from, a.outward, to, b.outward)
+  const middle = lerp(a.at, b.at, 0.5)
+  const ring = (...edges: Cubic[]): Cubic[][] => [ahead([straight(a.at, from), ...edges, straight(to, b.at), straight(b.at, a.at)])]
+  if (!point) return ring(straight(from, to))
+  if (style === 'rounded') return ring({ p0: from, p1: lerp(from, point, ROUND), p2: lerp(to, point, ROUND), p3: to })
+  return distance(point, middle) > limit * Math.max(a.half, b.half) ? ring(straight(from, to)) : ring(straight(from, point), straight(point, to))
+}
+
+/** Where two edges meet that go on ahead; null where they do not. */
+function meeting(p: Vec, d: Vec, q: Vec, e: Vec): Vec | null {
+  const k = cross(d, e)
+  if (Math.abs(k) < SLIGHT) return null
+  const w = subtract(q, p)
+  const [s, t] = [cross(w, e) / k, cross(w, d) / k]
+  return s >= 0 && t >= 0 ? along(p, d, s) : null
+}
+
+/** A line gone straight on beyond its end, with its cap. */
+function overhang(line: Line, { end, finish: { length = LENGTH } }: CornerEnd, tolerance: number): Cubic[] {
+  const { left, right, outward } = sectionOf(line, end)
+  const by = length * line.weight.size
+  const [l, r] = [along(left, outward, by), along(right, outward, by)]
+  const cap = end === 'first' ? line.finish.startCap : line.finish.endCap
+  return ahead([straight(left, l), ...capArcs(l, r, outward, cap, tolerance).map((a) => a.curve), straight(r, right), straight(right, left)])
+}
+
+/** A closed run of curves with what it encloses on its left. */
+function ahead(curves: Cubic[]): Cubic[] {
+  const area = curves.reduce((sum, { p0, p3 }) => sum + cross(p0, p3), 0)
+  return area >= 0 ? curves : curves.map(({ p0, p1, p2, p3 }) => ({ p0: p3, p1: p2, p2: p1, p3: p0 })).reverse()
+}

@@ -1,0 +1,85 @@
+import { describe, expect, it } from 'vitest'
+import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
+import type { Corner, CornerStyle, Drawing, Line } from '#core/drawing/model'
+import { cubicsOfPath } from '#core/geometry/path'
+import { openInk } from '#core/ink/open-ink'
+import { shapesOf } from '#core/ink/shapes-of'
+import { atOnce } from '#core/turns'
+import { FlatRegion } from './support/definition'
+
+type Point = [number, number]
+const bar = (id: string, a: Point, b: Point, size: number): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(size) })
+
+/** A wide bar from the left and a thin one that goes down, their ends at (100, 100). */
+const two = (gap = 0): Line[] => [bar('wide', [20, 100], [100, 100], 12), bar('thin', [100 + gap, 100], [100 + gap, 180], 4)]
+function drawn(lines: Line[], style?: CornerStyle, over: Partial<Corner> = {}): Drawing {
+  const d = newDrawing('Corner', { layers: [newLinesLayer('Ink', lines)] })
+  const corner: Corner = { id: 'c', kind: 'corner', ends: [{ line: 'wide', end: 'last' }, { line: 'thin', end: 'first' }], style: style ?? 'caps', ...over }
+  return { ...d, settings: { ...d.settings, shapes: { ...d.settings.shapes, simplify: 0 } }, ...(style && { amendments: [corner] }) }
+}
+const inked = (d: Drawing): ((x: number, y: number) => boolean) => {
+  const region = new FlatRegion(shapesOf(d).shapes.flatMap((s) => s.contours.map(cubicsOfPath)))
+  return (x, y) => region.winding({ x, y }) !== 0
+}
+
+/** Just inside the point at which the outer edges meet, (102, 94), and beyond both edges. */
+const TIP: Point = [101.9, 94.1]
+const BEYOND: Point[] = [[102.1, 97], [102.1, 103], [98, 93.9], [104, 100]]
+
+describe('a corner', () => {
+  it('is found where two ends come together and nothing else, whichever way the lines run', () => {
+    const corners = (lines: Line[]) => {
+      const session = openInk(drawn(lines))
+      return atOnce(session.joints()).corners.map((c) => c.ends.map((e) => `${e.line} ${e.end}`))
+    }
+    expect(corners(two())).toEqual([['wide last', 'thin first']])
+    expect(corners(two(9))).toEqual([])
+    expect(corners([...two(), bar('third', [160, 40], [100, 100], 4)])).toEqual([])
+    expect(corners([...two(), bar('wall', [60, 100], [140, 100], 4)])).toEqual([])
+  })
+
+  it('pointed: the outer edges go on till they meet, with weights that differ, and nothing shows beyond them', () => {
+    const at = inked(drawn(two(), 'pointed'))
+    expect(at(...TIP)).toBe(true)
+    expect(BEYOND.map((p) => at(...p))).toEqual([false, false, false, false])
+    // Past its limit it is cut off.
+    expect(inked(drawn(two(), 'pointed', { limit: 1 }))(...TIP)).toBe(false)
+  })
+
+  it('rounded: within the point, beyond the straight cut', () => {
+    const at = inked(drawn(two(), 'rounded'))
+    expect([at(...TIP), at(101.2, 96), ...BEYOND.map((p) => at(...p))]).toEqual([false, true, false, false, false, false])
+  })
+
+  it('tucked: the one in front is whole, the other keeps within it, either way round', () => {
+    // The wide one's round cap reaches 6 px past the thin one.
+    expect(inked(drawn(two(), 'tucked', { behind: 0 }))(105, 100)).toBe(false)
+    expect(inked(drawn(two(), 'tucked', { behind: 1 }))(105, 100)).toBe(true)
+  })
+
+  it('crossing: both go on by the length chosen', () => {
+    const at = inked(drawn(two(), 'crossing', { length: 2 }))
+    expect([at(123, 100), at(131, 100), at(100, 91), at(100, 89)]).toEqual([true, false, true, false])
+  })
+
+  it('follows its lines, and is whole ends again when they part', () => {
+    expect(inked(drawn(two(0.8), 'pointed'))(102.5, 94.1)).toBe(true)
+    expect(shapesOf(drawn(two(30), 'pointed')).shapes).toEqual(shapesOf(drawn(two(30))).shapes)
+  })
+
+  it('takes what the drawing says where nothing is decided about it', () => {
+    const d = drawn(two())
+    const usual = (corner: 'pointed' | 'rounded'): Drawing => ({ ...d, settings: { ...d.settings, corner } })
+    expect(shapesOf(usual('pointed')).shapes).toEqual(shapesOf(drawn(two(), 'pointed')).shapes)
+    expect(inked(usual('rounded'))(...TIP)).toBe(false)
+    const decided = { ...usual('pointed'), amendments: drawn(two(), 'rounded').amendments }
+    expect(inked(decided)(...TIP)).toBe(false)
+  })
+
+  it('of coincident lines, of lines without width, of a line with itself is no trouble', () => {
+    const same = [bar('wide', [20, 100], [100, 100], 6), bar('thin', [100, 100], [20, 100], 6)]
+    const none = [bar('wide', [20, 100], [100, 100], 6), { ...bar('thin', [100, 100], [100, 180], 4), weight: { ...evenWeight(4), stops: [{ at: 0, left: 0, right: 0 }] } }]
+    for (const lines of [same, none]) for (const style of ['pointed', 'rounded', 'tucked', 'crossing'] as const) expect(shapesOf(drawn(lines, style)).failed).toEqual([])
+    expect(inked(drawn(same, 'pointed'))(60, 100)).toBe(true)
+  })
+})
