@@ -16,7 +16,9 @@ export const SCENARIO: readonly (() => Inked)[] = [radishBunch, peaPod, gardenSn
 /** A document of one of the scenario's drawings over its pencil sketch. */
 export function documentOf({ name, layers }: Inked, image: string | null): Drawing {
   const page = defaultPage()
-  const drawing = newDrawing(name, { page, layers: layers.map((l) => newLinesLayer(l.name, l.lines)) })
+  const blank = newDrawing(name, { page, layers: layers.map((l) => newLinesLayer(l.name, l.lines)) })
+  // Leaves and pods run out to points.
+  const drawing: Drawing = { ...blank, settings: { ...blank.settings, corner: 'pointed' } }
   if (image) drawing.layers.unshift(newSketchLayer({ id: newId(), image, x: 0, y: 0, width: page.width, height: page.height, angle: 0 }))
   return drawing
 }

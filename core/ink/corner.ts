@@ -3,7 +3,7 @@ import type { Cubic } from '../geometry/cubic'
 import { straight } from '../geometry/cubic'
 import type { End } from '../geometry/ends'
 import { arcOfPath } from '../geometry/known'
-import { along, cross, distance, lerp, subtract } from '../geometry/point'
+import { along, cross, direction, distance, lerp, subtract } from '../geometry/point'
 import { loopOf } from '../arrangement/loop'
 import { resolveLoops } from '../arrangement/resolve'
 import { LineWidth } from '../weight/half-widths'
@@ -19,6 +19,9 @@ interface Section {
   outward: Vec
   left: Vec
   right: Vec
+  /** The ways in which the edges go on. */
+  leftWay: Vec
+  rightWay: Vec
   half: number
 }
 
@@ -28,6 +31,8 @@ export const LIMIT = 6
 export const LENGTH = 0.5
 /** The share of the way to the point at which a round corner's handles lie: that of a quarter circle. */
 const ROUND = 0.5523
+/** Edges that lean more than this to their line (px a px) do not go on so. */
+const STEEP = 0.5
 /** Edges that turn by less than this (sine) do not meet anywhere near. */
 const SLIGHT = 0.02
 
@@ -48,16 +53,24 @@ export function corneredInk(line: Line, ends: readonly CornerEnd[], tolerance: n
   return added.length ? resolveLoops([...ink, ...added].map(loopOf), tolerance) : ink
 }
 
-function sectionOf(line: Line, end: End): Section {
+const sectionOf = (line: Line, end: End): Section => sectionAt(line, end, end === 'first' ? 0 : 1)
+
+/** The cross-section at which a line ends, a share 0..1 of its length, looking outwards. */
+export function sectionAt(line: Line, end: End, place: number): Section {
   const arc = arcOfPath(line.path)
-  const s = end === 'first' ? 0 : arc.total
-  const { left, right } = new LineWidth(line.weight, line.finish.align, arc.total, false).at(s, end === 'last')
+  const s = place * arc.total
+  const { left, right, leftSlope, rightSlope } = new LineWidth(line.weight, line.finish.align, arc.total, false).at(s, end === 'last')
   const t = arc.tangent(s) ?? { x: 1, y: 0 }
   const at = arc.point(s)
   const normal = { x: t.y, y: -t.x }
   const [l, r] = [along(at, normal, left), along(at, normal, -right)]
+  const half = Math.max(left, right)
+  // An edge leads away from its middle as the width grows; where that is steep, a tip, it goes on as the line does.
+  const way = (outward: Vec, side: 1 | -1, slope: number): Vec => (Math.abs(slope) < STEEP ? direction({ x: outward.x + normal.x * side * slope, y: outward.y + normal.y * side * slope })! : outward)
+  if (end === 'last') return { at, outward: t, left: l, right: r, leftWay: way(t, 1, leftSlope), rightWay: way(t, -1, rightSlope), half }
   // Looking outwards, the sides of a first end are the other way round.
-  return end === 'first' ? { at, outward: { x: -t.x, y: -t.y }, left: r, right: l, half: Math.max(left, right) } : { at, outward: t, left: l, right: r, half: Math.max(left, right) }
+  const outward = { x: -t.x, y: -t.y }
+  return { at, outward, left: r, right: l, leftWay: way(outward, -1, -rightSlope), rightWay: way(outward, 1, -leftSlope), half }
 }
 
 /** What fills the outer side of a corner: up to the point where the outer edges meet, or rounded off. */
@@ -67,7 +80,7 @@ function fillOf(line: Line, { end, other, finish: { style, limit = LIMIT } }: Co
   const turn = cross(a.outward, { x: -b.outward.x, y: -b.outward.y })
   if (Math.abs(turn) < SLIGHT) return []
   const [from, to] = turn > 0 ? [a.left, b.right] : [a.right, b.left]
-  const point = meeting(from, a.outward, to, b.outward)
+  const point = turn > 0 ? meeting(from, a.leftWay, to, b.rightWay) : meeting(from, a.rightWay, to, b.leftWay)
   const middle = lerp(a.at, b.at, 0.5)
   const ring = (...edges: Cubic[]): Cubic[][] => [ahead([straight(a.at, from), ...edges, straight(to, b.at), straight(b.at, a.at)])]
   if (!point) return ring(straight(from, to))
@@ -93,8 +106,8 @@ function overhang(line: Line, { end, finish: { length = LENGTH } }: CornerEnd, t
   return ahead([straight(left, l), ...capArcs(l, r, outward, cap, tolerance).map((a) => a.curve), straight(r, right), straight(right, left)])
 }
 
-/** A closed run of curves with what it encloses on its left. */
-function ahead(curves: Cubic[]): Cubic[] {
+/** A closed run of curves, turned so that it has what it encloses on its left. */
+export function ahead(curves: Cubic[]): Cubic[] {
   const area = curves.reduce((sum, { p0, p3 }) => sum + cross(p0, p3), 0)
   return area >= 0 ? curves : curves.map(({ p0, p1, p2, p3 }) => ({ p0: p3, p1: p2, p2: p1, p3: p0 })).reverse()
 }

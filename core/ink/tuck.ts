@@ -12,6 +12,7 @@ import { shownParts } from '../weight/shown'
 import { outlineOf } from '../outline/expand'
 import type { Met, MeetingEnd } from '../shapes/pokes'
 import { withoutPokes } from '../shapes/pokes'
+import { runIn } from './run-in'
 
 /** A line's last stretch is looked at so closely, and all the rest of it. */
 const NEAR_PLACES = 24
@@ -57,8 +58,13 @@ export function tucked(line: Line, contours: readonly Cubic[][], contacts: reado
     const others = places.flatMap(({ line: id }) => (id === line.id ? [] : (neighbours.get(id) ?? [])))
     const own = places.find((p) => p.line === line.id)
     if (!others.length && !own) continue
-    const end = endOf(line, contact, others, choice === 'under', tolerance)
-    ink = own ? withoutOwnPokes(line, ink, contact, own.at, end, tolerance) : withoutPokes(ink, end, tolerance)
+    const end = { ...endOf(line, contact, others, choice === 'under', tolerance), ranIn: false }
+    if (own) ink = withoutOwnPokes(line, ink, contact, own.at, end, tolerance)
+    else {
+      const longer = contact.touched.some((t) => !t.ends) ? runIn(line, ink, contact, others, tolerance) : null
+      const kept = longer && withoutPokes(longer.contours, { ...end, ranIn: true }, tolerance)
+      ink = kept && !longer.strays(kept) ? kept : withoutPokes(ink, end, tolerance)
+    }
   }
   return ink
 }
@@ -76,7 +82,7 @@ export function metBy({ touched, under }: EndContact): readonly LinePlace[] {
 /** Whether an end keeps within what it comes to: if it meets it, or goes past it and is made to; unless it is let out. */
 export const keepsWithin = ({ kind }: Pick<EndContact, 'kind'>, choice?: TuckChoice): boolean => choice !== 'out' && (kind === 'meeting' || (kind === 'crossing' && choice !== undefined))
 
-function endOf(line: Line, contact: EndContact, others: readonly Neighbour[], under: boolean, tolerance: number): MeetingEnd {
+function endOf(line: Line, contact: EndContact, others: readonly Neighbour[], under: boolean, tolerance: number): Omit<MeetingEnd, 'ranIn'> {
   const arc = arcOfPath(line.path)
   const width = new LineWidth(line.weight, line.finish.align, arc.total, false)
   const across = (s: number, offset: (left: number, right: number) => number): Vec => {

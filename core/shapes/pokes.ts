@@ -28,6 +28,8 @@ export interface MeetingEnd {
   /** Both edges, a little too wide, from the end back over its last stretch, and points a little beyond its cap. */
   edges: readonly [readonly Vec[], readonly Vec[]]
   cap: readonly Vec[]
+  /** It was lengthened into what it meets, farther than its edges and its cap tell. */
+  ranIn: boolean
   within: readonly Met[]
   /** Half the width of the end, px. */
   half: number
@@ -64,8 +66,8 @@ export function withoutPokes(contours: readonly Cubic[][], end: MeetingEnd, tole
 }
 
 /** Whether anything can poke out: unless the cap lies within what the end meets, and so do both edges until they leave it for good. */
-function mayPoke({ within, edges, cap }: MeetingEnd): boolean {
-  if (within.some((m) => m.under)) return true
+function mayPoke({ within, edges, cap, ranIn }: MeetingEnd): boolean {
+  if (ranIn || within.some((m) => m.under)) return true
   const isIn = (p: Vec): boolean => within.some((m) => windingAt(m.contours, p) !== 0)
   return !cap.every(isIn) || edges.some((edge) => {
     const first = edge.findIndex((p) => !isIn(p))

@@ -72,6 +72,21 @@ describe('an end that meets a line', () => {
     for (const l of lines) expect(lost(drawn(lines), l), l.id).toBe(0)
   })
 
+  it('at a slant runs in with both edges: no cap bulges on the near side', () => {
+    const lines = [wall, straightLine('a', [40, 20], [100, 150], 12)]
+    const shown = (d: Drawing) => {
+      const region = new FlatRegion(deliveredOf(d).map(cubicsOfPath))
+      return (x: number, y: number): boolean => region.winding({ x, y }) !== 0
+    }
+    // Along its right edge, 6 px from its middle, to where that meets the wall's left edge at x 97, and a little outside of it.
+    const d = { x: 60 / Math.hypot(60, 130), y: 130 / Math.hypot(60, 130) }
+    const edge = (s: number, off: number): Point => [40 + d.x * s - d.y * off, 20 + d.y * s + d.x * off]
+    const meets = (97 - 40 + d.y * 6) / d.x
+    const at = shown(drawn(lines))
+    for (const s of [100, 120, 130, 140, 148, meets - 1.5]) expect([at(...edge(s, 5.8)), at(...edge(s, 6.2))], `${s}`).toEqual([true, false])
+    expect(shown(drawn(lines, false))(...edge(meets - 1.5, 5.8))).toBe(false)
+  })
+
   it('keeps within its own body, as the end of a coil does', () => {
     const coil = line('coil', [[40, 160], [40, 60], [160, 40], [160, 120], [160, 170], [100, 170], [45, 118]], 9)
     const beyond = (d: Drawing): number => new FlatRegion(deliveredOf(d).map(cubicsOfPath)).winding({ x: 42, y: 116 })

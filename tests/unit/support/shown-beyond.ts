@@ -69,13 +69,14 @@ export class Shown {
       .filter((l) => l.line.id !== line && l.sections.some(({ at, left, right }) => Math.hypot(at.x - tip.x, at.y - tip.y) < 2 * reach + left + right))
       .map(({ sampled: o, sections: all }) => {
         // The cap of a line that ends here too, and comes from the same side, is no excuse: it must not show either.
-        const back = [all, all.toReversed()].find(([end]) => Math.hypot(end!.at.x - tip.x, end!.at.y - tip.y) < reach / 2)
+        const back = [all, all.toReversed()].find(([end]) => Math.hypot(end!.at.x - tip.x, end!.at.y - tip.y) < reach)
         const from = back ? outOf(back) : -1
         const isExcused = from < 0 || Math.sign(nearest(sections, back![from]!.at).off) === side
-        return isExcused ? o : { ...o, line: { ...o.line, finish: { ...o.line.finish, startCap: 'butt' as const, endCap: 'butt' as const } } }
+        const butt = { ...o, line: { ...o.line, finish: { ...o.line.finish, startCap: 'butt' as const, endCap: 'butt' as const } } }
+        return { ink: isExcused ? o : butt, runsOn: isExcused && back ? back[0]! : null, way: back === all ? -1 : 1 }
       })
     const { hair } = this
-    const inOther = (p: Vec): boolean => near.some((o) => [[0, 0], [hair, 0], [-hair, 0], [0, hair], [0, -hair]].some(([x, y]) => inInk(o, { x: p.x + x!, y: p.y + y! })))
+    const inOther = (p: Vec): boolean => near.some((o) => (o.runsOn && isAhead(o.runsOn, o.way, o.ink.line.weight.size, p)) || [[0, 0], [hair, 0], [-hair, 0], [0, hair], [0, -hair]].some(([x, y]) => inInk(o.ink, { x: p.x + x!, y: p.y + y! })))
     const count = Math.ceil((2 * reach) / STEP)
     let deepest = 0
     for (let j = 0; j < count; j++) {
@@ -93,4 +94,12 @@ export class Shown {
     }
     return deepest
   }
+}
+
+/** Whether a point lies straight ahead of an end, where it may run on into what it meets: no farther than three times its size. */
+function isAhead({ at, tangent, left, right }: Section, way: number, size: number, p: Vec): boolean {
+  const [x, y] = [p.x - at.x, p.y - at.y]
+  const ahead = way * (x * tangent.x + y * tangent.y)
+  const off = x * tangent.y - y * tangent.x
+  return ahead >= -size / 4 && ahead <= 3 * size && off <= left + 0.3 && off >= -right - 0.3
 }
