@@ -6,7 +6,7 @@ import { belly, closer, handle, node, openEnd } from './path-marks'
 import { jaws, placeMark, taper, tip } from './weight-marks'
 import type { Place } from './mark-look'
 import { MUTE, PLUM, tracePath } from './mark-look'
-import { pieces } from './piece-marks'
+import { joint, pieces } from './piece-marks'
 import type { Mark, MarkRef } from './marks'
 import type { Viewport } from './viewport'
 import { stepToScreen, toScreen } from './viewport'
@@ -101,6 +101,8 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [hairs(mark, place)]
     case 'pieces':
       return [pieces(mark, place)]
+    case 'joint':
+      return [joint(mark, place(mark.at))]
     case 'hand':
       return [keyHand(place(mark.at), mark.pressed)]
     case 'belly':

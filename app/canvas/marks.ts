@@ -47,5 +47,7 @@ export type Mark =
   | { kind: 'hairs'; at: readonly { at: Vec; out: Vec }[] }
   /** Pieces of ink: that would be taken away, would come back, or are gone. */
   | { kind: 'pieces'; paths: readonly Path[]; look: 'take' | 'back' | 'gone' }
+  /** A corner, or an end that meets a line; filled where the person decided about it. */
+  | { kind: 'joint'; at: Vec; of: 'corner' | 'end'; decided: boolean; hot: boolean }
   /** The hand that keys move. */
   | { kind: 'hand'; at: Vec; pressed: boolean }

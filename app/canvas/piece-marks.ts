@@ -1,4 +1,5 @@
 import Konva from 'konva'
+import type { Vec } from '#core/geometry/point'
 import type { Place } from './mark-look'
 import { AMBER, MUTE, PAPER, PLUM, tracePath } from './mark-look'
 import type { Mark } from './marks'
@@ -40,6 +41,33 @@ export function pieces({ paths, look }: Extract<Mark, { kind: 'pieces' }>, place
       raw.strokeStyle = colour
       raw.lineWidth = look === 'gone' ? 0.8 : 1.5
       raw.stroke()
+    },
+  })
+}
+
+/** A corner: two strokes that meet. An end that meets a line: a dot. Filled plum where the person decided about it. */
+export function joint({ of, decided, hot }: Extract<Mark, { kind: 'joint' }>, p: Vec): Konva.Shape {
+  return new Konva.Shape({
+    x: p.x,
+    y: p.y,
+    listening: false,
+    sceneFunc: (ctx) => {
+      ctx.beginPath()
+      if (of === 'corner') {
+        ctx.moveTo(-5, 3.5)
+        ctx.lineTo(0, -4.5)
+        ctx.lineTo(5, 3.5)
+        ctx.closePath()
+      } else ctx.arc(0, 0, 3.4, 0, Math.PI * 2)
+      ctx.setAttr('fillStyle', decided ? PLUM : PAPER)
+      ctx.setAttr('strokeStyle', PLUM)
+      ctx.setAttr('lineWidth', 1.6)
+      ctx.fill()
+      ctx.stroke()
+      if (!hot) return
+      ctx.beginPath()
+      ctx.arc(0, 0, 10, 0, Math.PI * 2)
+      ctx.stroke()
     },
   })
 }

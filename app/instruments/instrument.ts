@@ -1,4 +1,5 @@
 import type { Drawing, Line, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
+import type { Joints } from '#core/ink/open-ink'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { TrimResult } from '#core/ink/trims'
 import type { LineHit } from '#core/weight/hit-line'
@@ -90,6 +91,8 @@ export interface Worktop {
   piecesAt(p: Vec): Promise<PieceHit[]>
   /** What of other lines sticks out beyond lines, by no more than so many of their sizes. */
   beyond(fence: readonly string[], most: number): Promise<PieceHit[]>
+  /** Where two ends come together, and where an end meets a line or goes past one. */
+  joints(): Promise<Joints>
   /** What each trim of the drawing takes away. */
   trims(): readonly TrimResult[]
   chosenShape(): Shape | null

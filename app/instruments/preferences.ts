@@ -1,4 +1,4 @@
-import type { Taper } from '#core/drawing/model'
+import type { CornerStyle, Taper, TuckChoice } from '#core/drawing/model'
 import type { Bend } from '#core/geometry/bow'
 import type { FigureShape } from '#core/fit/figures'
 import type { SnapKind } from '#core/geometry/snap'
@@ -73,6 +73,9 @@ export interface Preferences {
   match: { from: 'left' | 'right'; reach: number }
   /** What of the copied weight is painted on. */
   sweepPart: WeightPart
+  /** How a click finishes a corner, and an end that meets a line. */
+  corner: { style: CornerStyle; behind: 0 | 1; limit: number; length: number }
+  endChoice: TuckChoice
   /** At a fence, pieces up to so many widths of their line are trimmed. */
   fenceWidths: number
   /** By light: strength and softness 0..1, and where it was last, as shares of the page. */
@@ -115,6 +118,8 @@ export const DEFAULTS: Preferences = {
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
   match: { from: 'left', reach: 12 },
   sweepPart: 'all',
+  corner: { style: 'pointed', behind: 0, limit: 6, length: 0.5 },
+  endChoice: 'in',
   fenceWidths: 3,
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },
   delivery: 'outlines',

@@ -3,7 +3,7 @@ import type { Drawing, Line, Shape, Vec } from '#core/drawing/model'
 import { linesOf } from '#core/drawing/queries'
 import type { Patch } from '#core/drawing/patch'
 import { writeSvg } from '#core/formats/svg/write-svg'
-import type { InkSession } from '#core/ink/open-ink'
+import type { InkSession, Joints } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
 import type { Leaving } from '#core/shapes/leaving'
 import { leavingShapes } from '#core/shapes/leaving'
@@ -88,6 +88,8 @@ const geometry = {
 
   /** The pieces of lines under a point. */
   piecesAt: (p: Vec): PieceHit[] => atOnce(session!.piecesAt(p)),
+
+  joints: (): Joints => atOnce(session!.joints()),
 
   /** What of other lines sticks out beyond the lines named. */
   async beyond(fence: readonly string[], most: number): Promise<PieceHit[]> {

@@ -2,7 +2,7 @@ import type { Remote } from 'comlink'
 import { proxy } from 'comlink'
 import type { Drawing, Line, Vec } from '#core/drawing/model'
 import { patchesBetween } from '#core/drawing/patches-between'
-import type { ShapesResult } from '#core/ink/open-ink'
+import type { Joints, ShapesResult } from '#core/ink/open-ink'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { TrimResult } from '#core/ink/trims'
 import type { DrawnShape } from './contour-book'
@@ -70,6 +70,14 @@ export class RemoteSession {
     return this.thread.within(LONGEST_STEP, (worker) => {
       this.follow(worker, drawing)
       return worker.piecesAt(p)
+    })
+  }
+
+  /** Where two ends come together, and where an end meets a line or goes past one. */
+  joints(drawing: Drawing): Promise<Joints> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.joints()
     })
   }
 

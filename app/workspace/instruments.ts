@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import { BowArrow, CircleDot, Diamond, Droplet, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, CircleDot, CornerUpRight, Diamond, Droplet, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
 import BlotSection from '~/components/lines/BlotSection.vue'
 import BowSection from '~/components/lines/BowSection.vue'
 import FigureSection from '~/components/lines/FigureSection.vue'
@@ -10,6 +10,7 @@ import PracticeSection from '~/components/lines/PracticeSection.vue'
 import ScrapeSection from '~/components/lines/ScrapeSection.vue'
 import SelectSection from '~/components/lines/SelectSection.vue'
 import SnipSection from '~/components/lines/SnipSection.vue'
+import CornerSection from '~/components/shapes/CornerSection.vue'
 import FenceSection from '~/components/shapes/FenceSection.vue'
 import TrimSection from '~/components/shapes/TrimSection.vue'
 import ContactSection from '~/components/weight/ContactSection.vue'
@@ -19,6 +20,7 @@ import SweepSection from '~/components/weight/SweepSection.vue'
 import { Blot } from '~/instruments/blot'
 import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
+import { Corner } from '~/instruments/corner'
 import { Contact } from '~/instruments/contact'
 import { Fence as FenceInstrument } from '~/instruments/fence'
 import { Figure } from '~/instruments/figure'
@@ -76,6 +78,7 @@ export const INSTRUMENTS: readonly InstrumentDescription[] = [
   { id: 'nodes', title: 'Nodes', icon: Diamond, help: 'move the nodes and handles of a line', passes: ['lines', 'weight', 'shapes'], make: Nodes, settings: NodesSection, wide: true, snaps: true, speaksOf: 'Nodes' },
   { id: 'trim', title: 'Trim', icon: Slice, help: 'take a piece of a line away where others divide it', passes: ['shapes'], make: Trim, settings: TrimSection, speaksOf: 'Trim' },
   { id: 'fence', title: 'Fence', icon: Fence, help: 'trim all that sticks out beyond some lines', passes: ['shapes'], make: FenceInstrument, settings: FenceSection },
+  { id: 'corner', title: 'Corner', icon: CornerUpRight, help: 'finish corners: pointed, rounded, tucked, crossing over', passes: ['shapes'], make: Corner, settings: CornerSection },
   { id: 'figure', title: 'Figure', icon: Shapes, help: 'ellipses, polygons, stars, spirals', passes: ['lines'], make: Figure, settings: FigureSection, sized: true, lays: true, snaps: true },
   { id: 'snip', title: 'Snip', icon: Scissors, help: 'hide the part of a line beyond a crossing', passes: ['lines'], make: Snip, settings: SnipSection, speaksOf: 'Snip' },
   { id: 'blot', title: 'Blot', icon: Droplet, help: 'a brush that paints a solid shape', passes: ['lines'], make: Blot, settings: BlotSection, speaksOf: 'Blot' },

@@ -150,6 +150,7 @@ export function createWorktop(ink: Ink, tick: Ref<number>): Worktop {
     shapeAt: (p) => shapeUnder(ink, p),
     piecesAt: (p) => ink.session.piecesAt(drawing(), p),
     beyond: (fence, most) => ink.session.beyond(drawing(), fence, most),
+    joints: () => ink.session.joints(drawing()),
     trims: () => ink.trims.value,
     chosenShape: () => ink.shapes.value?.shapes.find((s) => s.id === view.shape) ?? null,
     chooseShape: (id) => {

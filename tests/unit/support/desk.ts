@@ -109,6 +109,7 @@ export class TestWorktop implements Worktop {
   shapeAt = () => null
   piecesAt = (p: Vec) => Promise.resolve(atOnce(openInk(this.now).piecesAt(p)))
   beyond = (fence: readonly string[], most: number) => Promise.resolve(atOnce(openInk(this.now).beyond(new Set(fence), most)))
+  joints = () => Promise.resolve(atOnce(openInk(this.now).joints()))
   trims = () => atOnce(openInk(this.now).trimmed())
   chosenShape = () => null
   chooseShape = () => undefined
