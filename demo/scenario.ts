@@ -1,6 +1,8 @@
 import { defaultPage, newDrawing, newLinesLayer, newSketchLayer } from '../core/drawing/create'
 import { newId } from '../core/new-id'
 import type { Drawing, Line } from '../core/drawing/model'
+import { findingsOf } from '../core/proof/findings-of'
+import { mendAll } from '../core/proof/mend'
 import { gardenSnail } from './drawings/garden-snail'
 import { peaPod } from './drawings/pea-pod'
 import { radishBunch } from './drawings/radish-bunch'
@@ -19,6 +21,8 @@ export function documentOf({ name, layers }: Inked, image: string | null): Drawi
   const blank = newDrawing(name, { page, layers: layers.map((l) => newLinesLayer(l.name, l.lines)) })
   // Leaves and pods run out to points.
   const drawing: Drawing = { ...blank, settings: { ...blank.settings, corner: 'pointed' } }
+  // What is too thin for print is mended, as its author would.
+  mendAll(drawing, findingsOf(drawing).filter((f) => f.kind === 'thin'))
   if (image) drawing.layers.unshift(newSketchLayer({ id: newId(), image, x: 0, y: 0, width: page.width, height: page.height, angle: 0 }))
   return drawing
 }

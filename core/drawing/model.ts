@@ -248,6 +248,8 @@ export interface Settings {
   /** How corners are finished about which nothing was decided; as their caps are when absent. */
   corner?: Exclude<CornerStyle, 'crossing' | 'tucked'>
   light?: LightRule
+  /** From where on Proof finds something, where that is not as usual: mm at the final size, and times. */
+  proof?: { thin?: number; gap?: number; contrast?: number; speck?: number }
 }
 
 /** Where a point lies by a line: at a share 0..1 of its length, and so far ahead of there and to its left, as multiples of half its size. */
@@ -290,8 +292,15 @@ export interface Corner {
   length?: number
 }
 
+/** A finding of Proof that is meant to be so. */
+export interface Leave {
+  id: string
+  kind: 'leave'
+  key: string
+}
+
 /** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch | Trim | Corner
+export type Amendment = Retouch | Trim | Corner | Leave
 
 /** Layers are listed from the bottom of the stack to the top. */
 export interface Drawing {

@@ -86,12 +86,14 @@ const corner = yup
   })
   .strict()
 
-const AMENDMENTS = { retouch, trim, corner }
+const leave = yup.object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) }).strict()
+
+const AMENDMENTS = { retouch, trim, corner, leave }
 
 /** Schema of an amendment. */
 export const amendmentSchema = yup.lazy((v: unknown) => {
   const kind = typeof v === 'object' && v !== null && 'kind' in v ? v.kind : null
-  return kind === 'trim' || kind === 'corner' ? AMENDMENTS[kind] : retouch
+  return typeof kind === 'string' && Object.hasOwn(AMENDMENTS, kind) ? AMENDMENTS[kind as keyof typeof AMENDMENTS] : retouch
 })
 
 export const pathSchema = yup.object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() }).strict()
@@ -298,6 +300,7 @@ export const drawingSchema = yup
       .object({
         light,
         tuck: yup.boolean().strict(),
+        proof: yup.object({ thin: yup.number().strict().min(0).max(100), gap: yup.number().strict().min(0).max(100), contrast: yup.number().strict().min(1).max(1000), speck: yup.number().strict().min(0).max(1000) }).strict().default(undefined),
         corner: yup.string().strict().oneOf(['caps', 'pointed', 'rounded']),
         shapes: yup
           .object({

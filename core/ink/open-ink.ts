@@ -2,7 +2,7 @@ import type { Drawing, Line, Path, Retouch, Shape, Vec } from '../drawing/model'
 import type { Patch } from '../drawing/patch'
 import { applyPatches } from '../drawing/apply-patches'
 import { perUsualPx, shapeSettingsOf } from '../drawing/fineness'
-import { openLines } from '../drawing/queries'
+import { openLines, seenLines } from '../drawing/queries'
 import { scaled } from '../turns'
 import type { Cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
@@ -24,7 +24,8 @@ import { piecesUnder } from './piece-at'
 import { beyondFence } from './fence'
 import type { TrimResult } from './trims'
 import { Trims } from './trims'
-import { Tucks } from './tucks'
+import { meetingOptions, Tucks } from './tucks'
+import { Ends } from './ends'
 
 /** The shapes that a drawing's visible layers make, and what simplifying them did. */
 export interface ShapesResult {
@@ -54,6 +55,8 @@ export interface InkSession {
   trimmed: () => Generator<number, readonly TrimResult[]>
   /** Where two ends come together, and where an end meets a line or goes past one. */
   joints: () => Generator<number, Joints>
+  /** The stack as it is, and what the ends of its lines do: what Proof looks at. */
+  ground: () => Generator<number, { stack: Stack; ends: Ends }>
   /** The pieces of lines that lie under a point, px: that of the front line first. */
   piecesAt: (p: Vec) => Generator<number, PieceHit[]>
   /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */
@@ -91,6 +94,7 @@ interface Stages {
 class Session implements InkSession {
   private outlines: { tolerance: number; stage: Outlines } | null = null
   private tucks: { key: string; stage: Tucks } | null = null
+  private untucked: Ends | null = null
   private trims: { tolerance: number; stage: Trims } | null = null
   private stages = new Map<string, Stages>()
   /** What simplifying gave for regions that stand alone. */
@@ -126,6 +130,16 @@ class Session implements InkSession {
   *joints(): Generator<number, Joints> {
     const { corners, ends } = yield* this.stackNow()
     return { corners: [...corners], ends: [...ends] }
+  }
+
+  *ground(): Generator<number, { stack: Stack; ends: Ends }> {
+    const stack = yield* this.stackNow()
+    const tucks = this.tucksNow()
+    if (tucks) return { stack, ends: tucks.ends }
+    // Nothing is tucked, but what ends do is told all the same.
+    this.untucked ??= new Ends(meetingOptions(perUsualPx(this.now.page)))
+    this.untucked.follow(seenLines(this.now))
+    return { stack, ends: this.untucked }
   }
 
   *piecesAt(p: Vec): Generator<number, PieceHit[]> {

@@ -1,0 +1,20 @@
+import type { Line } from '../drawing/model'
+import { arcOfPath } from '../geometry/known'
+import { bodyWidth } from '../weight/body'
+import type { EndContact } from '../weight/contact'
+import { LineWidth } from '../weight/half-widths'
+import type { Finding, Proofed } from './finding'
+
+/** An end is blunt when it is wider than this share of its line's body there. */
+const BLUNT = 0.5
+
+/** Free ends that do not taper: the craft has an end in the open run out thin. */
+export const bluntEnds = ({ lines, ends }: Proofed): Finding[] =>
+  lines.flatMap((line) => ends.of(line.id).flatMap((c): Finding[] => (c.kind === 'free' && isBlunt(line, c) ? [{ key: `blunt ${line.id} ${c.end}`, kind: 'blunt', at: c.at, items: [line.id], mend: { do: 'taper', line: line.id, end: c.end } }] : [])))
+
+/** Whether an end is full, or nearly so. */
+export function isBlunt(line: Line, { place, end }: EndContact): boolean {
+  const { total } = arcOfPath(line.path)
+  const { left, right } = new LineWidth(line.weight, line.finish.align, total, false).at(place * total, end === 'last')
+  return left + right > BLUNT * bodyWidth(line, place)
+}

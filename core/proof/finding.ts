@@ -1,0 +1,69 @@
+import type { Drawing, Line, Vec } from '../drawing/model'
+import type { Ends } from '../ink/ends'
+import type { Stack } from '../ink/stack'
+
+/** What Proof looks for, in the order in which it is told. */
+export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'waiting'] as const
+export type FindingKind = (typeof KINDS)[number]
+
+/** What would cure a finding, as data: `mended` puts it on. */
+export type Mend =
+  | { do: 'taper'; line: string; end: 'first' | 'last' }
+  | { do: 'meet'; line: string; end: 'first' | 'last'; to: Vec }
+  | { do: 'tuck'; line: string; end: 'first' | 'last' }
+  | { do: 'widen'; line: string; to: number }
+  | { do: 'even'; line: string; ratio: number }
+  | { do: 'delete'; line: string }
+  | { do: 'ink'; line: string; ink: string }
+  | { do: 'forget'; amendment: string }
+
+/** Something to look at. */
+export interface Finding {
+  /** The same for the same thing, as long as it is there. */
+  key: string
+  kind: FindingKind
+  /** Page px. */
+  at: Vec
+  /** Ids of the lines and solids that it is about. */
+  items: string[]
+  /** Null where only a hand can tell. */
+  mend: Mend | null
+}
+
+/** How far things may go, mm at the final size, where nothing else is said. */
+export interface ProofLimits {
+  /** Ink thinner than this cannot be printed, mm. */
+  thin: number
+  /** An end that stops short of a line by no more was meant to meet it, mm. */
+  gap: number
+  /** Times that the thickest place of a line may be as thick as its thinnest. */
+  contrast: number
+  /** Ink smaller than this is a speck, mm squared. */
+  speck: number
+}
+
+export const LIMITS: ProofLimits = { thin: 0.2, gap: 1, contrast: 6, speck: 0.1 }
+
+/** What the looks have to go by. */
+export interface Proofed {
+  drawing: Drawing
+  stack: Stack
+  ends: Ends
+  /** Visible lines, bottom to top. */
+  lines: readonly Line[]
+  limits: ProofLimits
+  /** Px of the page for a mm. */
+  pxPerMm: number
+}
+
+/** Keeps what is worked out of a thing for as long as that, and what it was worked out with, is the same. */
+export function remembered<K extends object, R>(work: (thing: K, by: string) => R): (thing: K, by: string) => R {
+  const known = new WeakMap<K, { by: string; result: R }>()
+  return (thing, by) => {
+    const was = known.get(thing)
+    if (was?.by === by) return was.result
+    const result = work(thing, by)
+    known.set(thing, { by, result })
+    return result
+  }
+}

@@ -1,0 +1,47 @@
+import type { Drawing } from '../drawing/model'
+import { seenLines } from '../drawing/queries'
+import type { InkSession } from '../ink/open-ink'
+import { openInk } from '../ink/open-ink'
+import { atOnce, scaled } from '../turns'
+import { bluntEnds } from './blunt'
+import { doubledLines } from './doubled'
+import type { Finding, FindingKind, Proofed } from './finding'
+import { LIMITS } from './finding'
+import { gaps } from './gaps'
+import { pastLines, pokes } from './past'
+import { strayInks } from './stray'
+import { hiddenLines, offPage, specks } from './unseen'
+import { waiting } from './waiting'
+import { strongContrasts, thinLines } from './widths'
+
+/** The look of each kind. */
+const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, waiting }
+
+/** The share of the work that the ink is, as it is told. */
+const INKED = 0.8
+
+/** All that there is to look at in the drawing of a session, by kind; what the person has left as it is, too. Yields shares done. */
+export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
+  const { drawing } = session
+  const { stack, ends } = yield* scaled(session.ground(), 0, INKED)
+  const proofed: Proofed = { drawing, stack, ends, lines: seenLines(drawing), limits: { ...LIMITS, ...drawing.settings.proof }, pxPerMm: drawing.page.pxPerMm }
+  const found: Finding[] = []
+  const looks = Object.values(LOOKS)
+  for (const [i, look] of looks.entries()) {
+    yield INKED + ((1 - INKED) * i) / looks.length
+    found.push(...look(proofed))
+  }
+  // An end with a gap before it is not in the open.
+  const short = new Set(found.flatMap((f) => (f.mend?.do === 'meet' ? [`${f.mend.line} ${f.mend.end}`] : [])))
+  const dirt = new Set(found.flatMap((f) => (f.kind === 'speck' || f.kind === 'doubled' ? [f.items[0]!] : [])))
+  return found.filter((f) => !(f.mend?.do === 'taper' && short.has(`${f.mend.line} ${f.mend.end}`)) && !((f.kind === 'blunt' || f.kind === 'thin') && dirt.has(f.items[0]!)))
+}
+
+/** What there is to look at in a drawing, less what the person has left as it is. */
+export const findingsOf = (drawing: Drawing): Finding[] => openFindings(drawing, atOnce(findingsIn(openInk(drawing))))
+
+/** Findings that were not left as they are. */
+export function openFindings({ amendments }: Pick<Drawing, 'amendments'>, findings: readonly Finding[]): Finding[] {
+  const left = new Set((amendments ?? []).flatMap((a) => (a.kind === 'leave' ? [a.key] : [])))
+  return findings.filter((f) => !left.has(f.key))
+}

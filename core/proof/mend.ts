@@ -1,0 +1,88 @@
+import type { Drawing, Line, Path, Vec, Weight, WidthStop } from '../drawing/model'
+import type { End } from '../geometry/ends'
+import { lerp } from '../geometry/point'
+import { isEndStop } from '../weight/body'
+import { withTaper } from '../weight/end-tapers'
+import { withStopsChanged } from '../weight/own-stops'
+import type { Finding, Mend } from './finding'
+import { RUNS_OUT, thickest, thinnest } from './widths'
+
+/** A free end tapers over so much of its line, %. */
+const TAPER = 30
+
+/** A line as a mend makes it; null where it goes. */
+export function mendedLine(line: Line, mend: Mend): Line | null {
+  switch (mend.do) {
+    case 'taper':
+      return { ...line, weight: withTaper(line.weight, mend.end, { length: TAPER, unit: '%', tip: 0, ease: 'straight' }) }
+    case 'meet':
+      return { ...line, path: withEndAt(line.path, mend.end, mend.to) }
+    case 'tuck':
+      return { ...line, tuck: { ...line.tuck, [mend.end]: 'in' } }
+    case 'widen':
+      return raised(line, mend.to, (l) => (thinnest(l, mend.to)?.width ?? Infinity) >= mend.to)
+    case 'even':
+      return raised(line, thickest(line) / mend.ratio, (l) => (thinnest(l, thickest(l) / mend.ratio)?.width ?? Infinity) >= thickest(l) / mend.ratio)
+    case 'ink':
+      return { ...line, ink: mend.ink }
+    case 'delete':
+      return null
+    case 'forget':
+      return line
+  }
+}
+
+/** Puts the mends of findings on a draft; several of one line one after the other. */
+export function mendAll(draft: Drawing, findings: readonly Finding[]): void {
+  const byLine = new Map<string, Mend[]>()
+  const forgotten = new Set<string>()
+  for (const { mend } of findings) {
+    if (!mend) continue
+    if (mend.do === 'forget') forgotten.add(mend.amendment)
+    else byLine.set(mend.line, [...(byLine.get(mend.line) ?? []), mend])
+  }
+  for (const layer of draft.layers) {
+    if (layer.kind !== 'lines' || layer.locked || !layer.items.some((l) => byLine.has(l.id))) continue
+    layer.items = layer.items.flatMap((line): Line[] => {
+      let next: Line | null = line
+      for (const mend of byLine.get(line.id) ?? []) next = next && mendedLine(next, mend)
+      return next ? [next] : []
+    })
+  }
+  if (forgotten.size) draft.amendments = draft.amendments?.filter((a) => !forgotten.has(a.id))
+}
+
+/** An end moved straight on to a place: a straight last segment grows, else a straight one is added. */
+function withEndAt(path: Path, end: End, to: Vec): Path {
+  const nodes = end === 'last' ? [...path.nodes] : path.nodes.toReversed()
+  const [out, back] = end === 'last' ? (['out', 'in'] as const) : (['in', 'out'] as const)
+  const tip = nodes[nodes.length - 1]!
+  if (nodes.length > 1 && !tip[back] && !nodes[nodes.length - 2]![out]) nodes[nodes.length - 1] = { ...tip, at: to }
+  else {
+    nodes[nodes.length - 1] = { ...tip, [out]: lerp(tip.at, to, 1 / 3), joint: tip[back] ? 'smooth' : 'corner' }
+    nodes.push({ at: to, in: null, out: null, joint: 'corner', [back]: lerp(tip.at, to, 2 / 3) })
+  }
+  return { ...path, nodes: end === 'last' ? nodes : nodes.toReversed() }
+}
+
+/** So often the floor is raised a little more, where the profile dips between its stops. */
+const TRIES = 12
+const MORE = 1.06
+
+/** A line whose stops are no thinner than `least` px, or as much more as it takes. */
+function raised(line: Line, least: number, isDone: (line: Line) => boolean): Line {
+  let next = line
+  for (let i = 0, floor = least * 1.01; i < TRIES && !isDone(next); i++, floor *= MORE) next = { ...line, weight: widened(line.weight, floor) }
+  return next
+}
+
+/** A weight that is nowhere thinner than `least` px at its stops, but for ends at which it runs out to nothing. */
+const widened = (weight: Weight, least: number): Weight =>
+  withStopsChanged(weight, (stops) =>
+    stops.map((s): WidthStop => {
+      const factor = s.left + s.right
+      const wanted = (2 * least) / (weight.size || 1)
+      if (factor >= wanted || (isEndStop(s) && factor < RUNS_OUT)) return s
+      return factor > 0 ? { ...s, left: (s.left * wanted) / factor, right: (s.right * wanted) / factor } : { ...s, left: wanted / 2, right: wanted / 2 }
+    }),
+  )

@@ -1,0 +1,45 @@
+import { areaOfCubics } from '../geometry/area'
+import type { Vec } from '../drawing/model'
+import { windingAt } from '../geometry/winding-at'
+import { arcOfPath } from '../geometry/known'
+import type { Region } from '../ink/outlines'
+import type { Finding, Proofed } from './finding'
+import { remembered } from './finding'
+
+const middleOf = ({ box }: Region): Vec => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 })
+
+/** Lines of whose ink nothing is seen: under covers, or within the ink of one line above or below. */
+export function hiddenLines({ lines, stack }: Proofed): Finding[] {
+  const seen = new Set(stack.parts.map((p) => p.item.id))
+  return lines.flatMap((line): Finding[] => {
+    const shown = stack.shown.get(line.id)
+    if (!shown?.region.contours.length || seen.has(line.id)) return []
+    return [{ key: `hidden ${line.id}`, kind: 'hidden', at: arcOfPath(line.path).point(arcOfPath(line.path).total / 2), items: [line.id], mend: { do: 'delete', line: line.id } }]
+  })
+}
+
+const areaOf = remembered(({ contours }: Region): number => contours.reduce((n, c) => n + areaOfCubics(c), 0))
+
+/** Lines with so little ink that it prints as dirt. */
+export function specks({ lines, stack, limits, pxPerMm }: Proofed): Finding[] {
+  const least = limits.speck * pxPerMm * pxPerMm
+  return lines.flatMap((line): Finding[] => {
+    const region = stack.shown.get(line.id)?.region
+    if (!region?.contours.length || areaOf(region, '') >= least) return []
+    // What lies on other ink is part of that.
+    const alone = ![...stack.shown.values()].some((o) => o.item !== line && windingAt(o.region.contours, middleOf(region)) !== 0)
+    return alone ? [{ key: `speck ${line.id}`, kind: 'speck', at: middleOf(region), items: [line.id], mend: { do: 'delete', line: line.id } }] : []
+  })
+}
+
+/** Lines whose ink leaves the page. Those wholly beside it can go; of the others only a hand can tell. */
+export const offPage = ({ lines, stack, drawing: { page } }: Proofed): Finding[] =>
+  lines.flatMap((line): Finding[] => {
+    const region = stack.shown.get(line.id)?.region
+    if (!region?.contours.length) return []
+    const { box } = region
+    if (box.minX >= 0 && box.minY >= 0 && box.maxX <= page.width && box.maxY <= page.height) return []
+    const beside = box.maxX < 0 || box.maxY < 0 || box.minX > page.width || box.minY > page.height
+    const at = { x: box.minX < 0 ? box.minX : box.maxX > page.width ? box.maxX : (box.minX + box.maxX) / 2, y: box.minY < 0 ? box.minY : box.maxY > page.height ? box.maxY : (box.minY + box.maxY) / 2 }
+    return [{ key: `off ${line.id}`, kind: 'off', at, items: [line.id], mend: beside ? { do: 'delete', line: line.id } : null }]
+  })

@@ -1,0 +1,17 @@
+import type { Vec } from '../drawing/model'
+import { arcOfPath } from '../geometry/known'
+import type { Finding, Proofed } from './finding'
+
+/** Trims and corners that find no place any more. */
+export function waiting({ drawing, stack, lines }: Proofed): Finding[] {
+  const known = new Map(lines.map((l) => [l.id, l]))
+  const middle: Vec = { x: drawing.page.width / 2, y: drawing.page.height / 2 }
+  const by = (id: string, at: number): Vec => {
+    const line = known.get(id)
+    return line ? arcOfPath(line.path).point(arcOfPath(line.path).total * at) : middle
+  }
+  const trims = stack.trims.flatMap(({ trim, piece }): Finding[] => (piece ? [] : [{ key: `waiting ${trim.id}`, kind: 'waiting', at: by(trim.line, trim.place.at), items: [trim.line], mend: { do: 'forget', amendment: trim.id } }]))
+  const found = new Set(stack.corners.map((c) => c.corner?.id))
+  const corners = (drawing.amendments ?? []).flatMap((a): Finding[] => (a.kind !== 'corner' || found.has(a.id) || drawing.settings.tuck === false ? [] : [{ key: `waiting ${a.id}`, kind: 'waiting', at: by(a.ends[0].line, a.ends[0].end === 'first' ? 0 : 1), items: a.ends.map((e) => e.line), mend: { do: 'forget', amendment: a.id } }]))
+  return [...trims, ...corners]
+}

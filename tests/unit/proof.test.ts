@@ -1,0 +1,91 @@
+import { describe, expect, it } from 'vitest'
+import { changed } from '#core/drawing/edits'
+import { checkDrawing } from '#core/drawing/check-drawing'
+import type { Drawing, Line } from '#core/drawing/model'
+import { linesOf } from '#core/drawing/queries'
+import { pointAt } from '#core/geometry/cubic'
+import { cubicsOfPath } from '#core/geometry/path'
+import { openInk } from '#core/ink/open-ink'
+import { findingsIn, findingsOf, openFindings } from '#core/proof/findings-of'
+import type { Finding, FindingKind } from '#core/proof/finding'
+import { KINDS } from '#core/proof/finding'
+import { mendAll } from '#core/proof/mend'
+import { atOnce } from '#core/turns'
+import { faultySheet } from '../../demo/faults'
+import { documentOf, SCENARIO } from '../../demo/scenario'
+
+/** A finding is the fault that lies so near, px: a cell is 64 wide. */
+const NEAR = 28
+
+function judged(seed: number): Record<FindingKind, { planted: number; found: number; wrong: number }> {
+  const { drawing, faults } = faultySheet(seed)
+  const findings = findingsOf(drawing)
+  return Object.fromEntries(
+    KINDS.map((kind) => {
+      const planted = faults.filter((f) => f.kind === kind)
+      const mine = findings.filter((f) => f.kind === kind)
+      const is = (a: { x: number; y: number }, b: { x: number; y: number }): boolean => Math.hypot(a.x - b.x, a.y - b.y) < NEAR
+      return [kind, { planted: planted.length, found: planted.filter((p) => mine.some((f) => is(f.at, p.at))).length, wrong: mine.filter((f) => !planted.some((p) => is(f.at, p.at))).length }]
+    }),
+  ) as ReturnType<typeof judged>
+}
+
+const mended = (d: Drawing, findings: readonly Finding[]): Drawing => changed(d, (draft) => mendAll(draft, findings))
+
+/** How far any place of a line has moved, px, where both have it. */
+function moved(a: Line, b: Line): number {
+  const places = (l: Line) => cubicsOfPath(l.path).map((c) => pointAt(c, 0.5))
+  const [p, q] = [places(a), places(b)]
+  return Math.max(0, ...p.map((v, i) => (q[i] ? Math.hypot(v.x - q[i].x, v.y - q[i].y) : 0)))
+}
+
+describe('Proof', () => {
+  it('finds every fault of the sheet, of every kind, and nothing else', () => {
+    for (const seed of [1, 2, 3]) {
+      expect(checkDrawing(faultySheet(seed).drawing)).toBeTruthy()
+      const rows = judged(seed)
+      for (const kind of KINDS) expect({ kind, ...rows[kind] }).toEqual({ kind, planted: 6, found: 6, wrong: 0 })
+    }
+  })
+
+  it.each(SCENARIO.map((make) => documentOf(make(), null)).map((d) => [d.name, d] as const))('finds nothing in %s', (_, d) => {
+    expect(findingsOf(d)).toEqual([])
+  })
+
+  it.each(KINDS)('mended, nothing of its kind is left, and nothing else moves: %s', (kind) => {
+    const { drawing } = faultySheet()
+    const all = findingsOf(drawing)
+    const mine = all.filter((f) => f.kind === kind && f.mend)
+    expect(mine.length).toBeGreaterThan(0)
+    const after = mended(drawing, mine)
+    expect(findingsOf(after).filter((f) => f.kind === kind && f.mend)).toEqual([])
+    const touched = new Set(mine.flatMap((f) => (f.mend && 'line' in f.mend ? [f.mend.line] : [])))
+    const was = new Map(linesOf(drawing).map((l) => [l.id, l]))
+    for (const l of linesOf(after)) if (!touched.has(l.id)) expect(moved(was.get(l.id)!, l)).toBe(0)
+  })
+
+  it('what is left as it is, is told no more, and comes back when it is taken back', () => {
+    const { drawing } = faultySheet()
+    const [first] = findingsOf(drawing)
+    const left: Drawing = { ...drawing, amendments: [...drawing.amendments!, { id: 'leave', kind: 'leave', key: first!.key }] }
+    expect(findingsOf(left).map((f) => f.key)).not.toContain(first!.key)
+    expect(openFindings(drawing, atOnce(findingsIn(openInk(left)))).map((f) => f.key)).toContain(first!.key)
+  })
+
+  it('says the same after edits as from a fresh start', () => {
+    const { drawing } = faultySheet(5)
+    const session = openInk(drawing)
+    atOnce(findingsIn(session))
+    let now = drawing
+    for (const seed of [3, 8, 21, 34]) {
+      const next = changed(now, (d) => {
+        const line = (d.layers[0]!.items as Line[])[seed % d.layers[0]!.items.length]!
+        line.path.nodes[0]!.at.x += 9
+        line.weight.size *= 1.3
+      })
+      session.apply([{ op: 'replace', path: ['layers', now.layers[0]!.id, 'items', (next.layers[0]!.items as Line[])[seed % next.layers[0]!.items.length]!.id, 'path'], value: (next.layers[0]!.items as Line[])[seed % next.layers[0]!.items.length]!.path }])
+      now = session.drawing
+      expect(openFindings(now, atOnce(findingsIn(session)))).toEqual(findingsOf(now))
+    }
+  })
+})
