@@ -55,7 +55,7 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
     inCell((p, id) => (wall(p, id), line(id, p(-1, 0), p(0.62 + chance() * 0.1, 0), 3, {}, [OUT, null]), fault('past', p(0.65, 0))))
     inCell((p, id) => (wall(p, id), line(id, p(-1, 0), p(0.4, 0), 7, { tuck: { last: 'out' } }, [OUT, null]), fault('poke', p(0.4, 0))))
     inCell((p, id) => (line(id, p(-1, 0), p(1, 0), 0.5 + chance() * 0.5), fault('thin', p(0, 0))))
-    inCell((p, id) => (line(id, p(-1, 0), p(1, 0), 12, { weight: { ...evenWeight(12), stops: [{ at: 0.2, left: 1, right: 1 }, { at: 0.5, left: 0.14, right: 0.14 }, { at: 0.8, left: 1, right: 1 }], start: OUT, end: OUT } }), fault('contrast', p(0, 0))))
+    inCell((p, id) => (line(id, p(-1, 0), p(1, 0), 12, { weight: { ...evenWeight(12), stops: [{ at: 0.3, left: 1, right: 1 }, { at: 0.5, left: 0.1, right: 0.1 }, { at: 0.7, left: 1, right: 1 }], start: OUT, end: OUT } }), fault('contrast', p(0, 0))))
     inCell((p, id) => (line(id, p(-1, 0), p(1, 0), size), line(`${id} again`, p(-0.99, 0.01), p(1, 0.01), size), fault('doubled', p(0, 0))))
     inCell((p, id) => {
       line(id, p(-0.4, 0), p(0.4, 0), 3)
@@ -75,7 +75,7 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
   for (let i = 0; i < 6; i++) {
     const at = { x: 60 + i * 120, y: i % 2 ? 2 : 22 }
     line(`off ${i}`, { x: at.x, y: i % 2 ? -30 : -12 }, { x: at.x + 30, y: i % 2 ? -9 : 20 }, 4)
-    fault('off', { x: at.x + 10, y: 0 })
+    fault('off', { x: at.x + 15, y: i % 2 ? -20 : -6 })
   }
   const blank = newDrawing('Faults', { layers: [newLinesLayer('Faults', lines)] })
   const page = { width: 40 + COLUMNS * CELL + 40, height: 40 + Math.ceil(cell / COLUMNS) * CELL + 40, unit: 'mm' as const, pxPerMm: PX_PER_MM }
