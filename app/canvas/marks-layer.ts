@@ -1,7 +1,7 @@
 import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
 import { box, brush, cornersBetween, frame, keyHand, snapped, tag, turner } from './guide-marks'
-import { contacts, hairs, light } from './rule-marks'
+import { contacts, findings, hairs, light } from './rule-marks'
 import { belly, closer, handle, node, openEnd } from './path-marks'
 import { jaws, placeMark, taper, tip } from './weight-marks'
 import type { Place } from './mark-look'
@@ -103,6 +103,8 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [pieces(mark, place)]
     case 'joint':
       return [joint(mark, place(mark.at))]
+    case 'findings':
+      return [findings(mark, place)]
     case 'hand':
       return [keyHand(place(mark.at), mark.pressed)]
     case 'belly':

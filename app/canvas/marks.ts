@@ -49,5 +49,7 @@ export type Mark =
   | { kind: 'pieces'; paths: readonly Path[]; look: 'take' | 'back' | 'gone' }
   /** A corner, or an end that meets a line; filled where the person decided about it. */
   | { kind: 'joint'; at: Vec; of: 'corner' | 'end'; decided: boolean; hot: boolean }
+  /** Things to look at; one of them is looked at now. */
+  | { kind: 'findings'; at: readonly Vec[]; current: Vec | null }
   /** The hand that keys move. */
   | { kind: 'hand'; at: Vec; pressed: boolean }

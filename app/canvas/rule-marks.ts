@@ -1,7 +1,7 @@
 import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
 import type { Place } from './mark-look'
-import { MUTE, PAPER, PLUM, strokedOnInk } from './mark-look'
+import { AMBER, lozenge, MUTE, PAPER, PLUM, strokedOnInk } from './mark-look'
 import type { ContactMark, Mark } from './marks'
 
 /** All ends of the lines as one shape: thousands may be looked at at once. */
@@ -120,6 +120,29 @@ export function hairs({ at }: Extract<Mark, { kind: 'hairs' }>, place: Place): K
         }
       }
       strokedOnInk(ctx, all, 1.8)
+    },
+  })
+}
+
+/** Things to look at: amber lozenges, all of them as one shape; the one that is looked at has a ring. */
+export function findings({ at, current }: Extract<Mark, { kind: 'findings' }>, place: Place): Konva.Shape {
+  return new Konva.Shape({
+    listening: false,
+    sceneFunc: (ctx) => {
+      ctx.beginPath()
+      for (const p of at.map(place)) {
+        ctx.translate(p.x, p.y)
+        lozenge(ctx, 5.5)
+        ctx.translate(-p.x, -p.y)
+      }
+      ctx.setAttr('fillStyle', AMBER)
+      ctx.setAttr('strokeStyle', PAPER)
+      ctx.setAttr('lineWidth', 1.4)
+      ctx.fill()
+      ctx.stroke()
+      if (!current) return
+      const c = place(current)
+      strokedOnInk(ctx, () => ctx.arc(c.x, c.y, 15, 0, Math.PI * 2), 1.6, AMBER)
     },
   })
 }

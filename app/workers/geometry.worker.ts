@@ -10,6 +10,8 @@ import { leavingShapes } from '#core/shapes/leaving'
 import { shapeSettingsOf } from '#core/drawing/fineness'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { TrimResult } from '#core/ink/trims'
+import type { Finding } from '#core/proof/finding'
+import { findingsIn } from '#core/proof/findings-of'
 import { atOnce, inTurns } from '#core/turns'
 import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
@@ -27,6 +29,7 @@ let session: InkSession | null = null
 let sent = new SentContours()
 
 let newestLess = 0
+let newestFindings = 0
 let sentLess = new SentOnce<Outline>()
 const tuckedOutlines = new WeakMap<Region, Outline>()
 
@@ -59,6 +62,7 @@ const geometry = {
   apply(patches: Patch[]): void {
     newestShapes++
     newestLess++
+    newestFindings++
     session!.apply(patches)
   },
 
@@ -88,6 +92,12 @@ const geometry = {
 
   /** The pieces of lines under a point. */
   piecesAt: (p: Vec): PieceHit[] => atOnce(session!.piecesAt(p)),
+
+  /** What Proof finds; null when an edit or a newer request overtook this one. */
+  async findings(): Promise<Finding[] | null> {
+    const [mine, of] = [++newestFindings, session!]
+    return inTurns(findingsIn(of), { turn: 20, rest: breathe, go: () => mine === newestFindings && of === session })
+  },
 
   joints: (): Joints => atOnce(session!.joints()),
 

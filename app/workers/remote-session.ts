@@ -3,6 +3,7 @@ import { proxy } from 'comlink'
 import type { Drawing, Line, Vec } from '#core/drawing/model'
 import { patchesBetween } from '#core/drawing/patches-between'
 import type { Joints, ShapesResult } from '#core/ink/open-ink'
+import type { Finding } from '#core/proof/finding'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { TrimResult } from '#core/ink/trims'
 import type { DrawnShape } from './contour-book'
@@ -70,6 +71,14 @@ export class RemoteSession {
     return this.thread.within(LONGEST_STEP, (worker) => {
       this.follow(worker, drawing)
       return worker.piecesAt(p)
+    })
+  }
+
+  /** What Proof finds in a drawing; null when a later edit or request overtook this one. */
+  findings(drawing: Drawing): Promise<Finding[] | null> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.findings()
     })
   }
 

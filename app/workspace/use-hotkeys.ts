@@ -33,6 +33,8 @@ export function useHotkeys(to: {
   undo: () => void
   redo: () => void
   showKeys: () => void
+  /** Takes the view to the next thing that Proof found, or the one before. */
+  finding: (by: 1 | -1) => void
 }): void {
   const store = useDrawingStore()
   const view = useViewStore()
@@ -130,6 +132,7 @@ export function useHotkeys(to: {
     else if (key === ',' || key === '<') view.turnBy(shift ? -1 : -TURN)
     else if (key === '.' || key === '>') view.turnBy(shift ? 1 : TURN)
     else if (key === '/') view.setUpright()
+    else if (key === 'g') to.finding(shift ? -1 : 1)
     else if (key === 'm') view.mirror()
     else if (key === 'h') view.sketchHidden = true
     else if (key === 'b') compare.held = shift ? 'even' : 'before'

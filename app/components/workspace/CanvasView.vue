@@ -20,6 +20,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
 import { useOutlinesStore } from '~/stores/outlines'
 import { usePracticeStore } from '~/stores/practice'
+import { useProofStore } from '~/stores/proof'
 import { useStudioStore } from '~/stores/studio'
 import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
@@ -38,7 +39,11 @@ const studio = useStudioStore()
 const practice = usePracticeStore()
 const trial = useTrialStore()
 const compare = useCompareStore()
+const proof = useProofStore()
 const ink = useInk()
+
+/** So many findings are marked on the drawing. */
+const MOST_FINDINGS = 400
 
 /** What is scraped away shows so until the hand lets go. */
 const SCRAPED = '#fffdf8e0'
@@ -83,7 +88,7 @@ watch(
   { immediate: true },
 )
 
-watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings], () => instrument.value?.review?.())
+watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match, studio.preferences.fenceWidths]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings, () => store.drawing?.amendments], () => instrument.value?.review?.())
 
 watch([ink.shapes, () => !!instrumentOf(view.instrument)?.onOutlines], ([result, wanted]) => wanted && outlines.show(result?.shapes ?? []), { immediate: true })
 
@@ -154,7 +159,7 @@ function liveStack(lines: readonly Line[]): InkEntry[] {
 }
 
 function allMarks(): Mark[] {
-  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...handMarks()]
+  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...findingMarks(), ...handMarks()]
   if (!view.bare || view.showsShapes) return marks
   const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
   return [{ kind: 'paths', paths, tone: 'mute' }, ...marks]
@@ -166,6 +171,13 @@ function placeMarks(): Mark[] {
   if (!line) return []
   const { centre, normal } = acrossAt(line, view.place!.at)
   return [{ kind: 'place', at: centre, across: normal }]
+}
+
+/** What there is to look at, while Proof is seen. */
+function findingMarks(): Mark[] {
+  if (view.folds.column || view.pass === 'deliver' || !proof.open.length) return []
+  const current = proof.open.find((f) => f.key === proof.current)
+  return [{ kind: 'findings', at: proof.open.slice(0, MOST_FINDINGS).map((f) => f.at), current: current?.at ?? null }]
 }
 
 /** The hand that keys move. */
@@ -239,7 +251,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

@@ -12,6 +12,7 @@ import WeightStrip from '~/components/weight/WeightStrip.vue'
 import AtADistance from '~/components/workspace/AtADistance.vue'
 import CanvasView from '~/components/workspace/CanvasView.vue'
 import KeysCard from '~/components/workspace/KeysCard.vue'
+import ProofPanel from '~/components/workspace/ProofPanel.vue'
 import LayersPanel from '~/components/workspace/LayersPanel.vue'
 import ZoomField from '~/components/workspace/ZoomField.vue'
 import TopBar from '~/components/workspace/TopBar.vue'
@@ -28,6 +29,7 @@ import { useHotkeys } from '~/workspace/use-hotkeys'
 import { placeLine, takeLeftBehind } from '~/workspace/under-way'
 import { provideInk } from '~/workspace/use-ink'
 import { isSvg, useLinesImport } from '~/workspace/use-lines-import'
+import { useProof } from '~/workspace/use-proof'
 import { useRoom } from '~/workspace/use-room'
 import { useSketchImport } from '~/workspace/use-sketch-import'
 import { isInkml, useTracesImport } from '~/workspace/use-traces-import'
@@ -35,7 +37,7 @@ import { isInkml, useTracesImport } from '~/workspace/use-traces-import'
 const route = useRoute()
 const store = useDrawingStore()
 const view = useViewStore()
-provideInk()
+const proof = useProof(provideInk())
 const { bringIn } = useSketchImport()
 const bringInTraces = useTracesImport()
 const bringInLines = useLinesImport()
@@ -113,7 +115,7 @@ const hand = {
   up: (e: KeyboardEvent): void => canvas.value?.keyHand.up(e),
   putAway: (): boolean => canvas.value?.keyHand.putAway() ?? false,
 }
-useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, hand, undo, redo, showKeys: () => (keysOpen.value = true) })
+useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, hand, undo, redo, showKeys: () => (keysOpen.value = true), finding: proof.step })
 
 function drop(e: DragEvent): void {
   const file = e.dataTransfer?.files[0]
@@ -162,6 +164,7 @@ onBeforeUnmount(() => store.close())
         </main>
         <aside v-show="!view.folds.column" class="flex w-64 shrink-0 flex-col border-l border-hair bg-panel" aria-label="Drawing at a glance">
           <AtADistance />
+          <ProofPanel @go="proof.goTo" />
           <LayersPanel />
         </aside>
       </div>
