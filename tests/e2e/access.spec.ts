@@ -39,7 +39,20 @@ test('no screen has a serious barrier', async ({ page }) => {
     expect(await barriers(page), instrument).toEqual([])
     expect(await smallTargets(page), instrument).toEqual([])
   }
+  await enterPass(page, 'Shapes')
+  for (const instrument of ['Trim', 'Fence', 'Corner']) {
+    await takeUp(page, instrument)
+    expect(await barriers(page), instrument).toEqual([])
+    expect(await smallTargets(page), instrument).toEqual([])
+  }
+  await enterPass(page, 'Lines')
   await takeUp(page, 'Bow')
+  // Something for Proof, which is opened.
+  await dragThrough(page, [{ x: 30, y: 40 }, { x: 120, y: 44 }])
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: /^Blunt end/ }).click()
+  expect(await barriers(page), 'proof').toEqual([])
+  expect(await smallTargets(page), 'proof').toEqual([])
   await page.getByRole('button', { name: /Snapping/ }).click()
   expect(await barriers(page), 'snapping').toEqual([])
   await page.keyboard.press('Escape')

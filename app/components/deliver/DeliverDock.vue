@@ -2,7 +2,6 @@
 import { computed, ref } from 'vue'
 import { writeInkml } from '#core/formats/inkml/write-inkml'
 import { short } from '#core/geometry/path'
-import ChoiceField from '~/components/ui/ChoiceField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useTracesStore } from '~/stores/traces'
@@ -114,10 +113,12 @@ async function deliver(): Promise<void> {
         <template v-if="traced.length"><span class="number">{{ traced.length }}</span> of <span class="number">{{ store.lines.length }}</span> lines were drawn by hand and keep their trace.</template>
         <template v-else>No line of this drawing keeps a trace. Draw one with Freehand first.</template>
       </p>
-      <div v-if="kind.id === 'outlines'" class="mt-2 flex items-center gap-3">
-        <ChoiceField v-model="studio.preferences.leaving" label="Shapes" :choices="LEAVING" />
-        <span class="quiet">{{ LEAVING.find((l) => l.id === studio.preferences.leaving)!.what }}</span>
-      </div>
+      <label v-if="kind.id === 'outlines'" class="mt-1.5 flex items-center gap-2.5">
+        Shapes
+        <select v-model="studio.preferences.leaving" class="field min-w-0" data-testid="leaving">
+          <option v-for="l in LEAVING" :key="l.id" :value="l.id">{{ l.title }}: {{ l.what }}</option>
+        </select>
+      </label>
       <label v-if="kind.id === 'picture'" class="mt-2 flex items-center gap-2.5">
         Scale
         <select v-model.number="studio.preferences.pictureScale" class="field">

@@ -59,12 +59,15 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
   <div v-else class="flex h-full gap-10">
     <div class="flex w-[430px] shrink-0 flex-col gap-2.5">
       <b class="flex h-6 items-center font-[650]">How lines become shapes</b>
-      <div class="flex items-center gap-2.5">
-        <input id="unite" type="checkbox" class="h-4 w-4 accent-plum" :checked="settings.unite" data-testid="unite" @change="set(settings.unite ? 'Keep shapes apart' : 'Unite shapes by ink', (s) => void (s.unite = !s.unite))" />
-        <label for="unite">Unite shapes of the same ink</label>
-        <span class="grow" />
-        <input id="tuck" type="checkbox" class="h-4 w-4 accent-plum" :checked="tucks" data-testid="tuck" @change="setTuck" />
-        <label for="tuck" title="An end that meets a line keeps within it: nothing shows beyond the far edge">Tuck ends under what they meet</label>
+      <div class="flex items-center justify-between">
+        <label class="flex h-6 items-center gap-2.5">
+          <input type="checkbox" class="h-4 w-4 accent-plum" :checked="settings.unite" data-testid="unite" @change="set(settings.unite ? 'Keep shapes apart' : 'Unite shapes by ink', (s) => void (s.unite = !s.unite))" />
+          Unite shapes of the same ink
+        </label>
+        <label class="flex h-6 items-center gap-2.5" title="An end that meets a line keeps within it: nothing shows beyond the far edge">
+          <input type="checkbox" class="h-4 w-4 accent-plum" :checked="tucks" data-testid="tuck" @change="setTuck" />
+          Tuck ends under what they meet
+        </label>
       </div>
       <SliderField
         label="Simplify"

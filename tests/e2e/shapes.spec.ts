@@ -1,0 +1,183 @@
+import { expect, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
+import type { Drawing, Line, Vec } from '#core/drawing/model'
+import { windingAt } from '#core/geometry/winding-at'
+import { cubicsOfPath } from '#core/geometry/path'
+import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, openDrawing, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
+
+type Point = [number, number]
+const bar = (id: string, a: Point, b: Point, size = 10): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(size) })
+const drawn = (...lines: Line[]): Drawing => newDrawing('Shapes', { layers: [newLinesLayer('Ink', lines)] })
+
+/** Whether delivered outlines have ink at points. */
+async function inkAt(page: Page, ...points: Point[]): Promise<boolean[]> {
+  await enterPass(page, 'Deliver')
+  const contours = contoursOf(await textOf(await deliver(page, 'Outlines'))).map((c) => cubicsOfPath({ ...c, closed: true }))
+  return points.map(([x, y]) => windingAt(contours, { x, y }) !== 0)
+}
+
+async function start(page: Page, drawing: Drawing): Promise<void> {
+  await openDrawing(page, await startDrawing(page, drawing))
+}
+
+/** Moves the pointer to a point and waits until the hint says something. */
+async function pointAt(page: Page, p: Vec, hint: RegExp): Promise<void> {
+  const s = await onScreen(page, p)
+  await page.mouse.move(s.x - 1, s.y)
+  await page.mouse.move(s.x, s.y)
+  await expect(page.getByTestId('hint')).toHaveText(hint)
+}
+
+test.describe('Trim', () => {
+  const crossed = drawn(bar('wall', [300, 60], [300, 460]), bar('a', [120, 200], [360, 200]), bar('b', [120, 320], [380, 320]))
+
+  test('a click takes a piece of one line away, Shift brings it back; it stays away when its line is mended', async ({ page }) => {
+    await start(page, crossed)
+    await enterPass(page, 'Shapes')
+    await takeUp(page, 'Trim')
+    await pointAt(page, { x: 335, y: 200 }, /^Click: trim/)
+    await clickAt(page, { x: 335, y: 200 })
+    await expect(page.getByTestId('trims')).toContainText('1 trimmed')
+    await expect.poll(async () => (await savedDrawing(page)).amendments).toMatchObject([{ kind: 'trim', line: 'a', over: [], bounds: [{ by: 'wall', side: -1 }] }])
+    expect(await inkAt(page, [335, 200], [200, 200], [300, 200], [335, 320])).toEqual([false, true, true, true])
+    // The line is bent; the wall is where it was.
+    await enterPass(page, 'Lines')
+    await takeUp(page, 'Nodes')
+    await clickAt(page, { x: 200, y: 200 })
+    await dragThrough(page, [{ x: 360, y: 200 }, { x: 370, y: 230 }, { x: 380, y: 250 }])
+    expect(await inkAt(page, [350, 241], [200, 216])).toEqual([false, true])
+    await enterPass(page, 'Shapes')
+    await takeUp(page, 'Trim')
+    await page.keyboard.down('Shift')
+    await pointAt(page, { x: 350, y: 241 }, /bring it back/)
+    await clickAt(page, { x: 350, y: 241 })
+    await page.keyboard.up('Shift')
+    expect(await inkAt(page, [350, 241])).toEqual([true])
+  })
+
+  test('a drag takes all that it sweeps over in one step, and undo gives all back', async ({ page }) => {
+    await start(page, crossed)
+    await enterPass(page, 'Shapes')
+    await takeUp(page, 'Trim')
+    await dragThrough(page, [{ x: 340, y: 190 }, { x: 340, y: 330 }], 30)
+    await expect(page.getByTestId('trims')).toContainText('2 trimmed')
+    expect(await inkAt(page, [340, 200], [340, 320])).toEqual([false, false])
+    await page.keyboard.press('Control+z')
+    expect(await inkAt(page, [340, 200], [340, 320])).toEqual([true, true])
+  })
+
+  test('a fence proposes what sticks out; a click spares a piece, Enter trims the others', async ({ page }) => {
+    await start(page, crossed)
+    await enterPass(page, 'Shapes')
+    await takeUp(page, 'Fence')
+    await clickAt(page, { x: 300, y: 420 })
+    await expect(page.getByTestId('trial')).toContainText('Nothing sticks out')
+    await page.getByRole('slider', { name: 'Up to' }).fill('9')
+    await expect(page.getByTestId('trial')).toContainText('2 pieces stick out beyond this line')
+    await clickAt(page, { x: 345, y: 320 })
+    await expect(page.getByTestId('trial')).toContainText('1 piece sticks out beyond this line, 1 spared')
+    await page.keyboard.press('Enter')
+    expect(await inkAt(page, [340, 200], [340, 320])).toEqual([false, true])
+  })
+})
+
+test.describe('Corners and ends', () => {
+  test('a corner is finished by a click, an end is let out, and Alt takes it back', async ({ page }) => {
+    await start(page, drawn(bar('wide', [120, 120], [300, 120], 30), bar('thin', [300, 120], [300, 300], 10), bar('wall', [500, 60], [500, 300], 6), bar('end', [380, 200], [500, 200], 24)))
+    // The end keeps within the wall by itself.
+    expect(await inkAt(page, [507, 200], [304.6, 105.4])).toEqual([false, false])
+    await enterPass(page, 'Shapes')
+    await takeUp(page, 'Corner')
+    await pointAt(page, { x: 300, y: 120 }, /this corner pointed/)
+    await clickAt(page, { x: 300, y: 120 })
+    await page.getByRole('radio', { name: 'Past' }).click()
+    await pointAt(page, { x: 500, y: 200 }, /shows past its line/)
+    await clickAt(page, { x: 500, y: 200 })
+    await expect.poll(async () => linesOf(await savedDrawing(page)).find((l) => l.id === 'end')!.tuck).toEqual({ last: 'out' })
+    expect(await inkAt(page, [507, 200], [304.6, 105.4])).toEqual([true, true])
+    await enterPass(page, 'Shapes')
+    await page.keyboard.down('Alt')
+    for (const p of [{ x: 300, y: 120 }, { x: 500, y: 200 }]) await clickAt(page, p)
+    await page.keyboard.up('Alt')
+    await expect.poll(async () => (await savedDrawing(page)).amendments ?? []).toEqual([])
+    expect(await inkAt(page, [507, 200], [304.6, 105.4])).toEqual([false, false])
+  })
+})
+
+test.describe('Proof', () => {
+  test('is up to date while one draws, shows a mend before it is done, and keeps what is left', async ({ page }) => {
+    await start(page, drawn())
+    const count = page.getByTestId('proof-count')
+    await expect(count).toHaveText('nothing to look at')
+    await enterPass(page, 'Lines')
+    await takeUp(page, 'Pen')
+    await layLine(page, { x: 120, y: 200 }, { x: 420, y: 220 })
+    await expect(count).toHaveText('2 to look at')
+    await page.getByRole('button', { name: 'Taper' }).first().click()
+    await expect(page.getByTestId('proof-trial')).toContainText('2 mended as shown')
+    expect(linesOf(await savedDrawing(page))[0]!.weight).toMatchObject({ start: null, end: null })
+    await page.getByTestId('proof-trial').getByRole('button', { name: 'Accept' }).click()
+    await expect(count).toHaveText('nothing to look at')
+    expect(linesOf(await savedDrawing(page))[0]!.weight).toMatchObject({ start: { tip: 0 }, end: { tip: 0 } })
+    await page.keyboard.press('Control+z')
+    await expect(count).toHaveText('2 to look at')
+    await page.getByRole('button', { name: /^Blunt end/ }).click()
+    await page.getByRole('button', { name: 'Leave' }).first().click()
+    await expect(count).toHaveText('1 to look at')
+    await page.reload()
+    await expect(count).toHaveText('1 to look at')
+    await page.getByRole('button', { name: /^Left as they are/ }).click()
+    await page.getByRole('button', { name: 'Look again' }).click()
+    await expect(count).toHaveText('2 to look at')
+  })
+
+  test('G glides from one to the next and back to where one was', async ({ page }) => {
+    await start(page, drawn(bar('a', [120, 200], [420, 220])))
+    await expect(page.getByTestId('proof-count')).toHaveText('2 to look at')
+    const middle = async (): Promise<[number, number]> => {
+      const box = (await page.getByTestId('canvas').boundingBox())!
+      const s = await onScreen(page, { x: 0, y: 0 })
+      const t = await onScreen(page, { x: 100, y: 0 })
+      const zoom = (t.x - s.x) / 100
+      return [Math.round((box.x + box.width / 2 - s.x) / zoom), Math.round((box.y + box.height / 2 - s.y) / zoom)]
+    }
+    const before = await middle()
+    await page.keyboard.press('g')
+    await expect.poll(middle).toEqual([120, 200])
+    await page.keyboard.press('g')
+    await expect.poll(middle).toEqual([420, 220])
+    await page.keyboard.press('Shift+G')
+    await expect.poll(middle).toEqual([120, 200])
+    await page.keyboard.press('Shift+G')
+    await expect.poll(middle).toEqual(before)
+  })
+})
+
+test('a newcomer: four lines that overshoot are cleaned up without Nodes and delivered in under 20 actions', async ({ page }) => {
+  await start(page, drawn())
+  let actions = 0
+  const act = async (work: () => Promise<unknown>): Promise<void> => {
+    actions++
+    await work()
+  }
+  await act(() => enterPass(page, 'Lines'))
+  await act(() => takeUp(page, 'Bow'))
+  // A frame whose four lines all go past each other: a drag each.
+  const frame: [Vec, Vec][] = [[{ x: 100, y: 120 }, { x: 500, y: 120 }], [{ x: 480, y: 100 }, { x: 480, y: 400 }], [{ x: 500, y: 380 }, { x: 100, y: 380 }], [{ x: 120, y: 400 }, { x: 120, y: 100 }]]
+  for (const [a, b] of frame) {
+    await act(() => dragThrough(page, [a, b]))
+    await act(() => page.keyboard.press('Enter'))
+  }
+  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(4)
+  await act(() => page.keyboard.press('Control+a'))
+  await act(() => enterPass(page, 'Shapes'))
+  await act(() => takeUp(page, 'Trim'))
+  // Round about: all eight ends in one sweep.
+  await act(() => dragThrough(page, [{ x: 105, y: 120 }, { x: 120, y: 105 }, { x: 480, y: 105 }, { x: 494, y: 120 }, { x: 494, y: 380 }, { x: 480, y: 394 }, { x: 120, y: 394 }, { x: 106, y: 380 }], 30))
+  await expect(page.getByTestId('trims')).toContainText('8 trimmed')
+  await act(() => enterPass(page, 'Deliver'))
+  actions++
+  expect(await inkAt(page, [106, 120], [120, 106], [480, 106], [494, 120], [494, 380], [480, 394], [120, 394], [106, 380], [120, 120], [300, 120], [480, 250])).toEqual([...Array<boolean>(8).fill(false), true, true, true])
+  expect(actions).toBeLessThan(20)
+})
