@@ -148,7 +148,8 @@ class Session implements InkSession {
 
   *beyond(fence: ReadonlySet<string>, most: number): Generator<number, PieceHit[]> {
     const open = new Set(openLines(this.now))
-    return yield* beyondFence(yield* this.stackNow(), fence, most, (line) => open.has(line), shapeSettingsOf(this.now).tolerance)
+    const { stack, ends } = yield* this.ground()
+    return yield* beyondFence(stack, fence, most, (line) => open.has(line), (id) => ends.of(id), shapeSettingsOf(this.now).tolerance)
   }
 
   private *stackNow(): Generator<number, Stack> {

@@ -93,7 +93,7 @@ describe('a piece that is trimmed', () => {
 })
 
 describe('a fence', () => {
-  const fenced = (): Drawing => newDrawing('Fence', { layers: [newLinesLayer('Ink', [bar('wall', [100, 20], [100, 180]), bar('a', [20, 60], [112, 60]), bar('b', [20, 90], [190, 90]), bar('c', [180, 120], [86, 120]), bar('short of it', [20, 150], [80, 150])]), { ...newLinesLayer('Locked', [bar('d', [20, 140], [110, 140])]), locked: true }] })
+  const fenced = (): Drawing => newDrawing('Fence', { layers: [newLinesLayer('Ink', [bar('wall', [100, 20], [100, 180]), bar('a', [20, 60], [112, 60]), bar('b', [20, 90], [190, 90]), bar('c', [180, 120], [86, 120]), bar('short of it', [20, 150], [80, 150]), bar('on to a post', [20, 30], [116, 30]), bar('post', [116, 24], [116, 40])]), { ...newLinesLayer('Locked', [bar('d', [20, 140], [110, 140])]), locked: true }] })
 
   it('proposes what overshoots it by less than so many widths, of open lines', () => {
     const session = openInk(fenced())
