@@ -39,7 +39,8 @@ const SLIGHT = 0.02
 /** A line's end in a corner: the other line and its end, how it is finished, and whether this line takes what fills it. */
 export interface CornerEnd {
   end: End
-  other: { line: Line; end: End }
+  /** The other end; where more than two come together, all others. */
+  others: readonly { line: Line; end: End }[]
   finish: CornerFinish
   takesFill: boolean
 }
@@ -73,19 +74,39 @@ export function sectionAt(line: Line, end: End, place: number): Section {
   return { at, outward, left: r, right: l, leftWay: way(outward, -1, -rightSlope), rightWay: way(outward, 1, -leftSlope), half }
 }
 
-/** What fills the outer side of a corner: up to the point where the outer edges meet, or rounded off. */
-function fillOf(line: Line, { end, other, finish: { style, limit = LIMIT } }: CornerEnd): Cubic[][] {
-  const [a, b] = [sectionOf(line, end), sectionOf(other.line, other.end)]
+/** What fills a corner: its outer side, or where more than two lines come together its middle, too. */
+function fillOf(line: Line, { end, others, finish }: CornerEnd): Cubic[][] {
+  const a = sectionOf(line, end)
+  if (others.length > 1) return starFill([a, ...others.map((o) => sectionOf(o.line, o.end))], finish)
+  const b = sectionOf(others[0]!.line, others[0]!.end)
   // Going out along this line and back along the other one.
   const turn = cross(a.outward, { x: -b.outward.x, y: -b.outward.y })
   if (Math.abs(turn) < SLIGHT) return []
-  const [from, to] = turn > 0 ? [a.left, b.right] : [a.right, b.left]
-  const point = turn > 0 ? meeting(from, a.leftWay, to, b.rightWay) : meeting(from, a.rightWay, to, b.leftWay)
+  return turn > 0 ? outerFill(a, a.left, a.leftWay, b, b.right, b.rightWay, finish) : outerFill(a, a.right, a.rightWay, b, b.left, b.leftWay, finish)
+}
+
+/** Between two edges on the outer side of a corner: up to the point where they meet, or rounded off. */
+function outerFill(a: Section, from: Vec, way: Vec, b: Section, to: Vec, toWay: Vec, { style, limit = LIMIT }: CornerFinish): Cubic[][] {
+  const point = meeting(from, way, to, toWay)
   const middle = lerp(a.at, b.at, 0.5)
   const ring = (...edges: Cubic[]): Cubic[][] => [ahead([straight(a.at, from), ...edges, straight(to, b.at), straight(b.at, a.at)])]
   if (!point) return ring(straight(from, to))
   if (style === 'rounded') return ring({ p0: from, p1: lerp(from, point, ROUND), p2: lerp(to, point, ROUND), p3: to })
   return distance(point, middle) > limit * Math.max(a.half, b.half) ? ring(straight(from, to)) : ring(straight(from, point), straight(point, to))
+}
+
+/** Where several ends come together: the middle between their sections, and the outer side where all come from one half of the plane. */
+function starFill(sections: readonly Section[], finish: CornerFinish): Cubic[][] {
+  const angle = ({ outward }: Section): number => Math.atan2(-outward.y, -outward.x)
+  const round = [...sections].sort((a, b) => angle(a) - angle(b))
+  const ring = round.flatMap((s) => [s.right, s.left])
+  const fills = [ahead(ring.map((p, i) => straight(p, ring[(i + 1) % ring.length]!)))]
+  round.forEach((a, i) => {
+    const b = round[(i + 1) % round.length]!
+    const gap = (angle(b) - angle(a) + 2 * Math.PI) % (2 * Math.PI)
+    if (gap > Math.PI) fills.push(...outerFill(a, a.left, a.leftWay, b, b.right, b.rightWay, finish))
+  })
+  return fills
 }
 
 /** Where two edges meet that go on ahead; null where they do not. */

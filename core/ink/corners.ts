@@ -2,7 +2,7 @@ import type { Corner, CornerStyle, Line, TuckChoice } from '../drawing/model'
 import type { End } from '../geometry/ends'
 import { distance } from '../geometry/point'
 import type { EndContact } from '../weight/contact'
-import type { CornerEnd } from './corner'
+import type { CornerEnd, CornerFinish } from './corner'
 import { corneredInk } from './corner'
 import type { Ends } from './ends'
 import type { Region } from './outlines'
@@ -50,6 +50,23 @@ export function pairsOf(lines: Iterable<Line>, ends: Ends, corners: readonly Cor
   return pairs
 }
 
+/** Ends of more than two lines that come together, and nothing else with them: their ends, the lowest line's first. */
+export function starsOf(lines: Iterable<Line>, ends: Ends): EndOfLine[][] {
+  const stars: EndOfLine[][] = []
+  const seen = new Set<string>()
+  for (const { id } of lines) {
+    for (const contact of ends.of(id)) {
+      if (seen.has(endKey(contact)) || contact.touched.length < 2 || !contact.touched.every((t) => t.ends)) continue
+      const star = [contact, ...contact.touched.flatMap((t) => ends.of(t.line).filter((c) => (t.at < 0.5) === (c.end === 'first')))]
+      for (const c of star) seen.add(endKey(c))
+      const ids = new Set(star.map((c) => c.line))
+      // Each knows the others, and none lies on the body of anything.
+      if (ids.size === star.length && star.every((c) => c.touched.length === star.length - 1 && c.touched.every((t) => t.ends && ids.has(t.line)))) stars.push(star.map(({ line, end }) => ({ line, end })))
+    }
+  }
+  return stars
+}
+
 interface Known {
   line: Line
   region: Region
@@ -67,7 +84,7 @@ export class Corners {
   constructor(private readonly tolerance: number) {}
 
   /** Lines as their corners have them, and by end what corners say of tucking. */
-  of<T extends Inked & { item: Line }>(lines: Map<string, T>, pairs: readonly CornerPair[], usual: CornerDefault): { lines: Map<string, T>; choices: ReadonlyMap<string, TuckChoice> } {
+  of<T extends Inked & { item: Line }>(lines: Map<string, T>, pairs: readonly CornerPair[], stars: readonly EndOfLine[][], usual: CornerDefault): { lines: Map<string, T>; choices: ReadonlyMap<string, TuckChoice> } {
     const before = this.known
     this.known = new Map()
     const ofLine = new Map<string, CornerEnd[]>()
@@ -78,18 +95,16 @@ export class Corners {
       // One behind the other: the one in front is whole.
       if (finish.style === 'tucked') choices.set(endKey(ends[corner?.behind === 1 ? 0 : 1]), 'out')
       if (finish.style === 'caps' || finish.style === 'tucked') continue
-      ends.forEach((e, i) => {
-        const other = ends[1 - i]!
-        ofLine.set(e.line, [...(ofLine.get(e.line) ?? []), { end: e.end, other: { line: lines.get(other.line)!.item, end: other.end }, finish, takesFill: i === 1 }])
-      })
+      this.add(ofLine, ends, finish, lines)
     }
+    if (usual.style !== 'caps') for (const star of stars) this.add(ofLine, star, usual, lines)
     const out = new Map(lines)
     for (const [id, ends] of ofLine) {
       const own = lines.get(id)!
-      const key = JSON.stringify(ends.map((e) => [e.end, e.other.end, e.finish.style, e.finish.limit, e.finish.length, e.takesFill]))
-      const others = ends.map((e) => e.other.line)
+      const key = JSON.stringify(ends.map((e) => [e.end, e.others.map((o) => o.end), e.finish.style, e.finish.limit, e.finish.length, e.takesFill]))
+      const others = ends.flatMap((e) => e.others.map((o) => o.line))
       let known = before.get(id)
-      if (known?.line !== own.item || known.region !== own.region || known.key !== key || !others.every((o, i) => o === known!.others[i])) {
+      if (known?.line !== own.item || known.region !== own.region || known.key !== key || others.length !== known.others.length || !others.every((o, i) => o === known!.others[i])) {
         known = { line: own.item, region: own.region, key, others, cornered: regionOf(corneredInk(own.item, ends, this.tolerance)) }
       }
       this.known.set(id, known)
@@ -97,5 +112,12 @@ export class Corners {
       out.set(id, { ...own, region: known.cornered, seen: own.seen === own.region ? known.cornered : own.seen })
     }
     return { lines: out, choices }
+  }
+
+  private add(ofLine: Map<string, CornerEnd[]>, ends: readonly EndOfLine[], finish: CornerFinish, lines: ReadonlyMap<string, Inked & { item: Line }>): void {
+    ends.forEach((e, i) => {
+      const others = ends.filter((o) => o !== e).map((o) => ({ line: lines.get(o.line)!.item, end: o.end }))
+      ofLine.set(e.line, [...(ofLine.get(e.line) ?? []), { end: e.end, others, finish, takesFill: i === ends.length - 1 }])
+    })
   }
 }

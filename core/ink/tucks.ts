@@ -3,7 +3,7 @@ import { overlap } from '../geometry/bounds'
 import type { ContactOptions, EndContact } from '../weight/contact'
 import { contactsOf } from '../weight/contact'
 import type { CornerDefault, CornerPair } from './corners'
-import { Corners, pairsOf } from './corners'
+import { Corners, pairsOf, starsOf } from './corners'
 import { Ends, reachOf, tipsOf } from './ends'
 import type { Failure, Outlines, Region } from './outlines'
 import { regionOf } from './outlines'
@@ -65,7 +65,7 @@ export class Tucks {
     for (const i of inked) if ('path' in i.item) plain.set(i.item.id, i as Inked & { item: Line })
     this.ends.follow([...plain.values()].map((l) => l.item))
     this.pairs = pairsOf([...plain.values()].map((l) => l.item), this.ends, decided)
-    const { lines, choices } = this.corners.of(plain, this.pairs, usual)
+    const { lines, choices } = this.corners.of(plain, this.pairs, starsOf([...plain.values()].map((l) => l.item), this.ends), usual)
     const before = this.known
     this.known = new Map()
     const less = new Map<string, Region>()

@@ -76,6 +76,20 @@ describe('a corner', () => {
     expect(inked(decided)(...TIP)).toBe(false)
   })
 
+  it('of more than two ends is filled in the middle, without caps', () => {
+    // A wide one from the left, two thin ones towards the lower right and the upper right.
+    const three = [bar('wide', [20, 100], [100, 100], 16), bar('down', [100, 100], [160, 150], 4), bar('up', [100, 100], [160, 50], 4)]
+    const d = drawn(three)
+    const usual = inked({ ...d, settings: { ...d.settings, corner: 'pointed' } })
+    expect([usual(99, 107.5), usual(101, 100), usual(150, 141.5), usual(150, 58.5)]).toEqual([true, true, true, true])
+    // The wide one's cap reached to 108, round about.
+    expect([inked({ ...d, settings: { ...d.settings, tuck: false } })(106, 100), usual(106, 100), usual(102, 106.5), usual(102, 93.5)]).toEqual([true, false, false, false])
+    // All from one side: the outer edges run out to a point.
+    const fan = [bar('wide', [20, 70], [100, 100], 8), bar('mid', [20, 100], [100, 100], 5), bar('thin', [20, 130], [100, 100], 8)]
+    const point = inked({ ...drawn(fan), settings: { ...d.settings, corner: 'pointed' } })
+    expect([point(109, 100), point(104, 101.5), point(104, 105)]).toEqual([true, true, false])
+  })
+
   it('of coincident lines, of lines without width, of a line with itself is no trouble', () => {
     const same = [bar('wide', [20, 100], [100, 100], 6), bar('thin', [100, 100], [20, 100], 6)]
     const none = [bar('wide', [20, 100], [100, 100], 6), { ...bar('thin', [100, 100], [100, 180], 4), weight: { ...evenWeight(4), stops: [{ at: 0, left: 0, right: 0 }] } }]
