@@ -25,13 +25,15 @@ export class Trim implements Instrument {
   private index = 0
   private sweep: Sweep | null = null
   private looks = 0
-  private back = false
+  /** What lies under the hand is on locked layers. */
+  private locked = false
 
   constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
     if (this.sweep) return this.sweep.back ? 'Release: bring these back · Esc: leave them' : 'Release: trim these · Esc: leave them'
     const hit = this.meant()
+    if (this.locked) return 'This line is on a locked layer. Unlock it in Layers to trim it'
     if (!hit) return this.worktop.trims().length ? 'Point at a piece · Shift with a hatched one: bring it back' : 'Point at a piece of a line that others divide: click takes it away'
     const more = this.hits.length > 1 ? ' · N: the line below' : ''
     if (hit.taken) return `This piece is trimmed · Shift+click: bring it back${more}`
@@ -46,13 +48,14 @@ export class Trim implements Instrument {
   private async look(at: Vec): Promise<PieceHit[]> {
     const open = new Set(this.worktop.allLines(true).map((l) => l.id))
     const chosen = new Set(this.worktop.selection())
-    const hits = (await this.worktop.piecesAt(at)).filter((h) => open.has(h.trim.line))
+    const all = await this.worktop.piecesAt(at)
+    const hits = all.filter((h) => open.has(h.trim.line))
+    this.locked = all.length > 0 && !hits.length
     return [...hits.filter((h) => chosen.has(h.trim.line)), ...hits.filter((h) => !chosen.has(h.trim.line))]
   }
 
   move(hand: Hand): void {
     const { sweep } = this
-    this.back = hand.shift
     if (sweep) {
       for (const p of placesOnTheWay(sweep.last, hand.at, this.worktop.zoom())) this.ask(sweep, p)
       sweep.last = hand.at

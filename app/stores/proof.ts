@@ -42,6 +42,16 @@ export const useProofStore = defineStore('proof', () => {
     const findings = open.value.filter((f) => f.kind === kind)
     return findings.length ? [{ kind, findings, mendable: findings.filter((f) => f.mend).length }] : []
   }))
+  /** Passes of which there is something, and about which nothing is left to look at. */
+  const done = computed(() => {
+    const layers = store.drawing?.layers ?? []
+    const all = new Set(open.value.map((f) => f.kind))
+    const has = (kind: 'sketch' | 'lines'): boolean => layers.some((l) => l.kind === kind && l.items.length)
+    const isClean = (...ofPass: FindingKind[]): boolean => !!found.value && has('lines') && ofPass.every((k) => !all.has(k))
+    const lines = isClean('gap', 'past', 'doubled', 'hidden', 'off')
+    const weight = isClean('blunt', 'thin', 'contrast')
+    return { sketch: has('sketch'), lines, weight, shapes: lines && weight && isClean('poke', 'speck', 'stray', 'waiting'), deliver: false }
+  })
   /** What was left as it is, as far as it is still there. */
   const left = computed(() => {
     const keys = new Set(open.value.map((f) => f.key))
@@ -100,5 +110,5 @@ export const useProofStore = defineStore('proof', () => {
     store.edit('Look again', (draft) => void (draft.amendments = draft.amendments?.filter((a) => a.kind !== 'leave' || !keys.has(a.key))))
   }
 
-  return { found, current, trying, open, kinds, left, tryMend, accept, drop, leave, lookAgain }
+  return { found, current, trying, open, kinds, done, left, tryMend, accept, drop, leave, lookAgain }
 })

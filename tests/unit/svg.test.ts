@@ -26,14 +26,21 @@ function sample(): Drawing {
     trace: { samples: [{ x: 1.5, y: 2, t: 0, pressure: 0.3 }, { x: 4, y: 2.25, t: 8, pressure: 0.6, tiltX: 10, tiltY: -4 }], device: 'pen', steadiness: 0.4, response: 1.2 },
     snips: [{ from: 0.9, to: 1 }],
   })
-  return newDrawing('Radish & "bunch" <1>', {
+  const decided = { ...randomLine(2), tuck: { first: 'out' as const, last: 'under' as const }, outside: 'left' as const }
+  const drawing = newDrawing('Radish & "bunch" <1>', {
     layers: [
       newSketchLayer({ id: 'sk', image: 'a'.repeat(64), x: 3, y: 4, width: 100, height: 80, angle: 1.5 }),
-      newLinesLayer('Roots', [randomLine(1), randomLine(2), traced]),
+      newLinesLayer('Roots', [randomLine(1), decided, traced]),
       { ...newLinesLayer('Hidden', [randomLine(4)]), visible: false, locked: true, opacity: 0.5 },
       { id: 'fills', name: 'Blacks', kind: 'shapes', visible: true, locked: false, opacity: 1, items: outlines(newDrawing('x', { layers: [newLinesLayer('a', [randomLine(7)])] }), 0.05) },
     ],
+    amendments: [
+      { id: 't', kind: 'trim', line: decided.id, place: { at: 0.5, ahead: 0, left: -0.25 }, over: [traced.id], bounds: [{ by: traced.id, side: 1 }] },
+      { id: 'c', kind: 'corner', ends: [{ line: decided.id, end: 'last' }, { line: traced.id, end: 'first' }], style: 'tucked', behind: 1 },
+      { id: 'l', kind: 'leave', key: `blunt ${decided.id} first` },
+    ],
   })
+  return { ...drawing, settings: { ...drawing.settings, tuck: true, corner: 'rounded', proof: { thin: 0.3 } } }
 }
 
 describe('live lines', () => {

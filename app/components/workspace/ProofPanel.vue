@@ -1,20 +1,38 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { ChevronDown } from 'lucide-vue-next'
-import type { FindingKind } from '#core/proof/finding'
+import type { FindingKind, ProofLimits } from '#core/proof/finding'
+import { LIMITS } from '#core/proof/finding'
+import NumberField from '~/components/ui/NumberField.vue'
+import { useDrawingStore } from '~/stores/drawing'
 import { KIND_WORDS, useProofStore } from '~/stores/proof'
 import { useRemembered } from '~/stores/remembered'
 import FindingPicture from './FindingPicture.vue'
 
 /** What there is to look at, in every pass: a row a kind, opened its findings. */
 const emit = defineEmits<{ go: [key: string] }>()
+const store = useDrawingStore()
 const proof = useProofStore()
 const folds = useRemembered('bellatrait:proof', { folded: false })
-const opened = ref<FindingKind | 'left' | null>(null)
+const opened = ref<FindingKind | 'left' | 'limits' | null>(null)
 /** So many findings of a kind are listed. */
 const MOST = 40
 
-const toggle = (kind: FindingKind | 'left'): void => void (opened.value = opened.value === kind ? null : kind)
+const LIMIT_WORDS = [
+  { id: 'thin', title: 'Thinner than', unit: 'mm' },
+  { id: 'gap', title: 'Short by up to', unit: 'mm' },
+  { id: 'contrast', title: 'Thick to thin', unit: 'x' },
+  { id: 'speck', title: 'Smaller than', unit: 'mm²' },
+] as const
+const limits = computed(() => ({ ...LIMITS, ...store.drawing!.settings.proof }))
+
+/** Limits are the drawing's own; those out of range are brought into it. */
+function setLimit(id: keyof ProofLimits, title: string, value: number): void {
+  const kept = Math.min(100, Math.max(id === 'contrast' ? 1 : 0, value))
+  store.edit(`Proof: ${title.toLowerCase()} ${kept}`, (draft) => void (draft.settings.proof = { ...draft.settings.proof, [id]: kept }))
+}
+
+const toggle = (kind: FindingKind | 'left' | 'limits'): void => void (opened.value = opened.value === kind ? null : kind)
 </script>
 
 <template>
@@ -60,6 +78,12 @@ const toggle = (kind: FindingKind | 'left'): void => void (opened.value = opened
               <button class="quiet h-6" @click="proof.lookAgain([f])">Look again</button>
             </li>
           </ul>
+        </li>
+        <li v-if="proof.kinds.length || proof.left.length">
+          <button class="quiet flex h-6 w-full items-center gap-2 px-3.5 text-left hover:bg-raise" :aria-expanded="opened === 'limits'" @click="toggle('limits')">From where on</button>
+          <div v-if="opened === 'limits'" class="grid gap-1 px-3.5 py-1">
+            <NumberField v-for="l in LIMIT_WORDS" :key="l.id" class="justify-between" :label="l.title" :value="limits[l.id]" :unit="l.unit" @keep="(v) => setLimit(l.id, l.title, v)" />
+          </div>
         </li>
       </ul>
     </div>

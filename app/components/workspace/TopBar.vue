@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import { useDrawingStore } from '~/stores/drawing'
+import { useProofStore } from '~/stores/proof'
 import { useViewStore } from '~/stores/view'
 import { PASSES } from '~/workspace/passes'
 import HistoryMenu from './HistoryMenu.vue'
@@ -10,6 +11,7 @@ const emit = defineEmits<{ undo: []; redo: [] }>()
 
 const store = useDrawingStore()
 const view = useViewStore()
+const proof = useProofStore()
 const name = ref('')
 
 watch(
@@ -51,12 +53,12 @@ function rename(): void {
           class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550]"
           :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
           :aria-current="view.pass === pass ? 'step' : undefined"
-          :title="`${title} (${i + 1})`"
+          :title="`${title} (${i + 1})${proof.done[pass] ? ': nothing left to look at' : ''}`"
           @click="view.pass = pass"
         >
           <span
             class="number h-[18px] w-[18px] rounded-full text-center text-[11px] leading-[18px] font-semibold"
-            :class="view.pass === pass ? 'bg-plum text-white' : 'bg-[#e4dccf] text-mute-deep'"
+            :class="view.pass === pass ? 'bg-plum text-white' : proof.done[pass] ? 'bg-[#dfe6d4] text-[#3a5530]' : 'bg-[#e4dccf] text-mute-deep'"
             >{{ i + 1 }}</span
           >
           {{ title }}
