@@ -1,5 +1,5 @@
-import type { Line, Shape } from '#core/drawing/model'
-import { copiedLines } from '#core/drawing/copies'
+import type { Amendment, Line, Shape } from '#core/drawing/model'
+import { carriedAmendments, copiedLines } from '#core/drawing/copies'
 import { movedShape } from '#core/drawing/move'
 import { openLineLayers, openSolidLayers } from '#core/drawing/queries'
 import { newId } from '#core/new-id'
@@ -11,6 +11,7 @@ const PASTE_OFFSET = 12
 
 let copiedShapes: { shape: Shape; layer: string }[] = []
 let copied: { line: Line; layer: string }[] = []
+let amendments: readonly Amendment[] = []
 
 /** Copying what is chosen, in this drawing or another, and pasting it. */
 export function useCopies() {
@@ -22,6 +23,7 @@ export function useCopies() {
       const found = findLine(store.drawing!, id)
       return found ? [{ line: found.line, layer: found.layer.id }] : []
     })
+    amendments = store.drawing!.amendments ?? []
     copiedShapes = view.solids.flatMap((id) => {
       const found = findShape(store.drawing!, id)
       return found ? [{ shape: found.shape, layer: found.layer.id }] : []
@@ -32,6 +34,7 @@ export function useCopies() {
     if (!copied.length && !copiedShapes.length) return
     const solids = copiedShapes.map(({ shape, layer }) => ({ layer, shape: { ...movedShape(shape, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() } }))
     const lines = copiedLines(copied.map((c) => c.line), { x: PASTE_OFFSET, y: PASTE_OFFSET }, store.lines)
+    const carried = carriedAmendments(amendments, new Map(copied.map((c, i) => [c.line.id, lines[i]!.id])))
     const fresh = copied.map(({ layer }, i) => ({ layer, line: lines[i]! }))
     const placed: string[] = []
     const placedShapes: string[] = []
@@ -43,6 +46,7 @@ export function useCopies() {
         target.items.push(line)
         placed.push(line.id)
       }
+      if (carried.length && placed.length) draft.amendments = [...(draft.amendments ?? []), ...carried]
       for (const { shape, layer } of solids) {
         const open = openSolidLayers(draft)
         const target = open.find((l) => l.id === layer) ?? open.at(-1)

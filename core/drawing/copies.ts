@@ -1,5 +1,5 @@
 import { newId } from '../new-id'
-import type { Line, Snip, Vec } from './model'
+import type { Amendment, Line, Snip, Vec } from './model'
 import { movedLine } from './move'
 import { boundAnew } from './snips'
 
@@ -19,4 +19,19 @@ export function copiedLines(lines: readonly Line[], d: Vec, others: readonly Lin
   const known = new Map([...others, ...copies].map((l) => [l.id, l]))
   const own = new Set(copies.map((c) => c.id))
   return copies.map((c) => boundAnew(c, known, own))
+}
+
+/** Trims and corners of copies under fresh ids: those of which every line went along. `ids` leads from lines to their copies. */
+export function carriedAmendments(amendments: readonly Amendment[], ids: ReadonlyMap<string, string>): Amendment[] {
+  const all = (...of: string[]): boolean => of.every((id) => ids.has(id))
+  return amendments.flatMap((a): Amendment[] => {
+    if (a.kind === 'corner' && all(a.ends[0].line, a.ends[1].line)) {
+      const [one, two] = a.ends
+      return [{ ...a, id: newId(), ends: [{ ...one, line: ids.get(one.line)! }, { ...two, line: ids.get(two.line)! }] }]
+    }
+    if (a.kind === 'trim' && all(a.line, ...a.over, ...a.bounds.map((b) => b.by))) {
+      return [{ ...a, id: newId(), line: ids.get(a.line)!, over: a.over.map((o) => ids.get(o)!), bounds: a.bounds.map((b) => ({ ...b, by: ids.get(b.by)! })) }]
+    }
+    return []
+  })
 }

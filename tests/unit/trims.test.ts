@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
+import { carriedAmendments, copiedLines } from '#core/drawing/copies'
 import { makeEdit } from '#core/drawing/edits'
 import type { Drawing, Line, Trim } from '#core/drawing/model'
 import type { Patch } from '#core/drawing/patch'
@@ -89,6 +90,26 @@ describe('a piece that is trimmed', () => {
     expect(isInked(session, 270, 150)).toBe(false)
     expect(waiting(session)).toBe(0)
     expect(star.slice(1).map((l) => isInked(session, l.path.nodes[1]!.at.x - 1, l.path.nodes[1]!.at.y))).toEqual(before.slice(1))
+  })
+})
+
+describe('copies', () => {
+  it('of a line and what bounds its trim are trimmed as well; of the line alone they are not', () => {
+    const session = openInk(crossed())
+    trimmedAt(session, 115, 100)
+    const copyOf = (...ids: string[]): void => {
+      const lines = ids.map((id) => lineIn(session.drawing, id))
+      const copies = copiedLines(lines, { x: 200, y: 50 }, [])
+      const carried = carriedAmendments(session.drawing.amendments!, new Map(lines.map((l, i) => [l.id, copies[i]!.id])))
+      edit(session, (d) => {
+        ;(d.layers[0]!.items as Line[]).push(...copies)
+        d.amendments = [...d.amendments!, ...carried]
+      })
+    }
+    copyOf('wall', 'a')
+    expect([isInked(session, 315, 150), isInked(session, 260, 150), waiting(session)]).toEqual([false, true, 0])
+    copyOf('a')
+    expect([isInked(session, 315, 150), waiting(session)]).toEqual([true, 0])
   })
 })
 
