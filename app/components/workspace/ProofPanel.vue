@@ -19,10 +19,10 @@ const opened = ref<FindingKind | 'left' | 'limits' | null>(null)
 const MOST = 40
 
 const LIMIT_WORDS = [
-  { id: 'thin', title: 'Thinner than', unit: 'mm' },
-  { id: 'gap', title: 'Short by up to', unit: 'mm' },
+  { id: 'thin', title: 'Thin under', unit: 'mm' },
+  { id: 'gap', title: 'Gap up to', unit: 'mm' },
   { id: 'contrast', title: 'Thick to thin', unit: 'x' },
-  { id: 'speck', title: 'Smaller than', unit: 'mm²' },
+  { id: 'speck', title: 'Speck under', unit: 'mm²' },
 ] as const
 const limits = computed(() => ({ ...LIMITS, ...store.drawing!.settings.proof }))
 
@@ -80,9 +80,9 @@ const toggle = (kind: FindingKind | 'left' | 'limits'): void => void (opened.val
           </ul>
         </li>
         <li v-if="proof.kinds.length || proof.left.length">
-          <button class="quiet flex h-6 w-full items-center gap-2 px-3.5 text-left hover:bg-raise" :aria-expanded="opened === 'limits'" @click="toggle('limits')">From where on</button>
+          <button class="quiet flex h-6 w-full items-center gap-2 px-3.5 text-left hover:bg-raise" :aria-expanded="opened === 'limits'" @click="toggle('limits')">Limits</button>
           <div v-if="opened === 'limits'" class="grid gap-1 px-3.5 py-1">
-            <NumberField v-for="l in LIMIT_WORDS" :key="l.id" class="justify-between" :label="l.title" :value="limits[l.id]" :unit="l.unit" @keep="(v) => setLimit(l.id, l.title, v)" />
+            <NumberField v-for="l in LIMIT_WORDS" :key="l.id" class="[&>span:first-child]:flex-1 [&>span:last-child]:w-7" :label="l.title" :value="limits[l.id]" :unit="l.unit" @keep="(v) => setLimit(l.id, l.title, v)" />
           </div>
         </li>
       </ul>
