@@ -6,6 +6,8 @@ import { settingsForPage, shapeSettingsOf } from '../core/drawing/fineness'
 import { parseSvg } from '../core/formats/svg/parse-svg'
 import { writeSvg } from '../core/formats/svg/write-svg'
 import { shapesOf } from '../core/ink/shapes-of'
+import type { FindingKind } from '../core/proof/finding'
+import { findingsOf } from '../core/proof/findings-of'
 import type { Leaving } from '../core/shapes/leaving'
 import { LEAVINGS, leavingShapes } from '../core/shapes/leaving'
 import type { Speck, SpeckLimits } from '../core/shapes/specks'
@@ -40,6 +42,8 @@ interface FileReport {
   nodes: number
   milliseconds: number
   dropped: Speck[]
+  /** What Proof finds in the file as it came, by kind. */
+  findings: Partial<Record<FindingKind, number>>
   warnings: string[]
   error?: string
 }
@@ -95,11 +99,13 @@ function filesOf(inputs: string[]): string[] {
   })
 }
 
-function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; dropped: Speck[]; warnings: string[]; failed: string[] } {
+function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; dropped: Speck[]; findings: FileReport['findings']; warnings: string[]; failed: string[] } {
   const { drawing, warnings } = parseSvg(text)
   const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
   const { union: unite, tolerance = shapeSettingsOf(drawing).tolerance, simplify } = s
   const dropped: Speck[] = []
+  const findings: FileReport['findings'] = {}
+  if (s.report) for (const { kind } of findingsOf(drawing)) findings[kind] = (findings[kind] ?? 0) + 1
   const derived = shapesOf({ ...drawing, settings: { ...drawing.settings, ...(s.tuck && { tuck: true }), shapes: settingsForPage({ unite, tolerance, simplify }, drawing.page) } })
   const shapes = derived.shapes.map((shape) => {
     // What came as a fill stays as it is.
@@ -109,19 +115,19 @@ function expandText(text: string, s: Settings): { svg: string; strokes: number; 
     return { ...shape, contours }
   })
   const leaving = leavingShapes(shapes.filter((x) => x.contours.length), drawing.inks, s.leaving, { tolerance })
-  return { svg: writeSvg(drawing, { content: 'outlines', shapes: leaving }), strokes, shapes: leaving, dropped, warnings, failed: derived.failed.map((f) => f.message) }
+  return { svg: writeSvg(drawing, { content: 'outlines', shapes: leaving }), strokes, shapes: leaving, dropped, findings, warnings, failed: derived.failed.map((f) => f.message) }
 }
 
-const failed = (file: string, error: string): FileReport => ({ file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], warnings: [], error })
+const failed = (file: string, error: string): FileReport => ({ file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], findings: {}, warnings: [], error })
 
 function expandFile(file: string, target: string, s: Settings): FileReport {
   const start = performance.now()
-  const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], warnings: [] }
+  const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], findings: {}, warnings: [] }
   try {
-    const { svg, strokes, shapes, dropped, warnings, failed: lost } = expandText(readFileSync(file, 'utf8'), s)
+    const { svg, strokes, shapes, dropped, findings, warnings, failed: lost } = expandText(readFileSync(file, 'utf8'), s)
     mkdirSync(dirname(target), { recursive: true })
     writeFileSync(target, svg)
-    Object.assign(report, { strokes, dropped, warnings })
+    Object.assign(report, { strokes, dropped, findings, warnings })
     if (lost.length) report.error = `${lost.length} of ${strokes} strokes have no ink, the others are done: ${lost[0]}`
     report.contours = shapes.reduce((n, x) => n + x.contours.length, 0)
     report.nodes = shapes.reduce((n, x) => n + x.contours.reduce((k, c) => k + c.nodes.length, 0), 0)

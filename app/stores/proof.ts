@@ -26,6 +26,9 @@ export const KIND_WORDS: Record<FindingKind, { title: string; mend: string }> = 
   waiting: { title: 'Waits for its place', mend: 'Forget' },
 }
 
+/** What can go without a look: nobody sees it, or nobody meant it. */
+const CERTAIN: ReadonlySet<FindingKind> = new Set(['doubled', 'hidden', 'speck', 'stray', 'off'])
+
 /** The standing list of what there is to look at. */
 export const useProofStore = defineStore('proof', () => {
   const store = useDrawingStore()
@@ -42,6 +45,7 @@ export const useProofStore = defineStore('proof', () => {
     const findings = open.value.filter((f) => f.kind === kind)
     return findings.length ? [{ kind, findings, mendable: findings.filter((f) => f.mend).length }] : []
   }))
+  const certain = computed(() => open.value.filter((f) => CERTAIN.has(f.kind) && f.mend))
   /** Passes of which there is something, and about which nothing is left to look at. */
   const done = computed(() => {
     const layers = store.drawing?.layers ?? []
@@ -110,5 +114,5 @@ export const useProofStore = defineStore('proof', () => {
     store.edit('Look again', (draft) => void (draft.amendments = draft.amendments?.filter((a) => a.kind !== 'leave' || !keys.has(a.key))))
   }
 
-  return { found, current, trying, open, kinds, done, left, tryMend, accept, drop, leave, lookAgain }
+  return { found, current, trying, open, kinds, certain, done, left, tryMend, accept, drop, leave, lookAgain }
 })

@@ -132,6 +132,15 @@ test.describe('Proof', () => {
     await expect(count).toHaveText('2 to look at')
   })
 
+  test('cleans what is certain in one press, and only that', async ({ page }) => {
+    const twice = [bar('once', [120, 120], [420, 130]), bar('twice', [120, 120], [420, 130]), bar('dirt', [600, 400], [601, 400], 1)]
+    await start(page, drawn(...twice.map((l) => ({ ...l, weight: { ...l.weight, start: { length: 40, unit: '%' as const, tip: 0, ease: 'straight' as const } } })), bar('blunt', [120, 300], [420, 310])))
+    await page.getByRole('button', { name: 'Clean all 2' }).click()
+    await page.keyboard.press('Enter')
+    await expect.poll(async () => linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual(['once', 'blunt'])
+    await expect(page.getByTestId('proof-count')).not.toHaveText(/nothing/)
+  })
+
   test('G glides from one to the next and back to where one was', async ({ page }) => {
     await start(page, drawn(bar('a', [120, 200], [420, 220])))
     await expect(page.getByTestId('proof-count')).toHaveText('2 to look at')

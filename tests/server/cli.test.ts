@@ -36,7 +36,7 @@ describe('the command line', () => {
     const rows = JSON.parse(readFileSync(report, 'utf8')) as { file: string; strokes: number; contours: number; nodes: number }[]
     expect(rows.map((r) => r.strokes)).toEqual([1, 2])
     // Two crossed strokes are one contour of twelve corners; the square is another.
-    expect(rows[1]).toMatchObject({ contours: 2, nodes: 16 })
+    expect(rows[1]).toMatchObject({ contours: 2, nodes: 16, findings: { blunt: 4 } })
     expect(existsSync(join(folder, 'out', 'b.svg'))).toBe(true)
   })
 

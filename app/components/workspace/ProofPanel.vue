@@ -79,6 +79,10 @@ const toggle = (kind: FindingKind | 'left' | 'limits'): void => void (opened.val
             </li>
           </ul>
         </li>
+        <li v-if="proof.certain.length > 1" class="flex h-6 items-center px-3.5">
+          <span class="quiet">Specks, doubles and the like</span>
+          <button class="ml-auto h-6 font-[650] text-plum hover:underline" title="Takes out only what is certain; shown first" @click="proof.tryMend(proof.certain)">Clean all {{ proof.certain.length }}</button>
+        </li>
         <li v-if="proof.kinds.length || proof.left.length">
           <button class="quiet flex h-6 w-full items-center gap-2 px-3.5 text-left hover:bg-raise" :aria-expanded="opened === 'limits'" @click="toggle('limits')">Limits</button>
           <div v-if="opened === 'limits'" class="grid gap-1 px-3.5 py-1">
