@@ -8,11 +8,16 @@ import { tuckedAmong } from '#core/ink/tucks'
 import type { Outline } from '~/workers/outline'
 import { outlineOfContours, shiftedOutline } from '~/workers/outline'
 
+/** A line may take so long in a frame, ms. */
+const MOST = 4
+
 /** What lines show that do not show all of their ink: as the session says, and for a line under the hand here and now. */
 export class TuckedLines {
   private told = new Map<string, { line: Line; outline: Outline }>()
   /** Every line as the session had it when it answered last. */
   private seen = new Map<string, Line>()
+  /** Lines, by id, that take too long to tuck in a frame. */
+  private costly = new Set<string>()
   private here: { tolerance: number; outlines: Outlines; known: WeakMap<Line, { among: Drawing; outline: Outline | null }> } | null = null
 
   /** Takes what the session says of a drawing; answers whether anything differs from what it said before. */
@@ -31,7 +36,12 @@ export class TuckedLines {
   /** As `of`, while the line is under the hand: worked out as long as there is `time` in the frame, else moved along. */
   inFrame(line: Line, drawing: Drawing, time: () => boolean): Outline | null {
     if (this.seen.get(line.id) === line) return this.toldOf(line)
-    return time() ? this.now(line, drawing) : this.moved(line)
+    // What took long last time would stop the hand: the session has it as soon as the hand rests.
+    if (!time() || this.costly.has(line.id)) return this.moved(line)
+    const began = performance.now()
+    const outline = this.now(line, drawing)
+    if (performance.now() - began > MOST) this.costly.add(line.id)
+    return outline
   }
 
   private toldOf(line: Line): Outline | null {
