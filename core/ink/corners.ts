@@ -32,10 +32,10 @@ const endKey = ({ line, end }: EndOfLine): string => `${line} ${end}`
 const isPair = (a: readonly [EndOfLine, EndOfLine], b: readonly [EndOfLine, EndOfLine]): boolean => endKey(a[0]) === endKey(b[0]) && endKey(a[1]) === endKey(b[1])
 
 /** The corners among lines in the order of the stack: the lower line's end first. */
-export function pairsOf(lines: Iterable<Line>, ends: Ends, corners: readonly Corner[]): CornerPair[] {
+export function pairsOf(ends: Ends, corners: readonly Corner[]): CornerPair[] {
   const pairs: CornerPair[] = []
   const seen = new Set<string>()
-  for (const { id } of lines) {
+  for (const { id } of ends.joined()) {
     for (const contact of ends.of(id)) {
       const [met] = contact.touched
       if (contact.touched.length !== 1 || !met!.ends || met!.line === id || seen.has(endKey(contact))) continue
@@ -51,10 +51,10 @@ export function pairsOf(lines: Iterable<Line>, ends: Ends, corners: readonly Cor
 }
 
 /** Ends of more than two lines that come together, and nothing else with them: their ends, the lowest line's first. */
-export function starsOf(lines: Iterable<Line>, ends: Ends): EndOfLine[][] {
+export function starsOf(ends: Ends): EndOfLine[][] {
   const stars: EndOfLine[][] = []
   const seen = new Set<string>()
-  for (const { id } of lines) {
+  for (const { id } of ends.joined()) {
     for (const contact of ends.of(id)) {
       if (seen.has(endKey(contact)) || contact.touched.length < 2 || !contact.touched.every((t) => t.ends)) continue
       const star = [contact, ...contact.touched.flatMap((t) => ends.of(t.line).filter((c) => (t.at < 0.5) === (c.end === 'first')))]

@@ -23,6 +23,8 @@ const MANY = 64
 export class Ends {
   private known = new Map<string, Known>()
   private lines: readonly Line[] = []
+  /** Lines, by id, an end of which comes together with ends of others, and with no body. */
+  private readonly joining = new Set<string>()
 
   constructor(private readonly options: ContactOptions) {}
 
@@ -42,6 +44,7 @@ export class Ends {
         continue
       }
       const fresh = this.looked(line)
+      this.joining.delete(line.id)
       this.known.set(line.id, fresh)
       anew.add(line.id)
       changed.push(fresh)
@@ -59,6 +62,11 @@ export class Ends {
     return this.known.get(id)?.contacts ?? []
   }
 
+  /** The lines an end of which comes together with ends of others, and with no body; in their order. */
+  joined(): Line[] {
+    return this.joining.size ? this.lines.filter((l) => this.joining.has(l.id)) : []
+  }
+
   /** What all ends do, in the order of the lines. */
   all(): EndContact[] {
     return this.lines.flatMap((l) => [...this.of(l.id)])
@@ -73,7 +81,10 @@ export class Ends {
     for (const c of contactsOf(among, this.options, ids)) found.get(c.line)!.push(c)
     for (const [id, contacts] of found) {
       const known = this.known.get(id)!
-      if (!isSame(known.contacts, contacts)) this.known.set(id, { ...known, contacts })
+      if (isSame(known.contacts, contacts)) continue
+      this.known.set(id, { ...known, contacts })
+      if (contacts.some((c) => c.touched.length && c.touched.every((t) => t.ends))) this.joining.add(id)
+      else this.joining.delete(id)
     }
   }
 

@@ -129,7 +129,7 @@ class Session implements InkSession {
 
   *joints(): Generator<number, Joints> {
     const { corners, ends } = yield* this.stackNow()
-    return { corners: [...corners], ends: [...ends] }
+    return { corners: [...corners], ends: ends() }
   }
 
   *ground(): Generator<number, { stack: Stack; ends: Ends }> {

@@ -24,7 +24,7 @@ export interface Stack {
   /** Where two ends come together. */
   corners: readonly CornerPair[]
   /** Ends that meet the body of a line, or go past one. */
-  ends: readonly EndContact[]
+  ends: () => EndContact[]
   /** By id, every item with its ink as the trims find it, in their order. */
   shown: ReadonlyMap<string, Shown>
   /** Items that have no ink. */
@@ -66,7 +66,7 @@ export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | nu
     const region = left ? outlines.uncovered(left, covers) : seen
     return region.contours.length ? [{ item, region }] : []
   })
-  return { parts, less, trims: trimmed.results, corners: tucks?.pairs ?? [], ends: tucks?.meeting() ?? [], shown, failed }
+  return { parts, less, trims: trimmed.results, corners: tucks?.pairs ?? [], ends: () => tucks?.meeting() ?? [], shown, failed }
 }
 
 /** For each item, bottom to top, the closed paths above it that cover what lies behind. */

@@ -64,8 +64,8 @@ export class Tucks {
     const plain = new Map<string, Inked & { item: Line }>()
     for (const i of inked) if ('path' in i.item) plain.set(i.item.id, i as Inked & { item: Line })
     this.ends.follow([...plain.values()].map((l) => l.item))
-    this.pairs = pairsOf([...plain.values()].map((l) => l.item), this.ends, decided)
-    const { lines, choices } = this.corners.of(plain, this.pairs, starsOf([...plain.values()].map((l) => l.item), this.ends), usual)
+    this.pairs = pairsOf(this.ends, decided)
+    const { lines, choices } = this.corners.of(plain, this.pairs, starsOf(this.ends), usual)
     const before = this.known
     this.known = new Map()
     const less = new Map<string, Region>()
@@ -104,10 +104,14 @@ export class Tucks {
   }
 }
 
+const UNDECIDED = { of: (): undefined => undefined, key: '' }
+
 /** What is decided about the ends of a line: by the person, else by the corners that they are. */
 function choiceOf(line: Line, choices: ReadonlyMap<string, TuckChoice>): { of: ChoiceOf; key: string } {
+  if (!line.tuck && !choices.size) return UNDECIDED
   const of: ChoiceOf = ({ end }) => line.tuck?.[end] ?? choices.get(`${line.id} ${end}`)
-  return { of, key: `${of({ end: 'first' })} ${of({ end: 'last' })}` }
+  const [first, last] = [of({ end: 'first' }), of({ end: 'last' })]
+  return { of, key: first || last ? `${first} ${last}` : '' }
 }
 
 /**
