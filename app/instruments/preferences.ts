@@ -2,6 +2,7 @@ import type { CornerStyle, Taper, TuckChoice } from '#core/drawing/model'
 import type { Bend } from '#core/geometry/bow'
 import type { FigureShape } from '#core/fit/figures'
 import type { SnapKind } from '#core/geometry/snap'
+import { LENGTH, LIMIT } from '#core/ink/corner'
 import type { WeightPart } from '#core/weight/copy-weight'
 import type { NamedNib } from '#core/weight/nibs'
 import { NIBS } from '#core/weight/nibs'
@@ -118,7 +119,7 @@ export const DEFAULTS: Preferences = {
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
   match: { from: 'left', reach: 12 },
   sweepPart: 'all',
-  corner: { style: 'pointed', behind: 0, limit: 6, length: 0.5 },
+  corner: { style: 'pointed', behind: 0, limit: LIMIT, length: LENGTH },
   endChoice: 'in',
   fenceWidths: 3,
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },

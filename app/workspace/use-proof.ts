@@ -6,6 +6,7 @@ import type { Viewport } from '~/canvas/viewport'
 import { useDrawingStore } from '~/stores/drawing'
 import { useProofStore } from '~/stores/proof'
 import { useViewStore } from '~/stores/view'
+import { Hang } from '~/workers/geometry-thread'
 import type { Ink } from './use-ink'
 
 /** Findings are looked for once the hand has rested so long, ms. */
@@ -29,8 +30,9 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
     try {
       const found = await ink.session.findings(drawing)
       if (found && store.drawing?.id === drawing.id) proof.found = found
-    } catch {
-      // The worker was ended: the next edit looks again.
+    } catch (e) {
+      // A worker that was ended looks again with the next edit.
+      if (!(e instanceof Hang)) throw e
     }
   }, REST)
 
@@ -44,7 +46,7 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
       if (proof.trying) proof.drop()
       void look()
     }
-  }, { immediate: false })
+  })
   if (store.drawing) void look()
 
   function glide(to: Viewport): void {

@@ -48,7 +48,7 @@ export function resolveGroups(
 }
 
 /** The faces in which `inside` holds, 1 for each. */
-export function facesWhere(map: PlanarMap, groups: number, inside: (covering: Covering) => boolean): Uint8Array {
+function facesWhere(map: PlanarMap, groups: number, inside: (covering: Covering) => boolean): Uint8Array {
   const faces = new Uint8Array(map.faces)
   visitFaces(map, groups, (face, covering) => {
     faces[face] = inside(covering) ? 1 : 0

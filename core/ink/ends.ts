@@ -31,6 +31,7 @@ export class Ends {
   /** Takes the lines as they are now, in the order of the stack. */
   follow(lines: readonly Line[]): void {
     if (lines.length === this.lines.length && lines.every((l, i) => l === this.lines[i])) return
+    const reordered = !isInOrder(this.lines, lines)
     this.lines = lines
     const before = this.known
     this.known = new Map()
@@ -51,7 +52,7 @@ export class Ends {
       if (was) changed.push(was)
     }
     changed.push(...before.values())
-    if (changed.length < MANY) {
+    if (changed.length < MANY && !reordered) {
       const boxes = changed.flatMap((k) => segmentsOf(k.line, this.options))
       for (const { line, tips } of this.known.values()) if (tips.some((t) => boxes.some((b) => overlap(t, b)))) anew.add(line.id)
     } else for (const { line } of this.known.values()) anew.add(line.id)
@@ -105,6 +106,19 @@ export class Ends {
     })
     return [...found].sort((a, b) => a - b).map((i) => all[i]!)
   }
+}
+
+/** Whether the lines that both lists have come in the same order: of places that are as near, the lower line's is told first. */
+function isInOrder(before: readonly Line[], after: readonly Line[]): boolean {
+  const place = new Map(before.map((l, i) => [l.id, i]))
+  let last = -1
+  for (const { id } of after) {
+    const at = place.get(id)
+    if (at === undefined) continue
+    if (at < last) return false
+    last = at
+  }
+  return true
 }
 
 const isSamePlace = (a: LinePlace | null, b: LinePlace | null): boolean => a === b || (!!a && !!b && a.line === b.line && a.at === b.at)

@@ -94,7 +94,7 @@ interface Stages {
 class Session implements InkSession {
   private outlines: { tolerance: number; stage: Outlines } | null = null
   private tucks: { key: string; stage: Tucks } | null = null
-  private untucked: Ends | null = null
+  private untucked: { perPx: number; ends: Ends } | null = null
   private trims: { tolerance: number; stage: Trims } | null = null
   private stages = new Map<string, Stages>()
   /** What simplifying gave for regions that stand alone. */
@@ -137,9 +137,10 @@ class Session implements InkSession {
     const tucks = this.tucksNow()
     if (tucks) return { stack, ends: tucks.ends }
     // Nothing is tucked, but what ends do is told all the same.
-    this.untucked ??= new Ends(meetingOptions(perUsualPx(this.now.page)))
-    this.untucked.follow(seenLines(this.now))
-    return { stack, ends: this.untucked }
+    const perPx = perUsualPx(this.now.page)
+    if (this.untucked?.perPx !== perPx) this.untucked = { perPx, ends: new Ends(meetingOptions(perPx)) }
+    this.untucked.ends.follow(seenLines(this.now))
+    return { stack, ends: this.untucked.ends }
   }
 
   *piecesAt(p: Vec): Generator<number, PieceHit[]> {

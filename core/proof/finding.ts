@@ -56,14 +56,12 @@ export interface Proofed {
   pxPerMm: number
 }
 
-/** Keeps what is worked out of a thing for as long as that, and what it was worked out with, is the same. */
-export function remembered<K extends object, R>(work: (thing: K, by: string) => R): (thing: K, by: string) => R {
-  const known = new WeakMap<K, { by: string; result: R }>()
-  return (thing, by) => {
-    const was = known.get(thing)
-    if (was?.by === by) return was.result
-    const result = work(thing, by)
-    known.set(thing, { by, result })
-    return result
+/** Keeps what is worked out of a thing for as long as that is the same. */
+export function remembered<K extends object, R>(work: (thing: K) => R): (thing: K) => R {
+  const known = new WeakMap<K, { result: R }>()
+  return (thing) => {
+    let was = known.get(thing)
+    if (!was) known.set(thing, (was = { result: work(thing) }))
+    return was.result
   }
 }

@@ -25,7 +25,7 @@ export function specks({ lines, stack, limits, pxPerMm }: Proofed): Finding[] {
   const least = limits.speck * pxPerMm * pxPerMm
   return lines.flatMap((line): Finding[] => {
     const region = stack.shown.get(line.id)?.region
-    if (!region?.contours.length || areaOf(region, '') >= least) return []
+    if (!region?.contours.length || areaOf(region) >= least) return []
     // What lies on other ink is part of that.
     const alone = ![...stack.shown.values()].some((o) => o.item !== line && windingAt(o.region.contours, middleOf(region)) !== 0)
     return alone ? [{ key: `speck ${line.id}`, kind: 'speck', at: middleOf(region), items: [line.id], mend: { do: 'delete', line: line.id } }] : []

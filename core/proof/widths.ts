@@ -34,7 +34,7 @@ const widthsOf = remembered((line: Line): Widths => {
  * by the profile. All of it, where it never gets so wide.
  */
 export function thinnest(line: Line, least: number): { width: number; at: Vec } | null {
-  const { places, most } = widthsOf(line, '')
+  const { places, most } = widthsOf(line)
   if (!places.length) return null
   const wide = (p: { width: number }): boolean => p.width >= least
   const from = most >= least && runsOut(line, 'first') ? places.findIndex(wide) : 0
@@ -44,7 +44,7 @@ export function thinnest(line: Line, least: number): { width: number; at: Vec } 
 }
 
 /** The thickest width of a line, px. */
-export const thickest = (line: Line): number => widthsOf(line, '').most
+export const thickest = (line: Line): number => widthsOf(line).most
 
 /** Whether a line runs out thin at an end. */
 function runsOut({ weight, path }: Line, end: End): boolean {

@@ -107,7 +107,7 @@ describe('an ink session', () => {
           expect(atOnce(session.shapes())).toEqual(shapesOf(now))
         }
       }),
-      { seed: 5, numRuns: 60 },
+      { seed: 5, numRuns: 90 },
     )
   })
 
