@@ -8,7 +8,7 @@ import { remembered } from './finding'
 
 const middleOf = ({ box }: Region): Vec => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 })
 
-/** Lines of whose ink nothing is seen: under covers, or within the ink of one line above or below. */
+/** Lines of whose ink nothing is seen: covers above them hide it, or all of it is trimmed away. */
 export function hiddenLines({ lines, stack }: Proofed): Finding[] {
   const seen = new Set(stack.parts.map((p) => p.item.id))
   return lines.flatMap((line): Finding[] => {

@@ -4,6 +4,7 @@ import type { Corner, CornerStyle, Drawing, Line } from '#core/drawing/model'
 import { cubicsOfPath } from '#core/geometry/path'
 import { openInk } from '#core/ink/open-ink'
 import { shapesOf } from '#core/ink/shapes-of'
+import { findingsOf } from '#core/proof/findings-of'
 import { atOnce } from '#core/turns'
 import { FlatRegion } from './support/definition'
 
@@ -65,6 +66,12 @@ describe('a corner', () => {
   it('follows its lines, and is whole ends again when they part', () => {
     expect(inked(drawn(two(0.8), 'pointed'))(102.5, 94.1)).toBe(true)
     expect(shapesOf(drawn(two(30), 'pointed')).shapes).toEqual(shapesOf(drawn(two(30))).shapes)
+  })
+
+  it('whose line is deleted waits, is told, and takes nothing', () => {
+    const alone = drawn([two()[0]!], 'pointed')
+    expect(shapesOf(alone).shapes).toEqual(shapesOf(drawn([two()[0]!])).shapes)
+    expect(findingsOf(alone).map((f) => [f.kind, f.mend])).toContainEqual(['waiting', { do: 'forget', amendment: 'c' }])
   })
 
   it('takes what the drawing says where nothing is decided about it', () => {

@@ -72,6 +72,14 @@ describe('an end that meets a line', () => {
     for (const l of lines) expect(lost(drawn(lines), l), l.id).toBe(0)
   })
 
+  it('is whole where what it would meet is covered, and whole again where they part', () => {
+    const end = straightLine('a', [20, 100], [100, 100], 14)
+    const patch: Line = { ...newLine({ nodes: [[80, 60], [140, 60], [140, 140], [80, 140]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })), closed: true }, { id: 'patch', weight: evenWeight(1) }), cover: true }
+    // The patch hides the wall where they meet; the end lies above it.
+    const shown = (lines: Line[]): number => new FlatRegion(deliveredOf(drawn(lines)).map(cubicsOfPath)).winding({ x: 105, y: 100 })
+    expect([shown([wall, end]), shown([wall, patch, end]), shown([straightLine('wall', [180, 20], [180, 180], 6), end])]).toEqual([0, 1, 1])
+  })
+
   it('at a slant runs in with both edges: no cap bulges on the near side', () => {
     const lines = [wall, straightLine('a', [40, 20], [100, 150], 12)]
     const shown = (d: Drawing) => {
