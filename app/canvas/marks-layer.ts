@@ -5,7 +5,7 @@ import { contacts, findings, hairs, light } from './rule-marks'
 import { belly, closer, handle, node, openEnd } from './path-marks'
 import { jaws, placeMark, taper, tip } from './weight-marks'
 import type { Place } from './mark-look'
-import { MUTE, PLUM, tracePath } from './mark-look'
+import { AMBER, MUTE, PLUM, tracePath } from './mark-look'
 import { joint, pieces } from './piece-marks'
 import type { Mark, MarkRef } from './marks'
 import type { Viewport } from './viewport'
@@ -119,8 +119,8 @@ function centrelines(mark: Extract<Mark, { kind: 'paths' }>, place: Place): Konv
     sceneFunc: (ctx) => {
       ctx.beginPath()
       for (const path of mark.paths) tracePath(ctx, path, place)
-      ctx.setAttr('strokeStyle', mark.tone === 'mute' ? MUTE : PLUM)
-      ctx.setAttr('lineWidth', { plum: 1.25, mute: 1, next: 1, strong: 3 }[mark.tone])
+      ctx.setAttr('strokeStyle', { plum: PLUM, mute: MUTE, next: PLUM, strong: PLUM, before: AMBER }[mark.tone])
+      ctx.setAttr('lineWidth', { plum: 1.25, mute: 1, next: 1, strong: 3, before: 1 }[mark.tone])
       ctx.setLineDash(mark.tone === 'next' ? [5, 4] : [])
       ctx.stroke()
     },

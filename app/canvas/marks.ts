@@ -27,7 +27,7 @@ export interface ContactMark {
 
 /** Something drawn over the ink, in page px; its own size is in screen px. */
 export type Mark =
-  | { kind: 'paths'; paths: readonly Path[]; tone: 'plum' | 'mute' | 'next' | 'strong' }
+  | { kind: 'paths'; paths: readonly Path[]; tone: 'plum' | 'mute' | 'next' | 'strong' | 'before' }
   | { kind: 'node'; at: Vec; joint: 'corner' | 'smooth'; chosen: boolean; ref: MarkRef | null; /** To be read, not taken: small enough to leave the ink in sight. */ small?: boolean }
   | { kind: 'handle'; from: Vec; at: Vec; ref: MarkRef | null }
   | { kind: 'jaws'; left: Vec; right: Vec; centre: Vec; chosen: boolean; line: string; index: number }

@@ -1,41 +1,58 @@
 import type { Mark } from '~/canvas/marks'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument, IslandOfInk, Worktop } from './instrument'
+import { toggled } from './instrument'
+import { thinned } from './thinned'
 
-/** Outlines with more nodes than this show their path without them. */
-const MOST_NODES = 1500
-
-/** Shows a shape's outline and nodes. */
+/** Chooses islands and shows their outlines and nodes. */
 export class Inspect implements Instrument {
   readonly name = 'Inspect'
   readonly cursor = 'default'
+  private over: IslandOfInk | null = null
 
   constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
-    return this.worktop.chosenShape() ? 'Click paper: let go · Esc: let go' : 'Click a shape to see its nodes'
+    return this.worktop.chosenIslands().length ? 'Shift+click: one more · Click paper: let go · Esc: let go' : 'Click an island of ink to see its nodes · Shift+click: several'
   }
 
-  press(hand: Hand): void {
-    this.worktop.chooseShape(this.worktop.shapeAt(hand.at)?.id ?? null)
+  press({ at, shift }: Hand): void {
+    const key = this.worktop.islandAt(at)?.key
+    const chosen = this.worktop.chosenIslands().map((i) => i.key)
+    this.worktop.chooseIslands(key ? (shift ? toggled(chosen, key) : [key]) : shift ? chosen : [])
     this.worktop.refresh()
   }
 
+  move({ at }: Hand): void {
+    const over = this.worktop.islandAt(at)
+    if (over?.key === this.over?.key) return
+    this.over = over
+    this.worktop.refresh()
+  }
+
+  away(): void {
+    this.over = null
+  }
+
   key(key: string): boolean {
-    if (key !== 'Escape') return false
-    this.worktop.chooseShape(null)
+    const chosen = this.worktop.chosenIslands()
+    const all = this.worktop.allIslands()
+    if (key === 'Escape' && chosen.length) this.worktop.chooseIslands([])
+    else if (key === 'Enter' && all.length) {
+      const at = all.findIndex((i) => i.key === chosen.at(-1)?.key)
+      this.worktop.chooseIslands([all[(at + 1) % all.length]!.key])
+    } else return false
     this.worktop.refresh()
     return true
   }
 
   marks(): Mark[] {
-    const shape = this.worktop.chosenShape()
-    if (!shape) return []
-    const count = shape.contours.reduce((n, c) => n + c.nodes.length, 0)
-    const outline: Mark = { kind: 'paths', paths: shape.contours, tone: 'plum' }
-    if (count > MOST_NODES) return [outline]
-    const nodes = shape.contours.flatMap((contour) =>
-      contour.nodes.map((n): Mark => ({ kind: 'node', at: n.at, joint: n.joint, chosen: false, ref: null, small: true })),
-    )
-    return [outline, ...nodes]
+    const chosen = this.worktop.chosenIslands()
+    const marks: Mark[] = []
+    if (this.over && !chosen.some((i) => i.key === this.over!.key)) marks.push({ kind: 'paths', paths: this.over.contours, tone: 'next' })
+    if (chosen.length) marks.push({ kind: 'paths', paths: chosen.flatMap((i) => i.contours), tone: 'plum' })
+    const expanded = this.worktop.expanded()
+    if (expanded.length) marks.push({ kind: 'paths', paths: expanded, tone: 'before' })
+    const nodes = chosen.flatMap((i) => i.contours.flatMap((c) => c.nodes.map((n): Mark => ({ kind: 'node', at: n.at, joint: n.joint, chosen: false, ref: null, small: true }))))
+    return [...marks, ...thinned(nodes, this.worktop.zoom())]
   }
 }

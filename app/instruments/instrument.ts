@@ -1,4 +1,4 @@
-import type { Drawing, Line, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
+import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
 import type { Joints } from '#core/ink/open-ink'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { TrimResult } from '#core/ink/trims'
@@ -36,6 +36,19 @@ export interface Hand {
 export interface StopRef {
   line: string
   index: number
+}
+
+/** One connected shape of an ink. */
+export interface IslandOfInk {
+  /** The same as long as the island's outline begins where it did. */
+  key: string
+  shape: Shape
+  /** The places of its contours in the shape, the outer one first; and they. */
+  places: readonly number[]
+  contours: readonly Path[]
+  nodes: number
+  /** px squared */
+  area: number
 }
 
 /** What an instrument sees of the workspace and may do to it. */
@@ -85,8 +98,6 @@ export interface Worktop {
   solidAt(p: Vec): Shape | null
   /** All blots and fills that can be edited. */
   allSolids(): readonly Shape[]
-  /** The derived shape under a point. */
-  shapeAt(p: Vec): Shape | null
   /** The pieces of lines under a point, the front line's first. */
   piecesAt(p: Vec): Promise<PieceHit[]>
   /** What of other lines sticks out beyond lines, by no more than so many of their sizes. */
@@ -95,8 +106,13 @@ export interface Worktop {
   joints(): Promise<Joints>
   /** What each trim of the drawing takes away. */
   trims(): readonly TrimResult[]
-  chosenShape(): Shape | null
-  chooseShape(id: string | null): void
+  /** Islands of the shapes: all, the one under a point, the chosen ones. */
+  allIslands(): readonly IslandOfInk[]
+  islandAt(p: Vec): IslandOfInk | null
+  chosenIslands(): readonly IslandOfInk[]
+  chooseIslands(keys: readonly string[]): void
+  /** Outlines as they were before they were simplified, while these are to be seen. */
+  expanded(): readonly Path[]
   /** A place on a line (0..1) to point out on the weight graph. */
   pointOut(place: { line: string; at: number } | null): void
   say(text: string): void

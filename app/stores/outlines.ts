@@ -3,8 +3,12 @@ import { ref, shallowRef } from 'vue'
 import type { Recipe } from '#core/drawing/edits'
 import { changed } from '#core/drawing/edits'
 import { newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
-import type { Drawing, Line, LinesLayer, Path, Shape } from '#core/drawing/model'
-import { retouchesBetween } from '#core/shapes/retouch'
+import type { Drawing, Line, LinesLayer, Path, Retouch, Shape } from '#core/drawing/model'
+import { shapeSettingsOf } from '#core/drawing/fineness'
+import { overlap } from '#core/geometry/bounds'
+import { boxOfPath } from '#core/geometry/known'
+import { newId } from '#core/new-id'
+import { retouchesBetween, wantsCut } from '#core/shapes/retouch'
 import { useDrawingStore } from './drawing'
 import type { NodeRef } from './view'
 
@@ -61,10 +65,23 @@ export const useOutlinesStore = defineStore('outlines', () => {
     const [was, is] = [contoursIn(base), contoursIn(drawing.value)]
     const now = new Map(is.map((l) => [l.id, l.path]))
     const fresh = was.flatMap((l) => retouchesBetween([l.path], [now.get(l.id) ?? l.path]))
+    if (fresh.length) fresh.push(...cutsAfter(was, is))
     base = null
     if (!fresh.length) return
     store.edit(label, (draft) => {
       draft.amendments = [...(draft.amendments ?? []), ...fresh]
+    })
+  }
+
+  /** Where nodes were dragged across the outline of their own shape, that is cut. */
+  function cutsAfter(was: readonly Line[], is: readonly Line[]): Retouch[] {
+    const changedLines = is.filter((l, i) => l.path !== was[i]?.path)
+    const { tolerance } = shapeSettingsOf(store.drawing!)
+    return changedLines.flatMap((line): Retouch[] => {
+      const shape = line.id.slice(0, line.id.lastIndexOf('#'))
+      const box = boxOfPath(line.path)
+      const near = is.filter((l) => l.id.startsWith(`${shape}#`) && overlap(boxOfPath(l.path), box))
+      return wantsCut(near.map((l) => l.path), tolerance) ? [{ id: newId(), kind: 'retouch', at: line.path.nodes[0]!.at, to: 'cut' }] : []
     })
   }
 

@@ -49,7 +49,10 @@ export const useViewStore = defineStore('view', () => {
   const hint = ref('')
   /** Long work under way that the canvas tells of; its share done 0..1. */
   const work = ref<{ what: string; share: number; stop: () => void } | null>(null)
-  const shape = ref<string | null>(null)
+  /** Chosen islands of the shapes, by their keys. */
+  const islands = ref<string[]>([])
+  /** Outlines as expanded are shown over those of the shapes. */
+  const compared = ref(false)
 
   const instrument = computed(() => chosen[pass.value])
   /** Whether the derived shapes are seen, not the lines. */
@@ -128,7 +131,8 @@ export const useViewStore = defineStore('view', () => {
     viewport.value = { ...viewport.value, angle: 0, mirrored: false }
     bare.value = false
     sketchHidden.value = false
-    shape.value = null
+    islands.value = []
+    compared.value = false
   }
 
   return {
@@ -154,7 +158,8 @@ export const useViewStore = defineStore('view', () => {
     folds,
     hint,
     work,
-    shape,
+    islands,
+    compared,
     select,
     zoomAt,
     zoomBy,

@@ -2,7 +2,7 @@ import type { Path, Shape } from '#core/drawing/model'
 import type { Box } from '#core/geometry/bounds'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath, pathData } from '#core/geometry/path'
-import type { ShapesResult } from '#core/ink/open-ink'
+import type { InkSession, Measure, ShapesResult } from '#core/ink/open-ink'
 import { changedBoxes } from '#core/shapes/changed-boxes'
 import type { InkPart } from '~/canvas/paint-stack'
 import type { Told } from './sent-once'
@@ -11,6 +11,8 @@ import { HeldOnce, SentOnce } from './sent-once'
 /** A contour ready for drawing. */
 export interface Contour extends InkPart {
   path: Path
+  /** How many nodes it had as expanded, and how far from that it may lie, px; none where it was retouched. */
+  measure: { nodes: number; deviation: number } | null
 }
 
 /** Shapes without their contours: how many each has, and where it differs from the shape of that id in the answer before. */
@@ -26,8 +28,8 @@ export class SentContours {
   private readonly known = new WeakMap<Path, Contour>()
   private before = new Map<string, Shape>()
 
-  answer({ shapes, ...rest }: ShapesResult): ShapesAnswer {
-    const told = this.sent.tell(shapes.flatMap((s) => s.contours.map((c) => this.contourOf(c))))
+  answer({ shapes, ...rest }: ShapesResult, measureOf: InkSession['measureOf']): ShapesAnswer {
+    const told = this.sent.tell(shapes.flatMap((s) => s.contours.map((c) => this.contourOf(c, measureOf(c)))))
     const answer = { ...rest, told, shapes: shapes.map((s) => ({ ...s, contours: s.contours.length, changed: this.changed(s) })) }
     this.before = new Map(shapes.map((s) => [s.id, s]))
     return answer
@@ -40,11 +42,12 @@ export class SentContours {
     return changedBoxes(was.contours.filter((c) => !now.has(c)), shape.contours.filter((c) => !old.has(c)))
   }
 
-  private contourOf(path: Path): Contour {
+  private contourOf(path: Path, was: Measure | null): Contour {
     let contour = this.known.get(path)
     if (!contour) {
+      const measure = was && { nodes: was.before.length, deviation: was.deviation }
       const closed = { ...path, closed: true }
-      this.known.set(path, (contour = { path, data: pathData(closed, 4), box: boxOfCubics(cubicsOfPath(closed)) }))
+      this.known.set(path, (contour = { path, measure, data: pathData(closed, 4), box: boxOfCubics(cubicsOfPath(closed)) }))
     }
     return contour
   }

@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import type { Drawing, Line, Shape, Vec } from '#core/drawing/model'
+import type { Drawing, Line, Path, Shape, Vec } from '#core/drawing/model'
 import { linesOf } from '#core/drawing/queries'
 import type { Patch } from '#core/drawing/patch'
 import { writeSvg } from '#core/formats/svg/write-svg'
@@ -7,6 +7,7 @@ import type { InkSession, Joints } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
 import type { Leaving } from '#core/shapes/leaving'
 import { leavingShapes } from '#core/shapes/leaving'
+import { pathOfCubics } from '#core/geometry/path'
 import { shapeSettingsOf } from '#core/drawing/fineness'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { TrimResult } from '#core/ink/trims'
@@ -77,7 +78,7 @@ const geometry = {
         return mine === newestShapes
       },
     })
-    return result && sent.answer(result)
+    return result && sent.answer(result, session!.measureOf)
   },
 
   /** Lines that do not show all of their ink, with what they show; null when an edit or a newer request overtook this one. */
@@ -112,6 +113,18 @@ const geometry = {
     const less = (await inTurns(other.less(), { turn: 20, rest: breathe }))!
     const lines = new Map(linesOf(other.drawing).map((l) => [l.id, l]))
     return [...less].map(([id, region]) => outlineOfRegion(lines.get(id)!, region))
+  },
+
+  /** Outlines as they were before they were simplified, by shape and place among its contours. */
+  originals(of: [shape: string, contours: readonly number[]][]): Path[] {
+    const { shapes } = atOnce(session!.shapes())
+    return of.flatMap(([id, places]) => {
+      const shape = shapes.find((s) => s.id === id)
+      return places.flatMap((i) => {
+        const measure = shape?.contours[i] && session!.measureOf(shape.contours[i])
+        return measure ? [pathOfCubics(measure.before, true, 1e-6)] : []
+      })
+    })
   },
 
   stopShapes(): void {

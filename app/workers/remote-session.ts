@@ -1,6 +1,6 @@
 import type { Remote } from 'comlink'
 import { proxy } from 'comlink'
-import type { Drawing, Line, Vec } from '#core/drawing/model'
+import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
 import { patchesBetween } from '#core/drawing/patches-between'
 import type { Joints, ShapesResult } from '#core/ink/open-ink'
 import type { Finding } from '#core/proof/finding'
@@ -87,6 +87,14 @@ export class RemoteSession {
     return this.thread.within(LONGEST_STEP, (worker) => {
       this.follow(worker, drawing)
       return worker.joints()
+    })
+  }
+
+  /** Outlines as they were before they were simplified, by shape and place among its contours. */
+  originals(drawing: Drawing, of: [shape: string, contours: readonly number[]][]): Promise<Path[]> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.originals(of.map(([id, places]): [string, number[]] => [id, [...places]]))
     })
   }
 

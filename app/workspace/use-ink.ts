@@ -2,7 +2,7 @@ import type { Remote } from 'comlink'
 import { wrap } from 'comlink'
 import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
 import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
-import type { Drawing, Line } from '#core/drawing/model'
+import type { Drawing, Line, Path } from '#core/drawing/model'
 import { shapeSettingsOf } from '#core/drawing/fineness'
 import { isSeen } from '#core/drawing/queries'
 import type { ShapesResult } from '#core/ink/open-ink'
@@ -15,6 +15,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { changedBesides, findLine } from '~/stores/find'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
+import type { Contour } from '~/workers/contour-book'
 import { GeometryThread, Hang } from '~/workers/geometry-thread'
 import type { Outline } from '~/workers/outline'
 import type { RasterWorker } from '~/workers/raster.worker'
@@ -32,6 +33,8 @@ export interface Ink {
   session: RemoteSession
   stack: ShallowRef<InkEntry[]>
   shapes: ShallowRef<ShapesResult | null>
+  /** How contours of the shapes were simplified. */
+  measureOf: (contour: Path) => Contour['measure']
   /** Whether the shapes are those of the drawing as it is now. */
   upToDate: ComputedRef<boolean>
   /** Share 0..1 of long work under way, or null. */
@@ -66,6 +69,7 @@ export function provideInk(): Ink {
   const cache = new OutlineCache({ fetch: fetchOutlines, tolerance: () => (store.drawing ? shapeSettingsOf(store.drawing).tolerance : 1), late: () => late.value++, stuck: tellStuck })
   const stack = shallowRef<InkEntry[]>([])
   const shapes = shallowRef<ShapesResult | null>(null)
+  const measures = new WeakMap<Path, Contour['measure']>()
   const shapesOf = shallowRef<Drawing | null>(null)
   const progress = ref<number | null>(null)
   const tucked = new TuckedLines()
@@ -163,6 +167,7 @@ export function provideInk(): Ink {
     if (mine.again) void showShapes()
     else progress.value = null
     if (!taken || !entries || store.drawing.id !== drawing.id) return
+    for (const { parts } of taken.drawn) for (const part of parts) measures.set(part.path, part.measure)
     shapes.value = taken.result
     void followTucks()
     shapesOf.value = drawing
@@ -208,6 +213,7 @@ export function provideInk(): Ink {
     session,
     stack,
     shapes,
+    measureOf: (contour) => measures.get(contour) ?? null,
     upToDate: computed(() => !!shapes.value && shapesOf.value === store.drawing),
     progress,
     late,

@@ -1,5 +1,6 @@
 import { computed } from 'vue'
 import type { Drawing, Layer, Line } from '#core/drawing/model'
+import { carriedAmendments } from '#core/drawing/copies'
 import { newLinesLayer } from '#core/drawing/create'
 import { layerForLine } from '#core/drawing/queries'
 import { alike, copiedLayer, freeLayerName } from '#core/drawing/layers'
@@ -50,7 +51,11 @@ export function useLayers() {
   function duplicate(id: string): void {
     const layer = store.drawing!.layers[place(id)]!
     const copy = { ...copiedLayer(layer, freeLayerName(store.drawing!, `${layer.name} copy`)), locked: false }
-    store.edit(`Duplicate ${layer.name}`, (draft) => void draft.layers.splice(place(id, draft) + 1, 0, copy))
+    const carried = carriedAmendments(store.drawing!.amendments ?? [], new Map(layer.items.map((item, i) => [item.id, copy.items[i]!.id])))
+    store.edit(`Duplicate ${layer.name}`, (draft) => {
+      draft.layers.splice(place(id, draft) + 1, 0, copy)
+      if (carried.length) draft.amendments = [...(draft.amendments ?? []), ...carried]
+    })
     if (copy.kind !== 'sketch') view.activeLayer = copy.id
   }
 

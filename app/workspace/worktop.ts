@@ -1,5 +1,5 @@
 import type { Ref } from 'vue'
-import type { Drawing, Layer, Shape, Vec } from '#core/drawing/model'
+import type { Drawing, Layer, Path, Shape, Vec } from '#core/drawing/model'
 import { layerForLine, openLines, openSolidLayers, openSolids, seenLines } from '#core/drawing/queries'
 import { inTurns } from '#core/turns'
 import { hitLine } from '#core/weight/hit-line'
@@ -12,6 +12,7 @@ import { useStudioStore } from '~/stores/studio'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import { outlineOfContours } from '~/workers/outline'
+import { chosenAmong, islandsOfResult, islandUnder } from './islands'
 import { copied } from './use-copied-weight'
 import type { Ink } from './use-ink'
 
@@ -20,7 +21,7 @@ const TURN = 12
 const QUIET = 250
 
 /** The worktop that instruments work at, over the stores. */
-export function createWorktop(ink: Ink, tick: Ref<number>): Worktop {
+export function createWorktop(ink: Ink, tick: Ref<number>, expanded: Readonly<Ref<readonly Path[]>>): Worktop {
   const store = useDrawingStore()
   const view = useViewStore()
   const studio = useStudioStore()
@@ -147,15 +148,17 @@ export function createWorktop(ink: Ink, tick: Ref<number>): Worktop {
     },
     allSolids: () => openSolids(drawing(), view.alone),
     solidAt: (p) => solidUnder(openSolids(drawing(), view.alone), p),
-    shapeAt: (p) => shapeUnder(ink, p),
     piecesAt: (p) => ink.session.piecesAt(drawing(), p),
     beyond: (fence, most) => ink.session.beyond(drawing(), fence, most),
     joints: () => ink.session.joints(drawing()),
     trims: () => ink.trims.value,
-    chosenShape: () => ink.shapes.value?.shapes.find((s) => s.id === view.shape) ?? null,
-    chooseShape: (id) => {
-      view.shape = id
+    allIslands: () => islandsOfResult(ink.shapes.value),
+    islandAt: (p) => islandUnder(islandsOfResult(ink.shapes.value), p),
+    chosenIslands: () => chosenAmong(islandsOfResult(ink.shapes.value), view.islands),
+    chooseIslands: (keys) => {
+      view.islands = [...keys]
     },
+    expanded: () => expanded.value,
     pointOut: (place) => {
       view.place = place
     },
@@ -188,10 +191,4 @@ function everyFrame(step: (ms: number) => boolean): () => void {
 function solidUnder(solids: readonly Shape[], p: Vec): Shape | null {
   const ctx = document.createElement('canvas').getContext('2d')!
   return solids.findLast((s) => ctx.isPointInPath(new Path2D(outlineOfContours(s, s.contours).data), p.x, p.y, 'nonzero')) ?? null
-}
-
-function shapeUnder(ink: Ink, p: Vec): Shape | null {
-  const ctx = document.createElement('canvas').getContext('2d')!
-  const under = [...ink.stack.value].reverse().find((e) => ctx.isPointInPath(new Path2D(e.parts.map((part) => part.data).join('')), p.x, p.y, 'nonzero'))
-  return ink.shapes.value?.shapes.find((s) => s.id === under?.id) ?? null
 }

@@ -11,7 +11,7 @@ const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
 const INK_FIELDS = ['name', 'colour'] as const
 
 /** Fields of amendments that change. */
-const AMENDMENT_FIELDS = ['at', 'to', 'style', 'behind', 'limit', 'length'] as const
+const AMENDMENT_FIELDS = ['at', 'to', 'style', 'behind', 'limit', 'length', 'simplify'] as const
 
 /** Most nodes that one patch copies. */
 const MOST_COPIED = 1_000_000

@@ -9,13 +9,20 @@ export function carriedSnips(snips: readonly Snip[], ids: ReadonlyMap<string, st
   return snips.map((s) => ({ ...s, ...(s.fromBy && { fromBy: bound(s.fromBy) }), ...(s.toBy && { toBy: bound(s.toBy) }) }))
 }
 
+/** The words of figures that are kept apart, anew for copies of these lines: a copy is another figure. */
+export function otherFigures(lines: readonly Line[]): (line: Line) => Pick<Line, 'apart'> {
+  const figures = new Map(lines.flatMap(({ apart }) => (apart ? [[apart, newId()]] : [])))
+  return ({ apart }) => (apart ? { apart: figures.get(apart)! } : {})
+}
+
 /**
  * Copies of lines under fresh ids, moved by `d` px. Snips keep to the copies of the lines that bound them; those that lines
- * outside of the copy bound end where these cross the copy, among `others`.
+ * outside of the copy bound end where these cross the copy, among `others`. A figure that is kept apart is another one.
  */
 export function copiedLines(lines: readonly Line[], d: Vec, others: readonly Line[]): Line[] {
   const ids = new Map(lines.map((l) => [l.id, newId()]))
-  const copies = lines.map((l): Line => ({ ...movedLine(l, d), id: ids.get(l.id)!, snips: carriedSnips(l.snips, ids) }))
+  const anew = otherFigures(lines)
+  const copies = lines.map((l): Line => ({ ...movedLine(l, d), id: ids.get(l.id)!, snips: carriedSnips(l.snips, ids), ...anew(l) }))
   const known = new Map([...others, ...copies].map((l) => [l.id, l]))
   const own = new Set(copies.map((c) => c.id))
   return copies.map((c) => boundAnew(c, known, own))
@@ -29,6 +36,7 @@ export function carriedAmendments(amendments: readonly Amendment[], ids: Readonl
       const [one, two] = a.ends
       return [{ ...a, id: newId(), ends: [{ ...one, line: ids.get(one.line)! }, { ...two, line: ids.get(two.line)! }] }]
     }
+    if (a.kind === 'fineness' && all(a.line)) return [{ ...a, id: newId(), line: ids.get(a.line)! }]
     if (a.kind === 'trim' && all(a.line, ...a.over, ...a.bounds.map((b) => b.by))) {
       return [{ ...a, id: newId(), line: ids.get(a.line)!, over: a.over.map((o) => ids.get(o)!), bounds: a.bounds.map((b) => ({ ...b, by: ids.get(b.by)! })) }]
     }

@@ -9,12 +9,12 @@ export const perUsualPx = (page: Pick<Page, 'width' | 'height'>): number => long
 /** How a drawing's shapes are made, with lengths in px of its own page. */
 export function shapeSettingsOf({ page, settings }: Pick<Drawing, 'page' | 'settings'>): ShapeSettings {
   const k = perUsualPx(page)
-  const { unite, tolerance, simplify } = settings.shapes
-  return { unite, tolerance: tolerance * k, simplify: simplify * k }
+  const { tolerance, simplify } = settings.shapes
+  return { ...settings.shapes, tolerance: tolerance * k, simplify: simplify * k }
 }
 
 /** The settings that give these lengths, px of the drawing's own page. */
-export function settingsForPage({ unite, tolerance, simplify }: ShapeSettings, page: Pick<Page, 'width' | 'height'>): ShapeSettings {
+export function settingsForPage(settings: ShapeSettings, page: Pick<Page, 'width' | 'height'>): ShapeSettings {
   const k = perUsualPx(page)
-  return { unite, tolerance: tolerance / k, simplify: simplify / k }
+  return { ...settings, tolerance: settings.tolerance / k, simplify: settings.simplify / k }
 }

@@ -1,4 +1,4 @@
-import { carriedSnips } from './copies'
+import { carriedSnips, otherFigures } from './copies'
 import { newId } from '../new-id'
 import { freeName } from './free-name'
 import type { Drawing, Layer, Line } from './model'
@@ -10,7 +10,8 @@ export function copiedLayer(layer: Layer, name: string): Layer {
   const base = { ...layer, id: newId(), name }
   if (layer.kind === 'sketch') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
   if (layer.kind !== 'lines') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
-  const line = (l: Line): Line => ({ ...fresh(l), snips: carriedSnips(l.snips, ids) })
+  const anew = otherFigures(layer.items)
+  const line = (l: Line): Line => ({ ...fresh(l), snips: carriedSnips(l.snips, ids), ...anew(l) })
   return { ...base, kind: 'lines', items: layer.items.map(line) }
 }
 

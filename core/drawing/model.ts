@@ -161,6 +161,8 @@ export interface Line {
   scrapes?: Path[]
   /** Which side is the outside of what it bounds, where the person said so. */
   outside?: 'left' | 'right'
+  /** Lines with the same word here unite with each other, and with nothing else: a figure in front of another. */
+  apart?: string
 }
 
 /** Closed contours, filled by the non-zero rule. `from` holds the ids of the lines it came from. */
@@ -217,17 +219,20 @@ export interface ShapeSettings {
   tolerance: number
   /** How far a simplified outline may lie from the expanded one, px of the usual page; 0 leaves it alone. */
   simplify: number
+  /** Joints of outlines that turn by more than so many degrees are corners and stay; 14 when absent. */
+  corner?: number
 }
 
 /**
- * An edit of one node of a derived outline: the node that lay at `at` becomes `to`, goes (null), or is put in there. It is
- * put on anew whenever the outlines are made again, as long as the outline still runs there.
+ * An edit of one node of a derived outline: the node that lay at `at` becomes `to`, goes (null), or is put in there; or the
+ * outline through it, which nodes were dragged across, is cut where it crosses itself or another of its shape. It is put on
+ * anew whenever the outlines are made again, as long as the outline still runs there.
  */
 export interface Retouch {
   id: string
   kind: 'retouch'
   at: Vec
-  to: PathNode | null | 'add'
+  to: PathNode | null | 'add' | 'cut'
 }
 
 /**
@@ -292,6 +297,16 @@ export interface Corner {
   length?: number
 }
 
+/** An island that is simplified by a tolerance of its own: the one that the ink of a line belongs to at a place by it. */
+export interface Fineness {
+  id: string
+  kind: 'fineness'
+  line: string
+  place: PlaceBy
+  /** px of the usual page; 0 leaves the island as expanded. */
+  simplify: number
+}
+
 /** A finding of Proof that is meant to be so. */
 export interface Leave {
   id: string
@@ -300,7 +315,7 @@ export interface Leave {
 }
 
 /** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch | Trim | Corner | Leave
+export type Amendment = Retouch | Trim | Corner | Fineness | Leave
 
 /** Layers are listed from the bottom of the stack to the top. */
 export interface Drawing {

@@ -74,7 +74,7 @@ export function changePage(draft: Drawing, page: Page, dx = 0, dy = 0): void {
   }
   const { light } = draft.settings
   if (light) light.at = { x: light.at.x + dx, y: light.at.y + dy }
-  if (draft.amendments) draft.amendments = draft.amendments.map((r) => (r.kind !== 'retouch' ? r : { ...r, at: moved(r.at, d), to: r.to && r.to !== 'add' ? { ...r.to, at: moved(r.to.at, d), in: r.to.in && moved(r.to.in, d), out: r.to.out && moved(r.to.out, d) } : r.to }))
+  if (draft.amendments) draft.amendments = draft.amendments.map((r) => (r.kind !== 'retouch' ? r : { ...r, at: moved(r.at, d), to: r.to && typeof r.to === 'object' ? { ...r.to, at: moved(r.to.at, d), in: r.to.in && moved(r.to.in, d), out: r.to.out && moved(r.to.out, d) } : r.to }))
 }
 
 const moved = (p: { x: number; y: number }, d: { x: number; y: number }): { x: number; y: number } => ({ x: p.x + d.x, y: p.y + d.y })

@@ -57,16 +57,21 @@ const retouch = yup
     to: yup
       .mixed()
       .nullable()
-      .test((v, context) => v === null || v === 'add' || (typeof v === 'object' && !nodeProblem(v)) || context.createError({ message: `${context.path} cannot be used` })),
+      .test((v, context) => v === null || v === 'add' || v === 'cut' || (typeof v === 'object' && !nodeProblem(v)) || context.createError({ message: `${context.path} cannot be used` })),
   })
   .strict()
+
+const placeByLine = yup
+  .object({ at: yup.number().strict().required().min(0).max(1), ahead: yup.number().strict().required().min(-1e5).max(1e5), left: yup.number().strict().required().min(-1e5).max(1e5) })
+  .strict()
+  .required()
 
 const trim = yup
   .object({
     id: text(80).min(1),
     kind: yup.string().strict().oneOf(['trim']).required(),
     line: text(80).min(1),
-    place: yup.object({ at: yup.number().strict().required().min(0).max(1), ahead: yup.number().strict().required().min(-1e5).max(1e5), left: yup.number().strict().required().min(-1e5).max(1e5) }).strict().required(),
+    place: placeByLine,
     over: yup.array(text(80).min(1).required()).required().max(1000),
     bounds: yup.array(yup.object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() }).strict().required()).required().min(1).max(1000),
   })
@@ -86,9 +91,13 @@ const corner = yup
   })
   .strict()
 
+const fineness = yup
+  .object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['fineness']).required(), line: text(80).min(1), place: placeByLine, simplify: number().min(0).max(1e5) })
+  .strict()
+
 const leave = yup.object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) }).strict()
 
-const AMENDMENTS = { retouch, trim, corner, leave }
+const AMENDMENTS = { retouch, trim, corner, fineness, leave }
 
 /** Schema of an amendment. */
 export const amendmentSchema = yup.lazy((v: unknown) => {
@@ -222,6 +231,7 @@ const line = yup
     snips: yup.array(snip.required()).required().max(1000),
     cover: yup.boolean().strict().required(),
     tuck: yup.object({ first: tuckChoice, last: tuckChoice }).strict().default(undefined),
+    apart: yup.string().strict().min(1).max(80),
     scrapes: yup.array(pathSchema.required()).max(20_000),
     outside: yup.string().strict().oneOf(['left', 'right']),
   })
@@ -307,6 +317,7 @@ export const drawingSchema = yup
             unite: yup.boolean().strict().required(),
             tolerance: number().min(1e-6).max(1e4),
             simplify: number().min(0).max(1e5),
+            corner: yup.number().strict().min(1).max(180),
           })
           .required()
           .strict(),

@@ -4,7 +4,7 @@ import { boxOfCubic, overlap } from '../geometry/bounds'
 import type { Region } from './outlines'
 import type { Part } from './stack'
 
-/** Parts of one ink that can be united without changing what is seen; they are drawn where the first of them lies. */
+/** Parts of one ink, and of one figure where that is kept apart, that can be united without changing what is seen; they are drawn where the first of them lies. */
 export interface Group {
   id: string
   ink: string
@@ -22,7 +22,8 @@ export function groupsOf(parts: readonly Part[]): Group[] {
   const last = new Map<string, { group: Group; place: number; count: number }>()
   parts.forEach((part, place) => {
     const { ink } = part.item
-    const open = last.get(ink)
+    const key = keyOf(part)
+    const open = last.get(key)
     const between = (i: number): boolean => i > open!.place && i < place && parts[i]!.item.ink !== ink && touch(parts[i]!, part)
     const { box } = part.region
     if (open && !(index && index.search(box.minX, box.minY, box.maxX, box.maxY).some(between))) {
@@ -30,12 +31,15 @@ export function groupsOf(parts: readonly Part[]): Group[] {
       return
     }
     const count = (open?.count ?? 0) + 1
-    const group = { id: count > 1 ? `${ink}:united:${count}` : `${ink}:united`, ink, parts: [part] }
+    const group = { id: count > 1 ? `${key}:united:${count}` : `${key}:united`, ink, parts: [part] }
     groups.push(group)
-    last.set(ink, { group, place, count })
+    last.set(key, { group, place, count })
   })
   return groups
 }
+
+/** What unites: an ink, or a figure of it that is kept apart. */
+const keyOf = ({ item }: Part): string => ('path' in item && item.apart ? `${item.ink}:${item.apart}` : item.ink)
 
 function indexOf(parts: readonly Part[]): Flatbush {
   const index = new Flatbush(parts.length)

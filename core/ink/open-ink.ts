@@ -1,4 +1,4 @@
-import type { Drawing, Line, Path, Retouch, Shape, Vec } from '../drawing/model'
+import type { Drawing, Line, Path, Shape, Vec } from '../drawing/model'
 import type { Patch } from '../drawing/patch'
 import { applyPatches } from '../drawing/apply-patches'
 import { perUsualPx, shapeSettingsOf } from '../drawing/fineness'
@@ -24,6 +24,7 @@ import { piecesUnder } from './piece-at'
 import { beyondFence } from './fence'
 import type { TrimResult } from './trims'
 import { Trims } from './trims'
+import { OwnFineness } from './own-fineness'
 import { meetingOptions, Tucks } from './tucks'
 import { Ends } from './ends'
 
@@ -34,8 +35,9 @@ export interface ShapesResult {
   nodesAfter: number
   /** Measured, px. */
   deviation: number
-  /** How many retouches of outlines wait, because no outline runs where they were made. */
+  /** How many retouches of outlines, and tolerances of islands, wait because no outline runs where they were made; and which. */
   waiting: number
+  waits: readonly string[]
   /** Lines that have no ink, because it cannot be worked out, each with a sentence that says why. */
   failed: Failure[]
 }
@@ -61,8 +63,17 @@ export interface InkSession {
   piecesAt: (p: Vec) => Generator<number, PieceHit[]>
   /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */
   beyond: (fence: ReadonlySet<string>, most: number) => Generator<number, PieceHit[]>
+  /** How a contour of the shapes was simplified; null for one that was retouched. */
+  measureOf: (path: Path) => Measure | null
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
   shapes: () => Generator<number, ShapesResult>
+}
+
+/** What became of a contour as it was simplified. */
+export interface Measure {
+  before: readonly Cubic[]
+  /** Measured, px. */
+  deviation: number
 }
 
 /** Where ends of lines have to do with others. */
@@ -88,7 +99,7 @@ export function openInk(drawing: Drawing): InkSession {
 interface Stages {
   key: string
   union: LatticeUnion
-  simplifier: LocalSimplifier | null
+  simplifier: LocalSimplifier
 }
 
 class Session implements InkSession {
@@ -98,8 +109,9 @@ class Session implements InkSession {
   private trims: { tolerance: number; stage: Trims } | null = null
   private stages = new Map<string, Stages>()
   /** What simplifying gave for regions that stand alone. */
-  private alone: { tolerance: number; known: WeakMap<Region, LocallySimplified> } | null = null
+  private alone: { key: string; known: WeakMap<Region, LocallySimplified> } | null = null
   private readonly paths = new WeakMap<readonly Cubic[], Path>()
+  private readonly measures = new WeakMap<Path, Measure>()
   private stack: { drawing: Drawing; result: Stack } | null = null
   private last: { drawing: Drawing; result: ShapesResult } | null = null
 
@@ -164,28 +176,32 @@ class Session implements InkSession {
   *shapes(): Generator<number, ShapesResult> {
     const drawing = this.now
     if (this.last && isSame(this.last.drawing, drawing)) return this.last.result
-    const { unite, simplify } = shapeSettingsOf(drawing)
+    const { unite } = shapeSettingsOf(drawing)
     const { parts, failed } = yield* scaled(this.stackNow(), 0, OUTLINED)
     const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
-    const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, failed }
+    const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, waits: [], failed }
+    const own = new OwnFineness(drawing)
     if (unite) this.keepStagesOf(groups, drawing, parts.length)
     for (const [i, group] of groups.entries()) {
       const from = OUTLINED + ((1 - OUTLINED) * i) / groups.length
       const stages = this.stages.get(group.id)
       const contours = unite ? yield* scaled(stages!.union.of(group.parts.flatMap((p) => p.region.contours)), from, (1 - OUTLINED) / groups.length) : group.parts[0]!.region.contours
-      const slim = unite ? stages!.simplifier?.of(contours) : this.simplifiedAlone(group.parts[0]!.region, simplify)
-      const nodes = contours.reduce((n, c) => n + c.length, 0)
-      result.nodesBefore += nodes
-      result.nodesAfter += slim?.nodesAfter ?? nodes
-      result.deviation = Math.max(result.deviation, slim?.deviation ?? 0)
-      const outlined = slim?.contours ?? contours
-      if (outlined.length) result.shapes.push({ id: group.id, contours: outlined.map((c) => this.pathOf(c)), ink: group.ink, from: group.parts.flatMap(({ item }) => ('path' in item ? [item.id] : item.from)) })
+      const items = group.parts.flatMap(({ item }) => ('path' in item ? [item.id] : item.from))
+      const tolerances = own.of(contours, new Set(items))
+      const slim = unite ? stages!.simplifier.of(contours, tolerances) : this.simplifiedAlone(group.parts[0]!.region, tolerances)
+      result.nodesBefore += slim.nodesBefore
+      result.nodesAfter += slim.nodesAfter
+      result.deviation = Math.max(result.deviation, slim.deviation)
+      const paths = slim.contours.map((c) => this.pathOf(c))
+      paths.forEach((path, k) => this.measures.set(path, { before: contours[k]!, deviation: slim.deviations[k]! }))
+      if (paths.length) result.shapes.push({ id: group.id, contours: paths, ink: group.ink, from: items })
     }
-    const retouches = amended(drawing, 'retouch')
-    const answer = retouches.length ? retouched(result, retouches) : result
+    const answer = retouched(result, drawing, own.waits())
     this.last = { drawing, result: answer }
     return answer
   }
+
+  readonly measureOf = (path: Path): Measure | null => this.measures.get(path) ?? null
 
   readonly outlineOf = (item: Line | Shape): Region | Failure => this.outlinesNow().of(item)
 
@@ -212,24 +228,27 @@ class Session implements InkSession {
 
   /** The stages of each group, its union on the lattice that suits the page and the number of parts. */
   private keepStagesOf(groups: readonly Group[], { page, settings }: Drawing, parts: number): void {
-    const { tolerance, simplify } = shapeSettingsOf({ page, settings })
+    const { tolerance, simplify, corner } = shapeSettingsOf({ page, settings })
     const cells = Math.min(MOST_CELLS, 2 ** Math.max(1, Math.round(Math.log2(CELLS * Math.sqrt(parts) + 1))))
     const size = Math.max(page.width, page.height) / cells
-    const key = `${size} ${tolerance} ${simplify}`
+    const key = `${size} ${tolerance} ${simplify} ${corner}`
     const before = this.stages
     this.stages = new Map(
       groups.map(({ id }) => {
         const known = before.get(id)
-        return [id, known?.key === key ? known : { key, union: new LatticeUnion(latticeOf(size), tolerance), simplifier: simplify > 0 ? new LocalSimplifier(simplify) : null }]
+        return [id, known?.key === key ? known : { key, union: new LatticeUnion(latticeOf(size), tolerance), simplifier: new LocalSimplifier(simplify, radians(corner)) }]
       }),
     )
   }
 
-  private simplifiedAlone(region: Region, tolerance: number): LocallySimplified | null {
-    if (tolerance === 0) return null
-    if (this.alone?.tolerance !== tolerance) this.alone = { tolerance, known: new WeakMap() }
+  private simplifiedAlone(region: Region, own: ReadonlyMap<readonly Cubic[], number> | undefined): LocallySimplified {
+    const { simplify, corner } = shapeSettingsOf(this.now)
+    const simplifier = (): LocalSimplifier => new LocalSimplifier(simplify, radians(corner))
+    if (own) return simplifier().of(region.contours, own)
+    const key = `${simplify} ${corner}`
+    if (this.alone?.key !== key) this.alone = { key, known: new WeakMap() }
     let slim = this.alone.known.get(region)
-    if (!slim) this.alone.known.set(region, (slim = new LocalSimplifier(tolerance).of(region.contours)))
+    if (!slim) this.alone.known.set(region, (slim = simplifier().of(region.contours)))
     return slim
   }
 
@@ -243,8 +262,15 @@ class Session implements InkSession {
 /** Whether shapes can differ between two states of a drawing. */
 const isSame = (a: Drawing, b: Drawing): boolean => a === b || (a.layers === b.layers && a.settings === b.settings && a.page === b.page && a.amendments === b.amendments)
 
-function retouched(result: ShapesResult, retouches: readonly Retouch[]): ShapesResult {
-  const { shapes, waiting } = withRetouches(result.shapes, retouches)
-  const nodesAfter = shapes.reduce((n, s) => n + s.contours.reduce((m, c) => m + c.nodes.length, 0), 0)
-  return { ...result, shapes, nodesAfter, waiting }
+/** The angle at which a joint is a corner. */
+const radians = (degrees: number | undefined): number | undefined => degrees && (degrees * Math.PI) / 180
+
+/** Shapes with the retouches of a drawing; `waits` are the amendments that found no place before. */
+function retouched(result: ShapesResult, drawing: Drawing, waits: readonly string[]): ShapesResult {
+  const retouches = amended(drawing, 'retouch')
+  if (!retouches.length) return { ...result, waiting: waits.length, waits }
+  const put = withRetouches(result.shapes, retouches, shapeSettingsOf(drawing).tolerance)
+  const nodesAfter = put.shapes.reduce((n, s) => n + s.contours.reduce((m, c) => m + c.nodes.length, 0), 0)
+  const all = [...waits, ...put.waits.map((r) => r.id)]
+  return { ...result, shapes: put.shapes, nodesAfter, waiting: all.length, waits: all }
 }

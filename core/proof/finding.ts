@@ -49,6 +49,8 @@ export interface Proofed {
   drawing: Drawing
   stack: Stack
   ends: Ends
+  /** Ids of amendments of the outlines that found no place there. */
+  waits: ReadonlySet<string>
   /** Visible lines, bottom to top. */
   lines: readonly Line[]
   limits: ProofLimits

@@ -18,17 +18,22 @@ import { strongContrasts, thinLines } from './widths'
 const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, waiting }
 
 /** The share of the work that the ink is, as it is told. */
-const INKED = 0.8
+const INKED = 0.5
+/** The share that shapes are, where they must be made. */
+const SHAPED = 0.4
 
 /** All that there is to look at in the drawing of a session, by kind; what the person has left as it is, too. Yields shares done. */
 export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
   const { drawing } = session
   const { stack, ends } = yield* scaled(session.ground(), 0, INKED)
-  const proofed: Proofed = { drawing, stack, ends, lines: seenLines(drawing), limits: { ...LIMITS, ...drawing.settings.proof }, pxPerMm: drawing.page.pxPerMm }
+  // Whether amendments of outlines find their place, only the shapes can tell.
+  const amendsOutlines = (drawing.amendments ?? []).some((a) => a.kind === 'retouch' || a.kind === 'fineness')
+  const waits = new Set(amendsOutlines ? (yield* scaled(session.shapes(), INKED, SHAPED)).waits : [])
+  const proofed: Proofed = { drawing, stack, ends, waits, lines: seenLines(drawing), limits: { ...LIMITS, ...drawing.settings.proof }, pxPerMm: drawing.page.pxPerMm }
   const found: Finding[] = []
   const looks = Object.values(LOOKS)
   for (const [i, look] of looks.entries()) {
-    yield INKED + ((1 - INKED) * i) / looks.length
+    yield INKED + SHAPED + ((1 - INKED - SHAPED) * i) / looks.length
     found.push(...look(proofed))
   }
   // An end with a gap before it is not in the open.

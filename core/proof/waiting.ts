@@ -2,8 +2,8 @@ import type { Vec } from '../drawing/model'
 import { arcOfPath } from '../geometry/known'
 import type { Finding, Proofed } from './finding'
 
-/** Trims and corners that find no place any more. */
-export function waiting({ drawing, stack, lines }: Proofed): Finding[] {
+/** Amendments that find no place any more. */
+export function waiting({ drawing, stack, lines, waits }: Proofed): Finding[] {
   const known = new Map(lines.map((l) => [l.id, l]))
   const middle: Vec = { x: drawing.page.width / 2, y: drawing.page.height / 2 }
   const by = (id: string, at: number): Vec => {
@@ -13,5 +13,10 @@ export function waiting({ drawing, stack, lines }: Proofed): Finding[] {
   const trims = stack.trims.flatMap(({ trim, piece }): Finding[] => (piece ? [] : [{ key: `waiting ${trim.id}`, kind: 'waiting', at: by(trim.line, trim.place.at), items: [trim.line], mend: { do: 'forget', amendment: trim.id } }]))
   const found = new Set(stack.corners.map((c) => c.corner?.id))
   const corners = (drawing.amendments ?? []).flatMap((a): Finding[] => (a.kind !== 'corner' || found.has(a.id) || drawing.settings.tuck === false ? [] : [{ key: `waiting ${a.id}`, kind: 'waiting', at: by(a.ends[0].line, a.ends[0].end === 'first' ? 0 : 1), items: a.ends.map((e) => e.line), mend: { do: 'forget', amendment: a.id } }]))
-  return [...trims, ...corners]
+  const outlines = (drawing.amendments ?? []).flatMap((a): Finding[] => {
+    if (!waits.has(a.id) || (a.kind !== 'retouch' && a.kind !== 'fineness')) return []
+    const [at, items] = a.kind === 'retouch' ? [a.at, []] : [by(a.line, a.place.at), [a.line]]
+    return [{ key: `waiting ${a.id}`, kind: 'waiting', at, items, mend: { do: 'forget', amendment: a.id } }]
+  })
+  return [...trims, ...corners, ...outlines]
 }

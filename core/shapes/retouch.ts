@@ -1,3 +1,6 @@
+import { loopOfPath, toPaths } from '../arrangement/contours'
+import { crossesItself, resolveGroups } from '../arrangement/resolve'
+import { cubicsOfPath } from '../geometry/path'
 import { newId } from '../new-id'
 import type { Path, PathNode, Retouch, Shape } from '../drawing/model'
 import { withNodeAt } from '../fit/edit-path'
@@ -8,17 +11,21 @@ import { distance } from '../geometry/point'
 /** A node is the one that a retouch was made on when it lies this near to where that was, px. */
 const SAME = 0.25
 
-/** Shapes after the retouches of their outlines, and how many of these found nothing to be put on. */
-export function withRetouches(shapes: readonly Shape[], retouches: readonly Retouch[]): { shapes: Shape[]; waiting: number } {
+/** Shapes after the retouches of their outlines, and which of these found nothing to be put on. Tolerance in px. */
+export function withRetouches(shapes: readonly Shape[], retouches: readonly Retouch[], tolerance: number): { shapes: Shape[]; waits: Retouch[] } {
   const out = shapes.map((s) => ({ ...s, contours: [...s.contours] }))
-  let waiting = 0
-  for (const retouch of retouches) if (!out.some((s) => putOn(s.contours, retouch))) waiting++
-  return { shapes: out, waiting }
+  const waits = retouches.filter((retouch) => !out.some((s) => putOn(s.contours, retouch, tolerance)))
+  return { shapes: out.filter((s) => s.contours.length), waits }
 }
 
 /** Puts a retouch on the contour that it fits; answers whether there was one. */
-function putOn(contours: Path[], { at, to }: Retouch): boolean {
+function putOn(contours: Path[], { at, to }: Retouch, tolerance: number): boolean {
   for (const [i, contour] of contours.entries()) {
+    if (to === 'cut') {
+      if (!contour.nodes.some((n) => distance(n.at, at) < SAME)) continue
+      contours.splice(0, contours.length, ...cutApart(contours, tolerance))
+      return true
+    }
     const next = to === 'add' ? withNodeNear(contour, at) : changedAt(contour, at, to)
     if (!next) continue
     contours[i] = next
@@ -26,6 +33,14 @@ function putOn(contours: Path[], { at, to }: Retouch): boolean {
   }
   return false
 }
+
+/** The contours of a shape cut where they cross: what came to lie outside in, with the region on its right, is none of it. */
+function cutApart(contours: readonly Path[], tolerance: number): Path[] {
+  return toPaths(resolveGroups([contours.map((c) => loopOfPath({ ...c, closed: true }))], tolerance, ({ winding }) => winding[0]! > 0))
+}
+
+/** Whether contours cross themselves or each other, so that a cut would change them. */
+export const wantsCut = (contours: readonly Path[], tolerance: number): boolean => crossesItself(contours.map((c) => cubicsOfPath({ ...c, closed: true })), tolerance)
 
 function changedAt(contour: Path, at: Vec, to: PathNode | null): Path | null {
   const index = contour.nodes.findIndex((n) => distance(n.at, at) < SAME)

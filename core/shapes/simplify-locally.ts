@@ -18,6 +18,8 @@ const MEETING = 1 / 64
 interface Chain {
   before: readonly Cubic[]
   after: readonly Cubic[]
+  /** What it was drawn with, px. */
+  tolerance: number
   /** px */
   deviation: number
   /** Of both. */
@@ -26,6 +28,7 @@ interface Chain {
 
 /** A contour of the region, its chains, and what it has come to. */
 interface Entry {
+  tolerance: number
   chains: readonly Chain[]
   /** The contour with the chains that are taken drawn anew. */
   contour: Cubic[]
@@ -34,6 +37,8 @@ interface Entry {
 
 export interface LocallySimplified {
   contours: Cubic[][]
+  /** Of each contour, measured as below. */
+  deviations: number[]
   /** Largest distance between before and after, measured both ways along each chain, px. */
   deviation: number
   nodesBefore: number
@@ -47,7 +52,7 @@ export interface LocallySimplified {
  * the same object, and the result is the same as from scratch.
  */
 export class LocalSimplifier {
-  private readonly known = new WeakMap<readonly Cubic[], readonly Chain[]>()
+  private readonly known = new WeakMap<readonly Cubic[], { tolerance: number; chains: readonly Chain[] }>()
   private readonly byFirst = new WeakMap<Cubic, Chain[]>()
   private entries = new Map<readonly Cubic[], Entry>()
   /** The chains of the region, and the contour to which each belongs. */
@@ -55,22 +60,39 @@ export class LocalSimplifier {
   private readonly taken = new Set<Chain>()
   private readonly index = new BoxIndex<Chain>()
 
-  /** @param tolerance px, above 0 */
-  constructor(private readonly tolerance: number) {}
+  /** The largest tolerance that any contour was drawn with: so far apart chains may come to meet. */
+  private most: number
 
-  /** Contours that neither cross themselves nor each other, with fewer nodes. */
-  of(contours: readonly (readonly Cubic[])[]): LocallySimplified {
-    const changed = this.exchange(contours)
+  /**
+   * @param tolerance px; 0 leaves a contour as it is
+   * @param corner turn at which a joint is a corner, radians
+   */
+  constructor(
+    private readonly tolerance: number,
+    private readonly corner = CORNER_ANGLE,
+  ) {
+    this.most = tolerance
+  }
+
+  /**
+   * Contours that neither cross themselves nor each other, with fewer nodes.
+   *
+   * @param own tolerances of contours that have another than the rest, px
+   */
+  of(contours: readonly (readonly Cubic[])[], own?: ReadonlyMap<readonly Cubic[], number>): LocallySimplified {
+    for (const tolerance of own?.values() ?? []) this.most = Math.max(this.most, tolerance)
+    const changed = this.exchange(contours, (c) => own?.get(c) ?? this.tolerance)
     const anew = new Set<readonly Cubic[]>()
     for (const chain of changed) if (this.judge(chain)) anew.add(this.live.get(chain)!)
     for (const contour of contours) {
       const entry = this.entries.get(contour)!
-      if (!entry.contour.length || anew.has(contour)) this.entries.set(contour, this.joined(contour, entry.chains))
+      if (!entry.contour.length || anew.has(contour)) this.entries.set(contour, this.joined(contour, entry))
     }
-    const result: LocallySimplified = { contours: [], deviation: 0, nodesBefore: 0, nodesAfter: 0 }
+    const result: LocallySimplified = { contours: [], deviations: [], deviation: 0, nodesBefore: 0, nodesAfter: 0 }
     for (const contour of contours) {
       const entry = this.entries.get(contour)!
       result.contours.push(entry.contour)
+      result.deviations.push(entry.deviation)
       result.deviation = Math.max(result.deviation, entry.deviation)
       result.nodesBefore += contour.length
       result.nodesAfter += entry.contour.length
@@ -79,7 +101,7 @@ export class LocalSimplifier {
   }
 
   /** Takes contours in and out of the region; answers the chains that are new, and those near what is new or gone. */
-  private exchange(contours: readonly (readonly Cubic[])[]): Set<Chain> {
+  private exchange(contours: readonly (readonly Cubic[])[], toleranceOf: (contour: readonly Cubic[]) => number): Set<Chain> {
     const before = this.entries
     this.entries = new Map()
     const gone = new Set<Chain>()
@@ -87,14 +109,18 @@ export class LocalSimplifier {
     const added: (readonly Cubic[])[] = []
     for (const contour of contours) {
       const entry = before.get(contour)
-      if (entry) this.entries.set(contour, entry)
-      else added.push(contour)
+      if (entry?.tolerance !== toleranceOf(contour)) {
+        added.push(contour)
+        continue
+      }
+      this.entries.set(contour, entry)
       before.delete(contour)
     }
     for (const { chains } of before.values()) for (const chain of chains) gone.add(chain)
     for (const contour of added) {
-      const chains = this.chainsIn(contour)
-      this.entries.set(contour, { chains, contour: [], deviation: 0 })
+      const tolerance = toleranceOf(contour)
+      const chains = this.chainsIn(contour, tolerance)
+      this.entries.set(contour, { tolerance, chains, contour: [], deviation: 0 })
       for (const chain of chains) {
         // Most chains of a contour that was made anew are those of before.
         if (!gone.delete(chain)) fresh.push(chain)
@@ -113,13 +139,16 @@ export class LocalSimplifier {
   }
 
   private near(chain: Chain): Chain[] {
-    return this.index.search(grown(chain.box, 2 * this.tolerance)).filter((c) => c !== chain)
+    return this.index.search(grown(chain.box, 2 * this.most)).filter((c) => c !== chain)
   }
 
   /** Decides on a chain; answers whether it was decided otherwise before. */
   private judge(chain: Chain): boolean {
     if (chain.after === chain.before) return false
-    const crosses = (other: Chain): boolean => this.cross(chain.after, other.before) || (other.after !== other.before && this.cross(chain.after, other.after))
+    const crosses = (other: Chain): boolean => {
+      const reach = MEETING * Math.max(chain.tolerance, other.tolerance)
+      return cross(chain.after, other.before, reach) || (other.after !== other.before && cross(chain.after, other.after, reach))
+    }
     const take = !this.near(chain).some(crosses)
     if (take === this.taken.has(chain)) return false
     if (take) this.taken.add(chain)
@@ -127,61 +156,65 @@ export class LocalSimplifier {
     return true
   }
 
-  private chainsIn(contour: readonly Cubic[]): readonly Chain[] {
-    let chains = this.known.get(contour)
-    if (chains) return chains
-    const parts = chainsOf(contour, SHARES[0]! * this.tolerance, CORNER_ANGLE)
-    // A contour without corners is drawn as a whole, so that it may become a circle.
-    chains = parts.length > 1 && parts[0]![0] !== contour[0] ? parts.map((p) => this.chainOf(p)) : this.chainsFrom(contour, parts)
-    this.known.set(contour, chains)
+  private chainsIn(contour: readonly Cubic[], tolerance: number): readonly Chain[] {
+    const known = this.known.get(contour)
+    if (known?.tolerance === tolerance) return known.chains
+    const chains = this.chainsOf(contour, tolerance)
+    this.known.set(contour, { tolerance, chains })
     return chains
   }
 
-  private chainsFrom(contour: readonly Cubic[], parts: Cubic[][]): readonly Chain[] {
-    const circle = asCircle(contour, SHARES[0]! * this.tolerance)
-    if (!circle || circle.length >= contour.length) return parts.map((p) => this.chainOf(p))
-    const deviation = deviationBetween(contour, circle, this.tolerance)
-    if (deviation > this.tolerance) return parts.map((p) => this.chainOf(p))
-    return [{ before: contour, after: circle, deviation, box: boxOfCubics([...contour, ...circle]) }]
+  private chainsOf(contour: readonly Cubic[], tolerance: number): readonly Chain[] {
+    if (!(tolerance > 0)) return [this.chainOf([...contour], 0)]
+    const parts = chainsOf(contour, SHARES[0]! * tolerance, this.corner)
+    // A contour without corners is drawn as a whole, so that it may become a circle.
+    return parts.length > 1 && parts[0]![0] !== contour[0] ? parts.map((p) => this.chainOf(p, tolerance)) : this.chainsFrom(contour, parts, tolerance)
   }
 
-  private chainOf(before: Cubic[]): Chain {
+  private chainsFrom(contour: readonly Cubic[], parts: Cubic[][], tolerance: number): readonly Chain[] {
+    const circle = asCircle(contour, SHARES[0]! * tolerance)
+    if (!circle || circle.length >= contour.length) return parts.map((p) => this.chainOf(p, tolerance))
+    const deviation = deviationBetween(contour, circle, tolerance)
+    if (deviation > tolerance) return parts.map((p) => this.chainOf(p, tolerance))
+    return [{ before: contour, after: circle, tolerance, deviation, box: boxOfCubics([...contour, ...circle]) }]
+  }
+
+  private chainOf(before: Cubic[], tolerance: number): Chain {
     const first = before[0]!
     let known = this.byFirst.get(first)
     if (!known) this.byFirst.set(first, (known = []))
-    const same = known.find((k) => isSameList(k.before, before))
+    const same = known.find((k) => k.tolerance === tolerance && isSameList(k.before, before))
     if (same) return same
-    const chain = this.drawn(before)
+    const chain = this.drawn(before, tolerance)
     known.push(chain)
     return chain
   }
 
-  private drawn(before: Cubic[]): Chain {
-    const { tolerance } = this
-    for (const share of before.length > 1 ? SHARES : []) {
+  private drawn(before: Cubic[], tolerance: number): Chain {
+    for (const share of before.length > 1 && tolerance > 0 ? SHARES : []) {
       const after = redrawChain(before, share * tolerance)
       if (after.length >= before.length) break
       const deviation = deviationBetween(before, after, tolerance)
       if (deviation > tolerance || selfCrossings(after, false).length) continue
-      return { before, after, deviation, box: boxOfCubics([...before, ...after]) }
+      return { before, after, tolerance, deviation, box: boxOfCubics([...before, ...after]) }
     }
-    return { before, after: before, deviation: 0, box: boxOfCubics(before) }
+    return { before, after: before, tolerance, deviation: 0, box: boxOfCubics(before) }
   }
 
-  /** Whether chains cross other than where they meet. */
-  private cross(a: readonly Cubic[], b: readonly Cubic[]): boolean {
-    const meeting = endsOf(a).filter((p) => endsOf(b).some((q) => p.x === q.x && p.y === q.y))
-    return crossingsOf(a, b).some((hit) => !meeting.some((p) => distance(p, hit.at) < MEETING * this.tolerance))
-  }
-
-  private joined(contour: readonly Cubic[], chains: readonly Chain[]): Entry {
+  private joined(contour: readonly Cubic[], { chains, tolerance }: Entry): Entry {
     const taken = chains.filter((c) => this.taken.has(c))
-    const asItWas = { chains, contour: contour as Cubic[], deviation: 0 }
+    const asItWas = { tolerance, chains, contour: contour as Cubic[], deviation: 0 }
     if (!taken.length) return asItWas
     const drawn = chains.flatMap((c) => (this.taken.has(c) ? c.after : c.before))
     if (drawn.length < 2 || areaOfCubics(contour) * areaOfCubics(drawn) <= 0) return asItWas
-    return { chains, contour: drawn, deviation: taken.reduce((m, c) => Math.max(m, c.deviation), 0) }
+    return { tolerance, chains, contour: drawn, deviation: taken.reduce((m, c) => Math.max(m, c.deviation), 0) }
   }
+}
+
+/** Whether chains cross other than within `reach` px of where they meet. */
+function cross(a: readonly Cubic[], b: readonly Cubic[], reach: number): boolean {
+  const meeting = endsOf(a).filter((p) => endsOf(b).some((q) => p.x === q.x && p.y === q.y))
+  return crossingsOf(a, b).some((hit) => !meeting.some((p) => distance(p, hit.at) < reach))
 }
 
 const endsOf = (c: readonly Cubic[]): Vec[] => [c[0]!.p0, c[c.length - 1]!.p3]

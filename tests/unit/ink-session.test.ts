@@ -58,6 +58,21 @@ const ACTS: readonly Act[] = [
     const line = lineAt(d, a)
     if (line) d.amendments = b % 2 ? [{ id: `r${b}`, kind: 'retouch', at: { ...line.path.nodes[0]!.at }, to: null }] : []
   },
+  (d, a, b) => {
+    const line = lineAt(d, a)
+    if (line) d.amendments = [...(d.amendments ?? []), { id: `f${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'fineness', line: line.id, place: { at: (b % 10) / 10, ahead: 0, left: 0 }, simplify: [0, 0.4, 1.5][b % 3]! }]
+  },
+  (d, a, b) => void (lineAt(d, a) && (b % 3 ? (lineAt(d, a)!.apart = `figure ${b % 2}`) : delete lineAt(d, a)!.apart)),
+  (d, _, b) => void (d.settings.shapes.corner = [5, 14, 60][b % 3]!),
+  (d, a, b) => {
+    // A node of an outline is dragged across it, and what comes to lie outside in is cut away.
+    const shape = shapesOf(structuredClone(current(d))).shapes[0]
+    const contour = shape?.contours[a % shape.contours.length]
+    if (!contour) return
+    const [node, far] = [contour.nodes[b % contour.nodes.length]!, contour.nodes[(b + 3) % contour.nodes.length]!.at]
+    const to = { x: 2 * far.x - node.at.x, y: 2 * far.y - node.at.y }
+    d.amendments = [...(d.amendments ?? []), { id: `m${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'retouch', at: node.at, to: { at: to, in: null, out: null, joint: 'corner' } }, { id: `x${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'retouch', at: to, to: 'cut' }]
+  },
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.tuck = { first: (['out', 'in', 'under'] as const)[b % 3]! })),
   (d, _, b) => void (d.settings.tuck = b % 3 !== 0),
   (d, a, b) => {

@@ -25,6 +25,7 @@ import { useStudioStore } from '~/stores/studio'
 import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
+import { useExpanded } from '~/workspace/use-expanded'
 import { createWorktop } from '~/workspace/worktop'
 import { instrumentOf } from '~/workspace/instruments'
 import { createOutlineWorktop } from '~/workspace/outline-worktop'
@@ -56,7 +57,8 @@ const tick = ref(0)
 const instrument = shallowRef<Instrument | null>(null)
 const panning = ref(false)
 
-const worktop = createWorktop(ink, tick)
+const expanded = useExpanded(ink)
+const worktop = createWorktop(ink, tick, expanded)
 const outlines = useOutlinesStore()
 const outlineWorktop = createOutlineWorktop(worktop)
 let raster: InkRaster | null = null
@@ -251,7 +253,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.shape, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

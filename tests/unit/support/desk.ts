@@ -106,13 +106,15 @@ export class TestWorktop implements Worktop {
   chooseSolids = (ids: readonly string[]) => void (this.chosenSolids = [...ids])
   allSolids = () => shapesLayers(this.now).flatMap((l) => (l.visible && !l.locked ? l.items : []))
   solidAt = (p: Vec) => this.allSolids().findLast((s) => holds(s, p)) ?? null
-  shapeAt = () => null
   piecesAt = (p: Vec) => Promise.resolve(atOnce(openInk(this.now).piecesAt(p)))
   beyond = (fence: readonly string[], most: number) => Promise.resolve(atOnce(openInk(this.now).beyond(new Set(fence), most)))
   joints = () => Promise.resolve(atOnce(openInk(this.now).joints()))
   trims = () => atOnce(openInk(this.now).trimmed())
-  chosenShape = () => null
-  chooseShape = () => undefined
+  allIslands = () => []
+  islandAt = () => null
+  chosenIslands = () => []
+  chooseIslands = () => undefined
+  expanded = () => []
   pointOut = () => undefined
   tried: Trial | null = null
   tryOn = (trial: Trial | null) => void (this.tried = trial)

@@ -1,0 +1,35 @@
+import type { ShallowRef } from 'vue'
+import { shallowRef, watch } from 'vue'
+import type { Path } from '#core/drawing/model'
+import { useDrawingStore } from '~/stores/drawing'
+import { useViewStore } from '~/stores/view'
+import { Hang } from '~/workers/geometry-thread'
+import { chosenAmong, islandsOfResult } from './islands'
+import type { Ink } from './use-ink'
+
+/** The outlines of shapes as they were before they were simplified, of the chosen islands or of all, while they are to be seen. */
+export function useExpanded(ink: Ink): ShallowRef<readonly Path[]> {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const paths = shallowRef<readonly Path[]>([])
+
+  async function ask(): Promise<void> {
+    const { drawing } = store
+    const result = ink.shapes.value
+    if (!drawing || !result || !view.compared || !view.showsShapes || !ink.upToDate.value) {
+      paths.value = []
+      return
+    }
+    const all = islandsOfResult(result)
+    const chosen = chosenAmong(all, view.islands)
+    try {
+      const came = await ink.session.originals(drawing, (chosen.length ? chosen : all).map((i): [string, readonly number[]] => [i.shape.id, i.places]))
+      if (ink.shapes.value === result && view.compared) paths.value = came
+    } catch (e) {
+      if (!(e instanceof Hang)) throw e
+    }
+  }
+
+  watch([() => view.compared, () => view.islands, ink.shapes, () => view.showsShapes, ink.upToDate], () => void ask())
+  return paths
+}
