@@ -105,6 +105,44 @@ test.describe('Corners and ends', () => {
   })
 })
 
+test.describe('Islands', () => {
+  test('are chosen by a click, have a tolerance of their own, and what is kept apart does not unite', async ({ page }) => {
+    await start(page, drawn(bar('wall', [300, 60], [300, 460]), bar('a', [120, 200], [420, 200]), bar('far', [500, 60], [600, 400])))
+    await enterPass(page, 'Shapes')
+    await expect(page.getByTestId('islands').getByRole('button')).toHaveCount(2)
+    await takeUp(page, 'Inspect')
+    await clickAt(page, { x: 300, y: 400 })
+    const chosen = page.getByTestId('chosen-islands')
+    await expect(chosen).toContainText('2 lines')
+    await page.getByRole('textbox', { name: 'Simplify these, exactly' }).fill('1.2')
+    await page.keyboard.press('Enter')
+    await expect.poll(async () => (await savedDrawing(page)).amendments).toMatchObject([{ kind: 'fineness', line: 'wall', simplify: 1.2 }])
+    await page.getByTestId('compared').check()
+    await chosen.getByRole('button', { name: 'As the rest' }).click()
+    await expect.poll(async () => (await savedDrawing(page)).amendments).toEqual([])
+    await takeUp(page, 'Select')
+    await page.keyboard.press('Escape')
+    await clickAt(page, { x: 150, y: 200 })
+    await page.getByRole('button', { name: 'Let go' }).click()
+    await page.getByRole('button', { name: 'Keep apart' }).click()
+    await expect(page.getByTestId('shape-count')).toHaveText('2')
+    await page.getByRole('button', { name: 'Unite with the rest' }).click()
+    await expect(page.getByTestId('shape-count')).toHaveText('1')
+  })
+
+  test('are cut where a node is dragged across them', async ({ page }) => {
+    const flat = bar('bar', [150, 200], [450, 200], 60)
+    await start(page, drawn({ ...flat, finish: { ...flat.finish, startCap: 'butt', endCap: 'butt' } }))
+    await enterPass(page, 'Shapes')
+    await takeUp(page, 'Retouch')
+    await clickAt(page, { x: 300, y: 170 })
+    // The lower right corner goes up, past the upper edge: the ink between is left on one side only.
+    await dragThrough(page, [{ x: 450, y: 230 }, { x: 400, y: 180 }, { x: 330, y: 100 }])
+    await expect.poll(async () => (await savedDrawing(page)).amendments?.map((a) => a.kind === 'retouch' && (a.to === 'cut' ? 'cut' : 'node'))).toEqual(['node', 'cut'])
+    expect(await inkAt(page, [170, 200], [440, 200], [330, 140])).toEqual([true, false, false])
+  })
+})
+
 test.describe('Proof', () => {
   test('is up to date while one draws, shows a mend before it is done, and keeps what is left', async ({ page }) => {
     await start(page, drawn())

@@ -27,7 +27,7 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
 </script>
 
 <template>
-  <div class="flex w-[420px] shrink-0 flex-col gap-2">
+  <div class="flex w-[390px] shrink-0 flex-col gap-2">
     <b class="flex h-6 items-center font-[650]">How lines become shapes</b>
     <div class="flex items-center justify-between">
       <label class="flex h-6 items-center gap-2.5">

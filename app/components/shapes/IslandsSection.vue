@@ -79,13 +79,13 @@ function choose(key: string, more: boolean): void {
     <button v-if="!apart.isApart(view.selection)" class="button" title="They unite with each other, and with nothing else: a figure in front of another" @click="apart.keep(view.selection)">Keep apart</button>
     <button v-else class="button" @click="apart.unite(view.selection)">Unite with the rest</button>
   </div>
-  <ul v-else-if="islands.length" class="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-x-4 overflow-auto" aria-label="Islands" data-testid="islands">
+  <ul v-else-if="islands.length" class="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-x-2 overflow-auto" aria-label="Islands" data-testid="islands">
     <li v-for="(island, i) in sorted.slice(0, MOST)" :key="island.key">
-      <button class="flex h-6 w-full items-center gap-2 rounded-[5px] px-1.5 text-left hover:bg-raise" title="Click: choose · Shift+click: several" @click="choose(island.key, $event.shiftKey)">
+      <button class="flex h-6 w-full items-center gap-1.5 rounded-[5px] px-1.5 text-left hover:bg-raise" title="Click: choose · Shift+click: several" @click="choose(island.key, $event.shiftKey)">
         <span class="h-2.5 w-2.5 shrink-0 rounded-full border border-hair" :style="{ background: colourOf(island) }" aria-hidden="true" />
-        <span class="flex-1">Island {{ i + 1 }}</span>
-        <span class="quiet number">{{ island.nodes }} nodes</span>
-        <span class="quiet number w-[86px] text-right">{{ squareMm(island.area) }} mm²</span>
+        <span class="flex-1 whitespace-nowrap">Island {{ i + 1 }}</span>
+        <span class="quiet number whitespace-nowrap">{{ island.nodes }} {{ island.nodes === 1 ? 'node' : 'nodes' }}</span>
+        <span class="quiet number w-[72px] whitespace-nowrap text-right">{{ squareMm(island.area) }} mm²</span>
       </button>
     </li>
     <li v-if="sorted.length > MOST" class="quiet px-1.5">and {{ sorted.length - MOST }} smaller ones</li>
