@@ -8,7 +8,7 @@ const CHORDS = 12
 const known = new WeakMap<readonly (readonly Cubic[])[], Float64Array>()
 
 /** The chords of closed contours, four numbers each: worked out once as long as these are the same object. */
-function chordsOf(contours: readonly (readonly Cubic[])[]): Float64Array {
+export function chordsOf(contours: readonly (readonly Cubic[])[]): Float64Array {
   let chords = known.get(contours)
   if (chords) return chords
   chords = new Float64Array(4 * CHORDS * contours.reduce((n, c) => n + c.length, 0))
@@ -26,6 +26,15 @@ function chordsOf(contours: readonly (readonly Cubic[])[]): Float64Array {
   }
   known.set(contours, chords)
   return chords
+}
+
+const singles = new WeakMap<readonly Cubic[], readonly (readonly Cubic[])[]>()
+
+/** As `windingAt`, of one contour, whose chords are kept with it. */
+export function windingOf(contour: readonly Cubic[], p: Vec): number {
+  let single = singles.get(contour)
+  if (!single) singles.set(contour, (single = [contour]))
+  return windingAt(single, p)
 }
 
 /** Winding number of closed contours about a point, as far as chords can tell: near an edge it may be that of the other side. */

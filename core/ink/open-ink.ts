@@ -1,4 +1,4 @@
-import type { Drawing, Line, Path, Shape, Vec } from '../drawing/model'
+import type { Drawing, Line, Page, Path, Shape, Vec } from '../drawing/model'
 import type { Patch } from '../drawing/patch'
 import { applyPatches } from '../drawing/apply-patches'
 import { perUsualPx, shapeSettingsOf } from '../drawing/fineness'
@@ -24,6 +24,8 @@ import { piecesUnder } from './piece-at'
 import { beyondFence } from './fence'
 import type { TrimResult } from './trims'
 import { Trims } from './trims'
+import type { Paper } from './regions'
+import { Regions } from './regions'
 import { OwnFineness } from './own-fineness'
 import { meetingOptions, Tucks } from './tucks'
 import { Ends } from './ends'
@@ -63,6 +65,8 @@ export interface InkSession {
   piecesAt: (p: Vec) => Generator<number, PieceHit[]>
   /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */
   beyond: (fence: ReadonlySet<string>, most: number) => Generator<number, PieceHit[]>
+  /** The regions of paper between all ink, gaps of up to `gap` px bridged. */
+  paper: (gap: number) => Generator<number, Paper>
   /** How a contour of the shapes was simplified; null for one that was retouched. */
   measureOf: (path: Path) => Measure | null
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
@@ -85,6 +89,8 @@ export interface Joints {
 
 /** Cells along the longer side of a page: about so many for the square root of the number of parts, a power of two. */
 const CELLS = 0.8
+/** Regions are kept of so many reaches. */
+const MOST_PAPERS = 4
 const MOST_CELLS = 64
 
 /** The share of the work that outlines are, as it is told. */
@@ -102,6 +108,12 @@ interface Stages {
   simplifier: LocalSimplifier
 }
 
+interface United {
+  stack: Stack
+  groups: Group[]
+  contours: Cubic[][][]
+}
+
 class Session implements InkSession {
   private outlines: { tolerance: number; stage: Outlines } | null = null
   private tucks: { key: string; stage: Tucks } | null = null
@@ -113,6 +125,10 @@ class Session implements InkSession {
   private readonly paths = new WeakMap<readonly Cubic[], Path>()
   private readonly measures = new WeakMap<Path, Measure>()
   private stack: { drawing: Drawing; result: Stack } | null = null
+  private united: { drawing: Drawing; result: United } | null = null
+  /** The union of all ink, where it is of more than one. */
+  private all: { key: string; union: LatticeUnion; of: Stack | null; ink: Cubic[][] } | null = null
+  private readonly papers = new Map<string, { regions: Regions; of: Stack | null; paper: Paper | null }>()
   private last: { drawing: Drawing; result: ShapesResult } | null = null
 
   constructor(private now: Drawing) {}
@@ -173,19 +189,67 @@ class Session implements InkSession {
     return result
   }
 
+  /** The groups of a drawing's parts, and the contours of each, united where that is asked for. */
+  private *unitedNow(): Generator<number, United> {
+    const drawing = this.now
+    if (this.united && isSame(this.united.drawing, drawing)) return this.united.result
+    const { unite } = shapeSettingsOf(drawing)
+    const stack = yield* scaled(this.stackNow(), 0, OUTLINED)
+    const { parts } = stack
+    const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
+    if (unite) this.keepStagesOf(groups, drawing, parts.length)
+    const contours: Cubic[][][] = []
+    for (const [i, group] of groups.entries()) {
+      const from = OUTLINED + ((1 - OUTLINED) * i) / groups.length
+      contours.push(unite ? yield* scaled(this.stages.get(group.id)!.union.of(group.parts.flatMap((p) => p.region.contours)), from, (1 - OUTLINED) / groups.length) : [...group.parts[0]!.region.contours])
+    }
+    const result = { stack, groups, contours }
+    this.united = { drawing, result }
+    return result
+  }
+
+  /** All ink as one: united contours, whatever their inks. */
+  private *inkNow(): Generator<number, Cubic[][]> {
+    const { stack, groups, contours } = yield* scaled(this.unitedNow(), 0, OUTLINED)
+    if (groups.length < 2) return contours[0] ?? []
+    const { page } = this.now
+    const { tolerance } = shapeSettingsOf(this.now)
+    const size = cellsFor(page, stack.parts.length)
+    const key = `${size} ${tolerance}`
+    if (this.all?.key !== key) this.all = { key, union: new LatticeUnion(latticeOf(size), tolerance), of: null, ink: [] }
+    const { all } = this
+    if (all.of !== stack) {
+      all.ink = yield* scaled(all.union.of(stack.parts.flatMap((p) => p.region.contours)), OUTLINED, 1 - OUTLINED)
+      all.of = stack
+    }
+    return all.ink
+  }
+
+  *paper(gap: number): Generator<number, Paper> {
+    const ink = yield* this.inkNow()
+    const { tolerance } = shapeSettingsOf(this.now)
+    const key = `${tolerance} ${gap}`
+    let kept = this.papers.get(key)
+    if (!kept && this.papers.size >= MOST_PAPERS) this.papers.delete(this.papers.keys().next().value!)
+    if (!kept) this.papers.set(key, (kept = { regions: new Regions(tolerance, gap), of: null, paper: null }))
+    const stack = this.stack!.result
+    if (kept.of !== stack || !kept.paper) {
+      kept.paper = kept.regions.of(ink, stack.parts, this.now.page)
+      kept.of = stack
+    }
+    return kept.paper
+  }
+
   *shapes(): Generator<number, ShapesResult> {
     const drawing = this.now
     if (this.last && isSame(this.last.drawing, drawing)) return this.last.result
     const { unite } = shapeSettingsOf(drawing)
-    const { parts, failed } = yield* scaled(this.stackNow(), 0, OUTLINED)
-    const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
+    const { stack: { failed }, groups, contours: united } = yield* this.unitedNow()
     const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, waits: [], failed }
     const own = new OwnFineness(drawing)
-    if (unite) this.keepStagesOf(groups, drawing, parts.length)
     for (const [i, group] of groups.entries()) {
-      const from = OUTLINED + ((1 - OUTLINED) * i) / groups.length
       const stages = this.stages.get(group.id)
-      const contours = unite ? yield* scaled(stages!.union.of(group.parts.flatMap((p) => p.region.contours)), from, (1 - OUTLINED) / groups.length) : group.parts[0]!.region.contours
+      const contours = united[i]!
       const items = group.parts.flatMap(({ item }) => ('path' in item ? [item.id] : item.from))
       const tolerances = own.of(contours, new Set(items))
       const slim = unite ? stages!.simplifier.of(contours, tolerances) : this.simplifiedAlone(group.parts[0]!.region, tolerances)
@@ -229,8 +293,7 @@ class Session implements InkSession {
   /** The stages of each group, its union on the lattice that suits the page and the number of parts. */
   private keepStagesOf(groups: readonly Group[], { page, settings }: Drawing, parts: number): void {
     const { tolerance, simplify, corner } = shapeSettingsOf({ page, settings })
-    const cells = Math.min(MOST_CELLS, 2 ** Math.max(1, Math.round(Math.log2(CELLS * Math.sqrt(parts) + 1))))
-    const size = Math.max(page.width, page.height) / cells
+    const size = cellsFor(page, parts)
     const key = `${size} ${tolerance} ${simplify} ${corner}`
     const before = this.stages
     this.stages = new Map(
@@ -257,6 +320,12 @@ class Session implements InkSession {
     if (!path) this.paths.set(contour, (path = pathOfCubics(contour, true, 1e-6)))
     return path
   }
+}
+
+/** The size of cells that suits a page and a number of parts, px. */
+function cellsFor(page: Page, parts: number): number {
+  const cells = Math.min(MOST_CELLS, 2 ** Math.max(1, Math.round(Math.log2(CELLS * Math.sqrt(parts) + 1))))
+  return Math.max(page.width, page.height) / cells
 }
 
 /** Whether shapes can differ between two states of a drawing. */

@@ -4,7 +4,7 @@ import type { Box } from '../geometry/bounds'
 import { boxOfCubics } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
-import { windingAt } from '../geometry/winding-at'
+import { windingAt, windingOf } from '../geometry/winding-at'
 
 /** One connected shape: the places of its contours in the list, its outer one first. */
 export type Island = readonly number[]
@@ -25,7 +25,7 @@ export function islandsOf(contours: readonly (readonly Cubic[])[]): Island[] {
   contours.forEach((hole, i) => {
     if (areas[i]! >= 0 || !hole.length) return
     const { x, y } = hole[0]!.p0
-    const about = index.search(x, y, x, y).filter((k) => windingAt([contours[outer[k]!]!], { x, y }) !== 0)
+    const about = index.search(x, y, x, y).filter((k) => windingOf(contours[outer[k]!]!, { x, y }) !== 0)
     const [own] = about.sort((a, b) => areas[outer[a]!]! - areas[outer[b]!]!)
     if (own !== undefined) islands[own]!.push(i)
   })

@@ -1,0 +1,22 @@
+import type { Drawing, Path } from '../drawing/model'
+import type { Vec } from '../geometry/point'
+import { toPaths } from '../arrangement/contours'
+import { InputError } from '../errors'
+import { atOnce } from '../turns'
+import { openInk } from './open-ink'
+
+/**
+ * The boundary of the region of paper around a point, in true curves: its outer contour first, then the islands in it,
+ * the paper on the left of each. Null on ink, and on open ground.
+ *
+ * @param at px
+ * @param options.gap gaps of up to so many px between an end and other ink are bridged
+ * @throws InputError for a place or a gap that is not a number, or a negative gap
+ */
+export function regionAt(drawing: Drawing, at: Vec, { gap }: { gap: number }): Path[] | null {
+  if (!Number.isFinite(at.x) || !Number.isFinite(at.y)) throw new InputError('at', 'The place must be two numbers.')
+  if (!(gap >= 0) || !Number.isFinite(gap)) throw new InputError('gap', `The gap must be a number of pixels, 0 or more, not ${gap}.`)
+  const { index } = atOnce(openInk(drawing).paper(gap))
+  const face = index.at(at)
+  return face && toPaths(face.contours.map((c) => [...c]))
+}

@@ -1,0 +1,105 @@
+import type { Page } from '../drawing/model'
+import type { Arc, Loop } from '../arrangement/loop'
+import { loopOf, polyline, whole } from '../arrangement/loop'
+import { resolveGroups } from '../arrangement/resolve'
+import { boxOfCubics, grown, uniteBoxes } from '../geometry/bounds'
+import type { Cubic } from '../geometry/cubic'
+import { pointAt, reverse, tangentAt } from '../geometry/cubic'
+import type { Vec } from '../geometry/point'
+import { along, leftNormal } from '../geometry/point'
+import { windingOf } from '../geometry/winding-at'
+import { islandsOf } from '../shapes/islands'
+import type { Bridge } from './bridges'
+import { Bridges } from './bridges'
+import type { Face } from './faces'
+import { FaceIndex, facesOf } from './faces'
+import type { Part } from './stack'
+
+/** The regions of paper between the ink, gaps bridged. */
+export interface Paper {
+  index: FaceIndex
+  bridges: readonly Bridge[]
+}
+
+/** A bridge is so many tolerances wide on either side: enough to be seen by the arrangement. */
+const WIDE = 1
+/** So far round all ink and the page open ground is looked at, px. */
+const MARGIN = 64
+
+/** The regions of a drawing, with gaps of up to `reach` px bridged: those of a face of paper are kept as long as it and its bridges are the same. */
+export class Regions {
+  private readonly bridges: Bridges | null
+  private readonly known = new WeakMap<Face, { bridges: readonly Bridge[]; faces: Face[] }>()
+  /** Open ground is a new object each time. */
+  private open: { face: Face; bridges: readonly Bridge[]; faces: Face[] } | null = null
+
+  /** @param reach px; 0 bridges nothing */
+  constructor(
+    private readonly tolerance: number,
+    reach: number,
+  ) {
+    this.bridges = reach > 0 ? new Bridges(reach) : null
+  }
+
+  /** @param ink united contours of all parts, the ink on their left */
+  of(ink: readonly (readonly Cubic[])[], parts: readonly Part[], page: Pick<Page, 'width' | 'height'>): Paper {
+    const faces = facesOf(ink)
+    const bridges = this.bridges?.of(parts) ?? []
+    if (!bridges.length) return { index: new FaceIndex(faces), bridges }
+    const index = new FaceIndex(faces)
+    const within = new Map<Face, Bridge[]>()
+    for (const bridge of bridges) {
+      const face = faceOf(index, bridge)
+      if (face) within.set(face, [...(within.get(face) ?? []), bridge])
+    }
+    return { index: new FaceIndex(faces.flatMap((f) => (within.has(f) ? this.split(f, within.get(f)!, page) : [f]))), bridges }
+  }
+
+  private split(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>): Face[] {
+    const was = face.box ? this.known.get(face) : this.open && isSame(this.open.face.contours, face.contours) ? this.open : null
+    if (was && isSame(was.bridges, bridges)) return was.faces
+    const faces = this.parted(face, bridges, page)
+    if (face.box) this.known.set(face, { bridges, faces })
+    else this.open = { face, bridges, faces }
+    return faces
+  }
+
+  private parted(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>): Face[] {
+    const bars = bridges.map((b) => barOf(b.curve, WIDE * this.tolerance))
+    const loops = face.contours.map(loopOf)
+    let corner: Vec | null = null
+    if (!face.box) {
+      const box = grown(uniteBoxes({ minX: 0, minY: 0, maxX: page.width, maxY: page.height }, boxOfCubics(face.contours.flat())), MARGIN)
+      corner = { x: box.minX + 1, y: box.minY + 1 }
+      const [a, b] = [{ x: box.maxX, y: box.minY }, { x: box.minX, y: box.maxY }]
+      loops.push(polyline({ x: box.minX, y: box.minY }, a, { x: box.maxX, y: box.maxY }, b, { x: box.minX, y: box.minY }))
+    }
+    const contours = resolveGroups([loops, bars], this.tolerance, ({ winding }) => winding[0] !== 0 && winding[1] === 0)
+    return islandsOf(contours).map((places): Face => {
+      const own = places.map((i) => contours[i]!)
+      const isOpen = !!corner && windingOf(own[0]!, corner) !== 0
+      return isOpen ? { contours: own.slice(1), box: null } : { contours: own, box: boxOfCubics(own[0]!) }
+    })
+  }
+}
+
+/** The face that a bridge crosses. */
+function faceOf(index: FaceIndex, { curve }: Bridge): Face | null {
+  for (const t of [0.5, 0.35, 0.65, 0.2, 0.8]) {
+    const p = pointAt(curve, t)
+    const face = index.at(p) ?? index.openAt(p)
+    if (face) return face
+  }
+  return null
+}
+
+/** A curve as a thin closed bar. */
+function barOf(c: Cubic, half: number): Loop {
+  const [a, b] = [leftNormal(tangentAt(c, 0) ?? { x: 1, y: 0 }), leftNormal(tangentAt(c, 1) ?? { x: 1, y: 0 })]
+  const side = (k: number): Cubic => ({ p0: along(c.p0, a, k), p1: along(c.p1, a, k), p2: along(c.p2, b, k), p3: along(c.p3, b, k) })
+  const [left, right] = [side(half), reverse(side(-half))]
+  const edge = (from: Vec, to: Vec): Arc[] => polyline(from, to)
+  return [whole(left), ...edge(left.p3, right.p0), whole(right), ...edge(right.p3, left.p0)]
+}
+
+const isSame = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i])
