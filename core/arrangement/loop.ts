@@ -16,6 +16,7 @@ export const whole = (curve: Cubic): Arc => ({ curve, t0: 0, t1: 1 })
 export const backwards = (curve: Cubic): Arc => ({ curve, t0: 1, t1: 0 })
 export const segment = (a: Vec, b: Vec): Arc => whole(straight(a, b))
 export const polyline = (...points: Vec[]): Arc[] => points.slice(1).map((p, i) => segment(points[i]!, p))
+export const loopOfPoints = (points: readonly Vec[]): Loop => (points.length ? polyline(...points, points[0]!) : [])
 export const reverseLoop = (loop: Loop): Loop => loop.map((a) => ({ curve: a.curve, t0: a.t1, t1: a.t0 })).reverse()
 
 /** Arcs along `curves` from the last to the first, backwards. */

@@ -2,7 +2,7 @@ import { copyOf } from './copied-items'
 import type { Named } from './list-edit'
 import { ListEdit, unfit, withField } from './list-edit'
 import { mappedItem } from './mapped-items'
-import type { Amendment, Drawing, Ink, Layer, Line, Settings, Shape } from './model'
+import type { Amendment, Drawing, Fill, Ink, Layer, Line, Settings, Shape } from './model'
 import type { Copies, Each, Mapping, Patch } from './patch'
 import { isRecord, UnfitPatch } from './patch'
 
@@ -13,10 +13,14 @@ const INK_FIELDS = ['name', 'colour'] as const
 /** Fields of amendments that change. */
 const AMENDMENT_FIELDS = ['at', 'to', 'style', 'behind', 'limit', 'length', 'simplify'] as const
 
+/** Fields of fills that change. */
+const FILL_FIELDS = ['ink', 'where', 'at', 'hold', 'gap', 'under', 'shades', 'lit'] as const satisfies (keyof Fill)[]
+
 /** Most nodes that one patch copies. */
 const MOST_COPIED = 1_000_000
 
 const NONE: Amendment[] = []
+const NO_FILLS: Fill[] = []
 
 /**
  * The drawing after `patches`; what they do not touch stays the same objects.
@@ -27,6 +31,7 @@ export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawi
   const next = { ...drawing }
   let inks = new ListEdit<Ink>(drawing.inks)
   const amendments = new ListEdit<Amendment>(drawing.amendments ?? NONE)
+  const fills = new ListEdit<Fill>(drawing.fills ?? NO_FILLS)
   const layers = new ListEdit<Layer>(drawing.layers)
   const items = new Map<string, ListEdit<Named>>()
   const itemsOf = (layer: string): ListEdit<Named> => {
@@ -45,9 +50,10 @@ export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawi
     } else if (root === 'inks' && (path.length > 1 || op === 'order')) {
       if (path.length <= 2) inks.change(op, at, value, path)
       else inks.replace(at, path.slice(2), value, INK_FIELDS, path)
-    } else if (root === 'amendments') {
-      if (path.length <= 2) amendments.change(op, at, value, path)
-      else if (op === 'replace' && path.length === 3) amendments.replace(at, path.slice(2), value, AMENDMENT_FIELDS, path)
+    } else if (root === 'amendments' || root === 'fills') {
+      const [all, fields] = root === 'fills' ? ([fills, FILL_FIELDS] as const) : ([amendments, AMENDMENT_FIELDS] as const)
+      if (path.length <= 2) all.change(op, at, value, path)
+      else if (op === 'replace' && path.length === 3) all.replace(at, path.slice(2), value, fields, path)
       else throw unfit(path)
     } else if (root !== 'layers') {
       if (op !== 'replace' || path.length !== 1 || !DRAWING_FIELDS.some((f) => f === root)) throw unfit(path)
@@ -69,6 +75,8 @@ export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawi
   next.inks = inks.result()
   const amended = amendments.result()
   if (amended !== (drawing.amendments ?? NONE)) next.amendments = amended
+  const poured = fills.result()
+  if (poured !== (drawing.fills ?? NO_FILLS)) next.fills = poured
   next.layers = layers.result()
   return next
 }

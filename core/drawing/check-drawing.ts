@@ -97,7 +97,7 @@ function checkLists(drawing: Drawing, asked?: ReadonlySet<unknown>): void {
   const full = drawing.layers.find((l) => l.items.length > MOST_ITEMS)
   if (full) throw new yup.ValidationError(`layer "${full.name}" is full: it holds ${MOST_ITEMS} lines`, full.id, 'layers')
   if (drawing.layers.length > MOST_LAYERS) throw new yup.ValidationError(`a drawing holds ${MOST_LAYERS} layers at most`, null, 'layers')
-  for (const all of [drawing.inks, drawing.amendments ?? [], drawing.layers, drawing.layers.flatMap((l): { id: string }[] => l.items)]) {
+  for (const all of [drawing.inks, drawing.amendments ?? [], drawing.fills ?? [], drawing.layers, drawing.layers.flatMap((l): { id: string }[] => l.items)]) {
     const seen = new Set<string>()
     for (const { id: name } of all) {
       if (asked && !asked.has(name)) continue

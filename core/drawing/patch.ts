@@ -8,10 +8,10 @@ import type { Matrix } from '../geometry/matrix'
  * | ------------------------------------ | --------- | -------------------------------------------- |
  * | `[field]`                            | `replace` | `name`, `page`, `inks` or `settings`         |
  * | `['settings', field]`, `['settings', 'shapes', field]` | `replace` | the setting; none: it goes |
- * | `[list, place]`                      | `add`     | an ink or an amendment; `list` is `inks` or `amendments` |
+ * | `[list, place]`                      | `add`     | an ink, an amendment or a fill; `list` is `inks`, `amendments` or `fills` |
  * | `[list, id]`                         | `remove`  |                                              |
  * | `['inks', id, field]`                | `replace` | its `name` or `colour`                       |
- * | `['amendments', id, field]`          | `replace` | any of its fields but id and kind            |
+ * | `['amendments', id, field]`, `['fills', id, field]` | `replace` | any of its fields but id and kind |
  * | `['layers', place]`                  | `add`     | the layer; the place is counted from the bottom |
  * | `['layers', id]`                     | `remove`  |                                              |
  * | `['layers', id, field]`              | `replace` | `name`, `visible`, `locked` or `opacity`     |
@@ -56,7 +56,7 @@ export interface Each {
 export class UnfitPatch extends Error {}
 
 /** Lists of a drawing, besides its layers, that are changed item by item. */
-export const LISTS = ['inks', 'amendments'] as const
+export const LISTS = ['inks', 'amendments', 'fills'] as const
 
 /** Records that are changed field by field, so that two windows that change different fields both keep theirs. */
 export const BY_FIELD: readonly string[] = ['weight', 'finish', 'trace', 'settings', 'shapes']

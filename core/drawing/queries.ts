@@ -1,3 +1,4 @@
+import { colourIn } from './inks'
 import type { Drawing, Layer, Line, LinesLayer, Shape, ShapesLayer } from './model'
 
 type Layers = Pick<Drawing, 'layers'>
@@ -41,5 +42,5 @@ export function itemsReplaced(drawing: Drawing, ids: Iterable<string>, change: (
   return { ...drawing, layers }
 }
 
-/** The colour of an ink, #rrggbb; black where there is no such ink. */
-export const colourOf = ({ inks }: Pick<Drawing, 'inks'>, ink: string): string => inks.find((i) => i.id === ink)?.colour ?? '#000000'
+/** The colour of an ink or of a tone of one, #rrggbb; black where there is no such ink. */
+export const colourOf = ({ inks }: Pick<Drawing, 'inks'>, ink: string): string => colourIn(inks, ink)

@@ -277,6 +277,28 @@ export const layerSchema = yup
   })
   .strict()
 
+const hold = yup
+  .object({ line: text(80).min(1), side: yup.string().strict().oneOf(['left', 'right']).required(), from: number().min(0).max(1), to: number().min(0).max(1) })
+  .strict()
+
+const shade = yup
+  .object({ id: id(), contours: yup.array(pathSchema.required()).required().min(1).max(1000), tone: number().min(-1).max(1), ink: yup.string().strict().min(1).max(80) })
+  .strict()
+
+const fill = yup
+  .object({
+    id: id(),
+    ink: id(),
+    where: yup.string().strict().oneOf(['region', 'open', 'page']).required(),
+    at: yup.object({ x: coordinate(), y: coordinate() }).required().strict(),
+    hold: yup.array(hold.required()).required().max(2000),
+    gap: number().min(0).max(1000),
+    under: yup.number().strict().min(0).max(1000),
+    shades: yup.array(shade.required()).max(500).default(undefined),
+    lit: yup.object({ depth: share().required(), softness: share().required(), shade: share().required(), light: share().required() }).strict().default(undefined),
+  })
+  .strict()
+
 const light = yup
   .object({
     at: yup.object({ x: coordinate(), y: coordinate() }).required().strict(),
@@ -306,6 +328,7 @@ export const drawingSchema = yup
     layers: yup.array(layerSchema.required()).required().max(MOST_LAYERS),
     inks: yup.array(ink.required()).required().min(1).max(500),
     amendments: yup.array(amendmentSchema).max(20_000).default(undefined),
+    fills: yup.array(fill.required()).max(20_000).default(undefined),
     settings: yup
       .object({
         light,

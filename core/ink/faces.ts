@@ -8,18 +8,20 @@ import { reverse } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 import { windingOf } from '../geometry/winding-at'
 
-/** A connected piece of paper: closed contours with it on their left, the outer one first; open ground has no outer one. */
+/** A connected piece of paper: closed contours that go round it from x towards y, the outer one first; open ground has no outer one. */
 export interface Face {
   contours: readonly (readonly Cubic[])[]
   /** Of the outer contour; null for open ground, which goes on for ever. */
   box: Box | null
+  /** Whether each contour is an island with paper of its own inside. */
+  hollow: readonly boolean[]
 }
 
 type Contour = readonly Cubic[]
 
 const turned = new WeakMap<Contour, Cubic[]>()
 
-/** A contour of ink travelled the other way, so that the paper is on its left; what it borders on is known again. */
+/** A contour of ink travelled the other way, so that it goes round the paper; what it borders on is known again. */
 function aroundPaper(contour: Contour): Cubic[] {
   let other = turned.get(contour)
   if (!other) {
@@ -35,7 +37,7 @@ function aroundPaper(contour: Contour): Cubic[] {
 const faces = new WeakMap<Contour, Face>()
 
 /**
- * The faces of paper that united ink leaves, whose contours do not cross and have the ink on their left: each hole with
+ * The faces of paper that united ink leaves, whose contours do not cross and go round the ink: each hole with
  * the islands in it, and at last the open ground. Faces of the same contours are the same objects.
  */
 export function facesOf(ink: readonly Contour[]): Face[] {
@@ -55,17 +57,41 @@ export function facesOf(ink: readonly Contour[]): Face[] {
     const own = about.sort((a, b) => areaOfCubics(b) - areaOfCubics(a))[0] ?? null
     within.set(own, [...(within.get(own) ?? []), outer])
   }
-  const islandsIn = (hole: Contour | null): Cubic[][] => (within.get(hole) ?? []).map(aroundPaper)
-  return [...holes.map((hole) => remembered(hole, islandsIn(hole))), { contours: islandsIn(null), box: null }]
+  const isHollow = hollowness(holes, index)
+  const islandsIn = (hole: Contour | null): { contours: Cubic[][]; hollow: boolean[] } => {
+    const all = within.get(hole) ?? []
+    return { contours: all.map(aroundPaper), hollow: all.map(isHollow) }
+  }
+  return [...holes.map((hole) => remembered(hole, islandsIn(hole))), { ...islandsIn(null), box: null }]
 }
 
-function remembered(hole: Contour, islands: readonly Contour[]): Face {
+function remembered(hole: Contour, islands: Pick<Face, 'contours' | 'hollow'>): Face {
   const was = faces.get(hole)
-  if (was && was.contours.length === islands.length + 1 && islands.every((c, i) => c === was.contours[i + 1])) return was
+  if (was && was.contours.length === islands.contours.length + 1 && islands.contours.every((c, i) => c === was.contours[i + 1] && islands.hollow[i] === was.hollow[i + 1])) return was
   const outer = aroundPaper(hole)
-  const face = { contours: [outer, ...islands], box: boxOfCubics(outer) }
+  const face = { contours: [outer, ...islands.contours], hollow: [false, ...islands.hollow], box: boxOfCubics(outer) }
   faces.set(hole, face)
   return face
+}
+
+/** Answers whether a contour has holes of ink inside. */
+function hollowness(holes: readonly Contour[], index: Flatbush | null): (contour: Contour) => boolean {
+  return (contour) => {
+    const b = boxOfCubics(contour)
+    return (index?.search(b.minX, b.minY, b.maxX, b.maxY) ?? []).some((i) => windingOf(contour, holes[i]![0]!.p0) !== 0)
+  }
+}
+
+/** As `hollowness`, of the holes that are among the contours of united ink. */
+export function hollowAmong(ink: readonly Contour[]): (contour: Contour) => boolean {
+  const holes = ink.filter((c) => c.length && areaOfCubics(c) < 0)
+  const index = holes.length ? new Flatbush(holes.length) : null
+  for (const hole of holes) {
+    const b = boxOfCubics(hole)
+    index!.add(b.minX, b.minY, b.maxX, b.maxY)
+  }
+  index?.finish()
+  return hollowness(holes, index)
 }
 
 /** Signed area of a face, px squared; infinite for open ground. */

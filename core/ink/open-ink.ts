@@ -12,6 +12,9 @@ import { LatticeUnion } from '../shapes/lattice-union'
 import { withRetouches } from '../shapes/retouch'
 import type { LocallySimplified } from '../shapes/simplify-locally'
 import { LocalSimplifier } from '../shapes/simplify-locally'
+import { Fills } from './fills'
+import type { PouredParts } from './poured-parts'
+import { NOTHING_POURED, partsOfFills } from './poured-parts'
 import type { Group } from './groups'
 import { groupsOf } from './groups'
 import type { Failure, Region } from './outlines'
@@ -65,6 +68,8 @@ export interface InkSession {
   piecesAt: (p: Vec) => Generator<number, PieceHit[]>
   /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */
   beyond: (fence: ReadonlySet<string>, most: number) => Generator<number, PieceHit[]>
+  /** What was poured, and the shapes that it makes. */
+  fills: () => Generator<number, PouredParts>
   /** The regions of paper between all ink, gaps of up to `gap` px bridged. */
   paper: (gap: number) => Generator<number, Paper>
   /** How a contour of the shapes was simplified; null for one that was retouched. */
@@ -128,6 +133,8 @@ class Session implements InkSession {
   private united: { drawing: Drawing; result: United } | null = null
   /** The union of all ink, where it is of more than one. */
   private all: { key: string; union: LatticeUnion; of: Stack | null; ink: Cubic[][] } | null = null
+  private readonly pourer = new Fills()
+  private pouredLast: { stack: Stack; drawing: Drawing; result: PouredParts } | null = null
   private readonly papers = new Map<string, { regions: Regions; of: Stack | null; paper: Paper | null }>()
   private last: { drawing: Drawing; result: ShapesResult } | null = null
 
@@ -194,8 +201,9 @@ class Session implements InkSession {
     const drawing = this.now
     if (this.united && isSame(this.united.drawing, drawing)) return this.united.result
     const { unite } = shapeSettingsOf(drawing)
+    const poured = yield* this.pouredNow()
     const stack = yield* scaled(this.stackNow(), 0, OUTLINED)
-    const { parts } = stack
+    const parts = [...poured.parts, ...stack.parts]
     const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
     if (unite) this.keepStagesOf(groups, drawing, parts.length)
     const contours: Cubic[][][] = []
@@ -210,8 +218,11 @@ class Session implements InkSession {
 
   /** All ink as one: united contours, whatever their inks. */
   private *inkNow(): Generator<number, Cubic[][]> {
-    const { stack, groups, contours } = yield* scaled(this.unitedNow(), 0, OUTLINED)
-    if (groups.length < 2) return contours[0] ?? []
+    const stack = yield* scaled(this.stackNow(), 0, OUTLINED)
+    if (!this.now.fills?.length && shapeSettingsOf(this.now).unite) {
+      const { groups, contours } = yield* this.unitedNow()
+      if (groups.length < 2) return contours[0] ?? []
+    }
     const { page } = this.now
     const { tolerance } = shapeSettingsOf(this.now)
     const size = cellsFor(page, stack.parts.length)
@@ -223,6 +234,23 @@ class Session implements InkSession {
       all.of = stack
     }
     return all.ink
+  }
+
+  /** What was poured, and the shapes that it makes: grounds, fills, and the shades on them, bottom to top. */
+  private *pouredNow(): Generator<number, PouredParts> {
+    const drawing = this.now
+    if (!drawing.fills?.length) return NOTHING_POURED
+    const stack = yield* scaled(this.stackNow(), 0, OUTLINED)
+    const was = this.pouredLast
+    if (was?.stack === stack && was.drawing.fills === drawing.fills && was.drawing.settings === drawing.settings && was.drawing.page === drawing.page) return was.result
+    const poured = yield* this.pourer.of(drawing, seenLines(drawing), (gap) => this.paper(gap))
+    const result = { poured, parts: partsOfFills(poured, drawing) }
+    this.pouredLast = { stack, drawing, result }
+    return result
+  }
+
+  fills(): Generator<number, PouredParts> {
+    return this.pouredNow()
   }
 
   *paper(gap: number): Generator<number, Paper> {
@@ -329,7 +357,7 @@ function cellsFor(page: Page, parts: number): number {
 }
 
 /** Whether shapes can differ between two states of a drawing. */
-const isSame = (a: Drawing, b: Drawing): boolean => a === b || (a.layers === b.layers && a.settings === b.settings && a.page === b.page && a.amendments === b.amendments)
+const isSame = (a: Drawing, b: Drawing): boolean => a === b || (a.layers === b.layers && a.settings === b.settings && a.page === b.page && a.amendments === b.amendments && a.fills === b.fills)
 
 /** The angle at which a joint is a corner. */
 const radians = (degrees: number | undefined): number | undefined => degrees && (degrees * Math.PI) / 180

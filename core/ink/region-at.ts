@@ -7,7 +7,7 @@ import { openInk } from './open-ink'
 
 /**
  * The boundary of the region of paper around a point, in true curves: its outer contour first, then the islands in it,
- * the paper on the left of each. Null on ink, and on open ground.
+ * each the other way round. Null on ink, and on open ground.
  *
  * @param at px
  * @param options.gap gaps of up to so many px between an end and other ink are bridged

@@ -12,7 +12,7 @@ import { islandsOf } from '../shapes/islands'
 import type { Bridge } from './bridges'
 import { Bridges } from './bridges'
 import type { Face } from './faces'
-import { FaceIndex, facesOf } from './faces'
+import { FaceIndex, facesOf, hollowAmong } from './faces'
 import type { Part } from './stack'
 
 /** The regions of paper between the ink, gaps bridged. */
@@ -26,12 +26,19 @@ const WIDE = 1
 /** So far round all ink and the page open ground is looked at, px. */
 const MARGIN = 64
 
+/** A face, the bridges in it, and the faces into which they part it. */
+interface Split {
+  face: Face
+  bridges: readonly Bridge[]
+  faces: Face[]
+}
+
 /** The regions of a drawing, with gaps of up to `reach` px bridged: those of a face of paper are kept as long as it and its bridges are the same. */
 export class Regions {
   private readonly bridges: Bridges | null
-  private readonly known = new WeakMap<Face, { bridges: readonly Bridge[]; faces: Face[] }>()
+  private readonly known = new WeakMap<Face, Split>()
   /** Open ground is a new object each time. */
-  private open: { face: Face; bridges: readonly Bridge[]; faces: Face[] } | null = null
+  private open: Split | null = null
 
   /** @param reach px; 0 bridges nothing */
   constructor(
@@ -52,19 +59,20 @@ export class Regions {
       const face = faceOf(index, bridge)
       if (face) within.set(face, [...(within.get(face) ?? []), bridge])
     }
-    return { index: new FaceIndex(faces.flatMap((f) => (within.has(f) ? this.split(f, within.get(f)!, page) : [f]))), bridges }
+    const isHollow = hollowAmong(ink)
+    return { index: new FaceIndex(faces.flatMap((f) => (within.has(f) ? this.split(f, within.get(f)!, page, isHollow) : [f]))), bridges }
   }
 
-  private split(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>): Face[] {
+  private split(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: (contour: readonly Cubic[]) => boolean): Face[] {
     const was = face.box ? this.known.get(face) : this.open && isSame(this.open.face.contours, face.contours) ? this.open : null
-    if (was && isSame(was.bridges, bridges)) return was.faces
-    const faces = this.parted(face, bridges, page)
-    if (face.box) this.known.set(face, { bridges, faces })
+    if (was && isSame(was.bridges, bridges) && isSame(was.face.hollow, face.hollow)) return was.faces
+    const faces = this.parted(face, bridges, page, isHollow)
+    if (face.box) this.known.set(face, { face, bridges, faces })
     else this.open = { face, bridges, faces }
     return faces
   }
 
-  private parted(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>): Face[] {
+  private parted(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: (contour: readonly Cubic[]) => boolean): Face[] {
     const bars = bridges.map((b) => barOf(b.curve, WIDE * this.tolerance))
     const loops = face.contours.map(loopOf)
     let corner: Vec | null = null
@@ -78,7 +86,8 @@ export class Regions {
     return islandsOf(contours).map((places): Face => {
       const own = places.map((i) => contours[i]!)
       const isOpen = !!corner && windingOf(own[0]!, corner) !== 0
-      return isOpen ? { contours: own.slice(1), box: null } : { contours: own, box: boxOfCubics(own[0]!) }
+      const hollow = own.map((c, i) => i > 0 && isHollow(c))
+      return isOpen ? { contours: own.slice(1), hollow: hollow.slice(1), box: null } : { contours: own, hollow, box: boxOfCubics(own[0]!) }
     })
   }
 }

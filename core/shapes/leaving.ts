@@ -1,4 +1,5 @@
 import type { Ink, Shape } from '../drawing/model'
+import { colourIn } from '../drawing/inks'
 import { arrange } from '../arrangement/arrange'
 import { checkTolerance, toPaths } from '../arrangement/contours'
 import { planarMap } from '../arrangement/planar-map'
@@ -44,7 +45,7 @@ export function leavingShapes(shapes: readonly Shape[], inks: readonly Ink[], le
 
 /** Relative luminance of an ink, 0..1 (WCAG 2.1, 2018). */
 function lightness(inks: readonly Ink[], id: string): number {
-  const colour = inks.find((i) => i.id === id)?.colour ?? '#000000'
+  const colour = colourIn(inks, id)
   const [r, g, b] = [1, 3, 5].map((i) => {
     const v = parseInt(colour.slice(i, i + 2), 16) / 255
     return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4

@@ -7,6 +7,8 @@ import { makeEdit } from '#core/drawing/edits'
 import type { Patch } from '#core/drawing/patch'
 import { applyPatches } from '#core/drawing/apply-patches'
 import { cubicsOfPath } from '#core/geometry/path'
+import { seenLines } from '#core/drawing/queries'
+import { pourInto } from '#core/ink/fills'
 import { openInk } from '#core/ink/open-ink'
 import { shapesOf } from '#core/ink/shapes-of'
 import { atOnce } from '#core/turns'
@@ -63,6 +65,23 @@ const ACTS: readonly Act[] = [
     if (line) d.amendments = [...(d.amendments ?? []), { id: `f${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'fineness', line: line.id, place: { at: (b % 10) / 10, ahead: 0, left: 0 }, simplify: [0, 0.4, 1.5][b % 3]! }]
   },
   (d, a, b) => void (lineAt(d, a) && (b % 3 ? (lineAt(d, a)!.apart = `figure ${b % 2}`) : delete lineAt(d, a)!.apart)),
+  (d, a, b) => {
+    // Whatever region lies about a point is poured, or another ink is poured over what was.
+    const now = structuredClone(current(d))
+    const paper = atOnce(openInk(now).paper((b % 3) * 2))
+    const faces = paper.index.faces.filter((f) => f.box)
+    const face = faces[a % Math.max(1, faces.length)]
+    const where = (['region', 'region', 'region', 'open', 'page'] as const)[b % 5]!
+    if (!face) return
+    const { hold } = pourInto(face, paper, seenLines(now), 1)
+    d.fills = [...(d.fills ?? []), { id: `p${a} ${b} ${d.fills?.length ?? 0}`, ink: b % 2 ? 'black' : 'white', where, at: { x: a, y: b }, hold, gap: ((b % 3) * 2) / now.page.pxPerMm, ...(b % 4 === 0 && { under: 0.1 }) }]
+  },
+  (d, a, b) => {
+    if (!d.fills?.length) return
+    const fill = d.fills[a % d.fills.length]!
+    if (b % 3 === 0) d.fills.splice(a % d.fills.length, 1)
+    else fill.ink = b % 2 ? 'black' : 'white'
+  },
   (d, _, b) => void (d.settings.shapes.corner = [5, 14, 60][b % 3]!),
   (d, a, b) => {
     // A node of an outline is dragged across it, and what comes to lie outside in is cut away.

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { perUsualPx } from '#core/drawing/fineness'
+import { colourIn } from '#core/drawing/inks'
 import type { Fineness } from '#core/drawing/model'
 import { seenLines } from '#core/drawing/queries'
 import { cubicsOfPath, short } from '#core/geometry/path'
@@ -27,7 +28,7 @@ const islands = computed(() => islandsOfResult(ink.shapes.value))
 const chosen = computed(() => chosenAmong(islands.value, view.islands))
 const sorted = computed(() => islands.value.toSorted((a, b) => b.area - a.area))
 const squareMm = (area: number): string => short(area / store.drawing!.page.pxPerMm ** 2, 1)
-const colourOf = (island: IslandOfInk): string => store.drawing!.inks.find((i) => i.id === island.shape.ink)?.colour ?? '#000000'
+const colourOf = (island: IslandOfInk): string => colourIn(store.drawing!.inks, island.shape.ink)
 
 /** Nodes before and after and the measured deviation of islands. */
 const numbers = computed(() => {

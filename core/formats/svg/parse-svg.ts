@@ -27,10 +27,10 @@ export function parseSvg(text: string, options: ParseOptions = {}): { drawing: D
     close: () => reader.close(),
     text: (t) => reader.text(t),
   })
-  const { page, name, inks, settings, amendments, isFirstForm, layers } = reader.result()
+  const { page, name, inks, settings, amendments, fills, isFirstForm, layers } = reader.result()
   const [lost] = reader.losses
   if (lost && layers.every((l) => !l.items.length)) throw new InputError('file', `Nothing in this SVG can be used. ${lost}.`)
-  const blank = newDrawing(name ?? options.name ?? 'Untitled', { id: newId(), ...(page && { page }), ...(amendments && { amendments }), inks, layers })
+  const blank = newDrawing(name ?? options.name ?? 'Untitled', { id: newId(), ...(page && { page }), ...(amendments && { amendments }), ...(fills && { fills }), inks, layers })
   // Drawings by other hands stay as they look: their ends show as they were left.
   const drawing = { ...blank, settings: settings ?? { ...blank.settings, tuck: false } }
   try {

@@ -59,6 +59,7 @@ export class SvgReader {
   private name: string | null = null
   private settings: Settings | null = null
   private amendments: Drawing['amendments']
+  private fills: Drawing['fills']
   /** Settings are those of the first form of a drawing. */
   private isFirstForm = false
   /** A layer that the file names is open at this depth. */
@@ -105,11 +106,11 @@ export class SvgReader {
     if (depth === 2 && this.stack[1]!.name === 'title' && text.trim()) this.name ??= text.trim().slice(0, LONGEST_NAME).trim()
   }
 
-  result(): { page: Page | null; name: string | null; inks: Ink[]; settings: Settings | null; amendments: Drawing['amendments']; isFirstForm: boolean; layers: Layer[] } {
-    const { page, name, settings, amendments, isFirstForm } = this
+  result(): { page: Page | null; name: string | null; inks: Ink[]; settings: Settings | null; amendments: Drawing['amendments']; fills: Drawing['fills']; isFirstForm: boolean; layers: Layer[] } {
+    const { page, name, settings, amendments, fills, isFirstForm } = this
     const inks = this.inks.length ? this.inks : [{ ...BLACK }]
     const layers = this.layers.length ? this.layers : [layerOf('lines', 'Lines', [])]
-    return { page, name, inks, settings, amendments, isFirstForm, layers }
+    return { page, name, inks, settings, amendments, fills, isFirstForm, layers }
   }
 
   warnings(): string[] {
@@ -138,6 +139,7 @@ export class SvgReader {
       this.name = typeof live.name === 'string' ? live.name.trim().slice(0, LONGEST_NAME) || null : null
       this.settings = live.settings ?? null
       this.amendments = live.amendments
+      this.fills = live.fills
       this.isFirstForm = !('form' in live)
       this.inks.push(...(Array.isArray(live.inks) ? live.inks : []))
       return

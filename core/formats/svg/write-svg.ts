@@ -32,7 +32,7 @@ export function writeSvg(drawing: Drawing, options: SvgOptions): string {
     `<svg xmlns="http://www.w3.org/2000/svg"${live ? ` xmlns:bt="${BT_NAMESPACE}"` : ''}` +
       ` width="${inUnit(page.width)}" height="${inUnit(page.height)}"` +
       ` viewBox="0 0 ${short(page.width, 4)} ${short(page.height, 4)}"` +
-      (live ? ` bt:drawing="${json({ form: DRAWING_FORM, name: drawing.name, page, inks: drawing.inks, settings: drawing.settings, ...(drawing.amendments && { amendments: drawing.amendments }) })}"` : '') +
+      (live ? ` bt:drawing="${json({ form: DRAWING_FORM, name: drawing.name, page, inks: drawing.inks, settings: drawing.settings, ...(drawing.amendments && { amendments: drawing.amendments }), ...(drawing.fills && { fills: drawing.fills }) })}"` : '') +
       '>',
     `<title>${escape(drawing.name)}</title>`,
   ]
