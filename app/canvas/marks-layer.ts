@@ -6,6 +6,7 @@ import { belly, closer, handle, node, openEnd } from './path-marks'
 import { jaws, placeMark, taper, tip } from './weight-marks'
 import type { Place } from './mark-look'
 import { AMBER, MUTE, PLUM, tracePath } from './mark-look'
+import { bridges, region } from './region-marks'
 import { joint, pieces } from './piece-marks'
 import type { Mark, MarkRef } from './marks'
 import type { Viewport } from './viewport'
@@ -101,6 +102,10 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [hairs(mark, place)]
     case 'pieces':
       return [pieces(mark, place)]
+    case 'region':
+      return [region(mark, place)]
+    case 'bridges':
+      return mark.paths.length ? [bridges(mark, place)] : []
     case 'joint':
       return [joint(mark, place(mark.at))]
     case 'findings':

@@ -47,6 +47,10 @@ export type Mark =
   | { kind: 'hairs'; at: readonly { at: Vec; out: Vec }[] }
   /** Pieces of ink: that would be taken away, would come back, or are gone. */
   | { kind: 'pieces'; paths: readonly Path[]; look: 'take' | 'back' | 'gone' }
+  /** A region that would be poured in a colour, or from which it would be taken out (null). */
+  | { kind: 'region'; paths: readonly Path[]; colour: string | null }
+  /** What closes gaps. */
+  | { kind: 'bridges'; paths: readonly Path[] }
   /** A corner, or an end that meets a line; filled where the person decided about it. */
   | { kind: 'joint'; at: Vec; of: 'corner' | 'end'; decided: boolean; hot: boolean }
   /** Things to look at; one of them is looked at now. */

@@ -21,11 +21,18 @@ export const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 
   opacity: layer?.opacity ?? 1,
 })
 
+interface Seen {
+  outline: Outline
+  entry: InkEntry
+  cover: Path | null
+}
+
 /** Makes the stack of ink of a drawing's lines and solids; entries that stay the same are the same objects. */
 export class Stacker {
   private readonly shapes = new WeakMap<Shape, Outline>()
   /** By item, the entry that it was last seen with. */
-  private last = new Map<string, { outline: Outline; entry: InkEntry; cover: Path | null }>()
+  private last = new Map<string, Seen>()
+  private fills: readonly Outline[] = []
   private lastShapes = new Map<string, InkEntry>()
   private versions = 0
 
@@ -35,11 +42,19 @@ export class Stacker {
     private readonly tucked: TuckedLines,
   ) {}
 
+  /** Takes what lies poured beneath all lines, bottom to top; answers whether that is other than before. */
+  takeFills(fills: readonly Outline[]): boolean {
+    const was = this.fills
+    this.fills = fills
+    return was.length !== fills.length || fills.some((f, i) => f !== was[i])
+  }
+
   /** Entries of the visible layers, bottom to top, those of layers left out at no strength; lines that never had an outline yet are left out. */
   linesOf(drawing: Drawing, isShown: (layer: Layer) => boolean): InkEntry[] {
     const before = this.last
     this.last = new Map()
-    return drawing.layers.flatMap((layer) => {
+    const poured = drawing.fills?.length ? this.fills.map((f) => this.pouredEntry(f, before.get(f.id), drawing)) : []
+    return [...poured, ...drawing.layers.flatMap((layer) => {
       if (!layer.visible || layer.kind === 'sketch') return []
       const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
       return (layer.items as (Line | Shape)[]).flatMap((item) => {
@@ -53,7 +68,13 @@ export class Stacker {
         this.last.set(item.id, { outline, entry, cover })
         return [entry]
       })
-    })
+    })]
+  }
+
+  private pouredEntry(outline: Outline, was: Seen | undefined, drawing: Drawing): InkEntry {
+    const entry = this.same(was, outline, null, { id: '', opacity: 1 }, drawing) ?? entryOf(outline, drawing)
+    this.last.set(outline.id, { outline, entry, cover: null })
+    return entry
   }
 
   /** Entries of derived shapes; they know where they differ from those of the answer before. */
@@ -70,7 +91,7 @@ export class Stacker {
     })
   }
 
-  private same(was: { outline: Outline; entry: InkEntry; cover: Path | null } | undefined, outline: Outline, cover: Path | null, look: { id: string; opacity: number }, drawing: Drawing): InkEntry | null {
+  private same(was: Seen | undefined, outline: Outline, cover: Path | null, look: { id: string; opacity: number }, drawing: Drawing): InkEntry | null {
     if (!was || was.outline !== outline || was.cover !== cover) return null
     const { entry } = was
     return entry.layer === look.id && entry.opacity === look.opacity && entry.colour === colourOf(drawing, outline.ink) ? entry : null

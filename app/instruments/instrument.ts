@@ -1,6 +1,7 @@
 import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
 import type { Joints } from '#core/ink/open-ink'
 import type { PieceHit } from '#core/ink/piece-at'
+import type { RegionHit } from '#core/ink/region-hits'
 import type { TrimResult } from '#core/ink/trims'
 import type { LineHit } from '#core/weight/hit-line'
 import type { Mark, MarkRef } from '~/canvas/marks'
@@ -104,6 +105,24 @@ export interface Worktop {
   beyond(fence: readonly string[], most: number): Promise<PieceHit[]>
   /** Where two ends come together, and where an end meets a line or goes past one. */
   joints(): Promise<Joints>
+  /** The ink that is poured and that new lines get; takes up another, or the next in the palette. */
+  inkInHand(): string
+  takeInk(id: string): void
+  stepInk(by: 1 | -1): void
+  /** The ink of the topmost shape at a point. */
+  inkAt(p: Vec): string | null
+  /** Ids of inks for fills: those that no line has. */
+  palette(): readonly string[]
+  /** #rrggbb */
+  colourOf(ink: string): string
+  /** The region under a point as it would be poured; null on ink. */
+  regionAt(p: Vec): Promise<RegionHit | null>
+  /** Regions that no fill has, and which of them lie side by side. */
+  emptyRegions(): Promise<{ regions: RegionHit[]; beside: number[][] }>
+  /** What bridges the gaps. */
+  bridges(): readonly Path[]
+  /** Trims away what sticks into regions. */
+  clearInside(regions: readonly RegionHit[]): Promise<void>
   /** What each trim of the drawing takes away. */
   trims(): readonly TrimResult[]
   /** Islands of the shapes: all, the one under a point, the chosen ones. */

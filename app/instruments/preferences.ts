@@ -1,8 +1,9 @@
-import type { CornerStyle, Taper, TuckChoice } from '#core/drawing/model'
+import type { CornerStyle, LitFill, Taper, TuckChoice } from '#core/drawing/model'
 import type { Bend } from '#core/geometry/bow'
 import type { FigureShape } from '#core/fit/figures'
 import type { SnapKind } from '#core/geometry/snap'
 import { LENGTH, LIMIT } from '#core/ink/corner'
+import type { KeptPalette } from '#core/formats/palettes/palettes'
 import type { WeightPart } from '#core/weight/copy-weight'
 import type { NamedNib } from '#core/weight/nibs'
 import { NIBS } from '#core/weight/nibs'
@@ -79,6 +80,13 @@ export interface Preferences {
   endChoice: TuckChoice
   /** At a fence, pieces up to so many widths of their line are trimmed. */
   fenceWidths: number
+  /**
+   * Pouring: gaps up to so many mm are bridged, fills run so far beneath the ink, mm (below 0: to its middle), regions
+   * smaller than so many mm squared are none, loose ink in a region is cleared away; the tone of a shade, and shade from the light.
+   */
+  fill: { gap: number; under: number; least: number; clear: boolean; tone: number; lit: LitFill }
+  /** Palettes that are kept apart from any drawing. */
+  palettes: KeptPalette[]
   /** By light: strength and softness 0..1, and where it was last, as shares of the page. */
   light: { strength: number; softness: number; x: number; y: number }
   /** What the last delivery was. */
@@ -122,6 +130,8 @@ export const DEFAULTS: Preferences = {
   corner: { style: 'pointed', behind: 0, limit: LIMIT, length: LENGTH },
   endChoice: 'in',
   fenceWidths: 3,
+  fill: { gap: 0.3, under: -1, least: 0.3, clear: false, tone: -0.3, lit: { depth: 0.35, softness: 0.3, shade: 0.25, light: 0 } },
+  palettes: [],
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },
   delivery: 'outlines',
   pictureScale: 2,

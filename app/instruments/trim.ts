@@ -153,6 +153,8 @@ export class Trim implements Instrument {
 
 /** Makes the trims of some pieces a step. */
 export function addTrims(worktop: Worktop, label: string, pieces: readonly PieceHit[]): void {
-  const fresh = pieces.map(({ trim }): Trimmed => ({ id: newId(), kind: 'trim', ...trim }))
+  const fresh = addedTrims(pieces)
   worktop.edit(label, (draft) => void (draft.amendments = [...(draft.amendments ?? []), ...fresh]))
 }
+
+export const addedTrims = (pieces: readonly PieceHit[]): Trimmed[] => pieces.map(({ trim }) => ({ id: newId(), kind: 'trim', ...trim }))

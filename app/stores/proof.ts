@@ -24,6 +24,7 @@ export const KIND_WORDS: Record<FindingKind, { title: string; mend: string }> = 
   off: { title: 'Off the page', mend: 'Remove' },
   stray: { title: 'Stray ink', mend: 'Recolour' },
   waiting: { title: 'Waits for its place', mend: 'Forget' },
+  joined: { title: 'Fill gave way to a larger one', mend: 'Forget' },
 }
 
 /** What can go without a look: nobody sees it, or nobody meant it. */
@@ -54,7 +55,8 @@ export const useProofStore = defineStore('proof', () => {
     const isClean = (...ofPass: FindingKind[]): boolean => !!found.value && has('lines') && ofPass.every((k) => !all.has(k))
     const lines = isClean('gap', 'past', 'doubled', 'hidden', 'off')
     const weight = isClean('blunt', 'thin', 'contrast')
-    return { sketch: has('sketch'), lines, weight, shapes: lines && weight && isClean('poke', 'speck', 'stray', 'waiting'), deliver: false }
+    const shapes = lines && weight && isClean('poke', 'speck', 'stray', 'waiting')
+    return { sketch: has('sketch'), lines, weight, shapes, fill: !!store.drawing?.fills?.length && isClean('waiting', 'joined'), deliver: false }
   })
   /** What was left as it is, as far as it is still there. */
   const left = computed(() => {

@@ -5,11 +5,13 @@ import type { Patch } from '#core/drawing/patch'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import type { InkSession, Joints } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
-import type { Leaving } from '#core/shapes/leaving'
-import { leavingShapes } from '#core/shapes/leaving'
+import type { Leaving } from '#core/ink/leaving'
+import { leavingShapes } from '#core/ink/leaving'
 import { pathOfCubics } from '#core/geometry/path'
 import { shapeSettingsOf } from '#core/drawing/fineness'
 import type { PieceHit } from '#core/ink/piece-at'
+import type { RegionHit } from '#core/ink/region-hits'
+import { bridgesOver, emptyRegions, regionHitAt } from '#core/ink/region-hits'
 import type { TrimResult } from '#core/ink/trims'
 import type { Finding } from '#core/proof/finding'
 import { findingsIn } from '#core/proof/findings-of'
@@ -17,8 +19,9 @@ import { atOnce, inTurns } from '#core/turns'
 import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
 import type { Region } from '#core/ink/outlines'
+import type { Part } from '#core/ink/stack'
 import type { Outline } from './outline'
-import { outlineOfRegion } from './outline'
+import { outlineOfContours, outlineOfRegion } from './outline'
 import type { Told } from './sent-once'
 import { SentOnce } from './sent-once'
 
@@ -32,6 +35,7 @@ let sent = new SentContours()
 let newestLess = 0
 let newestFindings = 0
 let sentLess = new SentOnce<Outline>()
+let sentFills = new SentOnce<Outline>()
 const tuckedOutlines = new WeakMap<Region, Outline>()
 
 /** The outline of what a line shows, the same object for the same ink. */
@@ -40,6 +44,22 @@ function tuckedOutline(line: Line, region: Region): Outline {
   if (known?.ink === line.ink) return known
   const outline = outlineOfRegion(line, region)
   tuckedOutlines.set(region, outline)
+  return outline
+}
+
+/** What lines show beside others, what trims take away, and what lies poured beneath. */
+export interface LessAnswer {
+  told: Told<Outline>
+  trims: readonly TrimResult[]
+  fills: Told<Outline> | null
+}
+
+const pouredOutlines = new WeakMap<Part, Outline>()
+
+/** The outline of a fill, the same object for the same part. */
+function pouredOutline(part: Part): Outline {
+  let outline = pouredOutlines.get(part)
+  if (!outline) pouredOutlines.set(part, (outline = outlineOfContours(part.item, (part.item as Shape).contours)))
   return outline
 }
 
@@ -57,6 +77,7 @@ const geometry = {
     session = openInk(drawing)
     sent = new SentContours()
     sentLess = new SentOnce()
+    sentFills = new SentOnce()
   },
 
   /** Follows an edit of the drawing. */
@@ -82,13 +103,15 @@ const geometry = {
   },
 
   /** Lines that do not show all of their ink, with what they show; null when an edit or a newer request overtook this one. */
-  async less(): Promise<{ told: Told<Outline>; trims: readonly TrimResult[] } | null> {
+  async less(): Promise<LessAnswer | null> {
     const [mine, of] = [++newestLess, session!]
     const less = await inTurns(of.less(), { turn: 20, rest: breathe, go: () => mine === newestLess && of === session })
     if (!less) return null
     const lines = new Map(linesOf(of.drawing).map((l) => [l.id, l]))
     const told = sentLess.tell([...less].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
-    return { told, trims: atOnce(of.trimmed()) }
+    const poured = await inTurns(of.fills(), { turn: 20, rest: breathe, go: () => mine === newestLess && of === session })
+    // What was told of lines is on its way whether or not fills could be made in time.
+    return { told, trims: atOnce(of.trimmed()), fills: poured && sentFills.tell(poured.parts.map(pouredOutline)) }
   },
 
   /** The pieces of lines under a point. */
@@ -113,6 +136,16 @@ const geometry = {
     const less = (await inTurns(other.less(), { turn: 20, rest: breathe }))!
     const lines = new Map(linesOf(other.drawing).map((l) => [l.id, l]))
     return [...less].map(([id, region]) => outlineOfRegion(lines.get(id)!, region))
+  },
+
+  /** The region under a point as it would be poured, gaps of up to `gap` px bridged. */
+  regionAt: (p: Vec, gap: number): RegionHit | null => atOnce(regionHitAt(session!, p, gap)),
+
+  bridges: (gap: number): Path[] => atOnce(bridgesOver(session!, gap)),
+
+  /** Regions that no fill has, and which of them lie side by side. */
+  async emptyRegions(gap: number, least: number): Promise<{ regions: RegionHit[]; beside: number[][] }> {
+    return (await inTurns(emptyRegions(session!, gap, least), { turn: 40, rest: breathe }))!
   },
 
   /** Outlines as they were before they were simplified, by shape and place among its contours. */

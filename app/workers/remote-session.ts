@@ -5,6 +5,7 @@ import { patchesBetween } from '#core/drawing/patches-between'
 import type { Joints, ShapesResult } from '#core/ink/open-ink'
 import type { Finding } from '#core/proof/finding'
 import type { PieceHit } from '#core/ink/piece-at'
+import type { RegionHit } from '#core/ink/region-hits'
 import type { TrimResult } from '#core/ink/trims'
 import type { DrawnShape } from './contour-book'
 import { HeldContours } from './contour-book'
@@ -22,6 +23,7 @@ interface There {
   drawing: Drawing
   contours: HeldContours
   less: HeldOnce<Outline>
+  fills: HeldOnce<Outline>
 }
 
 /** The session of the geometry worker as the main thread has it: edits go there as patches, what they change comes back. */
@@ -58,11 +60,11 @@ export class RemoteSession {
   }
 
   /** What lines show that do not show all of their ink; null when a later edit or request overtook this one. */
-  less(drawing: Drawing): Promise<{ less: Outline[]; trims: readonly TrimResult[] } | null> {
+  less(drawing: Drawing): Promise<{ less: Outline[]; trims: readonly TrimResult[]; fills: Outline[] | null } | null> {
     return this.thread.within(LONGEST_STEP, async (worker) => {
-      const { less } = this.follow(worker, drawing)
+      const { less, fills } = this.follow(worker, drawing)
       const answer = await worker.less()
-      return answer && { less: less.take(answer.told), trims: answer.trims }
+      return answer && { less: less.take(answer.told), trims: answer.trims, fills: answer.fills && fills.take(answer.fills) }
     })
   }
 
@@ -87,6 +89,30 @@ export class RemoteSession {
     return this.thread.within(LONGEST_STEP, (worker) => {
       this.follow(worker, drawing)
       return worker.joints()
+    })
+  }
+
+  /** The region under a point as it would be poured, gaps of up to `gap` px bridged. */
+  regionAt(drawing: Drawing, p: Vec, gap: number): Promise<RegionHit | null> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.regionAt(p, gap)
+    })
+  }
+
+  /** What bridges gaps of up to `gap` px. */
+  bridges(drawing: Drawing, gap: number): Promise<Path[]> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.bridges(gap)
+    })
+  }
+
+  /** Regions that no fill has, none smaller than `least` px squared, and which of them lie side by side. */
+  emptyRegions(drawing: Drawing, gap: number, least: number): Promise<{ regions: RegionHit[]; beside: number[][] }> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.emptyRegions(gap, least)
     })
   }
 
@@ -122,7 +148,7 @@ export class RemoteSession {
   private follow(worker: Remote<GeometryWorker>, drawing: Drawing): There {
     if (this.there?.worker !== worker || this.there.drawing.id !== drawing.id) {
       void worker.open(drawing)
-      return (this.there = { worker, drawing, contours: new HeldContours(), less: new HeldOnce() })
+      return (this.there = { worker, drawing, contours: new HeldContours(), less: new HeldOnce(), fills: new HeldOnce() })
     }
     const patches = patchesBetween(this.there.drawing, drawing)
     if (patches.length) void worker.apply(patches)

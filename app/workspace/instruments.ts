@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import { BowArrow, CircleDot, CornerUpRight, Diamond, Droplet, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, CircleDot, CornerUpRight, Diamond, Droplet, Droplets, Eclipse, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, Palette, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, SunMedium, Tablet, UnfoldVertical } from 'lucide-vue-next'
 import BlotSection from '~/components/lines/BlotSection.vue'
 import BowSection from '~/components/lines/BowSection.vue'
 import FigureSection from '~/components/lines/FigureSection.vue'
@@ -10,6 +10,9 @@ import PracticeSection from '~/components/lines/PracticeSection.vue'
 import ScrapeSection from '~/components/lines/ScrapeSection.vue'
 import SelectSection from '~/components/lines/SelectSection.vue'
 import SnipSection from '~/components/lines/SnipSection.vue'
+import FlatsSection from '~/components/fill/FlatsSection.vue'
+import GlowSection from '~/components/fill/GlowSection.vue'
+import ShadeSection from '~/components/fill/ShadeSection.vue'
 import CornerSection from '~/components/shapes/CornerSection.vue'
 import FenceSection from '~/components/shapes/FenceSection.vue'
 import TrimSection from '~/components/shapes/TrimSection.vue'
@@ -24,7 +27,9 @@ import { Corner } from '~/instruments/corner'
 import { Contact } from '~/instruments/contact'
 import { Fence as FenceInstrument } from '~/instruments/fence'
 import { Figure } from '~/instruments/figure'
+import { Flats } from '~/instruments/flats'
 import { Freehand } from '~/instruments/freehand'
+import { Glow } from '~/instruments/glow'
 import { Inspect } from '~/instruments/inspect'
 import type { Instrument, Worktop } from '~/instruments/instrument'
 import { Light } from '~/instruments/light'
@@ -33,7 +38,9 @@ import { Nodes } from '~/instruments/nodes'
 import { OutlineNodes } from '~/instruments/outline-nodes'
 import { Pen } from '~/instruments/pen'
 import { PlaceSketch } from '~/instruments/place-sketch'
+import { Pour } from '~/instruments/pour'
 import { Practice } from '~/instruments/practice'
+import { Shade } from '~/instruments/shade'
 import { Scrape } from '~/instruments/scrape'
 import { Select } from '~/instruments/select'
 import { Snip } from '~/instruments/snip'
@@ -68,7 +75,7 @@ export interface InstrumentDescription {
 /** Every instrument, in the order of the trays: a pass shows those that are of it, six to a row. */
 export const INSTRUMENTS: readonly InstrumentDescription[] = [
   { id: 'place', title: 'Place', icon: Move, help: 'move, scale and turn the sketch', passes: ['sketch'], make: PlaceSketch },
-  { id: 'select', title: 'Select', icon: MousePointer2, help: 'choose lines, move, scale, turn and delete them', passes: ['lines', 'weight', 'shapes'], make: Select, settings: SelectSection, sized: true, lays: true },
+  { id: 'select', title: 'Select', icon: MousePointer2, help: 'choose lines, move, scale, turn and delete them', passes: ['lines', 'weight', 'shapes', 'fill'], make: Select, settings: SelectSection, sized: true, lays: true },
   { id: 'pen', title: 'Pen', icon: Spline, help: 'lay a line node by node', passes: ['lines'], make: Pen, settings: PenSection, sized: true, lays: true, snaps: true },
   { id: 'bow', title: 'Bow', icon: BowArrow, help: 'draw a straight chord, then pull it into a bow', passes: ['lines'], make: Bow, settings: BowSection, sized: true, lays: true, snaps: true },
   { id: 'freehand', title: 'Freehand', icon: Signature, help: 'just draw; the line comes out smooth', passes: ['lines'], make: Freehand, settings: HandSection, wide: true },
@@ -79,6 +86,10 @@ export const INSTRUMENTS: readonly InstrumentDescription[] = [
   { id: 'trim', title: 'Trim', icon: Slice, help: 'take a piece of a line away where others divide it', passes: ['shapes'], make: Trim, settings: TrimSection, speaksOf: 'Trim' },
   { id: 'fence', title: 'Fence', icon: Fence, help: 'trim all that sticks out beyond some lines', passes: ['shapes'], make: FenceInstrument, settings: FenceSection },
   { id: 'corner', title: 'Corner', icon: CornerUpRight, help: 'finish corners: pointed, rounded, tucked, crossing over', passes: ['shapes'], make: Corner, settings: CornerSection },
+  { id: 'pour', title: 'Pour', icon: Droplets, help: 'fill a closed region with the ink in hand', passes: ['fill'], make: Pour },
+  { id: 'shade', title: 'Shade', icon: Eclipse, help: 'draw shade and light that stay within their fill', passes: ['fill'], make: Shade, settings: ShadeSection },
+  { id: 'flats', title: 'Flats', icon: Palette, help: 'fills for all regions at once, to be changed one by one', passes: ['fill'], make: Flats, settings: FlatsSection },
+  { id: 'glow', title: 'Glow', icon: SunMedium, help: 'shade and light on fills as they follow from the light', passes: ['fill'], make: Glow, settings: GlowSection },
   { id: 'figure', title: 'Figure', icon: Shapes, help: 'ellipses, polygons, stars, spirals', passes: ['lines'], make: Figure, settings: FigureSection, sized: true, lays: true, snaps: true },
   { id: 'snip', title: 'Snip', icon: Scissors, help: 'hide the part of a line beyond a crossing', passes: ['lines'], make: Snip, settings: SnipSection, speaksOf: 'Snip' },
   { id: 'blot', title: 'Blot', icon: Droplet, help: 'a brush that paints a solid shape', passes: ['lines'], make: Blot, settings: BlotSection, speaksOf: 'Blot' },

@@ -10,7 +10,7 @@ export interface PassDescription {
   hasShelf: boolean
 }
 
-export type PassName = 'sketch' | 'lines' | 'weight' | 'shapes' | 'deliver'
+export type PassName = 'sketch' | 'lines' | 'weight' | 'shapes' | 'fill' | 'deliver'
 
 /** The passes in the order of the work; their place is their key. */
 export const PASSES: readonly PassDescription[] = [
@@ -18,6 +18,7 @@ export const PASSES: readonly PassDescription[] = [
   { id: 'lines', title: 'Lines', first: 'pen', showsShapes: false, hasShelf: true },
   { id: 'weight', title: 'Weight', first: 'caliper', showsShapes: false, hasShelf: true },
   { id: 'shapes', title: 'Shapes', first: 'inspect', showsShapes: true, hasShelf: false },
+  { id: 'fill', title: 'Fill', first: 'pour', showsShapes: true, hasShelf: false },
   { id: 'deliver', title: 'Deliver', first: '', showsShapes: true, hasShelf: false },
 ]
 

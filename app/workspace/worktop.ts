@@ -15,13 +15,14 @@ import { outlineOfContours } from '~/workers/outline'
 import { chosenAmong, islandsOfResult, islandUnder } from './islands'
 import { copied } from './use-copied-weight'
 import type { Ink } from './use-ink'
+import { fillsOfWorktop } from './worktop-fills'
 
 /** Long work goes on for so long between two looks at the hand, and is told of only after a while, ms. */
 const TURN = 12
 const QUIET = 250
 
 /** The worktop that instruments work at, over the stores. */
-export function createWorktop(ink: Ink, tick: Ref<number>, expanded: Readonly<Ref<readonly Path[]>>): Worktop {
+export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }: Record<'expanded' | 'bridges', Readonly<Ref<readonly Path[]>>>): Worktop {
   const store = useDrawingStore()
   const view = useViewStore()
   const studio = useStudioStore()
@@ -151,6 +152,7 @@ export function createWorktop(ink: Ink, tick: Ref<number>, expanded: Readonly<Re
     piecesAt: (p) => ink.session.piecesAt(drawing(), p),
     beyond: (fence, most) => ink.session.beyond(drawing(), fence, most),
     joints: () => ink.session.joints(drawing()),
+    ...fillsOfWorktop(ink, bridges),
     trims: () => ink.trims.value,
     allIslands: () => islandsOfResult(ink.shapes.value),
     islandAt: (p) => islandUnder(islandsOfResult(ink.shapes.value), p),

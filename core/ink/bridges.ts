@@ -1,6 +1,5 @@
 import Flatbush from 'flatbush'
 import type { Line } from '../drawing/model'
-import { overlap } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { arcOfPath } from '../geometry/known'
 import type { Vec } from '../geometry/point'

@@ -5,7 +5,6 @@ import { straight } from '../geometry/cubic'
 import { arcOfPath } from '../geometry/known'
 import { besideOf, edgeOf, holdOf, SideFinder } from './edge'
 import type { Face } from './faces'
-import { areaOfFace } from './faces'
 import type { Paper } from './regions'
 import { underRun } from './under-run'
 
@@ -133,6 +132,3 @@ const lengthOf = ({ line, from, to }: Hold, lines: ReadonlyMap<string, Line>): n
   const path = lines.get(line)?.path
   return path ? Math.max(to - from, 1e-4) * arcOfPath(path).total : 0
 }
-
-/** What a hand asks for by pouring into a face. */
-export const pourInto = (face: Face, { bridges }: Paper, lines: readonly Line[], perPx: number): { hold: Hold[]; area: number } => ({ hold: holdOf(edgeOf(face, new SideFinder(lines), bridges, perPx)), area: areaOfFace(face) })

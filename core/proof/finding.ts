@@ -1,9 +1,10 @@
 import type { Drawing, Line, Vec } from '../drawing/model'
 import type { Ends } from '../ink/ends'
+import type { Poured } from '../ink/fills'
 import type { Stack } from '../ink/stack'
 
 /** What Proof looks for, in the order in which it is told. */
-export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'waiting'] as const
+export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'waiting', 'joined'] as const
 export type FindingKind = (typeof KINDS)[number]
 
 /** What would cure a finding, as data: `mended` puts it on. */
@@ -16,6 +17,7 @@ export type Mend =
   | { do: 'delete'; line: string }
   | { do: 'ink'; line: string; ink: string }
   | { do: 'forget'; amendment: string }
+  | { do: 'unpour'; fill: string }
 
 /** Something to look at. */
 export interface Finding {
@@ -51,6 +53,8 @@ export interface Proofed {
   ends: Ends
   /** Ids of amendments of the outlines that found no place there. */
   waits: ReadonlySet<string>
+  /** What became of the fills. */
+  poured: readonly Poured[]
   /** Visible lines, bottom to top. */
   lines: readonly Line[]
   limits: ProofLimits

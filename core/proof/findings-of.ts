@@ -11,11 +11,11 @@ import { gaps } from './gaps'
 import { pastLines, pokes } from './past'
 import { strayInks } from './stray'
 import { hiddenLines, offPage, specks } from './unseen'
-import { waiting } from './waiting'
+import { joinedFills, waiting } from './waiting'
 import { strongContrasts, thinLines } from './widths'
 
 /** The look of each kind. */
-const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, waiting }
+const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, waiting, joined: joinedFills }
 
 /** The share of the work that the ink is, as it is told. */
 const INKED = 0.5
@@ -29,7 +29,8 @@ export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
   // Whether amendments of outlines find their place, only the shapes can tell.
   const amendsOutlines = (drawing.amendments ?? []).some((a) => a.kind === 'retouch' || a.kind === 'fineness')
   const waits = new Set(amendsOutlines ? (yield* scaled(session.shapes(), INKED, SHAPED)).waits : [])
-  const proofed: Proofed = { drawing, stack, ends, waits, lines: seenLines(drawing), limits: { ...LIMITS, ...drawing.settings.proof }, pxPerMm: drawing.page.pxPerMm }
+  const { poured } = yield* session.fills()
+  const proofed: Proofed = { drawing, stack, ends, waits, poured, lines: seenLines(drawing), limits: { ...LIMITS, ...drawing.settings.proof }, pxPerMm: drawing.page.pxPerMm }
   const found: Finding[] = []
   const looks = Object.values(LOOKS)
   for (const [i, look] of looks.entries()) {

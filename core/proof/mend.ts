@@ -28,6 +28,7 @@ export function mendedLine(line: Line, mend: Mend): Line | null {
     case 'delete':
       return null
     case 'forget':
+    case 'unpour':
       return line
   }
 }
@@ -36,9 +37,11 @@ export function mendedLine(line: Line, mend: Mend): Line | null {
 export function mendAll(draft: Drawing, findings: readonly Finding[]): void {
   const byLine = new Map<string, Mend[]>()
   const forgotten = new Set<string>()
+  const unpoured = new Set<string>()
   for (const { mend } of findings) {
     if (!mend) continue
     if (mend.do === 'forget') forgotten.add(mend.amendment)
+    else if (mend.do === 'unpour') unpoured.add(mend.fill)
     else byLine.set(mend.line, [...(byLine.get(mend.line) ?? []), mend])
   }
   for (const layer of draft.layers) {
@@ -49,6 +52,7 @@ export function mendAll(draft: Drawing, findings: readonly Finding[]): void {
       return next ? [next] : []
     })
   }
+  if (unpoured.size) draft.fills = draft.fills?.filter((f) => !unpoured.has(f.id))
   if (forgotten.size) draft.amendments = draft.amendments?.filter((a) => !forgotten.has(a.id))
 }
 

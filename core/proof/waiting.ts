@@ -3,7 +3,7 @@ import { arcOfPath } from '../geometry/known'
 import type { Finding, Proofed } from './finding'
 
 /** Amendments that find no place any more. */
-export function waiting({ drawing, stack, lines, waits }: Proofed): Finding[] {
+export function waiting({ drawing, stack, lines, waits, poured }: Proofed): Finding[] {
   const known = new Map(lines.map((l) => [l.id, l]))
   const middle: Vec = { x: drawing.page.width / 2, y: drawing.page.height / 2 }
   const by = (id: string, at: number): Vec => {
@@ -18,5 +18,11 @@ export function waiting({ drawing, stack, lines, waits }: Proofed): Finding[] {
     const [at, items] = a.kind === 'retouch' ? [a.at, []] : [by(a.line, a.place.at), [a.line]]
     return [{ key: `waiting ${a.id}`, kind: 'waiting', at, items, mend: { do: 'forget', amendment: a.id } }]
   })
-  return [...trims, ...corners, ...outlines]
+  const fills = poured.flatMap(({ fill, faces, lostTo }): Finding[] => (fill.where !== 'region' || faces.length || lostTo ? [] : [{ key: `waiting ${fill.id}`, kind: 'waiting', at: fill.at, items: [], mend: { do: 'unpour', fill: fill.id } }]))
+  return [...trims, ...corners, ...outlines, ...fills]
 }
+
+/** Fills whose region became one with that of a larger fill. */
+export const joinedFills = ({ poured }: Proofed): Finding[] =>
+  poured.flatMap(({ fill, lostTo }): Finding[] => (lostTo ? [{ key: `joined ${fill.id}`, kind: 'joined', at: fill.at, items: [], mend: { do: 'unpour', fill: fill.id } }] : []))
+

@@ -9,10 +9,11 @@ import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath } from '#core/geometry/path'
 import { windingAt } from '#core/geometry/winding-at'
 import { areaOfFace } from '#core/ink/faces'
-import { pourInto } from '#core/ink/fills'
+import { edgeOf, holdOf, SideFinder } from '#core/ink/edge'
 import { openInk } from '#core/ink/open-ink'
+import { regionHitAt } from '#core/ink/region-hits'
 import { shapesOf } from '#core/ink/shapes-of'
-import { leavingShapes } from '#core/shapes/leaving'
+import { leavingShapes } from '#core/ink/leaving'
 import { atOnce } from '#core/turns'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 
@@ -23,8 +24,7 @@ const drawingOf = (...lines: Line[]): Drawing => ({ ...newDrawing('Fills', { lay
 const withLines = (d: Drawing, change: (lines: Line[]) => Line[]): Drawing => ({ ...d, layers: [{ ...newLinesLayer('Ink', change(linesOf(d))), id: d.layers[0]!.id }] })
 
 function poured(d: Drawing, at: Vec, ink: string, gap = 0, over: Partial<Fill> = {}): Drawing {
-  const paper = atOnce(openInk(d).paper(gap * d.page.pxPerMm))
-  const { hold } = pourInto(paper.index.at(at)!, paper, seenLines(d), 1)
+  const { hold } = atOnce(regionHitAt(openInk(d), at, gap * d.page.pxPerMm))!
   return { ...d, fills: [...(d.fills ?? []), { id: `fill ${d.fills?.length ?? 0}`, ink, where: 'region', at, hold, gap, ...over }] }
 }
 /** The ink of the topmost shape at a point. */
@@ -120,7 +120,7 @@ describe.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('%s, ev
   const paper = atOnce(openInk(plain).paper(gap * plain.page.pxPerMm))
   const lines = seenLines(plain)
   const regions = paper.index.faces.filter((f) => f.box && areaOfFace(f) > 4)
-  const d: Drawing = { ...plain, inks: [...plain.inks, { id: 'cream', name: 'Cream', colour: '#f2ead2' }], fills: regions.map((f, i): Fill => ({ id: `f${i}`, ink: 'cream', where: 'region', at: { x: 0, y: 0 }, hold: pourInto(f, paper, lines, 1).hold, gap })) }
+  const d: Drawing = { ...plain, inks: [...plain.inks, { id: 'cream', name: 'Cream', colour: '#f2ead2' }], fills: regions.map((f, i): Fill => ({ id: `f${i}`, ink: 'cream', where: 'region', at: { x: 0, y: 0 }, hold: holdOf(edgeOf(f, new SideFinder(lines), paper.bridges, 1)), gap })) }
 
   it('each finds its own region again', () => {
     expect(regions.length).toBeGreaterThan(6)

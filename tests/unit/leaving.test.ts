@@ -7,8 +7,8 @@ import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath } from '#core/geometry/path'
 import { shapesOf } from '#core/ink/shapes-of'
 import { intersectShapes, unionShapes } from '#core/shapes/combine'
-import type { Leaving } from '#core/shapes/leaving'
-import { leavingShapes } from '#core/shapes/leaving'
+import type { Leaving } from '#core/ink/leaving'
+import { leavingShapes } from '#core/ink/leaving'
 import { seeded } from './support/random-lines'
 
 const TOLERANCE = 0.05

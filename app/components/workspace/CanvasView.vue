@@ -18,6 +18,7 @@ import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
+import { useInkInHand } from '~/stores/ink-in-hand'
 import { useOutlinesStore } from '~/stores/outlines'
 import { usePracticeStore } from '~/stores/practice'
 import { useProofStore } from '~/stores/proof'
@@ -25,6 +26,7 @@ import { useStudioStore } from '~/stores/studio'
 import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
+import { useBridges } from '~/workspace/use-bridges'
 import { useExpanded } from '~/workspace/use-expanded'
 import { createWorktop } from '~/workspace/worktop'
 import { instrumentOf } from '~/workspace/instruments'
@@ -58,7 +60,9 @@ const instrument = shallowRef<Instrument | null>(null)
 const panning = ref(false)
 
 const expanded = useExpanded(ink)
-const worktop = createWorktop(ink, tick, expanded)
+const bridges = useBridges(ink)
+const worktop = createWorktop(ink, tick, { expanded, bridges })
+const inkInHand = useInkInHand()
 const outlines = useOutlinesStore()
 const outlineWorktop = createOutlineWorktop(worktop)
 let raster: InkRaster | null = null
@@ -90,7 +94,7 @@ watch(
   { immediate: true },
 )
 
-watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match, studio.preferences.fenceWidths]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings, () => store.drawing?.amendments], () => instrument.value?.review?.())
+watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match, studio.preferences.fenceWidths, studio.preferences.fill]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings, () => store.drawing?.amendments, () => store.drawing?.fills, () => inkInHand.id], () => instrument.value?.review?.())
 
 watch([ink.shapes, () => !!instrumentOf(view.instrument)?.onOutlines], ([result, wanted]) => wanted && outlines.show(result?.shapes ?? []), { immediate: true })
 
@@ -253,7 +257,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, bridges, () => inkInHand.id, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

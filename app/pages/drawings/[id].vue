@@ -5,6 +5,7 @@ import { onBeforeRouteLeave, useRoute } from 'vue-router'
 import { ChevronDown, ChevronRight, ChevronUp } from 'lucide-vue-next'
 import DeliverDock from '~/components/deliver/DeliverDock.vue'
 import LinesStrip from '~/components/lines/LinesStrip.vue'
+import FillStrip from '~/components/fill/FillStrip.vue'
 import ShapesStrip from '~/components/shapes/ShapesStrip.vue'
 import SketchStrip from '~/components/sketch/SketchStrip.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
@@ -47,7 +48,7 @@ const canvas = ref<InstanceType<typeof CanvasView>>()
 const failure = ref('')
 const keysOpen = ref(false)
 
-const STRIPS = { sketch: SketchStrip, lines: LinesStrip, weight: WeightStrip, shapes: ShapesStrip } as const
+const STRIPS = { sketch: SketchStrip, lines: LinesStrip, weight: WeightStrip, shapes: ShapesStrip, fill: FillStrip } as const
 const strip = computed(() => (view.pass === 'deliver' ? null : STRIPS[view.pass]))
 
 async function open(): Promise<void> {

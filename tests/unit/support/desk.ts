@@ -5,6 +5,7 @@ import { ArcLength } from '#core/geometry/arc-length'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'
 import { openInk } from '#core/ink/open-ink'
+import { emptyRegions, regionHitAt } from '#core/ink/region-hits'
 import { atOnce } from '#core/turns'
 import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers } from '~/stores/find'
@@ -110,6 +111,17 @@ export class TestWorktop implements Worktop {
   beyond = (fence: readonly string[], most: number) => Promise.resolve(atOnce(openInk(this.now).beyond(new Set(fence), most)))
   joints = () => Promise.resolve(atOnce(openInk(this.now).joints()))
   trims = () => atOnce(openInk(this.now).trimmed())
+  ink = 'black'
+  inkInHand = () => this.ink
+  takeInk = (id: string) => void (this.ink = id)
+  stepInk = () => undefined
+  inkAt = () => null
+  palette = () => this.now.inks.slice(1).map((i) => i.id)
+  colourOf = () => '#000000'
+  regionAt = (p: Vec) => Promise.resolve(atOnce(regionHitAt(openInk(this.now), p, 0.3 * this.now.page.pxPerMm)))
+  emptyRegions = () => Promise.resolve(atOnce(emptyRegions(openInk(this.now), 0.3 * this.now.page.pxPerMm, 1)))
+  bridges = () => []
+  clearInside = () => Promise.resolve()
   allIslands = () => []
   islandAt = () => null
   chosenIslands = () => []

@@ -5,8 +5,8 @@ import { checkTolerance, toPaths } from '../arrangement/contours'
 import { planarMap } from '../arrangement/planar-map'
 import { contoursOfFaces } from '../arrangement/resolve'
 import { visitFaces } from '../arrangement/winding'
-import type { CombineOptions } from './combine'
-import { loopsOf } from './combine'
+import type { CombineOptions } from '../shapes/combine'
+import { loopsOf } from '../shapes/combine'
 
 /** How shapes leave: as they lie on each other; each less what lies above it; all that is light cut out of all that is dark. */
 export const LEAVINGS = ['stacked', 'cut-out', 'one'] as const
