@@ -227,7 +227,7 @@ export class Bow implements Instrument {
     this.discard()
     const layer = path && this.worktop.layerForInk()
     if (!path || !layer) return
-    const line = newLine(path, { weight: this.worktop.nextWeight() })
+    const line = newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
     this.worktop.edit('Draw a bow', (draft) => {
       findLayer(draft, layer)?.items.push(line)
     })
@@ -236,12 +236,12 @@ export class Bow implements Instrument {
 
   underWay(): UnderWay | null {
     const path = this.path()
-    return path && { label: 'Draw a bow', line: newLine(path, { weight: this.worktop.nextWeight() }), replaces: false }
+    return path && { label: 'Draw a bow', line: newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }), replaces: false }
   }
 
   freshInk(): Line | null {
     const path = this.path()
-    return path && newLine(path, { id: 'fresh', weight: this.worktop.nextWeight() })
+    return path && newLine(path, { id: 'fresh', weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
   }
 
   marks(): Mark[] {

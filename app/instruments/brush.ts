@@ -95,7 +95,7 @@ export abstract class Brush implements Instrument {
     const hand = { ...handOf(this.worktop.preferences()), squared: false, fromSpeed: false, unevenness: 0 }
     const trace: PenTrace = { samples: [...this.samples], device: this.device, ...hand, zoom: this.worktop.zoom() }
     const { path, stops } = fitTrace(trace, { ...optionsOf(trace), quick: true })
-    return newLine(path, { id: 'fresh', weight: { ...evenWeight(this.size()), stops } })
+    return newLine(path, { id: 'fresh', weight: { ...evenWeight(this.size()), stops }, ink: this.worktop.nextInk() })
   }
 
   freshInk(): Line | null {

@@ -65,7 +65,7 @@ export class Figure implements Instrument {
     const layer = this.began?.layer
     this.cancel()
     if (path && layer) {
-      const line = newLine(path, { weight: this.worktop.nextWeight() })
+      const line = newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
       this.worktop.edit(`Draw ${article(this.worktop.preferences().figure.kind)}`, (draft) => {
         findLayer(draft, layer)?.items.push(line)
       })
@@ -102,7 +102,7 @@ export class Figure implements Instrument {
 
   freshInk(): Line | null {
     const path = this.path()
-    return path && newLine(path, { id: 'fresh', weight: this.worktop.nextWeight() })
+    return path && newLine(path, { id: 'fresh', weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
   }
 
   marks(): Mark[] {

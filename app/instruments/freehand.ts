@@ -180,10 +180,10 @@ export class Freehand implements Instrument {
     const wanted = this.worktop.nextWeight()
     if (final) {
       const { path, weight } = lineFromTrace(trace, wanted, wants.pressure)
-      return newLine(path, { id: 'fresh', weight, trace })
+      return newLine(path, { id: 'fresh', weight, trace, ink: this.worktop.nextInk() })
     }
     const path = trace.squared ? pathByTrace(trace) : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
-    return newLine(path, { id: 'fresh', weight: weightByTrace(wanted, quickStops(trace), wants.pressure), trace })
+    return newLine(path, { id: 'fresh', weight: weightByTrace(wanted, quickStops(trace), wants.pressure), trace, ink: this.worktop.nextInk() })
   }
 
   freshInk(): Line | null {

@@ -105,7 +105,9 @@ export interface Worktop {
   beyond(fence: readonly string[], most: number): Promise<PieceHit[]>
   /** Where two ends come together, and where an end meets a line or goes past one. */
   joints(): Promise<Joints>
-  /** The ink that is poured and that new lines get; takes up another, or the next in the palette. */
+  /** The ink that new lines and blots get. */
+  nextInk(): string
+  /** The ink that is poured; takes up another, or the next in the palette. */
   inkInHand(): string
   takeInk(id: string): void
   stepInk(by: 1 | -1): void

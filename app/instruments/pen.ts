@@ -219,7 +219,7 @@ export class Pen implements Instrument {
     if (!made) return null
     const { nodes, goingOn } = made
     if (goingOn) return { label: 'Go on with a line', line: { ...goingOn.line, path: { nodes: inOrder(nodes, goingOn.end), closed: false } }, replaces: true }
-    return { label: 'Draw a line', line: newLine({ nodes, closed: false }, { weight: this.worktop.nextWeight() }), replaces: false }
+    return { label: 'Draw a line', line: newLine({ nodes, closed: false }, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }), replaces: false }
   }
 
   private finish(closed: boolean): void {
@@ -233,7 +233,7 @@ export class Pen implements Instrument {
   private add(path: Path): void {
     const layer = this.worktop.layerForInk()
     if (!layer) return
-    const line = newLine(path, { weight: this.worktop.nextWeight() })
+    const line = newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
     this.worktop.edit('Draw a line', (draft) => {
       findLayer(draft, layer)?.items.push(line)
     })
@@ -250,7 +250,7 @@ export class Pen implements Instrument {
 
   freshInk(): Line | null {
     if (this.nodes.length < 2) return null
-    const line = newLine(this.path(false), { id: 'fresh' })
+    const line = newLine(this.path(false), { id: 'fresh', ink: this.worktop.nextInk() })
     return { ...line, weight: this.goingOn?.line.weight ?? this.worktop.nextWeight() }
   }
 

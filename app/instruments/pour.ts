@@ -15,6 +15,7 @@ interface Spill {
   last: Vec
   taken: RegionHit[]
   asked: Promise<void>
+  dropped: boolean
 }
 
 /** Pours an ink into regions, takes it out, and takes inks up. */
@@ -76,7 +77,7 @@ export class Pour implements Instrument {
       else this.worktop.say('There is no ink here to take up.')
       return
     }
-    const spill: Spill = { ink: this.worktop.inkInHand(), out: null, last: hand.at, taken: [], asked: Promise.resolve() }
+    const spill: Spill = { ink: this.worktop.inkInHand(), out: null, last: hand.at, taken: [], asked: Promise.resolve(), dropped: false }
     this.spill = spill
     this.ask(spill, hand.at)
     this.worktop.refresh()
@@ -84,9 +85,9 @@ export class Pour implements Instrument {
 
   private ask(spill: Spill, at: Vec): void {
     spill.asked = spill.asked.then(async () => {
-      if (this.spill !== spill || spill.taken.some((t) => t.where === 'region' && isIn(t, at))) return
+      if (spill.dropped || spill.taken.some((t) => t.where === 'region' && isIn(t, at))) return
       const hit = await this.worktop.regionAt(at)
-      if (this.spill !== spill) return
+      if (spill.dropped) return
       if (!hit) {
         if (spill.out === null && !spill.taken.length) this.refuse(at)
         return
@@ -110,9 +111,9 @@ export class Pour implements Instrument {
   release(): void {
     const { spill } = this
     if (!spill) return
+    // The next press, or another instrument, may come before all is answered: what was poured is kept all the same.
+    this.spill = null
     void spill.asked.then(() => {
-      if (this.spill !== spill) return
-      this.spill = null
       this.over = null
       this.keep(spill)
       if (this.at) this.look(this.at)
@@ -132,6 +133,7 @@ export class Pour implements Instrument {
   }
 
   cancel(): void {
+    if (this.spill) this.spill.dropped = true
     this.spill = null
     this.over = null
   }

@@ -13,6 +13,7 @@ interface Sweep {
   taken: PieceHit[]
   /** What is asked about the way up to here is asked in order. */
   asked: Promise<void>
+  dropped: boolean
 }
 
 const keyOf = ({ line, place }: PieceHit['trim']): string => `${line} ${place.at.toFixed(4)} ${place.left.toFixed(3)} ${place.ahead.toFixed(3)}`
@@ -73,7 +74,7 @@ export class Trim implements Instrument {
 
   press(hand: Hand): void {
     this.looks++
-    const sweep: Sweep = { back: hand.shift, last: hand.at, taken: [], asked: Promise.resolve() }
+    const sweep: Sweep = { back: hand.shift, last: hand.at, taken: [], asked: Promise.resolve(), dropped: false }
     const stepped = this.index
     this.sweep = sweep
     this.ask(sweep, hand.at, stepped)
@@ -82,9 +83,9 @@ export class Trim implements Instrument {
 
   private ask(sweep: Sweep, at: Vec, index = 0): void {
     sweep.asked = sweep.asked.then(async () => {
-      if (this.sweep !== sweep) return
+      if (sweep.dropped) return
       const hits = await this.look(at)
-      if (this.sweep !== sweep) return
+      if (sweep.dropped) return
       const fit = hits.filter((h) => !!h.taken === sweep.back)
       const hit = (hits[index] && fit.includes(hits[index]) ? hits[index] : fit[0]) ?? null
       if (!hit || sweep.taken.some((t) => keyOf(t.trim) === keyOf(hit.trim))) return
@@ -96,9 +97,9 @@ export class Trim implements Instrument {
   release(): void {
     const { sweep } = this
     if (!sweep) return
+    // The next press, or another instrument, may come before all is answered: what was taken is kept all the same.
+    this.sweep = null
     void sweep.asked.then(() => {
-      if (this.sweep !== sweep) return
-      this.sweep = null
       this.hits = []
       this.keep(sweep)
       this.worktop.refresh()
@@ -115,6 +116,7 @@ export class Trim implements Instrument {
   }
 
   cancel(): void {
+    if (this.sweep) this.sweep.dropped = true
     this.sweep = null
     this.hits = []
   }

@@ -17,7 +17,7 @@ import type { Ink } from './use-ink'
 /** What sticks into a region is cleared away up to so many of its line's sizes. */
 const STICKS = 6
 
-type Fills = Pick<Worktop, 'inkInHand' | 'takeInk' | 'stepInk' | 'inkAt' | 'palette' | 'colourOf' | 'regionAt' | 'emptyRegions' | 'bridges' | 'clearInside'>
+type Fills = Pick<Worktop, 'nextInk' | 'inkInHand' | 'takeInk' | 'stepInk' | 'inkAt' | 'palette' | 'colourOf' | 'regionAt' | 'emptyRegions' | 'bridges' | 'clearInside'>
 
 /** What instruments see of inks and regions. */
 export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>): Fills {
@@ -38,6 +38,7 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
   }
 
   return {
+    nextInk: () => hand.lineInk,
     inkInHand: () => hand.id,
     takeInk: hand.take,
     stepInk: hand.step,

@@ -6,6 +6,7 @@ import { resolveLoops } from '../arrangement/resolve'
 import { areaOfCubics } from '../geometry/area'
 import type { Cubic } from '../geometry/cubic'
 import { along } from '../geometry/point'
+import { windingOf } from '../geometry/winding-at'
 import { cubicsOfPath } from '../geometry/path'
 import { simplifyContours } from '../shapes/simplify'
 import type { Edge, EdgePlace } from './edge'
@@ -34,7 +35,9 @@ export function underRun(face: Face, edge: Edge, under: number | null, { toleran
     if (points.length > 2) loops.push(loopOfPoints(points))
   }
   const all = resolveLoops(loops, tolerance)
-  const wide = all.filter((c) => areaOfCubics(c) > 0 || -areaOfCubics(c) > perPx * perPx)
+  // What is left open within hollow islands is no fill's; any other hole lies beneath ink.
+  const islands = face.contours.filter((_, i) => i > 0 && face.hollow[i])
+  const wide = all.filter((c) => areaOfCubics(c) > 0 || islands.some((island) => windingOf(island, c[0]!.p0) !== 0))
   return simplified(toPaths(wide), SLACK * Math.min(least, perPx), tolerance)
 }
 

@@ -24,7 +24,7 @@ test('no screen has a serious barrier', async ({ page }) => {
   await expect(page.getByTestId('card').first()).toBeVisible()
   expect(await barriers(page)).toEqual([])
   await startDrawing(page, 'demo-radish-bunch')
-  for (const pass of ['Sketch', 'Lines', 'Weight', 'Shapes', 'Deliver']) {
+  for (const pass of ['Sketch', 'Lines', 'Weight', 'Shapes', 'Fill', 'Deliver']) {
     await enterPass(page, pass)
     if (pass === 'Weight') await clickAt(page, { x: 428, y: 362 })
     expect(await barriers(page), pass).toEqual([])
@@ -44,6 +44,17 @@ test('no screen has a serious barrier', async ({ page }) => {
     await takeUp(page, instrument)
     expect(await barriers(page), instrument).toEqual([])
     expect(await smallTargets(page), instrument).toEqual([])
+  }
+  await enterPass(page, 'Fill')
+  for (const instrument of ['Shade', 'Flats', 'Glow']) {
+    await takeUp(page, instrument)
+    expect(await barriers(page), instrument).toEqual([])
+    expect(await smallTargets(page), instrument).toEqual([])
+  }
+  for (const menu of ['Change Black', 'Palettes']) {
+    await page.getByRole('button', { name: menu }).click()
+    expect(await barriers(page), menu).toEqual([])
+    await page.keyboard.press('Escape')
   }
   await enterPass(page, 'Lines')
   await takeUp(page, 'Bow')

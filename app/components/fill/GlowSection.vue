@@ -15,7 +15,7 @@ const set = (id: (typeof FIELDS)[number]['id'], v: number): void => void (prefer
 </script>
 
 <template>
-  <div class="grid content-start gap-1">
+  <div class="grid grid-cols-[minmax(0,1fr)] content-start gap-1">
     <TrialBar title="Glow" nothing="Pour a fill first: its shade follows from the light." />
     <div class="grid max-w-[420px] gap-0.5">
       <SliderField v-for="f in FIELDS" :key="f.id" :label="f.label" :title="f.title" :value="Math.round(preferences.fill.lit[f.id] * 100)" :min="0" :max="90" :step="5" unit="%" @look="(v) => set(f.id, v)" @keep="(v) => set(f.id, v)" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { Ellipsis } from 'lucide-vue-next'
+import type { VNode } from 'vue'
 import { computed, ref } from 'vue'
 import { ColorPicker } from 'vue-accessible-color-picker'
 import 'vue-accessible-color-picker/styles'
@@ -18,6 +19,9 @@ const others = computed(() => store.drawing!.inks.filter((i) => i.id !== props.i
 const uses = computed(() => usesOf(store.drawing!, props.ink.id))
 const to = ref('')
 const other = computed(() => (others.value.some((i) => i.id === to.value) ? to.value : (others.value[0]?.id ?? '')))
+
+/** The thumb of the picker has a name, and may only have one as something. */
+const nameThumb = (picker: HTMLElement): void => picker.querySelector('.vacp-color-space-thumb')?.setAttribute('role', 'group')
 
 /** While the colour is dragged the drawing shows it; it is kept when the hand lets go or types. */
 let shown = ''
@@ -60,7 +64,7 @@ function chooseLines(): void {
   <Popover class="relative">
     <PopoverButton class="quiet grid h-7 w-6 place-items-center" :aria-label="`Change ${ink.name}`" title="Colour, name, place, users"><Ellipsis :size="15" /></PopoverButton>
     <PopoverPanel class="fixed bottom-[184px] left-[322px] z-40 flex w-[560px] gap-4 rounded-xl border border-hair bg-raise p-4 shadow-xl" :data-testid="`ink-${ink.id}`">
-      <div class="ink-picker w-[250px] shrink-0" @pointerup="keep" @keyup="keep" @change="keep" @focusout="keep">
+      <div class="ink-picker w-[250px] shrink-0" @pointerup="keep" @keyup="keep" @change="keep" @focusout="keep" @vue:mounted="({ el }: VNode) => nameThumb(el as HTMLElement)">
         <ColorPicker :color="ink.colour" alpha-channel="hide" :visible-formats="['hex', 'rgb', 'hsl']" default-format="hex" @color-change="(e: { colors: { hex: string } }) => look(e.colors.hex)" />
       </div>
       <div class="grid min-w-0 flex-1 content-start gap-2.5">
@@ -96,6 +100,8 @@ function chooseLines(): void {
   border: none;
 }
 .ink-picker .vacp-color-space {
+  grid-column: 1 / -1;
+  width: 100%;
   height: 110px;
 }
 .ink-picker .vacp-copy-button {

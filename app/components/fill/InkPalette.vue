@@ -31,14 +31,14 @@ function add(): void {
       <PaletteMenu class="ml-auto" />
       <button class="button flex items-center gap-1.5 !py-0.5" data-testid="add-ink" @click="add"><Plus :size="14" /> Add</button>
     </div>
-    <ul class="grid min-h-0 flex-1 auto-rows-min grid-cols-3 gap-1 overflow-y-auto pr-1" role="radiogroup" aria-label="Ink in hand" data-testid="inks">
-      <li v-for="ink in store.drawing!.inks" :key="ink.id" class="flex h-8 items-center rounded-[8px] border bg-raise" :class="hand.id === ink.id ? 'border-plum ring-1 ring-plum' : 'border-hair'">
+    <div class="grid min-h-0 flex-1 auto-rows-min grid-cols-3 gap-1 overflow-y-auto pr-1" role="radiogroup" aria-label="Ink in hand" data-testid="inks">
+      <div v-for="ink in store.drawing!.inks" :key="ink.id" class="flex h-8 items-center rounded-[8px] border bg-raise" :class="hand.id === ink.id ? 'border-plum ring-1 ring-plum' : 'border-hair'">
         <button class="flex h-full min-w-0 flex-1 items-center gap-2 pl-1.5 text-left" role="radio" :aria-checked="hand.id === ink.id" :aria-label="ink.name" :title="`${ink.name}, ${ink.colour}: take in hand`" @click="hand.take(ink.id)">
           <span class="h-5 w-5 shrink-0 rounded-[5px] border border-hair" :style="{ background: ink.colour }" aria-hidden="true" />
           <span class="truncate text-[12.5px]" :class="hand.id === ink.id && 'font-[650]'">{{ ink.name }}</span>
         </button>
         <InkMenu :ink="ink" />
-      </li>
-    </ul>
+      </div>
+    </div>
   </div>
 </template>

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { newId } from '#core/new-id'
+import InkField from '~/components/ui/InkField.vue'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
 
 /** How far a pour goes: over which gaps, how far beneath the ink, into how small regions. */
 const store = useDrawingStore()
 const hand = useInkInHand()
+const view = useViewStore()
 const { preferences } = useStudioStore()
 
 const DEEP = [
@@ -34,6 +37,7 @@ function lay(): void {
   <div class="grid max-w-[500px] content-start gap-1.5">
     <div class="flex h-6 items-center justify-between gap-4">
       <b class="font-[650]">Pour</b>
+      <InkField v-if="view.selection.length || view.solids.length" />
       <button class="button !py-0.5" title="The whole page in this ink, beneath everything" @click="lay">{{ ground?.ink === hand.id ? 'Take the ground away' : 'Lay a ground' }}</button>
     </div>
     <SliderField label="Gaps up to" title="Gaps between an end and other ink are bridged; wider openings stay open" :value="preferences.fill.gap" :min="0" :max="3" :step="0.05" :digits="2" unit="mm" @look="(v) => (preferences.fill.gap = v)" @keep="(v) => (preferences.fill.gap = v)" />

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { short } from '#core/geometry/path'
 import { arcOf } from '~/instruments/line-marks'
 import SnapMenu from './SnapMenu.vue'
+import InkField from '~/components/ui/InkField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TaperMenu from '~/components/weight/TaperMenu.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
@@ -56,6 +57,7 @@ function keep(value: number): void {
       <b class="font-[650]">{{ title }}</b>
       <span v-for="f in facts" :key="f" class="quiet number">{{ f }}</span>
       <span class="ml-auto flex items-center gap-3.5">
+        <InkField />
         <TaperMenu v-if="laying || (none && view.instrument === 'freehand')" />
         <SnapMenu v-if="tool.snaps" />
       </span>

@@ -8,6 +8,7 @@ import { cubicsOfPath, short } from '#core/geometry/path'
 import { placesIn } from '#core/ink/own-fineness'
 import { newId } from '#core/new-id'
 import type { IslandOfInk } from '~/instruments/instrument'
+import InkField from '~/components/ui/InkField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
@@ -79,6 +80,7 @@ function choose(key: string, more: boolean): void {
     <span>{{ view.selection.length === 1 ? 'The chosen line' : `${view.selection.length} chosen lines` }}</span>
     <button v-if="!apart.isApart(view.selection)" class="button" title="They unite with each other, and with nothing else: a figure in front of another" @click="apart.keep(view.selection)">Keep apart</button>
     <button v-else class="button" @click="apart.unite(view.selection)">Unite with the rest</button>
+    <InkField />
   </div>
   <ul v-else-if="islands.length" class="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-x-2 overflow-auto" aria-label="Islands" data-testid="islands">
     <li v-for="(island, i) in sorted.slice(0, MOST)" :key="island.key">

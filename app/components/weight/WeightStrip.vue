@@ -13,6 +13,7 @@ import { useViewStore } from '~/stores/view'
 import { useCalm } from '~/workspace/use-calm'
 import { instrumentOf } from '~/workspace/instruments'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import InkField from '~/components/ui/InkField.vue'
 import CopyMenu from './CopyMenu.vue'
 import FinishMenu from './FinishMenu.vue'
 import PressureMenu from './PressureMenu.vue'
@@ -92,7 +93,8 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
         <button class="flex items-center gap-1 text-[12.5px]" :class="pinned ? 'text-plum' : 'text-mute-deep'" :aria-pressed="pinned" :title="pinned ? 'Weight set by hand: rules leave it alone. Click to let them weigh it again' : 'Rules may weigh it. Click to keep it as it is'" @click="togglePin">
           <component :is="pinned ? Pin : PinOff" :size="14" />{{ pinned ? 'Pinned' : 'Pin' }}
         </button>
-        <span class="ml-auto flex gap-2 xl:gap-3.5">
+        <span class="ml-auto flex items-center gap-2 xl:gap-3.5">
+          <InkField />
           <button class="quiet" title="Flip ends (F)" @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))">Flip ends</button>
           <button class="quiet" title="Flip sides (Shift+F)" @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))">Flip sides</button>
           <TaperMenu />

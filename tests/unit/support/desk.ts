@@ -112,6 +112,7 @@ export class TestWorktop implements Worktop {
   joints = () => Promise.resolve(atOnce(openInk(this.now).joints()))
   trims = () => atOnce(openInk(this.now).trimmed())
   ink = 'black'
+  nextInk = () => 'black'
   inkInHand = () => this.ink
   takeInk = (id: string) => void (this.ink = id)
   stepInk = () => undefined
