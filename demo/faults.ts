@@ -1,5 +1,5 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '../core/drawing/create'
-import type { Amendment, Drawing, Line, Taper, Vec } from '../core/drawing/model'
+import type { Amendment, Drawing, Fill, Line, Taper, Vec } from '../core/drawing/model'
 import type { FindingKind } from '../core/proof/finding'
 
 /** Cells of the sheet, px, and how many a row has. */
@@ -23,6 +23,7 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
   const lines: Line[] = []
   const faults: Fault[] = []
   const amendments: Amendment[] = []
+  const fills: Fill[] = []
   let cell = 0
   let x = Math.imul(seed, 2654435761) >>> 0
   const chance = (): number => {
@@ -69,6 +70,12 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
       amendments.push({ id: `${id} trim`, kind: 'trim', line: id, place: { at: 0.5, ahead: 0, left: 0 }, over: [], bounds: [{ by: `${id} gone`, side: -1 }] })
       fault('waiting', p(0, 0))
     })
+    inCell((p, id) => {
+      // Two fills in what is one region.
+      lines.push(newLine({ nodes: [p(-0.8, -0.7), p(0.8, -0.7), p(0.8, 0.7), p(-0.8, 0.7)].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: true }, { id: `${id} box`, weight: evenWeight(3) }))
+      for (const ink of ['black', 'nearly']) fills.push({ id: `${id} ${ink}`, ink, where: 'region', at: p(ink === 'black' ? 0 : 0.3, 0), hold: [{ line: `${id} box`, side: 'right', from: 0, to: ink === 'black' ? 1 : 0.6 }], gap: 0 })
+      fault('joined', p(0.3, 0))
+    })
     // Without fault: tapered, meeting, crossing far, and far from any wall.
     inCell((p, id) => (wall(p, id), line(id, p(-1, 0), p(0.4, 0), 4, {}, [OUT, null]), line(`${id} over`, p(-0.6, -0.7), p(1.2, -0.5), 3)))
   }
@@ -79,5 +86,5 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
   }
   const blank = newDrawing('Faults', { layers: [newLinesLayer('Faults', lines)] })
   const page = { width: 40 + COLUMNS * CELL + 40, height: 40 + Math.ceil(cell / COLUMNS) * CELL + 40, unit: 'mm' as const, pxPerMm: PX_PER_MM }
-  return { drawing: { ...blank, page, amendments, inks: [...blank.inks, { id: 'nearly', name: 'Nearly black', colour: '#231e1c' }] }, faults }
+  return { drawing: { ...blank, page, amendments, fills, inks: [...blank.inks, { id: 'nearly', name: 'Nearly black', colour: '#231e1c' }] }, faults }
 }

@@ -8,7 +8,7 @@ import { areaOfCubics } from '../geometry/area'
 import { boxOfCubics } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { flatten } from '../geometry/cubic'
-import { cubicsOfPath } from '../geometry/path'
+import { controlLength, cubicsOfPath } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { add, direction, lerp, scale, subtract } from '../geometry/point'
 import { simplifyContours } from '../shapes/simplify'
@@ -58,9 +58,12 @@ function fromTheLight(lit: LitFill, { at }: LightRule, ink: string, id: string, 
     const centre = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
     const half = { x: (box.maxX - box.minX) / 2, y: (box.maxY - box.minY) / 2 }
     const towards = direction(subtract(at, centre)) ?? { x: 0, y: -1 }
-    const far = lit.depth * Math.min(half.x, half.y)
+    // Of something long and thin the width counts, not how far it reaches.
+    const wide = (2 * contours.reduce((n, c) => n + areaOfCubics(c), 0)) / contours.reduce((n, c) => n + controlLength(c), 0)
+    const far = lit.depth * Math.min(half.x, half.y, wide)
     const least = CRUMB * contours.reduce((n, c) => n + areaOfCubics(c), 0)
-    const cutter = contours.map((c) => turned(c, centre, half, lit.softness))
+    // What lies in the fill casts nothing of its own: only outer edges count.
+    const cutter = contours.filter((c) => areaOfCubics(c) > 0).map((c) => turned(c, centre, half, lit.softness))
     const crescent = (by: Vec): Cubic[][] => {
       const loops = cutter.map((points) => loopOfPoints(points.map((p) => add(p, by))))
       const cut = resolveGroups([contours.map(loopOf), loops], tolerance, ({ covered, winding }) => covered === 1 && winding[0] !== 0)

@@ -25,6 +25,15 @@ export function around(...points: Point[]): Path {
   return { nodes: nodes.slice(n, 2 * n).map((node) => ({ ...node, joint: 'smooth' })), closed: true }
 }
 
+/** An ellipse about (x, y), turned by `angle` radians, from its left end clockwise as it is seen. */
+export function ellipse(x: number, y: number, rx: number, ry: number, angle = 0): Path {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)]
+  const k = (4 / 3) * Math.tan(Math.PI / 8)
+  const on = (u: number, v: number): Vec => round({ x: x + c * u * rx - s * v * ry, y: y + s * u * rx + c * v * ry })
+  const nodes = ([[-1, 0], [0, -1], [1, 0], [0, 1]] as const).map(([u, v]): PathNode => ({ at: on(u, v), in: on(u + v * k, v - u * k), out: on(u - v * k, v + u * k), joint: 'smooth' }))
+  return { nodes, closed: true }
+}
+
 /** Paths that begin where the last one ended, as one path with a corner at each joint. */
 export function joined(...paths: readonly Path[]): Path {
   const nodes = paths[0]!.nodes.map((n) => ({ ...n }))

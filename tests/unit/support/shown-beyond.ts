@@ -8,6 +8,9 @@ import { inInk, sampleLine } from './definition'
 const STEP = 0.25
 const OFF = 0.0317
 
+/** A place and eight about it, as far off in every direction. */
+const AROUND: readonly (readonly [number, number])[] = [[0, 0], ...Array.from({ length: 8 }, (_, i) => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)] as const)]
+
 type Section = SampledLine['segments'][number][number]
 
 interface Sampled {
@@ -76,7 +79,7 @@ export class Shown {
         return { ink: isExcused ? o : butt, runsOn: isExcused && back ? back[0]! : null, way: back === all ? -1 : 1 }
       })
     const { hair } = this
-    const inOther = (p: Vec): boolean => near.some((o) => (o.runsOn && isAhead(o.runsOn, o.way, o.ink.line.weight.size, p)) || [[0, 0], [hair, 0], [-hair, 0], [0, hair], [0, -hair]].some(([x, y]) => inInk(o.ink, { x: p.x + x!, y: p.y + y! })))
+    const inOther = (p: Vec): boolean => near.some((o) => (o.runsOn && isAhead(o.runsOn, o.way, o.ink.line.weight.size, p)) || AROUND.some(([x, y]) => inInk(o.ink, { x: p.x + hair * x, y: p.y + hair * y })))
     const count = Math.ceil((2 * reach) / STEP)
     let deepest = 0
     for (let j = 0; j < count; j++) {
