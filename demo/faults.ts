@@ -76,6 +76,14 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
       for (const ink of ['black', 'nearly']) fills.push({ id: `${id} ${ink}`, ink, where: 'region', at: p(ink === 'black' ? 0 : 0.3, 0), hold: [{ line: `${id} box`, side: 'right', from: 0, to: ink === 'black' ? 1 : 0.6 }], gap: 0 })
       fault('joined', p(0.3, 0))
     })
+    // A hair of paper between two lines that come together at both ends.
+    inCell((p, id) => (line(id, p(-1, 0), p(1, 0), 4, {}, [null, null], 0), line(`${id} bowed`, p(-1, 0), p(1, 0), 4, {}, [null, null], 0.15), fault('sliver', p(0, 0.12))))
+    inCell((p, id) => {
+      // A box that all but closes.
+      const corners = [p(0, -0.7), p(0.8, -0.7), p(0.8, 0.7), p(-0.8, 0.7), p(-0.8, -0.7), p(-0.03, -0.7)]
+      lines.push(newLine({ nodes: corners.map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: { ...evenWeight(3), start: OUT, end: OUT } }))
+      fault('open', p(-0.015, -0.7))
+    })
     // Without fault: tapered, meeting, crossing far, and far from any wall.
     inCell((p, id) => (wall(p, id), line(id, p(-1, 0), p(0.4, 0), 4, {}, [OUT, null]), line(`${id} over`, p(-0.6, -0.7), p(1.2, -0.5), 3)))
   }

@@ -33,6 +33,8 @@ export class Stacker {
   /** By item, the entry that it was last seen with. */
   private last = new Map<string, Seen>()
   private fills: readonly Outline[] = []
+  private tints: ReadonlyMap<string, string> = new Map()
+  private readonly inTint = new WeakMap<Outline, Outline>()
   private lastShapes = new Map<string, InkEntry>()
   private versions = 0
 
@@ -49,6 +51,13 @@ export class Stacker {
     return was.length !== fills.length || fills.some((f, i) => f !== was[i])
   }
 
+  /** Takes the inks of lines that have a tone of a fill; answers whether they are other than before. */
+  takeTints(tints: readonly [line: string, ink: string][]): boolean {
+    const was = this.tints
+    this.tints = new Map(tints)
+    return was.size !== tints.length || tints.some(([id, ink]) => was.get(id) !== ink)
+  }
+
   /** Entries of the visible layers, bottom to top, those of layers left out at no strength; lines that never had an outline yet are left out. */
   linesOf(drawing: Drawing, isShown: (layer: Layer) => boolean): InkEntry[] {
     const before = this.last
@@ -60,8 +69,9 @@ export class Stacker {
       return (layer.items as (Line | Shape)[]).flatMap((item) => {
         const was = before.get(item.id)
         const line = 'path' in item ? this.shown(item) : null
-        const outline = line ? (this.tucked.of(line) ?? this.cache.get(line) ?? this.cache.lastOf(line.id)) : this.outlineOf(item as Shape)
-        if (!outline) return []
+        const plain = line ? (this.tucked.of(line) ?? this.cache.get(line) ?? this.cache.lastOf(line.id)) : this.outlineOf(item as Shape)
+        if (!plain) return []
+        const outline = this.tinted(plain)
         const cover = line && coveredRegion(line)
         if (!outline.data && !cover) return []
         const entry = this.same(was, outline, cover, look, drawing) ?? entryOf(outline, drawing, look, cover)
@@ -69,6 +79,17 @@ export class Stacker {
         return [entry]
       })
     })]
+  }
+
+  /** An outline in the ink of its tint; the same object for the same outline and ink. */
+  private tinted(outline: Outline): Outline {
+    const ink = this.tints.get(outline.id)
+    if (!ink) return outline
+    const was = this.inTint.get(outline)
+    if (was?.ink === ink) return was
+    const tinted = { ...outline, ink }
+    this.inTint.set(outline, tinted)
+    return tinted
   }
 
   private pouredEntry(outline: Outline, was: Seen | undefined, drawing: Drawing): InkEntry {

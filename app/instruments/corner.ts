@@ -2,18 +2,20 @@ import { newId } from '#core/new-id'
 import type { Corner as Finished, Vec } from '#core/drawing/model'
 import type { CornerPair } from '#core/ink/corners'
 import type { Joints } from '#core/ink/open-ink'
+import { arcOfPath } from '#core/geometry/known'
 import { distance, lerp } from '#core/geometry/point'
 import type { EndContact } from '#core/weight/contact'
 import type { Mark } from '~/canvas/marks'
 import { changeLines, findLine } from '~/stores/find'
 import { placesOnTheWay } from './along-the-way'
 import type { Hand, Instrument, Worktop } from './instrument'
+import { toggled } from './instrument'
 
 /** Screen px. */
 const REACH = 12
 
 /** A place where ends come together, or where one meets a line. */
-type Joint = { kind: 'corner'; at: Vec; pair: CornerPair } | { kind: 'end'; at: Vec; end: EndContact }
+type Joint = { kind: 'corner'; at: Vec; pair: CornerPair } | { kind: 'end'; at: Vec; end: EndContact; /** Which of the lines that it comes to is meant: the one nearest to the hand. */ met?: string }
 
 const keyOf = (j: Joint): string => (j.kind === 'corner' ? j.pair.ends.map((e) => `${e.line} ${e.end}`).join() : `${j.end.line} ${j.end.end}`)
 
@@ -75,8 +77,18 @@ export class Corner implements Instrument {
   }
 
   private take(p: Vec): void {
-    const joint = this.jointAt(p)
+    const found = this.jointAt(p)
+    const joint = found?.kind === 'end' ? { ...found, met: this.metNear(found.end, p) } : found
     if (joint && !this.sweep!.taken.some((t) => keyOf(t) === keyOf(joint))) this.sweep!.taken.push(joint)
+  }
+
+  private metNear({ touched, under }: EndContact, p: Vec): string | undefined {
+    const all = touched.length ? touched.map((t) => t.line) : under ? [under.line] : []
+    const far = (id: string): number => {
+      const path = findLine(this.worktop.drawing(), id)?.line.path
+      return path ? arcOfPath(path).nearest(p).distance : Infinity
+    }
+    return all.sort((a, b) => far(a) - far(b))[0]
   }
 
   release(): void {
@@ -95,9 +107,14 @@ export class Corner implements Instrument {
         if (joint.kind === 'end') {
           const { line, end } = joint.end
           changeLines(draft, [line], (l) => {
+            if (endChoice === 'over' && !back) {
+              if (joint.met) l.over = { ...l.over, [end]: toggled(l.over?.[end] ?? [], joint.met) }
+              return
+            }
             const tuck = { ...l.tuck }
+            if (l.over) delete l.over[end]
             if (back) Reflect.deleteProperty(tuck, end)
-            else tuck[end] = endChoice
+            else if (endChoice !== 'over') tuck[end] = endChoice
             if (Object.keys(tuck).length) l.tuck = tuck
             else delete l.tuck
           })
@@ -142,7 +159,8 @@ export class Corner implements Instrument {
     const taken = new Set((this.sweep?.taken ?? []).map(keyOf))
     const { hover } = this
     const marks = this.joints.map((j): Mark => {
-      const decided = j.kind === 'corner' ? !!j.pair.corner : !!findLine(this.worktop.drawing(), j.end.line)?.line.tuck?.[j.end.end]
+      const line = j.kind === 'end' ? findLine(this.worktop.drawing(), j.end.line)?.line : null
+      const decided = j.kind === 'corner' ? !!j.pair.corner : !!line?.tuck?.[j.end.end] || !!line?.over?.[j.end.end]?.length
       return { kind: 'joint', at: j.at, of: j.kind, decided, hot: taken.has(keyOf(j)) || (!this.sweep && !!hover && keyOf(hover) === keyOf(j)) }
     })
     return marks
@@ -150,4 +168,4 @@ export class Corner implements Instrument {
 }
 
 const WORDS = { caps: 'as its caps are', tucked: 'tucked', pointed: 'pointed', rounded: 'rounded', crossing: 'crossing over' } as const
-const ENDS = { out: 'shows past its line', in: 'keeps within its line', under: 'lies beneath its line' } as const
+const ENDS = { out: 'shows past its line', in: 'keeps within its line', under: 'lies beneath its line', over: 'lies over this one of its lines' } as const

@@ -77,7 +77,7 @@ export interface Preferences {
   sweepPart: WeightPart
   /** How a click finishes a corner, and an end that meets a line. */
   corner: { style: CornerStyle; behind: 0 | 1; limit: number; length: number }
-  endChoice: TuckChoice
+  endChoice: TuckChoice | 'over'
   /** At a fence, pieces up to so many widths of their line are trimmed. */
   fenceWidths: number
   /**

@@ -1,9 +1,11 @@
 import type { Vec } from '#core/drawing/model'
+import { withFillsAlong } from '#core/drawing/fills-along'
 import { movedLine, movedShape } from '#core/drawing/move'
 import { itemsReplaced } from '#core/drawing/queries'
 import { scaledLine } from '#core/drawing/scale'
 import { boxOfPath } from '#core/geometry/known'
 import { mapPath } from '#core/geometry/path'
+import { add } from '#core/geometry/point'
 import { changeShapes, findLine, findShape } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
@@ -110,7 +112,7 @@ export class Select implements Instrument {
     const k = corner === null ? 1 : growth(frame, map)
     const weights = this.worktop.preferences().scaleWeights
     const [ids, solids] = [this.worktop.selection(), this.worktop.solids()]
-    this.worktop.show((drawing) => itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? scaledLine(i, map, k, weights) : { ...i, contours: i.contours.map((c) => mapPath(c, map)) })))
+    this.worktop.show((drawing) => withFillsAlong(itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? scaledLine(i, map, k, weights) : { ...i, contours: i.contours.map((c) => mapPath(c, map)) })), ids, map))
   }
 
   private offset(hand: Hand): Vec {
@@ -121,7 +123,7 @@ export class Select implements Instrument {
   private shift(d: Vec): void {
     const ids = this.worktop.selection()
     const solids = this.worktop.solids()
-    this.worktop.show((drawing) => itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? movedLine(i, d) : movedShape(i, d))))
+    this.worktop.show((drawing) => withFillsAlong(itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? movedLine(i, d) : movedShape(i, d))), ids, (p) => add(p, d)))
   }
 
   away(): void {

@@ -23,6 +23,8 @@ export const KIND_WORDS: Record<FindingKind, { title: string; mend: string }> = 
   speck: { title: 'Speck', mend: 'Remove' },
   off: { title: 'Off the page', mend: 'Remove' },
   stray: { title: 'Stray ink', mend: 'Recolour' },
+  sliver: { title: 'Sliver of paper', mend: 'Close' },
+  open: { title: 'Region that does not close', mend: 'Meet' },
   waiting: { title: 'Waits for its place', mend: 'Forget' },
   joined: { title: 'Fill gave way to a larger one', mend: 'Forget' },
 }
@@ -55,7 +57,7 @@ export const useProofStore = defineStore('proof', () => {
     const isClean = (...ofPass: FindingKind[]): boolean => !!found.value && has('lines') && ofPass.every((k) => !all.has(k))
     const lines = isClean('gap', 'past', 'doubled', 'hidden', 'off')
     const weight = isClean('blunt', 'thin', 'contrast')
-    const shapes = lines && weight && isClean('poke', 'speck', 'stray', 'waiting')
+    const shapes = lines && weight && isClean('poke', 'speck', 'stray', 'sliver', 'open', 'waiting')
     return { sketch: has('sketch'), lines, weight, shapes, fill: !!store.drawing?.fills?.length && isClean('waiting', 'joined'), deliver: false }
   })
   /** What was left as it is, as far as it is still there. */

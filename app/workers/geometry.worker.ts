@@ -52,6 +52,7 @@ export interface LessAnswer {
   told: Told<Outline>
   trims: readonly TrimResult[]
   fills: Told<Outline> | null
+  tints: [line: string, ink: string][] | null
 }
 
 const pouredOutlines = new WeakMap<Part, Outline>()
@@ -111,7 +112,7 @@ const geometry = {
     const told = sentLess.tell([...less].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
     const poured = await inTurns(of.fills(), { turn: 20, rest: breathe, go: () => mine === newestLess && of === session })
     // What was told of lines is on its way whether or not fills could be made in time.
-    return { told, trims: atOnce(of.trimmed()), fills: poured && sentFills.tell(poured.parts.map(pouredOutline)) }
+    return { told, trims: atOnce(of.trimmed()), fills: poured && sentFills.tell(poured.parts.map(pouredOutline)), tints: poured ? [...poured.tints] : null }
   },
 
   /** The pieces of lines under a point. */

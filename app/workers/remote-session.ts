@@ -60,11 +60,11 @@ export class RemoteSession {
   }
 
   /** What lines show that do not show all of their ink; null when a later edit or request overtook this one. */
-  less(drawing: Drawing): Promise<{ less: Outline[]; trims: readonly TrimResult[]; fills: Outline[] | null } | null> {
+  less(drawing: Drawing): Promise<{ less: Outline[]; trims: readonly TrimResult[]; fills: Outline[] | null; tints: [string, string][] | null } | null> {
     return this.thread.within(LONGEST_STEP, async (worker) => {
       const { less, fills } = this.follow(worker, drawing)
       const answer = await worker.less()
-      return answer && { less: less.take(answer.told), trims: answer.trims, fills: answer.fills && fills.take(answer.fills) }
+      return answer && { less: less.take(answer.told), trims: answer.trims, fills: answer.fills && fills.take(answer.fills), tints: answer.tints }
     })
   }
 

@@ -1,4 +1,5 @@
-import type { Amendment, Line, Shape } from '#core/drawing/model'
+import type { Amendment, Fill, Line, Shape } from '#core/drawing/model'
+import { carriedFills } from '#core/drawing/fills-along'
 import { carriedAmendments, copiedLines } from '#core/drawing/copies'
 import { movedShape } from '#core/drawing/move'
 import { openLineLayers, openSolidLayers } from '#core/drawing/queries'
@@ -12,6 +13,7 @@ const PASTE_OFFSET = 12
 let copiedShapes: { shape: Shape; layer: string }[] = []
 let copied: { line: Line; layer: string }[] = []
 let amendments: readonly Amendment[] = []
+let fills: readonly Fill[] = []
 
 /** Copying what is chosen, in this drawing or another, and pasting it. */
 export function useCopies() {
@@ -24,6 +26,7 @@ export function useCopies() {
       return found ? [{ line: found.line, layer: found.layer.id }] : []
     })
     amendments = store.drawing!.amendments ?? []
+    fills = store.drawing!.fills ?? []
     copiedShapes = view.solids.flatMap((id) => {
       const found = findShape(store.drawing!, id)
       return found ? [{ shape: found.shape, layer: found.layer.id }] : []
@@ -34,7 +37,10 @@ export function useCopies() {
     if (!copied.length && !copiedShapes.length) return
     const solids = copiedShapes.map(({ shape, layer }) => ({ layer, shape: { ...movedShape(shape, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() } }))
     const lines = copiedLines(copied.map((c) => c.line), { x: PASTE_OFFSET, y: PASTE_OFFSET }, store.lines)
-    const carried = carriedAmendments(amendments, new Map(copied.map((c, i) => [c.line.id, lines[i]!.id])))
+    const ids = new Map(copied.map((c, i) => [c.line.id, lines[i]!.id]))
+    const carried = carriedAmendments(amendments, ids)
+    // Inks are those of the drawing that they came from: another has none of them.
+    const poured = carriedFills(fills, ids, { x: PASTE_OFFSET, y: PASTE_OFFSET }).filter((f) => store.drawing!.inks.some((i) => i.id === f.ink))
     const fresh = copied.map(({ layer }, i) => ({ layer, line: lines[i]! }))
     const placed: string[] = []
     const placedShapes: string[] = []
@@ -47,6 +53,7 @@ export function useCopies() {
         placed.push(line.id)
       }
       if (carried.length && placed.length) draft.amendments = [...(draft.amendments ?? []), ...carried]
+      if (poured.length && placed.length) draft.fills = [...(draft.fills ?? []), ...poured]
       for (const { shape, layer } of solids) {
         const open = openSolidLayers(draft)
         const target = open.find((l) => l.id === layer) ?? open.at(-1)

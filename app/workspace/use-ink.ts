@@ -123,7 +123,7 @@ export function provideInk(): Ink {
       const answer = await session.less(drawing)
       if (answer && store.drawing?.id === drawing.id) {
         trims.value = answer.trims
-        if ([tucked.take(drawing, answer.less), answer.fills && stacker.takeFills(answer.fills)].some(Boolean) && !wantsShapes()) stack.value = stacker.linesOf(store.drawing, (l) => isSeen(l, view.alone))
+        if ([tucked.take(drawing, answer.less), answer.fills && stacker.takeFills(answer.fills), answer.tints && stacker.takeTints(answer.tints)].some(Boolean) && !wantsShapes()) stack.value = stacker.linesOf(store.drawing, (l) => isSeen(l, view.alone))
         late.value++
       }
     } catch (e) {

@@ -51,7 +51,8 @@ export function useLayers() {
   function duplicate(id: string): void {
     const layer = store.drawing!.layers[place(id)]!
     const copy = { ...copiedLayer(layer, freeLayerName(store.drawing!, `${layer.name} copy`)), locked: false }
-    const carried = carriedAmendments(store.drawing!.amendments ?? [], new Map(layer.items.map((item, i) => [item.id, copy.items[i]!.id])))
+    const ids = new Map(layer.items.map((item, i) => [item.id, copy.items[i]!.id]))
+    const carried = carriedAmendments(store.drawing!.amendments ?? [], ids)
     store.edit(`Duplicate ${layer.name}`, (draft) => {
       draft.layers.splice(place(id, draft) + 1, 0, copy)
       if (carried.length) draft.amendments = [...(draft.amendments ?? []), ...carried]

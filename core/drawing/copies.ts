@@ -9,6 +9,13 @@ export function carriedSnips(snips: readonly Snip[], ids: ReadonlyMap<string, st
   return snips.map((s) => ({ ...s, ...(s.fromBy && { fromBy: bound(s.fromBy) }), ...(s.toBy && { toBy: bound(s.toBy) }) }))
 }
 
+/** The lines over which ends lie, as far as they went along. */
+export function carriedOver({ over }: Line, ids: ReadonlyMap<string, string>): Pick<Line, 'over'> {
+  if (!over) return {}
+  const at = (all: string[] | undefined): string[] => (all ?? []).flatMap((id) => ids.get(id) ?? [])
+  return { over: { first: at(over.first), last: at(over.last) } }
+}
+
 /** The words of figures that are kept apart, anew for copies of these lines: a copy is another figure. */
 export function otherFigures(lines: readonly Line[]): (line: Line) => Pick<Line, 'apart'> {
   const figures = new Map(lines.flatMap(({ apart }) => (apart ? [[apart, newId()]] : [])))
@@ -22,7 +29,7 @@ export function otherFigures(lines: readonly Line[]): (line: Line) => Pick<Line,
 export function copiedLines(lines: readonly Line[], d: Vec, others: readonly Line[]): Line[] {
   const ids = new Map(lines.map((l) => [l.id, newId()]))
   const anew = otherFigures(lines)
-  const copies = lines.map((l): Line => ({ ...movedLine(l, d), id: ids.get(l.id)!, snips: carriedSnips(l.snips, ids), ...anew(l) }))
+  const copies = lines.map((l): Line => ({ ...movedLine(l, d), id: ids.get(l.id)!, snips: carriedSnips(l.snips, ids), ...anew(l), ...carriedOver(l, ids) }))
   const known = new Map([...others, ...copies].map((l) => [l.id, l]))
   const own = new Set(copies.map((c) => c.id))
   return copies.map((c) => boundAnew(c, known, own))

@@ -1,4 +1,4 @@
-import { carriedSnips, otherFigures } from './copies'
+import { carriedOver, carriedSnips, otherFigures } from './copies'
 import { newId } from '../new-id'
 import { freeName } from './free-name'
 import type { Drawing, Layer, Line } from './model'
@@ -11,7 +11,7 @@ export function copiedLayer(layer: Layer, name: string): Layer {
   if (layer.kind === 'sketch') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
   if (layer.kind !== 'lines') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
   const anew = otherFigures(layer.items)
-  const line = (l: Line): Line => ({ ...fresh(l), snips: carriedSnips(l.snips, ids), ...anew(l) })
+  const line = (l: Line): Line => ({ ...fresh(l), snips: carriedSnips(l.snips, ids), ...anew(l), ...carriedOver(l, ids) })
   return { ...base, kind: 'lines', items: layer.items.map(line) }
 }
 

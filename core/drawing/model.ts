@@ -157,12 +157,16 @@ export interface Line {
   cover: boolean
   /** What the person decided about its ends; an end without such keeps within what it meets. */
   tuck?: Partial<Record<'first' | 'last', TuckChoice>>
+  /** Ids of lines over which its ends lie: they keep within others that they meet, not within these. */
+  over?: Partial<Record<'first' | 'last', string[]>>
   /** Closed contours in which its ink is scraped away. */
   scrapes?: Path[]
   /** Which side is the outside of what it bounds, where the person said so. */
   outside?: 'left' | 'right'
   /** Lines with the same word here unite with each other, and with nothing else: a figure in front of another. */
   apart?: string
+  /** It has a darker (above 0) or lighter tone of the fill that it bounds, -1..1; 0 keeps its own ink whatever the drawing's lines have. */
+  tint?: number
 }
 
 /** Closed contours, filled by the non-zero rule. `from` holds the ids of the lines it came from. */
@@ -253,8 +257,10 @@ export interface Settings {
   /** How corners are finished about which nothing was decided; as their caps are when absent. */
   corner?: Exclude<CornerStyle, 'crossing' | 'tucked'>
   light?: LightRule
+  /** Lines about which nothing else is said have a darker tone of the fill that they bound, 0..1; none when absent. */
+  tint?: number
   /** From where on Proof finds something, where that is not as usual: mm at the final size, and times. */
-  proof?: { thin?: number; gap?: number; contrast?: number; speck?: number }
+  proof?: { thin?: number; gap?: number; contrast?: number; speck?: number; sliver?: number; open?: number }
 }
 
 /** Where a point lies by a line: at a share 0..1 of its length, and so far ahead of there and to its left, as multiples of half its size. */

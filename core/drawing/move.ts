@@ -1,7 +1,7 @@
 import { mapPath } from '../geometry/path'
 import { onGrid } from './grid'
 import { mappedTrace } from './line-trace'
-import type { Fill, Line, Shape, Vec } from './model'
+import type { Line, Shape, Vec } from './model'
 
 /** Less than half a step of the grid, px. */
 const SAME = 4e-6
@@ -27,13 +27,6 @@ export function movedLine(line: Line, d: Vec): Line {
 export const movedShape = (shape: Shape, d: Vec): Shape => ({
   ...shape,
   contours: shape.contours.map((c) => mapPath(c, moving(d))),
-})
-
-/** A fill with what lies on it moved by `d`, px. */
-export const movedFill = (fill: Fill, d: Vec): Fill => ({
-  ...fill,
-  at: moving(d)(fill.at),
-  ...(fill.shades && { shades: fill.shades.map((s) => ({ ...s, contours: s.contours.map((c) => mapPath(c, moving(d))) })) }),
 })
 
 /** By how much a line was moved to become another with the same ink, px; null where it is not merely moved. */

@@ -2,7 +2,8 @@ import type { Box } from '../geometry/bounds'
 import { emptyBox, grown, isEmptyBox, uniteBoxes } from '../geometry/bounds'
 import { boxOfPath } from '../geometry/known'
 import type { Drawing, Line, Page, Shape } from './model'
-import { movedFill, movedLine, movedShape } from './move'
+import { mappedFill } from './fills-along'
+import { movedLine, movedShape } from './move'
 
 /** A size of paper in the trade, mm, upright. */
 export interface PaperSize {
@@ -74,7 +75,7 @@ export function changePage(draft: Drawing, page: Page, dx = 0, dy = 0): void {
   }
   const { light } = draft.settings
   if (light) light.at = { x: light.at.x + dx, y: light.at.y + dy }
-  if (draft.fills) draft.fills = draft.fills.map((f) => movedFill(f, d))
+  if (draft.fills) draft.fills = draft.fills.map((f) => mappedFill(f, (p) => moved(p, d)))
   if (draft.amendments) draft.amendments = draft.amendments.map((r) => (r.kind !== 'retouch' ? r : { ...r, at: moved(r.at, d), to: r.to && typeof r.to === 'object' ? { ...r.to, at: moved(r.to.at, d), in: r.to.in && moved(r.to.in, d), out: r.to.out && moved(r.to.out, d) } : r.to }))
 }
 

@@ -231,7 +231,9 @@ const line = yup
     snips: yup.array(snip.required()).required().max(1000),
     cover: yup.boolean().strict().required(),
     tuck: yup.object({ first: tuckChoice, last: tuckChoice }).strict().default(undefined),
+    over: yup.object({ first: yup.array(id()).max(200), last: yup.array(id()).max(200) }).strict().default(undefined),
     apart: yup.string().strict().min(1).max(80),
+    tint: yup.number().strict().min(-1).max(1),
     scrapes: yup.array(pathSchema.required()).max(20_000),
     outside: yup.string().strict().oneOf(['left', 'right']),
   })
@@ -333,7 +335,8 @@ export const drawingSchema = yup
       .object({
         light,
         tuck: yup.boolean().strict(),
-        proof: yup.object({ thin: yup.number().strict().min(0).max(100), gap: yup.number().strict().min(0).max(100), contrast: yup.number().strict().min(1).max(1000), speck: yup.number().strict().min(0).max(1000) }).strict().default(undefined),
+        tint: share(),
+        proof: yup.object({ thin: yup.number().strict().min(0).max(100), gap: yup.number().strict().min(0).max(100), contrast: yup.number().strict().min(1).max(1000), speck: yup.number().strict().min(0).max(1000), sliver: yup.number().strict().min(0).max(100), open: yup.number().strict().min(0).max(100) }).strict().default(undefined),
         corner: yup.string().strict().oneOf(['caps', 'pointed', 'rounded']),
         shapes: yup
           .object({

@@ -18,11 +18,14 @@ export interface Bridge {
   to: string
   /** The paper between them, px. */
   gap: number
+  /** The end of the line that it leaves. */
+  end: 'first' | 'last'
 }
 
 /** An end of the shown part of a line: where it is, and which way the line would go on. */
 interface Tip {
   line: Line
+  end: 'first' | 'last'
   at: Vec
   outward: Vec
 }
@@ -91,7 +94,7 @@ export class Bridges {
       if (landed.gap > this.reach || ahead < AHEAD) continue
       const cost = landed.gap * (1 + (BENT * Math.acos(Math.min(1, ahead))) / Math.acos(AHEAD))
       if (best && cost >= best.cost) continue
-      best = { cost, bridge: { curve: curveTo(tip, landed, far), from: line.id, to: other.item.id, gap: landed.gap } }
+      best = { cost, bridge: { curve: curveTo(tip, landed, far), from: line.id, to: other.item.id, gap: landed.gap, end: tip.end } }
     }
     return best?.bridge ?? null
   }
@@ -139,7 +142,7 @@ function curveTo({ at, outward }: Tip, landed: { at: Vec; inward: Vec | null }, 
 }
 
 /** Whether an end is where the ink of its line is: not trimmed away, nor covered. */
-const isOnInk = (region: Region, at: Vec, size: number): boolean => windingAt(region.contours, at) !== 0 || (nearestTo(region, at)?.distance ?? Infinity) <= Math.max(0.05, 0.02 * size)
+const isOnInk = (region: Region, at: Vec, size: number): boolean => windingAt(region.contours, at) !== 0 || (nearestTo(region, at)?.distance ?? Infinity) <= Math.max(0.15, 0.05 * size)
 
 const isTwin = (a: Bridge, b: Bridge): boolean => distance(a.curve.p0, b.curve.p3) < 1e-6 && distance(a.curve.p3, b.curve.p0) < 1e-6
 
@@ -153,7 +156,7 @@ function tipsOf(line: Line): Tip[] {
     if (path.closed) return []
     const arc = arcOfPath(path)
     const [first, last] = [arc.tangent(0), arc.tangent(arc.total)]
-    return first && last ? [{ line, at: arc.point(0), outward: scale(first, -1) }, { line, at: arc.point(arc.total), outward: last }] : []
+    return first && last ? [{ line, end: 'first', at: arc.point(0), outward: scale(first, -1) }, { line, end: 'last', at: arc.point(arc.total), outward: last }] : []
   })
   tips.set(line, all)
   return all

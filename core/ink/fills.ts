@@ -14,6 +14,8 @@ export interface Poured {
   /** The regions that it fills; none where it waits. */
   faces: readonly Face[]
   contours: Cubic[][]
+  /** The stretches of lines that bound its regions now. */
+  hold: readonly Hold[]
   /** Another fill, which is larger there, has the region that this one would fill. */
   lostTo: string | null
 }
@@ -21,6 +23,8 @@ export interface Poured {
 /** A region is a fill's when so much of the region's edge is its, or so much of its edge is the region's. */
 const OF_REGION = 0.4
 const OF_FILL = 0.5
+/** A region lies so far beside the ink of its lines, px of the usual page: a small one ends before a larger one begins. */
+const BESIDE = [0.08, 0.4]
 /** Shares along a line are the same within this. */
 const SAME = 0.02
 
@@ -71,14 +75,15 @@ export class Fills {
     for (const fill of fills) {
       const paper = papers.get(fill.gap * drawing.page.pxPerMm)!
       if (fill.where !== 'region') {
-        out.push({ fill, faces: [], contours: fill.where === 'page' ? [pageOf(drawing)] : this.openGround(drawing, fill, paper, finder), lostTo: null })
+        out.push({ fill, faces: [], contours: fill.where === 'page' ? [pageOf(drawing)] : this.openGround(drawing, fill, paper, finder), hold: [], lostTo: null })
         continue
       }
       const mine = claims.filter((c) => c.fill === fill)
       const faces = mine.flatMap((c) => (holders.get(c.face)!.fill === fill ? [c.face] : []))
       const lost = faces.length ? null : mine.map((c) => holders.get(c.face)!.fill.id)[0]
       const contours = faces.flatMap((face) => this.shapeOf(face, fill, paper, finder, { tolerance, perPx }, drawing.page.pxPerMm))
-      out.push({ fill, faces, contours, lostTo: lost ?? null })
+      const hold = faces.flatMap((face) => holdOf(edgeOf(face, finder, paper.bridges, perPx)))
+      out.push({ fill, faces, contours, hold, lostTo: lost ?? null })
       yield out.length / fills.length
     }
     return out
@@ -112,9 +117,11 @@ function claimsOf(fill: Fill, { index, bridges }: Paper, finder: SideFinder, lin
   const faces = new Set<Face>()
   for (const h of hold) {
     for (const t of [0.15, 0.5, 0.85]) {
-      const p = besideOf(lines.get(h.line)!, h.side, h.from + (h.to - h.from) * t, 0.4 * perPx)
-      const face = p && index.at(p)
-      if (face) faces.add(face)
+      for (const off of BESIDE) {
+        const p = besideOf(lines.get(h.line)!, h.side, h.from + (h.to - h.from) * t, off * perPx)
+        const face = p && index.at(p)
+        if (face) faces.add(face)
+      }
     }
   }
   const whole = hold.reduce((n, h) => n + lengthOf(h, lines), 0)
@@ -122,7 +129,13 @@ function claimsOf(fill: Fill, { index, bridges }: Paper, finder: SideFinder, lin
     const all = holdOf(edgeOf(face, finder, bridges, perPx))
     const edge = all.reduce((n, h) => n + lengthOf(h, lines), 0)
     let common = 0
-    for (const a of all) for (const b of hold) if (a.line === b.line && a.side === b.side) common += Math.max(0, Math.min(a.to, b.to + SAME) - Math.max(a.from, b.from - SAME)) * lengthOf({ ...a, from: 0, to: 1 }, lines)
+    for (const a of all) {
+      for (const b of hold) {
+        const [from, to] = [Math.max(a.from, b.from - SAME), Math.min(a.to, b.to + SAME)]
+        // The edge of a very small region is no more than a point of a line.
+        if (a.line === b.line && a.side === b.side && to >= from) common += lengthOf({ ...a, from, to }, lines)
+      }
+    }
     const isIts = common >= OF_REGION * edge || common >= OF_FILL * whole
     return common > 0 && isIts ? [{ fill, face, length: common }] : []
   })

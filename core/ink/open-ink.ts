@@ -27,6 +27,7 @@ import { piecesUnder } from './piece-at'
 import { beyondFence } from './fence'
 import type { TrimResult } from './trims'
 import { Trims } from './trims'
+import { tintsOf, withTints } from './tints'
 import type { Paper } from './regions'
 import { Regions } from './regions'
 import { OwnFineness } from './own-fineness'
@@ -203,7 +204,7 @@ class Session implements InkSession {
     const { unite } = shapeSettingsOf(drawing)
     const poured = yield* this.pouredNow()
     const stack = yield* scaled(this.stackNow(), 0, OUTLINED)
-    const parts = [...poured.parts, ...stack.parts]
+    const parts = [...poured.parts, ...withTints(stack.parts, poured.tints)]
     const groups = unite ? groupsOf(parts) : parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
     if (unite) this.keepStagesOf(groups, drawing, parts.length)
     const contours: Cubic[][][] = []
@@ -244,7 +245,7 @@ class Session implements InkSession {
     const was = this.pouredLast
     if (was?.stack === stack && was.drawing.fills === drawing.fills && was.drawing.settings === drawing.settings && was.drawing.page === drawing.page) return was.result
     const poured = yield* this.pourer.of(drawing, seenLines(drawing), (gap) => this.paper(gap))
-    const result = { poured, parts: partsOfFills(poured, drawing) }
+    const result = { poured, parts: partsOfFills(poured, drawing), tints: tintsOf(drawing, seenLines(drawing), poured) }
     this.pouredLast = { stack, drawing, result }
     return result
   }

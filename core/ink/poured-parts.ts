@@ -11,9 +11,11 @@ import type { Part } from './stack'
 export interface PouredParts {
   poured: readonly Poured[]
   parts: readonly Part[]
+  /** By id of tinted lines, their inks. */
+  tints: ReadonlyMap<string, string>
 }
 
-export const NOTHING_POURED: PouredParts = { poured: [], parts: [] }
+export const NOTHING_POURED: PouredParts = { poured: [], parts: [], tints: new Map() }
 
 const known = new WeakMap<readonly (readonly Cubic[])[], Part>()
 

@@ -1,5 +1,5 @@
 import type { Page } from '../drawing/model'
-import type { Arc, Loop } from '../arrangement/loop'
+import type { Loop } from '../arrangement/loop'
 import { loopOf, polyline, whole } from '../arrangement/loop'
 import { resolveGroups } from '../arrangement/resolve'
 import { boxOfCubics, grown, uniteBoxes } from '../geometry/bounds'
@@ -23,6 +23,8 @@ export interface Paper {
 
 /** A bridge is so many tolerances wide on either side: enough to be seen by the arrangement. */
 const WIDE = 1
+/** Beyond its ends it goes on by so many times its half-width. */
+const OVER = 6
 /** So far round all ink and the page open ground is looked at, px. */
 const MARGIN = 64
 
@@ -102,13 +104,14 @@ function faceOf(index: FaceIndex, { curve }: Bridge): Face | null {
   return null
 }
 
-/** A curve as a thin closed bar. */
+/** A curve as a thin closed bar that goes on a little at either end, into the ink: where that runs out to nothing, it would only be touched. */
 function barOf(c: Cubic, half: number): Loop {
-  const [a, b] = [leftNormal(tangentAt(c, 0) ?? { x: 1, y: 0 }), leftNormal(tangentAt(c, 1) ?? { x: 1, y: 0 })]
+  const [into, out] = [tangentAt(c, 0) ?? { x: 1, y: 0 }, tangentAt(c, 1) ?? { x: 1, y: 0 }]
+  const [a, b] = [leftNormal(into), leftNormal(out)]
   const side = (k: number): Cubic => ({ p0: along(c.p0, a, k), p1: along(c.p1, a, k), p2: along(c.p2, b, k), p3: along(c.p3, b, k) })
   const [left, right] = [side(half), reverse(side(-half))]
-  const edge = (from: Vec, to: Vec): Arc[] => polyline(from, to)
-  return [whole(left), ...edge(left.p3, right.p0), whole(right), ...edge(right.p3, left.p0)]
+  const on = OVER * half
+  return [whole(left), ...polyline(left.p3, along(left.p3, out, on), along(right.p0, out, on), right.p0), whole(right), ...polyline(right.p3, along(right.p3, into, -on), along(left.p0, into, -on), left.p0)]
 }
 
 const isSame = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i])

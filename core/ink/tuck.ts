@@ -51,7 +51,7 @@ export interface Neighbour {
  */
 export function tucked(line: Line, contours: readonly Cubic[][], contacts: readonly EndContact[], choiceOf: ChoiceOf, neighbours: ReadonlyMap<string, Neighbour>, tolerance: number): readonly Cubic[][] {
   let ink = contours
-  for (const contact of contacts) {
+  for (const contact of lessOver(line, contacts)) {
     const choice = choiceOf(contact)
     if (!keepsWithin(contact, choice)) continue
     const places = metBy(contact)
@@ -77,6 +77,16 @@ export function metBy({ touched, under }: EndContact): readonly LinePlace[] {
   if (!touched.length) return under ? [under] : []
   const bodies = touched.filter((t) => !t.ends)
   return bodies.length ? bodies : touched
+}
+
+/** What the ends of a line meet, less the lines over which they lie. */
+export function lessOver(line: Line, contacts: readonly EndContact[]): readonly EndContact[] {
+  const { over } = line
+  if (!over) return contacts
+  return contacts.map((c) => {
+    const off = over[c.end]
+    return off?.length ? { ...c, under: c.under && off.includes(c.under.line) ? null : c.under, touched: c.touched.filter((t) => !off.includes(t.line)) } : c
+  })
 }
 
 /** Whether an end keeps within what it comes to: if it meets it, or goes past it and is made to; unless it is let out. */

@@ -8,7 +8,7 @@ import { Ends, reachOf, tipsOf } from './ends'
 import type { Failure, Outlines, Region } from './outlines'
 import { regionOf } from './outlines'
 import type { ChoiceOf, Neighbour } from './tuck'
-import { keepsWithin, metBy, tucked } from './tuck'
+import { keepsWithin, lessOver, metBy, tucked } from './tuck'
 
 /** What a line's tucked ink was made of, and that ink. */
 interface Known {
@@ -79,7 +79,7 @@ export class Tucks {
       if (known?.line !== line || known.region !== region || known.contacts !== contacts || known.choice !== choice.key || !known.ids.every((id, i) => lines.get(id)?.seen === known!.met[i])) {
         if (region === plain.get(line.id)!.region && !contacts.some((c) => keepsWithin(c, choice.of(c)))) continue
         if (++fresh % AT_A_TIME === 0) yield done / lines.size
-        const ids = [...new Set(contacts.flatMap((c) => metBy(c).map((p) => p.line)))]
+        const ids = [...new Set(lessOver(line, contacts).flatMap((c) => metBy(c).map((p) => p.line)))]
         known = { line, region, contacts, choice: choice.key, ids, met: ids.map((id) => lines.get(id)?.seen), tucked: this.worked(line, region, contacts, choice.of, ids, lines) }
       }
       this.known.set(line.id, known)

@@ -1,16 +1,19 @@
-import type { Drawing, Line, Vec } from '../drawing/model'
+import type { Drawing, Fill, Line, Vec } from '../drawing/model'
+import type { Paper } from '../ink/regions'
 import type { Ends } from '../ink/ends'
 import type { Poured } from '../ink/fills'
 import type { Stack } from '../ink/stack'
 
 /** What Proof looks for, in the order in which it is told. */
-export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'waiting', 'joined'] as const
+export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'sliver', 'open', 'waiting', 'joined'] as const
 export type FindingKind = (typeof KINDS)[number]
 
 /** What would cure a finding, as data: `mended` puts it on. */
 export type Mend =
   | { do: 'taper'; line: string; end: 'first' | 'last' }
   | { do: 'meet'; line: string; end: 'first' | 'last'; to: Vec }
+  /** As meet, with an end as wide as its line where it comes to. */
+  | { do: 'close'; line: string; end: 'first' | 'last'; to: Vec }
   | { do: 'tuck'; line: string; end: 'first' | 'last' }
   | { do: 'widen'; line: string; to: number }
   | { do: 'even'; line: string; ratio: number }
@@ -18,6 +21,7 @@ export type Mend =
   | { do: 'ink'; line: string; ink: string }
   | { do: 'forget'; amendment: string }
   | { do: 'unpour'; fill: string }
+  | { do: 'pour'; fill: Fill }
 
 /** Something to look at. */
 export interface Finding {
@@ -42,9 +46,13 @@ export interface ProofLimits {
   contrast: number
   /** Ink smaller than this is a speck, mm squared. */
   speck: number
+  /** Paper between ink that is narrower than this shows as a hair, mm. */
+  sliver: number
+  /** A region whose edge is open by no more was meant to close, mm. */
+  open: number
 }
 
-export const LIMITS: ProofLimits = { thin: 0.2, gap: 1, contrast: 6, speck: 0.1 }
+export const LIMITS: ProofLimits = { thin: 0.2, gap: 1, contrast: 6, speck: 0.1, sliver: 0.12, open: 0.2 }
 
 /** What the looks have to go by. */
 export interface Proofed {
@@ -53,6 +61,9 @@ export interface Proofed {
   ends: Ends
   /** Ids of amendments of the outlines that found no place there. */
   waits: ReadonlySet<string>
+  /** Regions of paper as they are, and with gaps bridged that were meant to close. */
+  paper: Paper
+  bridged: Paper
   /** What became of the fills. */
   poured: readonly Poured[]
   /** Visible lines, bottom to top. */

@@ -9,13 +9,14 @@ import type { Finding, FindingKind, Proofed } from './finding'
 import { LIMITS } from './finding'
 import { gaps } from './gaps'
 import { pastLines, pokes } from './past'
+import { openRegions, paperSlivers } from './regions'
 import { strayInks } from './stray'
 import { hiddenLines, offPage, specks } from './unseen'
 import { joinedFills, waiting } from './waiting'
 import { strongContrasts, thinLines } from './widths'
 
 /** The look of each kind. */
-const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, waiting, joined: joinedFills }
+const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, sliver: paperSlivers, open: openRegions, waiting, joined: joinedFills }
 
 /** The share of the work that the ink is, as it is told. */
 const INKED = 0.5
@@ -30,7 +31,11 @@ export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
   const amendsOutlines = (drawing.amendments ?? []).some((a) => a.kind === 'retouch' || a.kind === 'fineness')
   const waits = new Set(amendsOutlines ? (yield* scaled(session.shapes(), INKED, SHAPED)).waits : [])
   const { poured } = yield* session.fills()
-  const proofed: Proofed = { drawing, stack, ends, waits, poured, lines: seenLines(drawing), limits: { ...LIMITS, ...drawing.settings.proof }, pxPerMm: drawing.page.pxPerMm }
+  const limits = { ...LIMITS, ...drawing.settings.proof }
+  const { pxPerMm } = drawing.page
+  const paper = yield* scaled(session.paper(0), INKED, SHAPED)
+  const bridged = limits.open > 0 ? yield* session.paper(limits.open * pxPerMm) : paper
+  const proofed: Proofed = { drawing, stack, ends, waits, paper, bridged, poured, lines: seenLines(drawing), limits, pxPerMm }
   const found: Finding[] = []
   const looks = Object.values(LOOKS)
   for (const [i, look] of looks.entries()) {

@@ -17,6 +17,8 @@ export function mendedLine(line: Line, mend: Mend): Line | null {
       return { ...line, weight: withTaper(line.weight, mend.end, { length: TAPER, unit: '%', tip: 0, ease: 'straight' }) }
     case 'meet':
       return { ...line, path: withEndAt(line.path, mend.end, mend.to) }
+    case 'close':
+      return { ...line, path: withEndAt(line.path, mend.end, mend.to), weight: withFullEnd(line.weight, mend.end) }
     case 'tuck':
       return { ...line, tuck: { ...line.tuck, [mend.end]: 'in' } }
     case 'widen':
@@ -29,6 +31,7 @@ export function mendedLine(line: Line, mend: Mend): Line | null {
       return null
     case 'forget':
     case 'unpour':
+    case 'pour':
       return line
   }
 }
@@ -42,6 +45,7 @@ export function mendAll(draft: Drawing, findings: readonly Finding[]): void {
     if (!mend) continue
     if (mend.do === 'forget') forgotten.add(mend.amendment)
     else if (mend.do === 'unpour') unpoured.add(mend.fill)
+    else if (mend.do === 'pour') draft.fills = [...(draft.fills ?? []).filter((f) => f.id !== mend.fill.id), mend.fill]
     else byLine.set(mend.line, [...(byLine.get(mend.line) ?? []), mend])
   }
   for (const layer of draft.layers) {
@@ -67,6 +71,11 @@ function withEndAt(path: Path, end: End, to: Vec): Path {
     nodes.push({ at: to, in: null, out: null, joint: 'corner', [back]: lerp(tip.at, to, 2 / 3) })
   }
   return { ...path, nodes: end === 'last' ? nodes : nodes.toReversed() }
+}
+
+/** A weight that does not run out at an end. */
+function withFullEnd(weight: Weight, end: End): Weight {
+  return withStopsChanged({ ...weight, [end === 'first' ? 'start' : 'end']: null }, (stops) => stops.map((s, i) => ((end === 'first' ? i === 0 : i === stops.length - 1) && s.left + s.right < 1 ? { ...s, left: 0.5, right: 0.5 } : s)))
 }
 
 /** So often the floor is raised a little more, where the profile dips between its stops. */

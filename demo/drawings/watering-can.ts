@@ -44,7 +44,7 @@ function can(): { inner: Part; drum: Part } {
   const foot = through([302, 428], [340, 448], [426, 458], [512, 448], [552, 428])
   const right = through([534, 190], [544, 300], [552, 428])
   const hoops = [through([314, 244], [352, 264], [426, 274], [500, 264], [538, 244]), through([306, 384], [344, 404], [426, 414], [508, 404], [547, 384])]
-  const motif = leaf({ rib: [[400, 398], [430, 346], [446, 288]], left: 36, right: 37, margin: SMOOTH, veins: [[0.2, 0.42], [0.46, 0.64]], shade: 'right', size: 4.6 })
+  const motif = leaf({ rib: [[400, 398], [430, 346], [446, 288]], left: 36, right: 37, margin: SMOOTH, veins: [[0.2, 0.4], [0.46, 0.6]], shade: 'right', size: 4.6 })
   return {
     inner: { layer: 'Can', lines: motif.lines, front: motif.front },
     drum: {
@@ -120,7 +120,7 @@ export function wateringCan(): Inked {
       { ink: 'deep', at: [420, 200] },
       { ink: 'straw', at: [576, 320], lit: true },
       { ink: 'straw', at: [152, 128] },
-      ...([[426, 321], [452, 352]] as const).map((at) => ({ ink: 'leaf', at, lit: true })),
+      ...([[426, 321]] as const).map((at) => ({ ink: 'leaf', at, lit: true })),
       ...([[66, 374], [107, 373], [170, 377], [211, 376]] as const).map((at) => ({ ink: 'leaf', at })),
       ...([[70, 267], [74, 174], [98, 321], [126, 268], [44, 220], [106, 212], [40, 310]] as const).map((at) => ({ ink: 'water', at })),
     ],

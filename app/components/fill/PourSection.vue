@@ -5,6 +5,7 @@ import InkField from '~/components/ui/InkField.vue'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
+import TintSection from './TintSection.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useStudioStore } from '~/stores/studio'
@@ -40,6 +41,7 @@ function lay(): void {
       <InkField v-if="view.selection.length || view.solids.length" />
       <button class="button !py-0.5" title="The whole page in this ink, beneath everything" @click="lay">{{ ground?.ink === hand.id ? 'Take the ground away' : 'Lay a ground' }}</button>
     </div>
+    <TintSection v-if="view.instrument === 'select'" />
     <SliderField label="Gaps up to" title="Gaps between an end and other ink are bridged; wider openings stay open" :value="preferences.fill.gap" :min="0" :max="3" :step="0.05" :digits="2" unit="mm" @look="(v) => (preferences.fill.gap = v)" @keep="(v) => (preferences.fill.gap = v)" />
     <SliderField label="Regions from" title="Flats pass over smaller ones: slits between two lines" :value="preferences.fill.least" :min="0" :max="10" :step="0.1" :digits="1" unit="mm²" @look="(v) => (preferences.fill.least = v)" @keep="(v) => (preferences.fill.least = v)" />
     <div class="flex items-center gap-3">

@@ -21,6 +21,7 @@ const ENDS = [
   { id: 'in', title: 'Within', help: 'Nothing shows beyond the far edge, even where the end goes past it' },
   { id: 'out', title: 'Past', help: 'The end shows past its line' },
   { id: 'under', title: 'Beneath', help: 'The end lies beneath its line, whatever their order' },
+  { id: 'over', title: 'Over one', help: 'Of several lines at one place: over the one nearest to the click, within the others' },
 ] as const
 const USUAL = [
   { id: 'caps', title: 'As capped' },

@@ -23,6 +23,8 @@ const LIMIT_WORDS = [
   { id: 'gap', title: 'Gap up to', unit: 'mm' },
   { id: 'contrast', title: 'Thick to thin', unit: 'x' },
   { id: 'speck', title: 'Speck under', unit: 'mm²' },
+  { id: 'sliver', title: 'Paper under', unit: 'mm' },
+  { id: 'open', title: 'Open by up to', unit: 'mm' },
 ] as const
 const limits = computed(() => ({ ...LIMITS, ...store.drawing!.settings.proof }))
 

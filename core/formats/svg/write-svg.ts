@@ -72,7 +72,7 @@ function sketches(layer: SketchLayer): string[] {
 
 function stroked(line: Line, drawing: Drawing): string {
   const { weight, finish } = line
-  const rest = { ink: line.ink, snips: line.snips, cover: line.cover, trace: line.trace, ...(line.scrapes && { scrapes: line.scrapes }), ...(line.outside && { outside: line.outside }), ...(line.tuck && { tuck: line.tuck }), ...(line.apart && { apart: line.apart }), ...spareHandles(line.path) }
+  const rest = { ink: line.ink, snips: line.snips, cover: line.cover, trace: line.trace, ...(line.scrapes && { scrapes: line.scrapes }), ...(line.outside && { outside: line.outside }), ...(line.tuck && { tuck: line.tuck }), ...(line.over && { over: line.over }), ...(line.apart && { apart: line.apart }), ...(line.tint !== undefined && { tint: line.tint }), ...spareHandles(line.path) }
   return (
     `<path id="${escape(line.id)}" d="${pathData(line.path)}" fill="none" stroke="${colourOf(drawing, line.ink)}"` +
     ` stroke-width="${short(weight.size, 4)}" stroke-linecap="${finish.startCap}" stroke-linejoin="${finish.join}"` +

@@ -1,0 +1,54 @@
+import type { Fill, Hold, Line } from '../drawing/model'
+import { perUsualPx } from '../drawing/fineness'
+import { areaOfCubics } from '../geometry/area'
+import { pointAt } from '../geometry/cubic'
+import { controlLength } from '../geometry/path'
+import { edgeOf, holdOf, SideFinder } from '../ink/edge'
+import type { Face } from '../ink/faces'
+import type { Finding, Proofed } from './finding'
+
+/** Regions larger than this, mm squared, are no slivers, however thin; smaller ones than that are pinholes that nobody sees. */
+const LARGEST = 3
+const LEAST = 0.01
+
+/** Hairs of paper between ink, which nobody meant: narrower on the mean than can be seen as a region. */
+export function paperSlivers({ paper, poured, lines, limits, pxPerMm, drawing }: Proofed): Finding[] {
+  const filled = new Set(poured.flatMap((p) => p.faces))
+  const thin = paper.index.faces.filter((f) => f.box && !filled.has(f) && isThin(f, limits.sliver * pxPerMm, pxPerMm))
+  if (!thin.length) return []
+  const finder = new SideFinder(lines)
+  const known = new Map(lines.map((l) => [l.id, l]))
+  return thin.flatMap((face): Finding[] => {
+    const hold = holdOf(edgeOf(face, finder, [], perUsualPx(drawing.page)))
+    const own = known.get(hold[0]?.line ?? '')
+    const outer = face.contours[0]!
+    const at = pointAt(outer[0]!, 0)
+    const key = `sliver ${hold.map((h) => `${h.line} ${h.side} ${Math.round(h.from * 50)}`).join(' ')}`.slice(0, 280)
+    return [{ key, kind: 'sliver', at, items: [...new Set(hold.map((h) => h.line))], mend: own ? { do: 'pour', fill: closing(key, own, hold, at) } : null }]
+  })
+}
+
+/** A fill in the ink of a line that closes what it bounds. */
+const closing = (key: string, line: Line, hold: Hold[], at: Fill['at']): Fill => ({ id: `closed ${key}`.slice(0, 80), ink: line.ink, where: 'region', at, hold, gap: 0 })
+
+function isThin({ contours }: Face, width: number, pxPerMm: number): boolean {
+  const area = contours.reduce((n, c) => n + areaOfCubics(c), 0)
+  const mm = area / (pxPerMm * pxPerMm)
+  return mm < LARGEST && mm > LEAST && 2 * area < width * contours.reduce((n, c) => n + controlLength(c), 0)
+}
+
+/** Gaps so fine that the region behind them was meant to close: bridged, there are more regions. */
+export function openRegions({ paper, bridged, pxPerMm }: Proofed): Finding[] {
+  if (bridged === paper || bridged.index.faces.length <= paper.index.faces.length) return []
+  const least = LARGEST * pxPerMm * pxPerMm
+  const before = new Set(paper.index.faces)
+  const fresh = bridged.index.faces.filter((f) => f.box && !before.has(f) && f.contours.reduce((n, c) => n + areaOfCubics(c), 0) > least)
+  return bridged.bridges.flatMap((b): Finding[] => {
+    const at = pointAt(b.curve, 0.5)
+    // A bridge counts where it is a part of the edge of a region that was not there before.
+    const isEdge = fresh.some((f) => f.contours[0]!.some((c) => [0, 0.25, 0.5, 0.75].some((t) => near(pointAt(c, t), b.curve, pxPerMm))))
+    return isEdge ? [{ key: `open ${b.from} ${b.to} ${b.end}`, kind: 'open', at, items: [...new Set([b.from, b.to])], mend: { do: 'close', line: b.from, end: b.end, to: b.curve.p3 } }] : []
+  })
+}
+
+const near = (p: Fill['at'], curve: Parameters<typeof pointAt>[0], pxPerMm: number): boolean => [0.2, 0.5, 0.8].some((t) => Math.hypot(pointAt(curve, t).x - p.x, pointAt(curve, t).y - p.y) < 0.06 * pxPerMm)
