@@ -27,10 +27,9 @@ const EDITS = 60
 export const inkRows = (sizes = [60, 2000, 10_000]): InkRow[] => sizes.map(inkRow)
 
 function inkRow(lines: number): InkRow {
-  const side = Math.sqrt(lines) * 45
   const layer = newLinesLayer('Ink', strokes(lines))
   const blank = newDrawing('Bench', { layers: [layer] })
-  let drawing: Drawing = { ...blank, page: { ...blank.page, width: side, height: side } }
+  let drawing: Drawing = { ...blank, page: pageFor(lines) }
   const session = openInk(drawing)
   const clock = (): { ms: number; contours: number } => {
     const start = performance.now()
@@ -59,8 +58,14 @@ function inkRow(lines: number): InkRow {
   return { lines, contours: first.contours, first: first.ms, again: again.ms, median: at(times, 0.5), p95: at(times, 0.95), proof: at(looks, 0.5), proofP95: at(looks, 0.95) }
 }
 
+/** A page on which so many strokes lie as close as on any other. */
+export function pageFor(lines: number): Drawing['page'] {
+  const side = Math.sqrt(lines) * 45
+  return { ...newDrawing('Bench').page, width: side, height: side }
+}
+
 /** A node dragged, or a width stop. */
-function change(line: Line, r: () => number): void {
+export function change(line: Line, r: () => number): void {
   if (r() < 0.5) {
     const node = line.path.nodes[Math.floor(r() * line.path.nodes.length)]!
     const d = { x: r() * 20 - 10, y: r() * 20 - 10 }

@@ -1,6 +1,7 @@
 import type { HandRow } from './browser'
 import type { CrowdRows } from './crowds'
 import type { InkRow } from './ink'
+import type { RegionRow } from './regions'
 import type { NodeRow } from './nodes'
 import type { StepRow } from './saved-steps'
 import type { Growth, SpeedRow } from './speed'
@@ -12,6 +13,7 @@ export interface Measured {
   nodes: NodeRow[]
   growth: Growth[]
   ink: InkRow[]
+  regions: RegionRow[]
   hand: HandRow[]
   steps: StepRow[]
   crowd: CrowdRows
@@ -22,7 +24,7 @@ const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
 /** Exponent of growth between two sizes. */
 const exponent = (a: number, b: number, factor: number): string => (Math.log(b / a) / Math.log(factor)).toFixed(2)
 
-export function report({ started, machine, speed, nodes, growth, ink, hand, steps, crowd }: Measured): string {
+export function report({ started, machine, speed, nodes, growth, ink, regions, hand, steps, crowd }: Measured): string {
   const lines = [
     '# Benchmarks',
     '',
@@ -60,6 +62,15 @@ export function report({ started, machine, speed, nodes, growth, ink, hand, step
     '| lines | contours | first, ms | again, ms | one line changed: median, ms | 95 % | times as fast as first | Proof: median | 95 % |',
     '| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
     ...ink.map((r) => `| ${r.lines.toLocaleString('en')} | ${r.contours.toLocaleString('en')} | ${ms(r.first)} | ${r.again.toFixed(2)} | ${ms(r.median)} | ${ms(r.p95)} | ${(r.first / r.median).toFixed(0)} | ${ms(r.proof)} | ${ms(r.proofP95)} |`),
+    '',
+    '## Regions and fills that follow an edit',
+    '',
+    'The same strokes in one ink; gaps of up to 2 px are bridged, and every region of 4 px squared or more is filled. *Regions* are made once',
+    'the ink is united; *preview* is the region under the pointer; *one line changed* is from the patch to the shapes of all fills.',
+    '',
+    '| lines | regions | fills | regions, ms | preview: median, ms | 95 % | one line changed: median, ms | 95 % |',
+    '| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
+    ...regions.map((r) => `| ${r.lines.toLocaleString('en')} | ${r.regions.toLocaleString('en')} | ${r.fills.toLocaleString('en')} | ${ms(r.first)} | ${r.preview.toFixed(2)} | ${r.previewP95.toFixed(2)} | ${ms(r.median)} | ${ms(r.p95)} |`),
     '',
     '## In the browser, with 2,000 lines',
     '',

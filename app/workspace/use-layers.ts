@@ -119,6 +119,17 @@ export function useLayers() {
     store.tell(`"${layer.name}" was deleted with what lay on it.`, [{ title: 'Bring it back', run: () => void store.undo() }])
   }
 
+  /** Layers with nothing on them, other than the one in use: as long as there is anything at all, nobody needs them. */
+  const empty = computed(() => {
+    const all = store.drawing?.layers ?? []
+    return all.some((l) => l.items.length) ? all.filter((l) => !l.items.length && l.id !== view.activeLayer && !l.locked) : []
+  })
+
+  function removeEmpty(): void {
+    const gone = new Set(empty.value.map((l) => l.id))
+    store.edit(`Delete ${gone.size} empty ${gone.size === 1 ? 'layer' : 'layers'}`, (draft) => void (draft.layers = draft.layers.filter((l) => !gone.has(l.id))))
+  }
+
   /** Shows an opacity while its slider moves; `keep` makes it a step. */
   function dim(id: string, opacity: number, keep: boolean): void {
     store.change((draft) => {
@@ -128,5 +139,5 @@ export function useLayers() {
     if (keep) store.finish(`Dim to ${Math.round(opacity * 100)} %`)
   }
 
-  return { layers, change, add, moveTo, moveBy, duplicate, keepCopy, partner, combine, takeChosen, remove, dim }
+  return { layers, change, add, moveTo, moveBy, duplicate, keepCopy, partner, combine, takeChosen, remove, empty, removeEmpty, dim }
 }

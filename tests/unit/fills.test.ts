@@ -1,6 +1,7 @@
 import { Resvg } from '@resvg/resvg-js'
 import { describe, expect, it } from 'vitest'
 import { newDrawing, newLine, newLinesLayer, evenWeight } from '#core/drawing/create'
+import { carriedFills, withFillsAlong } from '#core/drawing/fills-along'
 import { colourIn, differenceOf, tonedInk, untoned } from '#core/drawing/inks'
 import type { Drawing, Fill, Line, Vec } from '#core/drawing/model'
 import { linesOf, seenLines } from '#core/drawing/queries'
@@ -92,6 +93,31 @@ describe('a fill', () => {
   it('is one shape with lines of its ink, and shapes of one ink are one', () => {
     const black = poured(poured(drawingOf(...box('a', 100, 100), ...box('b', 400, 100)), { x: 200, y: 160 }, 'black'), { x: 500, y: 160 }, 'leaf')
     expect(shapesOf(black).shapes.map((s) => [s.ink, s.contours.length])).toEqual([['leaf', 1], ['black', 3]])
+  })
+})
+
+describe('lines about a fill', () => {
+  const d = poured(drawingOf(...box('a', 100, 100), bar('free', [400, 100], [500, 100])), { x: 200, y: 160 }, 'leaf')
+
+  it('take a darker tone of it where they are tinted, all or one by one; others stay as they are', () => {
+    const all = { ...d, settings: { ...d.settings, tint: 0.4 } }
+    expect([inkAt(all, 100, 160), inkAt(all, 450, 100), inkAt(all, 200, 160)]).toEqual(['leaf -0.40', 'black', 'leaf'])
+    const one = withLines(all, (lines) => lines.map((l) => (l.id === 'a-left' ? { ...l, tint: 0 } : l)))
+    expect([inkAt(one, 100, 160), inkAt(one, 300, 160)]).toEqual(['black', 'leaf -0.40'])
+  })
+
+  it('take it along when they are copied, and the shades on it when they are moved', () => {
+    const square = { closed: true, nodes: [[150, 130], [250, 130], [250, 180]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })) }
+    const fill = { ...d.fills![0]!, shades: [{ id: 's', contours: [square], tone: -0.3 }] }
+    const ids = linesOf(d).map((l) => l.id)
+    const [copy] = carriedFills([fill], new Map(ids.map((id) => [id, `${id} copy`])), { x: 10, y: 20 })
+    expect(copy!.id).not.toBe(fill.id)
+    expect(copy!.hold.map((h) => h.line)).toEqual(fill.hold.map((h) => `${h.line} copy`))
+    expect(copy!.shades![0]!.contours[0]!.nodes[0]!.at).toEqual({ x: 160, y: 150 })
+    // One line of four is not enough to go along with.
+    expect(carriedFills([fill], new Map([['a-left', 'x']]), { x: 0, y: 0 })).toEqual([])
+    const along = withFillsAlong({ ...d, fills: [fill] }, ids, (p) => ({ x: p.x + 5, y: p.y }))
+    expect(along.fills![0]!.shades![0]!.contours[0]!.nodes[0]!.at).toEqual({ x: 155, y: 130 })
   })
 })
 

@@ -80,6 +80,15 @@ describe('an end that meets a line', () => {
     expect([shown([wall, end]), shown([wall, patch, end]), shown([straightLine('wall', [180, 20], [180, 180], 6), end])]).toEqual([0, 1, 1])
   })
 
+  it('lies over the one of two lines that it is laid over, and keeps within the other', () => {
+    // Two walls that part: the end comes to where they cross, and would show beyond both, above and below.
+    const [up, down] = [straightLine('up', [80, 180], [120, 20], 4), straightLine('down', [80, 20], [120, 180], 4)]
+    const end = (over: string[]): Line => straightLine('a', [20, 100], [100, 100], 30, { over: { last: over } })
+    const shown = (over: string[]): boolean => new FlatRegion(deliveredOf(drawn([up, down, end(over)])).map(cubicsOfPath)).winding({ x: 107, y: 100 }) !== 0
+    expect([shown([]), shown(['up']), shown(['up', 'down'])]).toEqual([false, false, true])
+    expect(deliveredOf(drawn([up, down, end(['up'])]))).not.toEqual(deliveredOf(drawn([up, down, end([])])))
+  })
+
   it('at a slant runs in with both edges: no cap bulges on the near side', () => {
     const lines = [wall, straightLine('a', [40, 20], [100, 150], 12)]
     const shown = (d: Drawing) => {

@@ -7,7 +7,7 @@ import { useViewStore } from '~/stores/view'
 import LayerRow from './LayerRow.vue'
 
 const view = useViewStore()
-const { layers, add, moveTo } = useLayers()
+const { layers, add, moveTo, empty, removeEmpty } = useLayers()
 const list = ref<HTMLUListElement>()
 /** Counts the drops, so that the rows are made anew in the order of the drawing. */
 const drops = ref(0)
@@ -39,5 +39,6 @@ onBeforeUnmount(() => sortable?.destroy())
     <ul ref="list" class="min-h-0 overflow-auto">
       <LayerRow v-for="(layer, i) in layers" :key="`${layer.id} ${drops}`" :layer="layer" :top="i === 0" :bottom="i === layers.length - 1" />
     </ul>
+    <button v-if="empty.length" class="quiet mx-3.5 my-1 h-6 self-start" :title="empty.map((l) => l.name).join(', ')" @click="removeEmpty">Delete {{ empty.length }} empty {{ empty.length === 1 ? 'layer' : 'layers' }}</button>
   </section>
 </template>
