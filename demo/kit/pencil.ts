@@ -27,7 +27,8 @@ class Sheet {
     const reach = Math.ceil(radius + 1)
     for (let py = Math.max(0, Math.floor(y) - reach); py <= Math.min(this.height - 1, Math.floor(y) + reach); py++) {
       for (let px = Math.max(0, Math.floor(x) - reach); px <= Math.min(this.width - 1, Math.floor(x) + reach); px++) {
-        const d = Math.hypot(px - x, py - y)
+        // The middle of the first pixel lies half a pixel in.
+        const d = Math.hypot(px + 0.5 - x, py + 0.5 - y)
         const soft = Math.max(0, Math.min(1, radius + 0.5 - d))
         if (soft === 0) continue
         const i = py * this.width + px

@@ -141,7 +141,7 @@ test('from an empty Desk to a file with the keyboard, by Tab, Enter and the keys
   await tabTo(page, /^Width stop 2/)
   await keys(page, '5xShift+ArrowUp Escape Escape')
   expect((await lines(page))[0]!.weight.stops[1]!.left).toBeGreaterThan(1.4)
-  await keys(page, '5')
+  await keys(page, '6')
   await tabTo(page, /^Download/)
   const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')])
   expect(await textOf(download)).toContain('<path')

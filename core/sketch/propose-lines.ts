@@ -1,0 +1,172 @@
+import type { Path } from '../drawing/model'
+import { InputError } from '../errors'
+import { fitTrace } from '../fit/fit-trace'
+import type { Vec } from '../geometry/point'
+import { distance } from '../geometry/point'
+import { atOnce } from '../turns'
+import type { Chain } from './chains'
+import { continued } from './chains'
+import type { GreyImage } from './grey-image'
+import { checkImage, reduced } from './grey-image'
+import { pencilOf } from './pencil'
+import type { Ridges } from './ridges'
+import { ridgesOf } from './ridges'
+import { graphOf } from './skeleton-graph'
+import { smoothed } from './gaussian'
+import { thin } from './thinning'
+
+export interface ProposeOptions {
+  /** How far apart strokes may lie that are one line, px of a picture of 1,440 px; 3.6 when absent. */
+  merge?: number
+  /** How faint a line may be, 0..1: the more, the more is proposed; 0.5 when absent. */
+  faint?: number
+  /** Lines shorter than this are left out, px of a picture of 1,440 px; 14 when absent. */
+  shortest?: number
+}
+
+/** A line found in a sketch. */
+export interface Proposal {
+  /** Image px, y down. */
+  path: Path
+  /** 0..1: how plainly it is drawn, and how long it is. */
+  confidence: number
+}
+
+/** Pictures are looked at in this size, px of the longer side; lengths here are meant in a picture of the other. */
+const SIZE = 1440
+const USUAL = 1440
+/** A ridge begins where it is so strong, and goes on as far as it is half that; at full faintness a quarter of it. */
+const STRONG = 0.095
+const GOES_ON = 0.4
+/** Branches shorter than so many scales are bumps of the skeleton. */
+const SPUR = 2.6
+/** An end's way is looked at so many scales back; gaps of up to so many are bridged. */
+const BACK = 3.2
+const GAP = 5
+/** The fit may lie so far from the crest, px of the picture as it is looked at. */
+const TOLERANCE = 1.1
+
+/**
+ * Lines along the pencil of a sketch: centrelines of bundles of strokes, from end to end and through junctions, few
+ * nodes, corners as corners; broken lines are bridged, paper and shadow evened out, what is dark in the large left out.
+ * After C. Steger (1998) for the crests, T. Y. Zhang and C. Y. Suen (1984) for what hangs together, and G. Noris et al.,
+ * Topology-driven vectorization of clean line drawings (2013), for going on through junctions.
+ *
+ * @throws InputError for a picture or an option that is impossible
+ */
+export const proposeLines = (image: GreyImage, options: ProposeOptions = {}): Proposal[] => atOnce(findLines(image, options))
+
+/** As `proposeLines`, telling the share 0..1 that is done. */
+export function* findLines(image: GreyImage, { merge = 3.6, faint = 0.5, shortest = 14 }: ProposeOptions = {}): Generator<number, Proposal[]> {
+  checkImage(image)
+  for (const [name, value] of Object.entries({ merge, faint, shortest })) if (!(value >= 0) || !Number.isFinite(value)) throw new InputError(name, `"${name}" must be a number, 0 or more, not ${value}.`)
+  if (image.width < 8 || image.height < 8) return []
+  const { field, scale } = reduced(image, SIZE)
+  // Small pictures are looked at as they are; their strokes are as fine as the picture is small.
+  const size = Math.max(field.width, field.height) / USUAL
+  const sigma = Math.max(1, merge * size)
+  yield 0.1
+  const pencil = pencilOf(field)
+  yield 0.25
+  const ridges = ridgesOf(smoothed(pencil, Math.max(0.5, sigma / 3)), sigma)
+  yield 0.6
+  const strong = STRONG * 4 ** (0.5 - Math.min(1, faint))
+  const mask = crested(ridges, strong, GOES_ON * strong)
+  thin(mask, field.width, field.height)
+  withoutSpurs(mask, field.width, SPUR * sigma)
+  thin(mask, field.width, field.height)
+  yield 0.75
+  const chains = continued(chainsOf(mask, ridges, field.width, 2 * sigma), { reach: BACK * sigma, gap: GAP * sigma })
+  yield 0.85
+  const out: Proposal[] = []
+  for (const [i, chain] of chains.entries()) {
+    if (i % 16 === 15) yield 0.85 + (0.15 * i) / chains.length
+    const length = lengthOf(chain.points)
+    if (length < shortest * size) continue
+    const path = fitted(chain, scale, sigma)
+    const plain = chain.points.reduce((n, p) => n + (ridges.strength[Math.round(p.y) * field.width + Math.round(p.x)] ?? 0), 0) / chain.points.length
+    out.push({ path, confidence: Math.min(1, plain / (2 * STRONG)) * (0.5 + 0.5 * Math.min(1, length / (14 * sigma))) })
+  }
+  return out.sort((a, b) => b.confidence - a.confidence)
+}
+
+/** Pixels on crests: strong ones, and weaker ones that hang together with them. */
+function crested({ width, height, strength }: Ridges, strong: number, weak: number): Uint8Array {
+  const mask = new Uint8Array(width * height)
+  const open: number[] = []
+  for (let i = 0; i < strength.length; i++) {
+    if (strength[i]! < strong) continue
+    mask[i] = 1
+    open.push(i)
+  }
+  for (let i = open.pop(); i !== undefined; i = open.pop()) {
+    const x = i % width
+    for (const d of [-width - 1, -width, -width + 1, -1, 1, width - 1, width, width + 1]) {
+      const k = i + d
+      if (k < 0 || k >= mask.length || mask[k] || strength[k]! < weak || Math.abs((k % width) - x) > 1) continue
+      mask[k] = 1
+      open.push(k)
+    }
+  }
+  return mask
+}
+
+/** Takes branches off that end in the open after no more than `longest` px. */
+function withoutSpurs(mask: Uint8Array, width: number, longest: number): void {
+  const { nodes, ways } = graphOf(mask, width)
+  const degree = new Map<number, number>()
+  for (const w of ways) for (const n of [w.from, w.to]) degree.set(n, (degree.get(n) ?? 0) + 1)
+  for (const { pixels, from, to } of ways) {
+    if (from < 0 || pixels.length > longest) continue
+    const [loose, held] = degree.get(from) === 1 ? [from, to] : degree.get(to) === 1 ? [to, from] : [-1, -1]
+    if (loose < 0 || (degree.get(held) ?? 0) < 3) continue
+    const junction = new Set(nodes[held])
+    for (const p of pixels) if (!junction.has(p)) mask[p] = 0
+  }
+}
+
+/** The ways of a skeleton with their points on the crests; junctions so near to each other that a stroke's width made two of one are one. */
+function chainsOf(mask: Uint8Array, ridges: Ridges, width: number, near: number): Chain[] {
+  const { nodes, ways } = graphOf(mask, width)
+  const group = nodes.map((_, i) => i)
+  const root = (i: number): number => (group[i] === i ? i : (group[i] = root(group[i]!)))
+  const degree = new Map<number, number>()
+  for (const w of ways) for (const n of [w.from, w.to]) degree.set(n, (degree.get(n) ?? 0) + 1)
+  const isLink = ({ pixels, from, to }: (typeof ways)[number]): boolean => from >= 0 && from !== to && pixels.length <= near && degree.get(from)! > 2 && degree.get(to)! > 2
+  for (const w of ways) if (isLink(w)) group[root(w.from)] = root(w.to)
+  const centres = new Map<number, { x: number; y: number; n: number }>()
+  nodes.forEach((pixels, i) => {
+    const c = centres.get(root(i)) ?? { x: 0, y: 0, n: 0 }
+    for (const p of pixels) Object.assign(c, { x: c.x + (p % width), y: c.y + Math.floor(p / width), n: c.n + 1 })
+    centres.set(root(i), c)
+  })
+  const centre = (i: number): Vec => {
+    const { x, y, n } = centres.get(root(i))!
+    return { x: x / n, y: y / n }
+  }
+  const crest = (p: number): Vec => ({ x: (p % width) + ridges.dx[p]!, y: Math.floor(p / width) + ridges.dy[p]! })
+  return ways.flatMap((w): Chain[] => {
+    if (isLink(w)) return []
+    const points = w.pixels.map(crest)
+    if (w.from < 0) return [{ points, closed: true, from: -1, to: -1 }]
+    // About a junction the crest swerves: the way leads straight to its middle.
+    const isJunction = (n: number): boolean => degree.get(n)! > 2
+    const cut = (n: number, all: Vec[]): Vec[] => (isJunction(n) ? [centre(n), ...all.filter((p) => distance(p, centre(n)) > near / 2)] : all)
+    const from = cut(w.from, points)
+    const both = cut(w.to, from.toReversed()).toReversed()
+    // Where only two ways come to a step of the skeleton they are one.
+    const nameOf = (n: number): number => (degree.get(n)! > 1 ? root(n) : -1 - n)
+    return both.length > 1 ? [{ points: both, closed: false, from: nameOf(w.from), to: nameOf(w.to) }] : []
+  })
+}
+
+const lengthOf = (points: readonly Vec[]): number => points.slice(1).reduce((n, p, i) => n + distance(p, points[i]!), 0)
+
+/** A chain as a path of few nodes, px of the picture. */
+function fitted({ points, closed }: Chain, scale: number, sigma: number): Path {
+  const samples = points.map((p, i) => ({ x: (p.x + 0.5) * scale, y: (p.y + 0.5) * scale, t: i, pressure: 0.5 }))
+  const { path } = fitTrace({ samples, device: 'mouse', steadiness: 0, response: 1 }, { steadiness: Math.min(1, (1.6 * sigma) / 24), tolerance: TOLERANCE * scale, grain: scale, quick: true })
+  if (!closed || path.nodes.length < 3) return path
+  const [first, last] = [path.nodes[0]!, path.nodes[path.nodes.length - 1]!]
+  return { closed: true, nodes: [{ ...first, in: last.in, joint: 'smooth' }, ...path.nodes.slice(1, -1)] }
+}
