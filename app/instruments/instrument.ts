@@ -5,6 +5,7 @@ import type { RegionHit } from '#core/ink/region-hits'
 import type { TrimResult } from '#core/ink/trims'
 import type { LineHit } from '#core/weight/hit-line'
 import type { Mark, MarkRef } from '~/canvas/marks'
+import type { Offer } from '~/stores/proposals'
 import type { Preferences } from './preferences'
 import type { Trial } from './tried-on'
 
@@ -123,6 +124,9 @@ export interface Worktop {
   emptyRegions(): Promise<{ regions: RegionHit[]; beside: number[][] }>
   /** What bridges the gaps. */
   bridges(): readonly Path[]
+  /** Lines that were found in the sketch; those that are taken or swept away go. */
+  proposals(): readonly Offer[]
+  dropProposals(gone: ReadonlySet<Offer>): void
   /** Trims away what sticks into regions. */
   clearInside(regions: readonly RegionHit[]): Promise<void>
   /** What each trim of the drawing takes away. */

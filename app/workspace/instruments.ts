@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import { BowArrow, CircleDot, CornerUpRight, Diamond, Droplet, Droplets, Eclipse, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, Palette, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, SunMedium, Tablet, UnfoldVertical } from 'lucide-vue-next'
+import { BowArrow, CircleDot, CornerUpRight, Diamond, Droplet, Droplets, Eclipse, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, Palette, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, SunMedium, Tablet, UnfoldVertical, Waypoints } from 'lucide-vue-next'
 import BlotSection from '~/components/lines/BlotSection.vue'
 import BowSection from '~/components/lines/BowSection.vue'
 import FigureSection from '~/components/lines/FigureSection.vue'
@@ -7,6 +7,7 @@ import HandSection from '~/components/lines/HandSection.vue'
 import NodesSection from '~/components/lines/NodesSection.vue'
 import PenSection from '~/components/lines/PenSection.vue'
 import PracticeSection from '~/components/lines/PracticeSection.vue'
+import ProposeSection from '~/components/lines/ProposeSection.vue'
 import ScrapeSection from '~/components/lines/ScrapeSection.vue'
 import SelectSection from '~/components/lines/SelectSection.vue'
 import SnipSection from '~/components/lines/SnipSection.vue'
@@ -41,6 +42,7 @@ import { PlaceSketch } from '~/instruments/place-sketch'
 import { Pour } from '~/instruments/pour'
 import { Practice } from '~/instruments/practice'
 import { Shade } from '~/instruments/shade'
+import { Propose } from '~/instruments/propose'
 import { Scrape } from '~/instruments/scrape'
 import { Select } from '~/instruments/select'
 import { Snip } from '~/instruments/snip'
@@ -95,6 +97,7 @@ export const INSTRUMENTS: readonly InstrumentDescription[] = [
   { id: 'blot', title: 'Blot', icon: Droplet, help: 'a brush that paints a solid shape', passes: ['lines'], make: Blot, settings: BlotSection, speaksOf: 'Blot' },
   { id: 'scrape', title: 'Scrape', icon: PocketKnife, help: 'an eraser that carves ink away', passes: ['lines'], make: Scrape, settings: ScrapeSection, speaksOf: 'Scrape' },
   { id: 'practice', title: 'Practice', icon: Tablet, help: 'a recorded pen plays a stroke with real pressure', passes: ['lines'], make: Practice, settings: PracticeSection, speaksOf: 'Practice' },
+  { id: 'propose', title: 'Propose', icon: Waypoints, help: 'lines found in the sketch, to be taken one by one', passes: ['lines'], make: Propose, settings: ProposeSection, speaksOf: 'Proposals' },
   { id: 'contact', title: 'Contact', icon: CircleDot, help: 'taper ends in the open, fill those that meet a line', passes: ['weight'], make: Contact, settings: ContactSection },
   { id: 'light', title: 'Light', icon: Sun, help: 'thin edges towards a light, thick ones away from it', passes: ['weight'], make: Light, settings: LightSection },
   { id: 'sweep', title: 'Sweep', icon: PaintRoller, help: 'paint a copied weight on other lines', passes: ['weight'], make: Sweep, settings: SweepSection },

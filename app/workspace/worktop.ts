@@ -8,6 +8,7 @@ import type { LineHit } from '#core/weight/hit-line'
 import type { Worktop } from '~/instruments/instrument'
 import { useDrawingStore } from '~/stores/drawing'
 import { usePracticeStore } from '~/stores/practice'
+import { useProposalsStore } from '~/stores/proposals'
 import { useStudioStore } from '~/stores/studio'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
@@ -28,6 +29,7 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
   const studio = useStudioStore()
   const practice = usePracticeStore()
   const trial = useTrialStore()
+  const proposals = useProposalsStore()
   const drawing = (): Drawing => store.drawing!
 
   function layerForInk(): string | null {
@@ -153,6 +155,8 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
     beyond: (fence, most) => ink.session.beyond(drawing(), fence, most),
     joints: () => ink.session.joints(drawing()),
     ...fillsOfWorktop(ink, bridges),
+    proposals: () => proposals.shown,
+    dropProposals: (gone) => proposals.drop(gone),
     trims: () => ink.trims.value,
     allIslands: () => islandsOfResult(ink.shapes.value),
     islandAt: (p) => islandUnder(islandsOfResult(ink.shapes.value), p),

@@ -23,6 +23,6 @@ export async function sketchThumbnail({ page }: Drawing, sketch: Sketch, images:
   return (
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${n(page.width)} ${n(page.height)}">` +
     `<image href="data:image/jpeg;base64,${small.toString('base64')}" x="${n(x)}" y="${n(y)}" width="${n(width)}" height="${n(height)}" opacity="0.7"` +
-    ` preserveAspectRatio="none" transform="rotate(${n(angle)} ${n(x + width / 2)} ${n(y + height / 2)})"/></svg>`
+    ` preserveAspectRatio="none" transform="rotate(${n(angle)} ${n(x)} ${n(y)})"/></svg>`
   )
 }

@@ -31,7 +31,7 @@ test('no screen has a serious barrier', async ({ page }) => {
     expect(await smallTargets(page), pass).toEqual([])
   }
   await enterPass(page, 'Lines')
-  for (const instrument of ['Select', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Snip', 'Blot', 'Scrape', 'Practice']) {
+  for (const instrument of ['Select', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Snip', 'Blot', 'Scrape', 'Practice', 'Propose']) {
     await takeUp(page, instrument)
     // Nodes chosen, or a line, where the instrument shows something of its own for them.
     if (instrument === 'Select') await page.keyboard.press('Control+a')

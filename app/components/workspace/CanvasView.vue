@@ -18,6 +18,7 @@ import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
+import { useProposalsStore } from '~/stores/proposals'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useOutlinesStore } from '~/stores/outlines'
 import { usePracticeStore } from '~/stores/practice'
@@ -63,6 +64,7 @@ const expanded = useExpanded(ink)
 const bridges = useBridges(ink)
 const worktop = createWorktop(ink, tick, { expanded, bridges })
 const inkInHand = useInkInHand()
+const proposals = useProposalsStore()
 const outlines = useOutlinesStore()
 const outlineWorktop = createOutlineWorktop(worktop)
 let raster: InkRaster | null = null
@@ -257,7 +259,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, bridges, () => inkInHand.id, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, bridges, () => inkInHand.id, () => proposals.shown, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

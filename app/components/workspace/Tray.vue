@@ -36,7 +36,7 @@ function keyAt(i: number): { key: string; spoken: string } {
           <component :is="tool.icon" :size="rows.length > 1 ? 15 : 17" :stroke-width="1.7" />
           <span>{{ tool.title }}</span>
         </button>
-        <span v-if="i > 0 && row.length < TRAY_KEYS.length" class="quiet self-center pl-1.5 text-[11px] leading-[1.25]" :style="{ gridColumn: `span ${TRAY_KEYS.length - row.length}` }">this row: hold Shift with the key</span>
+        <span v-if="i > 0 && row.length < TRAY_KEYS.length" class="quiet self-center pl-1.5 text-[11px] leading-[1.25]" :style="{ gridColumn: `span ${TRAY_KEYS.length - row.length}` }">{{ row.length < TRAY_KEYS.length - 1 ? 'this row: hold Shift with the key' : 'with Shift' }}</span>
       </div>
     </div>
     <ProfileShelf v-if="passOf(view.pass).hasShelf" class="mt-2" />

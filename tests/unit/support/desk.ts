@@ -4,6 +4,7 @@ import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core
 import { ArcLength } from '#core/geometry/arc-length'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'
+import type { Offer } from '~/stores/proposals'
 import { openInk } from '#core/ink/open-ink'
 import { emptyRegions, regionHitAt } from '#core/ink/region-hits'
 import { atOnce } from '#core/turns'
@@ -123,6 +124,9 @@ export class TestWorktop implements Worktop {
   emptyRegions = () => Promise.resolve(atOnce(emptyRegions(openInk(this.now), 0.3 * this.now.page.pxPerMm, 1)))
   bridges = () => []
   clearInside = () => Promise.resolve()
+  offers: Offer[] = []
+  proposals = () => this.offers
+  dropProposals = (gone: ReadonlySet<Offer>) => void (this.offers = this.offers.filter((o) => !gone.has(o)))
   allIslands = () => []
   islandAt = () => null
   chosenIslands = () => []

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import SliderField from '~/components/ui/SliderField.vue'
+import { layerForLine } from '#core/drawing/queries'
+import { takeOffers } from '~/instruments/propose'
+import { useDrawingStore } from '~/stores/drawing'
+import { useInkInHand } from '~/stores/ink-in-hand'
+import { useProposalsStore } from '~/stores/proposals'
+import { useStudioStore } from '~/stores/studio'
+import { useViewStore } from '~/stores/view'
+
+/** Lines are found in the sketch, and shown as far as they are plain enough. */
+const { preferences } = useStudioStore()
+const proposals = useProposalsStore()
+const view = useViewStore()
+const store = useDrawingStore()
+const hand = useInkInHand()
+const studio = useStudioStore()
+
+function takeAll(): void {
+  const layer = layerForLine(store.drawing!, view.activeLayer)
+  if (!layer) store.notice = 'No layer is open for lines. Add one with + in Layers, or unlock or show one.'
+  const offers = proposals.shown
+  takeOffers({ layerForInk: () => layer?.id ?? null, edit: store.edit, nextWeight: studio.nextWeight, nextInk: () => hand.lineInk }, offers)
+  if (layer) proposals.drop(new Set(offers))
+}
+
+const busy = computed(() => view.work !== null)
+const set = (change: Partial<typeof preferences.proposals>): void => void Object.assign(preferences.proposals, change)
+</script>
+
+<template>
+  <div class="grid content-start gap-2">
+    <template v-if="proposals.sketch">
+      <div class="flex items-center gap-2.5">
+        <button class="button-strong !py-1" :disabled="busy" data-testid="find-lines" @click="proposals.find()">{{ proposals.looked ? 'Find again' : 'Find lines' }}</button>
+        <span v-if="proposals.looked" class="quiet" role="status" data-testid="proposals"><span class="number">{{ proposals.shown.length }}</span> proposed<template v-if="proposals.all.length > proposals.shown.length">, <span class="number">{{ proposals.all.length - proposals.shown.length }}</span> less plain</template></span>
+      </div>
+      <SliderField label="Fainter too" title="The farther, the fainter a line may be that is found; find again" :value="Math.round(preferences.proposals.faint * 100)" :min="0" :max="100" :step="5" unit="%" @look="(v) => set({ faint: v / 100 })" @keep="(v) => set({ faint: v / 100 })" />
+      <SliderField label="Merge" title="Strokes no farther apart are one line; find again" :value="preferences.proposals.merge" :min="1" :max="9" :step="0.2" :digits="1" unit="px" @look="(v) => set({ merge: v })" @keep="(v) => set({ merge: v })" />
+    </template>
+    <p v-else class="quiet">There is no sketch in sight. Bring one in under Sketch (1), or show its layer.</p>
+  </div>
+  <div v-if="proposals.looked" class="grid content-start gap-2">
+    <SliderField label="Show from" title="How plain a line must be to be shown" :value="Math.round(preferences.proposals.from * 100)" :min="0" :max="95" :step="5" unit="%" @look="(v) => set({ from: v / 100 })" @keep="(v) => set({ from: v / 100 })" />
+    <p class="quiet">A line that you take gets the next weight and ink, and is an ordinary line. <button v-if="proposals.shown.length" class="underline decoration-dotted hover:text-ink" data-testid="take-all" @click="takeAll">Take all {{ proposals.shown.length }}</button></p>
+  </div>
+</template>
