@@ -5,6 +5,7 @@ import { boxOfCubic, grown } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { nearestFrom, pointAt, reach, tangentAt } from '../geometry/cubic'
 import { arcOfPath } from '../geometry/known'
+import { controlLength } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { rotate } from '../geometry/point'
 import { LineWidth } from '../weight/half-widths'
@@ -30,6 +31,8 @@ export type Edge = readonly (readonly EdgePlace[])[]
 /** Places are so far apart, px of the usual page, and so many on a curve at most. */
 const STEP = 4
 const MOST = 24
+/** However small a region, there are so many about it. */
+const LEAST = 24
 /** A place is on a side of a line when it is no farther from there than this, px, and this share of the line's size. */
 const OFF = 0.3
 const OFF_SHARE = 0.06
@@ -126,8 +129,9 @@ function placesOn(contour: readonly Cubic[], finder: SideFinder, bridges: readon
     const found = onBridge(at, bridges, perPx) ?? finder.at(at) ?? { line: null, side: 'left' as const, share: 0, middle: null }
     places.push({ at, inward, ...found })
   }
+  const step = Math.min(STEP * perPx, controlLength(contour) / LEAST)
   contour.forEach((c, i) => {
-    const n = Math.min(MOST, Math.max(1, Math.ceil(reach(c) / (STEP * perPx))))
+    const n = Math.min(MOST, Math.max(1, Math.ceil(reach(c) / step)))
     const before = contour[(i + contour.length - 1) % contour.length]!
     const [into, out] = [tangentAt(before, 1), tangentAt(c, 0)]
     if (!out) return

@@ -25,8 +25,8 @@ const OF_REGION = 0.4
 const OF_FILL = 0.5
 /** A region lies so far beside the ink of its lines, px of the usual page: a small one ends before a larger one begins. */
 const BESIDE = [0.08, 0.4]
-/** Shares along a line are the same within this. */
-const SAME = 0.02
+/** Places along a line are the same within so many px of the usual page. */
+const SAME = 2
 
 interface Claim {
   fill: Fill
@@ -71,6 +71,8 @@ export class Fills {
       const other = holders.get(claim.face)
       if (!other || claim.length > other.length) holders.set(claim.face, claim)
     }
+    const byFill = new Map<Fill, Claim[]>()
+    for (const claim of claims) byFill.set(claim.fill, [...(byFill.get(claim.fill) ?? []), claim])
     const out: Poured[] = []
     for (const fill of fills) {
       const paper = papers.get(fill.gap * drawing.page.pxPerMm)!
@@ -78,7 +80,7 @@ export class Fills {
         out.push({ fill, faces: [], contours: fill.where === 'page' ? [pageOf(drawing)] : this.openGround(drawing, fill, paper, finder), hold: [], lostTo: null })
         continue
       }
-      const mine = claims.filter((c) => c.fill === fill)
+      const mine = byFill.get(fill) ?? []
       const faces = mine.flatMap((c) => (holders.get(c.face)!.fill === fill ? [c.face] : []))
       const lost = faces.length ? null : mine.map((c) => holders.get(c.face)!.fill.id)[0]
       const contours = faces.flatMap((face) => this.shapeOf(face, fill, paper, finder, { tolerance, perPx }, drawing.page.pxPerMm))
@@ -131,9 +133,11 @@ function claimsOf(fill: Fill, { index, bridges }: Paper, finder: SideFinder, lin
     let common = 0
     for (const a of all) {
       for (const b of hold) {
-        const [from, to] = [Math.max(a.from, b.from - SAME), Math.min(a.to, b.to + SAME)]
+        if (a.line !== b.line || a.side !== b.side) continue
+        const same = (SAME * perPx) / (arcOfPath(lines.get(a.line)!.path).total || 1)
+        const [from, to] = [Math.max(a.from, b.from - same), Math.min(a.to, b.to + same)]
         // The edge of a very small region is no more than a point of a line.
-        if (a.line === b.line && a.side === b.side && to >= from) common += lengthOf({ ...a, from, to }, lines)
+        if (to >= from) common += lengthOf({ ...a, from, to }, lines)
       }
     }
     const isIts = common >= OF_REGION * edge || common >= OF_FILL * whole

@@ -1,4 +1,4 @@
-import type { Drawing, Line, Page, Path, Shape, Vec } from '../drawing/model'
+import type { Drawing, Line, Path, Shape, Vec } from '../drawing/model'
 import type { Patch } from '../drawing/patch'
 import { applyPatches } from '../drawing/apply-patches'
 import { perUsualPx, shapeSettingsOf } from '../drawing/fineness'
@@ -29,7 +29,8 @@ import type { TrimResult } from './trims'
 import { Trims } from './trims'
 import { tintsOf, withTints } from './tints'
 import type { Paper } from './regions'
-import { Regions } from './regions'
+import { AllInk, cellsFor } from './all-ink'
+import { Papers } from './papers'
 import { OwnFineness } from './own-fineness'
 import { meetingOptions, Tucks } from './tucks'
 import { Ends } from './ends'
@@ -93,11 +94,6 @@ export interface Joints {
   ends: EndContact[]
 }
 
-/** Cells along the longer side of a page: about so many for the square root of the number of parts, a power of two. */
-const CELLS = 0.8
-/** Regions are kept of so many reaches. */
-const MOST_PAPERS = 4
-const MOST_CELLS = 64
 
 /** The share of the work that outlines are, as it is told. */
 const OUTLINED = 0.5
@@ -132,11 +128,10 @@ class Session implements InkSession {
   private readonly measures = new WeakMap<Path, Measure>()
   private stack: { drawing: Drawing; result: Stack } | null = null
   private united: { drawing: Drawing; result: United } | null = null
-  /** The union of all ink, where it is of more than one. */
-  private all: { key: string; union: LatticeUnion; of: Stack | null; ink: Cubic[][] } | null = null
+  private readonly allInk = new AllInk()
   private readonly pourer = new Fills()
   private pouredLast: { stack: Stack; drawing: Drawing; result: PouredParts } | null = null
-  private readonly papers = new Map<string, { regions: Regions; of: Stack | null; paper: Paper | null }>()
+  private readonly papers = new Papers()
   private last: { drawing: Drawing; result: ShapesResult } | null = null
 
   constructor(private now: Drawing) {}
@@ -224,17 +219,7 @@ class Session implements InkSession {
       const { groups, contours } = yield* this.unitedNow()
       if (groups.length < 2) return contours[0] ?? []
     }
-    const { page } = this.now
-    const { tolerance } = shapeSettingsOf(this.now)
-    const size = cellsFor(page, stack.parts.length)
-    const key = `${size} ${tolerance}`
-    if (this.all?.key !== key) this.all = { key, union: new LatticeUnion(latticeOf(size), tolerance), of: null, ink: [] }
-    const { all } = this
-    if (all.of !== stack) {
-      all.ink = yield* scaled(all.union.of(stack.parts.flatMap((p) => p.region.contours)), OUTLINED, 1 - OUTLINED)
-      all.of = stack
-    }
-    return all.ink
+    return yield* scaled(this.allInk.of(stack, this.now), OUTLINED, 1 - OUTLINED)
   }
 
   /** What was poured, and the shapes that it makes: grounds, fills, and the shades on them, bottom to top. */
@@ -256,17 +241,7 @@ class Session implements InkSession {
 
   *paper(gap: number): Generator<number, Paper> {
     const ink = yield* this.inkNow()
-    const { tolerance } = shapeSettingsOf(this.now)
-    const key = `${tolerance} ${gap}`
-    let kept = this.papers.get(key)
-    if (!kept && this.papers.size >= MOST_PAPERS) this.papers.delete(this.papers.keys().next().value!)
-    if (!kept) this.papers.set(key, (kept = { regions: new Regions(tolerance, gap), of: null, paper: null }))
-    const stack = this.stack!.result
-    if (kept.of !== stack || !kept.paper) {
-      kept.paper = kept.regions.of(ink, stack.parts, this.now.page)
-      kept.of = stack
-    }
-    return kept.paper
+    return this.papers.of(ink, this.stack!.result, this.now, gap)
   }
 
   *shapes(): Generator<number, ShapesResult> {
@@ -349,12 +324,6 @@ class Session implements InkSession {
     if (!path) this.paths.set(contour, (path = pathOfCubics(contour, true, 1e-6)))
     return path
   }
-}
-
-/** The size of cells that suits a page and a number of parts, px. */
-function cellsFor(page: Page, parts: number): number {
-  const cells = Math.min(MOST_CELLS, 2 ** Math.max(1, Math.round(Math.log2(CELLS * Math.sqrt(parts) + 1))))
-  return Math.max(page.width, page.height) / cells
 }
 
 /** Whether shapes can differ between two states of a drawing. */

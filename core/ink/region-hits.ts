@@ -48,7 +48,7 @@ export function* emptyRegions(session: InkSession, gap: number, least: number): 
     if (i % 8 === 7) yield i / faces.length
     regions.push({ ...hitOf(face, paper, session.drawing), fill: null })
   }
-  return { regions, beside: regions.map((a, i) => regions.flatMap((b, k) => (k !== i && areBeside(a.hold, b.hold) ? [k] : []))) }
+  return { regions, beside: neighboursOf(regions) }
 }
 
 /** What bridges gaps of up to `gap` px, as they lie across them. */
@@ -57,7 +57,7 @@ export function* bridgesOver(session: InkSession, gap: number): Generator<number
 }
 
 function hitOf(face: Face, { bridges }: Paper, drawing: Drawing): Omit<RegionHit, 'fill'> {
-  const edge = edgeOf(face, new SideFinder(seenLines(drawing)), bridges, perUsualPx(drawing.page))
+  const edge = edgeOf(face, finderOf(drawing), bridges, perUsualPx(drawing.page))
   return { where: 'region', contours: toPaths(face.contours.map((c) => [...c])), area: areaOfFace(face), hold: holdOf(edge) }
 }
 
@@ -67,8 +67,29 @@ const holds = ({ contours, box }: Face, p: Vec): boolean =>
 /** Whether a fill, poured with other gaps, has this region or the larger part of it. */
 const overlaps = ({ faces }: Poured, face: Face): boolean => faces.some((f) => f.contours[0]!.some((c) => holds(face, { x: (c.p0.x + c.p3.x) / 2, y: (c.p0.y + c.p3.y) / 2 })) || f.contours[0] === face.contours[0])
 
-/** Whether two regions have a stretch of one line between them, one on either side. */
-const areBeside = (a: readonly Hold[], b: readonly Hold[]): boolean => a.some((h) => b.some((k) => h.line === k.line && h.side !== k.side && h.from < k.to && k.from < h.to))
+const finders = new WeakMap<Drawing['layers'], SideFinder>()
+
+function finderOf({ layers }: Drawing): SideFinder {
+  let finder = finders.get(layers)
+  if (!finder) finders.set(layers, (finder = new SideFinder(seenLines({ layers }))))
+  return finder
+}
+
+/** Of each region those that have a stretch of one line between them and it, one on either side. */
+function neighboursOf(regions: readonly RegionHit[]): number[][] {
+  const bySide = new Map<string, { region: number; hold: Hold }[]>()
+  regions.forEach(({ hold }, region) => {
+    for (const h of hold) {
+      const key = `${h.line} ${h.side}`
+      const all = bySide.get(key)
+      if (all) all.push({ region, hold: h })
+      else bySide.set(key, [{ region, hold: h }])
+    }
+  })
+  return regions.map(({ hold }, i) => [
+    ...new Set(hold.flatMap((h) => (bySide.get(`${h.line} ${h.side === 'left' ? 'right' : 'left'}`) ?? []).flatMap((o) => (o.region !== i && h.from < o.hold.to && o.hold.from < h.to ? [o.region] : [])))),
+  ])
+}
 
 function pageOf({ page: { width, height } }: Drawing): Path {
   const corners = [{ x: 0, y: 0 }, { x: width, y: 0 }, { x: width, y: height }, { x: 0, y: height }]

@@ -1,0 +1,28 @@
+import { shapeSettingsOf } from '../drawing/fineness'
+import type { Drawing } from '../drawing/model'
+import type { Cubic } from '../geometry/cubic'
+import type { Paper } from './regions'
+import { Regions } from './regions'
+import type { Stack } from './stack'
+
+/** Regions are kept of so many reaches. */
+const MOST = 4
+
+/** The regions of a drawing, by the reach of bridges; kept from edit to edit. */
+export class Papers {
+  private readonly kept = new Map<string, { regions: Regions; of: Stack | null; paper: Paper | null }>()
+
+  /** @param gap px */
+  of(ink: readonly (readonly Cubic[])[], stack: Stack, drawing: Pick<Drawing, 'page' | 'settings'>, gap: number): Paper {
+    const { tolerance } = shapeSettingsOf(drawing)
+    const key = `${tolerance} ${gap}`
+    let kept = this.kept.get(key)
+    if (!kept && this.kept.size >= MOST) this.kept.delete(this.kept.keys().next().value!)
+    if (!kept) this.kept.set(key, (kept = { regions: new Regions(tolerance, gap), of: null, paper: null }))
+    if (kept.of !== stack || !kept.paper) {
+      kept.paper = kept.regions.of(ink, stack.parts, drawing.page)
+      kept.of = stack
+    }
+    return kept.paper
+  }
+}
