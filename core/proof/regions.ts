@@ -1,6 +1,7 @@
 import type { Fill, Hold, Line } from '../drawing/model'
 import { perUsualPx } from '../drawing/fineness'
 import { areaOfCubics } from '../geometry/area'
+import { boxOfPoints } from '../geometry/bounds'
 import { pointAt } from '../geometry/cubic'
 import { controlLength } from '../geometry/path'
 import { edgeOf, holdOf, SideFinder } from '../ink/edge'
@@ -46,9 +47,12 @@ export function openRegions({ paper, bridged, pxPerMm }: Proofed): Finding[] {
   return bridged.bridges.flatMap((b): Finding[] => {
     const at = pointAt(b.curve, 0.5)
     // A bridge counts where it is a part of the edge of a region that was not there before.
-    const isEdge = fresh.some((f) => f.contours[0]!.some((c) => [0, 0.25, 0.5, 0.75].some((t) => near(pointAt(c, t), b.curve, pxPerMm))))
+    const isEdge = fresh.some((f) => isNearBox(f, at, pxPerMm) && f.contours[0]!.some((c) => isNearBox({ box: boxOfPoints([c.p0, c.p1, c.p2, c.p3]) }, at, pxPerMm) && [0, 0.25, 0.5, 0.75].some((t) => near(pointAt(c, t), b.curve, pxPerMm))))
     return isEdge ? [{ key: `open ${b.from} ${b.to} ${b.end}`, kind: 'open', at, items: [...new Set([b.from, b.to])], mend: { do: 'close', line: b.from, end: b.end, to: b.curve.p3 } }] : []
   })
 }
+
+/** Whether a place lies within a mm of a box. */
+const isNearBox = ({ box }: Pick<Face, 'box'>, { x, y }: Fill['at'], mm: number): boolean => !!box && x >= box.minX - mm && x <= box.maxX + mm && y >= box.minY - mm && y <= box.maxY + mm
 
 const near = (p: Fill['at'], curve: Parameters<typeof pointAt>[0], pxPerMm: number): boolean => [0.2, 0.5, 0.8].some((t) => Math.hypot(pointAt(curve, t).x - p.x, pointAt(curve, t).y - p.y) < 0.06 * pxPerMm)
