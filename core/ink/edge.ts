@@ -1,7 +1,7 @@
 import Flatbush from 'flatbush'
 import type { Hold, Line, Path } from '../drawing/model'
 import type { Box } from '../geometry/bounds'
-import { boxOfCubic, grown } from '../geometry/bounds'
+import { boxOfCubic, boxOfPoints, grown, overlap } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { nearestFrom, pointAt, reach, tangentAt } from '../geometry/cubic'
 import { arcOfPath } from '../geometry/known'
@@ -112,7 +112,9 @@ function known(line: Line): Segment[] {
 const edges = new WeakMap<Face, { lines: readonly Line[]; bridges: readonly Bridge[]; edge: Edge }>()
 
 /** The edge of a region, place by place; worked out once for as long as it and the lines and bridges near it are the same. `perPx` is px for each px of the usual page. */
-export function edgeOf(face: Face, finder: SideFinder, bridges: readonly Bridge[], perPx: number): Edge {
+export function edgeOf(face: Face, finder: SideFinder, all: readonly Bridge[], perPx: number): Edge {
+  const { box } = face
+  const bridges = box ? all.filter(({ curve: { p0, p1, p2, p3 } }) => overlap(box, boxOfPoints([p0, p1, p2, p3]))) : all
   const lines = face.box ? finder.near(face.box) : []
   const was = edges.get(face)
   if (was && face.box && isSame(was.lines, lines) && isSame(was.bridges, bridges)) return was.edge
