@@ -35,6 +35,8 @@ export const grown = (b: Box, by: number): Box => ({ minX: b.minX - by, minY: b.
 export const overlap = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY
 
+export const isWithin = ({ x, y }: Vec, { minX, minY, maxX, maxY }: Box): boolean => x >= minX && x <= maxX && y >= minY && y <= maxY
+
 export function boxOfPoints(points: Iterable<Vec>): Box {
   const b = emptyBox()
   for (const p of points) include(b, p.x, p.y)
@@ -43,22 +45,29 @@ export function boxOfPoints(points: Iterable<Vec>): Box {
 
 /** Exact bounds of one cubic: ends and the inner extremes of x and y. */
 export function boxOfCubic(c: Cubic): Box {
-  const b = boxOfPoints([c.p0, c.p3])
-  const roots = [
-    ...extremes(c.p0.x, c.p1.x, c.p2.x, c.p3.x),
-    ...extremes(c.p0.y, c.p1.y, c.p2.y, c.p3.y),
-  ]
-  for (const t of roots) {
-    const p = pointAt(c, t)
-    include(b, p.x, p.y)
-  }
+  const b = emptyBox()
+  includeCubic(b, c)
   return b
 }
 
 export function boxOfCubics(cubics: Iterable<Cubic>): Box {
-  let b = emptyBox()
-  for (const c of cubics) b = uniteBoxes(b, boxOfCubic(c))
+  const b = emptyBox()
+  for (const c of cubics) includeCubic(b, c)
   return b
+}
+
+/** Grows `b` in place to hold a cubic. It leaves the box of its ends only where a handle does. */
+function includeCubic(b: Box, c: Cubic): void {
+  const { p0, p1, p2, p3 } = c
+  include(b, p0.x, p0.y)
+  include(b, p3.x, p3.y)
+  if (Math.min(p1.x, p2.x) < b.minX || Math.max(p1.x, p2.x) > b.maxX) for (const t of extremes(p0.x, p1.x, p2.x, p3.x)) includeAt(b, c, t)
+  if (Math.min(p1.y, p2.y) < b.minY || Math.max(p1.y, p2.y) > b.maxY) for (const t of extremes(p0.y, p1.y, p2.y, p3.y)) includeAt(b, c, t)
+}
+
+function includeAt(b: Box, c: Cubic, t: number): void {
+  const { x, y } = pointAt(c, t)
+  include(b, x, y)
 }
 
 /** Parameters in (0, 1) at which a cubic's coordinate has zero derivative. */

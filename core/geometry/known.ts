@@ -1,7 +1,7 @@
 import type { Path } from '../drawing/model'
 import { ArcLength } from './arc-length'
 import type { Box } from './bounds'
-import { boxOfCubics, overlap } from './bounds'
+import { boxOfCubic, boxOfCubics, overlap } from './bounds'
 import type { Crossing } from './crossings'
 import { crossingsOf, selfCrossings } from './crossings'
 import { cubicsOfPath } from './path'
@@ -21,6 +21,15 @@ export function boxOfPath(path: Path): Box {
   let box = boxes.get(path)
   if (!box) boxes.set(path, (box = boxOfCubics(cubicsOfPath(path))))
   return box
+}
+
+const segments = new WeakMap<Path, readonly Box[]>()
+
+/** Bounds of each segment of a path's curve, measured once as long as it stays the same object. */
+export function segmentBoxesOf(path: Path): readonly Box[] {
+  let all = segments.get(path)
+  if (!all) segments.set(path, (all = arcOfPath(path).cubics.map(boxOfCubic)))
+  return all
 }
 
 const crossings = new WeakMap<Path, WeakMap<Path, Crossing[]>>()

@@ -67,6 +67,9 @@ export function starsOf(ends: Ends): EndOfLine[][] {
   return stars
 }
 
+/** What is decided about the ends of a line. */
+export type EndChoices = Partial<Record<End, TuckChoice>>
+
 interface Known {
   line: Line
   region: Region
@@ -83,40 +86,42 @@ export class Corners {
   /** @param tolerance px */
   constructor(private readonly tolerance: number) {}
 
-  /** Lines as their corners have them, and by end what corners say of tucking. */
-  of<T extends Inked & { item: Line }>(lines: Map<string, T>, pairs: readonly CornerPair[], stars: readonly EndOfLine[][], usual: CornerDefault): { lines: Map<string, T>; choices: ReadonlyMap<string, TuckChoice> } {
+  /** By id the lines that have corners, as these have them; and what corners say of tucking. */
+  of(lines: ReadonlyMap<string, Inked>, pairs: readonly CornerPair[], stars: readonly EndOfLine[][], usual: CornerDefault): { cornered: ReadonlyMap<string, Inked>; choices: ReadonlyMap<string, EndChoices> } {
     const before = this.known
     this.known = new Map()
     const ofLine = new Map<string, CornerEnd[]>()
-    const choices = new Map<string, TuckChoice>()
+    const choices = new Map<string, EndChoices>()
+    const letOut = ({ line, end }: EndOfLine): unknown => choices.set(line, { ...choices.get(line), [end]: 'out' })
     for (const { ends, corner } of pairs) {
       const finish = corner ?? usual
-      if (finish.style === 'crossing') for (const e of ends) choices.set(endKey(e), 'out')
+      if (finish.style === 'crossing') ends.forEach(letOut)
       // One behind the other: the one in front is whole.
-      if (finish.style === 'tucked') choices.set(endKey(ends[corner?.behind === 1 ? 0 : 1]), 'out')
+      if (finish.style === 'tucked') letOut(ends[corner?.behind === 1 ? 0 : 1])
       if (finish.style === 'caps' || finish.style === 'tucked') continue
       this.add(ofLine, ends, finish, lines)
     }
     if (usual.style !== 'caps') for (const star of stars) this.add(ofLine, star, usual, lines)
-    const out = new Map(lines)
+    const cornered = new Map<string, Inked>()
     for (const [id, ends] of ofLine) {
       const own = lines.get(id)!
+      const line = own.item as Line
       const key = JSON.stringify(ends.map((e) => [e.end, e.others.map((o) => o.end), e.finish.style, e.finish.limit, e.finish.length, e.takesFill]))
       const others = ends.flatMap((e) => e.others.map((o) => o.line))
       let known = before.get(id)
-      if (known?.line !== own.item || known.region !== own.region || known.key !== key || others.length !== known.others.length || !others.every((o, i) => o === known!.others[i])) {
-        known = { line: own.item, region: own.region, key, others, cornered: regionOf(corneredInk(own.item, ends, this.tolerance)) }
+      if (known?.line !== line || known.region !== own.region || known.key !== key || others.length !== known.others.length || !others.every((o, i) => o === known!.others[i])) {
+        known = { line, region: own.region, key, others, cornered: regionOf(corneredInk(line, ends, this.tolerance)) }
       }
       this.known.set(id, known)
       // What covers the one covers the other.
-      out.set(id, { ...own, region: known.cornered, seen: own.seen === own.region ? known.cornered : own.seen })
+      cornered.set(id, { ...own, region: known.cornered, seen: own.seen === own.region ? known.cornered : own.seen })
     }
-    return { lines: out, choices }
+    return { cornered, choices }
   }
 
-  private add(ofLine: Map<string, CornerEnd[]>, ends: readonly EndOfLine[], finish: CornerFinish, lines: ReadonlyMap<string, Inked & { item: Line }>): void {
+  private add(ofLine: Map<string, CornerEnd[]>, ends: readonly EndOfLine[], finish: CornerFinish, lines: ReadonlyMap<string, Inked>): void {
     ends.forEach((e, i) => {
-      const others = ends.filter((o) => o !== e).map((o) => ({ line: lines.get(o.line)!.item, end: o.end }))
+      const others = ends.filter((o) => o !== e).map((o) => ({ line: lines.get(o.line)!.item as Line, end: o.end }))
       ofLine.set(e.line, [...(ofLine.get(e.line) ?? []), { end: e.end, others, finish, takesFill: i === ends.length - 1 }])
     })
   }

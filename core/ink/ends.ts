@@ -1,23 +1,24 @@
-import Flatbush from 'flatbush'
-import type { Line, Weight } from '../drawing/model'
+import type { Line, Vec, Weight } from '../drawing/model'
 import type { Box } from '../geometry/bounds'
-import { boxOfCubics, grown, overlap } from '../geometry/bounds'
+import { boxOfPoints, emptyBox, grown, isWithin, overlap, uniteBoxes } from '../geometry/bounds'
 import { arcOfPath, boxOfPath } from '../geometry/known'
 import type { ContactOptions, EndContact, LinePlace } from '../weight/contact'
 import { contactsOf } from '../weight/contact'
-import { shownParts } from '../weight/shown'
+import { tipsOf } from '../weight/shown'
 
 /** A line, how far round it an end may meet or cross it, and what its own ends do. */
 interface Known {
   line: Line
   box: Box
-  /** About its own ends. */
-  tips: Box[]
+  /** Its own ends. */
+  tips: Vec[]
   contacts: readonly EndContact[]
 }
 
 /** From so many changed lines on all is looked at in one go. */
 const MANY = 64
+/** From so many lines to be looked at on, what is near them is not told apart. */
+const MOST_NEAR = 512
 
 /** What the ends of lines do, worked out anew only for lines that changed and for those whose ends lie near them. */
 export class Ends {
@@ -30,12 +31,43 @@ export class Ends {
 
   /** Takes the lines as they are now, in the order of the stack. */
   follow(lines: readonly Line[]): void {
-    if (lines.length === this.lines.length && lines.every((l, i) => l === this.lines[i])) return
-    const reordered = !isInOrder(this.lines, lines)
+    const before = this.lines
+    const inPlace = lines.length === before.length && lines.every((l, i) => l === before[i] || l.id === before[i]!.id)
+    if (inPlace && lines.every((l, i) => l === before[i])) return
     this.lines = lines
+    const changed = inPlace ? this.exchanged(before, lines) : this.sorted(lines)
+    if (changed.known.length < MANY && (inPlace || isInOrder(before, lines))) {
+      const all = changed.known.map((k) => k.box).reduce(uniteBoxes, emptyBox())
+      for (const { line, tips } of this.known.values()) if (tips.some((t) => isWithin(t, all) && changed.known.some((k) => this.comesNear(k, t)))) changed.anew.add(line.id)
+    } else for (const { line } of this.known.values()) changed.anew.add(line.id)
+    this.find(changed.anew)
+  }
+
+  /** Whether a line comes so near to an end that this may meet or cross it. */
+  private comesNear({ line, box }: Known, tip: Vec): boolean {
+    return isWithin(tip, box) && arcOfPath(line.path).nearest(tip).distance <= padOf(line, this.options)
+  }
+
+  /** Lines that have others in their places: what those were and are, and the ids. */
+  private exchanged(before: readonly Line[], lines: readonly Line[]): { known: Known[]; anew: Set<string> } {
+    const known: Known[] = []
+    const anew = new Set<string>()
+    lines.forEach((line, i) => {
+      if (line === before[i]) return
+      const fresh = this.looked(line)
+      known.push(this.known.get(line.id)!, fresh)
+      this.known.set(line.id, fresh)
+      this.joining.delete(line.id)
+      anew.add(line.id)
+    })
+    return { known, anew }
+  }
+
+  /** As `exchanged`, of lines that came, went, or changed places. */
+  private sorted(lines: readonly Line[]): { known: Known[]; anew: Set<string> } {
     const before = this.known
     this.known = new Map()
-    const changed: Known[] = []
+    const known: Known[] = []
     const anew = new Set<string>()
     for (const line of lines) {
       const was = before.get(line.id)
@@ -48,15 +80,10 @@ export class Ends {
       this.joining.delete(line.id)
       this.known.set(line.id, fresh)
       anew.add(line.id)
-      changed.push(fresh)
-      if (was) changed.push(was)
+      known.push(fresh)
+      if (was) known.push(was)
     }
-    changed.push(...before.values())
-    if (changed.length < MANY && !reordered) {
-      const boxes = changed.flatMap((k) => segmentsOf(k.line, this.options))
-      for (const { line, tips } of this.known.values()) if (tips.some((t) => boxes.some((b) => overlap(t, b)))) anew.add(line.id)
-    } else for (const { line } of this.known.values()) anew.add(line.id)
-    this.find(anew)
+    return { known: [...known, ...before.values()], anew }
   }
 
   of(id: string): readonly EndContact[] {
@@ -73,11 +100,11 @@ export class Ends {
     return this.lines.flatMap((l) => [...this.of(l.id)])
   }
 
-  private readonly looked = (line: Line): Known => ({ line, box: reachOf(line, this.options), tips: tipsOf(line, this.options), contacts: [] })
+  private readonly looked = (line: Line): Known => ({ line, box: reachOf(line, this.options), tips: tipsOf(line), contacts: [] })
 
   private find(ids: ReadonlySet<string>): void {
     if (!ids.size) return
-    const among = ids.size < MANY ? this.near(ids) : this.lines
+    const among = ids.size < MOST_NEAR ? this.near(ids) : this.lines
     const found = new Map<string, EndContact[]>([...ids].map((id) => [id, []]))
     for (const c of contactsOf(among, this.options, ids)) found.get(c.line)!.push(c)
     for (const [id, contacts] of found) {
@@ -91,20 +118,13 @@ export class Ends {
 
   /** Lines near the ends of those named, and these themselves, in the order of the stack. */
   private near(ids: ReadonlySet<string>): Line[] {
-    const all = this.lines
-    const index = new Flatbush(all.length)
-    for (const { id } of all) {
+    const tips = [...ids].flatMap((id) => this.known.get(id)!.tips)
+    const all = boxOfPoints(tips)
+    return this.lines.filter(({ id }) => {
+      if (ids.has(id)) return true
       const { box } = this.known.get(id)!
-      index.add(box.minX, box.minY, box.maxX, box.maxY)
-    }
-    index.finish()
-    const found = new Set<number>()
-    all.forEach(({ id }, i) => {
-      if (!ids.has(id)) return
-      found.add(i)
-      for (const t of this.known.get(id)!.tips) for (const k of index.search(t.minX, t.minY, t.maxX, t.maxY)) found.add(k)
+      return overlap(box, all) && tips.some((t) => isWithin(t, box))
     })
-    return [...found].sort((a, b) => a - b).map((i) => all[i]!)
   }
 }
 
@@ -139,18 +159,7 @@ function widestOf(weight: Weight): number {
   return most
 }
 
+const padOf = ({ weight }: Line, { reach, overshoot }: ContactOptions): number => Math.max(reach + widestOf(weight), overshoot)
+
 /** How far round a line an end may meet or cross it. */
-export const reachOf = ({ path, weight }: Line, { reach, overshoot }: ContactOptions): Box => grown(boxOfPath(path), Math.max(reach + widestOf(weight), overshoot))
-
-/** As `reachOf`, segment by segment. */
-function segmentsOf({ path, weight }: Line, { reach, overshoot }: ContactOptions): Box[] {
-  const by = Math.max(reach + widestOf(weight), overshoot)
-  return arcOfPath(path).cubics.map((c) => grown(boxOfCubics([c]), by))
-}
-
-/** Boxes about a line's own ends. */
-export function tipsOf(line: Line, { overshoot }: ContactOptions): Box[] {
-  const parts = line.path.closed ? [] : shownParts(line)
-  const tips = parts.length ? [parts[0]!.path.nodes[0]!.at, parts.at(-1)!.path.nodes.at(-1)!.at] : []
-  return tips.map((p) => grown({ minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }, overshoot))
-}
+export const reachOf = (line: Line, options: ContactOptions): Box => grown(boxOfPath(line.path), padOf(line, options))

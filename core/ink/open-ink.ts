@@ -260,8 +260,7 @@ class Session implements InkSession {
       result.nodesBefore += slim.nodesBefore
       result.nodesAfter += slim.nodesAfter
       result.deviation = Math.max(result.deviation, slim.deviation)
-      const paths = slim.contours.map((c) => this.pathOf(c))
-      paths.forEach((path, k) => this.measures.set(path, { before: contours[k]!, deviation: slim.deviations[k]! }))
+      const paths = slim.contours.map((c, k) => this.pathOf(c, contours[k]!, slim.deviations[k]!))
       if (paths.length) result.shapes.push({ id: group.id, contours: paths, ink: group.ink, from: items })
     }
     const answer = retouched(result, drawing, own.waits())
@@ -319,9 +318,13 @@ class Session implements InkSession {
     return slim
   }
 
-  private pathOf(contour: readonly Cubic[]): Path {
+  /** A contour as a path, and what it was before it was simplified. */
+  private pathOf(contour: readonly Cubic[], before: readonly Cubic[], deviation: number): Path {
     let path = this.paths.get(contour)
-    if (!path) this.paths.set(contour, (path = pathOfCubics(contour, true, 1e-6)))
+    if (!path) {
+      this.paths.set(contour, (path = pathOfCubics(contour, true, 1e-6)))
+      this.measures.set(path, { before, deviation })
+    }
     return path
   }
 }

@@ -43,31 +43,38 @@ const OUTLINED = 0.8
 /** The stack of a drawing's visible layers. */
 export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | null, trims: Trims): Generator<number, Stack> {
   const items = drawing.layers.flatMap((l): readonly (Line | Shape)[] => (l.visible && l.kind !== 'sketch' ? l.items : []))
+  const covers = coversOver(items)
   const failed: Failure[] = []
-  const regions: (Region | null)[] = []
+  const inked = new Map<string, Covered>()
   let fresh = 0
   for (const [i, item] of items.entries()) {
     if (!outlines.has(item) && ++fresh % AT_A_TIME === 0) yield (OUTLINED * i) / items.length
     const region = outlines.of(item)
     if ('message' in region) failed.push(region)
-    regions.push('message' in region ? null : region)
+    else inked.set(item.id, { item, region, covers: covers[i]!, seen: outlines.uncovered(region, covers[i]!) })
   }
-  const covers = coversOver(items)
-  const inked = items.flatMap((item, i): (Inked & { covers: readonly Path[] })[] => {
-    const region = regions[i]
-    return region ? [{ item, region, covers: covers[i]!, seen: outlines.uncovered(region, covers[i]!) }] : []
-  })
-  const tucked = tucks ? yield* scaled(tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }), OUTLINED, 1 - OUTLINED) : new Map<string, Region>()
-  const shown = new Map(inked.map(({ item, region }): [string, Shown] => [item.id, { item, region: tucked.get(item.id) ?? region }]))
+  const tucked = tucks ? yield* scaled(tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }), OUTLINED, 1 - OUTLINED) : NOTHING
+  const shown = new Map<string, Shown>()
+  for (const [id, own] of inked) {
+    const region = tucked.get(id)
+    shown.set(id, region ? { item: own.item, region } : own)
+  }
   const trimmed = trims.of(shown, amended(drawing, 'trim'))
-  const less = new Map([...tucked, ...trimmed.less])
-  const parts = inked.flatMap(({ item, covers, seen }): Part[] => {
+  const less = trimmed.less.size ? new Map([...tucked, ...trimmed.less]) : tucked
+  const parts: Part[] = []
+  for (const { item, covers: over, seen } of inked.values()) {
     const left = less.get(item.id)
-    const region = left ? outlines.uncovered(left, covers) : seen
-    return region.contours.length ? [{ item, region }] : []
-  })
+    const region = left ? outlines.uncovered(left, over) : seen
+    if (region.contours.length) parts.push({ item, region })
+  }
   return { parts, less, trims: trimmed.results, corners: tucks?.pairs ?? [], ends: () => tucks?.meeting() ?? [], shown, failed }
 }
+
+interface Covered extends Inked {
+  covers: readonly Path[]
+}
+
+const NOTHING: ReadonlyMap<string, Region> = new Map()
 
 /** For each item, bottom to top, the closed paths above it that cover what lies behind. */
 function coversOver(items: readonly (Line | Shape)[]): (readonly Path[])[] {

@@ -1,12 +1,13 @@
-import type { Corner, Line, Shape, TuckChoice } from '../drawing/model'
-import { overlap } from '../geometry/bounds'
+import type { Corner, Line, Shape } from '../drawing/model'
+import { isWithin } from '../geometry/bounds'
 import type { ContactOptions, EndContact } from '../weight/contact'
 import { contactsOf } from '../weight/contact'
-import type { CornerDefault, CornerPair } from './corners'
+import type { CornerDefault, CornerPair, EndChoices } from './corners'
 import { Corners, pairsOf, starsOf } from './corners'
-import { Ends, reachOf, tipsOf } from './ends'
+import { Ends, reachOf } from './ends'
 import type { Failure, Outlines, Region } from './outlines'
 import { regionOf } from './outlines'
+import { tipsOf } from '../weight/shown'
 import type { ChoiceOf, Neighbour } from './tuck'
 import { keepsWithin, lessOver, metBy, tucked } from './tuck'
 
@@ -21,6 +22,8 @@ interface Known {
   ids: readonly string[]
   met: readonly (Region | undefined)[]
   tucked: Region
+  /** When it was last wanted. */
+  round: number
 }
 
 /** A line with its ink, all of it and what is seen of it under covers. */
@@ -43,7 +46,8 @@ const AT_A_TIME = 8
 export class Tucks {
   readonly ends: Ends
   private readonly corners: Corners
-  private known = new Map<string, Known>()
+  private readonly known = new Map<string, Known>()
+  private round = 0
   /** The corners of the lines that were looked at last. */
   pairs: readonly CornerPair[] = []
 
@@ -59,32 +63,40 @@ export class Tucks {
     this.corners = new Corners(tolerance)
   }
 
-  /** By the id of a line the region that its ink comes to; lines that keep theirs are left out. */
-  *of(inked: readonly Inked[], decided: readonly Corner[], usual: CornerDefault): Generator<number, ReadonlyMap<string, Region>> {
-    const plain = new Map<string, Inked & { item: Line }>()
-    for (const i of inked) if ('path' in i.item) plain.set(i.item.id, i as Inked & { item: Line })
-    this.ends.follow([...plain.values()].map((l) => l.item))
+  /**
+   * By the id of a line the region that its ink comes to; lines that keep theirs are left out.
+   *
+   * @param inked by id, in the order of the stack
+   */
+  *of(inked: ReadonlyMap<string, Inked>, decided: readonly Corner[], usual: CornerDefault): Generator<number, ReadonlyMap<string, Region>> {
+    const lines: Line[] = []
+    for (const { item } of inked.values()) if ('path' in item) lines.push(item)
+    this.ends.follow(lines)
     this.pairs = pairsOf(this.ends, decided)
-    const { lines, choices } = this.corners.of(plain, this.pairs, starsOf(this.ends), usual)
-    const before = this.known
-    this.known = new Map()
+    const { cornered, choices } = this.corners.of(inked, this.pairs, starsOf(this.ends), usual)
+    const inkOf = (id: string): Inked | undefined => cornered.get(id) ?? inked.get(id)
     const less = new Map<string, Region>()
+    const round = ++this.round
+    let kept = 0
     let fresh = 0
-    let done = 0
-    for (const { item: line, region } of lines.values()) {
-      done++
+    for (const [done, line] of lines.entries()) {
+      const { region } = inkOf(line.id)!
       const contacts = this.ends.of(line.id)
-      let known = before.get(line.id)
-      const choice = choiceOf(line, choices)
-      if (known?.line !== line || known.region !== region || known.contacts !== contacts || known.choice !== choice.key || !known.ids.every((id, i) => lines.get(id)?.seen === known!.met[i])) {
-        if (region === plain.get(line.id)!.region && !contacts.some((c) => keepsWithin(c, choice.of(c)))) continue
-        if (++fresh % AT_A_TIME === 0) yield done / lines.size
+      let known = this.known.get(line.id)
+      const choice = choiceOf(line, choices.get(line.id))
+      const plain = inked.get(line.id)!.region
+      if (known?.line !== line || known.region !== region || known.contacts !== contacts || known.choice !== choice.key || !isAsMet(known, inkOf)) {
+        if (region === plain && !contacts.some((c) => keepsWithin(c, choice.of(c)))) continue
+        if (++fresh % AT_A_TIME === 0) yield done / lines.length
         const ids = [...new Set(lessOver(line, contacts).flatMap((c) => metBy(c).map((p) => p.line)))]
-        known = { line, region, contacts, choice: choice.key, ids, met: ids.map((id) => lines.get(id)?.seen), tucked: this.worked(line, region, contacts, choice.of, ids, lines) }
+        known = { line, region, contacts, choice: choice.key, ids, met: ids.map((id) => inkOf(id)?.seen), tucked: this.worked(line, region, contacts, choice.of, ids, inkOf), round }
+        this.known.set(line.id, known)
       }
-      this.known.set(line.id, known)
-      if (known.tucked !== plain.get(line.id)!.region) less.set(line.id, known.tucked)
+      known.round = round
+      kept++
+      if (known.tucked !== plain) less.set(line.id, known.tucked)
     }
+    if (kept < this.known.size) for (const [id, known] of this.known) if (known.round !== round) this.known.delete(id)
     return less
   }
 
@@ -93,23 +105,29 @@ export class Tucks {
     return this.ends.all().filter((c) => c.kind === 'crossing' || c.touched.some((t) => !t.ends))
   }
 
-  private worked(line: Line, region: Region, contacts: readonly EndContact[], choice: ChoiceOf, ids: readonly string[], lines: ReadonlyMap<string, Inked & { item: Line }>): Region {
+  private worked(line: Line, region: Region, contacts: readonly EndContact[], choice: ChoiceOf, ids: readonly string[], inkOf: (id: string) => Inked | undefined): Region {
     const neighbours = new Map<string, Neighbour>()
     for (const id of ids) {
-      const other = lines.get(id)
-      if (other) neighbours.set(id, { line: other.item, contours: other.seen.contours })
+      const other = inkOf(id)
+      if (other && 'path' in other.item) neighbours.set(id, { line: other.item, contours: other.seen.contours })
     }
     const contours = tucked(line, region.contours, contacts, choice, neighbours, this.tolerance)
     return contours === region.contours ? region : regionOf(contours)
   }
 }
 
+/** Whether what the ends of a line met is as it was. */
+function isAsMet({ ids, met }: Known, inkOf: (id: string) => Inked | undefined): boolean {
+  for (let i = 0; i < ids.length; i++) if (inkOf(ids[i]!)?.seen !== met[i]) return false
+  return true
+}
+
 const UNDECIDED = { of: (): undefined => undefined, key: '' }
 
 /** What is decided about the ends of a line: by the person, else by the corners that they are. */
-function choiceOf(line: Line, choices: ReadonlyMap<string, TuckChoice>): { of: ChoiceOf; key: string } {
-  if (!line.tuck && !choices.size) return UNDECIDED
-  const of: ChoiceOf = ({ end }) => line.tuck?.[end] ?? choices.get(`${line.id} ${end}`)
+function choiceOf(line: Line, choices: EndChoices | undefined): { of: ChoiceOf; key: string } {
+  if (!line.tuck && !choices) return UNDECIDED
+  const of: ChoiceOf = ({ end }) => line.tuck?.[end] ?? choices?.[end]
   const [first, last] = [of({ end: 'first' }), of({ end: 'last' })]
   return { of, key: first || last ? `${first} ${last}` : '' }
 }
@@ -124,8 +142,8 @@ export function tuckedAmong(line: Line, lines: readonly Line[], outlines: Outlin
   const region = outlines.of(line)
   if ('message' in region) return region
   const options = meetingOptions(perPx)
-  const tips = tipsOf(line, options)
-  const near = lines.filter((l) => l === line || tips.some((t) => overlap(t, reachOf(l, options))))
+  const tips = tipsOf(line)
+  const near = lines.filter((l) => l === line || tips.some((t) => isWithin(t, reachOf(l, options))))
   if (near.length < 2) return region
   const contacts = contactsOf(near, options, new Set([line.id]))
   const neighbours = new Map<string, Neighbour>()

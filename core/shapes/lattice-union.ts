@@ -35,6 +35,8 @@ interface View {
 interface Ring {
   strands: readonly Strand[]
   contour: Cubic[]
+  /** Nothing of it was taken apart. */
+  isWhole: boolean
 }
 
 /**
@@ -51,7 +53,6 @@ export class LatticeUnion {
   private readonly cells = new Map<number, readonly Strand[]>()
   private readonly next = new Map<Strand, Strand>()
   private readonly ringOf = new Map<Strand, Ring>()
-  private readonly rings = new Set<Ring>()
   /** Rings with a contour, in the order of their places, and those that were closed since. */
   private ordered: Ring[] = []
   private readonly closed = new Set<Ring>()
@@ -97,12 +98,15 @@ export class LatticeUnion {
   private inOrder(): Cubic[][] {
     const fresh = [...this.closed].filter((r) => r.contour.length).sort((a, b) => byPlace(a.contour, b.contour))
     this.closed.clear()
-    const kept = this.ordered.filter((r) => this.rings.has(r))
+    const kept = this.ordered.filter((r) => r.isWhole)
     const out: Ring[] = []
-    for (let i = 0, j = 0; i < kept.length || j < fresh.length; ) {
-      const first = j >= fresh.length || (i < kept.length && byPlace(kept[i]!.contour, fresh[j]!.contour) <= 0)
-      out.push(first ? kept[i++]! : fresh[j++]!)
+    let from = 0
+    for (const ring of fresh) {
+      const to = placeOf(ring, kept, from)
+      for (; from < to; from++) out.push(kept[from]!)
+      out.push(ring)
     }
+    for (; from < kept.length; from++) out.push(kept[from]!)
     this.ordered = out
     return out.map((r) => r.contour)
   }
@@ -208,7 +212,7 @@ export class LatticeUnion {
   private open(strand: Strand): void {
     const ring = this.ringOf.get(strand)
     if (!ring) return
-    this.rings.delete(ring)
+    ring.isWhole = false
     this.closed.delete(ring)
     for (const s of ring.strands) {
       this.ringOf.delete(s)
@@ -257,8 +261,7 @@ export class LatticeUnion {
         strand = strand.from ? this.next.get(strand) : first
       }
       if (strand !== first) return false
-      const ring = { strands, contour: contourOfRing(strands, this.known, fine, this.tolerance) }
-      this.rings.add(ring)
+      const ring = { strands, contour: contourOfRing(strands, this.known, fine, this.tolerance), isWhole: true }
       this.closed.add(ring)
       for (const s of strands) {
         this.loose.delete(s)
@@ -267,6 +270,17 @@ export class LatticeUnion {
     }
     return true
   }
+}
+
+/** Where a ring comes among others that are in order, from a place on. */
+function placeOf({ contour }: Ring, rings: readonly Ring[], from: number): number {
+  let [low, high] = [from, rings.length]
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if (byPlace(rings[mid]!.contour, contour) <= 0) low = mid + 1
+    else high = mid
+  }
+  return low
 }
 
 /** Contours by where they begin and how they go on: the same order whatever was made first. */

@@ -28,11 +28,15 @@ interface Chain {
 
 /** A contour of the region, its chains, and what it has come to. */
 interface Entry {
-  tolerance: number
+  readonly before: readonly Cubic[]
+  readonly tolerance: number
   chains: readonly Chain[]
-  /** The contour with the chains that are taken drawn anew. */
+  /** The contour with the chains that are taken drawn anew; to be drawn where it is stale. */
   contour: Cubic[]
   deviation: number
+  isStale: boolean
+  /** When it was last a part of the region. */
+  round: number
 }
 
 export interface LocallySimplified {
@@ -54,9 +58,10 @@ export interface LocallySimplified {
 export class LocalSimplifier {
   private readonly known = new WeakMap<readonly Cubic[], { tolerance: number; chains: readonly Chain[] }>()
   private readonly byFirst = new WeakMap<Cubic, Chain[]>()
-  private entries = new Map<readonly Cubic[], Entry>()
+  private readonly entries = new Map<readonly Cubic[], Entry>()
+  private round = 0
   /** The chains of the region, and the contour to which each belongs. */
-  private readonly live = new Map<Chain, readonly Cubic[]>()
+  private readonly live = new Map<Chain, Entry>()
   private readonly taken = new Set<Chain>()
   private readonly index = new BoxIndex<Chain>()
 
@@ -81,50 +86,50 @@ export class LocalSimplifier {
    */
   of(contours: readonly (readonly Cubic[])[], own?: ReadonlyMap<readonly Cubic[], number>): LocallySimplified {
     for (const tolerance of own?.values() ?? []) this.most = Math.max(this.most, tolerance)
-    const changed = this.exchange(contours, (c) => own?.get(c) ?? this.tolerance)
-    const anew = new Set<readonly Cubic[]>()
-    for (const chain of changed) if (this.judge(chain)) anew.add(this.live.get(chain)!)
-    for (const contour of contours) {
-      const entry = this.entries.get(contour)!
-      if (!entry.contour.length || anew.has(contour)) this.entries.set(contour, this.joined(contour, entry))
-    }
+    const { entries, changed } = this.exchange(contours, (c) => own?.get(c) ?? this.tolerance)
+    for (const chain of changed) if (this.judge(chain)) this.live.get(chain)!.isStale = true
     const result: LocallySimplified = { contours: [], deviations: [], deviation: 0, nodesBefore: 0, nodesAfter: 0 }
-    for (const contour of contours) {
-      const entry = this.entries.get(contour)!
+    for (const entry of entries) {
+      if (entry.isStale) this.join(entry)
       result.contours.push(entry.contour)
       result.deviations.push(entry.deviation)
       result.deviation = Math.max(result.deviation, entry.deviation)
-      result.nodesBefore += contour.length
+      result.nodesBefore += entry.before.length
       result.nodesAfter += entry.contour.length
     }
     return result
   }
 
-  /** Takes contours in and out of the region; answers the chains that are new, and those near what is new or gone. */
-  private exchange(contours: readonly (readonly Cubic[])[], toleranceOf: (contour: readonly Cubic[]) => number): Set<Chain> {
-    const before = this.entries
-    this.entries = new Map()
+  /** Takes contours in and out of the region; answers what they are now, and the chains that are new, and those near what is new or gone. */
+  private exchange(contours: readonly (readonly Cubic[])[], toleranceOf: (contour: readonly Cubic[]) => number): { entries: Entry[]; changed: Set<Chain> } {
+    const round = ++this.round
     const gone = new Set<Chain>()
     const fresh: Chain[] = []
-    const added: (readonly Cubic[])[] = []
-    for (const contour of contours) {
-      const entry = before.get(contour)
-      if (entry?.tolerance !== toleranceOf(contour)) {
-        added.push(contour)
-        continue
+    const added: Entry[] = []
+    const entries = contours.map((before) => {
+      const tolerance = toleranceOf(before)
+      let entry = this.entries.get(before)
+      if (entry?.tolerance !== tolerance) {
+        for (const chain of entry?.chains ?? []) gone.add(chain)
+        this.entries.set(before, (entry = { before, tolerance, chains: [], contour: [], deviation: 0, isStale: true, round }))
+        added.push(entry)
       }
-      this.entries.set(contour, entry)
-      before.delete(contour)
+      entry.round = round
+      return entry
+    })
+    if (entries.length < this.entries.size) {
+      for (const [contour, { chains, round: last }] of this.entries) {
+        if (last === round) continue
+        for (const chain of chains) gone.add(chain)
+        this.entries.delete(contour)
+      }
     }
-    for (const { chains } of before.values()) for (const chain of chains) gone.add(chain)
-    for (const contour of added) {
-      const tolerance = toleranceOf(contour)
-      const chains = this.chainsIn(contour, tolerance)
-      this.entries.set(contour, { tolerance, chains, contour: [], deviation: 0 })
-      for (const chain of chains) {
+    for (const entry of added) {
+      entry.chains = this.chainsIn(entry.before, entry.tolerance)
+      for (const chain of entry.chains) {
         // Most chains of a contour that was made anew are those of before.
         if (!gone.delete(chain)) fresh.push(chain)
-        this.live.set(chain, contour)
+        this.live.set(chain, entry)
       }
     }
     for (const chain of gone) {
@@ -135,7 +140,7 @@ export class LocalSimplifier {
     for (const chain of fresh) this.index.add(chain)
     const changed = new Set(fresh)
     for (const list of [fresh, gone]) for (const chain of list) for (const near of this.near(chain)) changed.add(near)
-    return changed
+    return { entries, changed }
   }
 
   private near(chain: Chain): Chain[] {
@@ -201,13 +206,14 @@ export class LocalSimplifier {
     return { before, after: before, tolerance, deviation: 0, box: boxOfCubics(before) }
   }
 
-  private joined(contour: readonly Cubic[], { chains, tolerance }: Entry): Entry {
+  private join(entry: Entry): void {
+    const { before, chains } = entry
     const taken = chains.filter((c) => this.taken.has(c))
-    const asItWas = { tolerance, chains, contour: contour as Cubic[], deviation: 0 }
-    if (!taken.length) return asItWas
-    const drawn = chains.flatMap((c) => (this.taken.has(c) ? c.after : c.before))
-    if (drawn.length < 2 || areaOfCubics(contour) * areaOfCubics(drawn) <= 0) return asItWas
-    return { tolerance, chains, contour: drawn, deviation: taken.reduce((m, c) => Math.max(m, c.deviation), 0) }
+    const drawn = taken.length ? chains.flatMap((c) => (this.taken.has(c) ? c.after : c.before)) : []
+    const isSound = drawn.length > 1 && areaOfCubics(before) * areaOfCubics(drawn) > 0
+    entry.contour = isSound ? drawn : (before as Cubic[])
+    entry.deviation = isSound ? taken.reduce((m, c) => Math.max(m, c.deviation), 0) : 0
+    entry.isStale = false
   }
 }
 

@@ -2,15 +2,16 @@ import Flatbush from 'flatbush'
 import type { End } from '../geometry/ends'
 import type { Line, Path, Vec } from '../drawing/model'
 import { ArcLength } from '../geometry/arc-length'
-import { boxOfCubics, grown } from '../geometry/bounds'
+import type { Box } from '../geometry/bounds'
+import { boxOfPoints, grown, isWithin, overlap } from '../geometry/bounds'
 import { crossingsOf } from '../geometry/crossings'
-import { arcOfPath } from '../geometry/known'
+import { arcOfPath, segmentBoxesOf } from '../geometry/known'
 import { cubicsBetween } from '../geometry/part-of-path'
 import { direction, distance, dot, subtract } from '../geometry/point'
 import { atOnce } from '../turns'
 import { bodyAt } from './body'
 import type { ShownPart } from './shown'
-import { isShownAt, shownParts } from './shown'
+import { isShownAt, shownParts, tipsOf } from './shown'
 
 /** How an end lies to the other lines: in the open, on one, or past one that it cuts. */
 export type ContactKind = 'free' | 'meeting' | 'crossing'
@@ -57,6 +58,8 @@ export interface ContactOptions {
 const POINTED = Math.cos((75 * Math.PI) / 180)
 /** How far back the way of an end is looked at for that, px of the usual page: the last bend of a tip hides where its edges come from. */
 const LOOK_BACK = 16
+/** Of fewer ends than those of so many lines, only what lies about them is looked at. */
+const FEW = 512
 /** A line's own body is near its end along the way: it is met again only from this many of its sizes on. */
 const OWN_BODY = 3
 
@@ -75,7 +78,8 @@ export const contactsOf = (lines: readonly Line[], options: ContactOptions, only
 
 /** As `contactsOf`, telling the share 0..1 that is done after each line. */
 export function* findContacts(lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): Generator<number, EndContact[]> {
-  const near = nearLines(lines, options)
+  const asked = only ? lines.filter((l) => only.has(l.id)) : lines
+  const near = nearLines(lines, options, asked.length < FEW ? asked : undefined)
   const found: EndContact[] = []
   for (const [i, line] of lines.entries()) {
     if ((only && !only.has(line.id)) || line.path.closed || !arcOfPath(line.path).total || !shownParts(line).length) continue
@@ -91,12 +95,18 @@ interface Near {
   segments: number[]
 }
 
-/** Answers which segments of which lines may come near enough to a point to be met or crossed there. */
-function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions): (p: Vec) => Near[] {
+/** Answers which segments of which lines may come near enough to a point to be met or crossed there; with `asked`, to an end of these. */
+function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions, asked?: readonly Line[]): (p: Vec) => Near[] {
   const shown = lines.flatMap(shownParts)
+  const tips = asked?.flatMap(tipsOf)
+  const about = tips?.length ? boxOfPoints(tips) : null
   const parts = shown.flatMap(({ line, path }, l) => {
     const pad = Math.max(reach + line.weight.size * Math.max(...line.weight.stops.map((s) => Math.max(s.left, s.right))), overshoot)
-    return arcOfPath(path).cubics.map((cubic, segment) => ({ l, segment, box: grown(boxOfCubics([cubic]), pad) }))
+    const isAsked = (box: Box): boolean => !tips || (!!about && overlap(box, about) && tips.some((p) => isWithin(p, box)))
+    return segmentBoxesOf(path).flatMap((b, segment) => {
+      const box = grown(b, pad)
+      return isAsked(box) ? [{ l, segment, box }] : []
+    })
   })
   if (!parts.length) return () => []
   const index = new Flatbush(parts.length)
@@ -199,10 +209,7 @@ function ownTouch(line: Line, end: End, at: Vec, { reach, perPx = 1 }: ContactOp
 function nearStretches({ path, weight }: Line, { x, y }: Vec, reach: number): (s: number) => boolean {
   const arc = arcOfPath(path)
   const pad = reach + (weight.size / 2) * Math.max(...weight.stops.map((w) => Math.max(w.left, w.right)))
-  const near = arc.cubics.flatMap((c, i): [number, number][] => {
-    const box = grown(boxOfCubics([c]), pad)
-    return x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY ? [[arc.at(i, 0), arc.at(i, 1)]] : []
-  })
+  const near = segmentBoxesOf(path).flatMap((b, i): [number, number][] => (isWithin({ x, y }, grown(b, pad)) ? [[arc.at(i, 0), arc.at(i, 1)]] : []))
   return (s) => near.some(([a, b]) => s >= a && s <= b)
 }
 

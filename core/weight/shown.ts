@@ -1,4 +1,4 @@
-import type { Line, Path, Snip } from '../drawing/model'
+import type { Line, Path, Snip, Vec } from '../drawing/model'
 import { partOfPath } from '../geometry/part-of-path'
 
 /** A part of a line that is not snipped away: its bounds as shares 0..1 of the line's length, and its path. */
@@ -38,4 +38,10 @@ function cutParts(line: Line): ShownPart[] {
     const path = partOfPath(line.path, from, to)
     return path ? [{ line, from, to, path }] : []
   })
+}
+
+/** Where an open line begins and ends, as far as it is shown; a closed one, or one of which nothing is, has no tips. */
+export function tipsOf(line: Line): Vec[] {
+  const parts = line.path.closed ? [] : shownParts(line)
+  return parts.length ? [parts[0]!.path.nodes[0]!.at, parts.at(-1)!.path.nodes.at(-1)!.at] : []
 }
