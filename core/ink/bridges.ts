@@ -1,5 +1,6 @@
-import Flatbush from 'flatbush'
 import type { Line } from '../drawing/model'
+import type { Box } from '../geometry/bounds'
+import { boxOfPoints, grown, isWithin, overlap } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { arcOfPath } from '../geometry/known'
 import type { Vec } from '../geometry/point'
@@ -7,6 +8,8 @@ import { along, distance, dot, scale, subtract } from '../geometry/point'
 import { windingAt } from '../geometry/winding-at'
 import { shownParts } from '../weight/shown'
 import { nearestTo, nearestWithin } from './ink-distance'
+import { isInOrder } from './ends'
+import { indexOf } from './groups'
 import type { Region } from './outlines'
 import type { Part } from './stack'
 
@@ -37,40 +40,87 @@ const BENT = 1.5
 /** Ink of the own line is a part of the end up to so many of its sizes back. */
 const OWN = 1.5
 
+/** An end, how far round it ink matters to it, and what it comes to. */
+interface Known {
+  tip: Tip
+  box: Box
+  /** The ink within that box, in the order of the stack. */
+  near: readonly Part[]
+  bridge: Bridge | null
+  isStale: boolean
+}
+
+/** From so many changed parts on all ends are looked at. */
+const MANY = 64
+
 /** Bridges over gaps of up to `reach` px, kept for as long as the ink about an end is the same. */
 export class Bridges {
-  private readonly known = new Map<string, { region: Region; near: readonly Region[]; bridge: Bridge | null }>()
+  private known = new Map<string, { part: Part; ends: Known[] }>()
+  private order: readonly string[] = []
+  private bridges: Bridge[] = []
 
   constructor(private readonly reach: number) {}
 
   /** The bridges among the parts of a stack, at most one an end. */
   of(parts: readonly Part[]): Bridge[] {
-    if (!parts.length) return []
-    const index = new Flatbush(parts.length)
-    for (const { region } of parts) index.add(region.box.minX, region.box.minY, region.box.maxX, region.box.maxY)
-    index.finish()
+    if (!this.follow(parts)) return this.bridges
+    const index = indexOf(parts)
     const found: Bridge[] = []
-    const keys = new Set<string>()
-    for (const part of parts) {
-      if (!('path' in part.item)) continue
-      const line = part.item
-      const far = this.reach + line.weight.size
-      tipsOf(line).forEach((tip, k) => {
-        const key = `${line.id} ${k}`
-        keys.add(key)
-        const near = index
-          .search(tip.at.x - far, tip.at.y - far, tip.at.x + far, tip.at.y + far)
-          .sort((a, b) => a - b)
-          .map((i) => parts[i]!)
-        const was = this.known.get(key)
-        const isSame = was?.region === part.region && was.near.length === near.length && was.near.every((r, i) => r === near[i]!.region)
-        const bridge = isSame ? was.bridge : this.bridgeFrom(tip, part, near)
-        if (!isSame) this.known.set(key, { region: part.region, near: near.map((n) => n.region), bridge })
-        if (bridge) found.push(bridge)
-      })
+    for (const { part, ends } of this.known.values()) {
+      for (const known of ends) {
+        if (known.isStale) {
+          const { minX, minY, maxX, maxY } = known.box
+          known.near = index!.search(minX, minY, maxX, maxY).sort((a, b) => a - b).map((i) => parts[i]!)
+          const bridge = this.bridgeFrom(known.tip, part, known.near)
+          // What stays the same stays the same object.
+          if (!known.bridge || !bridge || !isSameBridge(known.bridge, bridge)) known.bridge = bridge
+          known.isStale = false
+        }
+        if (known.bridge) found.push(known.bridge)
+      }
     }
-    for (const key of this.known.keys()) if (!keys.has(key)) this.known.delete(key)
-    return found.filter((b, i) => !found.some((o, k) => k < i && isTwin(o, b)))
+    this.bridges = found.filter((b, i) => !found.some((o, k) => k < i && isTwin(o, b)))
+    return this.bridges
+  }
+
+  /** Whether a place at a bridge lies on ink. */
+  isOnInk(bridge: Bridge, p: Vec): boolean {
+    const at = this.known.get(bridge.from)?.ends.find((k) => k.bridge === bridge)
+    return !!at && at.near.some(({ region }) => isWithin(p, region.box) && windingAt(region.contours, p) !== 0)
+  }
+
+  /** Takes the parts as they are now; answers whether any end is to be looked at anew. */
+  private follow(parts: readonly Part[]): boolean {
+    const before = this.known
+    this.known = new Map()
+    const changed: Part[] = []
+    for (const part of parts) {
+      const { id } = part.item
+      const was = before.get(id)
+      before.delete(id)
+      if (was?.part.item === part.item && was.part.region === part.region) {
+        this.known.set(id, was)
+        continue
+      }
+      changed.push(part)
+      if (was) changed.push(was.part)
+      this.known.set(id, { part, ends: this.endsOf(part, was?.ends) })
+    }
+    for (const { part } of before.values()) changed.push(part)
+    // Of ink that is as near, the lower is taken: where the order changed, all is looked at.
+    const order = parts.map((p) => p.item.id)
+    const isFew = changed.length < MANY && isInOrder(this.order, order)
+    this.order = order
+    if (isFew && !changed.length) return false
+    const boxes = changed.map((p) => p.region.box)
+    for (const { ends } of this.known.values()) for (const end of ends) end.isStale ||= !isFew || boxes.some((b) => overlap(b, end.box))
+    return true
+  }
+
+  private endsOf({ item }: Part, before: readonly Known[] = []): Known[] {
+    if (!('path' in item)) return []
+    const far = this.reach + item.weight.size
+    return tipsOf(item).map((tip, i) => ({ tip, box: grown(boxOfPoints([tip.at]), far), near: [], bridge: before[i]?.bridge ?? null, isStale: true }))
   }
 
   /** The bridge that closes the gap before an end best; null where it is held, or nothing is near. */
@@ -80,7 +130,7 @@ export class Bridges {
     if (!isOnInk(own.region, at, size)) return null
     let best: { bridge: Bridge; cost: number } | null = null
     for (const other of near) {
-      const isOwn = other === own
+      const isOwn = other.item.id === own.item.id
       if (!isOwn && windingAt(other.region.contours, at) !== 0) return null
       const landed = this.landing(tip, own.region, other, isOwn)
       if (!landed) continue
@@ -143,6 +193,8 @@ function curveTo({ at, outward }: Tip, landed: { at: Vec; inward: Vec | null }, 
 
 /** Whether an end is where the ink of its line is: not trimmed away, nor covered. */
 const isOnInk = (region: Region, at: Vec, size: number): boolean => windingAt(region.contours, at) !== 0 || (nearestTo(region, at)?.distance ?? Infinity) <= Math.max(0.15, 0.05 * size)
+
+const isSameBridge = (a: Bridge, b: Bridge): boolean => a.from === b.from && a.to === b.to && a.end === b.end && a.gap === b.gap && (['p0', 'p1', 'p2', 'p3'] as const).every((k) => a.curve[k].x === b.curve[k].x && a.curve[k].y === b.curve[k].y)
 
 const isTwin = (a: Bridge, b: Bridge): boolean => distance(a.curve.p0, b.curve.p3) < 1e-6 && distance(a.curve.p3, b.curve.p0) < 1e-6
 

@@ -36,7 +36,7 @@ export class Ends {
     if (inPlace && lines.every((l, i) => l === before[i])) return
     this.lines = lines
     const changed = inPlace ? this.exchanged(before, lines) : this.sorted(lines)
-    if (changed.known.length < MANY && (inPlace || isInOrder(before, lines))) {
+    if (changed.known.length < MANY && (inPlace || isInOrder(before.map(idOf), lines.map(idOf)))) {
       const all = changed.known.map((k) => k.box).reduce(uniteBoxes, emptyBox())
       for (const { line, tips } of this.known.values()) if (tips.some((t) => isWithin(t, all) && changed.known.some((k) => this.comesNear(k, t)))) changed.anew.add(line.id)
     } else for (const { line } of this.known.values()) changed.anew.add(line.id)
@@ -128,11 +128,12 @@ export class Ends {
   }
 }
 
-/** Whether the lines that both lists have come in the same order: of places that are as near, the lower line's is told first. */
-function isInOrder(before: readonly Line[], after: readonly Line[]): boolean {
-  const place = new Map(before.map((l, i) => [l.id, i]))
+/** Whether the ids that both lists have come in the same order: of places that are as near, the lower line's is told first. */
+export function isInOrder(before: readonly string[], after: readonly string[]): boolean {
+  if (before.length === after.length && after.every((id, i) => id === before[i])) return true
+  const place = new Map(before.map((id, i) => [id, i]))
   let last = -1
-  for (const { id } of after) {
+  for (const id of after) {
     const at = place.get(id)
     if (at === undefined) continue
     if (at < last) return false
@@ -140,6 +141,8 @@ function isInOrder(before: readonly Line[], after: readonly Line[]): boolean {
   }
   return true
 }
+
+const idOf = (line: Line): string => line.id
 
 const isSamePlace = (a: LinePlace | null, b: LinePlace | null): boolean => a === b || (!!a && !!b && a.line === b.line && a.at === b.at)
 

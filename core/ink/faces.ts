@@ -5,6 +5,7 @@ import type { Box } from '../geometry/bounds'
 import { boxOfCubics } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { reverse } from '../geometry/cubic'
+import { controlLength } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { windingOf } from '../geometry/winding-at'
 
@@ -19,91 +20,124 @@ export interface Face {
 
 type Contour = readonly Cubic[]
 
-const turned = new WeakMap<Contour, Cubic[]>()
+/** What is known of a contour of ink for as long as it is the same. */
+interface Known {
+  area: number
+  box: Box
+  /** Travelled the other way. */
+  turned?: Cubic[]
+  /** The paper that it goes round. */
+  face?: Face
+}
+
+const known = new WeakMap<Contour, Known>()
+
+function knownOf(contour: Contour): Known {
+  let all = known.get(contour)
+  if (!all) known.set(contour, (all = { area: areaOfCubics(contour), box: boxOfCubics(contour) }))
+  return all
+}
 
 /** A contour of ink travelled the other way, so that it goes round the paper; what it borders on is known again. */
 function aroundPaper(contour: Contour): Cubic[] {
-  let other = turned.get(contour)
-  if (!other) {
-    other = contour.map((c) => {
-      const arc = arcOf(c)
-      return cutFrom(reverse(c), arc.curve === c ? backwards(c) : { curve: arc.curve, t0: arc.t1, t1: arc.t0 })
-    }).reverse()
-    turned.set(contour, other)
-  }
-  return other
+  const own = knownOf(contour)
+  own.turned ??= contour.map((c) => {
+    const arc = arcOf(c)
+    return cutFrom(reverse(c), arc.curve === c ? backwards(c) : { curve: arc.curve, t0: arc.t1, t1: arc.t0 })
+  }).reverse()
+  return own.turned
 }
 
-const faces = new WeakMap<Contour, Face>()
+/** The holes in united ink, found by place. */
+class Holes {
+  readonly all: Contour[]
+  private readonly index: Flatbush | null
+
+  constructor(ink: readonly Contour[]) {
+    this.all = ink.filter((c) => c.length && knownOf(c).area < 0)
+    this.index = this.all.length ? new Flatbush(this.all.length) : null
+    for (const hole of this.all) {
+      const { minX, minY, maxX, maxY } = knownOf(hole).box
+      this.index!.add(minX, minY, maxX, maxY)
+    }
+    this.index?.finish()
+  }
+
+  /** The smallest hole about a point, if any. */
+  about(p: Vec): Contour | null {
+    let best: Contour | null = null
+    for (const i of this.index?.search(p.x, p.y, p.x, p.y) ?? []) {
+      const hole = this.all[i]!
+      if ((!best || knownOf(hole).area > knownOf(best).area) && windingOf(hole, p) !== 0) best = hole
+    }
+    return best
+  }
+
+  /** Whether a contour has holes of ink inside. */
+  readonly isHollow = (contour: Contour): boolean => {
+    const b = knownOf(contour).box
+    return (this.index?.search(b.minX, b.minY, b.maxX, b.maxY) ?? []).some((i) => isInside(knownOf(this.all[i]!).box, b) && windingOf(contour, this.all[i]![0]!.p0) !== 0)
+  }
+}
+
+const isInside = (a: Box, b: Box): boolean => a.minX >= b.minX && a.minY >= b.minY && a.maxX <= b.maxX && a.maxY <= b.maxY
+
+/** The faces of paper that united ink leaves, and whether a contour has holes of that ink inside. */
+export interface Ground {
+  faces: Face[]
+  isHollow: (contour: Contour) => boolean
+}
 
 /**
  * The faces of paper that united ink leaves, whose contours do not cross and go round the ink: each hole with
  * the islands in it, and at last the open ground. Faces of the same contours are the same objects.
  */
-export function facesOf(ink: readonly Contour[]): Face[] {
-  const holes: Contour[] = []
-  const outers: Contour[] = []
-  for (const c of ink) if (c.length) (areaOfCubics(c) < 0 ? holes : outers).push(c)
-  const index = holes.length ? new Flatbush(holes.length) : null
-  for (const hole of holes) {
-    const b = boxOfCubics(hole)
-    index!.add(b.minX, b.minY, b.maxX, b.maxY)
-  }
-  index?.finish()
+export function groundOf(ink: readonly Contour[]): Ground {
+  const holes = new Holes(ink)
   const within = new Map<Contour | null, Contour[]>()
-  for (const outer of outers) {
-    const { x, y } = outer[0]!.p0
-    const about = (index?.search(x, y, x, y) ?? []).map((i) => holes[i]!).filter((h) => windingOf(h, { x, y }) !== 0)
-    const own = about.sort((a, b) => areaOfCubics(b) - areaOfCubics(a))[0] ?? null
-    within.set(own, [...(within.get(own) ?? []), outer])
+  for (const outer of ink) {
+    if (!outer.length || knownOf(outer).area < 0) continue
+    const about = holes.about(outer[0]!.p0)
+    const list = within.get(about)
+    if (list) list.push(outer)
+    else within.set(about, [outer])
   }
-  const isHollow = hollowness(holes, index)
-  const islandsIn = (hole: Contour | null): { contours: Cubic[][]; hollow: boolean[] } => {
-    const all = within.get(hole) ?? []
-    return { contours: all.map(aroundPaper), hollow: all.map(isHollow) }
+  const islandsIn = (hole: Contour | null): Pick<Face, 'contours' | 'hollow'> => {
+    const all = within.get(hole)
+    return all ? { contours: all.map(aroundPaper), hollow: all.map(holes.isHollow) } : NO_ISLANDS
   }
-  return [...holes.map((hole) => remembered(hole, islandsIn(hole))), { ...islandsIn(null), box: null }]
+  return { faces: [...holes.all.map((hole) => faceWithin(hole, islandsIn(hole))), { ...islandsIn(null), box: null }], isHollow: holes.isHollow }
 }
 
-function remembered(hole: Contour, islands: Pick<Face, 'contours' | 'hollow'>): Face {
-  const was = faces.get(hole)
+const NO_ISLANDS: Pick<Face, 'contours' | 'hollow'> = { contours: [], hollow: [] }
+
+function faceWithin(hole: Contour, islands: Pick<Face, 'contours' | 'hollow'>): Face {
+  const own = knownOf(hole)
+  const was = own.face
   if (was && was.contours.length === islands.contours.length + 1 && islands.contours.every((c, i) => c === was.contours[i + 1] && islands.hollow[i] === was.hollow[i + 1])) return was
-  const outer = aroundPaper(hole)
-  const face = { contours: [outer, ...islands.contours], hollow: [false, ...islands.hollow], box: boxOfCubics(outer) }
-  faces.set(hole, face)
-  return face
+  return (own.face = { contours: [aroundPaper(hole), ...islands.contours], hollow: [false, ...islands.hollow], box: own.box })
 }
 
-/** Answers whether a contour has holes of ink inside. */
-function hollowness(holes: readonly Contour[], index: Flatbush | null): (contour: Contour) => boolean {
-  return (contour) => {
-    const b = boxOfCubics(contour)
-    return (index?.search(b.minX, b.minY, b.maxX, b.maxY) ?? []).some((i) => windingOf(contour, holes[i]![0]!.p0) !== 0)
-  }
-}
+const measures = new WeakMap<Face, { area: number; length: number }>()
 
-/** As `hollowness`, of the holes that are among the contours of united ink. */
-export function hollowAmong(ink: readonly Contour[]): (contour: Contour) => boolean {
-  const holes = ink.filter((c) => c.length && areaOfCubics(c) < 0)
-  const index = holes.length ? new Flatbush(holes.length) : null
-  for (const hole of holes) {
-    const b = boxOfCubics(hole)
-    index!.add(b.minX, b.minY, b.maxX, b.maxY)
-  }
-  index?.finish()
-  return hollowness(holes, index)
+/** Signed area of a bounded face, px squared, and about how long its edge is, px; infinite for open ground. */
+export function measureOfFace(face: Face): { area: number; length: number } {
+  if (!face.box) return { area: Infinity, length: Infinity }
+  let measure = measures.get(face)
+  if (!measure) measures.set(face, (measure = { area: face.contours.reduce((n, c) => n + areaOfCubics(c), 0), length: face.contours.reduce((n, c) => n + controlLength(c), 0) }))
+  return measure
 }
-
-/** Signed area of a face, px squared; infinite for open ground. */
-export const areaOfFace = ({ contours, box }: Face): number => (box ? contours.reduce((n, c) => n + areaOfCubics(c), 0) : Infinity)
 
 /** Finds faces by place. */
 export class FaceIndex {
   private readonly index: Flatbush | null
   private readonly bounded: Face[]
+  /** Open ground, if there is any. */
+  readonly open: Face | null
 
   constructor(readonly faces: readonly Face[]) {
     this.bounded = faces.filter((f) => f.box)
+    this.open = faces.find((f) => !f.box) ?? null
     this.index = this.bounded.length ? new Flatbush(this.bounded.length) : null
     for (const { box } of this.bounded) this.index!.add(box!.minX, box!.minY, box!.maxX, box!.maxY)
     this.index?.finish()
@@ -120,7 +154,6 @@ export class FaceIndex {
 
   /** The open ground, if a point lies on it: outside of all ink and of all bounded faces. */
   openAt(p: Vec): Face | null {
-    const open = this.faces.find((f) => !f.box)
-    return open && open.contours.every((c) => windingOf(c, p) === 0) ? open : null
+    return this.open?.contours.every((c) => windingOf(c, p) === 0) ? this.open : null
   }
 }

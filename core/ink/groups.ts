@@ -41,7 +41,9 @@ export function groupsOf(parts: readonly Part[]): Group[] {
 /** What unites: an ink, or a figure of it that is kept apart. */
 const keyOf = ({ item }: Part): string => ('path' in item && item.apart ? `${item.ink}:${item.apart}` : item.ink)
 
-function indexOf(parts: readonly Part[]): Flatbush {
+/** Finds parts, by their places in the stack, from where they lie; null where there are none. */
+export function indexOf(parts: readonly Part[]): Flatbush | null {
+  if (!parts.length) return null
   const index = new Flatbush(parts.length)
   for (const { region } of parts) index.add(region.box.minX, region.box.minY, region.box.maxX, region.box.maxY)
   index.finish()

@@ -204,21 +204,24 @@ class Session implements InkSession {
     if (unite) this.keepStagesOf(groups, drawing, parts.length)
     const contours: Cubic[][][] = []
     for (const [i, group] of groups.entries()) {
+      const made = unite ? this.unionOf(group, stack) : null
       const from = OUTLINED + ((1 - OUTLINED) * i) / groups.length
-      contours.push(unite ? yield* scaled(this.stages.get(group.id)!.union.of(group.parts.flatMap((p) => p.region.contours)), from, (1 - OUTLINED) / groups.length) : [...group.parts[0]!.region.contours])
+      contours.push(made ? yield* scaled(made, from, (1 - OUTLINED) / groups.length) : [...group.parts[0]!.region.contours])
     }
     const result = { stack, groups, contours }
     this.united = { drawing, result }
     return result
   }
 
+  /** The union of a group; that of all ink, where it holds just that. */
+  private unionOf({ id, parts }: Group, stack: Stack): Generator<number, Cubic[][]> {
+    const isAll = parts.length === stack.parts.length && parts.every((p, i) => p.region === stack.parts[i]!.region)
+    return isAll ? this.allInk.of(stack, this.now) : this.stages.get(id)!.union.of(parts.flatMap((p) => p.region.contours))
+  }
+
   /** All ink as one: united contours, whatever their inks. */
   private *inkNow(): Generator<number, Cubic[][]> {
     const stack = yield* scaled(this.stackNow(), 0, OUTLINED)
-    if (!this.now.fills?.length && shapeSettingsOf(this.now).unite) {
-      const { groups, contours } = yield* this.unitedNow()
-      if (groups.length < 2) return contours[0] ?? []
-    }
     return yield* scaled(this.allInk.of(stack, this.now), OUTLINED, 1 - OUTLINED)
   }
 

@@ -1,6 +1,8 @@
 import { shapeSettingsOf } from '../drawing/fineness'
 import type { Drawing } from '../drawing/model'
 import type { Cubic } from '../geometry/cubic'
+import type { Ground } from './faces'
+import { FaceIndex, groundOf } from './faces'
 import type { Paper } from './regions'
 import { Regions } from './regions'
 import type { Stack } from './stack'
@@ -12,7 +14,12 @@ const MOST = 4
 export class Papers {
   private readonly kept = new Map<string, { regions: Regions; of: Stack | null; paper: Paper | null }>()
 
-  /** @param gap px */
+  private ground: { ink: readonly (readonly Cubic[])[]; ground: Ground; index: FaceIndex } | null = null
+
+  /**
+   * @param ink united contours of all parts, the ink on their left
+   * @param gap px
+   */
   of(ink: readonly (readonly Cubic[])[], stack: Stack, drawing: Pick<Drawing, 'page' | 'settings'>, gap: number): Paper {
     const { tolerance } = shapeSettingsOf(drawing)
     const key = `${tolerance} ${gap}`
@@ -20,9 +27,18 @@ export class Papers {
     if (!kept && this.kept.size >= MOST) this.kept.delete(this.kept.keys().next().value!)
     if (!kept) this.kept.set(key, (kept = { regions: new Regions(tolerance, gap), of: null, paper: null }))
     if (kept.of !== stack || !kept.paper) {
-      kept.paper = kept.regions.of(ink, stack.parts, drawing.page)
+      const { ground, index } = this.groundOf(ink)
+      kept.paper = kept.regions.of(ground, index, stack.parts, drawing.page)
       kept.of = stack
     }
     return kept.paper
+  }
+
+  private groundOf(ink: readonly (readonly Cubic[])[]): { ground: Ground; index: FaceIndex } {
+    if (this.ground?.ink !== ink) {
+      const ground = groundOf(ink)
+      this.ground = { ink, ground, index: new FaceIndex(ground.faces) }
+    }
+    return this.ground
   }
 }

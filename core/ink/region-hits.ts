@@ -8,7 +8,7 @@ import type { Vec } from '../geometry/point'
 import { windingOf } from '../geometry/winding-at'
 import { edgeOf, holdOf, SideFinder } from './edge'
 import type { Face } from './faces'
-import { areaOfFace } from './faces'
+import { measureOfFace } from './faces'
 import type { Poured } from './fills'
 import type { InkSession } from './open-ink'
 import type { Paper } from './regions'
@@ -42,7 +42,7 @@ export function* emptyRegions(session: InkSession, gap: number, least: number): 
   const paper = yield* session.paper(gap)
   const { poured } = yield* session.fills()
   const filled = new Set(poured.flatMap((q) => q.faces))
-  const faces = paper.index.faces.filter((f) => f.box && areaOfFace(f) >= least && !filled.has(f) && !poured.some((q) => overlaps(q, f)))
+  const faces = paper.index.faces.filter((f) => f.box && measureOfFace(f).area >= least && !filled.has(f) && !poured.some((q) => overlaps(q, f)))
   const regions: RegionHit[] = []
   for (const [i, face] of faces.entries()) {
     if (i % 8 === 7) yield i / faces.length
@@ -58,7 +58,7 @@ export function* bridgesOver(session: InkSession, gap: number): Generator<number
 
 function hitOf(face: Face, { bridges }: Paper, drawing: Drawing): Omit<RegionHit, 'fill'> {
   const edge = edgeOf(face, finderOf(drawing), bridges, perUsualPx(drawing.page))
-  return { where: 'region', contours: toPaths(face.contours.map((c) => [...c])), area: areaOfFace(face), hold: holdOf(edge) }
+  return { where: 'region', contours: toPaths(face.contours.map((c) => [...c])), area: measureOfFace(face).area, hold: holdOf(edge) }
 }
 
 const holds = ({ contours, box }: Face, p: Vec): boolean =>

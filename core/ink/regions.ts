@@ -11,8 +11,8 @@ import { windingOf } from '../geometry/winding-at'
 import { islandsOf } from '../shapes/islands'
 import type { Bridge } from './bridges'
 import { Bridges } from './bridges'
-import type { Face } from './faces'
-import { FaceIndex, facesOf, hollowAmong } from './faces'
+import type { Face, Ground } from './faces'
+import { FaceIndex } from './faces'
 import type { Part } from './stack'
 
 /** The regions of paper between the ink, gaps bridged. */
@@ -50,22 +50,36 @@ export class Regions {
     this.bridges = reach > 0 ? new Bridges(reach) : null
   }
 
-  /** @param ink united contours of all parts, the ink on their left */
-  of(ink: readonly (readonly Cubic[])[], parts: readonly Part[], page: Pick<Page, 'width' | 'height'>): Paper {
-    const faces = facesOf(ink)
+  /**
+   * @param ground the faces that united ink of all parts leaves
+   * @param index of these faces
+   */
+  of({ faces, isHollow }: Ground, index: FaceIndex, parts: readonly Part[], page: Pick<Page, 'width' | 'height'>): Paper {
     const bridges = this.bridges?.of(parts) ?? []
-    if (!bridges.length) return { index: new FaceIndex(faces), bridges }
-    const index = new FaceIndex(faces)
+    if (!bridges.length) return { index, bridges }
     const within = new Map<Face, Bridge[]>()
     for (const bridge of bridges) {
-      const face = faceOf(index, bridge)
-      if (face) within.set(face, [...(within.get(face) ?? []), bridge])
+      const face = this.faceOf(bridge, index)
+      if (!face) continue
+      const all = within.get(face)
+      if (all) all.push(bridge)
+      else within.set(face, [bridge])
     }
-    const isHollow = hollowAmong(ink)
     return { index: new FaceIndex(faces.flatMap((f) => (within.has(f) ? this.split(f, within.get(f)!, page, isHollow) : [f]))), bridges }
   }
 
-  private split(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: (contour: readonly Cubic[]) => boolean): Face[] {
+  /** The face that a bridge crosses: what is neither on ink nor in a bounded face is open ground. */
+  private faceOf(bridge: Bridge, index: FaceIndex): Face | null {
+    for (const t of [0.5, 0.35, 0.65, 0.2, 0.8]) {
+      const p = pointAt(bridge.curve, t)
+      const face = index.at(p)
+      if (face) return face
+      if (!this.bridges!.isOnInk(bridge, p)) return index.open
+    }
+    return null
+  }
+
+  private split(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: Ground['isHollow']): Face[] {
     const was = face.box ? this.known.get(face) : this.open && isSame(this.open.face.contours, face.contours) ? this.open : null
     if (was && isSame(was.bridges, bridges) && isSame(was.face.hollow, face.hollow)) return was.faces
     const faces = this.parted(face, bridges, page, isHollow)
@@ -74,7 +88,7 @@ export class Regions {
     return faces
   }
 
-  private parted(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: (contour: readonly Cubic[]) => boolean): Face[] {
+  private parted(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: Ground['isHollow']): Face[] {
     const bars = bridges.map((b) => barOf(b.curve, WIDE * this.tolerance))
     const loops = face.contours.map(loopOf)
     let corner: Vec | null = null
@@ -92,16 +106,6 @@ export class Regions {
       return isOpen ? { contours: own.slice(1), hollow: hollow.slice(1), box: null } : { contours: own, hollow, box: boxOfCubics(own[0]!) }
     })
   }
-}
-
-/** The face that a bridge crosses. */
-function faceOf(index: FaceIndex, { curve }: Bridge): Face | null {
-  for (const t of [0.5, 0.35, 0.65, 0.2, 0.8]) {
-    const p = pointAt(curve, t)
-    const face = index.at(p) ?? index.openAt(p)
-    if (face) return face
-  }
-  return null
 }
 
 /** A curve as a thin closed bar that goes on a little at either end, into the ink: where that runs out to nothing, it would only be touched. */

@@ -1,4 +1,3 @@
-import Flatbush from 'flatbush'
 import type { Line } from '../drawing/model'
 import { arcOfPath, boxOfPath } from '../geometry/known'
 import type { Finding, Proofed } from './finding'
@@ -9,22 +8,24 @@ const PLACES = 9
 
 /** Lines that lie on another one all along, as a stroke that was laid twice: the upper one of each two. */
 export function doubledLines({ lines }: Proofed): Finding[] {
-  if (!lines.length) return []
-  const index = new Flatbush(lines.length)
-  for (const { path } of lines) {
-    const b = boxOfPath(path)
-    index.add(b.minX, b.minY, b.maxX, b.maxY)
-  }
-  index.finish()
+  const boxes = lines.map((l) => boxOfPath(l.path))
+  // Lines that lie on each other begin about as far left: only such neighbours are compared.
+  const fromLeft = lines.map((_, i) => i).sort((a, b) => boxes[a]!.minX - boxes[b]!.minX)
+  const place = new Int32Array(lines.length)
+  fromLeft.forEach((i, k) => (place[i] = k))
   return lines.flatMap((line, i): Finding[] => {
-    const box = boxOfPath(line.path)
+    const box = boxes[i]!
     const near = NEAR * line.weight.size
-    const alike = (k: number): boolean => {
-      const b = boxOfPath(lines[k]!.path)
-      return Math.abs(b.minX - box.minX) <= near && Math.abs(b.minY - box.minY) <= near && Math.abs(b.maxX - box.maxX) <= near && Math.abs(b.maxY - box.maxY) <= near
+    const alike: number[] = []
+    for (const step of [-1, 1]) {
+      for (let k = place[i]! + step; k >= 0 && k < lines.length; k += step) {
+        const other = fromLeft[k]!
+        const b = boxes[other]!
+        if (Math.abs(b.minX - box.minX) > near) break
+        if (other < i && Math.abs(b.minY - box.minY) <= near && Math.abs(b.maxX - box.maxX) <= near && Math.abs(b.maxY - box.maxY) <= near) alike.push(other)
+      }
     }
-    const under = index.search(box.minX, box.minY, box.maxX, box.maxY).filter((k) => k < i && alike(k)).map((k) => lines[k]!)
-    const twin = under.find((other) => other.ink === line.ink && liesOn(line, other) && liesOn(other, line))
+    const twin = alike.map((k) => lines[k]!).find((other) => other.ink === line.ink && liesOn(line, other) && liesOn(other, line))
     return twin ? [{ key: `doubled ${line.id}`, kind: 'doubled', at: arcOfPath(line.path).point(arcOfPath(line.path).total / 2), items: [line.id, twin.id], mend: { do: 'delete', line: line.id } }] : []
   })
 }

@@ -7,30 +7,12 @@ import { along } from '../geometry/point'
 import { reachOf } from '../ink/ends'
 import { isShownAt } from '../weight/shown'
 import type { EndContact } from '../weight/contact'
-import { isBlunt } from './blunt'
+import { bluntAmong } from './blunt'
 import type { Finding, Proofed } from './finding'
-
-/** Ends that stop a little short of a line that lies straight ahead, and do not taper: those were meant to meet it. */
-export function gaps({ lines, ends, limits, pxPerMm }: Proofed): Finding[] {
-  const limit = limits.gap * pxPerMm
-  const free = lines.flatMap((line) => ends.of(line.id).flatMap((c) => (c.kind === 'free' && isBlunt(line, c) ? [{ line, c }] : [])))
-  if (!free.length) return []
-  const index = new Flatbush(lines.length)
-  for (const l of lines) {
-    const box = reachOf(l, { reach: 0, overshoot: 0 })
-    index.add(box.minX, box.minY, box.maxX, box.maxY)
-  }
-  index.finish()
-  return free.flatMap(({ line, c }): Finding[] => {
-    const far = limit + line.weight.size / 2
-    const near = index.search(c.at.x - far, c.at.y - far, c.at.x + far, c.at.y + far).map((i) => lines[i]!)
-    const to = meets(line, c, near, limit)
-    return to ? [{ key: `gap ${line.id} ${c.end}`, kind: 'gap', at: c.at, items: [line.id], mend: { do: 'meet', line: line.id, end: c.end, to } }] : []
-  })
-}
+import { rememberedBy } from './finding'
 
 /** Where a line would come to that goes straight on from its end, on the middle of a line whose ink is near. */
-function meets(line: Line, { at, outward }: EndContact, near: readonly Line[], limit: number): Vec | null {
+const meets = rememberedBy(({ at, outward }: EndContact, line: Line, limit: number, ...near: Line[]): Vec | null => {
   let best: { s: number; at: Vec } | null = null
   for (const other of near) {
     if (other === line) continue
@@ -44,4 +26,23 @@ function meets(line: Line, { at, outward }: EndContact, near: readonly Line[], l
     }
   }
   return best?.at ?? null
+})
+
+/** Ends that stop a little short of a line that lies straight ahead, and do not taper: those were meant to meet it. */
+export function gaps({ lines, ends, limits, pxPerMm }: Proofed): Finding[] {
+  const limit = limits.gap * pxPerMm
+  const free = lines.flatMap((line) => bluntAmong(line, ends.of(line.id)).map((c) => ({ line, c })))
+  if (!free.length) return []
+  const index = new Flatbush(lines.length)
+  for (const l of lines) {
+    const box = reachOf(l, { reach: 0, overshoot: 0 })
+    index.add(box.minX, box.minY, box.maxX, box.maxY)
+  }
+  index.finish()
+  return free.flatMap(({ line, c }): Finding[] => {
+    const far = limit + line.weight.size / 2
+    const near = index.search(c.at.x - far, c.at.y - far, c.at.x + far, c.at.y + far).map((i) => lines[i]!)
+    const to = meets(c, line, limit, ...near)
+    return to ? [{ key: `gap ${line.id} ${c.end}`, kind: 'gap', at: c.at, items: [line.id], mend: { do: 'meet', line: line.id, end: c.end, to } }] : []
+  })
 }

@@ -1,11 +1,10 @@
 import type { Fill, Hold, Line } from '../drawing/model'
 import { perUsualPx } from '../drawing/fineness'
-import { areaOfCubics } from '../geometry/area'
 import { boxOfPoints } from '../geometry/bounds'
 import { pointAt } from '../geometry/cubic'
-import { controlLength } from '../geometry/path'
 import { edgeOf, holdOf, SideFinder } from '../ink/edge'
 import type { Face } from '../ink/faces'
+import { measureOfFace } from '../ink/faces'
 import type { Finding, Proofed } from './finding'
 
 /** Regions larger than this, mm squared, are no slivers, however thin; smaller ones than that are pinholes that nobody sees. */
@@ -32,10 +31,10 @@ export function paperSlivers({ paper, poured, lines, limits, pxPerMm, drawing }:
 /** A fill in the ink of a line that closes what it bounds. */
 const closing = (key: string, line: Line, hold: Hold[], at: Fill['at']): Fill => ({ id: `closed ${key}`.slice(0, 80), ink: line.ink, where: 'region', at, hold, gap: 0 })
 
-function isThin({ contours }: Face, width: number, pxPerMm: number): boolean {
-  const area = contours.reduce((n, c) => n + areaOfCubics(c), 0)
+function isThin(face: Face, width: number, pxPerMm: number): boolean {
+  const { area, length } = measureOfFace(face)
   const mm = area / (pxPerMm * pxPerMm)
-  return mm < LARGEST && mm > LEAST && 2 * area < width * contours.reduce((n, c) => n + controlLength(c), 0)
+  return mm < LARGEST && mm > LEAST && 2 * area < width * length
 }
 
 /** Gaps so fine that the region behind them was meant to close: bridged, there are more regions. */
@@ -43,7 +42,7 @@ export function openRegions({ paper, bridged, pxPerMm }: Proofed): Finding[] {
   if (bridged === paper || bridged.index.faces.length <= paper.index.faces.length) return []
   const least = LARGEST * pxPerMm * pxPerMm
   const before = new Set(paper.index.faces)
-  const fresh = bridged.index.faces.filter((f) => f.box && !before.has(f) && f.contours.reduce((n, c) => n + areaOfCubics(c), 0) > least)
+  const fresh = bridged.index.faces.filter((f) => f.box && !before.has(f) && measureOfFace(f).area > least)
   return bridged.bridges.flatMap((b): Finding[] => {
     const at = pointAt(b.curve, 0.5)
     // A bridge counts where it is a part of the edge of a region that was not there before.

@@ -5,7 +5,7 @@ import { isEndStop } from '../weight/body'
 import { LineWidth } from '../weight/half-widths'
 import { taperAtEnd } from '../weight/end-tapers'
 import type { Finding, Proofed } from './finding'
-import { remembered } from './finding'
+import { remembered, rememberedBy } from './finding'
 
 /** Places along a line at which its width is looked at, beside its stops. */
 const PLACES = 24
@@ -53,18 +53,19 @@ function runsOut({ weight, path }: Line, end: End): boolean {
   return !!taperAtEnd(weight, end) || (isEndStop(stop) && stop.left + stop.right < RUNS_OUT)
 }
 
+const tooThin = rememberedBy((line: Line, least: number): Finding[] => {
+  const thin = thinnest(line, least)
+  return thin && thin.width < least && thickest(line) > 0 ? [{ key: `thin ${line.id}`, kind: 'thin', at: thin.at, items: [line.id], mend: { do: 'widen', line: line.id, to: least } }] : []
+})
+
+const tooStrong = rememberedBy((line: Line, ratio: number): Finding[] => {
+  const least = thickest(line) / ratio
+  const thin = thinnest(line, least)
+  return thin && thin.width < least ? [{ key: `contrast ${line.id}`, kind: 'contrast', at: thin.at, items: [line.id], mend: { do: 'even', line: line.id, ratio } }] : []
+})
+
 /** Lines thinner than can be printed at the final size. */
-export const thinLines = ({ lines, limits, pxPerMm }: Proofed): Finding[] =>
-  lines.flatMap((line): Finding[] => {
-    const least = limits.thin * pxPerMm
-    const thin = thinnest(line, least)
-    return thin && thin.width < least && thickest(line) > 0 ? [{ key: `thin ${line.id}`, kind: 'thin', at: thin.at, items: [line.id], mend: { do: 'widen', line: line.id, to: least } }] : []
-  })
+export const thinLines = ({ lines, limits, pxPerMm }: Proofed): Finding[] => lines.flatMap((line) => tooThin(line, limits.thin * pxPerMm))
 
 /** Lines whose thick and thin differ by more than still looks drawn. */
-export const strongContrasts = ({ lines, limits }: Proofed): Finding[] =>
-  lines.flatMap((line): Finding[] => {
-    const least = thickest(line) / limits.contrast
-    const thin = thinnest(line, least)
-    return thin && thin.width < least ? [{ key: `contrast ${line.id}`, kind: 'contrast', at: thin.at, items: [line.id], mend: { do: 'even', line: line.id, ratio: limits.contrast } }] : []
-  })
+export const strongContrasts = ({ lines, limits }: Proofed): Finding[] => lines.flatMap((line) => tooStrong(line, limits.contrast))

@@ -6,7 +6,7 @@ import { flatten } from '#core/geometry/cubic'
 import { arcOfPath } from '#core/geometry/known'
 import { cubicsOfPath } from '#core/geometry/path'
 import { windingAt } from '#core/geometry/winding-at'
-import { areaOfFace } from '#core/ink/faces'
+import { measureOfFace } from '#core/ink/faces'
 import { openInk } from '#core/ink/open-ink'
 import { atOnce } from '#core/turns'
 import { pathsOfData } from '#core/formats/svg/paths'
@@ -28,7 +28,7 @@ async function delivered(page: Page): Promise<string> {
 
 /** The places farthest from any edge of the largest regions of a drawing. */
 function regionsOf(drawing: Drawing, count: number): Vec[] {
-  const faces = atOnce(openInk(drawing).paper(0.3 * drawing.page.pxPerMm)).index.faces.filter((f) => f.box).sort((a, b) => areaOfFace(b) - areaOfFace(a))
+  const faces = atOnce(openInk(drawing).paper(0.3 * drawing.page.pxPerMm)).index.faces.filter((f) => f.box).sort((a, b) => measureOfFace(b).area - measureOfFace(a).area)
   return faces.slice(0, count).map((f) => {
     const [x, y] = polylabel(f.contours.map((c) => c.flatMap((k) => flatten(k, 0.2).slice(1).map((q): [number, number] => [q.x, q.y]))), 0.2)
     return { x: x!, y: y! }

@@ -9,7 +9,7 @@ import { writeSvg } from '#core/formats/svg/write-svg'
 import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath } from '#core/geometry/path'
 import { windingAt } from '#core/geometry/winding-at'
-import { areaOfFace } from '#core/ink/faces'
+import { measureOfFace } from '#core/ink/faces'
 import { edgeOf, holdOf, SideFinder } from '#core/ink/edge'
 import { openInk } from '#core/ink/open-ink'
 import { regionHitAt } from '#core/ink/region-hits'
@@ -145,7 +145,7 @@ describe.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('%s, ev
   const gap = 0.3
   const paper = atOnce(openInk(plain).paper(gap * plain.page.pxPerMm))
   const lines = seenLines(plain)
-  const regions = paper.index.faces.filter((f) => f.box && areaOfFace(f) > 4)
+  const regions = paper.index.faces.filter((f) => f.box && measureOfFace(f).area > 4)
   const d: Drawing = { ...plain, inks: [...plain.inks, { id: 'cream', name: 'Cream', colour: '#f2ead2' }], fills: regions.map((f, i): Fill => ({ id: `f${i}`, ink: 'cream', where: 'region', at: { x: 0, y: 0 }, hold: holdOf(edgeOf(f, new SideFinder(lines), paper.bridges, 1)), gap })) }
 
   it('each finds its own region again', () => {
