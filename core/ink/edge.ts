@@ -1,16 +1,13 @@
-import Flatbush from 'flatbush'
-import type { Hold, Line, Path } from '../drawing/model'
-import type { Box } from '../geometry/bounds'
-import { boxOfCubic, boxOfPoints, grown, overlap } from '../geometry/bounds'
+import type { Hold, Line } from '../drawing/model'
+import { boxOfPoints, overlap } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { nearestFrom, pointAt, reach, tangentAt } from '../geometry/cubic'
-import { arcOfPath } from '../geometry/known'
 import { controlLength } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { rotate } from '../geometry/point'
-import { LineWidth } from '../weight/half-widths'
 import type { Bridge } from './bridges'
 import type { Face } from './faces'
+import type { SideFinder } from './side-finder'
 
 /** A place on the edge of a region. */
 export interface EdgePlace {
@@ -33,81 +30,8 @@ const STEP = 4
 const MOST = 24
 /** However small a region, there are so many about it. */
 const LEAST = 24
-/** A place is on a side of a line when it is no farther from there than this, px, and this share of the line's size. */
-const OFF = 0.3
-const OFF_SHARE = 0.06
 /** At a corner that opens into the ink, a place for each so many radians. */
 const FAN = 0.4
-
-interface Segment {
-  line: Line
-  segment: number
-  box: Box
-}
-
-const segmentsOf = new WeakMap<Line, Segment[]>()
-const widths = new WeakMap<Line, LineWidth>()
-
-function widthOf(line: Line): LineWidth {
-  let width = widths.get(line)
-  if (!width) widths.set(line, (width = new LineWidth(line.weight, line.finish.align, arcOfPath(line.path).total, line.path.closed)))
-  return width
-}
-
-/** Finds on which side of which line a point of an outline is. */
-export class SideFinder {
-  private readonly segments: Segment[]
-  private readonly index: Flatbush | null
-
-  constructor(lines: readonly Line[]) {
-    this.segments = lines.flatMap(known)
-    this.index = this.segments.length ? new Flatbush(this.segments.length) : null
-    for (const { box } of this.segments) this.index!.add(box.minX, box.minY, box.maxX, box.maxY)
-    this.index?.finish()
-  }
-
-  /** The lines that come near a box, in a lasting order. */
-  near(b: Box): Line[] {
-    return [...new Set((this.index?.search(b.minX, b.minY, b.maxX, b.maxY) ?? []).sort((i, k) => i - k).map((i) => this.segments[i]!.line))]
-  }
-
-  at(p: Vec): Pick<EdgePlace, 'line' | 'side' | 'share' | 'middle'> | null {
-    const byLine = new Map<Line, number[]>()
-    for (const i of this.index?.search(p.x, p.y, p.x, p.y) ?? []) {
-      const { line, segment } = this.segments[i]!
-      const all = byLine.get(line)
-      if (all) all.push(segment)
-      else byLine.set(line, [segment])
-    }
-    let best: { off: number; line: Line; side: Hold['side']; share: number; middle: number } | null = null
-    for (const [line, segments] of byLine) {
-      const arc = arcOfPath(line.path)
-      const hit = arc.nearest(p, segments)
-      const tangent = arc.tangent(hit.length)
-      if (!tangent || !arc.total) continue
-      // Beyond an end lies its cap.
-      if (!line.path.closed && (hit.length <= 0 || hit.length >= arc.total)) continue
-      const c = pointAt(arc.cubics[hit.segment]!, hit.t)
-      const isLeft = (p.x - c.x) * tangent.y - (p.y - c.y) * tangent.x >= 0
-      const { left, right } = widthOf(line).at(hit.length)
-      const half = isLeft ? left : right
-      const off = Math.abs(hit.distance - half)
-      if (off > OFF + OFF_SHARE * line.weight.size || (best && off >= best.off)) continue
-      best = { off, line, side: isLeft ? 'left' : 'right', share: hit.length / arc.total, middle: (left + right) / 2 }
-    }
-    return best && { line: best.line.id, side: best.side, share: best.share, middle: best.middle }
-  }
-}
-
-function known(line: Line): Segment[] {
-  let all = segmentsOf.get(line)
-  if (!all) {
-    const by = widthOf(line).widest + OFF + OFF_SHARE * line.weight.size
-    all = arcOfPath(line.path).cubics.map((c, segment) => ({ line, segment, box: grown(boxOfCubic(c), by) }))
-    segmentsOf.set(line, all)
-  }
-  return all
-}
 
 const edges = new WeakMap<Face, { lines: readonly Line[]; bridges: readonly Bridge[]; edge: Edge }>()
 
@@ -197,17 +121,4 @@ function merged(holds: readonly Hold[]): Hold[] {
     else out.push({ ...hold, from: Number(hold.from.toFixed(4)), to: Number(hold.to.toFixed(4)) })
   }
   return out.map((h) => ({ ...h, to: Number(h.to.toFixed(4)) }))
-}
-
-/** A point of the paper beside a side of a line, `off` px from its ink. */
-export function besideOf(line: Line, side: Hold['side'], share: number, off: number): Vec | null {
-  const path: Path = line.path
-  const arc = arcOfPath(path)
-  const s = share * arc.total
-  const tangent = arc.tangent(s)
-  if (!tangent) return null
-  const { left, right } = widthOf(line).at(s)
-  const c = arc.point(s)
-  const k = side === 'left' ? left + off : -(right + off)
-  return { x: c.x + tangent.y * k, y: c.y - tangent.x * k }
 }

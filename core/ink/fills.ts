@@ -1,11 +1,16 @@
-import type { Drawing, Fill, Hold, Line } from '../drawing/model'
 import { perUsualPx, shapeSettingsOf } from '../drawing/fineness'
+import type { Drawing, Fill, Hold, Line } from '../drawing/model'
+import { seenLines } from '../drawing/queries'
+import type { Box } from '../geometry/bounds'
+import { boxOfPoints, emptyBox, uniteBoxes } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { straight } from '../geometry/cubic'
-import { arcOfPath } from '../geometry/known'
-import { besideOf, edgeOf, holdOf, SideFinder } from './edge'
+import type { Changed, Claim, Claims, Sides } from './claims'
+import { claimsOf, isStale } from './claims'
+import { edgeOf, holdOf } from './edge'
 import type { Face } from './faces'
 import type { Paper } from './regions'
+import { boxOfSides, finderOf } from './side-finder'
 import { underRun } from './under-run'
 
 /** What became of a fill. */
@@ -20,83 +25,109 @@ export interface Poured {
   lostTo: string | null
 }
 
-/** A region is a fill's when so much of the region's edge is its, or so much of its edge is the region's. */
-const OF_REGION = 0.4
-const OF_FILL = 0.5
-/** A region lies so far beside the ink of its lines, px of the usual page: a small one ends before a larger one begins. */
-const BESIDE = [0.08, 0.4]
-/** Places along a line are the same within so many px of the usual page. */
-const SAME = 2
-
-interface Claim {
-  fill: Fill
-  face: Face
-  /** Length of edge that both have, px. */
-  length: number
+/** Of one reach of bridges: its regions, and what of its fills is known. */
+interface Kept {
+  paper: Paper
+  known: Map<Fill, Known>
 }
 
-/** The fills of a drawing as its regions are now; `paperFor` gives these by the reach of bridges, px. */
+/** What a fill claimed, and what it became. */
+interface Known {
+  claims: Claims
+  poured: Poured | null
+}
+
+/** Where so many places changed, all fills are worked out anew. */
+const MANY = 256
+
+/** The fills of a drawing as its regions are now: those near which nothing changed stay the same objects. */
 export class Fills {
-  private readonly shapes = new WeakMap<Face, Map<string, { edge: unknown; contours: Cubic[][] }>>()
-
-  /** The shape of a fill in a face, kept for as long as the face and its edge are the same. */
-  private shapeOf(face: Face, { under }: Fill, { bridges }: Paper, finder: SideFinder, fine: { tolerance: number; perPx: number }, pxPerMm: number): Cubic[][] {
-    const edge = edgeOf(face, finder, bridges, fine.perPx)
-    const key = `${under ?? ''} ${fine.tolerance}`
-    let byKey = this.shapes.get(face)
-    if (!byKey) this.shapes.set(face, (byKey = new Map()))
-    let known = byKey.get(key)
-    if (known?.edge !== edge) byKey.set(key, (known = { edge, contours: underRun(face, edge, under === undefined ? null : under * pxPerMm, fine) }))
-    return known!.contours
-  }
-
-  *of(drawing: Drawing, lines: readonly Line[], paperFor: (gap: number) => Generator<number, Paper>): Generator<number, Poured[]> {
+  /** @param paperFor gives the regions by the reach of bridges, px */
+  *of(drawing: Drawing, paperFor: (gap: number) => Generator<number, Paper>): Generator<number, Poured[]> {
     const fills = drawing.fills ?? []
-    if (!fills.length) return []
-    const perPx = perUsualPx(drawing.page)
-    const { tolerance } = shapeSettingsOf(drawing)
-    const finder = new SideFinder(lines)
-    const known = new Map(lines.map((l) => [l.id, l]))
-    const claims: Claim[] = []
+    const { pxPerMm } = drawing.page
     const papers = new Map<number, Paper>()
-    for (const [i, fill] of fills.entries()) {
-      if (i % 16 === 15) yield i / fills.length
-      const gap = fill.gap * drawing.page.pxPerMm
-      let paper = papers.get(gap)
-      if (!paper) papers.set(gap, (paper = yield* paperFor(gap)))
-      if (fill.where === 'region') claims.push(...claimsOf(fill, paper, finder, known, perPx))
+    for (const { gap } of fills) {
+      if (!papers.has(gap * pxPerMm)) papers.set(gap * pxPerMm, yield* paperFor(gap * pxPerMm))
     }
+    const sides: Sides = { lines: new Map(seenLines(drawing).map((l) => [l.id, l])), finder: finderOf(drawing), perPx: perUsualPx(drawing.page) }
+    const changedBy = this.changed(drawing, sides.lines, papers)
+    const kept = new Map<number, Kept>([...papers].map(([gap, paper]) => [gap, { paper, known: new Map<Fill, Known>() }]))
     const holders = new Map<Face, Claim>()
-    for (const claim of claims) {
-      const other = holders.get(claim.face)
-      if (!other || claim.length > other.length) holders.set(claim.face, claim)
+    for (const [i, fill] of fills.entries()) {
+      if (fill.where !== 'region') continue
+      const gap = fill.gap * pxPerMm
+      const changed = changedBy.get(gap)
+      let known = changed ? this.kept.get(gap)!.known.get(fill) : undefined
+      if (!known || isStale(known.claims, changed!)) {
+        known = { claims: claimsOf(fill, papers.get(gap)!, sides), poured: null }
+        if (i % 16 === 15) yield i / fills.length / 2
+      }
+      kept.get(gap)!.known.set(fill, known)
+      for (const claim of known.claims.claims) {
+        const other = holders.get(claim.face)
+        if (!other || claim.length > other.length) holders.set(claim.face, claim)
+      }
     }
-    const byFill = new Map<Fill, Claim[]>()
-    for (const claim of claims) byFill.set(claim.fill, [...(byFill.get(claim.fill) ?? []), claim])
     const out: Poured[] = []
     for (const fill of fills) {
-      const paper = papers.get(fill.gap * drawing.page.pxPerMm)!
-      if (fill.where !== 'region') {
-        out.push({ fill, faces: [], contours: fill.where === 'page' ? [pageOf(drawing)] : this.openGround(drawing, fill, paper, finder), hold: [], lostTo: null })
-        continue
-      }
-      const mine = byFill.get(fill) ?? []
-      const faces = mine.flatMap((c) => (holders.get(c.face)!.fill === fill ? [c.face] : []))
-      const lost = faces.length ? null : mine.map((c) => holders.get(c.face)!.fill.id)[0]
-      const contours = faces.flatMap((face) => this.shapeOf(face, fill, paper, finder, { tolerance, perPx }, drawing.page.pxPerMm))
-      const hold = faces.flatMap((face) => holdOf(edgeOf(face, finder, paper.bridges, perPx)))
-      out.push({ fill, faces, contours, hold, lostTo: lost ?? null })
-      yield out.length / fills.length
+      const { paper, known } = kept.get(fill.gap * pxPerMm)!
+      const was = known.get(fill)
+      const poured = was ? this.region(was, paper, holders, drawing, sides) : this.ground(drawing, fill, paper, sides)
+      out.push(poured)
+      if (was?.poured === poured) continue
+      if (was) known.set(fill, { claims: was.claims, poured })
+      yield 0.5 + out.length / fills.length / 2
     }
+    this.kept = kept
+    this.last = { drawing, lines: sides.lines }
     return out
   }
 
+  private readonly shapes = new WeakMap<Face, Map<string, { edge: unknown; contours: Cubic[][] }>>()
+  private kept = new Map<number, Kept>()
+  private last: { drawing: Drawing; lines: ReadonlyMap<string, Line> } | null = null
+
+  /** What changed since the last time, by reach; null where nothing of then is of use. */
+  private changed({ page, settings }: Drawing, lines: ReadonlyMap<string, Line>, papers: ReadonlyMap<number, Paper>): Map<number, Changed | null> {
+    const { last } = this
+    const isLike = last?.drawing.page === page && last.drawing.settings === settings
+    return new Map([...papers].map(([gap, paper]) => {
+      const was = this.kept.get(gap)
+      return [gap, isLike && was ? changes(last!.lines, lines, was.paper, paper) : null]
+    }))
+  }
+
+  private region({ claims: { fill, claims }, poured: was }: Known, paper: Paper, holders: ReadonlyMap<Face, Claim>, drawing: Drawing, sides: Sides): Poured {
+    const faces = claims.flatMap((c) => (holders.get(c.face)!.fill === fill ? [c.face] : []))
+    const lostTo = faces.length ? null : ((claims[0] && holders.get(claims[0].face)!.fill.id) ?? null)
+    if (was && was.lostTo === lostTo && was.faces.length === faces.length && was.faces.every((f, i) => f === faces[i])) return was
+    const contours = faces.flatMap((face) => this.shapeOf(face, fill, paper, drawing, sides))
+    const hold = faces.flatMap((face) => holdOf(edgeOf(face, sides.finder, paper.bridges, sides.perPx)))
+    return { fill, faces, contours, hold, lostTo }
+  }
+
+  /** The shape of a fill in a face, kept for as long as the face and its edge are the same. */
+  private shapeOf(face: Face, { under }: Fill, { bridges }: Paper, drawing: Drawing, { finder, perPx }: Sides): Cubic[][] {
+    const { tolerance } = shapeSettingsOf(drawing)
+    const edge = edgeOf(face, finder, bridges, perPx)
+    const key = `${under ?? ''} ${tolerance}`
+    let byKey = this.shapes.get(face)
+    if (!byKey) this.shapes.set(face, (byKey = new Map()))
+    let known = byKey.get(key)
+    if (known?.edge !== edge) byKey.set(key, (known = { edge, contours: underRun(face, edge, under === undefined ? null : under * drawing.page.pxPerMm, { tolerance, perPx }) }))
+    return known!.contours
+  }
+
+  private ground(drawing: Drawing, fill: Fill, paper: Paper, sides: Sides): Poured {
+    return { fill, faces: [], contours: fill.where === 'page' ? [pageOf(drawing)] : this.openGround(drawing, fill, paper, sides), hold: [], lostTo: null }
+  }
+
   /** All open ground of the page. */
-  private openGround(drawing: Drawing, fill: Fill, { index, bridges }: Paper, finder: SideFinder): Cubic[][] {
-    const open = index.faces.find((f) => !f.box)
+  private openGround(drawing: Drawing, fill: Fill, { index, bridges }: Paper, { finder, perPx }: Sides): Cubic[][] {
+    const { open } = index
     if (!open) return [pageOf(drawing)]
     const contours = [pageOf(drawing), ...open.contours]
-    const perPx = perUsualPx(drawing.page)
     const edge = edgeOf({ ...open, contours, hollow: [false, ...open.hollow] }, finder, bridges, perPx)
     // The page ends at its border: nothing runs beneath that.
     const face = { contours, hollow: [false, ...open.hollow], box: null }
@@ -109,43 +140,24 @@ const pageOf = ({ page: { width, height } }: Drawing): Cubic[] => {
   return [straight(a, b), straight(b, c), straight(c, d), straight(d, a)]
 }
 
-/** The regions that a fill is meant for, as they lie beside the lines that it was bounded by. */
-function claimsOf(fill: Fill, { index, bridges }: Paper, finder: SideFinder, lines: ReadonlyMap<string, Line>, perPx: number): Claim[] {
-  const hold = fill.hold.filter((h) => lines.has(h.line))
-  if (!hold.length) {
-    const face = index.at(fill.at)
-    return face ? [{ fill, face, length: 0 }] : []
+/** What changed from lines and regions to others; null where that is so much that all is looked at anew. */
+function changes(before: ReadonlyMap<string, Line>, lines: ReadonlyMap<string, Line>, was: Paper, paper: Paper): Changed | null {
+  const ids = new Set<string>()
+  const boxes: Box[] = []
+  const other = (line: Line): void => {
+    ids.add(line.id)
+    boxes.push(boxOfSides(line))
   }
-  const faces = new Set<Face>()
-  for (const h of hold) {
-    for (const t of [0.15, 0.5, 0.85]) {
-      for (const off of BESIDE) {
-        const p = besideOf(lines.get(h.line)!, h.side, h.from + (h.to - h.from) * t, off * perPx)
-        const face = p && index.at(p)
-        if (face) faces.add(face)
-      }
-    }
-  }
-  const whole = hold.reduce((n, h) => n + lengthOf(h, lines), 0)
-  return [...faces].flatMap((face): Claim[] => {
-    const all = holdOf(edgeOf(face, finder, bridges, perPx))
-    const edge = all.reduce((n, h) => n + lengthOf(h, lines), 0)
-    let common = 0
-    for (const a of all) {
-      for (const b of hold) {
-        if (a.line !== b.line || a.side !== b.side) continue
-        const same = (SAME * perPx) / (arcOfPath(lines.get(a.line)!.path).total || 1)
-        const [from, to] = [Math.max(a.from, b.from - same), Math.min(a.to, b.to + same)]
-        // The edge of a very small region is no more than a point of a line.
-        if (to >= from) common += lengthOf({ ...a, from, to }, lines)
-      }
-    }
-    const isIts = common >= OF_REGION * edge || common >= OF_FILL * whole
-    return common > 0 && isIts ? [{ fill, face, length: common }] : []
-  })
+  for (const line of before.values()) if (lines.get(line.id) !== line) other(line)
+  for (const line of lines.values()) if (before.get(line.id) !== line) other(line)
+  for (const face of onlyIn(was.index.faces, paper.index.faces)) if (face.box) boxes.push(face.box)
+  for (const { curve } of onlyIn(was.bridges, paper.bridges)) boxes.push(boxOfPoints([curve.p0, curve.p1, curve.p2, curve.p3]))
+  return boxes.length > MANY ? null : { lines: ids, boxes, box: boxes.reduce(uniteBoxes, emptyBox()) }
 }
 
-const lengthOf = ({ line, from, to }: Hold, lines: ReadonlyMap<string, Line>): number => {
-  const path = lines.get(line)?.path
-  return path ? Math.max(to - from, 1e-4) * arcOfPath(path).total : 0
+/** What is only in one of two lists. */
+function onlyIn<T>(a: readonly T[], b: readonly T[]): T[] {
+  if (a === b) return []
+  const [inA, inB] = [new Set(a), new Set(b)]
+  return [...a.filter((x) => !inB.has(x)), ...b.filter((x) => !inA.has(x))]
 }

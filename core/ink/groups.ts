@@ -16,17 +16,22 @@ export interface Group {
  * unless it overlaps a part of another ink above that group's place.
  */
 export function groupsOf(parts: readonly Part[]): Group[] {
-  const inks = new Set(parts.map((p) => p.item.ink))
-  const index = inks.size > 1 ? indexOf(parts) : null
+  let index: Flatbush | null = null
   const groups: Group[] = []
   const last = new Map<string, { group: Group; place: number; count: number }>()
+  /** Where the run of parts of one ink began that the part before belongs to. */
+  let run = 0
   parts.forEach((part, place) => {
     const { ink } = part.item
     const key = keyOf(part)
     const open = last.get(key)
+    const isRun = place > 0 && parts[place - 1]!.item.ink === ink
+    const lastOther = (isRun ? run : place) - 1
+    if (!isRun) run = place
     const between = (i: number): boolean => i > open!.place && i < place && parts[i]!.item.ink !== ink && touch(parts[i]!, part)
     const { box } = part.region
-    if (open && !(index && index.search(box.minX, box.minY, box.maxX, box.maxY).some(between))) {
+    if (open && lastOther > open.place) index ??= indexOf(parts)
+    if (open && !(lastOther > open.place && index!.search(box.minX, box.minY, box.maxX, box.maxY).some(between))) {
       open.group.parts.push(part)
       return
     }

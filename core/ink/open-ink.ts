@@ -232,7 +232,7 @@ class Session implements InkSession {
     const stack = yield* scaled(this.stackNow(), 0, OUTLINED)
     const was = this.pouredLast
     if (was?.stack === stack && was.drawing.fills === drawing.fills && was.drawing.settings === drawing.settings && was.drawing.page === drawing.page) return was.result
-    const poured = yield* this.pourer.of(drawing, seenLines(drawing), (gap) => this.paper(gap))
+    const poured = yield* this.pourer.of(drawing, (gap) => this.paper(gap))
     const result = { poured, parts: partsOfFills(poured, drawing), tints: tintsOf(drawing, seenLines(drawing), poured) }
     this.pouredLast = { stack, drawing, result }
     return result

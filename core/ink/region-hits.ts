@@ -1,17 +1,17 @@
 import type { Drawing, Hold, Path } from '../drawing/model'
 import { perUsualPx } from '../drawing/fineness'
-import { seenLines } from '../drawing/queries'
 import { toPaths } from '../arrangement/contours'
 import type { Cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { windingOf } from '../geometry/winding-at'
-import { edgeOf, holdOf, SideFinder } from './edge'
+import { edgeOf, holdOf } from './edge'
 import type { Face } from './faces'
 import { measureOfFace } from './faces'
 import type { Poured } from './fills'
 import type { InkSession } from './open-ink'
 import type { Paper } from './regions'
+import { finderOf } from './side-finder'
 
 /** A region under the hand, or open ground. */
 export interface RegionHit {
@@ -66,14 +66,6 @@ const holds = ({ contours, box }: Face, p: Vec): boolean =>
 
 /** Whether a fill, poured with other gaps, has this region or the larger part of it. */
 const overlaps = ({ faces }: Poured, face: Face): boolean => faces.some((f) => f.contours[0]!.some((c) => holds(face, { x: (c.p0.x + c.p3.x) / 2, y: (c.p0.y + c.p3.y) / 2 })) || f.contours[0] === face.contours[0])
-
-const finders = new WeakMap<Drawing['layers'], SideFinder>()
-
-function finderOf({ layers }: Drawing): SideFinder {
-  let finder = finders.get(layers)
-  if (!finder) finders.set(layers, (finder = new SideFinder(seenLines({ layers }))))
-  return finder
-}
 
 /** Of each region those that have a stretch of one line between them and it, one on either side. */
 function neighboursOf(regions: readonly RegionHit[]): number[][] {

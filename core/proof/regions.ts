@@ -2,9 +2,10 @@ import type { Fill, Hold, Line } from '../drawing/model'
 import { perUsualPx } from '../drawing/fineness'
 import { boxOfPoints } from '../geometry/bounds'
 import { pointAt } from '../geometry/cubic'
-import { edgeOf, holdOf, SideFinder } from '../ink/edge'
+import { edgeOf, holdOf } from '../ink/edge'
 import type { Face } from '../ink/faces'
 import { measureOfFace } from '../ink/faces'
+import { finderOf } from '../ink/side-finder'
 import type { Finding, Proofed } from './finding'
 
 /** Regions larger than this, mm squared, are no slivers, however thin; smaller ones than that are pinholes that nobody sees. */
@@ -16,7 +17,7 @@ export function paperSlivers({ paper, poured, lines, limits, pxPerMm, drawing }:
   const filled = new Set(poured.flatMap((p) => p.faces))
   const thin = paper.index.faces.filter((f) => f.box && !filled.has(f) && isThin(f, limits.sliver * pxPerMm, pxPerMm))
   if (!thin.length) return []
-  const finder = new SideFinder(lines)
+  const finder = finderOf(drawing)
   const known = new Map(lines.map((l) => [l.id, l]))
   return thin.flatMap((face): Finding[] => {
     const hold = holdOf(edgeOf(face, finder, [], perUsualPx(drawing.page)))
