@@ -1,6 +1,7 @@
 import type { Line, PenTrace, TraceSample, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
 import { joinedLines, reversedLine } from '#core/drawing/edit-line'
+import { followRemade, goneOn } from '#core/drawing/remade-lines'
 import { optionsOf, pathByTrace } from '#core/fit/fit-trace'
 import { LiveFit } from '#core/fit/live-fit'
 import { lineFromTrace, weightByTrace } from '#core/fit/line-from-trace'
@@ -123,9 +124,12 @@ export class Freehand implements Instrument {
 
   private lengthen({ line, end }: GoingOn, stroke: Line): void {
     const joined = joinedLines(end === 'last' ? line : reversedLine(line), stroke)
+    const longer = end === 'last' ? joined : reversedLine(joined)
+    const before = this.worktop.drawing()
     this.worktop.edit('Go on with a line', (draft) => {
       const found = findLine(draft, line.id)
-      if (found) found.layer.items[found.index] = end === 'last' ? joined : reversedLine(joined)
+      if (found) found.layer.items[found.index] = longer
+      followRemade(before, draft, new Map([[line.id, goneOn(longer, line, end)]]))
     })
     this.worktop.select([line.id])
   }

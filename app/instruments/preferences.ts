@@ -85,6 +85,8 @@ export interface Preferences {
    * smaller than so many mm squared are none, loose ink in a region is cleared away; the tone of a shade, and shade from the light.
    */
   fill: { gap: number; under: number; least: number; clear: boolean; tone: number; lit: LitFill }
+  /** How shade is laid: drawn round, or painted with a brush of a width, px. */
+  shade: { by: 'round' | 'brush'; width: number }
   /** Proposals: how plain a line must be to be shown, how far apart strokes may be that are one, and how faint a line may be. */
   proposals: { from: number; merge: number; faint: number }
   /** Palettes that are kept apart from any drawing. */
@@ -133,6 +135,7 @@ export const DEFAULTS: Preferences = {
   endChoice: 'in',
   fenceWidths: 3,
   fill: { gap: 0.3, under: -1, least: 0.3, clear: false, tone: -0.3, lit: { depth: 0.35, softness: 0.3, shade: 0.25, light: 0 } },
+  shade: { by: 'round', width: 30 },
   palettes: [],
   proposals: { from: 0.3, merge: 3.6, faint: 0.5 },
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },

@@ -1,16 +1,24 @@
-import type { Path, Shade as Shaded, TraceSample, Vec } from '#core/drawing/model'
+import type { Line, Path, Shade as Shaded, TraceSample, Vec } from '#core/drawing/model'
+import { evenWeight, newLine } from '#core/drawing/create'
+import { perUsualPx } from '#core/drawing/fineness'
+import { tonedInk } from '#core/drawing/inks'
+import { paintedBy } from '#core/drawing/solids'
 import { fitTrace, optionsOf } from '#core/fit/fit-trace'
 import { cubicsOfPath } from '#core/geometry/path'
 import { windingAt } from '#core/geometry/winding-at'
+import { besideOf } from '#core/ink/side-finder'
 import { newId } from '#core/new-id'
 import type { Mark } from '~/canvas/marks'
+import { findLine } from '~/stores/find'
 import type { Hand, HandSample, Instrument, Worktop } from './instrument'
 import { handOf } from './preferences'
 
 /** Strokes smaller than this, screen px, are clicks. */
 const CLICK = 6
+/** A closed line is pointed at within so many screen px of it. */
+const REACH = 6
 
-/** Draws shapes of shade and light on fills: each stays within its region. */
+/** Lays shapes of shade and light on fills: each stays within its region. */
 export class Shade implements Instrument {
   readonly name = 'Shade'
   readonly cursor = 'crosshair'
@@ -18,14 +26,23 @@ export class Shade implements Instrument {
   private began = 0
   private device: 'pen' | 'mouse' | 'touch' | 'practice' = 'mouse'
   private drawing = false
+  private pointer: Vec | null = null
   private over: { fill: string; shade: Shaded } | null = null
+  /** The closed line under the pointer. */
+  private line: Line | null = null
 
   constructor(private readonly worktop: Worktop) {}
 
+  private get isBrush(): boolean {
+    return this.worktop.preferences().shade.by === 'brush'
+  }
+
   hint(): string {
-    if (this.drawing) return 'Release: close the shape · Esc: drop'
+    if (this.drawing) return this.isBrush ? 'Release: lay the shade · Esc: drop' : 'Release: close the shape · Esc: drop'
     if (!this.worktop.drawing().fills?.some((f) => f.where === 'region')) return 'Pour a fill first: shade lies on fills'
-    return this.over ? 'Alt+click: take this shade away · Drag: draw another' : 'Drag round what is to be shaded, over the edge if you like: it stays within its fill'
+    if (this.line) return 'Click: this closed line becomes shade on the fill about it'
+    if (this.over) return 'Alt+click: take this shade away · Drag: lay another'
+    return this.isBrush ? 'Drag: paint shade, over the edge if you like: it stays within its fill' : 'Drag round what is to be shaded, over the edge if you like: it stays within its fill'
   }
 
   press(hand: Hand): void {
@@ -47,8 +64,9 @@ export class Shade implements Instrument {
   }
 
   move(hand: Hand): void {
+    this.pointer = hand.at
     if (this.drawing) this.take(hand.samples)
-    else this.over = this.shadeAt(hand.at)
+    else this.look(hand.at)
     this.worktop.refresh()
   }
 
@@ -56,10 +74,18 @@ export class Shade implements Instrument {
     if (!this.drawing) return
     this.take(hand.samples)
     const { samples } = this
+    const isClick = this.span(samples) * this.worktop.zoom() <= CLICK
+    const contours = isClick && !this.isBrush ? [] : this.shapeOf(samples)
     this.cancel()
-    const path = this.shapeOf(samples)
-    if (path && this.span(samples) * this.worktop.zoom() > CLICK) void this.lay(samples, path)
+    if (isClick && this.line) void this.layLine(this.line)
+    else if (contours.length) void this.lay(contours, [0, 0.25, 0.5, 0.75].map((share) => samples[Math.floor(share * (samples.length - 1))]!))
     this.worktop.refresh()
+  }
+
+  private look(at: Vec): void {
+    const hit = this.worktop.lineAt(at, REACH)?.line
+    this.line = hit?.path.closed ? hit : null
+    this.over = this.line ? null : this.shadeAt(at)
   }
 
   private span(samples: readonly TraceSample[]): number {
@@ -67,29 +93,49 @@ export class Shade implements Instrument {
     return Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
   }
 
-  /** The fill in which most of the stroke began: the first of its places that lies on one. */
-  private async lay(samples: readonly TraceSample[], path: Path): Promise<void> {
-    for (const share of [0, 0.25, 0.5, 0.75]) {
-      const p = samples[Math.floor(share * (samples.length - 1))]!
+  /** Lays contours on the fill of the first of some places that lies on one; a line that they were made of goes. */
+  private async lay(contours: Path[], places: readonly Vec[], line?: Line): Promise<void> {
+    for (const p of places) {
       const hit = await this.worktop.regionAt(p)
       if (!hit?.fill || hit.where !== 'region') continue
       const { tone } = this.worktop.preferences().fill
-      const shade: Shaded = { id: newId(), contours: [path], tone }
+      const shade: Shaded = { id: newId(), contours, tone }
       this.worktop.edit(tone < 0 ? 'Shade' : 'Light on a fill', (draft) => {
         const of = draft.fills?.find((f) => f.id === hit.fill)
-        if (of) of.shades = [...(of.shades ?? []), shade]
+        if (!of) return
+        of.shades = [...(of.shades ?? []), shade]
+        const found = line && findLine(draft, line.id)
+        if (found) found.layer.items.splice(found.index, 1)
       })
       return
     }
     this.worktop.say('There is no fill here to shade. Pour an ink first, then begin on it.')
   }
 
-  private shapeOf(samples: TraceSample[]): Path | null {
-    if (samples.length < 3) return null
-    const hand = { ...handOf(this.worktop.preferences()), squared: false, fromSpeed: false, unevenness: 0 }
-    const trace = { samples, device: this.device, ...hand, zoom: this.worktop.zoom() }
-    const { path } = fitTrace(trace, { ...optionsOf(trace), quick: true })
-    return path.nodes.length > 1 ? { ...path, closed: true } : null
+  /** A closed line goes, and what it goes round is shade of the fill beside it. */
+  private async layLine(line: Line): Promise<void> {
+    this.line = null
+    const places = (['left', 'right'] as const).flatMap((side) => [0.1, 0.35, 0.6, 0.85].map((share) => besideOf(line, side, share, perUsualPx(this.worktop.drawing().page))))
+    await this.lay([line.path], places.filter((p) => p !== null), line)
+  }
+
+  /** What a stroke goes round, or covers. */
+  private shapeOf(samples: readonly TraceSample[]): Path[] {
+    const line = this.stroke(samples)
+    if (this.isBrush) return paintedBy(line, perUsualPx(this.worktop.drawing().page))
+    return samples.length > 2 && line.path.nodes.length > 1 ? [{ ...line.path, closed: true }] : []
+  }
+
+  private stroke(samples: readonly TraceSample[]): Line {
+    const preferences = this.worktop.preferences()
+    const hand = { ...handOf(preferences), squared: false, fromSpeed: false, unevenness: 0 }
+    const trace = { samples: [...samples], device: this.device, ...hand, zoom: this.worktop.zoom() }
+    const { path, stops } = fitTrace(trace, { ...optionsOf(trace), quick: true })
+    return newLine(path, { id: 'fresh', weight: { ...evenWeight(preferences.shade.width), stops }, ink: tonedInk(this.worktop.inkInHand(), preferences.fill.tone) })
+  }
+
+  freshInk(): Line | null {
+    return this.drawing && this.isBrush ? this.stroke(this.samples) : null
   }
 
   private take(samples: readonly HandSample[]): void {
@@ -111,11 +157,14 @@ export class Shade implements Instrument {
 
   away(): void {
     this.over = null
+    this.line = null
+    this.pointer = null
   }
 
   overtaken(): void {
     this.cancel()
     this.over = null
+    this.line = null
   }
 
   leave(): void {
@@ -130,10 +179,16 @@ export class Shade implements Instrument {
   }
 
   marks(): Mark[] {
+    if (this.isBrush && this.pointer && !this.line) return [...this.shadeMarks(), { kind: 'brush', at: this.pointer, width: this.worktop.preferences().shade.width }]
     if (this.drawing && this.samples.length > 1) {
       const path = { closed: true, nodes: this.samples.map((s) => ({ at: { x: s.x, y: s.y }, in: null, out: null, joint: 'corner' as const })) }
       return [{ kind: 'paths', paths: [path], tone: 'plum' }]
     }
+    return this.shadeMarks()
+  }
+
+  private shadeMarks(): Mark[] {
+    if (this.line) return [{ kind: 'paths', paths: [this.line.path], tone: 'plum' }]
     return this.over ? [{ kind: 'paths', paths: this.over.shade.contours, tone: 'next' }] : []
   }
 }

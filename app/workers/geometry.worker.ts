@@ -9,6 +9,7 @@ import type { Leaving } from '#core/ink/leaving'
 import { leavingShapes } from '#core/ink/leaving'
 import { pathOfCubics } from '#core/geometry/path'
 import { shapeSettingsOf } from '#core/drawing/fineness'
+import type { Bounded, LitterLimits } from '#core/ink/litter'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { RegionHit } from '#core/ink/region-hits'
 import { bridgesOver, emptyRegions, regionHitAt } from '#core/ink/region-hits'
@@ -130,6 +131,9 @@ const geometry = {
   async beyond(fence: readonly string[], most: number): Promise<PieceHit[]> {
     return (await inTurns(session!.beyond(new Set(fence), most), { turn: 40, rest: breathe }))!
   },
+
+  /** Loose ends and specks in regions. */
+  litter: (regions: Bounded[], limits: LitterLimits): PieceHit[] => atOnce(session!.litter(regions, limits)),
 
   /** As `less`, of the drawing as patches make it. */
   async lessWith(patches: Patch[]): Promise<Outline[]> {

@@ -4,6 +4,7 @@ import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
 import { patchesBetween } from '#core/drawing/patches-between'
 import type { Joints, ShapesResult } from '#core/ink/open-ink'
 import type { Finding } from '#core/proof/finding'
+import type { Bounded, LitterLimits } from '#core/ink/litter'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { RegionHit } from '#core/ink/region-hits'
 import type { TrimResult } from '#core/ink/trims'
@@ -129,6 +130,14 @@ export class RemoteSession {
     return this.thread.within(LONGEST_STEP, (worker) => {
       this.follow(worker, drawing)
       return worker.beyond([...fence], most)
+    })
+  }
+
+  /** Loose ends and specks in regions. */
+  litter(drawing: Drawing, regions: readonly Bounded[], limits: LitterLimits): Promise<PieceHit[]> {
+    return this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.litter([...regions], limits)
     })
   }
 

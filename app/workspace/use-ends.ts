@@ -2,6 +2,8 @@ import type { ComputedRef } from 'vue'
 import { computed } from 'vue'
 import type { Drawing, Line } from '#core/drawing/model'
 import { closedLine, joinedLines, reversedLine, splitLine } from '#core/drawing/edit-line'
+import type { Stretch } from '#core/drawing/remade-lines'
+import { cutAt, cutOpen, followRemade, joinedAs, turnedRound } from '#core/drawing/remade-lines'
 import type { End } from '#core/geometry/ends'
 import { extendedPath, tuckedPath } from '#core/geometry/ends'
 import { arcOfPath } from '#core/geometry/known'
@@ -28,6 +30,15 @@ export function useEnds() {
   const places = computed(() => (store.drawing ? placesOf(store.drawing, view.nodes) : []))
   const edit = (label: string, recipe: (draft: Drawing) => void): void => store.edit(label, recipe)
 
+  /** An edit that makes lines anew, whose recipe notes where they are then: what is known by places on them goes along. */
+  const editRemade = (label: string, remade: ReadonlyMap<string, readonly Stretch[]>, recipe: (draft: Drawing) => void): void => {
+    const before = store.drawing!
+    edit(label, (draft) => {
+      recipe(draft)
+      followRemade(before, draft, remade)
+    })
+  }
+
   /** Those that are ends of open lines. */
   const ends: ComputedRef<ChosenEnd[]> = computed(() =>
     places.value.flatMap(({ node, line }): ChosenEnd[] => {
@@ -39,7 +50,13 @@ export function useEnds() {
 
   function reverse(): void {
     const ids = view.selection
-    edit(ids.length > 1 ? 'Turn lines round' : 'Turn the line round', (draft) => void changeLines(draft, ids, (l) => void Object.assign(l, reversedLine(l))))
+    const turned = new Map<string, Stretch[]>()
+    editRemade(ids.length > 1 ? 'Turn lines round' : 'Turn the line round', turned, (draft) => {
+      changeLines(draft, ids, (l) => {
+        Object.assign(l, reversedLine(l))
+        turned.set(l.id, turnedRound(l.id))
+      })
+    })
     const lengths = new Map(places.value.map(({ line }) => [line.id, line.path.nodes.length]))
     view.nodes = view.nodes.map((n) => ({ line: n.line, index: lengths.get(n.line)! - 1 - n.index }))
   }
@@ -48,11 +65,13 @@ export function useEnds() {
   function split(): void {
     const byLine = nodesByLine(view.nodes)
     const fresh: string[] = []
-    edit('Split', (draft) => {
+    const remade = new Map<string, Stretch[]>()
+    editRemade('Split', remade, (draft) => {
       for (const [id, indices] of byLine) {
         const found = findLine(draft, id)
         if (!found || found.layer.locked) continue
-        const parts = splitAt(found.line, [...indices])
+        const { parts, stretches } = splitAt(found.line, [...indices])
+        remade.set(id, stretches)
         found.layer.items.splice(found.index, 1, ...parts)
         fresh.push(...parts.map((p) => p.id))
       }
@@ -104,9 +123,11 @@ export function useEnds() {
     const first = a.end === 'last' ? a.line : reversedLine(a.line)
     const second = b.end === 'first' ? b.line : reversedLine(b.line)
     const one = joinedLines(first, second)
-    edit('Join two ends', (draft) => {
+    const remade = new Map<string, Stretch[]>()
+    editRemade('Join two ends', remade, (draft) => {
       const [keep, gone] = [findLine(draft, a.line.id), findLine(draft, b.line.id)]
       if (!keep || !gone || keep.layer.locked || gone.layer.locked) return
+      for (const [id, stretches] of joinedAs(one, { line: a.line, turned: a.end === 'first' }, { line: b.line, turned: b.end === 'last' })) remade.set(id, stretches)
       keep.layer.items[keep.index] = one
       gone.layer.items.splice(gone.layer.items.findIndex((l) => l.id === b.line.id), 1)
     })
@@ -117,15 +138,18 @@ export function useEnds() {
   return { ends, reverse, split, extend, tuck, join }
 }
 
-/** The parts of a line cut at some of its nodes, in order. */
-function splitAt(line: Line, indices: readonly number[]): Line[] {
+/** The parts of a line cut at some of its nodes, in order, and where its stretches are then. */
+function splitAt(line: Line, indices: readonly number[]): { parts: Line[]; stretches: Stretch[] } {
   const arc = arcOfPath(line.path)
   const places = indices.map((i) => (arc.starts[i] ?? arc.total) / (arc.total || 1)).sort((a, b) => a - b)
   if (line.path.closed) {
     const [opened] = splitLine(line, places[0]!)
-    return splitAll(opened!, places.slice(1).map((p) => p - places[0]!))
+    const parts = splitAll(opened!, places.slice(1).map((p) => p - places[0]!))
+    return { parts, stretches: cutOpen(places, parts) }
   }
-  return splitAll(line, places)
+  const inner = places.filter((p) => p > 0 && p < 1)
+  const parts = splitAll(line, inner)
+  return { parts, stretches: cutAt(inner, parts) }
 }
 
 /** From the last place to the first, so that the places of those before stay shares of the whole. */

@@ -1,12 +1,10 @@
 import type { Ref } from 'vue'
-import type { Drawing, Path, Vec } from '#core/drawing/model'
-import { cubicsOfPath } from '#core/geometry/path'
-import { windingAt } from '#core/geometry/winding-at'
+import type { Drawing, Path } from '#core/drawing/model'
 import { colourOf, linesOf } from '#core/drawing/queries'
 import { untoned } from '#core/drawing/inks'
+import { LIMITS } from '#core/proof/finding'
 import type { RegionHit } from '#core/ink/region-hits'
 import type { Worktop } from '~/instruments/instrument'
-import { isIn } from '~/instruments/pour'
 import { addedTrims } from '~/instruments/trim'
 import { useDrawingStore } from '~/stores/drawing'
 import { useInkInHand } from '~/stores/ink-in-hand'
@@ -27,14 +25,13 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
   const drawing = (): Drawing => store.drawing!
   const gap = (): number => preferences.fill.gap * drawing().page.pxPerMm
 
-  /** Pieces of other lines that stick into a region beyond the lines that bound it. */
+  /** Trims loose ends that stick into regions beyond the lines that bound these, and specks in them. */
   async function clearInside(regions: readonly RegionHit[]): Promise<void> {
-    const bounded = regions.filter((r) => r.hold.length)
-    const bounds = [...new Set(bounded.flatMap((r) => r.hold.map((h) => h.line)))]
-    if (!bounds.length) return
-    const pieces = await ink.session.beyond(drawing(), bounds, STICKS)
-    const inside = pieces.filter((p) => bounded.some((r) => isIn(r, middleOf(p.contours))))
-    if (inside.length) store.edit(inside.length > 1 ? `Clear ${inside.length} pieces away` : 'Clear a piece away', (draft) => void (draft.amendments = [...(draft.amendments ?? []), ...addedTrims(inside)]))
+    const now = drawing()
+    const least = (now.settings.proof?.speck ?? LIMITS.speck) * now.page.pxPerMm ** 2
+    const bounded = regions.flatMap((r) => (r.where === 'region' && r.hold.length ? [{ outer: r.contours[0]!, hold: r.hold }] : []))
+    const pieces = bounded.length ? await ink.session.litter(now, bounded, { most: STICKS, least }) : []
+    if (pieces.length) store.edit(pieces.length > 1 ? `Clear ${pieces.length} pieces away` : 'Clear a piece away', (draft) => void (draft.amendments = [...(draft.amendments ?? []), ...addedTrims(pieces)]))
   }
 
   return {
@@ -56,12 +53,4 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
     bridges: () => bridges.value,
     clearInside,
   }
-}
-
-/** A point within contours, near the middle of what they bound. */
-function middleOf(contours: readonly Path[]): Vec {
-  const cubics = contours.map((c) => cubicsOfPath({ ...c, closed: true }))
-  const points = contours.flatMap((c) => c.nodes.map((n) => n.at))
-  const mean = { x: points.reduce((n, p) => n + p.x, 0) / points.length, y: points.reduce((n, p) => n + p.y, 0) / points.length }
-  return windingAt(cubics, mean) !== 0 ? mean : points[0]!
 }

@@ -7,7 +7,7 @@ import { withStopsChanged } from '../weight/own-stops'
 import { flipEnds, flipSides } from '../weight/shelf'
 import { newId } from '../new-id'
 import { partOfTrace, reversedTrace } from './line-trace'
-import type { Line, Path, PathNode, Snip, TuckChoice } from './model'
+import type { Line, Path, PathNode, Snip } from './model'
 
 /** Ends nearer to each other than this become one node, px. */
 const TOUCHING = 0.5
@@ -25,11 +25,12 @@ export function reversedLine(line: Line): Line {
     snips: line.snips.map((s): Snip => ({ ...s, from: 1 - s.to, to: 1 - s.from, ...bounds(s.toBy, s.fromBy) })),
     trace: line.trace && reversedTrace(line.trace),
     ...(line.tuck && { tuck: endsOf(line.tuck.last, line.tuck.first) }),
+    ...(line.over && { over: endsOf(line.over.last, line.over.first) }),
   }
 }
 
-/** Decisions about two ends; none where there are none. */
-const endsOf = (first: TuckChoice | undefined, last: TuckChoice | undefined): Line['tuck'] => (first || last ? { ...(first && { first }), ...(last && { last }) } : undefined)
+/** What is decided about two ends; nothing where there is nothing. */
+export const endsOf = <T>(first: T | undefined, last: T | undefined): Partial<Record<'first' | 'last', T>> | undefined => (first || last ? { ...(first && { first }), ...(last && { last }) } : undefined)
 
 const bounds = (fromBy: string | undefined, toBy: string | undefined): Pick<Snip, 'fromBy' | 'toBy'> => ({ fromBy, toBy })
 
@@ -53,6 +54,7 @@ export function splitLine(line: Line, at: number): Line[] {
       snips: line.snips.flatMap((s) => partOfSnip(s, from, to)),
       trace: line.trace && partOfTrace(line.trace, from, to),
       ...(line.tuck && { tuck: i === 0 ? endsOf(line.tuck.first, undefined) : endsOf(undefined, line.tuck.last) }),
+      ...(line.over && { over: i === 0 ? endsOf(line.over.first, undefined) : endsOf(undefined, line.over.last) }),
     }
   })
 }
@@ -102,6 +104,7 @@ export function joinedLines(first: Line, second: Line): Line {
     snips: [...placed(first.snips, 0, lengths[0]), ...placed(second.snips, total - lengths[1], lengths[1])],
     trace: null,
     ...((first.tuck || second.tuck) && { tuck: endsOf(first.tuck?.first, second.tuck?.last) }),
+    ...((first.over || second.over) && { over: endsOf(first.over?.first, second.over?.last) }),
     ...(scrapes.length && { scrapes }),
   }
 }

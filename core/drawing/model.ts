@@ -273,6 +273,7 @@ export interface PlaceBy {
 /**
  * A piece of a line's ink that is taken away: the one about `place` among those into which other outlines divide the ink,
  * as long as the same lines and solids cover it (`over`) and bound it, before it (-1), after it (1) or on both sides of it (0) along the line.
+ * Without either it is all of the line's ink.
  */
 export interface Trim {
   id: string

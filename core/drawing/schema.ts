@@ -73,7 +73,7 @@ const trim = yup
     line: text(80).min(1),
     place: placeByLine,
     over: yup.array(text(80).min(1).required()).required().max(1000),
-    bounds: yup.array(yup.object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() }).strict().required()).required().min(1).max(1000),
+    bounds: yup.array(yup.object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() }).strict().required()).required().max(1000),
   })
   .strict()
 

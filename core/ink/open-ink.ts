@@ -25,6 +25,8 @@ import { amended, stackOf } from './stack'
 import type { PieceHit } from './piece-at'
 import { piecesUnder } from './piece-at'
 import { beyondFence } from './fence'
+import type { Bounded, LitterLimits } from './litter'
+import { litterIn } from './litter'
 import type { TrimResult } from './trims'
 import { Trims } from './trims'
 import { tintsOf, withTints } from './tints'
@@ -70,6 +72,8 @@ export interface InkSession {
   piecesAt: (p: Vec) => Generator<number, PieceHit[]>
   /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */
   beyond: (fence: ReadonlySet<string>, most: number) => Generator<number, PieceHit[]>
+  /** Loose ends and specks in regions; locked layers stay as they are. */
+  litter: (regions: readonly Bounded[], limits: LitterLimits) => Generator<number, PieceHit[]>
   /** What was poured, and the shapes that it makes. */
   fills: () => Generator<number, PouredParts>
   /** The regions of paper between all ink, gaps of up to `gap` px bridged. */
@@ -182,6 +186,11 @@ class Session implements InkSession {
     const open = new Set(openLines(this.now))
     const { stack, ends } = yield* this.ground()
     return yield* beyondFence(stack, fence, most, (line) => open.has(line), (id) => ends.of(id), shapeSettingsOf(this.now).tolerance)
+  }
+
+  *litter(regions: readonly Bounded[], limits: LitterLimits): Generator<number, PieceHit[]> {
+    const { stack, ends } = yield* this.ground()
+    return yield* litterIn(regions, limits, stack, openLines(this.now), (id) => ends.of(id), shapeSettingsOf(this.now).tolerance)
   }
 
   private *stackNow(): Generator<number, Stack> {

@@ -8,6 +8,7 @@ import type { Region } from './outlines'
 import type { Stack } from './stack'
 import { holdOf } from './trim-place'
 import type { Shown } from './trims'
+import { isWhole } from './trims'
 
 /** A piece of a line's ink under the hand. */
 export interface PieceHit {
@@ -34,6 +35,12 @@ export function piecesUnder(p: Vec, { shown, trims }: Pick<Stack, 'shown' | 'tri
   for (const own of [...shown.values()].reverse()) {
     const { item, region } = own
     if (!('path' in item) || !isWithin(p, region) || windingAt(region.contours, p) === 0) continue
+    const whole = trims.find((t) => t.trim.line === item.id && t.piece && isWhole(t.trim))
+    if (whole) {
+      const { line, place, over, bounds, id } = whole.trim
+      hits.push({ contours: whole.piece!, trim: { line, place, over, bounds }, taken: id })
+      continue
+    }
     const { pieces, ids } = divisionOf(item, own, shown, tolerance)
     const piece = pieces?.at(p)
     if (!piece?.bounds.length) continue

@@ -1,4 +1,5 @@
 import type { Line, Path, Shape, Trim } from '../drawing/model'
+import { toPaths } from '../arrangement/contours'
 import { overlap } from '../geometry/bounds'
 import { DividedInk, pathsOf } from '../shapes/divided-ink'
 import type { Region } from './outlines'
@@ -27,6 +28,9 @@ interface Known {
 }
 
 const isSameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.length === b.length && a.every((x, i) => x === b[i])
+
+/** Whether a trim takes all of its line's ink away. */
+export const isWhole = (t: Pick<Trim, 'over' | 'bounds'>): boolean => !t.over.length && !t.bounds.length
 
 /** The ink of lines less the pieces that were trimmed away, kept for as long as they and what bounds these are the same. */
 export class Trims {
@@ -60,6 +64,8 @@ export class Trims {
   }
 
   private worked(line: Line, region: Region, trims: readonly Trim[], ids: readonly string[], met: readonly (Region | undefined)[]): { trimmed: Region; results: TrimResult[] } {
+    const whole = trims.find(isWhole)
+    if (whole) return { trimmed: regionOf([]), results: trims.map((trim) => ({ trim, piece: trim === whole ? toPaths(region.contours.map((c) => [...c])) : null })) }
     const divided = DividedInk.of(region.contours, met.map((m) => (m && overlap(m.box, region.box) ? m.contours : [])), this.tolerance)
     if (!divided) return { trimmed: region, results: trims.map((trim) => ({ trim, piece: null })) }
     const gone = new Set<number>()

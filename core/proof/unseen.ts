@@ -1,12 +1,6 @@
-import { areaOfCubics } from '../geometry/area'
-import type { Vec } from '../drawing/model'
-import { windingAt } from '../geometry/winding-at'
 import { arcOfPath } from '../geometry/known'
-import type { Region } from '../ink/outlines'
+import { middleOf, speckOf } from '../ink/litter'
 import type { Finding, Proofed } from './finding'
-import { remembered } from './finding'
-
-const middleOf = ({ box }: Region): Vec => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 })
 
 /** Lines of whose ink nothing is seen: covers above them hide it, or all of it is trimmed away. */
 export function hiddenLines({ lines, stack }: Proofed): Finding[] {
@@ -18,17 +12,13 @@ export function hiddenLines({ lines, stack }: Proofed): Finding[] {
   })
 }
 
-const areaOf = remembered(({ contours }: Region): number => contours.reduce((n, c) => n + areaOfCubics(c), 0))
-
 /** Lines with so little ink that it prints as dirt. */
 export function specks({ lines, stack, limits, pxPerMm }: Proofed): Finding[] {
   const least = limits.speck * pxPerMm * pxPerMm
+  const seen = new Set(stack.parts.map((p) => p.item.id))
   return lines.flatMap((line): Finding[] => {
-    const region = stack.shown.get(line.id)?.region
-    if (!region?.contours.length || areaOf(region) >= least) return []
-    // What lies on other ink is part of that.
-    const alone = ![...stack.shown.values()].some((o) => o.item !== line && windingAt(o.region.contours, middleOf(region)) !== 0)
-    return alone ? [{ key: `speck ${line.id}`, kind: 'speck', at: middleOf(region), items: [line.id], mend: { do: 'delete', line: line.id } }] : []
+    const region = seen.has(line.id) && speckOf(line, stack.shown, least)
+    return region ? [{ key: `speck ${line.id}`, kind: 'speck', at: middleOf(region), items: [line.id], mend: { do: 'delete', line: line.id } }] : []
   })
 }
 

@@ -8,6 +8,7 @@ import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
+import { regionHitAt } from '#core/ink/region-hits'
 import { atOnce } from '#core/turns'
 import { FlatRegion } from './support/definition'
 
@@ -37,6 +38,29 @@ function trimmedAt(session: InkSession, x: number, y: number): Trim {
   return trim
 }
 const waiting = (session: InkSession): number => atOnce(session.trimmed()).filter((t) => !t.piece).length
+
+describe('loose ends and specks in a region', () => {
+  const specked = (): Drawing => {
+    const d = newDrawing('Specks', { layers: [newLinesLayer('Ink', [...([[20, 20, 180, 20], [180, 20, 180, 180], [180, 180, 20, 180], [20, 180, 20, 20]] as const).map(([a, b, c, e], i) => bar(`wall ${i}`, [a, b], [c, e])), bar('speck', [90, 90], [91, 90], 1), bar('eye', [120, 120], [126, 120], 12), bar('outside', [195, 90], [196, 90], 1), bar('on ink', [100, 20], [101, 20], 1), bar('past', [60, -10], [60, 40], 4), bar('ends in it', [140, 100], [140, 200], 4)])] })
+    return { ...d, settings: { ...d.settings, shapes: { ...d.settings.shapes, simplify: 0 } } }
+  }
+
+  it('are found where nothing holds them, and taken away; they follow, and can be brought back', () => {
+    const session = openInk(specked())
+    const region = atOnce(regionHitAt(session, { x: 60, y: 60 }, 0))!
+    const found = atOnce(session.litter([{ outer: region.contours[0]!, hold: region.hold }], { most: 8, least: 4 }))
+    // What sticks in by more than eight of its sizes was meant to.
+    expect(found.map((f) => f.trim.line)).toEqual(['speck', 'past'])
+    edit(session, (d) => void (d.amendments = found.map((f, i): Trim => ({ id: `t${i}`, kind: 'trim', ...f.trim }))))
+    expect([isInked(session, 90.5, 90), isInked(session, 60, 35), isInked(session, 60, 5), isInked(session, 123, 120), isInked(session, 140, 110), waiting(session)]).toEqual([false, false, true, true, true, 0])
+    edit(session, (d) => lineIn(d, 'speck').path.nodes.forEach((n) => (n.at.x += 30)))
+    expect(isInked(session, 120.5, 90)).toBe(false)
+    const [hit] = atOnce(session.piecesAt({ x: 120.5, y: 90 }))
+    expect(hit!.taken).toBe('t0')
+    edit(session, (d) => void (d.amendments = []))
+    expect(isInked(session, 120.5, 90)).toBe(true)
+  })
+})
 
 describe('a piece that is trimmed', () => {
   it('is the part beyond the line that bounds it, of one line only', () => {

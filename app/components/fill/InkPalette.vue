@@ -27,7 +27,7 @@ function add(): void {
   <div class="flex min-h-0 flex-col gap-1.5">
     <div class="flex h-6 items-center gap-3">
       <b class="font-[650]">Inks</b>
-      <span v-if="weak.pairs.value.length" class="truncate text-[12px] text-amber-deep" :title="weak.inWords.value">{{ weak.pairs.value.length === 1 ? 'Two inks' : `${weak.pairs.value.length} pairs of inks` }} hard to tell apart</span>
+      <span v-if="weak.short.value" class="truncate text-[12px] text-amber-deep" role="status" data-testid="weak-inks" :title="weak.inWords.value">{{ weak.short.value }}</span>
       <PaletteMenu class="ml-auto" />
       <button class="button flex items-center gap-1.5 !py-0.5" data-testid="add-ink" @click="add"><Plus :size="14" /> Add</button>
     </div>

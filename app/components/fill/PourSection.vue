@@ -48,6 +48,6 @@ function lay(): void {
       <ChoiceField v-model="deep" label="Beneath the ink" :choices="DEEP" tight />
       <SliderField v-if="deep === 'width'" class="flex-1 [&>span:first-child]:hidden" label="Beneath" :value="preferences.fill.under" :min="0" :max="2" :step="0.05" :digits="2" unit="mm" @look="(v) => (preferences.fill.under = v)" @keep="(v) => (preferences.fill.under = v)" />
     </div>
-    <TickField v-model="preferences.fill.clear" title="Ends that stick into the region beyond its lines are trimmed; Trim brings them back">Clear away what sticks into the region</TickField>
+    <TickField v-model="preferences.fill.clear" title="Ends that stick into the region beyond its lines are trimmed, and specks in it; Trim brings them back">Clear away loose ends and specks</TickField>
   </div>
 </template>
