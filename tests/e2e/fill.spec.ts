@@ -205,6 +205,19 @@ test('pouring clears loose ends and specks away where that is wanted; a line tur
   expect([colourAt(svg, { x: 200, y: 300 }), colourAt(svg, { x: 300, y: 120 }), colourAt(svg, { x: 450, y: 250 }), colourAt(svg, { x: 350, y: 350 })]).toEqual(['#e8c96a', '#e8c96a', '#e8c870', '#e8c96a'])
 })
 
+test('a file with more colours than a drawing takes: its inks are listed, taken up and poured', async ({ page }) => {
+  await page.goto('/')
+  const shapes = Array.from({ length: 600 }, (_, i) => `<path d="M${(i % 30) * 20} ${Math.floor(i / 30) * 20}h12v12h-12z" fill="#${(0x101010 + i * 0x061d35).toString(16).slice(-6).padStart(6, '0')}"/>`)
+  await page.getByTestId('desk-file').setInputFiles({ name: 'many.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 400">${shapes.join('')}</svg>`) })
+  await expect(page.getByTestId('notice')).toContainText('500')
+  expect((await savedDrawing(page)).inks).toHaveLength(500)
+  await enterPass(page, 'Fill')
+  await expect(page.getByTestId('inks').getByRole('radio')).toHaveCount(500)
+  await page.getByTestId('inks').getByRole('radio').nth(499).click()
+  await page.getByRole('button', { name: 'Lay a ground' }).click()
+  await expect.poll(async () => (await savedDrawing(page)).fills?.[0]?.ink).toBe((await savedDrawing(page)).inks[499]!.id)
+})
+
 test('a newcomer: the radish is coloured, shaded and delivered in under 25 actions', async ({ page }) => {
   await startDrawing(page, 'demo-radish-bunch')
   const places = regionsOf(await savedDrawing(page), 6)
