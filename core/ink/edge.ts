@@ -91,8 +91,16 @@ function onBridge(p: Vec, bridges: readonly Bridge[], perPx: number): Pick<EdgeP
   return null
 }
 
+const holds = new WeakMap<Edge, readonly Hold[]>()
+
 /** The stretches of lines' sides that bound a region: runs of places, each as far as it goes. */
-export function holdOf(edge: Edge): Hold[] {
+export function holdOf(edge: Edge): readonly Hold[] {
+  let hold = holds.get(edge)
+  if (!hold) holds.set(edge, (hold = runsOf(edge)))
+  return hold
+}
+
+function runsOf(edge: Edge): Hold[] {
   const out: Hold[] = []
   for (const places of edge) {
     let run: Hold | null = null

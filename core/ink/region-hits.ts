@@ -58,7 +58,7 @@ export function* bridgesOver(session: InkSession, gap: number): Generator<number
 
 function hitOf(face: Face, { bridges }: Paper, drawing: Drawing): Omit<RegionHit, 'fill'> {
   const edge = edgeOf(face, finderOf(drawing), bridges, perUsualPx(drawing.page))
-  return { where: 'region', contours: toPaths(face.contours.map((c) => [...c])), area: measureOfFace(face).area, hold: holdOf(edge) }
+  return { where: 'region', contours: toPaths(face.contours.map((c) => [...c])), area: measureOfFace(face).area, hold: [...holdOf(edge)] }
 }
 
 const holds = ({ contours, box }: Face, p: Vec): boolean =>

@@ -20,7 +20,7 @@ export function paperSlivers({ paper, poured, lines, limits, pxPerMm, drawing }:
   const finder = finderOf(drawing)
   const known = new Map(lines.map((l) => [l.id, l]))
   return thin.flatMap((face): Finding[] => {
-    const hold = holdOf(edgeOf(face, finder, [], perUsualPx(drawing.page)))
+    const hold = [...holdOf(edgeOf(face, finder, [], perUsualPx(drawing.page)))]
     const own = known.get(hold[0]?.line ?? '')
     const outer = face.contours[0]!
     const at = pointAt(outer[0]!, 0)

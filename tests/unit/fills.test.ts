@@ -147,7 +147,7 @@ describe.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('%s, ev
   const paper = atOnce(openInk(plain).paper(gap * plain.page.pxPerMm))
   const lines = seenLines(plain)
   const regions = paper.index.faces.filter((f) => f.box && measureOfFace(f).area > 4)
-  const d: Drawing = { ...plain, inks: [...plain.inks, { id: 'cream', name: 'Cream', colour: '#f2ead2' }], fills: regions.map((f, i): Fill => ({ id: `f${i}`, ink: 'cream', where: 'region', at: { x: 0, y: 0 }, hold: holdOf(edgeOf(f, new SideFinder(lines), paper.bridges, 1)), gap })) }
+  const d: Drawing = { ...plain, inks: [...plain.inks, { id: 'cream', name: 'Cream', colour: '#f2ead2' }], fills: regions.map((f, i): Fill => ({ id: `f${i}`, ink: 'cream', where: 'region', at: { x: 0, y: 0 }, hold: [...holdOf(edgeOf(f, new SideFinder(lines), paper.bridges, 1))], gap })) }
 
   it('each finds its own region again', () => {
     expect(regions.length).toBeGreaterThan(6)

@@ -74,7 +74,7 @@ const ACTS: readonly Act[] = [
     const face = faces[a % Math.max(1, faces.length)]
     const where = (['region', 'region', 'region', 'open', 'page'] as const)[b % 5]!
     if (!face) return
-    const hold = holdOf(edgeOf(face, new SideFinder(seenLines(now)), paper.bridges, 1))
+    const hold = [...holdOf(edgeOf(face, new SideFinder(seenLines(now)), paper.bridges, 1))]
     d.fills = [...(d.fills ?? []), { id: `p${a} ${b} ${d.fills?.length ?? 0}`, ink: b % 2 ? 'black' : 'white', where, at: { x: a, y: b }, hold, gap: ((b % 3) * 2) / now.page.pxPerMm, ...(b % 4 === 0 && { under: 0.1 }) }]
   },
   (d, a, b) => {
