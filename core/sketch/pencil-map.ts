@@ -1,0 +1,44 @@
+import type { Sketch } from '../drawing/model'
+import type { Vec } from '../geometry/point'
+import { rotate } from '../geometry/point'
+import type { Crests } from './crests'
+
+/** The pencil's lines where they lie on the page. */
+export class PencilMap {
+  /** Px of the page for each px of the crests. */
+  readonly grain: number
+  private readonly turn: number
+
+  /** @param place how the picture lies on the page, turned by degrees about its first corner */
+  constructor(
+    private readonly crests: Crests,
+    private readonly place: Pick<Sketch, 'x' | 'y' | 'width' | 'height' | 'angle'>,
+  ) {
+    this.grain = place.width / crests.width
+    this.turn = (place.angle * Math.PI) / 180
+  }
+
+  /** From the page to px of the crests; the middle of the first one is at (0.5, 0.5). */
+  inCrests(p: Vec): Vec {
+    const { x, y, width, height } = this.place
+    const q = rotate({ x: p.x - x, y: p.y - y }, -this.turn)
+    return { x: (q.x / width) * this.crests.width, y: (q.y / height) * this.crests.height }
+  }
+
+  onPage(p: Vec): Vec {
+    const { x, y, width, height } = this.place
+    const q = rotate({ x: (p.x / this.crests.width) * width, y: (p.y / this.crests.height) * height }, this.turn)
+    return { x: x + q.x, y: y + q.y }
+  }
+
+  /** How plainly a pencil line runs through a point of the page, 0..1; 0 beside the picture. */
+  strengthAt(p: Vec): number {
+    const { width, height, strength } = this.crests
+    const q = this.inCrests(p)
+    const [x, y] = [q.x - 0.5, q.y - 0.5]
+    const [i, j] = [Math.floor(x), Math.floor(y)]
+    if (i < 0 || j < 0 || i >= width - 1 || j >= height - 1) return 0
+    const [u, v, o] = [x - i, y - j, j * width + i]
+    return ((1 - v) * ((1 - u) * strength[o]! + u * strength[o + 1]!) + v * ((1 - u) * strength[o + width]! + u * strength[o + width + 1]!)) / 255
+  }
+}

@@ -1,0 +1,102 @@
+import sharp from 'sharp'
+import { describe, expect, it } from 'vitest'
+import { defaultPage } from '#core/drawing/create'
+import type { Path, PenTrace, Vec } from '#core/drawing/model'
+import { fitTrace, optionsOf } from '#core/fit/fit-trace'
+import { ArcLength } from '#core/geometry/arc-length'
+import { cubicsOfPath } from '#core/geometry/path'
+import { findCrests } from '#core/sketch/crests'
+import type { GreyImage } from '#core/sketch/grey-image'
+import { PencilMap } from '#core/sketch/pencil-map'
+import { settled } from '#core/sketch/settle'
+import { atOnce } from '#core/turns'
+import { pencilSketch } from '../../demo/kit/pencil'
+import { SCENARIO } from '../../demo/scenario'
+import { seeded } from './support/random-lines'
+
+async function imageOf(png: Buffer): Promise<GreyImage> {
+  const { data, info } = await sharp(png).greyscale().raw().toBuffer({ resolveWithObject: true })
+  return { width: info.width, height: info.height, grey: new Uint8Array(data) }
+}
+
+const page = defaultPage()
+/** The scan has two px for each px of the page, and lies a little askew. */
+const [c, s] = [Math.cos(0.0035), Math.sin(0.0035)]
+const [mx, my] = [page.width / 2, page.height / 2]
+const askew = ({ x, y }: Vec): Vec => ({ x: mx + (x - mx) * c - (y - my) * s, y: my + (x - mx) * s + (y - my) * c })
+const onPage = { x: 0, y: 0, width: page.width, height: page.height, angle: 0 }
+
+describe('Cling', () => {
+  const r = seeded(77)
+  /** A hand that follows a way and trembles: 5 px off on the mean square, now here, now there within some 25 px. */
+  function trembling(points: readonly Vec[]): PenTrace {
+    const keeps = Math.exp(-3 / 25)
+    const [far, off] = [5 * Math.sqrt(1 - keeps * keeps), { x: 0, y: 0 }]
+    const normal = (): number => Math.sqrt(-2 * Math.log(1 - r())) * Math.cos(2 * Math.PI * r())
+    const samples = points.map((p, i) => {
+      off.x = keeps * off.x + far * normal()
+      off.y = keeps * off.y + far * normal()
+      return { x: p.x + off.x, y: p.y + off.y, t: i * 8, pressure: 0.5 }
+    })
+    return { samples, device: 'mouse', steadiness: 0.4, response: 1, variation: 0.6, fromSpeed: false, unevenness: 0 } as PenTrace
+  }
+  const mean = (all: readonly number[]): number => all.reduce((a, b) => a + b, 0) / all.length
+
+  it.each(SCENARIO.map((make) => make()).map((d, i) => [d.name, d, i] as const))('draws what a trembling hand lays over the sketch of %s three times nearer to its lines', { timeout: 60_000 }, async (_, inked, i) => {
+    const lines = inked.layers.flatMap((l) => l.lines)
+    const crests = atOnce(findCrests(await imageOf(await pencilSketch(lines, page, 41 + i)), 'middle'))
+    const pencil = new PencilMap(crests, onPage)
+    const [without, within]: [number[], number[]] = [[], []]
+    for (const line of lines) {
+      const arc = new ArcLength(cubicsOfPath(line.path).map((k) => ({ p0: askew(k.p0), p1: askew(k.p1), p2: askew(k.p2), p3: askew(k.p3) })))
+      if (arc.total < 60) continue
+      const trace = trembling(Array.from({ length: Math.ceil(arc.total / 3) + 1 }, (_, n) => arc.point(Math.min(arc.total, n * 3))))
+      const { path } = fitTrace(trace, optionsOf(trace))
+      const after = settled(path, pencil, { reach: 14, strength: 1 })
+      for (const [p, out] of [[path, without], [after, within]] as const) {
+        const laid = new ArcLength(cubicsOfPath(p))
+        for (let d = 0; d <= laid.total; d += 2) out.push(arc.nearest(laid.point(d)).distance)
+      }
+    }
+    expect(mean(within)).toBeLessThan(mean(without) / 3)
+  })
+
+  const drawn = async (body: string): Promise<PencilMap> => {
+    const image = await imageOf(await sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="800" height="600"><rect width="100%" height="100%" fill="#e8e4da"/><g fill="none" stroke="#555" stroke-width="3">${body}</g></svg>`)).png().toBuffer())
+    return new PencilMap(atOnce(findCrests(image, 'middle')), { x: 0, y: 0, width: 800, height: 600, angle: 0 })
+  }
+  const straight = (a: Vec, b: Vec): Path => ({ nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false })
+  const ends = ({ nodes }: Path): number[] => [nodes[0]!.at, nodes.at(-1)!.at].flatMap((p) => [p.x, p.y])
+  const places = (path: Path): Vec[] => {
+    const arc = new ArcLength(cubicsOfPath(path))
+    return Array.from({ length: 50 }, (_, i) => arc.point(((i + 0.5) / 50) * arc.total))
+  }
+
+  it('moves nothing over white paper, at strength 0, or out of reach', async () => {
+    const path = straight({ x: 100, y: 100 }, { x: 700, y: 130 })
+    expect(settled(path, await drawn(''), { reach: 14, strength: 1 })).toBe(path)
+    const pencil = await drawn('<path d="M100 140L700 170"/>')
+    expect(settled(path, pencil, { reach: 14, strength: 1 })).toBe(path)
+    expect(settled(path, pencil, { reach: 60, strength: 0 })).toBe(path)
+  })
+
+  it('draws by its strength, takes an end and a corner along, and holds on over a gap', async () => {
+    const pencil = await drawn('<path d="M100 200H380M410 200H600V480"/>')
+    const hand: Path = { nodes: [{ x: 100, y: 208 }, { x: 593, y: 206 }, { x: 594, y: 480 }].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false }
+    const on = settled(hand, pencil, { reach: 14, strength: 1 })
+    for (const p of places(on)) expect(Math.min(Math.abs(p.y - 200), Math.abs(p.x - 600))).toBeLessThan(1)
+    expect(on.nodes.filter((n) => Math.hypot(n.at.x - 600, n.at.y - 200) < 2)).toHaveLength(1)
+    const half = settled(straight({ x: 120, y: 208 }, { x: 360, y: 208 }), pencil, { reach: 14, strength: 0.5 })
+    for (const y of [ends(half)[1]!, ends(half)[3]!]) expect(y).toBeCloseTo(204, 0)
+  })
+
+  it('keeps to one line where another runs beside it, and lets go where the hand leaves', async () => {
+    const pencil = await drawn('<path d="M100 200H700M100 222H700"/>')
+    // Nearer to the lower one for a moment only.
+    const hand: Path = { nodes: [{ x: 100, y: 203 }, { x: 390, y: 205 }, { x: 400, y: 213 }, { x: 410, y: 205 }, { x: 700, y: 203 }].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false }
+    for (const p of places(settled(hand, pencil, { reach: 14, strength: 1 }))) expect(Math.abs(p.y - 200)).toBeLessThan(2)
+    const away = settled(straight({ x: 100, y: 196 }, { x: 700, y: 60 }), pencil, { reach: 14, strength: 1 })
+    expect(Math.abs(ends(away)[3]! - 60)).toBeLessThan(0.6)
+    expect(Math.abs(places(away)[25]!.y - 128)).toBeLessThan(1)
+  })
+})
