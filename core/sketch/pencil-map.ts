@@ -3,6 +3,10 @@ import type { Vec } from '../geometry/point'
 import { rotate } from '../geometry/point'
 import type { Crests } from './crests'
 
+/** A point is drawn to pencil that is so plain; what lies far off must be so much plainer. */
+const PLAIN = 0.3
+const FAR = 0.5
+
 /** The pencil's lines where they lie on the page. */
 export class PencilMap {
   /** Px of the page for each px of the crests. */
@@ -40,5 +44,24 @@ export class PencilMap {
     if (i < 0 || j < 0 || i >= width - 1 || j >= height - 1) return 0
     const [u, v, o] = [x - i, y - j, j * width + i]
     return ((1 - v) * ((1 - u) * strength[o]! + u * strength[o + 1]!) + v * ((1 - u) * strength[o + width]! + u * strength[o + width + 1]!)) / 255
+  }
+
+  /** The crest of a plain pencil line nearest to a point, no farther than `reach` px of the page; null where there is none. */
+  crestNear(p: Vec, reach: number): Vec | null {
+    const step = this.grain / 2
+    const n = Math.ceil(reach / step)
+    let best: { at: Vec; worth: number } | null = null
+    for (let j = -n; j <= n; j++) {
+      for (let i = -n; i <= n; i++) {
+        const off = Math.hypot(i, j) * step
+        if (off > reach) continue
+        const at = { x: p.x + i * step, y: p.y + j * step }
+        const s = this.strengthAt(at)
+        if (s < PLAIN) continue
+        const worth = Math.min(1, s) - FAR * (off / reach) ** 2
+        if (!best || worth > best.worth) best = { at, worth }
+      }
+    }
+    return best?.at ?? null
   }
 }

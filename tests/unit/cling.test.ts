@@ -3,8 +3,13 @@ import { describe, expect, it } from 'vitest'
 import { defaultPage } from '#core/drawing/create'
 import type { Path, PenTrace, Vec } from '#core/drawing/model'
 import { fitTrace, optionsOf } from '#core/fit/fit-trace'
+import { pathsOfData } from '#core/formats/svg/paths'
 import { ArcLength } from '#core/geometry/arc-length'
+import { bowedPath } from '#core/geometry/bow'
+import { IDENTITY } from '#core/geometry/matrix'
 import { cubicsOfPath } from '#core/geometry/path'
+import { wayAlongPencil } from '#core/sketch/along-pencil'
+import { bentAlong } from '#core/sketch/bent-bow'
 import { findCrests } from '#core/sketch/crests'
 import type { GreyImage } from '#core/sketch/grey-image'
 import { PencilMap } from '#core/sketch/pencil-map'
@@ -25,6 +30,16 @@ const [c, s] = [Math.cos(0.0035), Math.sin(0.0035)]
 const [mx, my] = [page.width / 2, page.height / 2]
 const askew = ({ x, y }: Vec): Vec => ({ x: mx + (x - mx) * c - (y - my) * s, y: my + (x - mx) * s + (y - my) * c })
 const onPage = { x: 0, y: 0, width: page.width, height: page.height, angle: 0 }
+
+/** Plain lines on paper of 800 x 600 px, as the page has them. */
+async function drawnMap(body: string): Promise<PencilMap> {
+  const image = await imageOf(await sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="800" height="600"><rect width="100%" height="100%" fill="#e8e4da"/><g fill="none" stroke="#555" stroke-width="3">${body}</g></svg>`)).png().toBuffer())
+  return new PencilMap(atOnce(findCrests(image, 'middle')), { x: 0, y: 0, width: 800, height: 600, angle: 0 })
+}
+const places = (path: Path): Vec[] => {
+  const arc = new ArcLength(cubicsOfPath(path))
+  return Array.from({ length: 50 }, (_, i) => arc.point(((i + 0.5) / 50) * arc.total))
+}
 
 describe('Cling', () => {
   const r = seeded(77)
@@ -61,27 +76,19 @@ describe('Cling', () => {
     expect(mean(within)).toBeLessThan(mean(without) / 3)
   })
 
-  const drawn = async (body: string): Promise<PencilMap> => {
-    const image = await imageOf(await sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="800" height="600"><rect width="100%" height="100%" fill="#e8e4da"/><g fill="none" stroke="#555" stroke-width="3">${body}</g></svg>`)).png().toBuffer())
-    return new PencilMap(atOnce(findCrests(image, 'middle')), { x: 0, y: 0, width: 800, height: 600, angle: 0 })
-  }
   const straight = (a: Vec, b: Vec): Path => ({ nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false })
   const ends = ({ nodes }: Path): number[] => [nodes[0]!.at, nodes.at(-1)!.at].flatMap((p) => [p.x, p.y])
-  const places = (path: Path): Vec[] => {
-    const arc = new ArcLength(cubicsOfPath(path))
-    return Array.from({ length: 50 }, (_, i) => arc.point(((i + 0.5) / 50) * arc.total))
-  }
 
   it('moves nothing over white paper, at strength 0, or out of reach', async () => {
     const path = straight({ x: 100, y: 100 }, { x: 700, y: 130 })
-    expect(settled(path, await drawn(''), { reach: 14, strength: 1 })).toBe(path)
-    const pencil = await drawn('<path d="M100 140L700 170"/>')
+    expect(settled(path, await drawnMap(''), { reach: 14, strength: 1 })).toBe(path)
+    const pencil = await drawnMap('<path d="M100 140L700 170"/>')
     expect(settled(path, pencil, { reach: 14, strength: 1 })).toBe(path)
     expect(settled(path, pencil, { reach: 60, strength: 0 })).toBe(path)
   })
 
   it('draws by its strength, takes an end and a corner along, and holds on over a gap', async () => {
-    const pencil = await drawn('<path d="M100 200H380M410 200H600V480"/>')
+    const pencil = await drawnMap('<path d="M100 200H380M410 200H600V480"/>')
     const hand: Path = { nodes: [{ x: 100, y: 208 }, { x: 593, y: 206 }, { x: 594, y: 480 }].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false }
     const on = settled(hand, pencil, { reach: 14, strength: 1 })
     for (const p of places(on)) expect(Math.min(Math.abs(p.y - 200), Math.abs(p.x - 600))).toBeLessThan(1)
@@ -91,12 +98,47 @@ describe('Cling', () => {
   })
 
   it('keeps to one line where another runs beside it, and lets go where the hand leaves', async () => {
-    const pencil = await drawn('<path d="M100 200H700M100 222H700"/>')
+    const pencil = await drawnMap('<path d="M100 200H700M100 222H700"/>')
     // Nearer to the lower one for a moment only.
     const hand: Path = { nodes: [{ x: 100, y: 203 }, { x: 390, y: 205 }, { x: 400, y: 213 }, { x: 410, y: 205 }, { x: 700, y: 203 }].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false }
     for (const p of places(settled(hand, pencil, { reach: 14, strength: 1 }))) expect(Math.abs(p.y - 200)).toBeLessThan(2)
     const away = settled(straight({ x: 100, y: 196 }, { x: 700, y: 60 }), pencil, { reach: 14, strength: 1 })
     expect(Math.abs(ends(away)[3]! - 60)).toBeLessThan(0.6)
     expect(Math.abs(places(away)[25]!.y - 128)).toBeLessThan(1)
+  })
+
+  it('draws a point to the crest beneath it, and to nothing on white paper', async () => {
+    const pencil = await drawnMap('<path d="M100 200H700"/>')
+    const p = pencil.crestNear({ x: 300, y: 207 }, 12)!
+    expect(Math.abs(p.y - 200)).toBeLessThan(1)
+    expect(Math.abs(p.x - 300)).toBeLessThan(1)
+    expect(pencil.crestNear({ x: 300, y: 300 }, 12)).toBeNull()
+  })
+})
+
+describe('a bow laid from end to end of a pencil curve', () => {
+  const curved = (d: string): Promise<PencilMap> => drawnMap(`<path d="${d}"/>`)
+
+  it('bends itself to it: one bow for a bow, a few for an S', async () => {
+    for (const [d, a, b, most] of [
+      ['M100 300Q400 60 700 300', { x: 100, y: 300 }, { x: 700, y: 300 }, 1],
+      ['M100 300C200 100 300 100 400 300S600 500 700 300', { x: 101, y: 299 }, { x: 699, y: 301 }, 4],
+    ] as const) {
+      const pencil = await curved(d)
+      const way = wayAlongPencil(a, b, pencil)!
+      const { points, pulls } = bentAlong(way, 'rod')
+      expect(pulls.length).toBeLessThanOrEqual(most)
+      const bow = bowedPath(points, pulls, points.map((_, i) => i > 0 && i < points.length - 1), 'rod')
+      const truth = new ArcLength(cubicsOfPath(pathsOfData(d, IDENTITY)[0]!))
+      for (const p of places(bow)) expect(truth.nearest(p).distance).toBeLessThan(12)
+      // What is left settles.
+      for (const p of places(settled(bow, pencil, { reach: 14, strength: 1 }))) expect(truth.nearest(p).distance).toBeLessThan(1.6)
+    }
+  })
+
+  it('stays straight where no pencil leads from end to end', async () => {
+    const pencil = await curved('M100 300Q400 60 700 300')
+    expect(wayAlongPencil({ x: 100, y: 300 }, { x: 400, y: 500 }, pencil)).toBeNull()
+    expect(wayAlongPencil({ x: 100, y: 450 }, { x: 700, y: 450 }, pencil)).toBeNull()
   })
 })
