@@ -1,6 +1,7 @@
 import type { Line, Path, PathNode, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
 import { bowedPath } from '#core/geometry/bow'
+import { bentAlong } from '#core/sketch/bent-bow'
 import { arcOfPath } from '#core/geometry/known'
 import { add, distance, lerp, scale, subtract } from '#core/geometry/point'
 import { findLayer } from '~/stores/find'
@@ -30,6 +31,8 @@ export class Bow implements Instrument {
   private pulls: Vec[] = []
   private smooth: boolean[] = []
   private grip: Grip | null = null
+  /** Nothing draws the line while the key is down that frees the hand. */
+  private free = false
 
   private readonly snapping: Snapping
 
@@ -86,6 +89,7 @@ export class Bow implements Instrument {
   }
 
   move(hand: Hand): void {
+    this.free = hand.free
     const { grip } = this
     if (grip?.kind === 'chord') this.stretch(hand, grip)
     else if (grip?.kind === 'belly') this.pull(hand, grip)
@@ -153,8 +157,23 @@ export class Bow implements Instrument {
     this.grip = null
     this.snapping.clear()
     if (grip?.kind === 'joint' && !grip.moved && grip.index > 0) this.smooth[grip.index] = !this.smooth[grip.index]
-    if (grip?.kind === 'chord') this.dropSlip(grip.fresh)
+    if (grip?.kind === 'chord') {
+      this.dropSlip(grip.fresh)
+      if (!grip.fresh && !this.free) this.bend()
+    }
     this.worktop.refresh()
+  }
+
+  /** The chord that was just drawn lies along the pencil where that leads from its one end to the other. */
+  private bend(): void {
+    const [a, b] = this.points.slice(-2)
+    const way = a && b && this.worktop.pencilBetween(a, b)
+    if (!way) return
+    const { points, pulls } = bentAlong(way, this.worktop.preferences().bend)
+    const last = this.points.length - 1
+    this.points.splice(last, 1, ...points.slice(1, -1), b)
+    this.pulls.splice(last - 1, 1, ...pulls)
+    this.smooth.splice(last, 1, ...points.slice(1, -1).map(() => true), false)
   }
 
   /** A chord that was not drawn, or no longer than a slip, is none. */
@@ -218,12 +237,18 @@ export class Bow implements Instrument {
     this.grip = null
   }
 
+  /** The bows as they are kept: what they are off the pencil by settles. */
+  private laid(): Path | null {
+    const path = this.path()
+    return path && (this.free ? path : this.worktop.clung(path))
+  }
+
   private path(): Path | null {
     return this.pulls.length ? bowedPath(this.points, this.pulls, this.smooth, this.worktop.preferences().bend) : null
   }
 
   private finish(): void {
-    const path = this.path()
+    const path = this.laid()
     this.discard()
     const layer = path && this.worktop.layerForInk()
     if (!path || !layer) return
@@ -235,12 +260,12 @@ export class Bow implements Instrument {
   }
 
   underWay(): UnderWay | null {
-    const path = this.path()
+    const path = this.laid()
     return path && { label: 'Draw a bow', line: newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }), replaces: false }
   }
 
   freshInk(): Line | null {
-    const path = this.path()
+    const path = this.laid()
     return path && newLine(path, { id: 'fresh', weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
   }
 

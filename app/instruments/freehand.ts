@@ -1,4 +1,4 @@
-import type { Line, PenTrace, TraceSample, Vec } from '#core/drawing/model'
+import type { Line, Path, PenTrace, TraceSample, Vec } from '#core/drawing/model'
 import { newLine } from '#core/drawing/create'
 import { joinedLines, reversedLine } from '#core/drawing/edit-line'
 import { followRemade, goneOn } from '#core/drawing/remade-lines'
@@ -28,6 +28,8 @@ export class Freehand implements Instrument {
   private over: MarkRef | null = null
   private began = 0
   private layer: string | null = null
+  /** Nothing draws the hand while the key is down that frees it. */
+  private free = false
   /** The line whose end mark the stroke began on. */
   private goingOn: GoingOn | null = null
 
@@ -56,6 +58,7 @@ export class Freehand implements Instrument {
     this.device = hand.device
     this.samples = []
     this.began = hand.samples[0]?.time ?? 0
+    this.free = hand.free
     this.take(hand.samples)
     // The stroke begins at the very end that it goes on from.
     const tip = this.goingOn && tipOf(this.goingOn)
@@ -67,6 +70,7 @@ export class Freehand implements Instrument {
       this.hoverOver(hand.mark)
       return
     }
+    this.free = hand.free
     this.take(hand.samples)
     this.line = this.fitted(false)
     this.worktop.refresh()
@@ -171,6 +175,8 @@ export class Freehand implements Instrument {
     return this.samples.slice(1).reduce((sum, s, i) => sum + Math.hypot(s.x - this.samples[i]!.x, s.y - this.samples[i]!.y), 0)
   }
 
+  private readonly clung = (path: Path): Path => (this.free ? path : this.worktop.clung(path))
+
   /** The stroke as a line: fitted as a whole when it is final, as far as the hand can still change it while it is drawn. */
   private fitted(final: boolean): Line | null {
     if (this.samples.length < 2) return null
@@ -184,10 +190,10 @@ export class Freehand implements Instrument {
     const wanted = this.worktop.nextWeight()
     if (final) {
       const { path, weight } = lineFromTrace(trace, wanted, wants.pressure)
-      return newLine(path, { id: 'fresh', weight, trace, ink: this.worktop.nextInk() })
+      return newLine(this.clung(path), { id: 'fresh', weight, trace, ink: this.worktop.nextInk() })
     }
     const path = trace.squared ? pathByTrace(trace) : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
-    return newLine(path, { id: 'fresh', weight: weightByTrace(wanted, quickStops(trace), wants.pressure), trace, ink: this.worktop.nextInk() })
+    return newLine(this.clung(path), { id: 'fresh', weight: weightByTrace(wanted, quickStops(trace), wants.pressure), trace, ink: this.worktop.nextInk() })
   }
 
   freshInk(): Line | null {

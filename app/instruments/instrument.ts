@@ -1,3 +1,5 @@
+import type { PencilMap } from '#core/sketch/pencil-map'
+import type { ClingOptions } from '#core/sketch/settle'
 import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
 import type { Joints } from '#core/ink/open-ink'
 import type { PieceHit } from '#core/ink/piece-at'
@@ -124,6 +126,15 @@ export interface Worktop {
   emptyRegions(): Promise<{ regions: RegionHit[]; beside: number[][] }>
   /** What bridges the gaps. */
   bridges(): readonly Path[]
+  /** The pencil of the sketch in sight; null while there is none, or it is being read. */
+  pencil(): PencilMap | null
+  clinging(): ClingOptions
+  /** A path as the pencil beneath draws it; the same one where Cling is off or there is none. */
+  clung(path: Path): Path
+  /** The pencil's crest that a point is drawn to; null where Cling is off or none is near. */
+  crestAt(p: Vec): Vec | null
+  /** The way along the pencil from one point to another, where one leads there. */
+  pencilBetween(a: Vec, b: Vec): Vec[] | null
   /** Lines that were found in the sketch; those that are taken or swept away go. */
   proposals(): readonly Offer[]
   dropProposals(gone: ReadonlySet<Offer>): void

@@ -25,6 +25,8 @@ export class Pen implements Instrument {
   /** The end mark under the hand. */
   private over: MarkRef | null = null
   private goingOn: GoingOn | null = null
+  /** Nothing draws the line while the key is down that frees the hand. */
+  private free = false
 
   private readonly snapping: Snapping
 
@@ -44,6 +46,7 @@ export class Pen implements Instrument {
   }
 
   press(hand: Hand): void {
+    this.free = hand.free
     if (hand.clicks === 2 && this.nodes.length) {
       if (this.nodes.length > 1) this.finish(false)
       return
@@ -92,6 +95,7 @@ export class Pen implements Instrument {
   }
 
   move(hand: Hand): void {
+    this.free = hand.free
     this.over = !this.nodes.length && hand.mark?.kind === 'end' ? hand.mark : null
     this.pointer = this.pressed ? hand.at : this.pointOf(hand)
     if (this.over) this.snapping.clear()
@@ -219,7 +223,7 @@ export class Pen implements Instrument {
     if (!made) return null
     const { nodes, goingOn } = made
     if (goingOn) return { label: 'Go on with a line', line: { ...goingOn.line, path: { nodes: inOrder(nodes, goingOn.end), closed: false } }, replaces: true }
-    return { label: 'Draw a line', line: newLine({ nodes, closed: false }, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }), replaces: false }
+    return { label: 'Draw a line', line: newLine(this.clung({ nodes, closed: false }), { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }), replaces: false }
   }
 
   private finish(closed: boolean): void {
@@ -227,8 +231,10 @@ export class Pen implements Instrument {
     this.discard()
     if (!made) return
     if (made.goingOn) this.lengthen(made.goingOn, made.nodes, closed)
-    else this.add({ nodes: made.nodes, closed })
+    else this.add(this.clung({ nodes: made.nodes, closed }))
   }
+
+  private readonly clung = (path: Path): Path => (this.free ? path : this.worktop.clung(path))
 
   private add(path: Path): void {
     const layer = this.worktop.layerForInk()
@@ -250,7 +256,8 @@ export class Pen implements Instrument {
 
   freshInk(): Line | null {
     if (this.nodes.length < 2) return null
-    const line = newLine(this.path(false), { id: 'fresh', ink: this.worktop.nextInk() })
+    const path = this.path(false)
+    const line = newLine(this.goingOn ? path : this.clung(path), { id: 'fresh', ink: this.worktop.nextInk() })
     return { ...line, weight: this.goingOn?.line.weight ?? this.worktop.nextWeight() }
   }
 

@@ -1,3 +1,4 @@
+import type { CrestKind } from '#core/sketch/crests'
 import type { CornerStyle, LitFill, Taper, TuckChoice } from '#core/drawing/model'
 import type { Bend } from '#core/geometry/bow'
 import type { FigureShape } from '#core/fit/figures'
@@ -85,6 +86,8 @@ export interface Preferences {
    * smaller than so many mm squared are none, loose ink in a region is cleared away; the tone of a shade, and shade from the light.
    */
   fill: { gap: number; under: number; least: number; clear: boolean; tone: number; lit: LitFill }
+  /** How strongly lines are drawn to the pencil beneath them, 0..1, within so many screen px, and to what of a bundle of strokes. */
+  cling: { strength: number; reach: number; to: CrestKind }
   /** How shade is laid: drawn round, or painted with a brush of a width, px. */
   shade: { by: 'round' | 'brush'; width: number }
   /** Proposals: how plain a line must be to be shown, how far apart strokes may be that are one, and how faint a line may be. */
@@ -135,6 +138,7 @@ export const DEFAULTS: Preferences = {
   endChoice: 'in',
   fenceWidths: 3,
   fill: { gap: 0.3, under: -1, least: 0.3, clear: false, tone: -0.3, lit: { depth: 0.35, softness: 0.3, shade: 0.25, light: 0 } },
+  cling: { strength: 0, reach: 12, to: 'middle' },
   shade: { by: 'round', width: 30 },
   palettes: [],
   proposals: { from: 0.3, merge: 3.6, faint: 0.5 },

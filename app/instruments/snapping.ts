@@ -33,11 +33,15 @@ export class Snapping {
     const { snaps, gridSize } = this.worktop.preferences()
     const kinds = new Set(SNAP_KINDS.filter((k) => snaps[k]))
     this.shown = null
-    if (hand.free || !kinds.size) return hand.at
-    const paths = this.worktop.allLines(false).filter((l) => l.id !== except).map((l) => l.path)
-    const snap = snapOf(hand.at, paths, { reach: REACH / this.worktop.zoom(), kinds, grid: snaps.grid ? gridSize : 0, from })
+    if (hand.free) return hand.at
+    const snap = kinds.size ? this.near(hand.at, kinds, gridSize, from, except) : null
     if (snap) this.shown = { snap, from }
-    return snap?.at ?? hand.at
+    return snap?.at ?? this.worktop.crestAt(hand.at) ?? hand.at
+  }
+
+  private near(at: Vec, kinds: ReadonlySet<SnapKind>, gridSize: number, from: Vec | null, except: string | undefined): Snap | null {
+    const paths = this.worktop.allLines(false).filter((l) => l.id !== except).map((l) => l.path)
+    return snapOf(at, paths, { reach: REACH / this.worktop.zoom(), kinds, grid: kinds.has('grid') ? gridSize : 0, from })
   }
 
   clear(): void {

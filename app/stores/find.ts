@@ -1,5 +1,5 @@
 import { isDraft, original } from 'immer'
-import type { Drawing, Line, LinesLayer, Shape, ShapesLayer, SketchLayer } from '#core/drawing/model'
+import type { Drawing, Line, LinesLayer, Shape, ShapesLayer, Sketch, SketchLayer } from '#core/drawing/model'
 
 /** A layer of lines by its id, in a drawing or a draft. */
 export function findLayer(drawing: Drawing, id: string): LinesLayer | null {
@@ -68,6 +68,9 @@ export function changeLines(drawing: Drawing, ids: readonly string[], change: (l
 
 export const sketchLayers = (drawing: Drawing): SketchLayer[] =>
   drawing.layers.filter((l): l is SketchLayer => l.kind === 'sketch')
+
+/** The sketch in sight that lies on top. */
+export const topSketch = (drawing: Drawing): Sketch | null => sketchLayers(drawing).filter((l) => l.visible).flatMap((l) => l.items).at(-1) ?? null
 
 export const shapesLayers = (drawing: Drawing): ShapesLayer[] =>
   drawing.layers.filter((l): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills')

@@ -6,7 +6,7 @@ import { mapPath } from '#core/geometry/path'
 import { rotate } from '#core/geometry/point'
 import type { SketchWorker } from '~/workers/sketch.worker'
 import { useDrawingStore } from './drawing'
-import { sketchLayers } from './find'
+import { topSketch } from './find'
 import { useStudioStore } from './studio'
 import { useViewStore } from './view'
 
@@ -24,7 +24,7 @@ export const useProposalsStore = defineStore('proposals', () => {
   const { preferences } = useStudioStore()
   const found = shallowRef<{ drawing: string; offers: readonly Offer[] } | null>(null)
 
-  const sketch = computed(() => (store.drawing ? sketchLayers(store.drawing).filter((l) => l.visible).flatMap((l) => l.items).at(-1) ?? null : null))
+  const sketch = computed(() => (store.drawing && topSketch(store.drawing)))
   const all = computed(() => (found.value?.drawing === store.drawing?.id ? (found.value?.offers ?? []) : []))
   /** Those that are plain enough. */
   const shown = computed(() => all.value.filter((o) => o.confidence >= preferences.proposals.from))

@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import { BowArrow, CircleDot, CornerUpRight, Diamond, Droplet, Droplets, Eclipse, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, Palette, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, SunMedium, Tablet, UnfoldVertical, Waypoints } from 'lucide-vue-next'
+import { ArrowDownToLine, BowArrow, CircleDot, CornerUpRight, Diamond, Droplet, Droplets, Eclipse, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, Palette, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, SunMedium, Tablet, UnfoldVertical, Waypoints } from 'lucide-vue-next'
 import BlotSection from '~/components/lines/BlotSection.vue'
 import BowSection from '~/components/lines/BowSection.vue'
 import FigureSection from '~/components/lines/FigureSection.vue'
@@ -9,6 +9,7 @@ import PenSection from '~/components/lines/PenSection.vue'
 import PracticeSection from '~/components/lines/PracticeSection.vue'
 import ProposeSection from '~/components/lines/ProposeSection.vue'
 import ScrapeSection from '~/components/lines/ScrapeSection.vue'
+import SettleSection from '~/components/lines/SettleSection.vue'
 import SelectSection from '~/components/lines/SelectSection.vue'
 import SnipSection from '~/components/lines/SnipSection.vue'
 import FlatsSection from '~/components/fill/FlatsSection.vue'
@@ -41,6 +42,7 @@ import { Pen } from '~/instruments/pen'
 import { PlaceSketch } from '~/instruments/place-sketch'
 import { Pour } from '~/instruments/pour'
 import { Practice } from '~/instruments/practice'
+import { Settle } from '~/instruments/settle'
 import { Shade } from '~/instruments/shade'
 import { Propose } from '~/instruments/propose'
 import { Scrape } from '~/instruments/scrape'
@@ -98,6 +100,7 @@ export const INSTRUMENTS: readonly InstrumentDescription[] = [
   { id: 'scrape', title: 'Scrape', icon: PocketKnife, help: 'an eraser that carves ink away', passes: ['lines'], make: Scrape, settings: ScrapeSection, speaksOf: 'Scrape' },
   { id: 'practice', title: 'Practice', icon: Tablet, help: 'a recorded pen plays a stroke with real pressure', passes: ['lines'], make: Practice, settings: PracticeSection, speaksOf: 'Practice' },
   { id: 'propose', title: 'Propose', icon: Waypoints, help: 'lines found in the sketch, to be taken one by one', passes: ['lines'], make: Propose, settings: ProposeSection, speaksOf: 'Proposals' },
+  { id: 'settle', title: 'Settle', icon: ArrowDownToLine, help: 'draw lines onto the pencil beneath them', passes: ['lines'], make: Settle, settings: SettleSection, wide: true, speaksOf: 'Settle' },
   { id: 'contact', title: 'Contact', icon: CircleDot, help: 'taper ends in the open, fill those that meet a line', passes: ['weight'], make: Contact, settings: ContactSection },
   { id: 'light', title: 'Light', icon: Sun, help: 'thin edges towards a light, thick ones away from it', passes: ['weight'], make: Light, settings: LightSection },
   { id: 'sweep', title: 'Sweep', icon: PaintRoller, help: 'paint a copied weight on other lines', passes: ['weight'], make: Sweep, settings: SweepSection },

@@ -17,6 +17,7 @@ import { chosenAmong, islandsOfResult, islandUnder } from './islands'
 import { copied } from './use-copied-weight'
 import type { Ink } from './use-ink'
 import { fillsOfWorktop } from './worktop-fills'
+import { pencilOfWorktop } from './worktop-pencil'
 
 /** Long work goes on for so long between two looks at the hand, and is told of only after a while, ms. */
 const TURN = 12
@@ -155,6 +156,7 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
     beyond: (fence, most) => ink.session.beyond(drawing(), fence, most),
     joints: () => ink.session.joints(drawing()),
     ...fillsOfWorktop(ink, bridges),
+    ...pencilOfWorktop(),
     proposals: () => proposals.shown,
     dropProposals: (gone) => proposals.drop(gone),
     trims: () => ink.trims.value,

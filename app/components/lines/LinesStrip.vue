@@ -3,6 +3,7 @@ import { sampleCount } from '#core/drawing/line-trace'
 import { computed } from 'vue'
 import { short } from '#core/geometry/path'
 import { arcOf } from '~/instruments/line-marks'
+import ClingMenu from './ClingMenu.vue'
 import SnapMenu from './SnapMenu.vue'
 import InkField from '~/components/ui/InkField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
@@ -59,6 +60,7 @@ function keep(value: number): void {
       <span class="ml-auto flex items-center gap-3.5">
         <InkField />
         <TaperMenu v-if="laying || (none && view.instrument === 'freehand')" />
+        <ClingMenu v-if="tool.snaps || view.instrument === 'freehand'" />
         <SnapMenu v-if="tool.snaps" />
       </span>
     </div>

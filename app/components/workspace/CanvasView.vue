@@ -18,6 +18,7 @@ import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
+import { useClingStore } from '~/stores/cling'
 import { useProposalsStore } from '~/stores/proposals'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useOutlinesStore } from '~/stores/outlines'
@@ -65,6 +66,7 @@ const bridges = useBridges(ink)
 const worktop = createWorktop(ink, tick, { expanded, bridges })
 const inkInHand = useInkInHand()
 const proposals = useProposalsStore()
+const cling = useClingStore()
 const outlines = useOutlinesStore()
 const outlineWorktop = createOutlineWorktop(worktop)
 let raster: InkRaster | null = null
@@ -96,7 +98,7 @@ watch(
   { immediate: true },
 )
 
-watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match, studio.preferences.fenceWidths, studio.preferences.fill]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings, () => store.drawing?.amendments, () => store.drawing?.fills, () => inkInHand.id], () => instrument.value?.review?.())
+watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match, studio.preferences.fenceWidths, studio.preferences.fill, studio.preferences.cling]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings, () => store.drawing?.amendments, () => store.drawing?.fills, () => inkInHand.id, () => cling.pencil], () => instrument.value?.review?.())
 
 watch([ink.shapes, () => !!instrumentOf(view.instrument)?.onOutlines], ([result, wanted]) => wanted && outlines.show(result?.shapes ?? []), { immediate: true })
 

@@ -7,6 +7,9 @@ import { cubicsOfPath } from '#core/geometry/path'
 import type { Offer } from '~/stores/proposals'
 import { openInk } from '#core/ink/open-ink'
 import { emptyRegions, regionHitAt } from '#core/ink/region-hits'
+import { wayAlongPencil } from '#core/sketch/along-pencil'
+import type { PencilMap } from '#core/sketch/pencil-map'
+import { settled } from '#core/sketch/settle'
 import { atOnce } from '#core/turns'
 import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers } from '~/stores/find'
@@ -50,6 +53,12 @@ export class TestWorktop implements Worktop {
   stops = () => this.chosenStops
   chooseStops = (stops: readonly StopRef[]) => void (this.chosenStops = [...stops])
   asked: string | null = null
+  sketched: PencilMap | null = null
+  pencil = () => this.sketched
+  clinging = () => ({ reach: 12 / this.magnified, strength: 1 })
+  clung = (path: Path) => (this.sketched ? settled(path, this.sketched, this.clinging()) : path)
+  crestAt = (p: Vec) => this.sketched?.crestNear(p, 12 / this.magnified) ?? null
+  pencilBetween = (a: Vec, b: Vec) => this.sketched && wayAlongPencil(a, b, this.sketched)
   askFor = (field: 'width') => void (this.asked = field)
 
   show = (next: (from: Drawing) => Drawing) => {
