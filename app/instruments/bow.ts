@@ -168,8 +168,9 @@ export class Bow implements Instrument {
   private bend(): void {
     const [a, b] = this.points.slice(-2)
     const way = a && b && this.worktop.pencilBetween(a, b)
-    if (!way) return
-    const { points, pulls } = bentAlong(way, this.worktop.preferences().bend)
+    const bent = way && bentAlong(way, this.worktop.preferences().bend)
+    if (!bent) return
+    const { points, pulls } = bent
     const last = this.points.length - 1
     this.points.splice(last, 1, ...points.slice(1, -1), b)
     this.pulls.splice(last - 1, 1, ...pulls)

@@ -16,12 +16,14 @@ export interface BentBow {
 const TOLERANCE = 2
 const SHARE = 0.012
 const DEEPEST = 2
+/** The shortest ones may lie off by so many times that. */
+const AT_LAST = 3
 /** Pulls are made better in steps of this share of the chord, halved so often. */
 const STEP = 0.04
 const HALVINGS = 5
 
-/** Bows that lie along a way from its first point to its last: one where that can be, else two or four in a row. */
-export function bentAlong(way: readonly Vec[], bend: Bend, depth = 0): BentBow {
+/** Bows that lie along a way from its first point to its last: one where that can be, else two or four in a row; null where these could not. */
+export function bentAlong(way: readonly Vec[], bend: Bend, depth = 0): BentBow | null {
   const [a, b] = [way[0]!, way.at(-1)!]
   const middle = lerp(a, b, 0.5)
   let pull = subtract(way[way.length >> 1]!, middle)
@@ -36,10 +38,12 @@ export function bentAlong(way: readonly Vec[], bend: Bend, depth = 0): BentBow {
       }
     }
   }
-  if (off <= TOLERANCE + SHARE * distance(a, b) || depth === DEEPEST || way.length < 8) return { points: [a, b], pulls: [pull] }
+  const isLast = depth === DEEPEST || way.length < 8
+  if (off <= (TOLERANCE + SHARE * distance(a, b)) * (isLast ? AT_LAST : 1)) return { points: [a, b], pulls: [pull] }
+  if (isLast) return null
   const cut = Math.min(way.length - 4, Math.max(3, way.length >> 1))
   const [first, second] = [bentAlong(way.slice(0, cut + 1), bend, depth + 1), bentAlong(way.slice(cut), bend, depth + 1)]
-  return { points: [...first.points, ...second.points.slice(1)], pulls: [...first.pulls, ...second.pulls] }
+  return first && second && { points: [...first.points, ...second.points.slice(1)], pulls: [...first.pulls, ...second.pulls] }
 }
 
 /** How far a bow lies from a way at most. */

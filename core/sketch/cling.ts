@@ -46,7 +46,7 @@ export function crestAlong(points: readonly Vec[], ways: readonly Vec[], pencil:
   let most = 0
   for (let i = 0; i < n; i++) {
     for (let k = 0; k < m; k++) {
-      const s = pencil.strengthAt(along(points[i]!, normals[i]!, (k - half) * step))
+      const s = pencil.strengthAlong(along(points[i]!, normals[i]!, (k - half) * step), ways[i]!)
       there[i * m + k] = s
       if (s > most) most = s
     }

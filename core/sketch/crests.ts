@@ -9,6 +9,8 @@ export interface Crests {
   width: number
   height: number
   strength: Uint8Array
+  /** Which way it runs, as an angle from x towards y, 0..255 for half a turn. */
+  way: Uint8Array
   /** Px of the picture for each of these. */
   scale: number
 }
@@ -38,6 +40,7 @@ export function* findCrests(image: GreyImage, kind: CrestKind): Generator<number
   yield 0.2
   const pencil = pencilOf(field)
   yield 0.4
-  const { strength } = ridgesOf(smoothed(pencil, Math.max(0.5, sigma / 3)), sigma)
-  return { width, height, scale, strength: Uint8Array.from(strength, (s) => Math.min(255, Math.round((255 * s) / PLAIN[kind]))) }
+  const { strength, nx, ny } = ridgesOf(smoothed(pencil, Math.max(0.5, sigma / 3)), sigma)
+  const way = Uint8Array.from(nx, (x, i) => Math.round((Math.atan2(x, -ny[i]!) / Math.PI) * 256) & 255)
+  return { width, height, scale, way, strength: Uint8Array.from(strength, (s) => Math.min(255, Math.round((255 * s) / PLAIN[kind]))) }
 }

@@ -6,6 +6,9 @@ import type { Crests } from './crests'
 /** A point is drawn to pencil that is so plain; what lies far off must be so much plainer. */
 const PLAIN = 0.3
 const FAR = 0.5
+/** Pencil counts in full as a way's whose direction is this near to it (cosine), and for nothing from the other on. */
+const ALONG = 0.87
+const ACROSS = 0.5
 
 /** The pencil's lines where they lie on the page. */
 export class PencilMap {
@@ -44,6 +47,17 @@ export class PencilMap {
     if (i < 0 || j < 0 || i >= width - 1 || j >= height - 1) return 0
     const [u, v, o] = [x - i, y - j, j * width + i]
     return ((1 - v) * ((1 - u) * strength[o]! + u * strength[o + 1]!) + v * ((1 - u) * strength[o + width]! + u * strength[o + width + 1]!)) / 255
+  }
+
+  /** As `strengthAt`, of pencil that runs about the way that is given, of unit length: what crosses it counts for nothing. */
+  strengthAlong(p: Vec, { x, y }: Vec): number {
+    const s = this.strengthAt(p)
+    if (s === 0) return 0
+    const { width, height, way } = this.crests
+    const q = this.inCrests(p)
+    const i = Math.min(height - 1, Math.max(0, Math.floor(q.y))) * width + Math.min(width - 1, Math.max(0, Math.floor(q.x)))
+    const a = (way[i]! / 256) * Math.PI + this.turn
+    return s * Math.min(1, Math.max(0, (Math.abs(Math.cos(a) * x + Math.sin(a) * y) - ACROSS) / (ALONG - ACROSS)))
   }
 
   /** The crest of a plain pencil line nearest to a point, no farther than `reach` px of the page; null where there is none. */

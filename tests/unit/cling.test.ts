@@ -107,6 +107,12 @@ describe('Cling', () => {
     expect(Math.abs(places(away)[25]!.y - 128)).toBeLessThan(1)
   })
 
+  it('is not led astray by lines that it crosses', async () => {
+    const pencil = await drawnMap(Array.from({ length: 12 }, (_, i) => `<path d="M${120 + i * 50} 100L${160 + i * 50} 400"/>`).join(''))
+    const across = straight({ x: 100, y: 240 }, { x: 700, y: 250 })
+    for (const p of places(settled(across, pencil, { reach: 14, strength: 1 }))) expect(Math.abs(p.y - 240 - (p.x - 100) / 60)).toBeLessThan(1)
+  })
+
   it('draws a point to the crest beneath it, and to nothing on white paper', async () => {
     const pencil = await drawnMap('<path d="M100 200H700"/>')
     const p = pencil.crestNear({ x: 300, y: 207 }, 12)!
@@ -126,7 +132,7 @@ describe('a bow laid from end to end of a pencil curve', () => {
     ] as const) {
       const pencil = await curved(d)
       const way = wayAlongPencil(a, b, pencil)!
-      const { points, pulls } = bentAlong(way, 'rod')
+      const { points, pulls } = bentAlong(way, 'rod')!
       expect(pulls.length).toBeLessThanOrEqual(most)
       const bow = bowedPath(points, pulls, points.map((_, i) => i > 0 && i < points.length - 1), 'rod')
       const truth = new ArcLength(cubicsOfPath(pathsOfData(d, IDENTITY)[0]!))
