@@ -186,6 +186,25 @@ export interface Sketch {
   width: number
   height: number
   angle: number
+  /** How it is made clean; shown as it is when absent. */
+  clean?: CleanSettings
+  /** The corners of the paper in a picture that was taken at a slant, as shares of its width and height, clockwise from what is the left upper one. */
+  corners?: [Vec, Vec, Vec, Vec]
+}
+
+/** How a sketch is made clean. */
+export interface CleanSettings {
+  /** Light and shadow on the paper are divided away. */
+  even: boolean
+  /** As dark as the one against the paper is white, as the other as dark as can be: 0..1. */
+  white: number
+  black: number
+  /** Above 1 faint pencil becomes stronger, below 1 weaker. */
+  pencil: number
+  /** Smaller specks go, px of a picture of 1,440 px; 0 keeps all. */
+  specks: number
+  /** #rrggbb; graphite when absent. */
+  tint?: string
 }
 
 interface LayerBase {

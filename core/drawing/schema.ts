@@ -257,6 +257,18 @@ const sketch = yup
     width: number().min(0.01).max(LARGEST),
     height: number().min(0.01).max(LARGEST),
     angle: number().min(-1e6).max(1e6),
+    clean: yup
+      .object({
+        even: yup.boolean().strict().required(),
+        white: number().min(0).max(1),
+        black: number().min(0).max(1),
+        pencil: number().min(0.05).max(20),
+        specks: number().min(0).max(10_000),
+        tint: yup.string().strict().matches(/^#[0-9a-f]{6}$/),
+      })
+      .strict()
+      .default(undefined),
+    corners: yup.array(yup.object({ x: number().min(-1).max(2), y: number().min(-1).max(2) }).required().strict()).length(4).default(undefined),
   })
   .strict()
 

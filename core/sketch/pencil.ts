@@ -8,12 +8,8 @@ const LIGHT = 0.85
 /** Darker than this share of the paper about it is all pencil. */
 const DARKEST = 0.75
 
-/**
- * How much pencil each pixel has, 0..1: light and shadow on the paper are evened out, the paper's own tone counts as
- * white. The paper is what is light in each part of the picture, smoothed from part to part.
- */
-export function pencilOf(grey: Field): Field {
-  const { width, height, values } = grey
+/** How light the paper is at each place of a picture, 0..255: what is light in each part of it, smoothed from part to part. */
+export function paperOf({ width, height, values }: Field): (x: number, y: number) => number {
   const size = Math.max(4, Math.ceil(Math.max(width, height) / BLOCKS))
   const [bw, bh] = [Math.ceil(width / size), Math.ceil(height / size)]
   const blocks: Field = { width: bw, height: bh, values: new Float32Array(bw * bh) }
@@ -26,12 +22,16 @@ export function pencilOf(grey: Field): Field {
     }
   }
   const even = smoothed(widened(blocks), 1)
+  return (x, y) => Math.max(8, between(even, x / size - 0.5, y / size - 0.5))
+}
+
+/** How much pencil each pixel has, 0..1: light and shadow on the paper are evened out, the paper's own tone counts as white. */
+export function pencilOf(grey: Field): Field {
+  const { width, height, values } = grey
+  const paper = paperOf(grey)
   const out = new Float32Array(values.length)
   for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const paper = Math.max(8, between(even, x / size - 0.5, y / size - 0.5))
-      out[y * width + x] = Math.min(1, Math.max(0, 1 - values[y * width + x]! / paper) / DARKEST)
-    }
+    for (let x = 0; x < width; x++) out[y * width + x] = Math.min(1, Math.max(0, 1 - values[y * width + x]! / paper(x, y)) / DARKEST)
   }
   return { width, height, values: out }
 }
