@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Crests } from '#core/sketch/crests'
 import { PencilMap } from '#core/sketch/pencil-map'
+import { sourceOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'
 import { useDrawingStore } from './drawing'
 import { topSketch } from './find'
@@ -15,7 +16,7 @@ export const useClingStore = defineStore('cling', () => {
   const view = useViewStore()
   const { preferences } = useStudioStore()
   const sketch = computed(() => store.drawing && topSketch(store.drawing))
-  const wanted = computed(() => ((preferences.cling.strength > 0 || view.instrument === 'settle') && view.pass === 'lines' && sketch.value ? `${preferences.cling.to} ${sketch.value.image}` : null))
+  const wanted = computed(() => ((preferences.cling.strength > 0 || view.instrument === 'settle') && view.pass === 'lines' && sketch.value ? `${preferences.cling.to} ${JSON.stringify(sourceOf(sketch.value))}` : null))
   const read = shallowRef<{ key: string; crests: Crests } | null>(null)
   /** What is being read, or could not be. */
   const asked = ref<string | null>(null)
@@ -36,7 +37,7 @@ export const useClingStore = defineStore('cling', () => {
     asked.value = key
     const thread = new Worker(new URL('../workers/sketch.worker.ts', import.meta.url), { type: 'module' })
     try {
-      const answer = await wrap<SketchWorker>(thread).crests(`/api/images/${sketch.value!.image}`, preferences.cling.to)
+      const answer = await wrap<SketchWorker>(thread).crests(sourceOf(sketch.value!), preferences.cling.to)
       if (asked.value !== key) return
       if ('problem' in answer) {
         store.notice = `Lines cannot cling to this sketch. ${answer.problem}`

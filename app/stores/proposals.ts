@@ -4,6 +4,7 @@ import { computed, shallowRef } from 'vue'
 import type { Path, Sketch, Vec } from '#core/drawing/model'
 import { mapPath } from '#core/geometry/path'
 import { rotate } from '#core/geometry/point'
+import { sourceOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'
 import { useDrawingStore } from './drawing'
 import { topSketch } from './find'
@@ -46,7 +47,7 @@ export const useProposalsStore = defineStore('proposals', () => {
     tell(0)
     try {
       const { merge, faint } = preferences.proposals
-      const answer = await Promise.race([wrap<SketchWorker>(thread).propose(`/api/images/${of.image}`, { merge, faint }, proxy(tell)), stopped])
+      const answer = await Promise.race([wrap<SketchWorker>(thread).propose(sourceOf(of), { merge, faint }, proxy(tell)), stopped])
       if (!answer || store.drawing?.id !== drawing) return
       if ('problem' in answer) {
         store.notice = answer.problem

@@ -1,7 +1,24 @@
+import type { Sketch } from '#core/drawing/model'
 import type { GreyImage } from '#core/sketch/grey-image'
+import type { Quad } from '#core/sketch/perspective'
+import { setRight } from '#core/sketch/perspective'
 
 /** Pictures are read in no larger size than this, px of the longer side: memory stays bounded, whatever the scan. */
 const LARGEST = 2880
+
+/** What is looked at: a picture at an address, and where the paper lies in it, if it was taken at a slant. */
+export interface SketchSource {
+  address: string
+  corners?: Sketch['corners']
+}
+
+export const sourceOf = ({ image, corners }: Pick<Sketch, 'image' | 'corners'>): SketchSource => ({ address: `/api/images/${image}`, ...(corners && { corners: corners.map(({ x, y }) => ({ x, y })) as unknown as Quad as Sketch['corners'] }) })
+
+/** A sketch without its colours, its paper seen from straight above; null where it cannot be read. */
+export async function readSketch({ address, corners }: SketchSource): Promise<GreyImage | null> {
+  const image = await readGrey(address)
+  return image && corners ? setRight(image, corners.map(({ x, y }) => ({ x: x * image.width, y: y * image.height })) as unknown as Quad) : image
+}
 
 /** The picture at an address without its colours, as large as it is looked at; null where it cannot be read. */
 export async function readGrey(address: string): Promise<GreyImage | null> {

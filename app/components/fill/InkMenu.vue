@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { Ellipsis } from 'lucide-vue-next'
-import type { VNode } from 'vue'
 import { computed, ref } from 'vue'
-import { ColorPicker } from 'vue-accessible-color-picker'
-import 'vue-accessible-color-picker/styles'
 import { exchangeInk, moveInk, removeInk, usesOf } from '#core/drawing/edit-inks'
 import type { Ink } from '#core/drawing/model'
 import { linesOf } from '#core/drawing/queries'
+import ColourPicker from '~/components/ui/ColourPicker.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 
@@ -20,24 +18,11 @@ const uses = computed(() => usesOf(store.drawing!, props.ink.id))
 const to = ref('')
 const other = computed(() => (others.value.some((i) => i.id === to.value) ? to.value : (others.value[0]?.id ?? '')))
 
-/** The thumb of the picker has a name, and may only have one as something. */
-const nameThumb = (picker: HTMLElement): void => picker.querySelector('.vacp-color-space-thumb')?.setAttribute('role', 'group')
-
-/** While the colour is dragged the drawing shows it; it is kept when the hand lets go or types. */
-let shown = ''
 function look(colour: string): void {
-  const next = colour.slice(0, 7).toLowerCase()
-  if (!/^#[0-9a-f]{6}$/.test(next) || next === props.ink.colour.toLowerCase()) return
-  shown = next
   store.change((draft) => {
     const ink = draft.inks.find((i) => i.id === props.ink.id)
-    if (ink) ink.colour = next
+    if (ink) ink.colour = colour
   })
-}
-function keep(): void {
-  if (!shown) return
-  shown = ''
-  store.finish(`Colour of ${props.ink.name}`)
 }
 
 function rename(e: Event): void {
@@ -64,9 +49,7 @@ function chooseLines(): void {
   <Popover class="relative">
     <PopoverButton class="quiet grid h-7 w-6 place-items-center" :aria-label="`Change ${ink.name}`" title="Colour, name, place, users"><Ellipsis :size="15" /></PopoverButton>
     <PopoverPanel class="fixed bottom-[184px] left-[322px] z-40 flex w-[560px] gap-4 rounded-xl border border-hair bg-raise p-4 shadow-xl" :data-testid="`ink-${ink.id}`">
-      <div class="ink-picker w-[250px] shrink-0" @pointerup="keep" @keyup="keep" @change="keep" @focusout="keep" @vue:mounted="({ el }: VNode) => nameThumb(el as HTMLElement)">
-        <ColorPicker :color="ink.colour" alpha-channel="hide" :visible-formats="['hex', 'rgb', 'hsl']" default-format="hex" @color-change="(e: { colors: { hex: string } }) => look(e.colors.hex)" />
-      </div>
+      <ColourPicker class="w-[250px] shrink-0" :colour="ink.colour" @look="look" @keep="store.finish(`Colour of ${ink.name}`)" />
       <div class="grid min-w-0 flex-1 content-start gap-2.5">
         <label class="flex items-center gap-2">Name <input class="field min-w-0 flex-1" :value="ink.name" maxlength="80" aria-label="Name of the ink" @change="rename" /></label>
         <p class="quiet">{{ uses === 0 ? 'Nothing has it yet' : uses === 1 ? 'One line, shape or fill has it' : `${uses} lines, shapes and fills have it` }}.</p>
@@ -88,23 +71,3 @@ function chooseLines(): void {
     </PopoverPanel>
   </Popover>
 </template>
-
-<style>
-.ink-picker .vacp-color-picker {
-  --vacp-font-family: inherit;
-  --vacp-color-border: var(--color-hair);
-  --vacp-color-background: var(--color-raise);
-  --vacp-color-background-input: var(--color-paper);
-  padding: 0;
-  max-width: none;
-  border: none;
-}
-.ink-picker .vacp-color-space {
-  grid-column: 1 / -1;
-  width: 100%;
-  height: 110px;
-}
-.ink-picker .vacp-copy-button {
-  display: none;
-}
-</style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import SketchPicture from './SketchPicture.vue'
 import { matrixOf } from '~/canvas/viewport'
 import { useDrawingStore } from '~/stores/drawing'
 import { sketchLayers } from '~/stores/find'
@@ -34,8 +35,7 @@ const sketches = computed(() => {
     .filter((l) => l.visible)
     .flatMap((l) =>
       l.items.map((s) => ({
-        id: s.id,
-        src: `/api/images/${s.image}`,
+        sketch: s,
         style: {
           width: `${s.width}px`,
           height: `${s.height}px`,
@@ -49,14 +49,5 @@ const sketches = computed(() => {
 
 <template>
   <div class="page absolute left-0 top-0 origin-top-left bg-paper" :style="pageStyle" />
-  <img
-    v-for="s in sketches"
-    :key="s.id"
-    :src="s.src"
-    :style="s.style"
-    class="pointer-events-none absolute left-0 top-0 max-w-none origin-top-left mix-blend-multiply select-none"
-    alt=""
-    draggable="false"
-    data-testid="sketch"
-  />
+  <SketchPicture v-for="s in sketches" :key="s.sketch.id" :sketch="s.sketch" :style="s.style" class="pointer-events-none absolute left-0 top-0 max-w-none origin-top-left mix-blend-multiply select-none" />
 </template>
