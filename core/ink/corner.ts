@@ -99,12 +99,14 @@ function outerFill(a: Section, from: Vec, way: Vec, b: Section, to: Vec, toWay: 
 function starFill(sections: readonly Section[], finish: CornerFinish): Cubic[][] {
   const angle = ({ outward }: Section): number => Math.atan2(-outward.y, -outward.x)
   const round = [...sections].sort((a, b) => angle(a) - angle(b))
-  const ring = round.flatMap((s) => [s.right, s.left])
-  const fills = [ahead(ring.map((p, i) => straight(p, ring[(i + 1) % ring.length]!)))]
+  const middle = { x: round.reduce((n, s) => n + s.at.x, 0) / round.length, y: round.reduce((n, s) => n + s.at.y, 0) / round.length }
+  // Wedge by wedge: a ring through all of them may cross itself, and what it goes round backwards would take ink away.
+  const wedge = (p: Vec, q: Vec): Cubic[] => ahead([straight(middle, p), straight(p, q), straight(q, middle)])
+  const fills: Cubic[][] = []
   round.forEach((a, i) => {
     const b = round[(i + 1) % round.length]!
     const gap = (angle(b) - angle(a) + 2 * Math.PI) % (2 * Math.PI)
-    if (gap > Math.PI) fills.push(...outerFill(a, a.left, a.leftWay, b, b.right, b.rightWay, finish))
+    fills.push(wedge(a.right, a.left), ...(gap > Math.PI ? outerFill(a, a.left, a.leftWay, b, b.right, b.rightWay, finish) : [wedge(a.left, b.right)]))
   })
   return fills
 }

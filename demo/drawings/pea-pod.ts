@@ -64,7 +64,7 @@ export function peaPod(): { name: string; layers: { name: string; lines: Line[] 
   const stem = tube([[100, 112], [96, 160], [112, 222], [152, 268]], 7.5, 5)
   const stub = around([92, 113], [100, 109], [108, 112], [100, 116])
   const petiole = tube([[100, 150], [150, 108], [236, 94], [322, 120]], 4.4, 2.6)
-  const blade = leaf({ rib: [[322, 120], [406, 148], [500, 154], [620, 116]], left: 52, right: 56, margin: SMOOTH, veins: [[0.12, 0.3], [0.34, 0.52], [0.52, 0.6]], shade: 'right', size: 5.4 })
+  const blade = leaf({ rib: [[322, 120], [406, 148], [500, 154], [620, 116]], left: 52, right: 56, margin: SMOOTH, veins: [[0.12, 0.3], [0.34, 0.52], [0.52, 0.6]], shade: 'right', size: 5.4, stalk: petiole })
   const tendril = through([104, 190], [150, 160], [212, 154], [254, 172], [250, 204], [220, 206], [210, 186], [225, 174], [237, 184])
   const layers = stacked([
     sepal([[151, 264], [178, 268], [206, 294]], [[151, 264], [170, 286], [206, 294]], 5),

@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import type { Corner, CornerStyle, Drawing, Line } from '#core/drawing/model'
+import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath } from '#core/geometry/path'
 import { openInk } from '#core/ink/open-ink'
 import { shapesOf } from '#core/ink/shapes-of'
 import { findingsOf } from '#core/proof/findings-of'
 import { atOnce } from '#core/turns'
 import { FlatRegion } from './support/definition'
+import { seeded } from './support/random-lines'
 
 type Point = [number, number]
 const bar = (id: string, a: Point, b: Point, size: number): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(size) })
@@ -81,6 +83,30 @@ describe('a corner', () => {
     expect(inked(usual('rounded'))(...TIP)).toBe(false)
     const decided = { ...usual('pointed'), amendments: drawn(two(), 'rounded').amendments }
     expect(inked(decided)(...TIP)).toBe(false)
+  })
+
+  it('has no hole where several ends come together, whatever their widths and ways', () => {
+    const r = seeded(31)
+    for (let k = 0; k < 60; k++) {
+      const n = 3 + Math.floor(r() * 3)
+      // Now all from one side, now from all round.
+      const fan = k % 2 ? 2.6 : 2 * Math.PI
+      const lines = Array.from({ length: n }, (_, i) => {
+        const a = (fan * (i + 0.2 + 0.6 * r())) / n + k
+        return bar(`l${i}`, [100, 100], [100 + 70 * Math.cos(a), 100 + 70 * Math.sin(a)], 2 + 8 * r())
+      })
+      const d = drawn(lines)
+      const is = inked({ ...d, settings: { ...d.settings, corner: 'pointed' } })
+      const least = Math.min(...lines.map((l) => l.weight.size)) / 2
+      // All along each line there is ink up to its edges.
+      for (const l of lines) {
+        const [, far] = l.path.nodes
+        const [x, y] = [(far!.at.x - 100) / 70, (far!.at.y - 100) / 70]
+        for (const [s, off] of [[0.05, 0], [0.5, 0.8], [0.5, -0.8], [0.05, 0.7], [0.05, -0.7]] as const) expect(is(100 + s * x - off * least * y, 100 + s * y + off * least * x), `star ${k}, ${l.id}, ${s} ${off}`).toBe(true)
+      }
+      const holes = shapesOf({ ...d, settings: { ...d.settings, corner: 'pointed' } }).shapes.flatMap((s) => s.contours).filter((c) => areaOfCubics(cubicsOfPath(c)) < 0)
+      expect(holes, `star ${k}`).toHaveLength(0)
+    }
   })
 
   it('of more than two ends is filled in the middle, without caps', () => {
