@@ -26,7 +26,7 @@ export class PlaceSketch implements Instrument {
   }
 
   hint(): string {
-    if (!sketchLayers(this.worktop.drawing()).length) return 'Bring in a scan: drop a PNG or JPEG on the page'
+    if (!sketchLayers(this.worktop.drawing()).length) return 'Bring in a scan: drop a PNG, JPEG or WebP on the page'
     return this.sketch() ? 'Drag: move · Drag a corner: scale · Arrows: nudge' : 'The sketch is locked. Unlock it to move or scale it'
   }
 

@@ -166,7 +166,7 @@ onBeforeUnmount(() => {
         </select>
       </label>
       <button class="button-strong" :disabled="!!busy" @click="startBlank">New drawing</button>
-      <input ref="picker" type="file" accept="image/png,image/jpeg,image/svg+xml,.svg" class="hidden" data-testid="desk-file" @change="picked" />
+      <input ref="picker" type="file" accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg" class="hidden" data-testid="desk-file" @change="picked" />
     </header>
     <main class="mx-auto max-w-[1160px] px-6 py-7">
       <ul v-if="cards?.length" class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-6">
@@ -174,7 +174,7 @@ onBeforeUnmount(() => {
         <li>
           <button class="flex h-full min-h-[264px] w-full flex-col items-center justify-center rounded-2xl border-2 border-dashed border-[#c6bba9] px-8 text-center text-mute-deep hover:border-plum hover:text-ink" :class="over ? 'border-plum bg-blush' : ''" @click="picker?.click()">
             <b class="mb-1 font-[650] text-ink">Drop a pencil sketch here</b>
-            PNG or JPEG starts a drawing with the sketch under the ink. An SVG opens with its lines.
+            A PNG, JPEG or WebP starts a drawing with the sketch under the ink. An SVG opens with its lines.
           </button>
         </li>
       </ul>

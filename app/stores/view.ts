@@ -45,6 +45,8 @@ export const useViewStore = defineStore('view', () => {
   const bare = ref(false)
   /** The pencil is out of sight while its key is held. */
   const sketchHidden = ref(false)
+  /** Held: the pencil is looked at without the ink. */
+  const inkHidden = ref(false)
   const folds = useRemembered('bellatrait:folds', { column: false, dock: false })
   const hint = ref('')
   /** Long work under way that the canvas tells of; its share done 0..1. */
@@ -155,6 +157,7 @@ export const useViewStore = defineStore('view', () => {
     size,
     bare,
     sketchHidden,
+    inkHidden,
     folds,
     hint,
     work,

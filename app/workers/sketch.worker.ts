@@ -15,7 +15,7 @@ import { readGrey, readSketch } from './read-picture'
 let known: { key: string; image: GreyImage | null } | null = null
 const AS_IT_IS: CleanSettings = { even: false, white: 0, black: 1, pencil: 1, specks: 0, tint: '#000000' }
 
-const UNREAD = 'The picture of this sketch could not be read. Bring it in again as PNG or JPEG.'
+const UNREAD = 'The picture of this sketch could not be read. Bring it in again as PNG, JPEG or WebP.'
 
 /** Reads sketches away from the hand; ended, with what it is at, when the person says stop. */
 const sketches = {

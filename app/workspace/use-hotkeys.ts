@@ -134,7 +134,7 @@ export function useHotkeys(to: {
     else if (key === '/') view.setUpright()
     else if (key === 'g') to.finding(shift ? -1 : 1)
     else if (key === 'm') view.mirror()
-    else if (key === 'h') view.sketchHidden = true
+    else if (key === 'h') view[shift ? 'inkHidden' : 'sketchHidden'] = true
     else if (key === 'b') compare.held = shift ? 'even' : 'before'
     else if (key === 'n') stepProfile(shift ? -1 : 1)
     else if (key === 'c' && shift) weight.copy()
@@ -194,7 +194,7 @@ export function useHotkeys(to: {
   }
 
   function up(e: KeyboardEvent): void {
-    if (e.key.toLowerCase() === 'h') view.sketchHidden = false
+    if (e.key.toLowerCase() === 'h') view.sketchHidden = view.inkHidden = false
     if (e.key.toLowerCase() === 'b') compare.held = null
     to.hand.up(e)
     if (!heldKey || e.key.toLowerCase() !== heldKey.key) return
@@ -218,7 +218,7 @@ export function useHotkeys(to: {
   function away(): void {
     heldKey = null
     to.hand.putAway()
-    view.sketchHidden = false
+    view.sketchHidden = view.inkHidden = false
     compare.held = null
   }
 

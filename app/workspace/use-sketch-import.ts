@@ -17,7 +17,7 @@ export function placeOnPage({ width, height }: Pick<ImageInfo, 'width' | 'height
 
 /** Sends a picture to the server; a file that is too large is refused before it travels. */
 export async function sendPicture(file: File): Promise<ImageInfo> {
-  if (!file.size) throw new Refusal(400, `"${file.name}" is empty. Save the sketch again as PNG or JPEG.`)
+  if (!file.size) throw new Refusal(400, `"${file.name}" is empty. Save the sketch again as PNG, JPEG or WebP.`)
   if (file.size > LIMITS.image) throw new Refusal(413, `"${file.name}" is larger than 24 MB. Scale it down and try again.`)
   return uploadImage(file)
 }
@@ -28,9 +28,16 @@ export function useSketchImport() {
   const view = useViewStore()
   const busy = ref(false)
 
-  async function bringIn(file: File): Promise<void> {
+  /** One after the other, each a layer of its own. */
+  async function bringIn(...files: File[]): Promise<void> {
     if (!store.drawing || busy.value) return
     busy.value = true
+    for (const file of files) await add(file)
+    busy.value = false
+  }
+
+  async function add(file: File): Promise<void> {
+    if (!store.drawing) return
     try {
       const info = await sendPicture(file)
       // The first sketch of a blank drawing gives the page its proportions.
@@ -46,8 +53,6 @@ export function useSketchImport() {
       if (view.fitting) view.showPage(page)
     } catch (e) {
       store.notice = (e as Error).message
-    } finally {
-      busy.value = false
     }
   }
 

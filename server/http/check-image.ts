@@ -8,10 +8,11 @@ import { refuse } from './refuse'
 sharp.cache(false)
 sharp.concurrency(1)
 
-/** First bytes of the kinds of pictures that are taken. */
-const SIGNATURES: readonly { format: string; mediaType: string; bytes: readonly number[] }[] = [
+/** First bytes of the kinds of pictures that are taken; null is any. */
+const SIGNATURES: readonly { format: string; mediaType: string; bytes: readonly (number | null)[] }[] = [
   { format: 'png', mediaType: 'image/png', bytes: [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a] },
   { format: 'jpeg', mediaType: 'image/jpeg', bytes: [0xff, 0xd8, 0xff] },
+  { format: 'webp', mediaType: 'image/webp', bytes: [0x52, 0x49, 0x46, 0x46, null, null, null, null, 0x57, 0x45, 0x42, 0x50] },
 ]
 
 /** Longest time for decoding one picture, seconds. */
@@ -21,7 +22,7 @@ const LONGEST = 30
 let before: Promise<unknown> = Promise.resolve()
 
 /**
- * Checks a picture by its content, not its name: a PNG or JPEG of sane size that decodes to the end.
+ * Checks a picture by its content, not its name: a PNG, JPEG or WebP of sane size that decodes to the end.
  *
  * @throws a refusal with a sentence that says what to do
  */
@@ -32,9 +33,9 @@ export function checkImage(bytes: Buffer): Promise<StoredImage> {
 }
 
 async function decoded(bytes: Buffer): Promise<StoredImage> {
-  if (!bytes.length) throw refuse(400, 'This file is empty. Save the sketch again as PNG or JPEG.')
-  const none = () => refuse(415, 'This is not a PNG or JPEG picture, whatever its name says. Save the sketch as PNG or JPEG and try again.')
-  const kind = SIGNATURES.find((s) => s.bytes.every((b, i) => bytes[i] === b))
+  if (!bytes.length) throw refuse(400, 'This file is empty. Save the sketch again as PNG, JPEG or WebP.')
+  const none = () => refuse(415, 'This is not a PNG, JPEG or WebP picture, whatever its name says. Save the sketch as one of these and try again.')
+  const kind = SIGNATURES.find((s) => s.bytes.every((b, i) => b === null || bytes[i] === b))
   if (!kind) throw none()
   const meta = await sharp(bytes, { failOn: 'error', limitInputPixels: false }).metadata().catch(() => null)
   if (meta?.format !== kind.format) throw none()

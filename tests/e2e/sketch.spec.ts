@@ -74,3 +74,31 @@ test('a photo that was taken at a slant is set right by its paper; where none is
   await page.getByTestId('find-paper').click()
   await expect(page.getByTestId('notice')).toContainText('No sheet of paper was found')
 })
+
+test('several sketches come in at once, by file and by paste, WebP too; Shift and H show the pencil alone', async ({ page }) => {
+  await startDrawing(page, 'demo-pea-pod')
+  await enterPass(page, 'Sketch')
+  const of = (background: string) => sharp({ create: { width: 60, height: 40, channels: 3, background } })
+  await page.getByTestId('sketch-file').setInputFiles([
+    { name: 'front.png', mimeType: 'image/png', buffer: await of('#eee').png().toBuffer() },
+    { name: 'side.webp', mimeType: 'image/webp', buffer: await of('#ddd').webp().toBuffer() },
+  ])
+  const sketches = async (): Promise<number> => (await savedDrawing(page)).layers.filter((l) => l.kind === 'sketch').length
+  await expect.poll(sketches).toBe(3)
+  const bytes = [...(await of('#ccc').png().toBuffer())]
+  await page.evaluate((data) => {
+    const clipboardData = new DataTransfer()
+    clipboardData.items.add(new File([Uint8Array.from(data)], 'detail.png', { type: 'image/png' }))
+    document.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }))
+  }, bytes)
+  await expect.poll(sketches).toBe(4)
+  const ink = page.getByTestId('canvas').locator('canvas').first()
+  await expect(ink).toBeVisible()
+  await page.getByTestId('canvas').hover()
+  await page.keyboard.down('Shift')
+  await page.keyboard.down('H')
+  await expect(ink).toBeHidden()
+  await page.keyboard.up('H')
+  await page.keyboard.up('Shift')
+  await expect(ink).toBeVisible()
+})

@@ -198,15 +198,20 @@ describe('pictures', () => {
     expect(await (await upload(bytes)).json()).toMatchObject({ width: 30, height: 40, mediaType: 'image/jpeg' })
   })
 
+  it('WebP is taken', async () => {
+    const bytes = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#eee' } }).webp().toBuffer()
+    expect(await (await upload(bytes)).json()).toMatchObject({ width: 40, height: 30, mediaType: 'image/webp' })
+  })
+
   it('a text named .png, nothing at all, another format and half a picture are refused', async () => {
     const half = (await sharp({ create: { width: 400, height: 300, channels: 3, background: '#eee', noise: { type: 'gaussian', mean: 128, sigma: 30 } } }).png().toBuffer()).subarray(0, 5000)
-    const webp = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#eee' } }).webp().toBuffer()
+    const gif = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#eee' } }).gif().toBuffer()
     for (const [body, status, message] of [
-      ['I am a text', 415, /not a PNG or JPEG/],
+      ['I am a text', 415, /not a PNG, JPEG or WebP/],
       ['', 400, /empty/],
-      [webp, 415, /not a PNG or JPEG/],
+      [gif, 415, /not a PNG, JPEG or WebP/],
       [half, 415, /damaged/],
-      ['<svg xmlns="http://www.w3.org/2000/svg"/>', 415, /not a PNG or JPEG/],
+      ['<svg xmlns="http://www.w3.org/2000/svg"/>', 415, /not a PNG, JPEG or WebP/],
     ] as const) {
       const response = await upload(body)
       expect(response.status).toBe(status)

@@ -42,8 +42,7 @@ function fit(): void {
 
 function pick(e: Event): void {
   const input = e.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (file) void bringIn(file)
+  void bringIn(...(input.files ?? []))
   input.value = ''
 }
 </script>
@@ -54,7 +53,7 @@ function pick(e: Event): void {
       <b class="font-[650]">{{ layer?.name ?? 'No sketch yet' }}</b>
       <span v-if="sketch" class="quiet number">{{ Math.round(sketch.width) }} x {{ Math.round(sketch.height) }} px on the page</span>
       <button class="button ml-auto !py-0.5" :disabled="busy" @click="picker?.click()">{{ busy ? 'Bringing it in …' : sketch ? 'Bring in another' : 'Bring in a sketch' }}</button>
-      <input ref="picker" type="file" accept="image/png,image/jpeg" class="hidden" data-testid="sketch-file" @change="pick" />
+      <input ref="picker" type="file" accept="image/png,image/jpeg,image/webp" multiple class="hidden" data-testid="sketch-file" @change="pick" />
     </div>
     <div v-if="layer" class="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] gap-x-6">
       <div class="grid content-start gap-1.5">

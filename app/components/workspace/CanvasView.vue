@@ -313,8 +313,8 @@ defineExpose({ key, keyHand, undo, redo, putDown })
     @pointerdown.capture="keyHand.putAway()"
   >
     <PageBelow />
-    <canvas v-show="!view.bare" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" />
-    <canvas ref="live" class="pointer-events-none absolute inset-0 h-full w-full" />
+    <canvas v-show="!view.bare && !view.inkHidden" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" />
+    <canvas v-show="!view.inkHidden" ref="live" class="pointer-events-none absolute inset-0 h-full w-full" />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
     <CompareOverlay v-if="compare.shown" />
     <p id="canvas-keys" class="sr-only">J and K choose lines, P takes up a hand that the arrows move, S goes to the settings, question mark shows all keys.</p>

@@ -19,7 +19,7 @@ const KEYS: [string, string][] = [
   ['/', 'Turn the page upright'],
   ['G, Shift + G', 'Next, previous thing to look at in Proof'],
   ['M', 'See the page mirrored, to judge the drawing'],
-  ['H, held', 'Hide the sketch'],
+  ['H, held', 'Hide the sketch; with Shift: see it alone'],
   ['B, held', 'The drawing before this visit to the pass; with Shift: with even weight'],
   ['X', 'Ink or bare centrelines'],
   ['F', 'Flip ends'],

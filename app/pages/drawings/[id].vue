@@ -118,10 +118,20 @@ const hand = {
 }
 useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, hand, undo, redo, showKeys: () => (keysOpen.value = true), finding: proof.step })
 
-function drop(e: DragEvent): void {
-  const file = e.dataTransfer?.files[0]
-  if (file) void (isInkml(file) ? bringInTraces(file) : isSvg(file) ? bringInLines(file) : bringIn(file))
+/** Pictures may be several, each a sketch; of other files the first is brought in. */
+function take(files: readonly File[]): void {
+  const [file] = files
+  if (file) void (isInkml(file) ? bringInTraces(file) : isSvg(file) ? bringInLines(file) : bringIn(...files))
 }
+const drop = (e: DragEvent): void => take([...(e.dataTransfer?.files ?? [])])
+
+/** A picture that was copied elsewhere comes in as a sketch. */
+useEventListener(document, 'paste', (e: ClipboardEvent) => {
+  const files = [...(e.clipboardData?.files ?? [])]
+  if (!files.length) return
+  e.preventDefault()
+  take(files)
+})
 
 function warn(e: BeforeUnloadEvent): void {
   if (store.saveState === 'refused') e.preventDefault()
