@@ -49,10 +49,14 @@ export class NearIndex {
 
 /** The largest distance found within `near` px is looked for this much farther away before it is given up. */
 const FARTHER = 20
+/** Probes are so many scales apart; so many to a curve at least and at most. */
+const APART = 13
+const LEAST = 12
+const MOST = 200
 
 /**
- * Two-way Hausdorff distance between two sets of curves, px, measured at probes along both, about 2 px apart and at
- * least nine to a curve. Anything beyond `scale` * 20 is answered as that.
+ * Two-way Hausdorff distance between two sets of curves, px, measured at probes along both, about `scale` * 13 apart and at
+ * least thirteen to a curve: so it is the same for the same curves, scaled. Anything beyond `scale` * 20 is answered as that.
  */
 export function deviationBetween(a: readonly Cubic[], b: readonly Cubic[], scale: number): number {
   let worst = 0
@@ -62,7 +66,7 @@ export function deviationBetween(a: readonly Cubic[], b: readonly Cubic[], scale
   ] as const) {
     const index = new NearIndex(to, scale / 50)
     for (const c of from) {
-      const n = Math.min(200, Math.max(8, Math.ceil(reach(c) / 2)))
+      const n = Math.min(MOST, Math.max(LEAST, Math.ceil(reach(c) / (APART * scale))))
       for (let i = 0; i <= n; i++) {
         const p = pointAt(c, i / n)
         let d = index.distance(p.x, p.y, scale)
