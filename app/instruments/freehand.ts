@@ -175,7 +175,8 @@ export class Freehand implements Instrument {
     return this.samples.slice(1).reduce((sum, s, i) => sum + Math.hypot(s.x - this.samples[i]!.x, s.y - this.samples[i]!.y), 0)
   }
 
-  private readonly clung = (path: Path): Path => (this.free ? path : this.worktop.clung(path))
+  /** The path as the pencil draws it; one that goes on with a line begins where that ends all the same. */
+  private readonly clung = (path: Path): Path => (this.free ? path : this.worktop.clung(path, !!this.goingOn))
 
   /** The stroke as a line: fitted as a whole when it is final, as far as the hand can still change it while it is drawn. */
   private fitted(final: boolean): Line | null {

@@ -129,8 +129,8 @@ export interface Worktop {
   /** The pencil of the sketch in sight; null while there is none, or it is being read. */
   pencil(): PencilMap | null
   clinging(): ClingOptions
-  /** A path as the pencil beneath draws it; the same one where Cling is off or there is none. */
-  clung(path: Path): Path
+  /** A path as the pencil beneath draws it, from where it begins if that is to stay; the same one where Cling is off or there is none. */
+  clung(path: Path, fromStart?: boolean): Path
   /** The pencil's crest that a point is drawn to; null where Cling is off or none is near. */
   crestAt(p: Vec): Vec | null
   /** The way along the pencil from one point to another, where one leads there. */

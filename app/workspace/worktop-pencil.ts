@@ -18,7 +18,7 @@ export function pencilOfWorktop(): Pick<Worktop, 'pencil' | 'clinging' | 'clung'
     pencil: () => cling.pencil,
     // Who asks lines to settle where Cling is off wants them on the pencil.
     clinging: () => ({ reach: reach(), strength: preferences.cling.strength || 1 }),
-    clung: (path) => (drawing() ? settled(path, drawing()!, { reach: reach(), strength: preferences.cling.strength }) : path),
+    clung: (path, fromStart) => (drawing() ? settled(path, drawing()!, { reach: reach(), strength: preferences.cling.strength, fromStart }) : path),
     crestAt: (p) => drawing()?.crestNear(p, reach()) ?? null,
     pencilBetween: (a, b) => drawing() && wayAlongPencil(a, b, drawing()!),
   }

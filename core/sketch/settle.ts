@@ -15,6 +15,8 @@ export interface ClingOptions {
   reach: number
   /** 0 not at all .. 1 all the way. */
   strength: number
+  /** The path begins where it does, and comes onto the pencil from there. */
+  fromStart?: boolean
 }
 
 /** Places along a path are so many grains apart, and so many at most. */
@@ -33,6 +35,8 @@ const CORNER = { turn: 0.8, window: 5 }
 const TOLERANCE = 0.5
 /** Ways that meet at less than this (sine) do not tell where. */
 const PARALLEL = 0.3
+/** From where it begins a path comes onto the pencil over so many places. */
+const COMES = 16
 /** What a corner moves by, the path on either side follows over so many places. */
 const FOLLOW = 8
 /** A path that would move by no more than this stays as it is, px of the page. */
@@ -42,7 +46,7 @@ const LEAST = 0.05
  * A path settled on the pencil beneath it, stretch by stretch between corners. The same path where there is no pencil within
  * reach.
  */
-export function settled(path: Path, pencil: PencilMap, { reach, strength }: ClingOptions): Path {
+export function settled(path: Path, pencil: PencilMap, { reach, strength, fromStart = false }: ClingOptions): Path {
   const cubics = cubicsOfPath(path)
   if (!cubics.length || !(strength > 0)) return path
   const arc = new ArcLength(cubics)
@@ -50,12 +54,13 @@ export function settled(path: Path, pencil: PencilMap, { reach, strength }: Clin
   const points = Array.from({ length: n + 1 }, (_, i) => arc.point((i / n) * arc.total))
   const runs = between(points, cornersIn(points, arc))
   let moved = 0
-  const drawn = runs.map((run) => {
+  const drawn = runs.map((run, r) => {
     const base = steadied(run, STEADY)
     const found = crestAlong(base, waysAlong(base), pencil, reach)
     if (!found) return run
     return run.map((p, i) => {
-      const q = lerp(p, found.crest[i]!, strength * found.pull[i]!)
+      const comes = fromStart && r === 0 ? Math.min(1, i / COMES) : 1
+      const q = lerp(p, found.crest[i]!, strength * found.pull[i]! * comes)
       moved = Math.max(moved, distance(p, q))
       return q
     })

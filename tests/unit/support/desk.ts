@@ -56,7 +56,7 @@ export class TestWorktop implements Worktop {
   sketched: PencilMap | null = null
   pencil = () => this.sketched
   clinging = () => ({ reach: 12 / this.magnified, strength: 1 })
-  clung = (path: Path) => (this.sketched ? settled(path, this.sketched, this.clinging()) : path)
+  clung = (path: Path, fromStart?: boolean) => (this.sketched ? settled(path, this.sketched, { ...this.clinging(), fromStart }) : path)
   crestAt = (p: Vec) => this.sketched?.crestNear(p, 12 / this.magnified) ?? null
   pencilBetween = (a: Vec, b: Vec) => this.sketched && wayAlongPencil(a, b, this.sketched)
   askFor = (field: 'width') => void (this.asked = field)

@@ -1,0 +1,71 @@
+import { describe, expect, it } from 'vitest'
+import { newLine } from '#core/drawing/create'
+import { arcOfPath } from '#core/geometry/known'
+import type { Crests } from '#core/sketch/crests'
+import { PencilMap } from '#core/sketch/pencil-map'
+import { Freehand } from '~/instruments/freehand'
+import { Pen } from '~/instruments/pen'
+import { Settle } from '~/instruments/settle'
+import { click, drag, hand, straightPath, TestWorktop } from '../support/desk'
+
+/** One pencil line across the page, at y = 100. */
+function pencil(): PencilMap {
+  const [width, height] = [400, 200]
+  const crests: Crests = { width, height, scale: 1, way: new Uint8Array(width * height), strength: Uint8Array.from({ length: width * height }, (_, i) => Math.round(255 * Math.exp(-((Math.floor(i / width) + 0.5 - 100) ** 2) / 8))) }
+  return new PencilMap(crests, { x: 0, y: 0, width, height, angle: 0 })
+}
+const sketched = (...lines: ConstructorParameters<typeof TestWorktop>[0] & object): TestWorktop => Object.assign(new TestWorktop(lines), { sketched: pencil() })
+/** How far a line lies from the pencil, px, at most. */
+const off = (worktop: TestWorktop, i = 0): number => {
+  const arc = arcOfPath(worktop.lines[i]!.path)
+  return Math.max(...Array.from({ length: 41 }, (_, k) => Math.abs(arc.point((k / 40) * arc.total).y - 100)))
+}
+const wavering = Array.from({ length: 90 }, (_, i): [number, number] => [40 + i * 3, 104 + 3 * Math.sin(i / 6)])
+
+describe('over pencil', () => {
+  it('freehand is drawn onto it, unless it is let go free', () => {
+    const worktop = sketched()
+    drag(new Freehand(worktop), wavering)
+    expect(off(worktop)).toBeLessThan(0.8)
+    const free = sketched()
+    const tool = new Freehand(free)
+    tool.press(hand(...wavering[0]!, { free: true }))
+    for (const p of wavering.slice(1)) tool.move(hand(...p, { free: true }))
+    tool.release(hand(...wavering.at(-1)!, { free: true }))
+    expect(off(free)).toBeGreaterThan(3)
+  })
+
+  it('a line that is gone on with goes on from its very end', () => {
+    const line = newLine(straightPath({ x: 20, y: 108 }, { x: 60, y: 108 }), { id: 'a' })
+    const worktop = sketched(line)
+    const tool = new Freehand(worktop)
+    const mark = { kind: 'end', line: 'a', end: 'last' } as const
+    const path: [number, number][] = [[60, 108], ...wavering.filter(([x]) => x > 66)]
+    tool.press(hand(...path[0]!, { mark }))
+    for (const p of path.slice(1)) tool.move(hand(...p))
+    tool.release(hand(...path.at(-1)!))
+    const arc = arcOfPath(worktop.lines[0]!.path)
+    expect(arc.nearest({ x: 60, y: 108 }).distance).toBeLessThan(0.01)
+    expect(Math.abs(arc.point(arc.total * 0.7).y - 100)).toBeLessThan(1)
+  })
+
+  it('points of the Pen go to its crest', () => {
+    const worktop = sketched()
+    const tool = new Pen(worktop)
+    click(tool, 60, 106)
+    click(tool, 300, 95)
+    tool.key('Enter')
+    expect(off(worktop)).toBeLessThan(0.8)
+  })
+
+  it('lines beside it settle when that is accepted, and not before', () => {
+    const worktop = sketched(newLine(straightPath({ x: 40, y: 106 }, { x: 300, y: 104 }), { id: 'near' }), newLine(straightPath({ x: 40, y: 160 }, { x: 300, y: 170 }), { id: 'far' }))
+    const far = worktop.lines[1]!
+    const tool = new Settle(worktop)
+    expect(off(worktop)).toBeGreaterThan(3)
+    expect(tool.key('Enter')).toBe(true)
+    expect(off(worktop)).toBeLessThan(0.8)
+    expect(worktop.lines[1]).toEqual(far)
+    expect(worktop.labels).toEqual(['Settle a line on the pencil'])
+  })
+})
