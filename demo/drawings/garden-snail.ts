@@ -100,7 +100,7 @@ function horn(foot: Foot, ...spine: Point[]): Part[] {
 /** A stem with two leaves, growing behind the tail. */
 function plant(): Part[] {
   const stem = tube([[632, 424], [628, 340], [618, 250], [612, 196]], 4, 2.6)
-  const upper = leaf({ rib: [[612, 198], [596, 130], [608, 44]], left: 34, right: 36, margin: SMOOTH, veins: [[0.18, 0.36], [0.42, 0.6]], shade: 'right', size: 4.8, stalk: stem })
+  const upper = leaf({ rib: [[612, 198], [596, 130], [608, 44]], left: 34, right: 36, margin: SMOOTH, veins: [[0.18, 0.36], [0.42, 0.6]], shade: 'right', size: 4.8 })
   const side = leaf({ rib: [[624, 302], [662, 270], [694, 196]], left: 24, right: 26, margin: SMOOTH, veins: [[0.3, 0.52]], shade: 'right', size: 4.4 })
   return [
     { layer: 'Leaf', lines: tubeLines(stem, 4.8, 'right'), front: stem.front },
