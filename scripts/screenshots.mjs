@@ -49,9 +49,9 @@ try {
   // The leaf's edge as a hasty hand lays it, and how it would settle.
   await enter('2')
   await enter('r')
-  await page.mouse.move(...(await at(340, 100)))
+  await page.mouse.move(...(await at(332, 121)))
   await page.mouse.down()
-  for (const [x, y] of [[380, 92], [420, 86], [470, 88], [520, 100], [570, 112], [612, 120]]) await page.mouse.move(...(await at(x, y)), { steps: 6 })
+  for (const [x, y] of [[360, 107], [389, 101], [439, 106], [500, 101], [570, 121], [612, 112]]) await page.mouse.move(...(await at(x, y)), { steps: 6 })
   await page.mouse.up()
   await enter('Shift+Y')
   await page.getByTestId('trial').getByText('would move').waitFor()
