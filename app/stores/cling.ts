@@ -18,7 +18,7 @@ export const useClingStore = defineStore('cling', () => {
   const sketch = computed(() => store.drawing && topSketch(store.drawing))
   const wanted = computed(() => ((preferences.cling.strength > 0 || view.instrument === 'settle') && view.pass === 'lines' && sketch.value ? `${preferences.cling.to} ${JSON.stringify(sourceOf(sketch.value))}` : null))
   const read = shallowRef<{ key: string; crests: Crests } | null>(null)
-  /** What is being read, or could not be. */
+  /** What is being read. */
   const asked = ref<string | null>(null)
 
   /** The pencil where it lies on the page; null while there is none, or it is being read. */
@@ -46,7 +46,7 @@ export const useClingStore = defineStore('cling', () => {
       read.value = { key, crests: answer }
     } finally {
       thread.terminate()
-      if (asked.value === key && read.value?.key === key) asked.value = null
+      if (asked.value === key) asked.value = null
     }
   }
 

@@ -54,10 +54,13 @@ export function goneOn(longer: Line, line: Line, end: End): Stretch[] {
  * @param remade where each of these lines is now, by its id
  */
 export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMap<string, readonly Stretch[]>): void {
-  if (draft.fills?.some((f) => f.hold.some((h) => remade.has(h.line)))) draft.fills = draft.fills.map((f) => reheld(f, remade))
-  if (draft.amendments?.some((a) => a.kind !== 'retouch')) {
+  const isHeld = (f: Fill): boolean => f.hold.some((h) => remade.has(h.line))
+  if (draft.fills?.some(isHeld)) draft.fills = draft.fills.map((f) => (isHeld(f) ? reheld(f, remade) : f))
+  const concerns = (a: Amendment): boolean => linesIn(a).some((id) => remade.has(id))
+  if (draft.amendments?.some(concerns)) {
     const partBy = nearestPart(before, draft, remade)
     draft.amendments = draft.amendments.flatMap((a): Amendment[] => {
+      if (!concerns(a)) return [a]
       if (a.kind === 'trim') return [trimmedThere(a, remade, (id) => partBy(id, a))]
       if (a.kind === 'fineness') return [{ ...a, ...placedThere(a, remade) }]
       if (a.kind === 'leave') return [{ ...a, key: keyThere(a.key, remade) }]
@@ -69,6 +72,22 @@ export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMa
   if (!linesOf(before).some(over)) return
   const now = (ids: readonly string[] | undefined): string[] | undefined => ids && [...new Set(ids.flatMap((id) => remade.get(id)?.map((s) => s.line) ?? [id]))]
   for (const line of linesOf(draft)) if (over(line)) line.over = endsOf(now(line.over!.first), now(line.over!.last))
+}
+
+/** The lines that an amendment speaks of. */
+function linesIn(a: Amendment): string[] {
+  switch (a.kind) {
+    case 'trim':
+      return [a.line, ...a.over, ...a.bounds.map((b) => b.by)]
+    case 'corner':
+      return a.ends.map((e) => e.line)
+    case 'fineness':
+      return [a.line]
+    case 'leave':
+      return a.key.split(' ')
+    default:
+      return []
+  }
 }
 
 /** Finds, of the parts that a line is now, the one nearest to where a trim is. */

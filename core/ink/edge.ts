@@ -8,6 +8,7 @@ import { rotate } from '../geometry/point'
 import type { Bridge } from './bridges'
 import type { Face } from './faces'
 import type { SideFinder } from './side-finder'
+import { isSameList } from '../same-list'
 
 /** A place on the edge of a region. */
 export interface EdgePlace {
@@ -41,13 +42,11 @@ export function edgeOf(face: Face, finder: SideFinder, all: readonly Bridge[], p
   const bridges = box ? all.filter(({ curve: { p0, p1, p2, p3 } }) => overlap(box, boxOfPoints([p0, p1, p2, p3]))) : all
   const lines = face.box ? finder.near(face.box) : []
   const was = edges.get(face)
-  if (was && face.box && isSame(was.lines, lines) && isSame(was.bridges, bridges)) return was.edge
+  if (was && face.box && isSameList(was.lines, lines) && isSameList(was.bridges, bridges)) return was.edge
   const edge = face.contours.map((c) => placesOn(c, finder, bridges, perPx))
   edges.set(face, { lines, bridges, edge })
   return edge
 }
-
-const isSame = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i])
 
 function placesOn(contour: readonly Cubic[], finder: SideFinder, bridges: readonly Bridge[], perPx: number): EdgePlace[] {
   const places: EdgePlace[] = []

@@ -11,15 +11,11 @@ import type { Region } from './outlines'
 import type { PieceHit } from './piece-at'
 import { placeBy } from './trim-place'
 import type { Stack } from './stack'
-
-const areas = new WeakMap<Region, number>()
+import { isWhole } from './trims'
+import { remembered } from '../remembered'
 
 /** Px squared. */
-function areaOf(region: Region): number {
-  let area = areas.get(region)
-  if (area === undefined) areas.set(region, (area = region.contours.reduce((n, c) => n + areaOfCubics(c), 0)))
-  return area
-}
+const areaOf = remembered(({ contours }: Region): number => contours.reduce((n, c) => n + areaOfCubics(c), 0))
 
 export const middleOf = ({ box }: Region): Vec => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 })
 
@@ -47,10 +43,11 @@ export interface LitterLimits {
 /** Loose ends that stick into regions beyond the lines that bound these, and specks that lie in them; each as what trimming takes away. */
 export function* litterIn(regions: readonly Bounded[], { most, least }: LitterLimits, stack: Pick<Stack, 'shown' | 'trims'>, lines: readonly Line[], endsOf: (id: string) => readonly EndContact[], tolerance: number): Generator<number, PieceHit[]> {
   const hits: PieceHit[] = []
+  const gone = new Set(stack.trims.flatMap((t) => (t.piece && isWhole(t.trim) ? [t.trim.line] : [])))
   for (const [i, { outer, hold }] of regions.entries()) {
     yield i / regions.length
     const edge = [cubicsOfPath({ ...outer, closed: true })]
-    hits.push(...lines.flatMap((line) => speckIn(line, edge, stack.shown, least)))
+    hits.push(...lines.flatMap((line) => (gone.has(line.id) ? [] : speckIn(line, edge, stack.shown, least))))
     const bounds = new Set(hold.map((h) => h.line))
     for (const [id, within] of onBothSides(hold)) {
       const fence = new Set([...bounds].filter((b) => b !== id))

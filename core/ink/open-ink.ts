@@ -98,7 +98,6 @@ export interface Joints {
   ends: EndContact[]
 }
 
-
 /** The share of the work that outlines are, as it is told. */
 const OUTLINED = 0.5
 

@@ -1,5 +1,5 @@
 import type { Line, Path, Trim, Vec } from '../drawing/model'
-import { overlap } from '../geometry/bounds'
+import { isWithin, overlap } from '../geometry/bounds'
 import { windingAt } from '../geometry/winding-at'
 import { cubicsOfPath } from '../geometry/path'
 import { DividedInk, pathsOf } from '../shapes/divided-ink'
@@ -34,7 +34,7 @@ export function piecesUnder(p: Vec, { shown, trims }: Pick<Stack, 'shown' | 'tri
   const hits: PieceHit[] = []
   for (const own of [...shown.values()].reverse()) {
     const { item, region } = own
-    if (!('path' in item) || !isWithin(p, region) || windingAt(region.contours, p) === 0) continue
+    if (!('path' in item) || !isWithin(p, region.box) || windingAt(region.contours, p) === 0) continue
     const whole = trims.find((t) => t.trim.line === item.id && t.piece && isWhole(t.trim))
     if (whole) {
       const { line, place, over, bounds, id } = whole.trim
@@ -50,8 +50,6 @@ export function piecesUnder(p: Vec, { shown, trims }: Pick<Stack, 'shown' | 'tri
   }
   return hits
 }
-
-const isWithin = ({ x, y }: Vec, { box }: Region): boolean => x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY
 
 function divisionOf(line: Line, own: Shown, shown: ReadonlyMap<string, Shown>, tolerance: number): Division {
   const others = [...shown.values()].filter((o) => o !== own && overlap(o.region.box, own.region.box))

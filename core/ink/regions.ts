@@ -14,6 +14,7 @@ import { Bridges } from './bridges'
 import type { Face, Ground } from './faces'
 import { FaceIndex } from './faces'
 import type { Part } from './stack'
+import { isSameList } from '../same-list'
 
 /** The regions of paper between the ink, gaps bridged. */
 export interface Paper {
@@ -80,8 +81,8 @@ export class Regions {
   }
 
   private split(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: Ground['isHollow']): Face[] {
-    const was = face.box ? this.known.get(face) : this.open && isSame(this.open.face.contours, face.contours) ? this.open : null
-    if (was && isSame(was.bridges, bridges) && isSame(was.face.hollow, face.hollow)) return was.faces
+    const was = face.box ? this.known.get(face) : this.open && isSameList(this.open.face.contours, face.contours) ? this.open : null
+    if (was && isSameList(was.bridges, bridges) && isSameList(was.face.hollow, face.hollow)) return was.faces
     const faces = this.parted(face, bridges, page, isHollow)
     if (face.box) this.known.set(face, { face, bridges, faces })
     else this.open = { face, bridges, faces }
@@ -117,5 +118,3 @@ function barOf(c: Cubic, half: number): Loop {
   const on = OVER * half
   return [whole(left), ...polyline(left.p3, along(left.p3, out, on), along(right.p0, out, on), right.p0), whole(right), ...polyline(right.p3, along(right.p3, into, -on), along(left.p0, into, -on), left.p0)]
 }
-
-const isSame = (a: readonly unknown[], b: readonly unknown[]): boolean => a.length === b.length && a.every((x, i) => x === b[i])

@@ -5,6 +5,7 @@ import { DividedInk, pathsOf } from '../shapes/divided-ink'
 import type { Region } from './outlines'
 import { regionOf } from './outlines'
 import { pieceFor } from './trim-place'
+import { isSameList } from '../same-list'
 
 /** What a trim came to: the piece that it takes away, or null where it waits because that is gone. */
 export interface TrimResult {
@@ -26,8 +27,6 @@ interface Known {
   trimmed: Region
   results: readonly TrimResult[]
 }
-
-const isSameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.length === b.length && a.every((x, i) => x === b[i])
 
 /** Whether a trim takes all of its line's ink away. */
 export const isWhole = (t: Pick<Trim, 'over' | 'bounds'>): boolean => !t.over.length && !t.bounds.length

@@ -4,7 +4,7 @@ import { bodyWidth } from '../weight/body'
 import type { EndContact } from '../weight/contact'
 import { LineWidth } from '../weight/half-widths'
 import type { Finding, Proofed } from './finding'
-import { rememberedBy } from './finding'
+import { rememberedBy } from '../remembered'
 
 /** An end is blunt when it is wider than this share of its line's body there. */
 const BLUNT = 0.5

@@ -9,7 +9,7 @@ import { isShownAt } from '../weight/shown'
 import type { EndContact } from '../weight/contact'
 import { bluntAmong } from './blunt'
 import type { Finding, Proofed } from './finding'
-import { rememberedBy } from './finding'
+import { rememberedBy } from '../remembered'
 
 /** Where a line would come to that goes straight on from its end, on the middle of a line whose ink is near. */
 const meets = rememberedBy(({ at, outward }: EndContact, line: Line, limit: number, ...near: Line[]): Vec | null => {

@@ -5,7 +5,7 @@ import { isEndStop } from '../weight/body'
 import { LineWidth } from '../weight/half-widths'
 import { taperAtEnd } from '../weight/end-tapers'
 import type { Finding, Proofed } from './finding'
-import { remembered, rememberedBy } from './finding'
+import { remembered, rememberedBy } from '../remembered'
 
 /** Places along a line at which its width is looked at, beside its stops. */
 const PLACES = 24

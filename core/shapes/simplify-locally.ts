@@ -10,6 +10,7 @@ import { asCircle } from './as-circle'
 import { deviationBetween } from './deviation'
 import { chainsOf, redrawChain } from './redraw'
 import { CORNER_ANGLE, SHARES } from './simplify'
+import { isSameList } from '../same-list'
 
 /** A crossing so near to where two chains meet is where they meet, as a share of the tolerance. */
 const MEETING = 1 / 64
@@ -224,4 +225,3 @@ function cross(a: readonly Cubic[], b: readonly Cubic[], reach: number): boolean
 }
 
 const endsOf = (c: readonly Cubic[]): Vec[] => [c[0]!.p0, c[c.length - 1]!.p3]
-const isSameList = <T>(a: readonly T[], b: readonly T[]): boolean => a.length === b.length && a.every((x, i) => x === b[i])

@@ -11,13 +11,10 @@ export interface Crests {
   strength: Uint8Array
   /** Which way it runs, as an angle from x towards y, 0..255 for half a turn. */
   way: Uint8Array
-  /** Px of the picture for each of these. */
-  scale: number
 }
 
 /** What of a bundle of strokes is its line: the middle of all, or the darkest stroke. */
-export const CREST_KINDS = ['middle', 'darkest'] as const
-export type CrestKind = (typeof CREST_KINDS)[number]
+export type CrestKind = 'middle' | 'darkest'
 
 /** Pictures are looked at in this size, px of the longer side. */
 const SIZE = 1440
@@ -34,7 +31,7 @@ const PLAIN: Record<CrestKind, number> = { middle: 0.2, darkest: 0.3 }
  */
 export function* findCrests(image: GreyImage, kind: CrestKind): Generator<number, Crests> {
   checkImage(image)
-  const { field, scale } = reduced(image, SIZE)
+  const { field } = reduced(image, SIZE)
   const { width, height } = field
   const sigma = Math.max(1, (SIGMA[kind] * Math.max(width, height)) / SIZE)
   yield 0.2
@@ -42,5 +39,5 @@ export function* findCrests(image: GreyImage, kind: CrestKind): Generator<number
   yield 0.4
   const { strength, nx, ny } = ridgesOf(smoothed(pencil, Math.max(0.5, sigma / 3)), sigma)
   const way = Uint8Array.from(nx, (x, i) => Math.round((Math.atan2(x, -ny[i]!) / Math.PI) * 256) & 255)
-  return { width, height, scale, way, strength: Uint8Array.from(strength, (s) => Math.min(255, Math.round((255 * s) / PLAIN[kind]))) }
+  return { width, height, way, strength: Uint8Array.from(strength, (s) => Math.min(255, Math.round((255 * s) / PLAIN[kind]))) }
 }

@@ -53,6 +53,8 @@ describe('loose ends and specks in a region', () => {
     expect(found.map((f) => f.trim.line)).toEqual(['speck', 'past'])
     edit(session, (d) => void (d.amendments = found.map((f, i): Trim => ({ id: `t${i}`, kind: 'trim', ...f.trim }))))
     expect([isInked(session, 90.5, 90), isInked(session, 60, 35), isInked(session, 60, 5), isInked(session, 123, 120), isInked(session, 140, 110), waiting(session)]).toEqual([false, false, true, true, true, 0])
+    // Poured again, there is nothing more to clear.
+    expect(atOnce(session.litter([{ outer: region.contours[0]!, hold: region.hold }], { most: 8, least: 4 }))).toEqual([])
     edit(session, (d) => lineIn(d, 'speck').path.nodes.forEach((n) => (n.at.x += 30)))
     expect(isInked(session, 120.5, 90)).toBe(false)
     const [hit] = atOnce(session.piecesAt({ x: 120.5, y: 90 }))

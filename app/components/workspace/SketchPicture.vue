@@ -26,8 +26,7 @@ async function make(): Promise<void> {
     thread = { worker, remote: wrap<SketchWorker>(worker) }
   }
   const { clean } = props.sketch
-  const made = await thread.remote.prepare(sourceOf(props.sketch), clean ? { ...clean } : null)
-  busy = false
+  const made = await thread.remote.prepare(sourceOf(props.sketch), clean ? { ...clean } : null).finally(() => (busy = false))
   if (!thread) return
   if ('problem' in made) store.notice = made.problem
   else if (canvas.value) {

@@ -11,7 +11,7 @@ import { click, drag, hand, straightPath, TestWorktop } from '../support/desk'
 /** One pencil line across the page, at y = 100. */
 function pencil(): PencilMap {
   const [width, height] = [400, 200]
-  const crests: Crests = { width, height, scale: 1, way: new Uint8Array(width * height), strength: Uint8Array.from({ length: width * height }, (_, i) => Math.round(255 * Math.exp(-((Math.floor(i / width) + 0.5 - 100) ** 2) / 8))) }
+  const crests: Crests = { width, height, way: new Uint8Array(width * height), strength: Uint8Array.from({ length: width * height }, (_, i) => Math.round(255 * Math.exp(-((Math.floor(i / width) + 0.5 - 100) ** 2) / 8))) }
   return new PencilMap(crests, { x: 0, y: 0, width, height, angle: 0 })
 }
 const sketched = (...lines: ConstructorParameters<typeof TestWorktop>[0] & object): TestWorktop => Object.assign(new TestWorktop(lines), { sketched: pencil() })
