@@ -1,7 +1,8 @@
 import * as yup from 'yup'
 import type { Drawing, Layer } from './model'
 import type { Copies, Each, Mapping, Patch } from './patch'
-import { drawingSchema, itemSchema, layerSchema, MOST_ITEMS, MOST_LAYERS, pathProblem } from './schema'
+import { drawingSchema, itemSchema, layerSchema, MOST_ITEMS, MOST_LAYERS } from './schema'
+import { pathProblem } from './schema-parts'
 
 /**
  * The value as a drawing.

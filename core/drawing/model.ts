@@ -1,4 +1,9 @@
 import type { Vec } from '../geometry/point'
+import type { Amendment, CornerStyle } from './amendment'
+import type { Fill } from './fill'
+
+export type * from './amendment'
+export type * from './fill'
 
 export type { Vec }
 
@@ -247,18 +252,6 @@ export interface ShapeSettings {
 }
 
 /**
- * An edit of one node of a derived outline: the node that lay at `at` becomes `to`, goes (null), or is put in there; or the
- * outline through it, which nodes were dragged across, is cut where it crosses itself or another of its shape. It is put on
- * anew whenever the outlines are made again, as long as the outline still runs there.
- */
-export interface Retouch {
-  id: string
-  kind: 'retouch'
-  at: Vec
-  to: PathNode | null | 'add' | 'cut'
-}
-
-/**
  * A light over the drawing: edges that face it are thin, edges away from it thick. `at` is in page px; strength 0..1;
  * softness 0 passes at once from thin to thick, 1 gently. `live` follows later edits.
  */
@@ -280,114 +273,6 @@ export interface Settings {
   tint?: number
   /** From where on Proof finds something, where that is not as usual: mm at the final size, and times. */
   proof?: { thin?: number; gap?: number; contrast?: number; speck?: number; sliver?: number; open?: number }
-}
-
-/** Where a point lies by a line: at a share 0..1 of its length, and so far ahead of there and to its left, as multiples of half its size. */
-export interface PlaceBy {
-  at: number
-  ahead: number
-  left: number
-}
-
-/**
- * A piece of a line's ink that is taken away: the one about `place` among those into which other outlines divide the ink,
- * as long as the same lines and solids cover it (`over`) and bound it, before it (-1), after it (1) or on both sides of it (0) along the line.
- * Without either it is all of the line's ink.
- */
-export interface Trim {
-  id: string
-  kind: 'trim'
-  line: string
-  place: PlaceBy
-  over: string[]
-  bounds: { by: string; side: -1 | 0 | 1 }[]
-}
-
-/**
- * How two ends that come together are finished: as their caps are, each within the other; one behind the other; the outer
- * edges extended till they meet; rounded off; or each going on beyond the other.
- */
-export type CornerStyle = 'caps' | 'tucked' | 'pointed' | 'rounded' | 'crossing'
-
-/** What the person decided about a corner. */
-export interface Corner {
-  id: string
-  kind: 'corner'
-  ends: [{ line: string; end: 'first' | 'last' }, { line: string; end: 'first' | 'last' }]
-  style: CornerStyle
-  /** Tucked: which of the two ends lies behind; the first when absent. */
-  behind?: 0 | 1
-  /** Pointed: how far the point may lie from the corner, in half-widths. */
-  limit?: number
-  /** Crossing: by how many of its sizes each goes on. */
-  length?: number
-}
-
-/** An island that is simplified by a tolerance of its own: the one that the ink of a line belongs to at a place by it. */
-export interface Fineness {
-  id: string
-  kind: 'fineness'
-  line: string
-  place: PlaceBy
-  /** px of the usual page; 0 leaves the island as expanded. */
-  simplify: number
-}
-
-/** A finding of Proof that is meant to be so. */
-export interface Leave {
-  id: string
-  kind: 'leave'
-  key: string
-}
-
-/** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch | Trim | Corner | Fineness | Leave
-
-/** A stretch of one side of a line, which bounds a region: shares 0..1 of its length, looking along it. */
-export interface Hold {
-  line: string
-  side: 'left' | 'right'
-  from: number
-  to: number
-}
-
-/** A shape of shade or of light on a fill: it stays within the region as that changes. */
-export interface Shade {
-  id: string
-  contours: Path[]
-  /** How much darker (below 0) or lighter (above 0) than the fill, -1..1; of no account where it has an ink of its own. */
-  tone: number
-  ink?: string
-}
-
-/** Shade on the side away from the drawing's light, and light on the side towards it, as they follow from a fill's region. */
-export interface LitFill {
-  /** How far in from the edge, as a share 0..1 of the region's size. */
-  depth: number
-  /** 0 follows the edge, 1 turns gently. */
-  softness: number
-  /** Of the shade and of the light, 0..1; 0 leaves it out. */
-  shade: number
-  light: number
-}
-
-/**
- * What was asked for when an ink was poured: into the region about a place, onto all open ground, or over the whole page.
- * A region is known again by the sides of lines that bound it; by its place alone where no such line is left.
- */
-export interface Fill {
-  id: string
-  ink: string
-  where: 'region' | 'open' | 'page'
-  /** px */
-  at: Vec
-  hold: Hold[]
-  /** Gaps up to this were no hindrance, mm at the final size. */
-  gap: number
-  /** How far it runs beneath the ink about it, mm; to its middle when absent. */
-  under?: number
-  shades?: Shade[]
-  lit?: LitFill
 }
 
 /** Layers are listed from the bottom of the stack to the top. */

@@ -1,0 +1,58 @@
+import * as yup from 'yup'
+import { id, nodeProblem, number, place, text } from './schema-parts'
+
+const retouch = yup
+  .object({
+    id: id(),
+    kind: yup.string().strict().oneOf(['retouch']).required(),
+    at: place,
+    to: yup
+      .mixed()
+      .nullable()
+      .test((v, context) => v === null || v === 'add' || v === 'cut' || (typeof v === 'object' && !nodeProblem(v)) || context.createError({ message: `${context.path} cannot be used` })),
+  })
+  .strict()
+
+const placeByLine = yup
+  .object({ at: yup.number().strict().required().min(0).max(1), ahead: yup.number().strict().required().min(-1e5).max(1e5), left: yup.number().strict().required().min(-1e5).max(1e5) })
+  .strict()
+  .required()
+
+const trim = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['trim']).required(),
+    line: text(80).min(1),
+    place: placeByLine,
+    over: yup.array(text(80).min(1).required()).required().max(1000),
+    bounds: yup.array(yup.object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() }).strict().required()).required().max(1000),
+  })
+  .strict()
+
+const endOfLine = yup.object({ line: text(80).min(1), end: yup.string().strict().oneOf(['first', 'last']).required() }).strict()
+
+const corner = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['corner']).required(),
+    ends: yup.array(endOfLine.required()).required().length(2),
+    style: yup.string().strict().oneOf(['caps', 'tucked', 'pointed', 'rounded', 'crossing']).required(),
+    behind: yup.number().strict().oneOf([0, 1]),
+    limit: yup.number().strict().min(1).max(100),
+    length: yup.number().strict().min(0).max(100),
+  })
+  .strict()
+
+const fineness = yup
+  .object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['fineness']).required(), line: text(80).min(1), place: placeByLine, simplify: number().min(0).max(1e5) })
+  .strict()
+
+const leave = yup.object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) }).strict()
+
+const AMENDMENTS = { retouch, trim, corner, fineness, leave }
+
+/** Schema of an amendment. */
+export const amendmentSchema = yup.lazy((v: unknown) => {
+  const kind = typeof v === 'object' && v !== null && 'kind' in v ? v.kind : null
+  return typeof kind === 'string' && Object.hasOwn(AMENDMENTS, kind) ? AMENDMENTS[kind as keyof typeof AMENDMENTS] : retouch
+})
