@@ -78,12 +78,20 @@ export const LIMITS = {
   /** Largest body of an edit or a drawing, bytes. */
   document: 64 * 1024 * 1024,
   /** Largest picture, bytes. */
-  image: 24 * 1024 * 1024,
+  image: 64 * 1024 * 1024,
   /** All pictures together, bytes. */
   allImages: 8 * 1024 ** 3,
   /** Largest picture, pixels. */
   pixels: 60_000_000,
 } as const
+
+/** Pictures are looked at in no larger size than this, px of the longer side: memory stays bounded, whatever the scan. */
+export const LARGEST_PART = 2880
+
+const shareOf = (of: string) => yup.number().min(0, `${of} is less than 0`).max(1, `${of} is more than 1`)
+
+/** Which part of a picture is asked for, as shares of its width and height; all of it when nothing is said. */
+export const partQuery = yup.object({ x: shareOf('x').default(0), y: shareOf('y').default(0), width: shareOf('width').default(1), height: shareOf('height').default(1) })
 
 export const checkpointSchema = yup
   .object({ name: yup.string().strict().matches(/\S/, 'A checkpoint needs a name.').required('A checkpoint needs a name.').max(LONGEST_CHECKPOINT_NAME, `A name has ${LONGEST_CHECKPOINT_NAME} letters at most.`) })

@@ -7,6 +7,7 @@ import { jaws, placeMark, taper, tip } from './weight-marks'
 import type { Place } from './mark-look'
 import { AMBER, MUTE, PLUM, tracePath } from './mark-look'
 import { bridges, region } from './region-marks'
+import { halo } from './halo-mark'
 import { joint, pieces } from './piece-marks'
 import type { Mark, MarkRef } from './marks'
 import type { Viewport } from './viewport'
@@ -104,6 +105,8 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [pieces(mark, place)]
     case 'region':
       return [region(mark, place)]
+    case 'halo':
+      return mark.strays.length ? [halo(mark, place)] : []
     case 'bridges':
       return mark.paths.length ? [bridges(mark, place)] : []
     case 'joint':

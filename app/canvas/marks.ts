@@ -1,5 +1,6 @@
 import type { Path } from '#core/drawing/model'
 import type { Vec } from '#core/geometry/point'
+import type { Stray } from '#core/sketch/strays'
 
 /** What a mark stands for, for the instrument whose mark the pointer meets. */
 export type MarkRef =
@@ -49,6 +50,8 @@ export type Mark =
   | { kind: 'pieces'; paths: readonly Path[]; look: 'take' | 'back' | 'gone' }
   /** A region that would be poured in a colour, or from which it would be taken out (null). */
   | { kind: 'region'; paths: readonly Path[]; colour: string | null }
+  /** Stretches of lines that lie off the pencil, the farther the wider. */
+  | { kind: 'halo'; strays: readonly Stray[] }
   /** What closes gaps. */
   | { kind: 'bridges'; paths: readonly Path[] }
   /** A corner, or an end that meets a line; filled where the person decided about it. */

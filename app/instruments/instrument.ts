@@ -1,12 +1,13 @@
 import type { PencilMap } from '#core/sketch/pencil-map'
 import type { ClingOptions } from '#core/sketch/settle'
-import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
+import type { Drawing, Line, Path, Shape, SketchLayer, TraceSample, Vec, Weight } from '#core/drawing/model'
 import type { Joints } from '#core/ink/open-ink'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { RegionHit } from '#core/ink/region-hits'
 import type { TrimResult } from '#core/ink/trims'
 import type { LineHit } from '#core/weight/hit-line'
 import type { Mark, MarkRef } from '~/canvas/marks'
+import type { usePaperStore } from '~/stores/paper'
 import type { Offer } from '~/stores/proposals'
 import type { Preferences } from './preferences'
 import type { Trial } from './tried-on'
@@ -131,10 +132,17 @@ export interface Worktop {
   clinging(): ClingOptions
   /** A path as the pencil beneath draws it, from where it begins if that is to stay; the same one where Cling is off or there is none. */
   clung(path: Path, fromStart?: boolean): Path
+  /** A path with some of its segments bent along the pencil beneath; the same one where Cling is off or there is none. */
+  segmentsClung(path: Path, segments: readonly number[]): Path
   /** The pencil's crest that a point is drawn to; null where Cling is off or none is near. */
   crestAt(p: Vec): Vec | null
   /** The way along the pencil from one point to another, where one leads there. */
   pencilBetween(a: Vec, b: Vec): Vec[] | null
+  /** The layer of the sketch in hand; null where there is none. */
+  sketchLayer(): SketchLayer | null
+  chooseSketch(layer: string): void
+  /** The corners of the paper in the sketch in hand, as they are offered or laid. */
+  paper(): Pick<ReturnType<typeof usePaperStore>, 'corners' | 'isLaid' | 'lay' | 'putAway' | 'offer' | 'keep'>
   /** Lines that were found in the sketch; those that are taken or swept away go. */
   proposals(): readonly Offer[]
   dropProposals(gone: ReadonlySet<Offer>): void

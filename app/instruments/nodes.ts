@@ -1,4 +1,4 @@
-import type { PathNode, Vec } from '#core/drawing/model'
+import type { Path, PathNode, Vec } from '#core/drawing/model'
 import { pulledSegment, withArm, withNodeAt, withoutNode } from '#core/fit/edit-path'
 import { handleKindOf, withHandleKind } from '#core/geometry/node-kinds'
 import { add, subtract } from '#core/geometry/point'
@@ -51,7 +51,7 @@ export class Nodes implements Instrument {
     if (this.grip?.kind === 'corner') return 'Shift: in proportion · Alt: about the middle · Esc: back'
     if (this.grip?.kind === 'turner') return 'Shift: 15° steps · Esc: back'
     if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
-    if (this.grip?.kind === 'body') return 'Pull: bend the line here · Esc: back'
+    if (this.grip?.kind === 'body') return 'Pull: bend the line here · Ctrl: free of the pencil · Esc: back'
     if (this.grip) return 'Shift: straight · Ctrl: no snapping · Esc: back'
     if (!this.worktop.selection().length) return `${this.picking.hint() || 'Click a line to see its nodes'} · Drag over paper: choose nodes`
     if (this.worktop.nodes().length > 1) return 'Drag: move · Corner: scale · Mark above: turn · Delete: remove nodes'
@@ -122,9 +122,16 @@ export class Nodes implements Instrument {
     const d = subtract(hand.at, this.pressed.at)
     if (grip.kind === 'corner') this.mapNodes(scaling(grip.frame, grip.index, d, hand.shift, hand.alt))
     else if (grip.kind === 'turner') this.mapNodes(turning(grip.frame, hand.at, hand.shift))
-    else if (grip.kind === 'node') this.moveNodes(hand.shift ? straightened(d) : this.drawn(grip, d, hand.free))
+    else if (grip.kind === 'node') this.moveNodes(hand.shift ? straightened(d) : this.drawn(grip, d, hand.free), hand.free ? null : grip)
     else if (grip.kind === 'handle') this.moveHandle(grip, d, hand.alt)
-    else this.worktop.change((draft) => changeLines(draft, [grip.line], (l) => void (l.path = pulledSegment(l.path, grip.segment, grip.t, d))))
+    else {
+      this.worktop.change((draft) =>
+        changeLines(draft, [grip.line], (l) => {
+          const pulled = pulledSegment(l.path, grip.segment, grip.t, d)
+          l.path = hand.free ? pulled : this.worktop.segmentsClung(pulled, [grip.segment])
+        }),
+      )
+    }
     this.worktop.refresh()
   }
 
@@ -134,13 +141,18 @@ export class Nodes implements Instrument {
     return subtract(this.snapping.point({ at: add(from, d), free }, from, grip.line), from)
   }
 
-  private moveNodes(d: Vec): void {
-    this.mapNodes((p) => add(p, d))
+  /** Moves the chosen nodes; where it is one alone, the segments beside it follow the pencil beneath them. */
+  private moveNodes(d: Vec, clinging: { line: string; index: number } | null = null): void {
+    const one = this.worktop.nodes().length === 1 ? clinging : null
+    this.mapNodes((p) => add(p, d), one)
   }
 
-  private mapNodes(map: (p: Vec) => Vec): void {
+  private mapNodes(map: (p: Vec) => Vec, clinging: { line: string; index: number } | null = null): void {
     const nodes = this.worktop.nodes()
-    this.worktop.change((draft) => mapNodes(draft, nodes, map))
+    this.worktop.change((draft) => {
+      mapNodes(draft, nodes, map)
+      if (clinging) changeLines(draft, [clinging.line], (l) => void (l.path = this.worktop.segmentsClung(l.path, segmentsBeside(l.path, clinging.index))))
+    })
   }
 
   /** The frame about the chosen nodes, where there is more than one. */
@@ -292,3 +304,10 @@ export class Nodes implements Instrument {
 /** A node with a handle moved; alone, it no longer turns the other one along. */
 const withHandle = (n: PathNode, side: 'in' | 'out', to: Vec, alone: boolean): PathNode =>
   alone && n.joint === 'smooth' && n.in && n.out ? { ...n, [side]: to, joint: 'corner' } : withArm(n, side, to)
+
+/** The segments that end at a node. */
+function segmentsBeside({ nodes, closed }: Path, index: number): number[] {
+  const n = nodes.length
+  const before = index > 0 ? [index - 1] : closed && n > 1 ? [n - 1] : []
+  return [...before, ...(index < n - 1 || closed ? [index] : [])]
+}

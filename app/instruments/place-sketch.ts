@@ -1,68 +1,72 @@
-import type { Sketch, SketchLayer, Vec } from '#core/drawing/model'
-import { rotate } from '#core/geometry/point'
+import type { Sketch, Vec } from '#core/drawing/model'
+import { cornersOf, isOnSketch, turnedBy } from '#core/drawing/sketch-place'
+import { add, direction, lerp, subtract } from '#core/geometry/point'
 import { sketchLayers } from '~/stores/find'
 import type { Mark } from '~/canvas/marks'
 import type { Worktop, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
+import { changingSketch, openSketch, whySketchIsShut } from './sketch-in-hand'
 
 const SMALLEST = 8
+/** How far the turning mark stands off, screen px. */
+const OFF = 24
+/** Turning in steps, degrees. */
+const STEP = 15
 
-/** Moves and scales the pencil sketch of an unlocked layer. */
+type Grip = { kind: 'body' } | { kind: 'corner'; index: number } | { kind: 'turner' }
+
+/** Moves, scales and turns the pencil sketch in hand. */
 export class PlaceSketch implements Instrument {
   readonly name = 'Place'
   readonly cursor = 'default'
-  private grip: { corner: number | null; from: Vec; screen: Vec } | null = null
+  private grip: { grip: Grip; from: Vec; screen: Vec; was: Sketch } | null = null
   private moved = false
 
   constructor(private readonly worktop: Worktop) {}
 
-  /** The topmost sketch that can be moved. */
-  private sketch(): { layer: SketchLayer; sketch: Sketch } | null {
-    for (const layer of sketchLayers(this.worktop.drawing()).reverse()) {
-      const sketch = layer.items[layer.items.length - 1]
-      if (sketch && layer.visible && !layer.locked) return { layer, sketch }
-    }
-    return null
-  }
-
   hint(): string {
-    if (!sketchLayers(this.worktop.drawing()).length) return 'Bring in a scan: drop a PNG, JPEG or WebP on the page'
-    return this.sketch() ? 'Drag: move · Drag a corner: scale · Arrows: nudge' : 'The sketch is locked. Unlock it to move or scale it'
+    if (this.grip?.grip.kind === 'turner') return 'Shift: 15° steps · Esc: back'
+    return whySketchIsShut(this.worktop) ?? 'Drag: move · Drag a corner: scale · Drag the ring above: turn · Arrows: nudge'
   }
 
   press(hand: Hand): void {
-    const found = this.sketch()
-    if (!found) {
-      const [locked] = sketchLayers(this.worktop.drawing())
-      if (locked) this.worktop.say(`Layer "${locked.name}" is locked. Unlock it below the drawing to move or scale it.`)
-      return
-    }
-    this.grip = { corner: hand.mark?.kind === 'corner' ? hand.mark.index : null, from: hand.at, screen: hand.screen }
+    if (!hand.mark) this.choose(hand.at)
+    const why = whySketchIsShut(this.worktop)
+    if (why) return this.worktop.say(why)
+    const { mark } = hand
+    const grip: Grip = mark?.kind === 'corner' || mark?.kind === 'turner' ? mark : { kind: 'body' }
+    this.grip = { grip, from: hand.at, screen: hand.screen, was: openSketch(this.worktop)! }
     this.moved = false
   }
 
+  /** The topmost sketch under the hand that can be worked on is the one in hand. */
+  private choose(p: Vec): void {
+    const under = sketchLayers(this.worktop.drawing()).filter((l) => l.visible && !l.locked && l.items.some((s) => isOnSketch(s, p)))
+    const now = this.worktop.sketchLayer()
+    if (under.length && !under.some((l) => l.id === now?.id)) this.worktop.chooseSketch(under.at(-1)!.id)
+  }
+
   move(hand: Hand): void {
-    const found = this.sketch()
-    if (!this.grip || !found) return
+    if (!this.grip) return
     if (!this.moved && screenDistance(this.grip.screen, hand.screen) < DRAG_START) return
     this.moved = true
-    const { corner, from } = this.grip
-    const d = { x: hand.at.x - from.x, y: hand.at.y - from.y }
-    this.change(found.sketch.id, (s) => (corner === null ? { ...s, x: s.x + d.x, y: s.y + d.y } : scaled(s, corner, d)))
+    const { grip, from, was } = this.grip
+    const d = subtract(hand.at, from)
+    const next = grip.kind === 'body' ? { ...was, ...add(was, d) } : grip.kind === 'corner' ? scaled(was, grip.index, d) : turnedBy(was, this.turn(was, hand))
+    this.worktop.change(changingSketch(was.id, () => next))
     this.worktop.refresh()
   }
 
-  private change(id: string, make: (sketch: Sketch) => Sketch): void {
-    this.worktop.change((draft) => {
-      for (const layer of sketchLayers(draft)) {
-        const i = layer.items.findIndex((s) => s.id === id)
-        if (i >= 0) layer.items[i] = make(layer.items[i]!)
-      }
-    })
+  private turn(was: Sketch, hand: Hand): number {
+    const corners = cornersOf(was)
+    const middle = lerp(corners[0], corners[2], 0.5)
+    const angleOf = (p: Vec): number => (Math.atan2(p.y - middle.y, p.x - middle.x) * 180) / Math.PI
+    const by = angleOf(hand.at) - angleOf(this.grip!.from)
+    return hand.shift ? Math.round((was.angle + by) / STEP) * STEP - was.angle : by
   }
 
   release(): void {
-    if (this.grip && this.moved) this.worktop.finish(this.grip.corner === null ? 'Move the sketch' : 'Scale the sketch')
+    if (this.grip && this.moved) this.worktop.finish({ body: 'Move the sketch', corner: 'Scale the sketch', turner: 'Turn the sketch' }[this.grip.grip.kind])
     this.grip = null
     this.worktop.refresh()
   }
@@ -86,28 +90,23 @@ export class PlaceSketch implements Instrument {
       this.worktop.refresh()
       return true
     }
-    const found = this.sketch()
+    const found = openSketch(this.worktop)
     const d = arrowStep(key, shift)
     if (!d || !found) return false
-    this.change(found.sketch.id, (s) => ({ ...s, x: s.x + d.x, y: s.y + d.y }))
+    this.worktop.change(changingSketch(found.id, (s) => ({ ...s, ...add(s, d) })))
     this.worktop.finish('Nudge the sketch')
     return true
   }
 
   marks(): Mark[] {
-    const found = this.sketch()
-    return found ? [{ kind: 'frame', corners: cornersOf(found.sketch) }] : []
+    const found = openSketch(this.worktop)
+    if (!found) return []
+    const corners = cornersOf(found)
+    const up = direction(subtract(corners[0], corners[3])) ?? { x: 0, y: -1 }
+    const top = lerp(corners[0], corners[1], 0.5)
+    const off = OFF / this.worktop.zoom()
+    return [{ kind: 'frame', corners, turner: { x: top.x + up.x * off, y: top.y + up.y * off } }]
   }
-}
-
-/** Corners in order: top left, top right, bottom right, bottom left, turned about the top left. */
-export function cornersOf(s: Sketch): [Vec, Vec, Vec, Vec] {
-  const angle = (s.angle * Math.PI) / 180
-  const at = (x: number, y: number): Vec => {
-    const p = rotate({ x, y }, angle)
-    return { x: s.x + p.x, y: s.y + p.y }
-  }
-  return [at(0, 0), at(s.width, 0), at(s.width, s.height), at(0, s.height)]
 }
 
 /** The sketch with `corner` dragged by `d`: proportions kept, the opposite corner where it is. */
@@ -115,14 +114,8 @@ function scaled(s: Sketch, corner: number, d: Vec): Sketch {
   const corners = cornersOf(s)
   const fixed = corners[(corner + 2) % 4]!
   const from = corners[corner]!
-  const arm = { x: from.x - fixed.x, y: from.y - fixed.y }
+  const arm = subtract(from, fixed)
   const k = 1 + (d.x * arm.x + d.y * arm.y) / (arm.x * arm.x + arm.y * arm.y)
   const factor = Math.max(k, SMALLEST / Math.min(s.width, s.height))
-  return {
-    ...s,
-    x: fixed.x + (s.x - fixed.x) * factor,
-    y: fixed.y + (s.y - fixed.y) * factor,
-    width: s.width * factor,
-    height: s.height * factor,
-  }
+  return { ...s, ...lerp(fixed, s, factor), width: s.width * factor, height: s.height * factor }
 }

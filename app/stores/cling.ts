@@ -10,13 +10,14 @@ import { topSketch } from './find'
 import { useStudioStore } from './studio'
 import { useViewStore } from './view'
 
-/** The pencil that lines cling to: that of the topmost sketch in sight, read in a worker once it is asked for. */
+/** The pencil that lines cling to, and are judged by: that of the topmost sketch in sight, read in a worker once it is asked for. */
 export const useClingStore = defineStore('cling', () => {
   const store = useDrawingStore()
   const view = useViewStore()
   const { preferences } = useStudioStore()
   const sketch = computed(() => store.drawing && topSketch(store.drawing))
-  const wanted = computed(() => ((preferences.cling.strength > 0 || view.instrument === 'settle') && view.pass === 'lines' && sketch.value ? `${preferences.cling.to} ${JSON.stringify(sourceOf(sketch.value))}` : null))
+  const isWanted = computed(() => view.halo || ((preferences.cling.strength > 0 || view.instrument === 'settle') && view.pass === 'lines'))
+  const wanted = computed(() => (isWanted.value && sketch.value ? `${preferences.cling.to} ${JSON.stringify(sourceOf(sketch.value))}` : null))
   const read = shallowRef<{ key: string; crests: Crests } | null>(null)
   /** What is being read. */
   const asked = ref<string | null>(null)
@@ -40,7 +41,7 @@ export const useClingStore = defineStore('cling', () => {
       const answer = await wrap<SketchWorker>(thread).crests(sourceOf(sketch.value!), preferences.cling.to)
       if (asked.value !== key) return
       if ('problem' in answer) {
-        store.notice = `Lines cannot cling to this sketch. ${answer.problem}`
+        store.notice = `Lines find no pencil in this sketch. ${answer.problem}`
         return
       }
       read.value = { key, crests: answer }

@@ -69,6 +69,20 @@ export function changeLines(drawing: Drawing, ids: readonly string[], change: (l
 export const sketchLayers = (drawing: Drawing): SketchLayer[] =>
   drawing.layers.filter((l): l is SketchLayer => l.kind === 'sketch')
 
+/** The layer of a sketch that settings and instruments speak of: the one that was chosen, or the topmost. */
+export const sketchLayerInHand = (drawing: Drawing, chosen: string | null): SketchLayer | null => {
+  const all = sketchLayers(drawing).filter((l) => l.items.length)
+  return all.find((l) => l.id === chosen) ?? all.at(-1) ?? null
+}
+
+/** Puts a sketch through `change`. */
+export function changeSketch(drawing: Drawing, id: string, change: (sketch: Sketch) => Sketch): void {
+  for (const layer of sketchLayers(drawing)) {
+    const i = layer.items.findIndex((s) => s.id === id)
+    if (i >= 0) layer.items[i] = change(layer.items[i]!)
+  }
+}
+
 /** The sketch in sight that lies on top. */
 export const topSketch = (drawing: Drawing): Sketch | null => sketchLayers(drawing).filter((l) => l.visible).flatMap((l) => l.items).at(-1) ?? null
 

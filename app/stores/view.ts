@@ -32,6 +32,8 @@ export const useViewStore = defineStore('view', () => {
   /** A hand drags in the weight graph. */
   const graphHeld = ref(false)
   const activeLayer = ref<string | null>(null)
+  /** The layer of the sketch that is in hand; null: the topmost. */
+  const sketchLayer = ref<string | null>(null)
   /** Of the layers of ink only the one in use is shown. */
   const solo = ref(false)
   const viewport = ref<Viewport>({ x: 0, y: 0, zoom: 1, angle: 0, mirrored: false })
@@ -47,6 +49,10 @@ export const useViewStore = defineStore('view', () => {
   const sketchHidden = ref(false)
   /** Held: the pencil is looked at without the ink. */
   const inkHidden = ref(false)
+  /** Left of this share of the canvas the pencil is seen, right of it the ink; null: both. */
+  const pencilWipe = ref<number | null>(null)
+  /** What lies off the pencil is shown so. */
+  const halo = ref(false)
   const folds = useRemembered('bellatrait:folds', { column: false, dock: false })
   const hint = ref('')
   /** Long work under way that the canvas tells of; its share done 0..1. */
@@ -129,10 +135,13 @@ export const useViewStore = defineStore('view', () => {
     stops.value = []
     place.value = null
     activeLayer.value = null
+    sketchLayer.value = null
     solo.value = false
     viewport.value = { ...viewport.value, angle: 0, mirrored: false }
     bare.value = false
     sketchHidden.value = false
+    pencilWipe.value = null
+    halo.value = false
     islands.value = []
     compared.value = false
   }
@@ -151,6 +160,7 @@ export const useViewStore = defineStore('view', () => {
     place,
     graphHeld,
     activeLayer,
+    sketchLayer,
     solo,
     alone,
     viewport,
@@ -158,6 +168,8 @@ export const useViewStore = defineStore('view', () => {
     bare,
     sketchHidden,
     inkHidden,
+    pencilWipe,
+    halo,
     folds,
     hint,
     work,

@@ -1,43 +1,101 @@
-import type { Sketch } from '#core/drawing/model'
+import type { Crop, Sketch, Vec } from '#core/drawing/model'
+import { boxOfPoints } from '#core/geometry/bounds'
 import type { GreyImage } from '#core/sketch/grey-image'
 import type { Quad } from '#core/sketch/perspective'
 import { setRight } from '#core/sketch/perspective'
 
-/** Pictures are read in no larger size than this, px of the longer side: memory stays bounded, whatever the scan. */
-const LARGEST = 2880
+/** What is looked at: a picture, where the paper lies in it if it was taken at a slant, what is kept of it, and from which side. */
+export type SketchSource = Pick<Sketch, 'image' | 'corners' | 'crop' | 'mirrored'>
 
-/** What is looked at: a picture at an address, and where the paper lies in it, if it was taken at a slant. */
-export interface SketchSource {
-  address: string
-  corners?: Sketch['corners']
+/** The source of a sketch, as plain data that a worker takes. */
+export const sourceOf = ({ image, corners, crop, mirrored }: SketchSource): SketchSource => ({
+  image,
+  ...(corners && { corners: corners.map(({ x, y }) => ({ x, y })) as unknown as Sketch['corners'] }),
+  ...(crop && { crop: { ...crop } }),
+  ...(mirrored && { mirrored }),
+})
+
+/** A picture by its colours, each by rows. */
+export interface ColourPicture {
+  width: number
+  height: number
+  red: Uint8Array
+  green: Uint8Array
+  blue: Uint8Array
 }
 
-export const sourceOf = ({ image, corners }: Pick<Sketch, 'image' | 'corners'>): SketchSource => ({ address: `/api/images/${image}`, ...(corners && { corners: corners.map(({ x, y }) => ({ x, y })) as unknown as Quad as Sketch['corners'] }) })
+const WHOLE: Crop = { x: 0, y: 0, width: 1, height: 1 }
 
-/** A sketch without its colours, its paper seen from straight above; null where it cannot be read. */
-export async function readSketch({ address, corners }: SketchSource): Promise<GreyImage | null> {
-  const image = await readGrey(address)
-  return image && corners ? setRight(image, corners.map(({ x, y }) => ({ x: x * image.width, y: y * image.height })) as unknown as Quad) : image
+/** The address of a picture, or of a part of it, no larger than it can be looked at. */
+export function addressOf(image: string, part: Crop = WHOLE): string {
+  const asked = part === WHOLE ? '' : `?${new URLSearchParams(Object.entries(part).map(([k, v]) => [k, String(v)])).toString()}`
+  return `/api/images/${image}/part${asked}`
 }
 
-/** The picture at an address without its colours, as large as it is looked at; null where it cannot be read. */
-export async function readGrey(address: string): Promise<GreyImage | null> {
+/** A sketch without its colours, as it is looked at; null where it cannot be read. */
+export async function readSketch(source: SketchSource): Promise<GreyImage | null> {
+  const read = await readColours(source)
+  if (!read) return null
+  const { width, height, red, green, blue } = read
+  return { width, height, grey: red.map((r, i) => (r * 299 + green[i]! * 587 + blue[i]! * 114) / 1000) }
+}
+
+/** A sketch as it is looked at: its paper seen from straight above, what is kept of it, from the side it is seen from; null where it cannot be read. */
+export async function readColours({ image, corners, crop, mirrored }: SketchSource): Promise<ColourPicture | null> {
+  // Of a picture that is only cropped no more is asked for than is kept, and so it is read as sharp as it is.
+  const part = corners ? partAbout(corners) : (crop ?? WHOLE)
+  const read = await readPart(addressOf(image, part), mirrored && !corners)
+  if (!read || !corners) return read
+  const quad = corners.map(({ x, y }) => ({ x: ((x - part.x) / part.width) * read.width, y: ((y - part.y) / part.height) * read.height })) as unknown as Quad
+  return colours(read, (grey) => {
+    const right = setRight({ width: read.width, height: read.height, grey }, quad)
+    return kept(right, crop ?? WHOLE, !!mirrored)
+  })
+}
+
+/** The part of a picture that four points of it lie in. */
+function partAbout(corners: readonly Vec[]): Crop {
+  const { minX, minY, maxX, maxY } = boxOfPoints(corners)
+  const [x, y] = [Math.max(0, minX), Math.max(0, minY)]
+  return { x, y, width: Math.max(1e-4, Math.min(1, maxX) - x), height: Math.max(1e-4, Math.min(1, maxY) - y) }
+}
+
+function colours({ red, green, blue }: ColourPicture, map: (channel: Uint8Array) => GreyImage): ColourPicture {
+  const [r, g, b] = [map(red), map(green), map(blue)]
+  return { width: r.width, height: r.height, red: r.grey, green: g.grey, blue: b.grey }
+}
+
+function kept({ width, height, grey }: GreyImage, crop: Crop, mirrored: boolean): GreyImage {
+  const [left, top] = [Math.min(width - 1, Math.round(crop.x * width)), Math.min(height - 1, Math.round(crop.y * height))]
+  const [w, h] = [Math.max(1, Math.min(width - left, Math.round(crop.width * width))), Math.max(1, Math.min(height - top, Math.round(crop.height * height)))]
+  const out = new Uint8Array(w * h)
+  for (let y = 0; y < h; y++) {
+    const row = grey.subarray((top + y) * width + left, (top + y) * width + left + w)
+    out.set(mirrored ? row.toReversed() : row, y * w)
+  }
+  return { width: w, height: h, grey: out }
+}
+
+async function readPart(address: string, mirrored = false): Promise<ColourPicture | null> {
   try {
     const answer = await fetch(address)
     if (!answer.ok) return null
     const full = await createImageBitmap(await answer.blob())
-    const k = Math.min(1, LARGEST / Math.max(full.width, full.height))
-    const [width, height] = [Math.max(1, Math.round(full.width * k)), Math.max(1, Math.round(full.height * k))]
+    const { width, height } = full
     const context = new OffscreenCanvas(width, height).getContext('2d')!
     // What is transparent is paper.
     context.fillStyle = '#fff'
     context.fillRect(0, 0, width, height)
-    context.drawImage(full, 0, 0, width, height)
+    if (mirrored) context.setTransform(-1, 0, 0, 1, width, 0)
+    context.drawImage(full, 0, 0)
     full.close()
     const { data } = context.getImageData(0, 0, width, height)
-    const grey = new Uint8Array(width * height)
-    for (let i = 0; i < grey.length; i++) grey[i] = (data[4 * i]! * 299 + data[4 * i + 1]! * 587 + data[4 * i + 2]! * 114) / 1000
-    return { width, height, grey }
+    const of = (channel: number): Uint8Array => {
+      const out = new Uint8Array(width * height)
+      for (let i = 0, k = channel; i < out.length; i++, k += 4) out[i] = data[k]!
+      return out
+    }
+    return { width, height, red: of(0), green: of(1), blue: of(2) }
   } catch {
     return null
   }

@@ -2,6 +2,7 @@ import { expose, transfer } from 'comlink'
 import type { CrestKind, Crests } from '#core/sketch/crests'
 import { findCrests } from '#core/sketch/crests'
 import type { CleanSettings, Sketch } from '#core/drawing/model'
+import type { ColourImage } from '#core/sketch/clean'
 import { cleaned } from '#core/sketch/clean'
 import type { GreyImage } from '#core/sketch/grey-image'
 import { findPaper } from '#core/sketch/paper-corners'
@@ -9,13 +10,31 @@ import type { ProposeOptions, Proposal } from '#core/sketch/propose-lines'
 import { findLines } from '#core/sketch/propose-lines'
 import { atOnce, inTurns } from '#core/turns'
 import type { SketchSource } from './read-picture'
-import { readGrey, readSketch } from './read-picture'
+import { readColours, readSketch } from './read-picture'
 
 /** The sketch that was prepared last: its settings change more often than it does. */
 let known: { key: string; image: GreyImage | null } | null = null
-const AS_IT_IS: CleanSettings = { even: false, white: 0, black: 1, pencil: 1, specks: 0, tint: '#000000' }
 
 const UNREAD = 'The picture of this sketch could not be read. Bring it in again as PNG, JPEG or WebP.'
+
+async function madeClean(source: SketchSource, clean: CleanSettings): Promise<ColourImage | null> {
+  const key = JSON.stringify(source)
+  if (known?.key !== key) known = { key, image: await readSketch(source) }
+  return known.image && cleaned(known.image, clean)
+}
+
+async function inColour(source: SketchSource): Promise<ColourImage | null> {
+  const read = await readColours(source)
+  if (!read) return null
+  const rgba = new Uint8ClampedArray(4 * read.width * read.height)
+  for (let i = 0, k = 0; k < rgba.length; i++, k += 4) {
+    rgba[k] = read.red[i]!
+    rgba[k + 1] = read.green[i]!
+    rgba[k + 2] = read.blue[i]!
+    rgba[k + 3] = 255
+  }
+  return { width: read.width, height: read.height, rgba }
+}
 
 /** Reads sketches away from the hand; ended, with what it is at, when the person says stop. */
 const sketches = {
@@ -42,19 +61,17 @@ const sketches = {
     return transfer(crests, [crests.strength.buffer as ArrayBuffer, crests.way.buffer as ArrayBuffer])
   },
 
-  /** A sketch as it is to be seen: set right and clean. */
+  /** A sketch as it is to be seen: set right, cropped, from its side, and clean. */
   async prepare(source: SketchSource, clean: CleanSettings | null): Promise<ImageBitmap | { problem: string }> {
-    if (!known || known.key !== JSON.stringify(source)) known = { key: JSON.stringify(source), image: await readSketch(source) }
-    const { image } = known
-    if (!image) return { problem: UNREAD }
-    const { width, height, rgba } = cleaned(image, clean ?? AS_IT_IS)
-    const bitmap = await createImageBitmap(new ImageData(rgba, width, height))
+    const made = clean ? await madeClean(source, clean) : await inColour(source)
+    if (!made) return { problem: UNREAD }
+    const bitmap = await createImageBitmap(new ImageData(made.rgba, made.width, made.height))
     return transfer(bitmap, [bitmap])
   },
 
-  /** The corners of the paper in the picture at an address, as shares of its size; null where none is seen. */
-  async paper(address: string): Promise<Sketch['corners'] | null | { problem: string }> {
-    const image = await readGrey(address)
+  /** The corners of the paper in a picture, as shares of its size; null where none is seen. */
+  async paper(picture: string): Promise<Sketch['corners'] | null | { problem: string }> {
+    const image = await readSketch({ image: picture })
     if (!image) return { problem: UNREAD }
     const quad = findPaper(image)
     return quad && (quad.map(({ x, y }) => ({ x: x / image.width, y: y / image.height })) as Sketch['corners'])

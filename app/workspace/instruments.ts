@@ -1,5 +1,5 @@
 import type { Component } from 'vue'
-import { ArrowDownToLine, BowArrow, CircleDot, CornerUpRight, Diamond, Droplet, Droplets, Eclipse, Fence, FlipHorizontal2, MousePointer2, Move, PaintRoller, Palette, PencilLine, PocketKnife, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, SunMedium, Tablet, UnfoldVertical, Waypoints } from 'lucide-vue-next'
+import { ArrowDownToLine, BowArrow, CircleDot, CornerUpRight, Crop, Diamond, Droplet, Droplets, Eclipse, Fence, FlipHorizontal2, MoveHorizontal, MousePointer2, Move, PaintRoller, Palette, PencilLine, PocketKnife, ScanLine, ScanSearch, Scissors, Shapes, Signature, Slice, Spline, Sun, SunMedium, Tablet, UnfoldVertical, Waypoints } from 'lucide-vue-next'
 import BlotSection from '~/components/lines/BlotSection.vue'
 import BowSection from '~/components/lines/BowSection.vue'
 import FigureSection from '~/components/lines/FigureSection.vue'
@@ -27,6 +27,7 @@ import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
 import { Corner } from '~/instruments/corner'
 import { Contact } from '~/instruments/contact'
+import { CropSketch } from '~/instruments/crop-sketch'
 import { Fence as FenceInstrument } from '~/instruments/fence'
 import { Figure } from '~/instruments/figure'
 import { Flats } from '~/instruments/flats'
@@ -34,10 +35,12 @@ import { Freehand } from '~/instruments/freehand'
 import { Glow } from '~/instruments/glow'
 import { Inspect } from '~/instruments/inspect'
 import type { Instrument, Worktop } from '~/instruments/instrument'
+import { LevelSketch } from '~/instruments/level-sketch'
 import { Light } from '~/instruments/light'
 import { Match } from '~/instruments/match'
 import { Nodes } from '~/instruments/nodes'
 import { OutlineNodes } from '~/instruments/outline-nodes'
+import { PaperCorners } from '~/instruments/paper-corners'
 import { Pen } from '~/instruments/pen'
 import { PlaceSketch } from '~/instruments/place-sketch'
 import { Pour } from '~/instruments/pour'
@@ -79,6 +82,9 @@ export interface InstrumentDescription {
 /** Every instrument, in the order of the trays: a pass shows those that are of it, six to a row. */
 export const INSTRUMENTS: readonly InstrumentDescription[] = [
   { id: 'place', title: 'Place', icon: Move, help: 'move, scale and turn the sketch', passes: ['sketch'], make: PlaceSketch },
+  { id: 'level', title: 'Level', icon: MoveHorizontal, help: 'turn the sketch by a line along what should be level', passes: ['sketch'], make: LevelSketch },
+  { id: 'paper', title: 'Corners', icon: ScanLine, help: 'set a photo right by the four corners of the sheet', passes: ['sketch'], make: PaperCorners },
+  { id: 'crop', title: 'Crop', icon: Crop, help: 'keep only a part of the sketch', passes: ['sketch'], make: CropSketch },
   { id: 'select', title: 'Select', icon: MousePointer2, help: 'choose lines, move, scale, turn and delete them', passes: ['lines', 'weight', 'shapes', 'fill'], make: Select, settings: SelectSection, sized: true, lays: true },
   { id: 'pen', title: 'Pen', icon: Spline, help: 'lay a line node by node', passes: ['lines'], make: Pen, settings: PenSection, sized: true, lays: true, snaps: true },
   { id: 'bow', title: 'Bow', icon: BowArrow, help: 'draw a straight chord, then pull it into a bow', passes: ['lines'], make: Bow, settings: BowSection, sized: true, lays: true, snaps: true },

@@ -5,7 +5,10 @@ import { newId } from '#core/new-id'
 import type { ImageInfo } from '#shared/api'
 import { LIMITS } from '#shared/api'
 import { Refusal, uploadImage } from '~/network/api'
+import { freeLayerName } from '#core/drawing/layers'
 import { pageLike } from '#core/drawing/page'
+import { isSvg } from './use-lines-import'
+import { drawnSvg } from './drawn-svg'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 
@@ -18,8 +21,8 @@ export function placeOnPage({ width, height }: Pick<ImageInfo, 'width' | 'height
 /** Sends a picture to the server; a file that is too large is refused before it travels. */
 export async function sendPicture(file: File): Promise<ImageInfo> {
   if (!file.size) throw new Refusal(400, `"${file.name}" is empty. Save the sketch again as PNG, JPEG or WebP.`)
-  if (file.size > LIMITS.image) throw new Refusal(413, `"${file.name}" is larger than 24 MB. Scale it down and try again.`)
-  return uploadImage(file)
+  if (file.size > LIMITS.image) throw new Refusal(413, `"${file.name}" is larger than ${Math.round(LIMITS.image / 1024 ** 2)} MB. Scale it down and try again.`)
+  return uploadImage(isSvg(file) ? await drawnSvg(file) : file)
 }
 
 /** Brings a scan into the open drawing: dimmed, locked, under everything. */
@@ -44,12 +47,16 @@ export function useSketchImport() {
       const blank = store.drawing.layers.every((l) => !l.items.length)
       const page = blank ? pageLike(info) : store.drawing.page
       const place = placeOnPage(info, page)
+      const sketch = newSketchLayer({ id: newId(), image: info.sha256, ...place, angle: 0 })
+      const name = file.name.replace(/\.[^.]*$/, '').trim().slice(0, 60)
+      const layer = { ...sketch, name: freeLayerName(store.drawing, blank || !name ? sketch.name : name) }
       store.edit('Bring in a sketch', (draft) => {
         draft.page = page
         // Above older sketches, under everything else.
         const above = draft.layers.findIndex((l) => l.kind !== 'sketch')
-        draft.layers.splice(above < 0 ? draft.layers.length : above, 0, newSketchLayer({ id: newId(), image: info.sha256, ...place, angle: 0 }))
+        draft.layers.splice(above < 0 ? draft.layers.length : above, 0, layer)
       })
+      view.sketchLayer = layer.id
       if (view.fitting) view.showPage(page)
     } catch (e) {
       store.notice = (e as Error).message

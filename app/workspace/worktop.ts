@@ -8,7 +8,6 @@ import type { LineHit } from '#core/weight/hit-line'
 import type { Worktop } from '~/instruments/instrument'
 import { useDrawingStore } from '~/stores/drawing'
 import { usePracticeStore } from '~/stores/practice'
-import { useProposalsStore } from '~/stores/proposals'
 import { useStudioStore } from '~/stores/studio'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
@@ -30,7 +29,6 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
   const studio = useStudioStore()
   const practice = usePracticeStore()
   const trial = useTrialStore()
-  const proposals = useProposalsStore()
   const drawing = (): Drawing => store.drawing!
 
   function layerForInk(): string | null {
@@ -157,8 +155,6 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
     joints: () => ink.session.joints(drawing()),
     ...fillsOfWorktop(ink, bridges),
     ...pencilOfWorktop(),
-    proposals: () => proposals.shown,
-    dropProposals: (gone) => proposals.drop(gone),
     trims: () => ink.trims.value,
     allIslands: () => islandsOfResult(ink.shapes.value),
     islandAt: (p) => islandUnder(islandsOfResult(ink.shapes.value), p),

@@ -195,6 +195,20 @@ export interface Sketch {
   clean?: CleanSettings
   /** The corners of the paper in a picture that was taken at a slant, as shares of its width and height, clockwise from what is the left upper one. */
   corners?: [Vec, Vec, Vec, Vec]
+  /** What is kept of the picture, set right, as shares of its width and height; all of it when absent. */
+  crop?: Crop
+  /** Seen from behind: left and right change places. */
+  mirrored?: true
+  /** It covers what lies beneath it; multiplied with it when absent. */
+  plain?: true
+}
+
+/** A part of a picture, as shares of its width and height, 0..1. */
+export interface Crop {
+  x: number
+  y: number
+  width: number
+  height: number
 }
 
 /** How a sketch is made clean. */

@@ -170,6 +170,9 @@ const sketch = yup
       .strict()
       .default(undefined),
     corners: yup.array(yup.object({ x: number().min(-1).max(2), y: number().min(-1).max(2) }).required().strict()).length(4).default(undefined),
+    crop: yup.object({ x: share().required(), y: share().required(), width: number().min(1e-4).max(1), height: number().min(1e-4).max(1) }).strict().default(undefined),
+    mirrored: yup.boolean().strict().oneOf([true]),
+    plain: yup.boolean().strict().oneOf([true]),
   })
   .strict()
 

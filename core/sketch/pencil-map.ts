@@ -18,7 +18,7 @@ export class PencilMap {
 
   /** @param place how the picture lies on the page, turned by degrees about its first corner */
   constructor(
-    private readonly crests: Crests,
+    readonly crests: Crests,
     private readonly place: Pick<Sketch, 'x' | 'y' | 'width' | 'height' | 'angle'>,
   ) {
     this.grain = place.width / crests.width

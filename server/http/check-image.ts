@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import sharp from 'sharp'
 import { LIMITS } from '../../shared/api'
 import type { StoredImage } from '../database/images'
+import { oneByOne } from './one-by-one'
 import { refuse } from './refuse'
 
 // Pictures are decoded once to see that they are whole: nothing of that is worth keeping in memory.
@@ -18,19 +19,12 @@ const SIGNATURES: readonly { format: string; mediaType: string; bytes: readonly 
 /** Longest time for decoding one picture, seconds. */
 const LONGEST = 30
 
-/** Pictures are decoded one after the other: each may take hundreds of megabytes while it lasts. */
-let before: Promise<unknown> = Promise.resolve()
-
 /**
  * Checks a picture by its content, not its name: a PNG, JPEG or WebP of sane size that decodes to the end.
  *
  * @throws a refusal with a sentence that says what to do
  */
-export function checkImage(bytes: Buffer): Promise<StoredImage> {
-  const check = before.then(() => decoded(bytes))
-  before = check.catch(() => undefined)
-  return check
-}
+export const checkImage = (bytes: Buffer): Promise<StoredImage> => oneByOne(() => decoded(bytes))
 
 async function decoded(bytes: Buffer): Promise<StoredImage> {
   if (!bytes.length) throw refuse(400, 'This file is empty. Save the sketch again as PNG, JPEG or WebP.')

@@ -12,8 +12,10 @@ import { wayAlongPencil } from '#core/sketch/along-pencil'
 import { bentAlong } from '#core/sketch/bent-bow'
 import { findCrests } from '#core/sketch/crests'
 import type { GreyImage } from '#core/sketch/grey-image'
+import { distancesToCrests, distanceToPencil } from '#core/sketch/pencil-distance'
 import { PencilMap } from '#core/sketch/pencil-map'
 import { settled } from '#core/sketch/settle'
+import { straysOf } from '#core/sketch/strays'
 import { atOnce } from '#core/turns'
 import { pencilSketch } from '../../demo/kit/pencil'
 import { SCENARIO } from '../../demo/scenario'
@@ -146,5 +148,25 @@ describe('a bow laid from end to end of a pencil curve', () => {
     const pencil = await curved('M100 300Q400 60 700 300')
     expect(wayAlongPencil({ x: 100, y: 300 }, { x: 400, y: 500 }, pencil)).toBeNull()
     expect(wayAlongPencil({ x: 100, y: 450 }, { x: 700, y: 450 }, pencil)).toBeNull()
+  })
+})
+
+describe('what lies off the pencil', () => {
+  it('is told with how far it lies, as brute force has it', async () => {
+    const pencil = await drawnMap('<path d="M40 150L760 150"/><circle cx="400" cy="420" r="120"/>')
+    const distances = distancesToCrests(pencil.crests)
+    const truth = (p: Vec): number => Math.min(p.x < 40 || p.x > 760 ? Infinity : Math.abs(p.y - 150), Math.abs(Math.hypot(p.x - 400, p.y - 420) - 120))
+    const r = seeded(8)
+    for (let i = 0; i < 400; i++) {
+      const p = { x: 60 + 680 * r(), y: 60 + 480 * r() }
+      expect(Math.abs(distanceToPencil(distances, pencil, p)! - truth(p))).toBeLessThan(1.2)
+    }
+    expect(distanceToPencil(distances, pencil, { x: -4, y: 10 })).toBeNull()
+    const [line] = pathsOfData('M100 150L300 150L400 160L500 150L700 150', IDENTITY)
+    const { strays, off, length } = straysOf(line!, pencil, distances, 2)
+    expect(strays).toHaveLength(1)
+    expect(Math.abs(strays[0]!.far - 10)).toBeLessThan(1.2)
+    // From 2 px off on the one side to 2 px off on the other: four fifths of both slopes.
+    expect(off / length).toBeCloseTo((0.8 * 2 * Math.hypot(100, 10)) / (400 + 2 * Math.hypot(100, 10)), 1)
   })
 })

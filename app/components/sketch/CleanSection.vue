@@ -7,7 +7,7 @@ import ColourPicker from '~/components/ui/ColourPicker.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { useDrawingStore } from '~/stores/drawing'
-import { sketchLayers } from '~/stores/find'
+import { changeSketch } from '~/stores/find'
 
 /** How a sketch is made clean: paper evened out and white, pencil as strong as it is wanted. */
 const props = defineProps<{ sketch: Sketch }>()
@@ -16,10 +16,7 @@ const clean = computed(() => props.sketch.clean ?? null)
 
 function change(to: Partial<CleanSettings> | null): void {
   store.change((draft) => {
-    const found = sketchLayers(draft).flatMap((l) => l.items).find((s) => s.id === props.sketch.id)
-    if (!found) return
-    if (to) found.clean = { ...CLEAN, ...found.clean, ...to }
-    else delete found.clean
+    changeSketch(draft, props.sketch.id, ({ clean: was, ...s }) => (to ? { ...s, clean: { ...CLEAN, ...was, ...to } } : s))
   })
 }
 function keep(label: string, to: Partial<CleanSettings> | null): void {
@@ -36,10 +33,13 @@ const TINTS = [
 ]
 function tint(to: string | undefined): void {
   store.change((draft) => {
-    const found = sketchLayers(draft).flatMap((l) => l.items).find((s) => s.id === props.sketch.id)
-    if (!found?.clean) return
-    if (to) found.clean.tint = to
-    else delete found.clean.tint
+    changeSketch(draft, props.sketch.id, (s) => {
+      if (!s.clean) return s
+      const clean = { ...s.clean }
+      if (to) clean.tint = to
+      else delete clean.tint
+      return { ...s, clean }
+    })
   })
   store.finish('Tint of the pencil')
 }
@@ -49,6 +49,7 @@ function tint(to: string | undefined): void {
   <div class="grid content-start gap-1.5">
     <div class="flex h-7 items-center gap-2.5">
       <button v-if="!clean" class="button-strong !py-1" title="Paper white, shadow evened out, specks out" data-testid="clean" @click="keep('Clean the sketch', {})">Clean it</button>
+      <slot v-if="!clean" />
       <template v-else>
         <button class="button" @click="keep('Sketch as it came', null)">As it came</button>
         <TickField :model-value="clean.even" title="Light and shadow on the paper are divided away" @update:model-value="(v) => keep(v ? 'Even out light and shadow' : 'Leave light and shadow', { even: !!v })">Even out light</TickField>

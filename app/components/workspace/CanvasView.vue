@@ -12,6 +12,7 @@ import { boxInView, matrixOf, toPage } from '~/canvas/viewport'
 import CompareOverlay from './CompareOverlay.vue'
 import KeyHandTip from './KeyHandTip.vue'
 import PageBelow from './PageBelow.vue'
+import PencilOverlay from './PencilOverlay.vue'
 import WorkBadge from '~/components/ui/WorkBadge.vue'
 import { acrossAt } from '~/instruments/across'
 import type { Instrument } from '~/instruments/instrument'
@@ -19,6 +20,8 @@ import { chosenLines } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
 import { useClingStore } from '~/stores/cling'
+import { useHaloStore } from '~/stores/halo'
+import { usePaperStore } from '~/stores/paper'
 import { useProposalsStore } from '~/stores/proposals'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useOutlinesStore } from '~/stores/outlines'
@@ -61,12 +64,15 @@ const tick = ref(0)
 const instrument = shallowRef<Instrument | null>(null)
 const panning = ref(false)
 
+const rightOfWipe = computed(() => (view.pencilWipe === null ? {} : { clipPath: `inset(0 0 0 ${view.pencilWipe * 100}%)` }))
 const expanded = useExpanded(ink)
 const bridges = useBridges(ink)
 const worktop = createWorktop(ink, tick, { expanded, bridges })
 const inkInHand = useInkInHand()
 const proposals = useProposalsStore()
 const cling = useClingStore()
+const halo = useHaloStore()
+const paper = usePaperStore()
 const outlines = useOutlinesStore()
 const outlineWorktop = createOutlineWorktop(worktop)
 let raster: InkRaster | null = null
@@ -169,7 +175,7 @@ function liveStack(lines: readonly Line[]): InkEntry[] {
 }
 
 function allMarks(): Mark[] {
-  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...findingMarks(), ...handMarks()]
+  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...haloMarks(), ...findingMarks(), ...handMarks()]
   if (!view.bare || view.showsShapes) return marks
   const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
   return [{ kind: 'paths', paths, tone: 'mute' }, ...marks]
@@ -189,6 +195,8 @@ function findingMarks(): Mark[] {
   const current = proof.open.find((f) => f.key === proof.current)
   return [{ kind: 'findings', at: proof.open.slice(0, MOST_FINDINGS).map((f) => f.at), current: current?.at ?? null }]
 }
+
+const haloMarks = (): Mark[] => (halo.strays.length ? [{ kind: 'halo', strays: halo.strays }] : [])
 
 /** The hand that keys move. */
 function handMarks(): Mark[] {
@@ -261,7 +269,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, bridges, () => inkInHand.id, () => proposals.shown, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, bridges, () => inkInHand.id, () => proposals.shown, () => halo.strays, () => paper.corners, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 
@@ -313,10 +321,11 @@ defineExpose({ key, keyHand, undo, redo, putDown })
     @pointerdown.capture="keyHand.putAway()"
   >
     <PageBelow />
-    <canvas v-show="!view.bare && !view.inkHidden" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" />
-    <canvas v-show="!view.inkHidden" ref="live" class="pointer-events-none absolute inset-0 h-full w-full" />
+    <canvas v-show="!view.bare && !view.inkHidden" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" :style="rightOfWipe" />
+    <canvas v-show="!view.inkHidden" ref="live" class="pointer-events-none absolute inset-0 h-full w-full" :style="rightOfWipe" />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
     <CompareOverlay v-if="compare.shown" />
+    <PencilOverlay v-else />
     <p id="canvas-keys" class="sr-only">J and K choose lines, P takes up a hand that the arrows move, S goes to the settings, question mark shows all keys.</p>
     <KeyHandTip v-if="keyHand.hand.value" v-bind="keyHand.hand.value" />
     <p class="sr-only" aria-live="polite" data-testid="spoken">{{ view.spoken }}</p>

@@ -6,6 +6,7 @@ import { paintStack } from '~/canvas/paint-stack'
 import { Stacker } from '~/canvas/stacker'
 import { TuckedLines } from '~/canvas/tucked-lines'
 import { boxInView, matrixOf } from '~/canvas/viewport'
+import WipeHandle from '~/components/ui/WipeHandle.vue'
 import { useCompareStore } from '~/stores/compare'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
@@ -17,7 +18,6 @@ const compare = useCompareStore()
 const view = useViewStore()
 const ink = useInk()
 const canvas = ref<HTMLCanvasElement>()
-const STEP = 0.02
 
 /** What was drawn last of each drawing, so that the wipe only moves pictures. */
 let kept = new Map<Drawing, { picture: HTMLCanvasElement; view: string }>()
@@ -90,28 +90,6 @@ watch(() => [compare.shown?.left, compare.shown?.right, ink.late.value], () => (
 watch(() => [compare.wipe, view.viewport, view.size], show, { flush: 'post' })
 onMounted(() => void draw())
 onBeforeUnmount(() => (round = -1))
-
-let dragged: number | null = null
-
-function press(e: PointerEvent): void {
-  dragged = e.pointerId
-  ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
-}
-
-function move(e: PointerEvent): void {
-  if (e.pointerId !== dragged) return
-  const box = canvas.value!.getBoundingClientRect()
-  compare.wipe = Math.min(1, Math.max(0, (e.clientX - box.left) / box.width))
-}
-
-function key(e: KeyboardEvent): void {
-  const by = { ArrowLeft: -STEP, ArrowRight: STEP, Home: -1, End: 1 }[e.key]
-  if (by !== undefined) compare.wipe = Math.min(1, Math.max(0, compare.wipe + by))
-  else if (e.key === 'Escape') compare.stop()
-  else return
-  e.preventDefault()
-  e.stopPropagation()
-}
 </script>
 
 <template>
@@ -121,24 +99,7 @@ function key(e: KeyboardEvent): void {
       {{ compare.held === 'even' ? 'With even weight' : compare.unchanged() ? 'Nothing has changed since you came to this pass' : 'Before this visit' }}
     </p>
     <template v-else-if="compare.sides">
-      <div
-        class="pointer-events-auto absolute inset-y-0 -ml-3 w-6 cursor-ew-resize touch-none outline-none"
-        :style="{ left: `${compare.wipe * 100}%` }"
-        role="slider"
-        tabindex="0"
-        aria-label="Wipe between the two moments"
-        :aria-valuenow="Math.round(compare.wipe * 100)"
-        aria-valuemin="0"
-        aria-valuemax="100"
-        data-testid="wipe"
-        @pointerdown.stop="press"
-        @pointermove.stop="move"
-        @pointerup.stop="dragged = null"
-        @keydown="key"
-      >
-        <span class="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-plum" />
-        <span class="absolute top-1/2 left-1/2 grid h-9 w-4 -translate-1/2 place-items-center rounded-full border-2 border-plum bg-paper" />
-      </div>
+      <WipeHandle v-model="compare.wipe" label="Wipe between the two moments" @stop="compare.stop()" />
       <div class="pointer-events-auto absolute top-3 left-1/2 flex -translate-x-1/2 items-center gap-2 rounded-xl border border-hair bg-raise px-3 py-2 shadow-lg" @pointerdown.stop>
         <select class="field" aria-label="Left of the wipe" :value="compare.sides.left" @change="compare.between(($event.target as HTMLSelectElement).value, compare.sides!.right)">
           <option v-for="t in compare.titles" :key="t.id" :value="t.id">{{ t.title }}</option>

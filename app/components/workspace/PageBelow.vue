@@ -27,6 +27,8 @@ const pageStyle = computed(() => {
   return { ...grid, width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
 })
 
+const leftOfWipe = computed(() => (view.pencilWipe === null ? {} : { clipPath: `inset(0 ${(1 - view.pencilWipe) * 100}% 0 0)` }))
+
 const sketches = computed(() => {
   // What leaves the house is judged without the pencil.
   if (!store.drawing || view.pass === 'deliver' || view.sketchHidden) return []
@@ -49,5 +51,7 @@ const sketches = computed(() => {
 
 <template>
   <div class="page absolute left-0 top-0 origin-top-left bg-paper" :style="pageStyle" />
-  <SketchPicture v-for="s in sketches" :key="s.sketch.id" :sketch="s.sketch" :style="s.style" class="pointer-events-none absolute left-0 top-0 max-w-none origin-top-left mix-blend-multiply select-none" />
+  <div class="pointer-events-none absolute inset-0" :class="sketches.some((s) => s.sketch.plain) ? '' : 'mix-blend-multiply'" :style="leftOfWipe">
+    <SketchPicture v-for="s in sketches" :key="s.sketch.id" :sketch="s.sketch" :style="s.style" class="absolute left-0 top-0 max-w-none origin-top-left select-none" :class="s.sketch.plain ? '' : 'mix-blend-multiply'" />
+  </div>
 </template>

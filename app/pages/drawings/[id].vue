@@ -121,7 +121,7 @@ useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, hand
 /** Pictures may be several, each a sketch; of other files the first is brought in. */
 function take(files: readonly File[]): void {
   const [file] = files
-  if (file) void (isInkml(file) ? bringInTraces(file) : isSvg(file) ? bringInLines(file) : bringIn(...files))
+  if (file) void (isInkml(file) ? bringInTraces(file) : isSvg(file) && view.pass !== 'sketch' ? bringInLines(file) : bringIn(...files))
 }
 const drop = (e: DragEvent): void => take([...(e.dataTransfer?.files ?? [])])
 

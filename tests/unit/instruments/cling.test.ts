@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { newLine } from '#core/drawing/create'
+import type { Path } from '#core/drawing/model'
 import { arcOfPath } from '#core/geometry/known'
 import type { Crests } from '#core/sketch/crests'
 import { PencilMap } from '#core/sketch/pencil-map'
 import { Freehand } from '~/instruments/freehand'
+import { Nodes } from '~/instruments/nodes'
 import { Pen } from '~/instruments/pen'
 import { Settle } from '~/instruments/settle'
 import { click, drag, hand, straightPath, TestWorktop } from '../support/desk'
@@ -56,6 +58,33 @@ describe('over pencil', () => {
     click(tool, 300, 95)
     tool.key('Enter')
     expect(off(worktop)).toBeLessThan(0.8)
+  })
+
+  it('a segment that is bent, and those beside a node that is moved, keep to it; pulled far off, or free, they do not', () => {
+    const bent: Path = { closed: false, nodes: [{ at: { x: 40, y: 100 }, in: null, out: { x: 100, y: 120 }, joint: 'corner' }, { at: { x: 180, y: 100 }, in: { x: 130, y: 84 }, out: { x: 230, y: 116 }, joint: 'smooth' }, { at: { x: 320, y: 100 }, in: { x: 260, y: 90 }, out: null, joint: 'corner' }] }
+    const of = (): { worktop: TestWorktop; tool: Nodes } => {
+      const worktop = sketched(newLine(bent, { id: 'a' }))
+      worktop.select(['a'])
+      return { worktop, tool: new Nodes(worktop) }
+    }
+    const middle = arcOfPath(bent).point(arcOfPath(bent).starts[1]! * 0.5)
+    const pulled = (by: number, free: boolean): number => {
+      const { worktop, tool } = of()
+      drag(tool, [[middle.x, middle.y], [middle.x, middle.y + by / 2], [middle.x, middle.y + by]], { free })
+      const arc = arcOfPath(worktop.lines[0]!.path)
+      return Math.max(...Array.from({ length: 21 }, (_, k) => Math.abs(arc.point((k / 20) * arc.starts[1]!).y - 100)))
+    }
+    expect(pulled(4, false)).toBeLessThan(0.8)
+    expect(pulled(4, true)).toBeGreaterThan(4)
+    expect(pulled(60, false)).toBeGreaterThan(30)
+    const { worktop, tool } = of()
+    drag(tool, [[180, 100], [186, 102], [190, 103]], { mark: { kind: 'node', line: 'a', index: 1 } })
+    expect(off(worktop)).toBeLessThan(0.8)
+    const [, node] = worktop.lines[0]!.path.nodes
+    expect(node!.at.x).toBeCloseTo(190, 0)
+    // Smooth as before: one way through.
+    const [u, v] = [node!.in!, node!.out!].map((p) => Math.atan2(p.y - node!.at.y, p.x - node!.at.x))
+    expect(Math.abs(Math.abs(u! - v!) - Math.PI)).toBeLessThan(1e-6)
   })
 
   it('lines beside it settle when that is accepted, and not before', () => {

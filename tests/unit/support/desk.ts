@@ -9,10 +9,11 @@ import { openInk } from '#core/ink/open-ink'
 import { emptyRegions, regionHitAt } from '#core/ink/region-hits'
 import { wayAlongPencil } from '#core/sketch/along-pencil'
 import type { PencilMap } from '#core/sketch/pencil-map'
+import { segmentsAlong } from '#core/sketch/segment-along'
 import { settled } from '#core/sketch/settle'
 import { atOnce } from '#core/turns'
 import type { MarkRef } from '~/canvas/marks'
-import { shapesLayers } from '~/stores/find'
+import { shapesLayers, sketchLayerInHand } from '~/stores/find'
 import type { Worktop, Hand, Instrument, StopRef } from '~/instruments/instrument'
 import type { Preferences } from '~/instruments/preferences'
 import type { Trial } from '~/instruments/tried-on'
@@ -54,10 +55,12 @@ export class TestWorktop implements Worktop {
   chooseStops = (stops: readonly StopRef[]) => void (this.chosenStops = [...stops])
   asked: string | null = null
   sketched: PencilMap | null = null
+  sketchInHand: string | null = null
   pencil = () => this.sketched
   clinging = () => ({ reach: 12 / this.magnified, strength: 1 })
   clung = (path: Path, fromStart?: boolean) => (this.sketched ? settled(path, this.sketched, { ...this.clinging(), fromStart }) : path)
   crestAt = (p: Vec) => this.sketched?.crestNear(p, 12 / this.magnified) ?? null
+  segmentsClung = (path: Path, segments: readonly number[]) => (this.sketched ? segmentsAlong(path, segments, this.sketched, this.clinging()) : path)
   pencilBetween = (a: Vec, b: Vec) => this.sketched && wayAlongPencil(a, b, this.sketched)
   askFor = (field: 'width') => void (this.asked = field)
 
@@ -134,6 +137,11 @@ export class TestWorktop implements Worktop {
   bridges = () => []
   clearInside = () => Promise.resolve()
   offers: Offer[] = []
+  sketchLayer = () => sketchLayerInHand(this.now, this.sketchInHand)
+  chooseSketch = (layer: string) => void (this.sketchInHand = layer)
+  paper = (): ReturnType<Worktop['paper']> => {
+    throw new Error('no paper here')
+  }
   proposals = () => this.offers
   dropProposals = (gone: ReadonlySet<Offer>) => void (this.offers = this.offers.filter((o) => !gone.has(o)))
   allIslands = () => []
