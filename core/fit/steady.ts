@@ -3,7 +3,7 @@ import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
 
 /** Points about `spacing` px apart along the samples, ends kept. */
-export function evenlySpaced(samples: readonly TraceSample[], spacing: number): Vec[] {
+export function evenlySpaced(samples: readonly Vec[], spacing: number): Vec[] {
   const out: Vec[] = [{ x: samples[0]!.x, y: samples[0]!.y }]
   let last = out[0]!
   let carried = 0

@@ -3,6 +3,7 @@ import type { Crests } from './crests'
 import type { Field } from './grey-image'
 import { between } from './pencil'
 import type { PencilMap } from './pencil-map'
+import { thin } from './thinning'
 
 /** A crest this plain, of 255, is pencil. */
 const PLAIN = 76
@@ -39,6 +40,8 @@ function onlyMiddles({ width, height, strength, way }: Crests): Uint8Array {
       if (s >= strength[i + d]! && s >= strength[i - d]!) out[i] = 1
     }
   }
+  // The plainest are as plain as can be over some px across.
+  thin(out, width, height)
   return out
 }
 

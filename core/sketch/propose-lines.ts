@@ -1,16 +1,20 @@
 import type { Path } from '../drawing/model'
 import { InputError } from '../errors'
-import { fitTrace } from '../fit/fit-trace'
+import { fitSteadied } from '../fit/fit-trace'
+import { steadied } from '../fit/steady'
+import { mapPath, pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
 import { atOnce } from '../turns'
 import type { Chain } from './chains'
 import { continued } from './chains'
-import type { GreyImage } from './grey-image'
+import type { Field, GreyImage } from './grey-image'
 import { checkImage, reduced } from './grey-image'
 import { pencilOf } from './pencil'
 import type { Ridges } from './ridges'
 import { ridgesOf } from './ridges'
+import { meetingEnds } from './meeting-ends'
+import { sharpened } from './sharpened'
 import { graphOf } from './skeleton-graph'
 import { smoothed } from './gaussian'
 import { thin } from './thinning'
@@ -45,6 +49,10 @@ const BACK = 3.2
 const GAP = 5
 /** The fit may lie so far from the crest, px of the picture as it is looked at. */
 const TOLERANCE = 1.1
+/** The way between corners is steadied over so many scales. */
+const STEADY = 1.6
+/** Ends come to rest on a line within so many scales. */
+const MEETS = 2.2
 
 /**
  * Lines along the pencil of a sketch: centrelines of bundles of strokes, from end to end and through junctions, few
@@ -83,11 +91,12 @@ export function* findLines(image: GreyImage, { merge = 3.6, faint = 0.5, shortes
     if (i % 16 === 15) yield 0.85 + (0.15 * i) / chains.length
     const length = lengthOf(chain.points)
     if (length < shortest * size) continue
-    const path = fitted(chain, scale, sigma)
+    const path = fitted(chain, pencil, scale, sigma)
     const plain = chain.points.reduce((n, p) => n + (ridges.strength[Math.round(p.y) * field.width + Math.round(p.x)] ?? 0), 0) / chain.points.length
     out.push({ path, confidence: Math.min(1, plain / (2 * STRONG)) * (0.5 + 0.5 * Math.min(1, length / (14 * sigma))) })
   }
-  return out.sort((a, b) => b.confidence - a.confidence)
+  const met = meetingEnds(out.map((p) => p.path), MEETS * sigma * scale)
+  return out.map((p, i) => ({ ...p, path: met[i]! })).sort((a, b) => b.confidence - a.confidence)
 }
 
 /** Pixels on crests: strong ones, and weaker ones that hang together with them. */
@@ -162,11 +171,13 @@ function chainsOf(mask: Uint8Array, ridges: Ridges, width: number, near: number)
 
 const lengthOf = (points: readonly Vec[]): number => points.slice(1).reduce((n, p, i) => n + distance(p, points[i]!), 0)
 
-/** A chain as a path of few nodes, px of the picture. */
-function fitted({ points, closed }: Chain, scale: number, sigma: number): Path {
-  const samples = points.map((p, i) => ({ x: (p.x + 0.5) * scale, y: (p.y + 0.5) * scale, t: i, pressure: 0.5 }))
-  const { path } = fitTrace({ samples, device: 'mouse', steadiness: 0, response: 1 }, { steadiness: Math.min(1, (1.6 * sigma) / 24), tolerance: TOLERANCE * scale, grain: scale, quick: true })
-  if (!closed || path.nodes.length < 3) return path
+/** A chain as a path of few nodes, px of the picture; corners stay, and what lies between them is smooth. */
+function fitted({ points: chain, closed }: Chain, pencil: Field, scale: number, sigma: number): Path {
+  const { points, corners } = sharpened(chain, closed, pencil, sigma)
+  const cuts = [0, ...corners, points.length - 1]
+  const cubics = cuts.slice(1).flatMap((to, i) => fitSteadied(steadied(points.slice(cuts[i], to + 1), STEADY * sigma), { tolerance: TOLERANCE, grain: 1 }))
+  const path = mapPath(pathOfCubics(cubics, closed, 0.05), ({ x, y }) => ({ x: (x + 0.5) * scale, y: (y + 0.5) * scale }))
+  if (!closed || path.closed || path.nodes.length < 3) return path
   const [first, last] = [path.nodes[0]!, path.nodes[path.nodes.length - 1]!]
   return { closed: true, nodes: [{ ...first, in: last.in, joint: 'smooth' }, ...path.nodes.slice(1, -1)] }
 }

@@ -4,6 +4,7 @@ import type { SketchLayer } from '#core/drawing/model'
 import { mirroredAcross, mirroredOver } from '#core/drawing/sketch-place'
 import { copiedLayer, freeLayerName } from '#core/drawing/layers'
 import SliderField from '~/components/ui/SliderField.vue'
+import TickField from '~/components/ui/TickField.vue'
 import { placeOnPage } from '~/workspace/use-sketch-import'
 import { useDrawingStore } from '~/stores/drawing'
 import { sketchLayers } from '~/stores/find'
@@ -47,9 +48,9 @@ function mirroredCopy(): void {
       <button class="button" @click="keep(layer.visible ? 'Hide the sketch' : 'Show the sketch', (l) => void (l.visible = !l.visible))">{{ layer.visible ? 'Hide' : 'Show' }}</button>
       <button class="button" @click="keep(layer.locked ? 'Unlock the sketch' : 'Lock the sketch', (l) => void (l.locked = !l.locked))">{{ layer.locked ? 'Unlock' : 'Lock' }}</button>
       <button class="button" :disabled="!!shut" :title="shut ?? 'As large as the page, upright'" @click="fit">Fit to page</button>
-      <button class="button" :aria-pressed="!!sketch.plain" :title="sketch.plain ? 'It covers what lies beneath it: let all show through' : 'Sketches beneath it show through: let it cover them'" @click="keep(sketch.plain ? 'Let the sketch show what is beneath' : 'Let the sketch cover what is beneath', each(({ plain, ...s }) => (plain ? s : { ...s, plain: true })))">{{ sketch.plain ? 'Covers' : 'Shows through' }}</button>
       <button class="button" :disabled="!!shut" :title="shut ?? 'Seen from behind'" @click="keep('Mirror the sketch', each(mirroredOver))">Mirror</button>
       <button class="button" title="A copy, mirrored about the middle of the page: the other half of what is the same on both sides" @click="mirroredCopy">Mirrored copy</button>
     </div>
+    <TickField :model-value="!sketch.plain" title="Multiplied with the paper and the sketches beneath; else it covers them" @update:model-value="(v) => keep(v ? 'Let the sketch show what is beneath' : 'Let the sketch cover what is beneath', each(({ plain, ...s }) => (v || plain ? s : { ...s, plain: true })))">What lies beneath shows through</TickField>
   </div>
 </template>
