@@ -1,5 +1,5 @@
 import { newLine } from '#core/drawing/create'
-import type { Line, Vec } from '#core/drawing/model'
+import type { Line, Vec, Weight } from '#core/drawing/model'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
 import type { Mark } from '~/canvas/marks'
 import { findLayer } from '~/stores/find'
@@ -9,6 +9,7 @@ import type { Hand, Instrument, Worktop } from './instrument'
 
 /** Screen px. */
 const REACH = 9
+const LEAST_BOX = 12
 
 /** Takes lines that were found in the sketch: by a click each, or a drag over several; Alt sweeps them away. */
 export class Propose implements Instrument {
@@ -16,13 +17,16 @@ export class Propose implements Instrument {
   readonly cursor = 'default'
   private over: Offer | null = null
   private sweep: { away: boolean; last: Vec; taken: Set<Offer> } | null = null
+  /** A box in which lines are to be looked for. */
+  private box: { from: Vec; to: Vec } | null = null
 
   constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
+    if (this.box) return 'Release: look for lines in this box · Esc: leave it'
     if (this.sweep) return this.sweep.away ? 'Release: sweep these away · Esc: leave them' : 'Release: take these as lines · Esc: leave them'
-    if (!this.worktop.proposals().length) return 'Find lines: what is found in the sketch shows as thin dashes, to be taken one by one'
-    return 'Click a dashed line: take it · Drag: take all that you sweep over · Alt: sweep them away'
+    if (!this.worktop.proposals().length) return 'Find lines, or Shift and drag: only in a box. What is found shows as thin dashes, to be taken one by one'
+    return 'Click a dashed line: take it · Drag: take all that you sweep over · Alt: sweep them away · Shift and drag: find in a box'
   }
 
   private at(p: Vec): Offer | null {
@@ -39,6 +43,11 @@ export class Propose implements Instrument {
 
   move(hand: Hand): void {
     const { sweep } = this
+    if (this.box) {
+      this.box.to = hand.at
+      this.worktop.refresh()
+      return
+    }
     if (!sweep) {
       this.over = this.at(hand.at)
       this.worktop.refresh()
@@ -50,6 +59,10 @@ export class Propose implements Instrument {
   }
 
   press(hand: Hand): void {
+    if (hand.shift) {
+      this.box = { from: hand.at, to: hand.at }
+      return
+    }
     if (!hand.alt && !this.worktop.layerForInk()) return
     this.sweep = { away: hand.alt, last: hand.at, taken: new Set() }
     this.take(hand.at)
@@ -62,17 +75,21 @@ export class Propose implements Instrument {
   }
 
   release(): void {
-    const { sweep } = this
+    const { sweep, box } = this
+    this.box = null
+    if (box && Math.hypot(box.to.x - box.from.x, box.to.y - box.from.y) * this.worktop.zoom() > LEAST_BOX) this.worktop.findProposals([box.from, box.to])
     this.sweep = null
     this.over = null
     if (!sweep?.taken.size) return
-    if (!sweep.away) takeOffers(this.worktop, [...sweep.taken])
-    this.worktop.dropProposals(sweep.taken)
+    // What is taken lies under a line from then on, and comes back with undo.
+    if (sweep.away) this.worktop.dropProposals(sweep.taken)
+    else takeOffers(this.worktop, [...sweep.taken])
     this.worktop.refresh()
   }
 
   cancel(): void {
     this.sweep = null
+    this.box = null
   }
 
   away(): void {
@@ -88,7 +105,7 @@ export class Propose implements Instrument {
   }
 
   key(key: string): boolean {
-    if (key !== 'Escape' || !this.sweep) return false
+    if (key !== 'Escape' || !(this.sweep || this.box)) return false
     this.cancel()
     this.worktop.refresh()
     return true
@@ -99,16 +116,21 @@ export class Propose implements Instrument {
     const offers = this.worktop.proposals()
     const strong = taken ? offers.filter((o) => taken.has(o)) : this.over ? [this.over] : []
     return [
+      ...(this.box ? [{ kind: 'box' as const, ...this.box }] : []),
       { kind: 'paths', paths: offers.filter((o) => !strong.includes(o)).map((o) => o.path), tone: 'next' },
       { kind: 'paths', paths: strong.map((o) => o.path), tone: this.sweep?.away ? 'mute' : 'strong' },
     ]
   }
 }
 
-/** Makes proposals ordinary lines, with the next weight and ink. */
-export function takeOffers(worktop: Pick<Worktop, 'layerForInk' | 'edit' | 'nextWeight' | 'nextInk'>, offers: readonly Offer[]): void {
+/** Makes proposals ordinary lines, with the next weight, or with a profile from the pencil's own thickness, and the next ink. */
+export function takeOffers(worktop: Pick<Worktop, 'layerForInk' | 'edit' | 'nextWeight' | 'nextInk' | 'preferences' | 'usualThickness'>, offers: readonly Offer[]): void {
   const layer = worktop.layerForInk()
   if (!layer) return
-  const lines = offers.map((o): Line => newLine(o.path, { weight: worktop.nextWeight(), ink: worktop.nextInk() }))
+  const fromPencil = worktop.preferences().proposals.weight === 'pencil'
+  const lines = offers.map((o): Line => newLine(o.path, { weight: fromPencil ? asThick(worktop.nextWeight(), o, worktop.usualThickness()) : worktop.nextWeight(), ink: worktop.nextInk() }))
   worktop.edit(lines.length > 1 ? `Take ${lines.length} proposals` : 'Take a proposal', (draft) => void findLayer(draft, layer)?.items.push(...lines))
 }
+
+/** A weight that swells as the pencil does; as thick as most of it is the size of the next line. */
+const asThick = (next: Weight, { thickness }: Offer, usual: number): Weight => ({ ...next, size: next.size * Math.min(3, Math.max(0.3, thickness.mean / usual)), stops: thickness.stops.map((s) => ({ ...s })), start: null, end: null, nib: null })

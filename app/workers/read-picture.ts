@@ -1,6 +1,7 @@
 import type { Crop, Sketch, Vec } from '#core/drawing/model'
 import { boxOfPoints } from '#core/geometry/bounds'
 import type { GreyImage } from '#core/sketch/grey-image'
+import { partOf } from '#core/sketch/grey-image'
 import type { Quad } from '#core/sketch/perspective'
 import { setRight } from '#core/sketch/perspective'
 
@@ -65,15 +66,10 @@ function colours({ red, green, blue }: ColourPicture, map: (channel: Uint8Array)
   return { width: r.width, height: r.height, red: r.grey, green: g.grey, blue: b.grey }
 }
 
-function kept({ width, height, grey }: GreyImage, crop: Crop, mirrored: boolean): GreyImage {
-  const [left, top] = [Math.min(width - 1, Math.round(crop.x * width)), Math.min(height - 1, Math.round(crop.y * height))]
-  const [w, h] = [Math.max(1, Math.min(width - left, Math.round(crop.width * width))), Math.max(1, Math.min(height - top, Math.round(crop.height * height)))]
-  const out = new Uint8Array(w * h)
-  for (let y = 0; y < h; y++) {
-    const row = grey.subarray((top + y) * width + left, (top + y) * width + left + w)
-    out.set(mirrored ? row.toReversed() : row, y * w)
-  }
-  return { width: w, height: h, grey: out }
+function kept(whole: GreyImage, crop: Crop, mirrored: boolean): GreyImage {
+  const { image } = partOf(whole, crop)
+  if (mirrored) for (let y = 0; y < image.height; y++) image.grey.subarray(y * image.width, (y + 1) * image.width).reverse()
+  return image
 }
 
 async function readPart(address: string, mirrored = false): Promise<ColourPicture | null> {

@@ -1,10 +1,12 @@
 import { expose, transfer } from 'comlink'
 import type { CrestKind, Crests } from '#core/sketch/crests'
 import { findCrests } from '#core/sketch/crests'
-import type { CleanSettings, Sketch } from '#core/drawing/model'
+import type { CleanSettings, Crop, Sketch } from '#core/drawing/model'
+import { mapPath } from '#core/geometry/path'
 import type { ColourImage } from '#core/sketch/clean'
 import { cleaned } from '#core/sketch/clean'
 import type { GreyImage } from '#core/sketch/grey-image'
+import { partOf } from '#core/sketch/grey-image'
 import { findPaper } from '#core/sketch/paper-corners'
 import type { ProposeOptions, Proposal } from '#core/sketch/propose-lines'
 import { findLines } from '#core/sketch/propose-lines'
@@ -39,10 +41,13 @@ async function inColour(source: SketchSource): Promise<ColourImage | null> {
 /** Reads sketches away from the hand; ended, with what it is at, when the person says stop. */
 const sketches = {
   /** Lines in the picture at an address, with the size that they are told in; or the sentence that says why there are none. */
-  async propose(source: SketchSource, options: ProposeOptions, onProgress: (share: number) => void): Promise<{ width: number; height: number; proposals: Proposal[] } | { problem: string }> {
-    const image = await readSketch(source)
-    if (!image) return { problem: UNREAD }
-    const proposals = await inTurns(findLines(image, options), {
+  async propose(source: SketchSource, options: ProposeOptions & { part?: Crop }, onProgress: (share: number) => void): Promise<{ width: number; height: number; proposals: Proposal[] } | { problem: string }> {
+    const whole = await readSketch(source)
+    if (!whole) return { problem: UNREAD }
+    const { part, ...rest } = options
+    const cut = part && partOf(whole, part)
+    const image = cut?.image ?? whole
+    const proposals = await inTurns(findLines(image, { ...rest, whole: Math.max(whole.width, whole.height) }), {
       turn: 40,
       rest: () => new Promise((resolve) => setTimeout(resolve)),
       go: (share) => {
@@ -50,7 +55,8 @@ const sketches = {
         return true
       },
     })
-    return { width: image.width, height: image.height, proposals: proposals! }
+    const placed = cut ? proposals!.map((p) => ({ ...p, path: mapPath(p.path, ({ x, y }) => ({ x: x + cut.left, y: y + cut.top })) })) : proposals!
+    return { width: whole.width, height: whole.height, proposals: placed }
   },
 
   /** The crests of the pencil in the picture at an address; or the sentence that says why there are none. */

@@ -12,7 +12,7 @@ import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 
 /** What instruments see of the pencil, and do to sketches. */
-export function pencilOfWorktop(): Pick<Worktop, 'pencil' | 'clinging' | 'clung' | 'segmentsClung' | 'crestAt' | 'pencilBetween' | 'sketchLayer' | 'chooseSketch' | 'paper' | 'proposals' | 'dropProposals'> {
+export function pencilOfWorktop(): Pick<Worktop, 'pencil' | 'clinging' | 'clung' | 'segmentsClung' | 'crestAt' | 'pencilBetween' | 'sketchLayer' | 'chooseSketch' | 'paper' | 'proposals' | 'dropProposals' | 'findProposals' | 'usualThickness'> {
   const cling = useClingStore()
   const store = useDrawingStore()
   const paper = usePaperStore()
@@ -37,5 +37,7 @@ export function pencilOfWorktop(): Pick<Worktop, 'pencil' | 'clinging' | 'clung'
     paper: () => paper,
     proposals: () => proposals.shown,
     dropProposals: (gone) => proposals.drop(gone),
+    findProposals: (box) => void proposals.find(box),
+    usualThickness: () => proposals.usual,
   }
 }

@@ -1,4 +1,3 @@
-import type { TraceSample } from '../drawing/model'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
 

@@ -1,3 +1,4 @@
+import type { Crop } from '../drawing/model'
 import { InputError } from '../errors'
 
 /** A picture without colour: grey by rows from the top, 0 black, 255 white. */
@@ -40,4 +41,13 @@ export function reduced({ width, height, grey }: GreyImage, most: number): { fie
     }
   }
   return { field: { width: w, height: h, values }, scale: width / w }
+}
+
+/** A part of a picture, given as shares of its sides, at least a px wide and high; and where it lies in it, px. */
+export function partOf({ width, height, grey }: GreyImage, part: Crop): { image: GreyImage; left: number; top: number } {
+  const [left, top] = [Math.min(width - 1, Math.max(0, Math.round(part.x * width))), Math.min(height - 1, Math.max(0, Math.round(part.y * height)))]
+  const [w, h] = [Math.max(1, Math.min(width - left, Math.round(part.width * width))), Math.max(1, Math.min(height - top, Math.round(part.height * height)))]
+  const out = new Uint8Array(w * h)
+  for (let y = 0; y < h; y++) out.set(grey.subarray((top + y) * width + left, (top + y) * width + left + w), y * w)
+  return { image: { width: w, height: h, grey: out }, left, top }
 }

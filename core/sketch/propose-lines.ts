@@ -17,6 +17,8 @@ import { meetingEnds } from './meeting-ends'
 import { sharpened } from './sharpened'
 import { graphOf } from './skeleton-graph'
 import { smoothed } from './gaussian'
+import type { Thickness } from './thickness'
+import { thicknessAlong } from './thickness'
 import { thin } from './thinning'
 
 export interface ProposeOptions {
@@ -24,6 +26,8 @@ export interface ProposeOptions {
   merge?: number
   /** How faint a line may be, 0..1: the more, the more is proposed; 0.5 when absent. */
   faint?: number
+  /** Px of the longer side of the picture that this one is a part of, so that lengths are meant alike; its own when absent. */
+  whole?: number
   /** Lines shorter than this are left out, px of a picture of 1,440 px; 14 when absent. */
   shortest?: number
 }
@@ -34,6 +38,8 @@ export interface Proposal {
   path: Path
   /** 0..1: how plainly it is drawn, and how long it is. */
   confidence: number
+  /** How thick the pencil is along it, px of the picture. */
+  thickness: Thickness
 }
 
 /** Pictures are looked at in this size, px of the longer side; lengths here are meant in a picture of the other. */
@@ -65,13 +71,14 @@ const MEETS = 2.2
 export const proposeLines = (image: GreyImage, options: ProposeOptions = {}): Proposal[] => atOnce(findLines(image, options))
 
 /** As `proposeLines`, telling the share 0..1 that is done. */
-export function* findLines(image: GreyImage, { merge = 3.6, faint = 0.5, shortest = 14 }: ProposeOptions = {}): Generator<number, Proposal[]> {
+export function* findLines(image: GreyImage, { merge = 3.6, faint = 0.5, shortest = 14, whole = Math.max(image.width, image.height) }: ProposeOptions = {}): Generator<number, Proposal[]> {
   checkImage(image)
-  for (const [name, value] of Object.entries({ merge, faint, shortest })) if (!(value >= 0) || !Number.isFinite(value)) throw new InputError(name, `"${name}" must be a number, 0 or more, not ${value}.`)
+  for (const [name, value] of Object.entries({ merge, faint, shortest, whole })) if (!(value >= 0) || !Number.isFinite(value)) throw new InputError(name, `"${name}" must be a number, 0 or more, not ${value}.`)
   if (image.width < 8 || image.height < 8) return []
-  const { field, scale } = reduced(image, SIZE)
+  const longest = Math.max(image.width, image.height)
+  const { field, scale } = reduced(image, SIZE * Math.min(1, longest / whole))
   // Small pictures are looked at as they are; their strokes are as fine as the picture is small.
-  const size = Math.max(field.width, field.height) / USUAL
+  const size = Math.min(SIZE, Math.max(whole, longest)) / USUAL
   const sigma = Math.max(1, merge * size)
   yield 0.1
   const pencil = pencilOf(field)
@@ -92,8 +99,9 @@ export function* findLines(image: GreyImage, { merge = 3.6, faint = 0.5, shortes
     const length = lengthOf(chain.points)
     if (length < shortest * size) continue
     const path = fitted(chain, pencil, scale, sigma)
+    const { mean, stops } = thicknessAlong(chain.points, chain.closed, pencil, 2 * sigma)
     const plain = chain.points.reduce((n, p) => n + (ridges.strength[Math.round(p.y) * field.width + Math.round(p.x)] ?? 0), 0) / chain.points.length
-    out.push({ path, confidence: Math.min(1, plain / (2 * STRONG)) * (0.5 + 0.5 * Math.min(1, length / (14 * sigma))) })
+    out.push({ path, thickness: { mean: mean * scale, stops }, confidence: Math.min(1, plain / (2 * STRONG)) * (0.5 + 0.5 * Math.min(1, length / (14 * sigma))) })
   }
   const met = meetingEnds(out.map((p) => p.path), MEETS * sigma * scale)
   return out.map((p, i) => ({ ...p, path: met[i]! })).sort((a, b) => b.confidence - a.confidence)

@@ -5,8 +5,12 @@ import { defaultPage } from '#core/drawing/create'
 import type { Path } from '#core/drawing/model'
 import { ArcLength } from '#core/geometry/arc-length'
 import { cubicsOfPath, mapPath } from '#core/geometry/path'
+import { pathsOfData } from '#core/formats/svg/paths'
+import { IDENTITY } from '#core/geometry/matrix'
 import type { GreyImage } from '#core/sketch/grey-image'
+import { partOf } from '#core/sketch/grey-image'
 import { proposeLines } from '#core/sketch/propose-lines'
+import { underLines } from '#core/sketch/under-lines'
 import { pencilSketch } from '../../demo/kit/pencil'
 import { SCENARIO } from '../../demo/scenario'
 import type { SketchKind } from './support/icon-sketch'
@@ -91,6 +95,33 @@ describe('lines proposed from a sketch', () => {
       expect(median(off)).toBeLessThan(0.34)
       expect(new ArcLength(cubicsOfPath(best!.path)).total).toBeGreaterThan(0.95 * new ArcLength(cubicsOfPath(truth)).total)
     }
+  })
+
+  it('of a part are those of the whole there, and have the pencil\'s own thickness', async () => {
+    // A wedge from 2 to 8 px wide, and a line beside it.
+    const image = await drawn('<path d="M60 120L540 117V123Z" fill="#555" stroke="none"/><path d="M60 300C200 200 400 200 540 300" stroke-width="3"/>')
+    const whole = proposeLines(image)
+    const { image: part, left, top } = partOf(image, { x: 0.05, y: 0.1, width: 0.9, height: 0.4 })
+    const inPart = proposeLines(part, { whole: 600 })
+    expect(inPart).toHaveLength(1)
+    const wedge = whole.find((p) => p.path.nodes.every((n) => n.at.y < 160))!
+    const moved = mapPath(inPart[0]!.path, ({ x, y }) => ({ x: x + left, y: y + top }))
+    expect(Math.max(...distances(placesOn([moved], 4), placesOn([wedge.path], 0.5)))).toBeLessThan(1)
+    const [first, last] = [wedge.thickness.stops[0]!, wedge.thickness.stops.at(-1)!]
+    // Thin at its point, thick at its foot; as wide on the mean as it is.
+    const [thin, thick] = wedge.path.nodes[0]!.at.x < 300 ? [first, last] : [last, first]
+    expect(thin.left).toBeLessThan(0.75)
+    expect(thick.left).toBeGreaterThan(1.2)
+    const even = whole.find((p) => p !== wedge && p.confidence > 0.3)!
+    expect(Math.abs(even.thickness.mean - 3)).toBeLessThan(0.8)
+    expect(even.thickness.stops.every((s) => Math.abs(s.left - 1) < 0.3)).toBe(true)
+  })
+
+  it('lie under lines that go their way, and under no others', () => {
+    const path = (d: string): Path => pathsOfData(d, IDENTITY)[0]!
+    const offers = ['M0 0L100 0', 'M0 2L100 3', 'M0 0L0 100', 'M0 30L100 30'].map((d) => ({ path: path(d) }))
+    expect([...underLines(offers, [path('M-10 1L110 1')], 3)]).toEqual(offers.slice(0, 2))
+    expect(underLines(offers, [], 3).size).toBe(0)
   })
 
   it('are none on paper, in the dark and in one pixel; noise gives next to none; what is impossible is refused', () => {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { layerForLine } from '#core/drawing/queries'
 import { takeOffers } from '~/instruments/propose'
@@ -20,10 +21,13 @@ const studio = useStudioStore()
 function takeAll(): void {
   const layer = layerForLine(store.drawing!, view.activeLayer)
   if (!layer) store.notice = 'No layer is open for lines. Add one with + in Layers, or unlock or show one.'
-  const offers = proposals.shown
-  takeOffers({ layerForInk: () => layer?.id ?? null, edit: store.edit, nextWeight: studio.nextWeight, nextInk: () => hand.lineInk }, offers)
-  if (layer) proposals.drop(new Set(offers))
+  takeOffers({ layerForInk: () => layer?.id ?? null, edit: store.edit, nextWeight: studio.nextWeight, nextInk: () => hand.lineInk, preferences: () => preferences, usualThickness: () => proposals.usual }, proposals.shown)
 }
+
+const WEIGHTS = [
+  { id: 'next', title: 'As the next line', help: 'Size and profile as set for new lines' },
+  { id: 'pencil', title: 'As the pencil', help: 'It swells and thins as the pencil does' },
+] as const
 
 const busy = computed(() => view.work !== null)
 const set = (change: Partial<typeof preferences.proposals>): void => void Object.assign(preferences.proposals, change)
@@ -43,6 +47,7 @@ const set = (change: Partial<typeof preferences.proposals>): void => void Object
   </div>
   <div v-if="proposals.looked" class="grid content-start gap-2">
     <SliderField label="Show from" title="How plain a line must be to be shown" :value="Math.round(preferences.proposals.from * 100)" :min="0" :max="95" :step="5" unit="%" @look="(v) => set({ from: v / 100 })" @keep="(v) => set({ from: v / 100 })" />
-    <p class="quiet">A line that you take gets the next weight and ink, and is an ordinary line. <button v-if="proposals.shown.length" class="underline decoration-dotted hover:text-ink" data-testid="take-all" @click="takeAll">Take all {{ proposals.shown.length }}</button></p>
+    <ChoiceField tight label="Weight" :choices="WEIGHTS" :model-value="preferences.proposals.weight" @update:model-value="(weight) => set({ weight })" />
+    <p class="quiet">What you take is an ordinary line. <button v-if="proposals.shown.length" class="underline decoration-dotted hover:text-ink" data-testid="take-all" @click="takeAll">Take all {{ proposals.shown.length }}</button></p>
   </div>
 </template>

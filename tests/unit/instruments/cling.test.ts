@@ -7,7 +7,9 @@ import { PencilMap } from '#core/sketch/pencil-map'
 import { Freehand } from '~/instruments/freehand'
 import { Nodes } from '~/instruments/nodes'
 import { Pen } from '~/instruments/pen'
+import { Propose } from '~/instruments/propose'
 import { Settle } from '~/instruments/settle'
+import type { Offer } from '~/stores/proposals'
 import { click, drag, hand, straightPath, TestWorktop } from '../support/desk'
 
 /** One pencil line across the page, at y = 100. */
@@ -96,5 +98,24 @@ describe('over pencil', () => {
     expect(off(worktop)).toBeLessThan(0.8)
     expect(worktop.lines[1]).toEqual(far)
     expect(worktop.labels).toEqual(['Settle a line on the pencil'])
+  })
+})
+
+describe('proposals', () => {
+  const offer = (y: number, mean = 3): Offer => ({ path: straightPath({ x: 40, y }, { x: 300, y }), confidence: 0.9, thickness: { mean, stops: [{ at: 0, left: 0.6, right: 0.6 }, { at: 1, left: 1.4, right: 1.4 }] } })
+
+  it('are taken with the next weight, or as the pencil is thick; a box asks for more', () => {
+    const worktop = Object.assign(new TestWorktop(), { offers: [offer(50), offer(120, 4)] })
+    const tool = new Propose(worktop)
+    click(tool, 100, 50)
+    worktop.wants.proposals.weight = 'pencil'
+    click(tool, 100, 120)
+    const [a, b] = worktop.lines.map((l) => l.weight)
+    expect(a).toEqual(worktop.nextWeight())
+    // Usually 2 px: twice as thick as most.
+    expect(b).toMatchObject({ size: 2 * worktop.nextWeight().size, start: null, end: null, stops: worktop.offers[1]!.thickness.stops })
+    drag(tool, [[20, 20], [200, 100], [220, 150]], { shift: true })
+    expect(worktop.boxes).toEqual([[{ x: 20, y: 20 }, { x: 220, y: 150 }]])
+    expect(worktop.lines).toHaveLength(2)
   })
 })
