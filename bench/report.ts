@@ -4,6 +4,7 @@ import type { InkRow } from './ink'
 import type { RegionRow } from './regions'
 import type { NodeRow } from './nodes'
 import type { StepRow } from './saved-steps'
+import type { SketchRow } from './sketches'
 import type { Growth, SpeedRow } from './speed'
 
 export interface Measured {
@@ -16,6 +17,7 @@ export interface Measured {
   regions: RegionRow[]
   hand: HandRow[]
   steps: StepRow[]
+  sketches: SketchRow[]
   crowd: CrowdRows
 }
 
@@ -24,7 +26,7 @@ const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
 /** Exponent of growth between two sizes. */
 const exponent = (a: number, b: number, factor: number): string => (Math.log(b / a) / Math.log(factor)).toFixed(2)
 
-export function report({ started, machine, speed, nodes, growth, ink, regions, hand, steps, crowd }: Measured): string {
+export function report({ started, machine, speed, nodes, growth, ink, regions, hand, steps, sketches, crowd }: Measured): string {
   const lines = [
     '# Benchmarks',
     '',
@@ -88,6 +90,8 @@ export function report({ started, machine, speed, nodes, growth, ink, regions, h
     '| --- | ---: | ---: |',
     ...steps.map((r) => `| ${r.work} | ${(r.bytes / 1000).toFixed(1)} | ${ms(r.worst)} |`),
     '',
+    ...sketchLines(sketches),
+    '',
     `${crowd.lines} lines: opened to first ink ${ms(crowd.firstInk)} ms, to all ink ${ms(crowd.allInk)} ms. Time between two frames, ms:`,
     '',
     '| 10,000 lines | median | 95 % | worst |',
@@ -97,3 +101,13 @@ export function report({ started, machine, speed, nodes, growth, ink, regions, h
   ]
   return lines.join('\n')
 }
+
+/** What scans take, as lines of the report. */
+export const sketchLines = (rows: readonly SketchRow[]): string[] => [
+  'A scan as a sketch: until it is seen, until its lines are found, the time between two frames while a hand moves over it meanwhile, ms;',
+  'and the most memory that browser and server took beyond an empty drawing, MB.',
+  '',
+  '| megapixels | seen | lines found | lines | frames: 95 % | worst | memory |',
+  '| ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
+  ...rows.map((r) => `| ${r.megapixels.toFixed(1)} | ${ms(r.seen)} | ${ms(r.found)} | ${r.lines} | ${ms(r.frame)} | ${ms(r.worst)} | ${r.memory.toFixed(0)} |`),
+]

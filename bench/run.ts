@@ -7,6 +7,7 @@ import { regionRows } from './regions'
 import { report } from './report'
 import { crowdRows } from './crowds'
 import { stepRows } from './saved-steps'
+import { sketchRows } from './sketches'
 import { growth, speedRows } from './speed'
 
 const started = new Date()
@@ -17,7 +18,8 @@ const ink = inkRows()
 const regions = regionRows()
 const hand = await handRows()
 const steps = await stepRows()
+const sketches = await sketchRows()
 const crowd = await crowdRows()
-const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown, ink, regions, hand, steps, crowd })
+const text = report({ started, machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed, nodes, growth: grown, ink, regions, hand, steps, sketches, crowd })
 writeFileSync('docs/benchmarks.md', text)
 process.stdout.write(text)

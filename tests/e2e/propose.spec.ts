@@ -43,3 +43,33 @@ test('lines are found in the sketch; a click takes one, a drag several, Alt swee
   await page.keyboard.press('Control+z')
   await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeLessThan(all / 2)
 })
+
+test('lines are found within a box; taken as the pencil is thick, they swell; undo brings the proposal back', async ({ page }) => {
+  await startDrawing(page, 'demo-pea-pod')
+  await enterPass(page, 'Lines')
+  await page.keyboard.press('Control+a')
+  await takeUp(page, 'Select')
+  await page.keyboard.press('Delete')
+  await takeUp(page, 'Propose')
+  await page.keyboard.down('Shift')
+  await dragThrough(page, [{ x: 300, y: 70 }, { x: 640, y: 230 }], 8)
+  await page.keyboard.up('Shift')
+  const told = page.getByTestId('proposals')
+  await expect(told).toContainText('proposed', { timeout: 60_000 })
+  const count = async (): Promise<number> => Number(/\d+/.exec((await told.textContent())!)![0])
+  const found = await count()
+  expect(found).toBeGreaterThan(3)
+  expect(found).toBeLessThan(25)
+  await page.getByRole('radio', { name: 'As the pencil' }).click()
+  await dragThrough(page, [{ x: 320, y: 150 }, { x: 620, y: 155 }], 12)
+  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeGreaterThan(0)
+  for (const { path, weight } of linesOf(await savedDrawing(page))) {
+    expect(weight.stops.length).toBeGreaterThan(1)
+    for (const { at } of path.nodes) expect(at.x > 295 && at.x < 645 && at.y > 65 && at.y < 235).toBe(true)
+  }
+  const left = await count()
+  expect(left).toBeLessThan(found)
+  await page.keyboard.press('Control+z')
+  await expect.poll(count).toBe(found)
+})
+

@@ -5,7 +5,7 @@ import type { Sketch } from '#core/drawing/model'
 import { squareToQuad } from '#core/sketch/perspective'
 import { pencilSketch } from '../../demo/kit/pencil'
 import { SCENARIO } from '../../demo/scenario'
-import { enterPass, savedDrawing, startDrawing } from './support/desk'
+import { dragThrough, enterPass, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'
 
 const sketchIn = async (page: Page): Promise<Sketch> => (await savedDrawing(page)).layers.flatMap((l) => (l.kind === 'sketch' ? l.items : [])).at(-1)!
@@ -60,7 +60,7 @@ test('a photo that was taken at a slant is set right by its paper; where none is
   const corner = { x: canvas.x + canvas.width * 0.2, y: canvas.y + canvas.height * 0.5, width: 6, height: 6 }
   await page.getByTestId('find-paper').click()
   const made = page.locator('canvas[data-testid=sketch]')
-  await expect(made).toHaveAttribute('data-made', 'null', { timeout: 30_000 })
+  await expect(made).toHaveAttribute('data-made', /corners/, { timeout: 30_000 })
   const { corners } = await sketchIn(page)
   const known = [[130, 150], [1050, 80], [1120, 800], [90, 780]]
   corners!.forEach((p, i) => expect(Math.hypot(p.x * w - known[i]![0]!, p.y * h - known[i]![1]!)).toBeLessThan(5))
@@ -101,4 +101,130 @@ test('several sketches come in at once, by file and by paste, WebP too; Shift an
   await page.keyboard.up('H')
   await page.keyboard.up('Shift')
   await expect(ink).toBeVisible()
+})
+
+test('a sketch is levelled by a line, cropped and whole again, mirrored as a copy, turned by its ring; each a step', async ({ page }) => {
+  await startDrawing(page, 'demo-pea-pod')
+  await enterPass(page, 'Sketch')
+  await page.getByRole('button', { name: 'Unlock', exact: true }).click()
+  await takeUp(page, 'Level')
+  await dragThrough(page, [{ x: 100, y: 300 }, { x: 600, y: 326.2 }])
+  await expect.poll(async () => (await sketchIn(page)).angle).toBeCloseTo(-3, 1)
+  await page.keyboard.press('Control+z')
+  await takeUp(page, 'Crop')
+  await dragThrough(page, [{ x: 180, y: 131 }, { x: 540, y: 393 }])
+  await expect(page.locator('canvas[data-testid=sketch]')).toHaveAttribute('data-made', /crop/, { timeout: 30_000 })
+  const { crop } = await sketchIn(page)
+  ;[crop!.x - 0.25, crop!.y - 0.25, crop!.width - 0.5, crop!.height - 0.5].forEach((d) => expect(Math.abs(d)).toBeLessThan(0.005))
+  await page.getByRole('button', { name: 'All of it again' }).click()
+  await expect.poll(async () => (await sketchIn(page)).crop).toBeUndefined()
+  expect((await sketchIn(page)).width).toBeCloseTo(720, 6)
+  await takeUp(page, 'Place')
+  await page.getByRole('button', { name: 'Mirrored copy' }).click()
+  await expect.poll(async () => (await sketchIn(page)).mirrored).toBe(true)
+  await expect(page.getByTestId('sketch-in-hand')).toBeVisible()
+  const before = await sketchIn(page)
+  const middle = { x: before.x + before.width / 2, y: before.y }
+  const ring = await onScreen(page, middle)
+  await page.mouse.move(ring.x, ring.y - 24)
+  await page.mouse.down()
+  await page.mouse.move(ring.x + 60, ring.y - 20, { steps: 6 })
+  await page.mouse.up()
+  await expect.poll(async () => (await sketchIn(page)).angle).toBeGreaterThan(5)
+  await page.getByLabel('What lies beneath shows through').click()
+  await expect.poll(async () => (await sketchIn(page)).plain).toBe(true)
+})
+
+test('the corners of a sheet are dragged to where they are, and what lies within is set right', async ({ page }) => {
+  await startDrawing(page, 'demo-pea-pod')
+  await enterPass(page, 'Sketch')
+  await page.getByRole('button', { name: 'Unlock', exact: true }).click()
+  await takeUp(page, 'Corners')
+  // The scan fills the page, and shows no edge of a sheet: the marks stand at its own corners.
+  const { height } = (await savedDrawing(page)).page
+  await dragThrough(page, [{ x: 0, y: 0 }, { x: 72, y: 52.4 }])
+  await expect(page.getByTestId('set-right')).toBeEnabled()
+  await dragThrough(page, [{ x: 720, y: height }, { x: 648, y: height - 52.4 }])
+  await page.keyboard.press('Enter')
+  await expect.poll(async () => (await sketchIn(page)).corners, { timeout: 30_000 }).toBeTruthy()
+  const { corners } = await sketchIn(page)
+  ;[[0.1, 0.1], [1, 0], [0.9, 0.9], [0, 1]].forEach(([x, y], i) => expect(Math.hypot(corners![i]!.x - x!, corners![i]!.y - y!)).toBeLessThan(0.02))
+  await page.getByRole('button', { name: 'As it was taken' }).click()
+  await expect.poll(async () => (await sketchIn(page)).corners).toBeUndefined()
+})
+
+test('a wipe goes between the pencil and the ink, and a halo tells what lies off the pencil', async ({ page }) => {
+  await startDrawing(page, 'demo-pea-pod')
+  await enterPass(page, 'Sketch')
+  await page.getByTestId('pencil-wipe').click()
+  const tiles = page.getByTestId('canvas').locator('> canvas').first()
+  const [ink, pencil] = [tiles, page.getByTestId('sketch').locator('..')]
+  await expect(ink).toHaveCSS('clip-path', /inset\(0px 0px 0px 50%\)/)
+  await expect(pencil).toHaveCSS('clip-path', /inset\(0px 50% 0px 0px\)/)
+  const handle = (await page.getByTestId('wipe').boundingBox())!
+  await page.mouse.move(handle.x + handle.width / 2, handle.y + 200)
+  await page.mouse.down()
+  await page.mouse.move(handle.x + 200, handle.y + 200, { steps: 4 })
+  await page.mouse.up()
+  await expect(ink).not.toHaveCSS('clip-path', /50%/)
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Done' }).click()
+  await expect(ink).toHaveCSS('clip-path', 'none')
+  await page.getByTestId('halo').click()
+  const off = page.getByTestId('off-pencil')
+  await expect(off).toContainText('% lies off the pencil', { timeout: 60_000 })
+  const share = async (): Promise<number> => Number.parseInt((await off.textContent())!)
+  expect(await share()).toBeLessThan(25)
+  // The drawing is moved off its sketch: nearly all of it lies off.
+  await enterPass(page, 'Lines')
+  await takeUp(page, 'Select')
+  await page.keyboard.press('Control+a')
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowDown')
+  await enterPass(page, 'Sketch')
+  await expect.poll(share).toBeGreaterThan(50)
+})
+
+test('an SVG comes in as a sketch; pictures that hold nothing, or are broken, are told of in a sentence', async ({ page }) => {
+  await startDrawing(page)
+  await enterPass(page, 'Sketch')
+  const bring = (name: string, mimeType: string, buffer: Buffer) => page.getByTestId('sketch-file').setInputFiles({ name, mimeType, buffer })
+  const notice = page.getByTestId('notice')
+  const sketches = async (): Promise<number> => (await savedDrawing(page)).layers.filter((l) => l.kind === 'sketch').length
+  await bring('rings.svg', 'image/svg+xml', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40"><circle cx="20" cy="20" r="12" fill="none" stroke="#444"/><script>alert(1)</script></svg>'))
+  await expect.poll(sketches).toBe(1)
+  expect((await sketchIn(page)).width / (await sketchIn(page)).height).toBeCloseTo(1.5, 1)
+  const jpeg = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#ddd' } }).jpeg().toBuffer()
+  await bring('broken.jpg', 'image/jpeg', jpeg.subarray(0, jpeg.length / 2))
+  await expect(notice).toContainText('damaged')
+  await bring('words.png', 'image/png', Buffer.from('no picture'))
+  await expect(notice).toContainText('not a PNG, JPEG or WebP')
+  await bring('broken.svg', 'image/svg+xml', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><path d='))
+  await expect(notice).toContainText('could not be drawn')
+  expect(await sketches()).toBe(1)
+  // What holds no pencil comes in; looking for lines in it says that there are none.
+  const noise = sharp(Buffer.from(Array.from({ length: 300 * 200 }, (_, i) => (i * 7919) % 251)), { raw: { width: 300, height: 200, channels: 1 } })
+  const colours = sharp({ create: { width: 300, height: 200, channels: 3, background: '#3a7' } })
+  const empty: [string, Buffer][] = [
+    ['black.png', await sharp({ create: { width: 300, height: 200, channels: 3, background: '#000' } }).png().toBuffer()],
+    ['dot.png', await sharp({ create: { width: 1, height: 1, channels: 3, background: '#888' } }).png().toBuffer()],
+    ['green.jpg', await colours.jpeg().toBuffer()],
+    ['turned.jpg', await colours.jpeg().withMetadata({ orientation: 6 }).toBuffer()],
+  ]
+  for (const [i, [name, bytes]] of empty.entries()) {
+    await enterPass(page, 'Sketch')
+    await bring(name, name.endsWith('png') ? 'image/png' : 'image/jpeg', bytes)
+    await expect.poll(sketches).toBe(2 + i)
+    await enterPass(page, 'Lines')
+    await takeUp(page, 'Propose')
+    await page.getByTestId('find-lines').click()
+    await expect(notice).toContainText('No lines were found in this sketch', { timeout: 60_000 })
+    await page.getByTestId('notice').getByRole('button').last().click()
+  }
+  // Turned as its file says.
+  expect((await sketchIn(page)).width).toBeLessThan((await sketchIn(page)).height)
+  await enterPass(page, 'Sketch')
+  await bring('noise.png', 'image/png', await noise.png().toBuffer())
+  await expect.poll(sketches).toBe(6)
+  await page.getByTestId('find-paper').click()
+  await expect(notice).toContainText('No sheet of paper was found', { timeout: 30_000 })
 })

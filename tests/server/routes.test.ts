@@ -6,7 +6,7 @@ import { newDrawing, newLine, newLinesLayer, newSketchLayer } from '../../core/d
 import type { Edit } from '../../core/drawing/edits'
 import { makeEdit } from '../../core/drawing/edits'
 import type { Drawing } from '../../core/drawing/model'
-import type { Conflict, OpenDrawing } from '../../shared/api'
+import type { Conflict, ImageInfo, OpenDrawing } from '../../shared/api'
 import { LIMITS } from '../../shared/api'
 import { RunningServer, sentence } from './support/running-server'
 
@@ -223,6 +223,28 @@ describe('pictures', () => {
     const response = await upload(blackPng(30_000, 30_000))
     expect(response.status).toBe(413)
     expect(await sentence(response)).toMatch(/30000 x 30000 pixels/)
+  })
+
+  it('gives a part of a picture no larger than it is looked at, turned as its file says, out of a scan of 60 megapixels', { timeout: 60_000 }, async () => {
+    // Dark in its right lower part; on its side in the file.
+    const dark = await sharp({ create: { width: 1500, height: 1000, channels: 3, background: '#222' } }).png().toBuffer()
+    const scan = await sharp({ create: { width: 8600, height: 6900, channels: 3, background: '#eee' }, limitInputPixels: false }).composite([{ input: dark, left: 7100, top: 5900 }]).jpeg({ quality: 60 }).withMetadata({ orientation: 6 }).toBuffer()
+    const { sha256 } = (await (await upload(scan)).json()) as ImageInfo
+    const part = async (query: string) => {
+      const answer = await server.ask(`/api/images/${sha256}/part${query}`)
+      return sharp(Buffer.from(await answer.arrayBuffer())).removeAlpha().raw().toBuffer({ resolveWithObject: true })
+    }
+    const whole = await part('')
+    expect([whole.info.width, whole.info.height]).toEqual([2311, 2880])
+    // Turned to the right, what was right and low lies left and low.
+    const at = ({ data, info }: typeof whole, x: number, y: number): number => data[3 * (Math.floor(y * info.height) * info.width + Math.floor(x * info.width))]!
+    expect([at(whole, 0.05, 0.95), at(whole, 0.95, 0.95), at(whole, 0.05, 0.05)].map((v) => v > 128)).toEqual([false, true, true])
+    const corner = await part('?x=0&y=0.8&width=0.2&height=0.2')
+    // Px by px: no part of it is lost.
+    expect([corner.info.width, corner.info.height]).toEqual([1380, 1720])
+    expect([at(corner, 0.5, 0.5), at(corner, 0.95, 0.5)].map((v) => v > 128)).toEqual([false, true])
+    expect((await server.ask(`/api/images/${sha256}/part?x=2`)).status).toBe(400)
+    expect((await server.ask(`/api/images/${'a'.repeat(64)}/part`)).status).toBe(404)
   })
 
   it('that are not there are told so, also by odd names', async () => {

@@ -55,7 +55,8 @@ function pick(e: Event): void {
       <PlaceSection v-if="view.instrument === 'place'" :layer="layer" />
       <StraightSection v-else :layer="layer" />
       <CleanSection :sketch="sketch">
-        <button v-if="!sketch.corners && view.instrument === 'place'" class="button" :disabled="paper.looking" title="The sheet in a photo, seen from straight above" data-testid="find-paper" @click="paper.setPaperRight()">{{ paper.looking ? 'Looks for the paper …' : 'Set the paper right' }}</button>
+        <button v-if="sketch.corners && view.instrument === 'place'" class="button" title="The photo as it was taken" @click="paper.asTaken()">As it was taken</button>
+        <button v-else-if="view.instrument === 'place'" class="button" :disabled="paper.looking" title="The sheet in a photo, seen from straight above" data-testid="find-paper" @click="paper.setPaperRight()">{{ paper.looking ? 'Looks for the paper …' : 'Set the paper right' }}</button>
       </CleanSection>
     </div>
     <p v-else class="quiet max-w-[560px]">Bring in a scan or a photo of your pencil drawing, or drop it anywhere here. It comes in dimmed and locked under the ink, so that you never draw on it by mistake. No sketch? Go on to <b class="font-[650]">Lines</b>.</p>
