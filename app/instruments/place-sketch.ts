@@ -9,7 +9,7 @@ import { changingSketch, openSketch, whySketchIsShut } from './sketch-in-hand'
 
 const SMALLEST = 8
 /** How far the turning mark stands off, screen px. */
-const OFF = 24
+const OFF = 16
 /** Turning in steps, degrees. */
 const STEP = 15
 

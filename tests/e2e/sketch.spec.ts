@@ -126,12 +126,12 @@ test('a sketch is levelled by a line, cropped and whole again, mirrored as a cop
   const before = await sketchIn(page)
   const middle = { x: before.x + before.width / 2, y: before.y }
   const ring = await onScreen(page, middle)
-  await page.mouse.move(ring.x, ring.y - 24)
+  await page.mouse.move(ring.x, ring.y - 16)
   await page.mouse.down()
   await page.mouse.move(ring.x + 60, ring.y - 20, { steps: 6 })
   await page.mouse.up()
   await expect.poll(async () => (await sketchIn(page)).angle).toBeGreaterThan(5)
-  await page.getByLabel('What lies beneath shows through').click()
+  await page.getByLabel('See through').click()
   await expect.poll(async () => (await sketchIn(page)).plain).toBe(true)
 })
 

@@ -44,13 +44,13 @@ function mirroredCopy(): void {
 <template>
   <div class="grid content-start gap-1.5">
     <SliderField label="Strength" :value="Math.round(layer.opacity * 100)" :min="0" :max="100" :step="5" unit="%" @look="(v) => change((l) => void (l.opacity = v / 100))" @keep="(v) => keep(`Sketch strength ${v} %`, (l) => void (l.opacity = v / 100))" />
-    <div class="flex flex-wrap items-center gap-1.5">
+    <div class="flex flex-wrap items-center gap-1.5 pr-2">
       <button class="button" @click="keep(layer.visible ? 'Hide the sketch' : 'Show the sketch', (l) => void (l.visible = !l.visible))">{{ layer.visible ? 'Hide' : 'Show' }}</button>
       <button class="button" @click="keep(layer.locked ? 'Unlock the sketch' : 'Lock the sketch', (l) => void (l.locked = !l.locked))">{{ layer.locked ? 'Unlock' : 'Lock' }}</button>
       <button class="button" :disabled="!!shut" :title="shut ?? 'As large as the page, upright'" @click="fit">Fit to page</button>
       <button class="button" :disabled="!!shut" :title="shut ?? 'Seen from behind'" @click="keep('Mirror the sketch', each(mirroredOver))">Mirror</button>
       <button class="button" title="A copy, mirrored about the middle of the page: the other half of what is the same on both sides" @click="mirroredCopy">Mirrored copy</button>
+      <TickField class="ml-1" :model-value="!sketch.plain" title="Multiplied with the paper and the sketches beneath; else it covers them" @update:model-value="(v) => keep(v ? 'Let the sketch show what is beneath' : 'Let the sketch cover what is beneath', each(({ plain, ...s }) => (v || plain ? s : { ...s, plain: true })))">See through</TickField>
     </div>
-    <TickField :model-value="!sketch.plain" title="Multiplied with the paper and the sketches beneath; else it covers them" @update:model-value="(v) => keep(v ? 'Let the sketch show what is beneath' : 'Let the sketch cover what is beneath', each(({ plain, ...s }) => (v || plain ? s : { ...s, plain: true })))">What lies beneath shows through</TickField>
   </div>
 </template>

@@ -48,9 +48,9 @@ function rename(): void {
     />
     <nav class="mx-auto flex items-center" aria-label="Passes">
       <template v-for="({ id: pass, title }, i) in PASSES" :key="pass">
-        <span v-if="i" class="h-px w-3.5 bg-[#c6bba9]" />
+        <span v-if="i" class="h-px w-3.5 bg-[#c6bba9] max-xl:w-1" />
         <button
-          class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550]"
+          class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550] max-xl:px-2"
           :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
           :aria-current="view.pass === pass ? 'step' : undefined"
           :title="`${title} (${i + 1})${proof.done[pass] ? ': nothing left to look at' : ''}`"
@@ -66,8 +66,8 @@ function rename(): void {
       </template>
     </nav>
     <SaveState />
-    <button class="button" :disabled="!store.canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</button>
-    <button class="button" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</button>
+    <button class="button shrink-0" :disabled="!store.canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</button>
+    <button class="button shrink-0" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</button>
     <HistoryMenu />
   </header>
 </template>

@@ -80,7 +80,7 @@ describe('a sketch made straight', () => {
   it('is turned by its ring about its middle, in steps with Shift; a click takes up another', () => {
     const { worktop, sketch } = desk()
     const tool = new PlaceSketch(worktop)
-    drag(tool, [[200, 26], [300, 100]], { mark: { kind: 'turner' } })
+    drag(tool, [[200, 34], [300, 100]], { mark: { kind: 'turner' } })
     expect(sketch().angle).toBeCloseTo(90, 6)
     near(fromShares(sketch(), { x: 0.5, y: 0.5 }), { x: 200, y: 100 })
     drag(tool, [[300, 100], [299, 112]], { mark: { kind: 'turner' }, shift: true })
