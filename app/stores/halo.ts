@@ -26,7 +26,7 @@ export const useHaloStore = defineStore('halo', () => {
   let of: unknown[] = []
   const all = computed((): LineStrays[] => {
     const { pencil } = cling
-    if (!view.halo || !pencil || !distances.value || !store.drawing) return []
+    if (!view.halo || view.pass === 'deliver' || !pencil || !distances.value || !store.drawing) return []
     const now = [pencil, distances.value, from.value]
     if (now.some((v, i) => v !== of[i])) known = new WeakMap()
     of = now

@@ -2,7 +2,7 @@ import { wrap } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Sketch, Vec } from '#core/drawing/model'
-import { fromShares, toShares, withPaper } from '#core/drawing/sketch-place'
+import { fromShares, toShares, WHOLE, withPaper } from '#core/drawing/sketch-place'
 import type { Quad } from '#core/sketch/perspective'
 import { isConvex, sizeOfQuad, squareToQuad } from '#core/sketch/perspective'
 import { addressOf } from '~/workers/read-picture'
@@ -47,8 +47,8 @@ export const usePaperStore = defineStore('paper', () => {
       if (asked) store.notice = 'No sheet of paper was found on something darker. Take Corners (E) and drag the four marks onto the corners of the sheet.'
       return
     }
-    // Offered in the picture as it was taken; what is set right already is as it was wanted.
-    if (sketch.value?.id === s.id && !s.corners && !s.crop && !s.mirrored && (asked || !laid.value)) laid.value = { sketch: s.id, quad: found }
+    // What is set right already is as it was wanted.
+    if (sketch.value?.id === s.id && !s.corners && (asked || !laid.value)) laid.value = { sketch: s.id, quad: asSeen(s, found) }
   }
 
   async function look(image: string): Promise<Quad | null> {
@@ -104,11 +104,20 @@ export const usePaperStore = defineStore('paper', () => {
 /** Shares of what is seen of a sketch, as shares of its picture as it was taken. */
 function inPicture({ corners, crop, mirrored }: Sketch, quad: Quad): Quad {
   const at = squareToQuad(corners ?? SQUARE)
-  const c = crop ?? { x: 0, y: 0, width: 1, height: 1 }
+  const c = crop ?? WHOLE
   const found = quad.map((p) => at(c.x + (mirrored ? 1 - p.x : p.x) * c.width, c.y + p.y * c.height))
-  // Seen from behind, the corners go round the other way.
-  return (mirrored ? [found[1]!, found[0]!, found[3]!, found[2]!] : found) as unknown as Quad
+  return mirrored ? otherWayRound(found) : (found as unknown as Quad)
 }
+
+/** Shares of a picture that is not set right, as shares of what is seen of it. */
+function asSeen({ crop, mirrored }: Sketch, quad: Quad): Quad {
+  const c = crop ?? WHOLE
+  const found = quad.map(({ x, y }) => ({ x: mirrored ? 1 - (x - c.x) / c.width : (x - c.x) / c.width, y: (y - c.y) / c.height }))
+  return mirrored ? otherWayRound(found) : (found as unknown as Quad)
+}
+
+/** Seen from behind, corners go round the other way. */
+const otherWayRound = ([a, b, c, d]: readonly Vec[]): Quad => [b!, a!, d!, c!]
 
 /** Px of a picture as it is looked at: its proportions. */
 async function sizeOf(image: string): Promise<{ width: number; height: number }> {

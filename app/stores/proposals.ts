@@ -38,7 +38,7 @@ export const useProposalsStore = defineStore('proposals', () => {
   const offers = computed(() => (looked.value ? found.value!.offers : []))
   /** Those where no line lies yet. */
   const all = computed(() => {
-    if (!offers.value.length) return offers.value
+    if (!offers.value.length || view.instrument !== 'propose') return offers.value
     const under = underLines(offers.value, seenLines(store.drawing!, null).map((l) => l.path), UNDER * store.drawing!.page.pxPerMm)
     return under.size ? offers.value.filter((o) => !under.has(o)) : offers.value
   })

@@ -51,6 +51,8 @@ export const useViewStore = defineStore('view', () => {
   const inkHidden = ref(false)
   /** Left of this share of the canvas the pencil is seen, right of it the ink; null: both. */
   const pencilWipe = ref<number | null>(null)
+  /** As `pencilWipe`; what leaves the house is judged without the pencil. */
+  const wipedAt = computed(() => (pass.value === 'deliver' ? null : pencilWipe.value))
   /** What lies off the pencil is shown so. */
   const halo = ref(false)
   const folds = useRemembered('bellatrait:folds', { column: false, dock: false })
@@ -169,6 +171,7 @@ export const useViewStore = defineStore('view', () => {
     sketchHidden,
     inkHidden,
     pencilWipe,
+    wipedAt,
     halo,
     folds,
     hint,

@@ -1,5 +1,5 @@
-import type { Crop, Sketch, Vec } from '#core/drawing/model'
-import { boxOfPoints } from '#core/geometry/bounds'
+import type { Crop, Sketch } from '#core/drawing/model'
+import { partSeen, WHOLE } from '#core/drawing/sketch-place'
 import type { GreyImage } from '#core/sketch/grey-image'
 import { partOf } from '#core/sketch/grey-image'
 import type { Quad } from '#core/sketch/perspective'
@@ -25,8 +25,6 @@ export interface ColourPicture {
   blue: Uint8Array
 }
 
-const WHOLE: Crop = { x: 0, y: 0, width: 1, height: 1 }
-
 /** The address of a picture, or of a part of it, no larger than it can be looked at. */
 export function addressOf(image: string, part: Crop = WHOLE): string {
   const asked = part === WHOLE ? '' : `?${new URLSearchParams(Object.entries(part).map(([k, v]) => [k, String(v)])).toString()}`
@@ -44,7 +42,7 @@ export async function readSketch(source: SketchSource): Promise<GreyImage | null
 /** A sketch as it is looked at: its paper seen from straight above, what is kept of it, from the side it is seen from; null where it cannot be read. */
 export async function readColours({ image, corners, crop, mirrored }: SketchSource): Promise<ColourPicture | null> {
   // Of a picture that is only cropped no more is asked for than is kept, and so it is read as sharp as it is.
-  const part = corners ? partAbout(corners) : (crop ?? WHOLE)
+  const part = partSeen({ corners, crop })
   const read = await readPart(addressOf(image, part), mirrored && !corners)
   if (!read || !corners) return read
   const quad = corners.map(({ x, y }) => ({ x: ((x - part.x) / part.width) * read.width, y: ((y - part.y) / part.height) * read.height })) as unknown as Quad
@@ -52,13 +50,6 @@ export async function readColours({ image, corners, crop, mirrored }: SketchSour
     const right = setRight({ width: read.width, height: read.height, grey }, quad)
     return kept(right, crop ?? WHOLE, !!mirrored)
   })
-}
-
-/** The part of a picture that four points of it lie in. */
-function partAbout(corners: readonly Vec[]): Crop {
-  const { minX, minY, maxX, maxY } = boxOfPoints(corners)
-  const [x, y] = [Math.max(0, minX), Math.max(0, minY)]
-  return { x, y, width: Math.max(1e-4, Math.min(1, maxX) - x), height: Math.max(1e-4, Math.min(1, maxY) - y) }
 }
 
 function colours({ red, green, blue }: ColourPicture, map: (channel: Uint8Array) => GreyImage): ColourPicture {

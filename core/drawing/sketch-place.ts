@@ -1,10 +1,12 @@
+import { boxOfPoints } from '../geometry/bounds'
 import type { Vec } from '../geometry/point'
 import { add, rotate, subtract } from '../geometry/point'
 import type { Crop, Sketch } from './model'
 
 type Place = Pick<Sketch, 'x' | 'y' | 'width' | 'height' | 'angle'>
 
-const WHOLE: Crop = { x: 0, y: 0, width: 1, height: 1 }
+/** All of a picture. */
+export const WHOLE: Crop = { x: 0, y: 0, width: 1, height: 1 }
 /** A part of a picture that is kept has at least this share of its sides. */
 const LEAST = 0.01
 
@@ -59,6 +61,14 @@ export function croppedTo<T extends Sketch>(s: T, a: Vec, b: Vec): T {
     height: s.height * height,
     crop: { x: was.x + left * was.width, y: was.y + y * was.height, width: width * was.width, height: height * was.height },
   }
+}
+
+/** What of a sketch's picture it takes to show it: what is kept, or where the paper lies that is set right. */
+export function partSeen({ corners, crop }: Pick<Sketch, 'corners' | 'crop'>): Crop {
+  if (!corners) return crop ?? WHOLE
+  const { minX, minY, maxX, maxY } = boxOfPoints(corners)
+  const [x, y] = [Math.max(0, minX), Math.max(0, minY)]
+  return { x, y, width: Math.max(1e-4, Math.min(1, maxX) - x), height: Math.max(1e-4, Math.min(1, maxY) - y) }
 }
 
 /** A sketch with all of its picture again; what was kept of it stays where it is. */

@@ -1,7 +1,9 @@
 import sharp from 'sharp'
 import type { Drawing, Sketch } from '../../core/drawing/model'
+import { partSeen } from '../../core/drawing/sketch-place'
 import { short } from '../../core/geometry/path'
 import type { ImageTable } from '../database/images'
+import { partOfImage } from './part-of-image'
 
 /** Pixels of a sketch on a card. */
 const SIZE = 400
@@ -16,7 +18,9 @@ export function onlySketch(drawing: Drawing): Sketch | null {
 export async function sketchThumbnail({ page }: Drawing, sketch: Sketch, images: ImageTable): Promise<string | null> {
   const image = images.find(sketch.image)
   if (!image) return null
-  const small = await sharp(image.bytes).rotate().resize(SIZE, SIZE, { fit: 'inside' }).jpeg({ quality: 70 }).toBuffer().catch(() => null)
+  const seen = await partOfImage(image, partSeen(sketch)).catch(() => null)
+  if (!seen) return null
+  const small = await sharp(seen.bytes).rotate().flop(!!sketch.mirrored).resize(SIZE, SIZE, { fit: 'inside' }).jpeg({ quality: 70 }).toBuffer().catch(() => null)
   if (!small) return null
   const { x, y, width, height, angle } = sketch
   const n = (v: number): string => short(v, 2)

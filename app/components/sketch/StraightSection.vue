@@ -35,7 +35,7 @@ const turn = (by: number, label = 'Turn the sketch'): void => change(label, (s) 
       <p class="quiet">A photo taken at a slant: put the marks on the four corners of the sheet.</p>
       <div class="flex flex-wrap items-center gap-1.5">
         <button class="button-strong !py-1" :disabled="!paper.isLaid || !!shut" :title="shut" data-testid="set-right" @click="paper.keep()">Set right</button>
-        <button class="button" :disabled="paper.looking || !!sketch.corners || !!sketch.crop" :title="sketch.corners || sketch.crop ? 'Take the photo as it was taken first' : 'Looks for a sheet on something darker'" data-testid="offer-corners" @click="paper.offer(true)">{{ paper.looking ? 'Looks for them …' : 'Find the corners' }}</button>
+        <button class="button" :disabled="paper.looking || !!sketch.corners" :title="sketch.corners ? 'Take the photo as it was taken first' : 'Looks for a sheet on something darker'" data-testid="offer-corners" @click="paper.offer(true)">{{ paper.looking ? 'Looks for them …' : 'Find the corners' }}</button>
         <button v-if="sketch.corners" class="button" :disabled="!!shut" :title="shut" @click="paper.asTaken()">As it was taken</button>
       </div>
     </template>

@@ -64,7 +64,7 @@ const tick = ref(0)
 const instrument = shallowRef<Instrument | null>(null)
 const panning = ref(false)
 
-const rightOfWipe = computed(() => (view.pencilWipe === null ? {} : { clipPath: `inset(0 0 0 ${view.pencilWipe * 100}%)` }))
+const rightOfWipe = computed(() => (view.wipedAt === null ? {} : { clipPath: `inset(0 0 0 ${view.wipedAt * 100}%)` }))
 const expanded = useExpanded(ink)
 const bridges = useBridges(ink)
 const worktop = createWorktop(ink, tick, { expanded, bridges })

@@ -27,7 +27,7 @@ const pageStyle = computed(() => {
   return { ...grid, width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
 })
 
-const leftOfWipe = computed(() => (view.pencilWipe === null ? {} : { clipPath: `inset(0 ${(1 - view.pencilWipe) * 100}% 0 0)` }))
+const leftOfWipe = computed(() => (view.wipedAt === null ? {} : { clipPath: `inset(0 ${(1 - view.wipedAt) * 100}% 0 0)` }))
 
 const sketches = computed(() => {
   // What leaves the house is judged without the pencil.
