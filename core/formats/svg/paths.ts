@@ -2,6 +2,7 @@ import svgpath from 'svgpath'
 import type { Path, PathNode } from '../../drawing/model'
 import type { Matrix } from '../../geometry/matrix'
 import { InputError } from '../../errors'
+import { lengthOf } from './lengths'
 
 /** Longest data of one path, characters: a line has 20,000 nodes at most. */
 const LONGEST_DATA = 2_000_000
@@ -113,29 +114,41 @@ function judgeJoint(n: PathNode): PathNode {
   return { ...n, joint: angle < 0.01 ? 'smooth' : 'corner' }
 }
 
-const num = (text: string | undefined, otherwise = 0): number => {
-  const v = Number.parseFloat(text ?? '')
-  return Number.isFinite(v) ? v : otherwise
-}
+/** What percentages of a shape are shares of. */
+const NO_PORT = { width: 0, height: 0 }
 
-/** Path data of a basic shape, or null when the element is none or draws nothing. */
-export function dataOfShape(name: string, a: Readonly<Record<string, string>>): string | null {
+/**
+ * Path data of a basic shape, or null when the element is none or draws nothing; lengths have any unit, percentages are meant
+ * of `port`.
+ *
+ * @param declared properties of style sheets, which count before attributes
+ */
+export function dataOfShape(name: string, attributes: Readonly<Record<string, string>>, port: { width: number; height: number } = NO_PORT, declared: Readonly<Record<string, string>> = {}): string | null {
+  const { width, height } = port
+  const along = { x: { whole: width }, y: { whole: height }, both: { whole: Math.hypot(width, height) / Math.SQRT2 } }
+  const length = (key: string, way: keyof typeof along, otherwise = 0): number => lengthOf(declared[key] ?? attributes[key], along[way]) ?? otherwise
   switch (name) {
-    case 'path':
-      return a.d ?? null
+    case 'path': {
+      const d = declared.d && /^path\(\s*(['"])(.*)\1\s*\)$/s.exec(declared.d)?.[2]
+      return d ?? attributes.d ?? null
+    }
     case 'line':
-      return `M${num(a.x1)} ${num(a.y1)}L${num(a.x2)} ${num(a.y2)}`
+      return `M${length('x1', 'x')} ${length('y1', 'y')}L${length('x2', 'x')} ${length('y2', 'y')}`
     case 'polyline':
     case 'polygon': {
-      const points = (a.points ?? '').trim()
+      const points = (attributes.points ?? '').trim()
       return points ? `M${points}${name === 'polygon' ? 'Z' : ''}` : null
     }
     case 'circle':
-      return ellipse(num(a.cx), num(a.cy), num(a.r), num(a.r))
-    case 'ellipse':
-      return ellipse(num(a.cx), num(a.cy), num(a.rx), num(a.ry))
-    case 'rect':
-      return rectangle(a)
+      return ellipse(length('cx', 'x'), length('cy', 'y'), length('r', 'both'), length('r', 'both'))
+    case 'ellipse': {
+      const [rx, ry] = [length('rx', 'x', Number.NaN), length('ry', 'y', Number.NaN)]
+      return ellipse(length('cx', 'x'), length('cy', 'y'), Number.isNaN(rx) ? ry : rx, Number.isNaN(ry) ? rx : ry)
+    }
+    case 'rect': {
+      const [rx, ry] = [length('rx', 'x', Number.NaN), length('ry', 'y', Number.NaN)]
+      return rectangle(length('x', 'x'), length('y', 'y'), length('width', 'x'), length('height', 'y'), Number.isNaN(rx) ? ry : rx, Number.isNaN(ry) ? rx : ry)
+    }
     default:
       return null
   }
@@ -146,11 +159,10 @@ function ellipse(cx: number, cy: number, rx: number, ry: number): string | null 
   return `M${cx + rx} ${cy}A${rx} ${ry} 0 0 1 ${cx - rx} ${cy}A${rx} ${ry} 0 0 1 ${cx + rx} ${cy}Z`
 }
 
-function rectangle(a: Readonly<Record<string, string>>): string | null {
-  const [x, y, w, h] = [num(a.x), num(a.y), num(a.width), num(a.height)]
+function rectangle(x: number, y: number, w: number, h: number, roundX: number, roundY: number): string | null {
   if (!(w > 0 && h > 0)) return null
-  const rx = Math.min(w / 2, Math.max(0, num(a.rx, num(a.ry))))
-  const ry = Math.min(h / 2, Math.max(0, num(a.ry, num(a.rx))))
+  const rx = Math.min(w / 2, Math.max(0, roundX))
+  const ry = Math.min(h / 2, Math.max(0, roundY))
   if (!(rx > 0 && ry > 0)) return `M${x} ${y}H${x + w}V${y + h}H${x}Z`
   const turn = (dx: number, dy: number): string => `a${rx} ${ry} 0 0 1 ${dx} ${dy}`
   return `M${x + rx} ${y}H${x + w - rx}${turn(rx, ry)}V${y + h - ry}${turn(-rx, ry)}H${x + rx}${turn(-rx, -ry)}V${y + ry}${turn(rx, -ry)}Z`

@@ -1,319 +1,384 @@
-import { BLACK, evenWeight, newLine } from '../../drawing/create'
-import { newId } from '../../new-id'
-import type { Drawing, Finish, Ink, Layer, Line, LinesLayer, Page, Path, Settings, Shape, ShapesLayer, Sketch, Weight } from '../../drawing/model'
-import { itemProblem } from '../../drawing/check-drawing'
+import { evenWeight, newLine } from '../../drawing/create'
+import type { Line, Path, Shape, Sketch } from '../../drawing/model'
 import { InputError } from '../../errors'
 import type { Box } from '../../geometry/bounds'
-import { boxOfCubics, emptyBox, grown, overlap, uniteBoxes } from '../../geometry/bounds'
+import { grown } from '../../geometry/bounds'
 import { arcOfPath } from '../../geometry/known'
-import { cubicsOfPath } from '../../geometry/path'
-import { dashCount, MOST_DASHES } from '../../outline/visible'
-import { parseRecord } from '../json'
 import type { Matrix } from '../../geometry/matrix'
 import { composed, IDENTITY } from '../../geometry/matrix'
+import { mapPath } from '../../geometry/path'
+import { mapped } from '../../geometry/matrix'
+import { expandLine } from '../../outline/expand'
+import { dashCount, MOST_DASHES } from '../../outline/visible'
+import { evenOddContours } from '../../shapes/combine'
+import { BlendedInks } from './blended-inks'
+import type { Clip } from './clips'
+import { clipOf, clipOfAll, within } from './clips'
+import type { DrawingBuilder } from './drawing-builder'
+import { boxOfPaths } from './drawing-builder'
+import type { SvgElement } from './element'
+import { byId, idOfReference } from './element'
+import { lengthOf } from './lengths'
+import { liveLine, liveShape, record } from './live-data'
+import { meanPaint } from './paint-servers'
 import { dataOfShape, pathsOfData } from './paths'
-import type { Style } from './style'
+import type { Paint, Style } from './style'
 import { INITIAL_STYLE, styleOf } from './style'
 import { matrixOf, scaleOf } from './transform'
-import type { SpareHandles } from './write-svg'
+import type { ViewBox } from './viewport'
+import { fitted, viewBoxOf } from './viewport'
 
+/** What an element finds about it. */
 interface Frame {
   matrix: Matrix
   style: Style
-  /** The element's content is not drawn. */
-  skipped: boolean
-  name: string
+  /** What groups about it let through, 0..1. */
+  alpha: number
+  clips: readonly Clip[]
+  /** The nearest viewport, in its own user space. */
+  port: ViewBox
+  /** The named group that it lies in. */
+  group: string | null
+  /** Ids of what is being reused. */
+  reusing: readonly string[]
 }
 
-const SKIPPED = new Set(['defs', 'clipPath', 'mask', 'pattern', 'marker', 'symbol', 'metadata', 'linearGradient', 'radialGradient', 'filter', 'style', 'title', 'desc'])
+const SKIPPED = new Set(['defs', 'clipPath', 'mask', 'pattern', 'marker', 'symbol', 'metadata', 'linearGradient', 'radialGradient', 'filter', 'style', 'title', 'desc', 'script', 'animate', 'animateTransform', 'set'])
 
-const LONGEST_ID = 80
-const LONGEST_NAME = 120
-
+/** So many elements are drawn, however often they are reused. */
+const MOST_DRAWN = 200_000
+/** Reuse of what reuses goes so deep. */
+const DEEPEST_REUSE = 24
 /** So many elements that were left out are told one by one. */
 const MOST_TOLD = 5
 
-/** A drawing takes so many inks; further colours get the nearest of them. */
-const MOST_INKS = 500
-
-/** From so many layers on, an item joins one of its kind rather than beginning another. */
-const MANY_LAYERS = 400
-
-type Attributes = Readonly<Record<string, string>>
-
-/** Takes the elements of an SVG file one by one and collects the drawing that they make. */
+/** Draws the elements of an SVG file into a drawing. */
 export class SvgReader {
-  private readonly stack: Frame[] = []
-  private readonly layers: Layer[] = []
-  private readonly inks: Ink[] = []
-  private readonly inkByColour = new Map<string, string>()
-  /** Red, green and blue of all inks once there are no more to come. */
-  private rgb: number[][] | null = null
-  /** Bounds of what lies in each layer. */
-  private readonly boxes = new Map<Layer, Box>()
-  private readonly ids = new Set<string>()
-  /** What was to be drawn and could not be, a sentence each. */
-  readonly losses: string[] = []
-  private readonly notes = new Map<string, number>()
-  private page: Page | null = null
-  private name: string | null = null
-  private settings: Settings | null = null
-  private amendments: Drawing['amendments']
-  private fills: Drawing['fills']
-  /** Settings are those of the first form of a drawing. */
-  private isFirstForm = false
-  /** A layer that the file names is open at this depth. */
-  private layerDepth = 0
+  private readonly elements: ReadonlyMap<string, SvgElement>
+  private readonly blended: BlendedInks
+  private readonly known = new Map<string, { contours: Path[] } | null>()
+  private drawn = 0
+  private losses = 0
+  /** What was to be drawn and could not be first, a sentence. */
+  firstLoss: string | null = null
 
-  open(tag: string, a: Attributes): void {
-    const parent = this.stack[this.stack.length - 1]
-    const frame: Frame = {
-      matrix: composed(parent?.matrix ?? IDENTITY, matrixOf(a.transform)),
-      style: styleOf(parent?.style ?? INITIAL_STYLE, a),
-      skipped: (parent?.skipped ?? false) || SKIPPED.has(tag),
-      name: tag,
-    }
-    this.stack.push(frame)
-    if (this.stack.length === 1) {
-      this.root(a, frame)
-      return
-    }
-    this.warn(tag, a)
-    if (frame.skipped) return
-    if (tag === 'script' || tag === 'foreignObject') frame.skipped = true
-    else if (a['bt:layer']) this.openLayer(a)
-    else if (a['bt:sketch']) this.sketch(a)
-    else this.drawGuarded(tag, a, frame)
+  constructor(
+    private readonly root: SvgElement,
+    private readonly into: DrawingBuilder,
+    private readonly tolerance: number,
+  ) {
+    this.elements = byId(root)
+    this.blended = new BlendedInks(into, tolerance)
   }
 
-  /** One element that cannot be used loses nothing but itself. */
-  private drawGuarded(tag: string, a: Attributes, frame: Frame): void {
+  /** @param matrix from the user space of the root to the page */
+  read(matrix: Matrix, port: ViewBox, isLive: boolean): void {
+    const style = this.styleOf(INITIAL_STYLE, this.root, port)
+    const frame: Frame = { matrix, style, alpha: style.opacity, clips: [], port, group: null, reusing: [] }
+    this.within(this.root, frame, isLive ? null : topGroups(this.root))
+    if (this.losses > MOST_TOLD) this.into.note(`${this.losses - MOST_TOLD} more elements were left out`)
+  }
+
+  private styleOf = (parent: Style, e: SvgElement, port: ViewBox): Style => styleOf(parent, e, Math.hypot(port.width, port.height) / Math.SQRT2)
+
+  private within(parent: SvgElement, frame: Frame, named: ReadonlyMap<SvgElement, string> | null = null): void {
+    if (parent.tag === 'switch') {
+      const chosen = parent.children.find((c) => isFor(c))
+      if (chosen) this.element(chosen, frame, named)
+      return
+    }
+    for (const child of parent.children) this.element(child, frame, named)
+  }
+
+  private element(e: SvgElement, about: Frame, named: ReadonlyMap<SvgElement, string> | null): void {
+    const a = e.attributes
+    if (Object.keys(a).some((k) => /^on[a-z]/.test(k))) this.into.note('An event handler was left out')
+    if (e.tag === 'script') this.into.note('A script was left out')
+    if (SKIPPED.has(e.tag)) return
+    const style = this.styleOf(about.style, e, about.port)
+    // A hidden layer of ours is hidden, not gone.
+    if (!style.shown && !this.into.inLayer && !a['bt:layer']) return
+    const matrix = composed(about.matrix, matrixOf(e.declared.transform?.replace(/px|deg/g, '') ?? a.transform))
+    const frame: Frame = { ...about, matrix, style, alpha: about.alpha * style.opacity, group: about.group ?? named?.get(e) ?? null }
+    if (a['bt:layer']) return this.layer(e, frame)
+    if (a['bt:sketch']) return this.sketch(a)
     try {
-      this.draw(tag, a, frame)
-    } catch (e) {
-      if (!(e instanceof InputError)) throw e
-      this.losses.push(`A <${tag}> was left out: ${e.message.replace(/\.$/, '')}`)
+      this.drawIn(e, this.clipped(e, frame), named)
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error
+      // One element that cannot be used loses nothing but itself.
+      this.lose(`A <${e.tag}> was left out: ${error.message.replace(/\.$/, '')}`)
     }
   }
 
-  close(): void {
-    this.stack.pop()
-    if (this.stack.length < this.layerDepth) this.layerDepth = 0
+  private lose(text: string): void {
+    this.firstLoss ??= text
+    if (this.losses++ < MOST_TOLD) this.into.note(text)
   }
 
-  text(text: string): void {
-    const depth = this.stack.length
-    if (depth === 2 && this.stack[1]!.name === 'title' && text.trim()) this.name ??= text.trim().slice(0, LONGEST_NAME).trim()
+  private layer(e: SvgElement, frame: Frame): void {
+    this.into.beginLayer(record(e.attributes['bt:layer']!, 'bt:layer'), e.attributes.id)
+    // How strong a layer is it says itself.
+    this.within(e, { ...frame, alpha: 1 })
+    this.into.inLayer = false
   }
 
-  result(): { page: Page | null; name: string | null; inks: Ink[]; settings: Settings | null; amendments: Drawing['amendments']; fills: Drawing['fills']; isFirstForm: boolean; layers: Layer[] } {
-    const { page, name, settings, amendments, fills, isFirstForm } = this
-    const inks = this.inks.length ? this.inks : [{ ...BLACK }]
-    const layers = this.layers.length ? this.layers : [layerOf('lines', 'Lines', [])]
-    return { page, name, inks, settings, amendments, fills, isFirstForm, layers }
+  private sketch(a: SvgElement['attributes']): void {
+    const last = this.into.layers.at(-1)
+    if (last?.kind === 'sketch') last.items.push({ ...(record(a['bt:sketch']!, 'bt:sketch') as unknown as Sketch), id: this.into.idOf(a.id) })
   }
 
-  warnings(): string[] {
-    for (const lost of this.losses.splice(0, MOST_TOLD)) this.note(lost)
-    if (this.losses.length) this.note(`${this.losses.length} more elements were left out`)
-    return [...this.notes].map(([note, n]) => (n > 1 ? `${note} (${n} times)` : note))
-  }
-
-  private note(text: string): void {
-    this.notes.set(text, (this.notes.get(text) ?? 0) + 1)
-  }
-
-  private warn(tag: string, a: Attributes): void {
-    if (tag === 'script') this.note('A script was left out')
-    if (tag === 'foreignObject') this.note('Foreign content was left out')
-    if (tag === 'use') this.note('A reused element was left out')
-    if (tag === 'image') this.note('A picture was left out: bring it in as a sketch')
-    if (tag === 'text') this.note('Lettering was left out: turn it into paths first')
-    if (Object.keys(a).some((k) => /^on[a-z]/.test(k))) this.note('An event handler was left out')
-  }
-
-  private root(a: Attributes, frame: Frame): void {
-    const live = a['bt:drawing'] ? (record(a['bt:drawing'], 'bt:drawing') as Partial<Drawing>) : null
-    if (live) {
-      this.page = live.page ?? null
-      this.name = typeof live.name === 'string' ? live.name.trim().slice(0, LONGEST_NAME) || null : null
-      this.settings = live.settings ?? null
-      this.amendments = live.amendments
-      this.fills = live.fills
-      this.isFirstForm = !('form' in live)
-      this.inks.push(...(Array.isArray(live.inks) ? live.inks : []))
+  private drawIn(e: SvgElement, frame: Frame, named: ReadonlyMap<SvgElement, string> | null): void {
+    const { style } = frame
+    if (++this.drawn > MOST_DRAWN) {
+      if (this.drawn === MOST_DRAWN + 1) this.lose(`More than ${MOST_DRAWN.toLocaleString('en')} elements are drawn when what is reused is counted: the rest was left out`)
       return
     }
-    const box = (a.viewBox ?? '').split(/[\s,]+/).map(Number.parseFloat)
-    const width = Number.parseFloat(a.width ?? '')
-    const height = Number.parseFloat(a.height ?? '')
-    if (box.length === 4 && box.every(Number.isFinite) && box[2]! > 0 && box[3]! > 0) {
-      const px = /^[\d.]+(px)?$/.test(a.width ?? '') && /^[\d.]+(px)?$/.test(a.height ?? '') && width > 0 && height > 0
-      const k = px ? Math.min(width / box[2]!, height / box[3]!) : 1
-      frame.matrix = [k, 0, 0, k, -box[0]! * k, -box[1]! * k]
-      this.page = { width: px ? width : box[2]!, height: px ? height : box[3]!, unit: 'px', pxPerMm: 96 / 25.4 }
-    } else if (width > 0 && height > 0) {
-      this.page = { width, height, unit: 'px', pxPerMm: 96 / 25.4 }
+    switch (e.tag) {
+      case 'g':
+      case 'a':
+      case 'switch':
+        this.tellOfEffects(e, frame)
+        return this.within(e, frame, named)
+      case 'svg':
+        return this.viewport(e, frame, e.attributes)
+      case 'use':
+        return this.reuse(e, frame)
+      case 'text':
+      case 'image':
+      case 'foreignObject': {
+        if (style.visible) this.into.note(LEFT_OUT[e.tag]!, placeOf(e, frame))
+        return
+      }
+      default:
+        this.shape(e, frame)
     }
   }
 
-  private openLayer(a: Attributes): void {
-    const given = record(a['bt:layer']!, 'bt:layer') as Partial<Layer>
-    const kind = given.kind ?? 'lines'
-    this.layers.push({ ...layerOf(kind, 'Layer', []), ...given, id: this.idOf(a.id), items: [] } as Layer)
-    this.layerDepth = this.stack.length
+  /** What has a look that no ink has. */
+  private tellOfEffects(e: SvgElement, { style, matrix }: Frame, place = boxOfContents(e, matrix)): void {
+    if (style.masked) this.into.note('A mask was left out: what it hides shows', place)
+    if (style.filtered) this.into.note('A filter was left out', place)
+    if (style.blended) this.into.note('A blending of colours was left out', place)
+    if (style.opacity < 1 && e.children.length > 1) this.into.note('A see-through group was made of see-through parts: where they overlap it differs', place)
   }
 
-  private sketch(a: Attributes): void {
-    const last = this.layers[this.layers.length - 1]
-    if (last?.kind !== 'sketch') return
-    last.items.push({ ...(record(a['bt:sketch']!, 'bt:sketch') as unknown as Sketch), id: this.idOf(a.id) })
+  /** A viewport within another: a nested drawing, or a symbol that is reused. */
+  private viewport(e: SvgElement, frame: Frame, size: SvgElement['attributes']): void {
+    const { port, matrix } = frame
+    const em = frame.style.em
+    const of = (name: 'x' | 'y' | 'width' | 'height', whole: number, otherwise: number): number => lengthOf(size[name] ?? e.attributes[name], { whole, em }) ?? otherwise
+    const place: ViewBox = { x: e.tag === 'symbol' ? 0 : of('x', port.width, 0), y: e.tag === 'symbol' ? 0 : of('y', port.height, 0), width: of('width', port.width, port.width), height: of('height', port.height, port.height) }
+    if (!(place.width > 0 && place.height > 0)) return
+    const box = viewBoxOf(e.attributes.viewBox)
+    const cut = (e.declared.overflow ?? e.attributes.overflow ?? 'hidden') === 'hidden'
+    const clips = cut ? [...frame.clips, clipOf([rectangle(place, matrix)])] : frame.clips
+    this.within(e, { ...frame, matrix: composed(matrix, fitted(box, place, e.attributes.preserveAspectRatio)), clips, port: box ?? { ...place, x: 0, y: 0 } })
   }
 
-  private draw(tag: string, a: Attributes, { matrix, style }: Frame): void {
-    const d = dataOfShape(tag, a)
-    const inLayer = this.layerDepth > 0
-    if (!d || (!style.shown && !inLayer)) return
+  private reuse(e: SvgElement, frame: Frame): void {
+    const a = e.attributes
+    const href = a.href ?? a['xlink:href']
+    const id = idOfReference(href)
+    const target = id ? this.elements.get(id) : undefined
+    if (!id || !target) {
+      this.into.note(href && !href.startsWith('#') ? 'An element reused from another file was left out' : 'A reused element was left out: what it names is not in the file')
+      return
+    }
+    if (frame.reusing.includes(id) || isWithin(e, target)) throw new InputError('use', `it reuses itself (#${id.slice(0, 40)})`)
+    if (frame.reusing.length >= DEEPEST_REUSE) throw new InputError('use', `it reuses what reuses, more than ${DEEPEST_REUSE} deep`)
+    const { port, style } = frame
+    const shift: Matrix = [1, 0, 0, 1, lengthOf(a.x, { whole: port.width, em: style.em }) ?? 0, lengthOf(a.y, { whole: port.height, em: style.em }) ?? 0]
+    const inside: Frame = { ...frame, matrix: composed(frame.matrix, shift), reusing: [...frame.reusing, id] }
+    if (target.tag !== 'symbol' && target.tag !== 'svg') return this.element(target, inside, null)
+    const own = this.styleOf(style, target, port)
+    if (!own.shown) return
+    const placed: Frame = { ...inside, style: own, alpha: inside.alpha * own.opacity, matrix: composed(inside.matrix, matrixOf(target.attributes.transform)) }
+    this.viewport(target, this.clipped(target, placed), { ...(a.width && { width: a.width }), ...(a.height && { height: a.height }) })
+  }
+
+  /** The frame with the clip that an element has. */
+  private clipped(e: SvgElement, frame: Frame): Frame {
+    const { clip: id } = frame.style
+    const clip = id ? this.elements.get(id) : undefined
+    if (clip?.tag !== 'clipPath') return frame
+    const ofBox = (clip.attributes.clipPathUnits ?? '') === 'objectBoundingBox'
+    const paths = ofBox ? localPaths(e) : []
+    if (ofBox && !paths.length) {
+      this.into.note('A clip that is as large as a group was left out', boxOfContents(e, frame.matrix))
+      return frame
+    }
+    const box = ofBox ? boxOfPaths(paths) : null
+    const space = box ? composed(frame.matrix, [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY]) : frame.matrix
+    const contours = this.regionOf(clip, composed(space, matrixOf(clip.attributes.transform)), 0)
+    const clips = [...frame.clips, clipOfAll(contours, this.tolerance)]
+    const further = clip.declared['clip-path'] ?? clip.attributes['clip-path']
+    return further ? this.clipped(e, { ...frame, clips, style: { ...frame.style, clip: idOfReference(further) === id ? null : idOfReference(further) } }) : { ...frame, clips }
+  }
+
+  /** The regions that the shapes in a clip cover, on the page. */
+  private regionOf(clip: SvgElement, matrix: Matrix, depth: number): Path[][] {
+    return clip.children.flatMap((child): Path[][] => {
+      const style = this.styleOf(this.styleOf(INITIAL_STYLE, clip, { x: 0, y: 0, width: 0, height: 0 }), child, { x: 0, y: 0, width: 0, height: 0 })
+      if (!style.shown || !style.visible) return []
+      const own = composed(matrix, matrixOf(child.attributes.transform))
+      if (child.tag === 'use') {
+        const target = this.elements.get(idOfReference(child.attributes.href ?? child.attributes['xlink:href']) ?? '')
+        const shift: Matrix = [1, 0, 0, 1, lengthOf(child.attributes.x, { whole: 0 }) ?? 0, lengthOf(child.attributes.y, { whole: 0 }) ?? 0]
+        return target && depth < DEEPEST_REUSE ? this.regionOf({ ...clip, children: [target] }, composed(own, shift), depth + 1) : []
+      }
+      const d = dataOfShape(child.tag, child.attributes)
+      if (!d) return []
+      const paths = pathsOfData(d, own).filter((p) => p.nodes.length > 1).map((p) => ({ ...p, closed: true }))
+      return [style.clipEvenOdd ? evenOddContours(paths, { tolerance: this.tolerance }) : paths]
+    })
+  }
+
+  private shape(e: SvgElement, frame: Frame): void {
+    const { matrix, style } = frame
+    const a = e.attributes
+    const d = dataOfShape(e.tag, a, frame.port, e.declared)
+    if (!d || (!style.visible && !this.into.inLayer)) return
     const paths = pathsOfData(d, matrix).filter((p) => p.nodes.length)
     if (!paths.length) return
-    if (a['bt:weight']) {
-      this.add('lines', this.liveLine(a, paths[0]!, style))
+    if (a['bt:weight']) return this.into.add('lines', liveLine(a, paths[0]!, style.stroke?.colour ?? '#000000', this.into), null)
+    if (a['bt:shape']) return this.into.add('shapes', liveShape(a, paths, style.fill?.colour ?? '#000000', this.into), null)
+    if (style.masked || style.filtered || style.blended) this.tellOfEffects(e, frame, boxOfPaths(paths))
+    const fill = (): void => this.fill(paths, frame)
+    const stroke = (): void => this.strokes(d, paths, frame)
+    for (const draw of style.strokeFirst ? [stroke, fill] : [fill, stroke]) draw()
+  }
+
+  private fill(paths: readonly Path[], frame: Frame): void {
+    const { style } = frame
+    const paint = this.flat(style.fill, paths)
+    if (!paint || !paths.some((p) => p.nodes.length > 2 || p.closed)) return
+    const closed = paths.map((p) => ({ ...p, closed: true }))
+    const whole = style.evenOdd && (closed.length > 1 || closed[0]!.nodes.length > 3) ? evenOddContours(closed, { tolerance: this.tolerance }) : closed
+    this.addShape(whole, { ...paint, alpha: paint.alpha * style.fillOpacity * frame.alpha }, frame)
+  }
+
+  private addShape(contours: readonly Path[], paint: Paint, { clips, group }: Pick<Frame, 'clips' | 'group'>): void {
+    if (!contours.length) return
+    const left = within(boxOfPaths(contours), clips, () => contours, this.tolerance)
+    const shown = left === 'all' ? contours : left
+    if (!shown.length || paint.alpha <= 0) return
+    const colour = this.blended.over(paint, shown)
+    const shape: Shape = { id: this.into.idOf(undefined), contours: [...shown], ink: this.into.inkOf(colour), from: [] }
+    this.into.add('shapes', shape, group)
+    this.blended.laid(shown, colour)
+  }
+
+  private strokes(d: string, paths: readonly Path[], frame: Frame): void {
+    const { style, matrix } = frame
+    const paint = this.flat(style.stroke, paths)
+    if (!paint || !(style.strokeWidth > 0)) return
+    const alpha = paint.alpha * style.strokeOpacity * frame.alpha
+    if (alpha <= 0) return
+    const { scale, even } = style.nonScaling ? { scale: 1, even: true } : scaleOf(matrix)
+    if (!(scale > 0)) return
+    if (style.dash.length && style.dashOffset) this.into.note('Dashes begin where their line does', boxOfPaths(paths))
+    if (!even) {
+      // A pen that the transform makes an ellipse of: outlined where it is round, and put through the transform.
+      for (const path of pathsOfData(d, IDENTITY).filter((p) => p.nodes.length)) {
+        const outline = expandLine(lineOf(path, style, 1, ''), { tolerance: this.tolerance / Math.max(Math.hypot(matrix[0], matrix[1]), Math.hypot(matrix[2], matrix[3]), 1e-9) })
+        this.addShape(outline.map((c) => mapPath(c, (p) => mapped(matrix, p))), { ...paint, alpha }, frame)
+      }
       return
     }
-    if (style.fill && (paths.some((p) => p.nodes.length > 2 || p.closed) || a['bt:shape'])) {
-      this.add('shapes', this.shape(a, paths, style.fill))
-    }
-    if (style.stroke && style.strokeWidth > 0) {
-      const { scale, even } = scaleOf(matrix)
-      if (!even) this.note('A stroke scaled unevenly was given one width')
-      for (const path of paths) this.add('lines', this.stroke(path, style, style.stroke, scale))
-      if (style.dash.length && paths.some((p) => dashCount(style.dash, arcOfPath(p).total / scale) > MOST_DASHES)) {
-        this.note(`A stroke of more than ${MOST_DASHES} dashes is drawn whole`)
-      }
+    for (const path of paths) this.stroke(lineOf(path, style, scale, ''), { ...paint, alpha }, frame)
+    if (style.dash.length && paths.some((p) => dashCount(style.dash, arcOfPath(p).total / scale) > MOST_DASHES)) {
+      this.into.note(`A stroke of more than ${MOST_DASHES} dashes is drawn whole`, boxOfPaths(paths))
     }
   }
 
-  private shape(a: Attributes, paths: Path[], colour: string): Shape {
-    const live = a['bt:shape'] ? (record(a['bt:shape'], 'bt:shape') as { ink: string; from: string[]; joints: string[] }) : null
-    const contours = paths.map((p, i) => withJoints({ ...p, closed: true }, live?.joints?.[i]))
-    return { id: this.idOf(live ? a.id : undefined), contours, ink: live?.ink ?? this.inkOf(colour), from: live?.from ?? [] }
-  }
-
-  private liveLine(a: Attributes, path: Path, style: Style): Line {
-    const given = (a['bt:line'] ? record(a['bt:line'], 'bt:line') : {}) as Partial<Line> & { spare?: SpareHandles }
-    const { spare, ...rest } = given
-    return {
-      ...newLine(withSpare(withJoints(path, a['bt:joints']), spare)),
-      ...rest,
-      id: this.idOf(a.id),
-      ink: rest.ink ?? this.inkOf(style.stroke ?? '#000000'),
-      weight: record(a['bt:weight']!, 'bt:weight') as unknown as Weight,
-      ...(a['bt:finish'] && { finish: record(a['bt:finish'], 'bt:finish') as unknown as Finish }),
+  private stroke(line: Line, paint: Paint, { clips, group }: Frame): void {
+    const box = grown(boxOfPaths([line.path]), line.weight.size * Math.max(1, line.finish.join === 'miter' ? line.finish.miterLimit / 2 : 1))
+    const outline = (): Path[] => expandLine(line, { tolerance: this.tolerance })
+    const left = within(box, clips, outline, this.tolerance)
+    if (left === 'all') {
+      const colour = paint.alpha < OPAQUE ? this.blended.over(paint, outline()) : paint.colour
+      this.into.add('lines', { ...line, id: this.into.idOf(undefined), ink: this.into.inkOf(colour) }, group)
+      this.blended.crossed(box)
+    } else if (left.length) {
+      this.into.note('A stroke that is cut off by a clip became a shape', box)
+      this.addShape(left, paint, { clips: [], group })
     }
   }
 
-  private stroke(path: Path, style: Style, colour: string, scale: number): Line {
-    return newLine(path, {
-      weight: evenWeight(style.strokeWidth * scale),
-      finish: {
-        startCap: style.cap,
-        endCap: style.cap,
-        join: style.join,
-        miterLimit: style.miterLimit,
-        align: 'centre',
-        dash: style.dash.map((v) => v * scale),
-      },
-      ink: this.inkOf(colour),
-    })
-  }
-
-  /**
-   * Keeps the stacking order: an item joins the topmost layer of its kind that nothing above it would hide it from, else it
-   * begins a new one on top. An item that no drawing may have is left out.
-   */
-  private add(kind: 'lines' | 'shapes', item: Line | Shape): void {
-    const problem = itemProblem(kind, item)
-    if (problem) throw new InputError(kind, problem)
-    const box = boxOf(item)
-    const inLayer = this.layerDepth > 0
-    let at = this.layers.length - 1
-    const isOf = (l: Layer | undefined): boolean => l?.kind === kind || (kind === 'shapes' && l?.kind === 'fills')
-    while (!inLayer && at >= 0 && !isOf(this.layers[at]) && !overlap(box, this.boxes.get(this.layers[at]!) ?? EVERYWHERE)) at--
-    let layer = isOf(this.layers[at]) ? this.layers[at] : undefined
-    if (!layer && this.layers.length >= MANY_LAYERS) {
-      layer = this.layers.findLast(isOf)
-      if (layer) this.note('More changes between fills and strokes than there is room for layers: the order of some may differ')
-    }
-    if (!layer) {
-      layer = layerOf(kind, kind === 'lines' ? 'Lines' : 'Shapes', [])
-      this.layers.push(layer)
-    }
-    this.boxes.set(layer, uniteBoxes(this.boxes.get(layer) ?? emptyBox(), box))
-    ;(layer.items as (Line | Shape)[]).push(item)
-  }
-
-  /** The id that the file gives, or a fresh one where it gives none or the same one twice. */
-  private idOf(given: string | undefined): string {
-    const id = given && given.length <= LONGEST_ID && !this.ids.has(given) ? given : newId()
-    this.ids.add(id)
-    return id
-  }
-
-  private inkOf(colour: string): string {
-    const known = this.inkByColour.get(colour) ?? this.inks.find((i) => i.colour === colour)?.id
-    if (known) return known
-    let id: string
-    if (this.inks.length < MOST_INKS) {
-      id = newId()
-      this.inks.push({ id, name: colour === '#000000' ? 'Black' : colour, colour })
-    } else {
-      id = this.nearestInk(rgbOf(colour))
-      this.note(`More than ${MOST_INKS} colours: others were given the nearest of them`)
-    }
-    this.inkByColour.set(colour, id)
-    return id
-  }
-
-  private nearestInk([r, g, b]: number[]): string {
-    this.rgb ??= this.inks.map((i) => rgbOf(i.colour))
-    let best = 0
-    let least = Infinity
-    this.rgb.forEach(([ir, ig, ib], i) => {
-      const off = (ir! - r!) ** 2 + (ig! - g!) ** 2 + (ib! - b!) ** 2
-      if (off < least) [best, least] = [i, off]
-    })
-    return this.inks[best]!.id
+  /** A paint as one colour. */
+  private flat(paint: Paint | null, paths: readonly Path[]): Paint | null {
+    if (!paint?.server) return paint && paint.alpha > 0 ? paint : null
+    const server = this.elements.get(paint.server)
+    if (!server || !/^(linearGradient|radialGradient|pattern)$/.test(server.tag)) return paint.alpha > 0 ? paint : null
+    const mean = meanPaint(server, this.elements)
+    this.into.note(server.tag === 'pattern' ? 'A pattern was given its mean colour' : 'A gradient was given its mean colour', boxOfPaths(paths))
+    return mean
   }
 }
 
-/** Bounds of an item's paths with the width of its line. */
-function boxOf(item: Line | Shape): Box {
-  const paths = 'path' in item ? [item.path] : item.contours
-  const box = boxOfCubics(paths.flatMap(cubicsOfPath))
-  return 'path' in item ? grown(box, item.weight.size) : box
+const OPAQUE = 0.999
+
+const LEFT_OUT: Record<string, string> = {
+  text: 'Lettering was left out: turn it into paths first',
+  image: 'A picture was left out: bring it in as a sketch',
+  foreignObject: 'Foreign content was left out',
 }
 
-const EVERYWHERE: Box = { minX: -Infinity, minY: -Infinity, maxX: Infinity, maxY: Infinity }
-
-const rgbOf = (colour: string): number[] => [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16))
-
-function layerOf(kind: Layer['kind'], name: string, items: []): LinesLayer | ShapesLayer {
-  return { id: newId(), name, kind, visible: true, locked: false, opacity: 1, items } as LinesLayer | ShapesLayer
+function lineOf(path: Path, style: Style, scale: number, ink: string): Line {
+  return newLine(path, {
+    weight: evenWeight(style.strokeWidth * scale),
+    finish: { startCap: style.cap, endCap: style.cap, join: style.join, miterLimit: style.miterLimit, align: 'centre', dash: style.dash.map((v) => v * scale) },
+    ink,
+  })
 }
 
-function withJoints(path: Path, joints: string | undefined): Path {
-  if (joints?.length !== path.nodes.length) return path
-  return { ...path, nodes: path.nodes.map((n, i) => ({ ...n, joint: joints[i] === 's' ? 'smooth' : 'corner' })) }
+const rectangle = ({ x, y, width, height }: ViewBox, matrix: Matrix): Path => ({ closed: true, nodes: [[x, y], [x + width, y], [x + width, y + height], [x, y + height]].map(([px, py]) => ({ at: mapped(matrix, { x: px!, y: py! }), in: null, out: null, joint: 'corner' as const })) })
+
+/** Paths of an element and all in it, in its own space. */
+function localPaths(e: SvgElement, matrix: Matrix = IDENTITY): Path[] {
+  const d = dataOfShape(e.tag, e.attributes)
+  const own = d ? pathsOfData(d, matrix).filter((p) => p.nodes.length) : []
+  return [...own, ...(SKIPPED.has(e.tag) ? [] : e.children.flatMap((c) => localPaths(c, composed(matrix, matrixOf(c.attributes.transform)))))]
 }
 
-function withSpare(path: Path, spare: SpareHandles | undefined): Path {
-  if (!spare || path.closed) return path
-  const last = path.nodes.length - 1
-  return {
-    ...path,
-    nodes: path.nodes.map((n, i) => ({ ...n, ...(i === 0 && { in: spare.in }), ...(i === last && { out: spare.out }) })),
+function boxOfContents(e: SvgElement, matrix: Matrix): Box | undefined {
+  const paths = localPaths(e, matrix)
+  return paths.length ? boxOfPaths(paths) : undefined
+}
+
+/** Where lettering or a picture stands. */
+function placeOf(e: SvgElement, { matrix, style, port }: Frame): Box {
+  const of = (name: string, whole: number, otherwise: number): number => lengthOf(e.attributes[name]?.split(/[\s,]/)[0], { whole, em: style.em }) ?? otherwise
+  const [x, y] = [of('x', port.width, 0), of('y', port.height, 0)]
+  const lettering = e.tag === 'text'
+  const size = lettering ? { width: style.em * 0.5 * Math.max(1, lettersIn(e)), height: style.em } : { width: of('width', port.width, 0), height: of('height', port.height, 0) }
+  return boxOfPaths([rectangle({ x, y: lettering ? y - style.em : y, ...size }, matrix)])
+}
+
+const lettersIn = (e: SvgElement): number => e.text.trim().length + e.children.reduce((n, c) => n + lettersIn(c), 0)
+
+/** Whether an element lies in another, or is it. */
+function isWithin(e: SvgElement, other: SvgElement): boolean {
+  for (let at: SvgElement | null = e; at; at = at.parent) if (at === other) return true
+  return false
+}
+
+/** Whether one of several is to be shown to whoever reads English, and asks for nothing that is not known. */
+const isFor = ({ attributes: a, tag }: SvgElement): boolean => !SKIPPED.has(tag) && tag !== 'foreignObject' && (a.systemLanguage === undefined || /(^|[\s,])en\b/i.test(a.systemLanguage)) && !a.requiredExtensions
+
+/** The groups that layers are named for: those beside each other nearest to the root, where one has a name. */
+function topGroups(root: SvgElement): ReadonlyMap<SvgElement, string> {
+  let here = root
+  for (;;) {
+    const drawn = here.children.filter((c) => !SKIPPED.has(c.tag))
+    const groups = drawn.filter((c) => c.tag === 'g')
+    if (groups.length === 1 && drawn.length === 1 && groups[0]!.children.some((c) => c.tag === 'g')) here = groups[0]!
+    else return new Map(groups.flatMap((g) => (nameOf(g) ? [[g, nameOf(g)!] as const] : [])))
   }
 }
 
-/** A record of live data in an attribute. */
-const record = (text: string, field: string): Record<string, unknown> => parseRecord(text, field, `The live data in this SVG is damaged (${field}). Export it again.`)
+function nameOf({ attributes: a, children }: SvgElement): string | null {
+  const title = children.find((c) => c.tag === 'title')?.text.trim()
+  return (title || a['aria-label'] || a['data-name'] || a.id || '').trim() || null
+}
