@@ -11,6 +11,8 @@ import DrawingCard from '~/components/desk/DrawingCard.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
 import { createDrawing, deleteDrawing, listDrawings, listTakenOff, renameDrawing, restoreDrawing } from '~/network/api'
 import KeysCard from '~/components/workspace/KeysCard.vue'
+import { useImportNotesStore } from '~/stores/import-notes'
+import { isSvg } from '~/workspace/use-lines-import'
 import { readSvg } from '~/workspace/read-svg'
 import { placeOnPage, sendPicture } from '~/workspace/use-sketch-import'
 
@@ -60,6 +62,7 @@ async function load(): Promise<void> {
   }
 }
 
+const told = useImportNotesStore()
 const goTo = (id: string): Promise<unknown> => router.push(`/drawings/${id}`)
 
 const startBlank = (): Promise<void> =>
@@ -74,14 +77,15 @@ const bringIn = (file: File): Promise<void> =>
   attempt(async () => {
     busy.value = `Bringing in ${file.name} …`
     const name = file.name.replace(/\.[^.]+$/, '').slice(0, 120) || 'Untitled drawing'
-    const drawing = file.name.toLowerCase().endsWith('.svg') || file.type === 'image/svg+xml' ? await fromSvg(file) : await fromPicture(file, name)
-    await goTo((await createDrawing({ drawing })).id)
+    const { drawing, notes } = isSvg(file) ? await fromSvg(file) : { drawing: await fromPicture(file, name), notes: [] }
+    const { id } = await createDrawing({ drawing })
+    told.tell(id, notes)
+    await goTo(id)
   })
 
 async function fromSvg(file: File) {
-  const { drawing, warnings } = await readSvg(file, (stop) => (stopReading.value = stop)).finally(() => (stopReading.value = null))
-  if (warnings.length) sessionStorage.setItem('bellatrait:warnings', warnings.join(' · '))
-  return drawing
+  const { drawing, notes } = await readSvg(file, (stop) => (stopReading.value = stop)).finally(() => (stopReading.value = null))
+  return { drawing, notes }
 }
 
 async function fromPicture(file: File, name: string) {

@@ -1,5 +1,5 @@
 import { wrap } from 'comlink'
-import type { Drawing } from '#core/drawing/model'
+import type { ParsedSvg } from '#core/formats/svg/parse-svg'
 import { LONGEST } from '#core/formats/xml'
 import type { ImportWorker } from '~/workers/import.worker'
 
@@ -7,7 +7,7 @@ import type { ImportWorker } from '~/workers/import.worker'
 export class Stopped extends Error {}
 
 /** An SVG file as a drawing, read in a worker; `stoppable` is given what ends it. */
-export async function readSvg(file: File, stoppable?: (stop: () => void) => void): Promise<{ drawing: Drawing; warnings: string[] }> {
+export async function readSvg(file: File, stoppable?: (stop: () => void) => void): Promise<ParsedSvg> {
   if (file.size > LONGEST) throw new Error(`"${file.name}" is larger than ${LONGEST / 1e6} MB. Export it with less detail and try again.`)
   const name = file.name.replace(/\.[^.]+$/, '').trim().slice(0, 120) || 'Untitled drawing'
   const thread = new Worker(new URL('../workers/import.worker.ts', import.meta.url), { type: 'module' })

@@ -2,6 +2,7 @@ import { newId } from '#core/new-id'
 import { copiedLayer } from '#core/drawing/layers'
 import type { Drawing, Layer } from '#core/drawing/model'
 import { useDrawingStore } from '~/stores/drawing'
+import { useImportNotesStore } from '~/stores/import-notes'
 import { useViewStore } from '~/stores/view'
 import { readSvg } from './read-svg'
 
@@ -11,9 +12,10 @@ export const isSvg = (file: File): boolean => file.type === 'image/svg+xml' || f
 export function useLinesImport(): (file: File) => Promise<void> {
   const store = useDrawingStore()
   const view = useViewStore()
+  const told = useImportNotesStore()
 
   async function bringIn(file: File): Promise<void> {
-    const { drawing, warnings } = await readSvg(file, (stop) => (view.work = { what: `Reading ${file.name}`, share: 0, stop })).finally(() => (view.work = null))
+    const { drawing, notes } = await readSvg(file, (stop) => (view.work = { what: `Reading ${file.name}`, share: 0, stop })).finally(() => (view.work = null))
     const layers = drawing.layers.filter((l) => l.kind !== 'sketch' && l.items.length)
     if (!layers.length) {
       store.notice = `"${file.name}" holds no lines and no shapes.`
@@ -22,7 +24,15 @@ export function useLinesImport(): (file: File) => Promise<void> {
     const count = (kind: 'lines' | 'other'): number => layers.reduce((n, l) => n + ((l.kind === 'lines') === (kind === 'lines') ? l.items.length : 0), 0)
     const words = [[count('lines'), 'line'], [count('other'), 'shape']] as const
     const what = words.flatMap(([n, one]) => (n ? [`${n} ${one}${n === 1 ? '' : 's'}`] : [])).join(' and ')
-    store.tell(`"${file.name}" holds ${what}. ${warnings.length ? `${warnings[0]}.` : ''}`.trim(), [{ title: 'Bring them in', run: () => put(layers, drawing) }])
+    store.tell(`"${file.name}" holds ${what}. ${notes.length ? `${notes[0]!.text}${notes.length > 1 ? `, and ${notes.length - 1} more to know` : ''}.` : ''}`.trim(), [
+      {
+        title: 'Bring them in',
+        run: () => {
+          put(layers, drawing)
+          told.tell(store.drawing!.id, notes)
+        },
+      },
+    ])
   }
 
   /** On layers of their own above the others; inks of the same colour are one. */

@@ -21,6 +21,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { findLine } from '~/stores/find'
 import { useClingStore } from '~/stores/cling'
 import { useHaloStore } from '~/stores/halo'
+import { useImportNotesStore } from '~/stores/import-notes'
 import { usePaperStore } from '~/stores/paper'
 import { useProposalsStore } from '~/stores/proposals'
 import { useInkInHand } from '~/stores/ink-in-hand'
@@ -72,6 +73,7 @@ const inkInHand = useInkInHand()
 const proposals = useProposalsStore()
 const cling = useClingStore()
 const halo = useHaloStore()
+const told = useImportNotesStore()
 const paper = usePaperStore()
 const outlines = useOutlinesStore()
 const outlineWorktop = createOutlineWorktop(worktop)
@@ -175,7 +177,7 @@ function liveStack(lines: readonly Line[]): InkEntry[] {
 }
 
 function allMarks(): Mark[] {
-  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...haloMarks(), ...findingMarks(), ...handMarks()]
+  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...haloMarks(), ...importMarks(), ...findingMarks(), ...handMarks()]
   if (!view.bare || view.showsShapes) return marks
   const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
   return [{ kind: 'paths', paths, tone: 'mute' }, ...marks]
@@ -197,6 +199,9 @@ function findingMarks(): Mark[] {
 }
 
 const haloMarks = (): Mark[] => (halo.strays.length ? [{ kind: 'halo', strays: halo.strays }] : [])
+
+/** Where something came otherwise than its file has it. */
+const importMarks = (): Mark[] => (told.place ? [{ kind: 'box', from: { x: told.place.minX, y: told.place.minY }, to: { x: told.place.maxX, y: told.place.maxY } }] : [])
 
 /** The hand that keys move. */
 function handMarks(): Mark[] {
@@ -269,7 +274,7 @@ onMounted(() => {
   watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, bridges, () => inkInHand.id, () => proposals.shown, () => halo.strays, () => paper.corners, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
+  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, bridges, () => inkInHand.id, () => proposals.shown, () => halo.strays, () => told.place, () => paper.corners, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 

@@ -7,6 +7,7 @@ import DeliverDock from '~/components/deliver/DeliverDock.vue'
 import LinesStrip from '~/components/lines/LinesStrip.vue'
 import FillStrip from '~/components/fill/FillStrip.vue'
 import ShapesStrip from '~/components/shapes/ShapesStrip.vue'
+import ImportNotes from '~/components/workspace/ImportNotes.vue'
 import SketchStrip from '~/components/sketch/SketchStrip.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
 import WeightStrip from '~/components/weight/WeightStrip.vue'
@@ -61,9 +62,6 @@ async function open(): Promise<void> {
     if (view.size.width > 1) view.showPage(drawing.page)
     if (drawing.layers.every((l) => !l.items.length)) view.pass = 'sketch'
     if (await bringBack(drawing)) view.pass = 'lines'
-    const warnings = sessionStorage.getItem('bellatrait:warnings')
-    sessionStorage.removeItem('bellatrait:warnings')
-    if (warnings) store.notice = `This file was brought in. ${warnings}.`
   } catch (e) {
     failure.value = (e as Error).message
   }
@@ -160,6 +158,7 @@ onBeforeUnmount(() => store.close())
       <div class="flex min-h-0">
         <main class="relative min-w-0 flex-1">
           <CanvasView ref="canvas" />
+          <ImportNotes />
           <button class="quiet absolute right-2 top-2 rounded bg-panel/80 p-1" :title="view.folds.column ? 'Show the right column' : 'Fold the right column away'" :aria-label="view.folds.column ? 'Show the right column' : 'Fold the right column away'" @click="view.folds.column = !view.folds.column">
             <ChevronRight :size="15" :class="view.folds.column ? 'rotate-180' : ''" />
           </button>
