@@ -1,19 +1,21 @@
 <script setup lang="ts">
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
-import { onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
+import { nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { newDrawing, newSketchLayer, UNTITLED } from '#core/drawing/create'
+import { freeName } from '#core/drawing/free-name'
 import { newId } from '#core/new-id'
 import { PAGE_CHOICES, pageInMm, pageLike } from '#core/drawing/page'
 import type { DrawingCard as Card } from '#shared/api'
 import DrawingCard from '~/components/desk/DrawingCard.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
-import { createDrawing, deleteDrawing, listDrawings, listTakenOff, renameDrawing, restoreDrawing } from '~/network/api'
+import { createDrawing, deleteDrawing, listDrawings, listTakenOff, openDrawing, renameDrawing, restoreDrawing } from '~/network/api'
 import KeysCard from '~/components/workspace/KeysCard.vue'
 import { useImportNotesStore } from '~/stores/import-notes'
 import { isSvg } from '~/workspace/use-lines-import'
 import { readSvg } from '~/workspace/read-svg'
+import { ORDERS, useDeskList } from '~/workspace/use-desk-list'
 import { placeOnPage, sendPicture } from '~/workspace/use-sketch-import'
 
 const router = useRouter()
@@ -25,6 +27,8 @@ const takenOff = ref<Card[]>([])
 /** The card that the notice speaks of. */
 const lastTaken = ref<Card | null>(null)
 const picker = ref<HTMLInputElement>()
+const finder = ref<HTMLInputElement>()
+const { sought, order, shown } = useDeskList(cards)
 /** Ends the reading of a file that takes long. */
 const stopReading = shallowRef<(() => void) | null>(null)
 const keysOpen = ref(false)
@@ -112,6 +116,17 @@ const putBack = (card: Card): Promise<void> =>
     await load()
   })
 
+/** A copy as it is now, without its history; it opens nothing, so that several can be made. */
+const duplicate = (card: Card): Promise<void> =>
+  attempt(async () => {
+    busy.value = `Copying ${card.name} …`
+    const { drawing } = await openDrawing(card.id)
+    const { id } = await createDrawing({ drawing: { ...drawing, id: newId(), name: freeName(new Set((cards.value ?? []).map((c) => c.name)), `${card.name} copy`) } })
+    await load()
+    await nextTick()
+    document.querySelector<HTMLElement>(`[data-testid=card] a[href="/drawings/${id}"]`)?.focus()
+  })
+
 const rename = (card: Card, name: string): Promise<void> =>
   attempt(async () => {
     await renameDrawing(card.id, name)
@@ -134,7 +149,11 @@ function picked(e: Event): void {
 const online = (): void => void (closedBecause.value && load())
 
 function key(e: KeyboardEvent): void {
-  if (e.key === '?' && !(e.target as HTMLElement).closest('input, select, textarea')) keysOpen.value = true
+  if ((e.target as HTMLElement).closest('input, select, textarea')) return
+  if (e.key === '?') keysOpen.value = true
+  if (e.key !== '/' || !finder.value) return
+  e.preventDefault()
+  finder.value.focus()
 }
 
 useEventListener(window, 'keydown', key)
@@ -173,9 +192,19 @@ onBeforeUnmount(() => {
       <input ref="picker" type="file" accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg" class="hidden" data-testid="desk-file" @change="picked" />
     </header>
     <main class="mx-auto max-w-[1160px] px-6 py-7">
+      <div v-if="cards && cards.length > 1" class="mb-5 flex items-center gap-3" role="search">
+        <input ref="finder" v-model="sought" type="search" class="field w-[280px]" placeholder="Find by name ( / )" aria-label="Find drawings by name" data-testid="find-drawings" @keydown.esc="sought = ''" />
+        <span class="quiet" role="status"><span class="number">{{ shown.length }}</span> {{ shown.length === 1 ? 'drawing' : 'drawings' }}</span>
+        <select v-model="order" class="field ml-auto" aria-label="Order of the drawings">
+          <option v-for="o in ORDERS" :key="o.id" :value="o.id">{{ o.title }}</option>
+        </select>
+      </div>
       <ul v-if="cards?.length" class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-6">
-        <DrawingCard v-for="card in cards" :key="card.id" :card="card" @remove="remove(card)" @rename="(n) => rename(card, n)" />
-        <li>
+        <DrawingCard v-for="card in shown" :key="card.id" :card="card" @remove="remove(card)" @rename="(n) => rename(card, n)" @duplicate="duplicate(card)" />
+        <li v-if="!shown.length" class="col-span-full py-16 text-center" role="status">
+          No drawing is named like "{{ sought }}". <button class="underline decoration-dotted hover:text-ink" @click="sought = ''">Show all {{ cards.length }}</button>
+        </li>
+        <li v-if="!sought">
           <button class="flex h-full min-h-[264px] w-full flex-col items-center justify-center rounded-2xl border-2 border-dashed border-[#c6bba9] px-8 text-center text-mute-deep hover:border-plum hover:text-ink" :class="over ? 'border-plum bg-blush' : ''" @click="picker?.click()">
             <b class="mb-1 font-[650] text-ink">Drop a pencil sketch here</b>
             A PNG, JPEG or WebP starts a drawing with the sketch under the ink. An SVG opens with its lines.

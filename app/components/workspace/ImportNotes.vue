@@ -13,7 +13,7 @@ const told = useImportNotesStore()
       <button class="quiet ml-auto rounded p-1" title="I have read it" aria-label="I have read it" @click="told.putAway()"><X :size="14" /></button>
     </header>
     <ul class="grid gap-1.5">
-      <li v-for="note in told.notes" :key="note.text" class="flex items-start gap-2">
+      <li v-for="note in told.notes" :key="note.text" class="flex items-baseline gap-2">
         <span class="min-w-0 flex-1">{{ note.text }}<span v-if="note.count > 1" class="quiet number"> · {{ note.count }} times</span></span>
         <button v-if="note.places.length" class="shrink-0 underline decoration-dotted hover:text-ink" :aria-label="`See where: ${note.text}`" @click="told.see(note)">See where<template v-if="told.looked?.note === note && note.places.length > 1"> ({{ told.looked.index + 1 }} of {{ note.places.length }})</template></button>
       </li>
