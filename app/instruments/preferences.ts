@@ -97,7 +97,9 @@ export interface Preferences {
   /** By light: strength and softness 0..1, and where it was last, as shares of the page. */
   light: { strength: number; softness: number; x: number; y: number }
   /** What the last delivery was. */
-  delivery: 'outlines' | 'lines' | 'picture' | 'traces'
+  delivery: 'outlines' | 'pdf' | 'lines' | 'picture' | 'traces'
+  /** How a PDF is made; the bleed in mm. */
+  pdf: { bleed: number; marks: boolean; separate: boolean; colours: 'screen' | 'print' }
   pictureScale: number
   /** How outlines leave. */
   leaving: 'stacked' | 'cut-out' | 'one'
@@ -144,6 +146,7 @@ export const DEFAULTS: Preferences = {
   proposals: { from: 0.3, merge: 3.6, faint: 0.5, weight: 'next' },
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },
   delivery: 'outlines',
+  pdf: { bleed: 0, marks: false, separate: false, colours: 'screen' },
   pictureScale: 2,
   leaving: 'stacked',
 }

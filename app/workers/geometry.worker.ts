@@ -1,7 +1,8 @@
-import { expose } from 'comlink'
+import { expose, transfer } from 'comlink'
 import type { Drawing, Line, Path, Shape, Vec } from '#core/drawing/model'
 import { linesOf } from '#core/drawing/queries'
 import type { Patch } from '#core/drawing/patch'
+import type { PdfOptions } from '#core/formats/pdf/write-pdf'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import type { InkSession, Joints } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
@@ -173,6 +174,13 @@ const geometry = {
 
   outlinesSvg(drawing: Drawing, shapes: Shape[], leaving: Leaving): string {
     return writeSvg(drawing, { content: 'outlines', shapes: leavingShapes(shapes, drawing.inks, leaving, shapeSettingsOf(drawing)) })
+  },
+
+  /** A PDF; what writes it is read only when one is asked for. */
+  async pdf(drawing: Drawing, shapes: Shape[], options: Omit<PdfOptions, 'shapes' | 'tolerance'>): Promise<Uint8Array> {
+    const { writePdf } = await import('#core/formats/pdf/write-pdf')
+    const bytes = await writePdf(drawing, { ...options, shapes, tolerance: shapeSettingsOf(drawing).tolerance })
+    return transfer(bytes, [bytes.buffer as ArrayBuffer])
   },
 }
 

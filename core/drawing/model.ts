@@ -245,6 +245,16 @@ export interface Ink {
   name: string
   /** #rrggbb */
   colour: string
+  /** How it is printed; as its colour has it when absent. */
+  print?: PrintInk
+}
+
+/** Percentages of cyan, magenta, yellow and black, 0..100. */
+export interface PrintInk {
+  c: number
+  m: number
+  y: number
+  k: number
 }
 
 export interface Page {

@@ -227,7 +227,9 @@ const light = yup
   .strict()
   .default(undefined)
 
-const ink = yup.object({ id: id(), name: text(80), colour: text(7).matches(/^#[0-9a-fA-F]{6}$/) }).strict()
+const percent = () => number().min(0).max(100)
+
+const ink = yup.object({ id: id(), name: text(80), colour: text(7).matches(/^#[0-9a-fA-F]{6}$/), print: yup.object({ c: percent(), m: percent(), y: percent(), k: percent() }).strict().default(undefined) }).strict()
 
 /** Schema of a whole drawing: every number finite and in range, every text of sane length. */
 export const drawingSchema = yup

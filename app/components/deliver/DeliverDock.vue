@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { writeInkml } from '#core/formats/inkml/write-inkml'
 import { short } from '#core/geometry/path'
+import PdfOptions from './PdfOptions.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useTracesStore } from '~/stores/traces'
@@ -22,6 +23,7 @@ const LARGEST_SIDE = 16_000
 
 const KINDS = [
   { id: 'outlines', title: 'Outlines', file: 'SVG', what: 'Closed shapes without strokes, sharp at every size. For colour, print and cutting.' },
+  { id: 'pdf', title: 'Print', file: 'PDF', what: 'The same shapes on a page of its true size, with bleed, marks and printing inks.' },
   { id: 'lines', title: 'Live lines', file: 'SVG', what: 'Lines with their weights. Opens again in Bellatrait just as it is now; other viewers show plain strokes.' },
   { id: 'picture', title: 'Picture', file: 'PNG', what: 'Dots on clear ground, for a quick look or a message.' },
   { id: 'traces', title: 'Pen traces', file: 'InkML', what: 'What the hand drew: points, time, pressure and tilt of the lines that keep them.' },
@@ -34,7 +36,7 @@ const LEAVING = [
 ] as const
 
 /** What shows the shapes. */
-const NEED_SHAPES: string[] = ['outlines', 'picture']
+const NEED_SHAPES: string[] = ['outlines', 'pdf', 'picture']
 
 /** Nothing is drawn that could leave. */
 const blank = computed(() => !store.drawing!.layers.some((l) => l.visible && l.kind !== 'sketch' && l.items.length))
@@ -65,6 +67,9 @@ async function make(): Promise<{ blob: Blob; name: string }> {
     await traces.ready(traced.value)
     return { blob: new Blob([writeInkml(traced.value.flatMap((l) => traces.wholeOf(l) ?? []))], { type: 'application/inkml+xml' }), name: fileName('inkml') }
   }
+  if (studio.preferences.delivery === 'pdf') {
+    return { blob: new Blob([(await ink.geometry.remote.pdf(drawing, ink.shapes.value!.shapes, { ...studio.preferences.pdf })) as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }), name: fileName('pdf') }
+  }
   const live = studio.preferences.delivery === 'lines'
   if (live) await traces.ready(traced.value)
   const text = live ? await ink.geometry.remote.svg(traces.withSamples(drawing)) : await ink.geometry.remote.outlinesSvg(drawing, ink.shapes.value!.shapes, studio.preferences.leaving)
@@ -92,15 +97,16 @@ async function deliver(): Promise<void> {
       <button
         v-for="k in KINDS"
         :key="k.id"
-        class="flex w-[172px] flex-col items-start rounded-[10px] border p-3 text-left"
+        class="flex w-[92px] flex-col items-start rounded-[10px] border p-2.5 text-left xl:w-[146px]"
         :class="k.id === kind.id ? 'border-plum bg-blush' : 'border-hair bg-raise hover:border-mute'"
         role="radio"
         :aria-checked="k.id === kind.id"
+        :title="k.what"
         @click="((studio.preferences.delivery = k.id), (done = ''))"
       >
         <b class="font-[650]">{{ k.title }}</b>
         <span class="number text-mute-deep">{{ k.file }}</span>
-        <span class="mt-2 text-[12px] leading-[1.35] text-mute-deep">{{ k.what }}</span>
+        <span class="mt-1.5 hidden text-[12px] leading-[1.35] text-mute-deep xl:block">{{ k.what }}</span>
       </button>
     </div>
     <div class="flex min-w-0 max-w-[560px] flex-1 flex-col">
@@ -126,6 +132,7 @@ async function deliver(): Promise<void> {
         </select>
         <span class="quiet number">{{ pixels }} px</span>
       </label>
+      <PdfOptions v-if="kind.id === 'pdf'" />
       <p v-if="blank" class="mt-2">There is no ink to deliver yet. Lay a line in <button class="underline decoration-dotted" @click="view.pass = 'lines'">Lines</button>, or show a layer that is hidden.</p>
       <div v-else class="mt-auto flex items-center gap-4">
         <button class="button-strong" :disabled="busy || waiting || (kind.id === 'traces' && !traced.length)" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : busy ? 'Making the file …' : `Download ${kind.file}` }}</button>
