@@ -78,6 +78,12 @@ export function parseSvg(text: string, options: ParseOptions = {}): ParsedSvg {
 
 const nameFrom = (text: unknown): string | null => (typeof text === 'string' && text.trim() ? text.trim().slice(0, LONGEST_NAME).trim() : null)
 
+const PX_PER_MM = 96 / 25.4
+/** Units of a file that say how large they are on paper are px where so many of them are a mm. */
+const COARSEST = 0.5
+const FINEST = 200
+const isPhysical = (text: string | undefined): boolean => /(mm|cm|in|pt|pc|q)\s*$/i.test(text ?? '')
+
 /** The page of a file, how its user space comes to lie there, and that space's viewport. */
 function sizeOf({ attributes: a }: SvgElement): { page: Page | null; matrix: ReturnType<typeof fitted>; port: ViewBox } {
   const box = viewBoxOf(a.viewBox)
@@ -89,7 +95,15 @@ function sizeOf({ attributes: a }: SvgElement): { page: Page | null; matrix: Ret
   const ratio = box ? box.width / box.height : UNSAID.width / UNSAID.height
   const width = w ?? (h ? h * ratio : (box?.width ?? UNSAID.width))
   const height = h ?? (w ? w / ratio : (box?.height ?? UNSAID.height))
-  const page: Page | null = box || w || h ? { width, height, unit: 'px', pxPerMm: 96 / 25.4 } : null
+  if (box && w && h && isPhysical(a.width) && isPhysical(a.height)) {
+    // A size on paper says how large a unit is: the file's own units stay as they are.
+    const pxPerMm = (box.width * PX_PER_MM) / w
+    const even = Math.abs((h / w) * (box.width / box.height) - 1) < 0.005
+    if (even && pxPerMm >= COARSEST && pxPerMm <= FINEST) {
+      return { page: { width: box.width, height: box.height, unit: 'mm', pxPerMm }, matrix: fitted(box, { x: 0, y: 0, width: box.width, height: box.height }), port: box }
+    }
+  }
+  const page: Page | null = box || w || h ? { width, height, unit: 'px', pxPerMm: PX_PER_MM } : null
   return { page, matrix: fitted(box, { x: 0, y: 0, width, height }, a.preserveAspectRatio), port: box ?? { x: 0, y: 0, width, height } }
 }
 
