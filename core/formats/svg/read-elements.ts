@@ -1,49 +1,24 @@
-import { evenWeight, newLine } from '../../drawing/create'
-import type { Line, Path, Shape, Sketch } from '../../drawing/model'
+import type { Path, Sketch } from '../../drawing/model'
 import { InputError } from '../../errors'
-import type { Box } from '../../geometry/bounds'
-import { grown } from '../../geometry/bounds'
-import { arcOfPath } from '../../geometry/known'
 import type { Matrix } from '../../geometry/matrix'
-import { composed, IDENTITY } from '../../geometry/matrix'
-import { mapPath } from '../../geometry/path'
-import { mapped } from '../../geometry/matrix'
-import { expandLine } from '../../outline/expand'
-import { dashCount, MOST_DASHES } from '../../outline/visible'
+import { composed } from '../../geometry/matrix'
 import { evenOddContours } from '../../shapes/combine'
-import { BlendedInks } from './blended-inks'
-import type { Clip } from './clips'
-import { clipOf, clipOfAll, within } from './clips'
+import { clipOf, clipOfAll } from './clips'
 import type { DrawingBuilder } from './drawing-builder'
 import { boxOfPaths } from './drawing-builder'
 import type { SvgElement } from './element'
 import { byId, idOfReference } from './element'
+import type { Frame } from './frame'
+import { boxOfContents, localPaths, placeOf, rectangle, SKIPPED } from './frame'
 import { lengthOf } from './lengths'
 import { liveLine, liveShape, record } from './live-data'
-import { meanPaint } from './paint-servers'
 import { dataOfShape, pathsOfData } from './paths'
-import type { Paint, Style } from './style'
+import { ShapeDrawer } from './shape-drawer'
+import type { Style } from './style'
 import { INITIAL_STYLE, styleOf } from './style'
-import { matrixOf, scaleOf } from './transform'
+import { matrixOf } from './transform'
 import type { ViewBox } from './viewport'
 import { fitted, viewBoxOf } from './viewport'
-
-/** What an element finds about it. */
-interface Frame {
-  matrix: Matrix
-  style: Style
-  /** What groups about it let through, 0..1. */
-  alpha: number
-  clips: readonly Clip[]
-  /** The nearest viewport, in its own user space. */
-  port: ViewBox
-  /** The named group that it lies in. */
-  group: string | null
-  /** Ids of what is being reused. */
-  reusing: readonly string[]
-}
-
-const SKIPPED = new Set(['defs', 'clipPath', 'mask', 'pattern', 'marker', 'symbol', 'metadata', 'linearGradient', 'radialGradient', 'filter', 'style', 'title', 'desc', 'script', 'animate', 'animateTransform', 'set'])
 
 /** So many elements are drawn, however often they are reused. */
 const MOST_DRAWN = 200_000
@@ -55,8 +30,7 @@ const MOST_TOLD = 5
 /** Draws the elements of an SVG file into a drawing. */
 export class SvgReader {
   private readonly elements: ReadonlyMap<string, SvgElement>
-  private readonly blended: BlendedInks
-  private readonly known = new Map<string, { contours: Path[] } | null>()
+  private readonly drawer: ShapeDrawer
   private drawn = 0
   private losses = 0
   /** What was to be drawn and could not be first, a sentence. */
@@ -68,7 +42,7 @@ export class SvgReader {
     private readonly tolerance: number,
   ) {
     this.elements = byId(root)
-    this.blended = new BlendedInks(into, tolerance)
+    this.drawer = new ShapeDrawer(into, this.elements, tolerance)
   }
 
   /** @param matrix from the user space of the root to the page */
@@ -244,119 +218,16 @@ export class SvgReader {
     if (a['bt:weight']) return this.into.add('lines', liveLine(a, paths[0]!, style.stroke?.colour ?? '#000000', this.into), null)
     if (a['bt:shape']) return this.into.add('shapes', liveShape(a, paths, style.fill?.colour ?? '#000000', this.into), null)
     if (style.masked || style.filtered || style.blended) this.tellOfEffects(e, frame, boxOfPaths(paths))
-    const fill = (): void => this.fill(paths, frame)
-    const stroke = (): void => this.strokes(d, paths, frame)
-    for (const draw of style.strokeFirst ? [stroke, fill] : [fill, stroke]) draw()
+    this.drawer.draw(d, paths, frame)
   }
 
-  private fill(paths: readonly Path[], frame: Frame): void {
-    const { style } = frame
-    const paint = this.flat(style.fill, paths)
-    if (!paint || !paths.some((p) => p.nodes.length > 2 || p.closed)) return
-    const closed = paths.map((p) => ({ ...p, closed: true }))
-    const whole = style.evenOdd && (closed.length > 1 || closed[0]!.nodes.length > 3) ? evenOddContours(closed, { tolerance: this.tolerance }) : closed
-    this.addShape(whole, { ...paint, alpha: paint.alpha * style.fillOpacity * frame.alpha }, frame)
-  }
-
-  private addShape(contours: readonly Path[], paint: Paint, { clips, group }: Pick<Frame, 'clips' | 'group'>): void {
-    if (!contours.length) return
-    const left = within(boxOfPaths(contours), clips, () => contours, this.tolerance)
-    const shown = left === 'all' ? contours : left
-    if (!shown.length || paint.alpha <= 0) return
-    const colour = this.blended.over(paint, shown)
-    const shape: Shape = { id: this.into.idOf(undefined), contours: [...shown], ink: this.into.inkOf(colour), from: [] }
-    this.into.add('shapes', shape, group)
-    this.blended.laid(shown, colour)
-  }
-
-  private strokes(d: string, paths: readonly Path[], frame: Frame): void {
-    const { style, matrix } = frame
-    const paint = this.flat(style.stroke, paths)
-    if (!paint || !(style.strokeWidth > 0)) return
-    const alpha = paint.alpha * style.strokeOpacity * frame.alpha
-    if (alpha <= 0) return
-    const { scale, even } = style.nonScaling ? { scale: 1, even: true } : scaleOf(matrix)
-    if (!(scale > 0)) return
-    if (style.dash.length && style.dashOffset) this.into.note('Dashes begin where their line does', boxOfPaths(paths))
-    if (!even) {
-      // A pen that the transform makes an ellipse of: outlined where it is round, and put through the transform.
-      for (const path of pathsOfData(d, IDENTITY).filter((p) => p.nodes.length)) {
-        const outline = expandLine(lineOf(path, style, 1, ''), { tolerance: this.tolerance / Math.max(Math.hypot(matrix[0], matrix[1]), Math.hypot(matrix[2], matrix[3]), 1e-9) })
-        this.addShape(outline.map((c) => mapPath(c, (p) => mapped(matrix, p))), { ...paint, alpha }, frame)
-      }
-      return
-    }
-    for (const path of paths) this.stroke(lineOf(path, style, scale, ''), { ...paint, alpha }, frame)
-    if (style.dash.length && paths.some((p) => dashCount(style.dash, arcOfPath(p).total / scale) > MOST_DASHES)) {
-      this.into.note(`A stroke of more than ${MOST_DASHES} dashes is drawn whole`, boxOfPaths(paths))
-    }
-  }
-
-  private stroke(line: Line, paint: Paint, { clips, group }: Frame): void {
-    const box = grown(boxOfPaths([line.path]), line.weight.size * Math.max(1, line.finish.join === 'miter' ? line.finish.miterLimit / 2 : 1))
-    const outline = (): Path[] => expandLine(line, { tolerance: this.tolerance })
-    const left = within(box, clips, outline, this.tolerance)
-    if (left === 'all') {
-      const colour = paint.alpha < OPAQUE ? this.blended.over(paint, outline()) : paint.colour
-      this.into.add('lines', { ...line, id: this.into.idOf(undefined), ink: this.into.inkOf(colour) }, group)
-      this.blended.crossed(box)
-    } else if (left.length) {
-      this.into.note('A stroke that is cut off by a clip became a shape', box)
-      this.addShape(left, paint, { clips: [], group })
-    }
-  }
-
-  /** A paint as one colour. */
-  private flat(paint: Paint | null, paths: readonly Path[]): Paint | null {
-    if (!paint?.server) return paint && paint.alpha > 0 ? paint : null
-    const server = this.elements.get(paint.server)
-    if (!server || !/^(linearGradient|radialGradient|pattern)$/.test(server.tag)) return paint.alpha > 0 ? paint : null
-    const mean = meanPaint(server, this.elements)
-    this.into.note(server.tag === 'pattern' ? 'A pattern was given its mean colour' : 'A gradient was given its mean colour', boxOfPaths(paths))
-    return mean
-  }
 }
-
-const OPAQUE = 0.999
 
 const LEFT_OUT: Record<string, string> = {
   text: 'Lettering was left out: turn it into paths first',
   image: 'A picture was left out: bring it in as a sketch',
   foreignObject: 'Foreign content was left out',
 }
-
-function lineOf(path: Path, style: Style, scale: number, ink: string): Line {
-  return newLine(path, {
-    weight: evenWeight(style.strokeWidth * scale),
-    finish: { startCap: style.cap, endCap: style.cap, join: style.join, miterLimit: style.miterLimit, align: 'centre', dash: style.dash.map((v) => v * scale) },
-    ink,
-  })
-}
-
-const rectangle = ({ x, y, width, height }: ViewBox, matrix: Matrix): Path => ({ closed: true, nodes: [[x, y], [x + width, y], [x + width, y + height], [x, y + height]].map(([px, py]) => ({ at: mapped(matrix, { x: px!, y: py! }), in: null, out: null, joint: 'corner' as const })) })
-
-/** Paths of an element and all in it, in its own space. */
-function localPaths(e: SvgElement, matrix: Matrix = IDENTITY): Path[] {
-  const d = dataOfShape(e.tag, e.attributes)
-  const own = d ? pathsOfData(d, matrix).filter((p) => p.nodes.length) : []
-  return [...own, ...(SKIPPED.has(e.tag) ? [] : e.children.flatMap((c) => localPaths(c, composed(matrix, matrixOf(c.attributes.transform)))))]
-}
-
-function boxOfContents(e: SvgElement, matrix: Matrix): Box | undefined {
-  const paths = localPaths(e, matrix)
-  return paths.length ? boxOfPaths(paths) : undefined
-}
-
-/** Where lettering or a picture stands. */
-function placeOf(e: SvgElement, { matrix, style, port }: Frame): Box {
-  const of = (name: string, whole: number, otherwise: number): number => lengthOf(e.attributes[name]?.split(/[\s,]/)[0], { whole, em: style.em }) ?? otherwise
-  const [x, y] = [of('x', port.width, 0), of('y', port.height, 0)]
-  const lettering = e.tag === 'text'
-  const size = lettering ? { width: style.em * 0.5 * Math.max(1, lettersIn(e)), height: style.em } : { width: of('width', port.width, 0), height: of('height', port.height, 0) }
-  return boxOfPaths([rectangle({ x, y: lettering ? y - style.em : y, ...size }, matrix)])
-}
-
-const lettersIn = (e: SvgElement): number => e.text.trim().length + e.children.reduce((n, c) => n + lettersIn(c), 0)
 
 /** Whether an element lies in another, or is it. */
 function isWithin(e: SvgElement, other: SvgElement): boolean {
