@@ -1,6 +1,6 @@
 import { copyOf } from './copied-items'
 import type { Named } from './list-edit'
-import { ListEdit, unfit, withField } from './list-edit'
+import { INK_FIELDS, ListEdit, unfit, withField } from './list-edit'
 import { mappedItem } from './mapped-items'
 import type { Amendment, Drawing, Fill, Ink, Layer, Line, Settings, Shape } from './model'
 import type { Copies, Each, Mapping, Patch } from './patch'
@@ -8,7 +8,6 @@ import { isRecord, UnfitPatch } from './patch'
 
 const DRAWING_FIELDS = ['name', 'page', 'inks', 'settings'] as const
 const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
-const INK_FIELDS = ['name', 'colour'] as const
 
 /** Fields of amendments that change. */
 const AMENDMENT_FIELDS = ['at', 'to', 'style', 'behind', 'limit', 'length', 'simplify'] as const

@@ -4,6 +4,8 @@ import { BY_FIELD, isRecord, UnfitPatch } from './patch'
 
 /** Fields that an item may lack. */
 const OPTIONAL_FIELDS: readonly string[] = ['scrapes', 'outside', 'tuck', 'corner', 'proof', 'behind', 'limit', 'length', 'apart', 'over', 'tint', 'under', 'shades', 'lit', 'clean', 'corners', 'crop', 'mirrored', 'plain', 'print'] satisfies (keyof Line | keyof Sketch | keyof Settings | keyof Corner | keyof Fill | keyof Ink)[]
+/** Fields of an ink that are changed one by one. */
+export const INK_FIELDS = ['name', 'colour', 'print'] as const satisfies readonly (keyof Ink)[]
 /** Fields that a record changed field by field may lack. */
 const OPTIONAL_PARTS: readonly string[] = ['unlit', 'rough', 'light', 'least', 'most', 'variation', 'fromSpeed', 'unevenness', 'widthTolerance', 'squared', 'zoom', 'part', 'reversed'] satisfies (
   | keyof Weight

@@ -1,12 +1,12 @@
 import { copiesAmong } from './copied-items'
 import type { Named } from './list-edit'
+import { INK_FIELDS } from './list-edit'
 import { mappedItem, mappingOf } from './mapped-items'
 import type { Drawing, Line, Shape } from './model'
 import type { Each, Patch } from './patch'
 import { BY_FIELD, isRecord, LISTS } from './patch'
 
 const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
-const INK_FIELDS = ['name', 'colour'] as const
 
 /** So many items that change alike are told together. */
 const MANY = 4

@@ -23,7 +23,7 @@ test('a PDF leaves in its true size, with bleed and marks, and a page for each i
   await cyan.fill('60')
   await cyan.press('Enter')
   await expect.poll(async () => (await savedDrawing(page)).inks[0]!.print).toEqual({ c: 60, m: 0, y: 0, k: 100 })
-  await page.keyboard.press('Control+z')
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => (await savedDrawing(page)).inks[0]!.print).toBeUndefined()
   await page.reload()
   await enterPass(page, 'Deliver')
