@@ -194,7 +194,7 @@ onBeforeUnmount(() => {
     <main class="mx-auto max-w-[1160px] px-6 py-7">
       <div v-if="cards && cards.length > 1" class="mb-5 flex items-center gap-3" role="search">
         <input ref="finder" v-model="sought" type="search" class="field w-[280px]" placeholder="Find by name ( / )" aria-label="Find drawings by name" data-testid="find-drawings" @keydown.esc="sought = ''" />
-        <span class="quiet" role="status"><span class="number">{{ shown.length }}</span> {{ shown.length === 1 ? 'drawing' : 'drawings' }}</span>
+        <span class="text-mute-deep" role="status"><span class="number">{{ shown.length }}</span> {{ shown.length === 1 ? 'drawing' : 'drawings' }}</span>
         <select v-model="order" class="field ml-auto" aria-label="Order of the drawings">
           <option v-for="o in ORDERS" :key="o.id" :value="o.id">{{ o.title }}</option>
         </select>
