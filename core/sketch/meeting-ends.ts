@@ -15,12 +15,6 @@ const AWAY = 4
 const BACK = 1.1
 const MOST = 2
 
-/** Where an end comes to rest, and the way it comes if that is told. */
-interface Rest {
-  to: Vec
-  out: Vec | null
-}
-
 /**
  * Paths whose open ends lie on the line beside which they come to rest within `reach`: a crest swerves where another line
  * joins it, and so an end stops short of that line's middle, or lies off it once both are smooth.
@@ -36,7 +30,7 @@ export function meetingEnds(paths: readonly Path[], reach: number): Path[] {
 }
 
 /** Where an end of a path comes to rest on another line; null where it does already, or none is near. */
-function restOf(path: Path, own: number, first: boolean, paths: readonly Path[], reach: number): Rest | null {
+function restOf(path: Path, own: number, first: boolean, paths: readonly Path[], reach: number): Vec | null {
   const mine = arcOfPath(path)
   const back = Math.min(BACK * reach, mine.total / 3)
   const along = (s: number): Vec => mine.point(first ? s : mine.total - s)
@@ -67,17 +61,17 @@ function restOf(path: Path, own: number, first: boolean, paths: readonly Path[],
   if (!here || here.off > AHEAD * reach) return null
   for (let t = back / reach / 2; t <= back / reach + AHEAD; t += STEP) {
     const hit = near(ahead(foot, out, t * reach))
-    if (hit && hit.off <= STEP * reach) return distance(hit.at, p) <= MOST * reach ? { to: hit.at, out: null } : null
+    if (hit && hit.off <= STEP * reach) return distance(hit.at, p) <= MOST * reach ? hit.at : null
   }
-  return here.off <= ASIDE * reach && here.off > 0 ? { to: here.at, out: null } : null
+  return here.off <= ASIDE * reach && here.off > 0 ? here.at : null
 }
 
-/** A path with an end moved, its handle with it, turned to the way that it comes. */
-function withEndAt(path: Path, first: boolean, { to, out }: Rest): Path {
+/** A path with an end moved, its handle with it. */
+function withEndAt(path: Path, first: boolean, to: Vec): Path {
   const nodes = path.nodes.slice()
   const i = first ? 0 : nodes.length - 1
   const n = nodes[i]!
-  const moved = (p: Vec | null): Vec | null => p && (out ? ahead(to, out, -distance(p, n.at)) : add(p, subtract(to, n.at)))
-  nodes[i] = { ...n, at: to, in: moved(n.in), out: moved(n.out) }
+  const d = subtract(to, n.at)
+  nodes[i] = { ...n, at: to, in: n.in && add(n.in, d), out: n.out && add(n.out, d) }
   return { ...path, nodes }
 }

@@ -1,6 +1,6 @@
 import type { Sketch } from '../drawing/model'
+import { fromShares, toShares } from '../drawing/sketch-place'
 import type { Vec } from '../geometry/point'
-import { rotate } from '../geometry/point'
 import type { Crests } from './crests'
 
 /** A point is drawn to pencil that is so plain; what lies far off must be so much plainer. */
@@ -27,15 +27,12 @@ export class PencilMap {
 
   /** From the page to px of the crests; the middle of the first one is at (0.5, 0.5). */
   inCrests(p: Vec): Vec {
-    const { x, y, width, height } = this.place
-    const q = rotate({ x: p.x - x, y: p.y - y }, -this.turn)
-    return { x: (q.x / width) * this.crests.width, y: (q.y / height) * this.crests.height }
+    const q = toShares(this.place, p)
+    return { x: q.x * this.crests.width, y: q.y * this.crests.height }
   }
 
   onPage(p: Vec): Vec {
-    const { x, y, width, height } = this.place
-    const q = rotate({ x: (p.x / this.crests.width) * width, y: (p.y / this.crests.height) * height }, this.turn)
-    return { x: x + q.x, y: y + q.y }
+    return fromShares(this.place, { x: p.x / this.crests.width, y: p.y / this.crests.height })
   }
 
   /** How plainly a pencil line runs through a point of the page, 0..1; 0 beside the picture. */

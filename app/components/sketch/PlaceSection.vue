@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { SketchLayer } from '#core/drawing/model'
+import type { Sketch, SketchLayer } from '#core/drawing/model'
 import { mirroredAcross, mirroredOver } from '#core/drawing/sketch-place'
 import { copiedLayer, freeLayerName } from '#core/drawing/layers'
 import SliderField from '~/components/ui/SliderField.vue'
@@ -27,9 +27,16 @@ function keep(label: string, recipe: (l: SketchLayer) => void): void {
   change(recipe)
   store.finish(label)
 }
-const each = (map: (s: SketchLayer['items'][number]) => SketchLayer['items'][number]) => (l: SketchLayer): void => void (l.items = l.items.map(map))
+const each = (map: (s: Sketch) => Sketch) => (l: SketchLayer): void => void (l.items = l.items.map(map))
 
 const fit = (): void => keep('Fit the sketch to the page', each((s) => ({ ...s, ...placeOnPage(s, store.drawing!.page), angle: 0 })))
+
+function seenThrough(sketch: Sketch, through: boolean): Sketch {
+  const next = { ...sketch }
+  if (through) delete next.plain
+  else next.plain = true
+  return next
+}
 
 /** The other half of what is the same on both sides. */
 function mirroredCopy(): void {
@@ -50,7 +57,7 @@ function mirroredCopy(): void {
       <button class="button" :disabled="!!shut" :title="shut ?? 'As large as the page, upright'" @click="fit">Fit to page</button>
       <button class="button" :disabled="!!shut" :title="shut ?? 'Seen from behind'" @click="keep('Mirror the sketch', each(mirroredOver))">Mirror</button>
       <button class="button" title="A copy, mirrored about the middle of the page: the other half of what is the same on both sides" @click="mirroredCopy">Mirrored copy</button>
-      <TickField class="ml-1" :model-value="!sketch.plain" title="Multiplied with the paper and the sketches beneath; else it covers them" @update:model-value="(v) => keep(v ? 'Let the sketch show what is beneath' : 'Let the sketch cover what is beneath', each(({ plain, ...s }) => (v || plain ? s : { ...s, plain: true })))">See through</TickField>
+      <TickField class="ml-1" :model-value="!sketch.plain" title="Multiplied with the paper and the sketches beneath; else it covers them" @update:model-value="(v) => keep(v ? 'Let the sketch show what is beneath' : 'Let the sketch cover what is beneath', each((s) => seenThrough(s, !!v)))">See through</TickField>
     </div>
   </div>
 </template>
