@@ -17,7 +17,7 @@ const sketch = computed(() => props.layer.items.at(-1)!)
 const shut = computed(() => (props.layer.locked ? 'Unlock the sketch first' : undefined))
 
 const change = (label: string, to: (s: Sketch) => Sketch): void => store.edit(label, (draft) => changeSketch(draft, sketch.value.id, to))
-const turn = (by: number, label = 'Turn the sketch'): void => change(label, (s) => turnedBy(s, by))
+const turn = (by: number): void => change('Turn the sketch', (s) => turnedBy(s, by))
 </script>
 
 <template>
