@@ -1,6 +1,8 @@
 import * as yup from 'yup'
 import type { Edit } from '../core/drawing/edits'
 import type { Drawing } from '../core/drawing/model'
+import type { PassName } from '../core/drawing/pass-reached'
+import { PASS_NAMES } from '../core/drawing/pass-reached'
 import { courseSchema, samplesSchema } from '../core/drawing/schema'
 import { LONGEST_PROFILE_NAME, MOST_PROFILES } from '../core/formats/profiles/read-profiles'
 
@@ -11,6 +13,21 @@ export interface DrawingCard {
   revision: number
   lineCount: number
   updatedAt: string
+  /** The farthest pass whose work it holds. */
+  pass: PassName
+  /** The id of the shelf on which it lies, or null. */
+  shelf: string | null
+  template: boolean
+  /** Findings of Proof at this revision; null where Proof was not asked yet. */
+  findings: number | null
+  /** When it was put into the bin, where it is there. */
+  deletedAt: string | null
+}
+
+/** A shelf of the Desk: a class, or a client. */
+export interface Shelf {
+  id: string
+  name: string
 }
 
 /** An edit as the journal keeps it. */
@@ -63,6 +80,18 @@ export interface Checkpoint {
   revision: number
   name: string
   madeAt: string
+  /** The pass whose first visit set it by itself. */
+  pass: PassName | null
+}
+
+/** What became of the drawings of a backup, by their names. */
+export interface RestoreReport {
+  /** Were not here. */
+  added: string[]
+  /** Were here with all that the backup holds of them. */
+  here: string[]
+  /** Were here otherwise, and came in beside. */
+  copied: string[]
 }
 
 export const MOST_CHECKPOINTS = 200
@@ -81,6 +110,9 @@ export const LIMITS = {
   image: 64 * 1024 * 1024,
   /** All pictures together, bytes. */
   allImages: 8 * 1024 ** 3,
+  /** Largest backup, bytes, as it is sent and unpacked. */
+  backup: 512 * 1024 * 1024,
+  unpackedBackup: 1536 * 1024 * 1024,
   /** Largest picture, pixels. */
   pixels: 60_000_000,
 } as const
@@ -94,7 +126,11 @@ const shareOf = (of: string) => yup.number().min(0, `${of} is less than 0`).max(
 export const partQuery = yup.object({ x: shareOf('x').default(0), y: shareOf('y').default(0), width: shareOf('width').default(1), height: shareOf('height').default(1) })
 
 export const checkpointSchema = yup
-  .object({ name: yup.string().strict().matches(/\S/, 'A checkpoint needs a name.').required('A checkpoint needs a name.').max(LONGEST_CHECKPOINT_NAME, `A name has ${LONGEST_CHECKPOINT_NAME} letters at most.`) })
+  .object({
+    name: yup.string().strict().matches(/\S/, 'A checkpoint needs a name.').required('A checkpoint needs a name.').max(LONGEST_CHECKPOINT_NAME, `A name has ${LONGEST_CHECKPOINT_NAME} letters at most.`),
+    /** The pass that is about to be seen for the first time. */
+    pass: yup.string().oneOf(PASS_NAMES),
+  })
   .noUnknown()
 
 const patch = yup
@@ -107,12 +143,14 @@ const patch = yup
 
 const patches = yup.array(patch.required()).required().max(100_000)
 
-const edit = yup.object({
+/** An edit as it is sent and kept. */
+export const editSchema = yup.object({
   id: yup.string().strict().required().max(80),
   kind: yup.string().oneOf(['edit', 'undo', 'redo']).required(),
   label: yup.string().strict().required().max(200),
   patches,
   inverse: patches,
+  pass: yup.string().oneOf(PASS_NAMES),
   traces: yup.lazy((all: unknown) => (all === undefined ? yup.mixed() : yup.object(Object.fromEntries(Object.keys(all as object).map((hash) => [hash, samplesSchema]))))),
 })
 
@@ -120,7 +158,7 @@ const edit = yup.object({
 export const appendSchema = yup.object({
   base: yup.number().strict().integer().min(0).required(),
   head: yup.string().strict().max(80).nullable(),
-  edits: yup.array(edit.required()).required().min(1).max(1000),
+  edits: yup.array(editSchema.required()).required().min(1).max(1000),
 })
 
 export interface AppendBody {
@@ -132,6 +170,48 @@ export interface AppendBody {
 
 /** Body of POST /api/drawings: nothing for a blank drawing, or a whole one. */
 export const createSchema = yup.object({ name: yup.string().strict().trim().min(1).max(120), drawing: yup.mixed().nullable() })
+
+const nameOf = (what: string, longest: number) =>
+  yup.string().strict().matches(/\S/, `A ${what} needs a name.`).max(longest, `A name has ${longest} letters at most.`).required(`A ${what} needs a name.`)
+
+export const LONGEST_SHELF_NAME = 60
+
+/** Body of POST /api/shelves and PATCH /api/shelves/:id. */
+export const shelfNameSchema = yup.object({ name: nameOf('shelf', LONGEST_SHELF_NAME) })
+
+/** What can be done with several drawings at once. */
+export const ACTS = ['shelve', 'bin', 'restore', 'erase', 'template', 'no template'] as const
+
+export interface ActBody {
+  ids: string[]
+  act: (typeof ACTS)[number]
+  /** For `shelve`: the id of the shelf, or null for none. */
+  shelf?: string | null
+}
+
+/** Body of POST /api/desk. */
+export const actSchema = yup.object({
+  ids: yup.array(yup.string().strict().required().max(80)).required().min(1, 'No drawing is chosen.').max(10_000),
+  act: yup.string().oneOf(ACTS).required(),
+  shelf: yup.string().strict().max(80).nullable(),
+})
+
+export interface CopyBody {
+  name: string
+  /** With all its steps and checkpoints, or as it is alone. */
+  history: boolean
+  /** As it was at a revision; then without its history. */
+  revision?: number
+}
+
+/** Body of POST /api/drawings/:id/copy. */
+export const copySchema = yup.object({ name: nameOf('drawing', 120), history: yup.boolean().strict().default(false), revision: yup.number().strict().integer().min(0) })
+
+/** Body of POST /api/drawings/:id/let-go: steps made before this moment go, ISO 8601. */
+export const letGoSchema = yup.object({ before: yup.string().strict().matches(/^\d{4}-\d\d-\d\dT/, 'Say until when steps are let go, as a date.').required('Say until when steps are let go.') })
+
+/** How long a drawing lies in the bin before it is thrown away, days. */
+export const DAYS_IN_BIN = 30
 
 /** Body of PATCH /api/drawings/:id. */
 export const renameSchema = yup.object({ name: yup.string().strict().trim().min(1, 'A drawing needs a name.').max(120, 'A name can have 120 letters at most.').required('A drawing needs a name.') })

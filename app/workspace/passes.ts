@@ -1,3 +1,5 @@
+import type { PassName } from '#core/drawing/pass-reached'
+
 /** A pass: a way of looking at a drawing. Its strip is the component of its name in `components/`. */
 export interface PassDescription {
   id: PassName
@@ -10,7 +12,7 @@ export interface PassDescription {
   hasShelf: boolean
 }
 
-export type PassName = 'sketch' | 'lines' | 'weight' | 'shapes' | 'fill' | 'deliver'
+export type { PassName }
 
 /** The passes in the order of the work; their place is their key. */
 export const PASSES: readonly PassDescription[] = [

@@ -1,6 +1,7 @@
 import { produce, setAutoFreeze } from 'immer'
 import { withPointsOnGrid } from './grid'
 import type { Drawing, TraceSample } from './model'
+import type { PassName } from './pass-reached'
 import type { Patch } from './patch'
 import { applyPatches } from './apply-patches'
 import { patchesBetween } from './patches-between'
@@ -19,6 +20,8 @@ export interface Edit {
   label: string
   patches: Patch[]
   inverse: Patch[]
+  /** The pass in which it was made, where that is known. */
+  pass?: PassName
   /** Samples of traces that it brings, by their hash, until the server has them. */
   traces?: Record<string, TraceSample[]>
 }

@@ -43,3 +43,26 @@ export function replay<T extends { kind: EditKind }>(journal: readonly T[]): { u
   }
   return { undo, redo }
 }
+
+/**
+ * How many of the oldest edits of a journal can be let go, at most `limit`, so that the steps that are left can be walked
+ * over just as before: none of the later edits walks over one of those that go.
+ */
+export function mostToLetGo(kinds: readonly EditKind[], limit: number): number {
+  const depths = [0]
+  const redos = [0]
+  for (const kind of kinds) {
+    const [undo, redo] = [depths.at(-1)!, redos.at(-1)!]
+    const by = kind === 'undo' ? (undo ? -1 : 0) : kind === 'redo' ? (redo ? 1 : 0) : 1
+    depths.push(undo + by)
+    redos.push(kind === 'edit' ? 0 : redo - by)
+  }
+  let lowest = Infinity
+  let best = 0
+  for (let n = kinds.length; n > 0 && !best; n--) {
+    lowest = Math.min(lowest, depths[n]!)
+    const redoable = redos[n]! > 0 && kinds[n] !== 'edit'
+    if (n <= limit && lowest >= depths[n]! && !redoable) best = n
+  }
+  return best
+}

@@ -1,4 +1,5 @@
 import type { Drawing } from '../../core/drawing/model'
+import { passReached } from '../../core/drawing/pass-reached'
 import type { DrawingCard } from '../../shared/api'
 import type { Connection } from './connection'
 
@@ -6,44 +7,66 @@ export interface DrawingRow {
   id: string
   name: string
   revision: number
+  /** The revision from which its journal leads on. */
+  firstRevision: number
 }
+
+const CARD = `d.id, d.name, d.revision, d.line_count AS lineCount, d.updated_at AS updatedAt, d.pass, d.shelf_id AS shelf,
+  d.is_template AS template, d.deleted_at AS deletedAt, p.findings FROM drawings d LEFT JOIN proofs p ON p.drawing_id = d.id AND p.revision = d.revision`
 
 /** The table `drawings`: what the Desk lists. */
 export class DrawingTable {
   constructor(private readonly db: Connection) {}
 
-  /** The drawings on the Desk, or those that were taken off it, the newest first. One that was begun and left blank is not worth putting back. */
-  list(which: 'on the Desk' | 'taken off' = 'on the Desk'): DrawingCard[] {
-    return this.db
-      .prepare(
-        `SELECT id, name, revision, line_count AS lineCount, updated_at AS updatedAt
-         FROM drawings WHERE (deleted_at IS NOT NULL) = ? AND NOT (deleted_at IS NOT NULL AND revision = 0 AND line_count = 0) ORDER BY coalesce(deleted_at, updated_at) DESC, name`,
-      )
-      .all(which === 'taken off' ? 1 : 0) as DrawingCard[]
+  /** The drawings on the Desk, or those in the bin, the newest first. One that was begun and left blank is not worth putting back. */
+  list(which: 'on the Desk' | 'in the bin' = 'on the Desk'): DrawingCard[] {
+    const rows = this.db
+      .prepare(`SELECT ${CARD} WHERE (d.deleted_at IS NOT NULL) = ? AND NOT (d.deleted_at IS NOT NULL AND d.revision = 0 AND d.line_count = 0) ORDER BY coalesce(d.deleted_at, d.updated_at) DESC, d.name`)
+      .all(which === 'in the bin' ? 1 : 0) as (Omit<DrawingCard, 'template'> & { template: number })[]
+    return rows.map((r) => ({ ...r, template: r.template === 1 }))
   }
 
   find(id: string): DrawingRow | undefined {
     return this.db
-      .prepare('SELECT id, name, revision FROM drawings WHERE id = ? AND deleted_at IS NULL')
+      .prepare('SELECT id, name, revision, first_revision AS firstRevision FROM drawings WHERE id = ? AND deleted_at IS NULL')
       .get(id) as DrawingRow | undefined
+  }
+
+  names(): string[] {
+    return this.db.prepare('SELECT name FROM drawings WHERE deleted_at IS NULL').pluck().all() as string[]
   }
 
   insert(drawing: Drawing, at: string): void {
     this.db
-      .prepare('INSERT INTO drawings (id, name, line_count, created_at, updated_at) VALUES (?, ?, ?, ?, ?)')
-      .run(drawing.id, drawing.name, countLines(drawing), at, at)
+      .prepare('INSERT INTO drawings (id, name, line_count, pass, created_at, updated_at) VALUES (?, ?, ?, ?, ?, ?)')
+      .run(drawing.id, drawing.name, countLines(drawing), passReached(drawing), at, at)
   }
 
   advance(drawing: Drawing, revision: number, at: string): void {
     this.db
-      .prepare('UPDATE drawings SET name = ?, line_count = ?, revision = ?, updated_at = ? WHERE id = ?')
-      .run(drawing.name, countLines(drawing), revision, at, drawing.id)
+      .prepare('UPDATE drawings SET name = ?, line_count = ?, pass = ?, revision = ?, updated_at = ? WHERE id = ?')
+      .run(drawing.name, countLines(drawing), passReached(drawing), revision, at, drawing.id)
   }
 
-  /** Answers whether there was such a drawing. */
+  /** The journal of a drawing leads on from this revision. */
+  beginAt(id: string, revision: number): void {
+    this.db.prepare('UPDATE drawings SET first_revision = ? WHERE id = ?').run(revision, id)
+  }
+
+  /** Puts a drawing into the bin, or takes it out of it. Answers whether there was such a drawing. */
   markDeleted(id: string, at: string | null): boolean {
     const there = at === null ? 'deleted_at IS NOT NULL' : 'deleted_at IS NULL'
     return this.db.prepare(`UPDATE drawings SET deleted_at = ? WHERE id = ? AND ${there}`).run(at, id).changes > 0
+  }
+
+  /** Lays a drawing on a shelf, or on none. Answers whether there was such a drawing. */
+  shelve(id: string, shelf: string | null): boolean {
+    return this.db.prepare('UPDATE drawings SET shelf_id = ? WHERE id = ? AND deleted_at IS NULL').run(shelf, id).changes > 0
+  }
+
+  /** Makes a drawing one to start from, or not. Answers whether there was such a drawing. */
+  markTemplate(id: string, template: boolean): boolean {
+    return this.db.prepare('UPDATE drawings SET is_template = ? WHERE id = ? AND deleted_at IS NULL').run(template ? 1 : 0, id).changes > 0
   }
 }
 

@@ -11,6 +11,7 @@ interface EditRow {
   patches: string
   inverse: string
   made_at: string
+  pass: Edit['pass'] | null
 }
 
 /** The table `edits`: the append-only journal of every drawing. */
@@ -20,10 +21,10 @@ export class EditTable {
   append(drawing: string, revision: number, edit: Edit, at: string): void {
     this.db
       .prepare(
-        `INSERT INTO edits (drawing_id, revision, edit_id, kind, label, patches, inverse, made_at)
-         VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+        `INSERT INTO edits (drawing_id, revision, edit_id, kind, label, patches, inverse, made_at, pass)
+         VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
-      .run(drawing, revision, edit.id, edit.kind, edit.label, JSON.stringify(edit.patches), JSON.stringify(edit.inverse), at)
+      .run(drawing, revision, edit.id, edit.kind, edit.label, JSON.stringify(edit.patches), JSON.stringify(edit.inverse), at, edit.pass ?? null)
   }
 
   /** Edits after revision `after`, up to another where it is named, oldest first. */
@@ -61,6 +62,18 @@ export class EditTable {
     return edits.map((e) => e.id).filter((id) => one.get(drawing, id) !== undefined)
   }
 
+  /** How many of the oldest edits were made before a moment. */
+  countBefore(drawing: string, moment: string): number {
+    return this.db
+      .prepare('SELECT count(*) FROM edits WHERE drawing_id = @drawing AND revision < coalesce((SELECT min(revision) FROM edits WHERE drawing_id = @drawing AND made_at >= @moment), 9e15)')
+      .pluck()
+      .get({ drawing, moment }) as number
+  }
+
+  removeUpTo(drawing: string, revision: number): void {
+    this.db.prepare('DELETE FROM edits WHERE drawing_id = ? AND revision <= ?').run(drawing, revision)
+  }
+
   /** Ids of the newest `limit` edits. */
   recentIds(drawing: string, limit: number): string[] {
     return this.db
@@ -79,5 +92,6 @@ const entryOf = (row: EditRow): JournalEntry => ({
     label: row.label,
     patches: JSON.parse(row.patches) as Patch[],
     inverse: JSON.parse(row.inverse) as Patch[],
+    ...(row.pass && { pass: row.pass }),
   },
 })

@@ -5,9 +5,10 @@ import { hashOfSamples } from '../../core/drawing/line-trace'
 import type { Drawing, TraceSample } from '../../core/drawing/model'
 import { patchesApart, withTracesApart } from '../../core/drawing/traces-apart'
 import { checkDrawing, checkTouched } from '../../core/drawing/check-drawing'
-import { replay } from '../../core/drawing/history'
+import { mostToLetGo, replay } from '../../core/drawing/history'
 import type { AppendBody, Conflict, OlderSteps, OpenDrawing } from '../../shared/api'
 import { HISTORY_PAGE, RECENT_IDS } from '../../shared/api'
+import { CheckpointTable } from './checkpoints'
 import type { Connection } from './connection'
 import { DrawingTable } from './drawings'
 import { EditTable } from './edits'
@@ -76,6 +77,8 @@ export class Journal {
     const snapshot = this.snapshots.latest(id, revision)
     const row = this.drawings.find(id)
     if (!snapshot || !row || revision > row.revision) return null
+    // Of what came before the journal only those moments are left that were kept whole.
+    if (revision < row.firstRevision && snapshot.revision !== revision) return null
     return this.edits.after(id, snapshot.revision, revision).reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing)
   }
 
@@ -114,7 +117,7 @@ export class Journal {
       .transaction((): AppendResult | null => {
         const head = this.head(id)
         if (!head) return null
-        if (base > head.revision || (made && base > 0 && this.edits.idAt(id, base) !== made)) throw new OtherJournal()
+        if (base > head.revision || base < this.drawings.find(id)!.firstRevision || (made && base > 0 && this.edits.idAt(id, base) !== made)) throw new OtherJournal()
         const missing = base < head.revision ? this.edits.after(id, base) : []
         const again = missing.length <= edits.length && missing.every((m, i) => m.edit.id === edits[i]!.id)
         const fresh = again ? edits.slice(missing.length) : edits
@@ -140,7 +143,7 @@ export class Journal {
     }
     if (this.isSnapshotDue(id, revision)) {
       this.snapshots.insert(drawing, revision)
-      this.snapshots.thin(id)
+      this.snapshots.thin(id, this.drawings.find(id)!.firstRevision)
     }
     if (edits.length) this.drawings.advance(drawing, revision, at)
     return { revision, drawing }
@@ -153,6 +156,33 @@ export class Journal {
       this.traces.insert(hash, samples)
     }
     return { ...edit, patches: patchesApart(edit.patches, this.traces.insert.bind(this.traces)) }
+  }
+
+  /**
+   * Lets the steps go that were made before a moment, as far as no later one walks over them; checkpoints stay. Answers how
+   * many went; null when there is no such drawing.
+   */
+  letGoBefore(id: string, moment: string): number | null {
+    return this.db
+      .transaction((): number | null => {
+        const row = this.drawings.find(id)
+        if (!row) return null
+        const kinds = this.edits.kinds(id)
+        const count = mostToLetGo(kinds.map((e) => e.kind), this.edits.countBefore(id, moment))
+        if (!count) return 0
+        const first = kinds[count - 1]!.revision
+        const kept = new Set([first, ...new CheckpointTable(this.db).list(id).map((c) => c.revision).filter((r) => r < first)])
+        const documents = [...kept].flatMap((r) => {
+          const drawing = this.at(id, r)
+          return drawing ? [{ revision: r, drawing }] : []
+        })
+        this.edits.removeUpTo(id, first)
+        this.snapshots.removeBefore(id, first)
+        for (const { revision, drawing } of documents) this.snapshots.insert(drawing, revision)
+        this.drawings.beginAt(id, first)
+        return count
+      })
+      .immediate()
   }
 
   private isSnapshotDue(id: string, revision: number): boolean {

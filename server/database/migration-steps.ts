@@ -1,15 +1,19 @@
 import type { OldRetouch, OldSettings } from '../../core/drawing/earlier'
 import { newDocument, newSettings, withIds } from '../../core/drawing/earlier'
+import { applyEdit } from '../../core/drawing/edits'
 import { settingsForPage } from '../../core/drawing/fineness'
 import type { Drawing, Page, ShapeSettings } from '../../core/drawing/model'
+import { passReached } from '../../core/drawing/pass-reached'
 import type { Patch } from '../../core/drawing/patch'
 import { isRecord } from '../../core/drawing/patch'
 import { patchesApart, withTracesApart } from '../../core/drawing/traces-apart'
 import type { Connection } from './connection'
+import { EditTable } from './edits'
+import { SnapshotTable } from './snapshots'
 import { TraceTable } from './traces'
 
 /** What a migration does that SQL cannot say, by the migration's name; it runs in its transaction, after its SQL. */
-export const STEPS: Readonly<Record<string, (db: Connection) => void>> = { '0005-kept-apart.sql': keepApart }
+export const STEPS: Readonly<Record<string, (db: Connection) => void>> = { '0005-kept-apart.sql': keepApart, '0006-desk.sql': fillPasses }
 
 /** Traces and retouches leave the documents' old places, and lengths of settings mean the usual page, in snapshots and journals alike. */
 function keepApart(db: Connection): void {
@@ -69,4 +73,14 @@ function retouchPatches(before: readonly OldRetouch[], after: readonly OldRetouc
     ...was.filter((r) => !has.has(r.id)).map((r): Patch => ({ op: 'remove', path: ['amendments', r.id] })),
     ...is.flatMap((value, place): Patch[] => (had.has(value.id) ? [] : [{ op: 'add', path: ['amendments', place], value }])),
   ]
+}
+
+/** The pass that each drawing reached. */
+function fillPasses(db: Connection): void {
+  const [snapshots, edits] = [new SnapshotTable(db), new EditTable(db)]
+  const put = db.prepare('UPDATE drawings SET pass = ? WHERE id = ?')
+  for (const id of db.prepare('SELECT id FROM drawings').pluck().all() as string[]) {
+    const snapshot = snapshots.latest(id)
+    if (snapshot) put.run(passReached(edits.after(id, snapshot.revision).reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing)), id)
+  }
 }

@@ -13,10 +13,11 @@ export class SnapshotTable {
 
   /**
    * Takes out snapshots that are close together for their age: of the newest `few` each stays, of older ones about as many for
-   * each doubling of their age, and the first, so that any revision is found by replaying no more than its age.
+   * each doubling of their age, and the first, so that any revision is found by replaying no more than its age. Those from
+   * before revision `from` are all that is left of their moments: they stay.
    */
-  thin(drawing: string, few = 3): void {
-    const all = this.db.prepare('SELECT revision FROM snapshots WHERE drawing_id = ? ORDER BY revision DESC').pluck().all(drawing) as number[]
+  thin(drawing: string, from = 0, few = 3): void {
+    const all = this.db.prepare('SELECT revision FROM snapshots WHERE drawing_id = ? AND revision >= ? ORDER BY revision DESC').pluck().all(drawing, from) as number[]
     const drop = this.db.prepare('DELETE FROM snapshots WHERE drawing_id = ? AND revision = ?')
     let newer = all[few - 1] ?? 0
     for (let i = few; i < all.length - 1; i++) {
@@ -24,6 +25,10 @@ export class SnapshotTable {
       if (newer - all[i + 1]! <= (all[0]! - newer) / 3) drop.run(drawing, all[i])
       else newer = all[i]!
     }
+  }
+
+  removeBefore(drawing: string, revision: number): void {
+    this.db.prepare('DELETE FROM snapshots WHERE drawing_id = ? AND revision < ?').run(drawing, revision)
   }
 
   /** Revision and size, bytes, of the newest snapshot. */

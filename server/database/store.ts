@@ -4,8 +4,11 @@ import { openDatabase, watched } from './connection'
 import { ImageTable } from './images'
 import { Journal } from './journal'
 import { ProfileTable } from './profiles'
+import { ProofTable } from './proofs'
+import { ShelfTable } from './shelves'
 import { TraceTable } from './traces'
 import { ThumbnailTable } from './thumbnails'
+import { WholeDrawings } from './whole-drawing'
 
 export interface Store {
   connection: Connection
@@ -15,6 +18,9 @@ export interface Store {
   thumbnails: ThumbnailTable
   profiles: ProfileTable
   checkpoints: CheckpointTable
+  shelves: ShelfTable
+  proofs: ProofTable
+  whole: WholeDrawings
   /** Throws `DatabaseGone` where the file was deleted or replaced. */
   check: () => void
 }
@@ -29,6 +35,9 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
     thumbnails: new ThumbnailTable(connection),
     profiles: new ProfileTable(connection),
     checkpoints: new CheckpointTable(connection),
+    shelves: new ShelfTable(connection),
+    proofs: new ProofTable(connection),
+    whole: new WholeDrawings(connection),
     check: watched(file),
   }
 }

@@ -7,3 +7,5 @@ export const refuse = (statusCode: number, message: string, data?: unknown): H3E
 
 export const noDrawing = (): H3Error =>
   refuse(404, 'There is no such drawing. It may have been deleted; go back to the Desk.')
+
+export const noShelf = (): H3Error => refuse(404, 'This shelf is not there any more. Load the Desk again.')

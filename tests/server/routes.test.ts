@@ -35,7 +35,7 @@ describe('drawings', () => {
     expect((await open(id)).drawing.name).toBe('Clover and bee')
     expect((await server.ask(`/api/drawings/${id}`, { method: 'DELETE' })).status).toBe(200)
     expect((await server.ask(`/api/drawings/${id}`)).status).toBe(404)
-    const off = (await (await server.ask('/api/drawings?taken-off=1')).json()) as { id: string; name: string }[]
+    const off = (await (await server.ask('/api/drawings?bin=1')).json()) as { id: string; name: string }[]
     expect(off.find((d) => d.id === id)).toMatchObject({ name: 'Clover and bee' })
     expect((await server.ask(`/api/drawings/${id}/restore`, { method: 'POST' })).status).toBe(200)
     const list = (await (await server.ask('/api/drawings')).json()) as { id: string }[]

@@ -1,21 +1,14 @@
 import { defineEventHandler, getRouterParam, setResponseHeaders } from 'h3'
-import { useStorage } from 'nitropack/runtime'
 import { store } from '../../../database/store'
 import { noDrawing } from '../../../http/refuse'
-import { onlySketch, sketchThumbnail } from '../../../render/sketch-thumbnail'
-import { ThumbnailMaker } from '../../../render/thumbnail-maker'
-
-let maker: Promise<ThumbnailMaker> | null = null
-const theMaker = (): Promise<ThumbnailMaker> =>
-  (maker ??= useStorage('assets:workers').getItem('thumbnail.js').then((script) => new ThumbnailMaker(String(script))))
+import { PICTURE_HEADERS, pictureOf } from '../../../render/derive'
 
 /** Draws and keeps the thumbnail of the drawing as it is now. */
 async function make(id: string): Promise<string> {
   const { journal, thumbnails, images } = await store()
   const head = journal.head(id)
   if (!head) throw noDrawing()
-  const sketch = onlySketch(head.drawing)
-  const svg = (sketch && (await sketchThumbnail(head.drawing, sketch, images))) ?? (await (await theMaker()).make(head.drawing, head.revision))
+  const svg = await pictureOf(head.drawing, head.revision, images)
   thumbnails.keep(id, head.revision, svg)
   return svg
 }
@@ -26,10 +19,6 @@ export default defineEventHandler(async (event) => {
   const row = journal.drawings.find(getRouterParam(event, 'id')!)
   if (!row) throw noDrawing()
   const svg = thumbnails.find(row.id, row.revision) ?? (await make(row.id))
-  setResponseHeaders(event, {
-    'content-type': 'image/svg+xml',
-    'cache-control': 'no-cache',
-    'content-security-policy': "default-src 'none'; img-src data:; style-src 'unsafe-inline'",
-  })
+  setResponseHeaders(event, PICTURE_HEADERS)
   return svg
 })

@@ -1,6 +1,6 @@
 import { defineEventHandler, getRouterParam } from 'h3'
-import { store } from '../../../../database/store'
-import { refuse } from '../../../../http/refuse'
+import { store } from '../../../../../database/store'
+import { refuse } from '../../../../../http/refuse'
 
 /** Forgets a checkpoint; the history stays. */
 export default defineEventHandler(async (event) => {

@@ -1,0 +1,91 @@
+import { unzipSync, Zip, ZipDeflate, ZipPassThrough } from 'fflate'
+
+/** A file of an archive; its path has parts between slashes. */
+export interface ArchiveFile {
+  path: string
+  bytes: Uint8Array
+  /** Whether it is packed already, as pictures are. */
+  packed?: boolean
+}
+
+/** How much is unpacked at most. */
+export interface ArchiveLimits {
+  /** Files. */
+  files: number
+  /** Bytes of all files together, unpacked. */
+  bytes: number
+}
+
+/** An archive that cannot be used; its message is a sentence that says what to do. */
+export class BadArchive extends Error {}
+
+/** Dates in an archive are the same whenever it is made, so that the same files give the same archive. */
+const MADE = new Date('2026-01-01T12:00:00')
+
+/** An archive of some files, in pieces as they are made, so that no more than a file is held at a time. */
+export function* zipped(files: Iterable<ArchiveFile>): Generator<Uint8Array> {
+  let made: Uint8Array[] = []
+  const zip = new Zip((error, piece) => {
+    if (error) throw error
+    made.push(piece)
+  })
+  for (const { path, bytes, packed } of files) {
+    const entry = packed ? new ZipPassThrough(path) : new ZipDeflate(path, { level: 6 })
+    entry.mtime = MADE
+    zip.add(entry)
+    entry.push(bytes, true)
+    yield* made
+    made = []
+  }
+  zip.end()
+  yield* made
+}
+
+/** An archive in one go. */
+export function zipOf(files: Iterable<ArchiveFile>): Uint8Array {
+  const pieces = [...zipped(files)]
+  const whole = new Uint8Array(pieces.reduce((n, p) => n + p.length, 0))
+  let at = 0
+  for (const p of pieces) {
+    whole.set(p, at)
+    at += p.length
+  }
+  return whole
+}
+
+/**
+ * The files of an archive by their paths. What the archive says of its own sizes is looked at before anything is unpacked, and no
+ * file becomes larger than was said of it.
+ *
+ * @throws BadArchive where it is none, is damaged, holds paths that lead elsewhere, or is larger than `limits`
+ */
+export function unzipped(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Array> {
+  const seen = new Set<string>()
+  let total = 0
+  const files = read(bytes, (name, size) => {
+    if (name.endsWith('/')) return false
+    if (!isPlainPath(name)) throw new BadArchive(`The archive holds a file "${name.slice(0, 80)}" that leads out of it. It was not made by Bellatrait; do not trust it.`)
+    if (seen.has(name)) throw new BadArchive(`The archive holds the file "${name.slice(0, 80)}" twice. Make the archive again.`)
+    seen.add(name)
+    total += size
+    if (seen.size > limits.files) throw new BadArchive(`The archive holds more than ${limits.files} files. Bring it in in parts.`)
+    if (total > limits.bytes) throw new BadArchive(`Unpacked, the archive is larger than ${Math.round(limits.bytes / 1024 ** 2)} MB, which is more than can be taken. Bring it in in parts.`)
+    return true
+  })
+  return new Map(Object.entries(files))
+}
+
+function read(bytes: Uint8Array, take: (name: string, size: number) => boolean): Record<string, Uint8Array> {
+  try {
+    return unzipSync(bytes, { filter: ({ name, originalSize }) => take(name, originalSize) })
+  } catch (e) {
+    if (e instanceof BadArchive) throw e
+    throw new BadArchive('This is no zip archive, or it is damaged. Download or copy it again.')
+  }
+}
+
+/** Below the archive's own root, with nothing that a file system reads otherwise. */
+function isPlainPath(path: string): boolean {
+  if (path.length > 400 || /[\\:\u0000-\u001f]/.test(path)) return false
+  return path.split('/').every((part) => part !== '' && part !== '.' && part !== '..')
+}

@@ -1,0 +1,14 @@
+/** The form in which backups are written; one of a later form is refused. */
+export const BACKUP_FORM = 1
+
+/** The file of a backup that names all others. */
+export const INDEX = 'bellatrait.json'
+
+export interface BackupIndex {
+  form: number
+  /** When it was made, ISO 8601. */
+  made: string
+  drawings: { folder: string; id: string; name: string }[]
+  /** sha-256 of each file, by its path. */
+  files: Record<string, string>
+}

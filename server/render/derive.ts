@@ -1,0 +1,24 @@
+import { useStorage } from 'nitropack/runtime'
+import type { Drawing } from '../../core/drawing/model'
+import type { ImageTable } from '../database/images'
+import { DerivingThread } from './deriving-thread'
+import { plainThumbnail } from './plain-thumbnail'
+import { onlySketch, sketchThumbnail } from './sketch-thumbnail'
+
+let thread: Promise<DerivingThread> | null = null
+
+/** The one thread in which the server derives small things. */
+export const derivingThread = (): Promise<DerivingThread> => (thread ??= useStorage('assets:workers').getItem('derive.js').then((script) => new DerivingThread(String(script))))
+
+/** The picture of a drawing on a card: its ink, or its sketch where it has none yet; drawn plainly where that takes too long. */
+export async function pictureOf(drawing: Drawing, revision: number, images: ImageTable, slot = drawing.id): Promise<string> {
+  const sketch = onlySketch(drawing)
+  return (sketch && (await sketchThumbnail(drawing, sketch, images))) ?? (await (await derivingThread()).make('thumbnail', drawing, revision, slot)) ?? plainThumbnail(drawing)
+}
+
+/** Headers of a picture that is served as a file of its own. */
+export const PICTURE_HEADERS = {
+  'content-type': 'image/svg+xml',
+  'cache-control': 'no-cache',
+  'content-security-policy': "default-src 'none'; img-src data:; style-src 'unsafe-inline'",
+}
