@@ -1,7 +1,8 @@
 import type { Edit } from '#core/drawing/edits'
 import type { Drawing, TraceSample } from '#core/drawing/model'
+import type { PassName } from '#core/drawing/pass-reached'
 import type { ShelfProfile } from '#core/weight/shelf'
-import type { AppendAnswer, Checkpoint, Conflict, DrawingCard, ImageInfo, OlderSteps, OpenDrawing } from '#shared/api'
+import type { ActBody, AppendAnswer, Checkpoint, Conflict, CopyBody, DrawingCard, ImageInfo, OlderSteps, OpenDrawing, RestoreReport, Shelf } from '#shared/api'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
 export class Refusal extends Error {
@@ -18,9 +19,12 @@ const UNREACHABLE = 'The server cannot be reached. Your work is kept in this bro
 /** An answer that takes longer than this will not come, ms. */
 const LONGEST_WAIT = 60_000
 
-async function ask(path: string, init: RequestInit = {}): Promise<Response> {
+/** Bringing a whole Desk in is long work, ms. */
+const LONGEST_RESTORE = 30 * 60_000
+
+async function ask(path: string, init: RequestInit = {}, wait = LONGEST_WAIT): Promise<Response> {
   try {
-    return await fetch(path, { ...init, signal: AbortSignal.timeout(LONGEST_WAIT) })
+    return await fetch(path, { ...init, signal: AbortSignal.timeout(wait) })
   } catch {
     throw new Refusal(0, UNREACHABLE)
   }
@@ -32,8 +36,8 @@ async function refusalOf(response: Response): Promise<Refusal> {
   return new Refusal(response.status, message)
 }
 
-async function json<T>(path: string, init?: RequestInit): Promise<T> {
-  const response = await ask(path, init)
+async function json<T>(path: string, init?: RequestInit, wait?: number): Promise<T> {
+  const response = await ask(path, init, wait)
   if (!response.ok) throw await refusalOf(response)
   return (await response.json()) as T
 }
@@ -45,19 +49,28 @@ const send = (method: string, body: unknown): RequestInit => ({
 })
 
 export const listDrawings = () => json<DrawingCard[]>('/api/drawings')
-export const listTakenOff = () => json<DrawingCard[]>('/api/drawings?taken-off=1')
+export const listBin = () => json<DrawingCard[]>('/api/drawings?bin=1')
+export const listShelves = () => json<Shelf[]>('/api/shelves')
+export const addShelf = (name: string) => json<Shelf>('/api/shelves', send('POST', { name }))
+export const renameShelf = (id: string, name: string) => json(`/api/shelves/${id}`, send('PATCH', { name }))
+export const removeShelf = (id: string) => json(`/api/shelves/${id}`, { method: 'DELETE' })
+export const actOn = (body: ActBody) => json<{ done: number }>('/api/desk', send('POST', body))
+export const sizeOf = (id: string) => json<{ bytes: number }>(`/api/drawings/${id}/size`)
+export const findingsCount = (id: string) => json<{ findings: number | null }>(`/api/drawings/${id}/findings`)
+export const copyDrawing = (id: string, body: CopyBody) => json<{ id: string }>(`/api/drawings/${id}/copy`, send('POST', body))
+export const letStepsGo = (id: string, before: string) => json<{ gone: number }>(`/api/drawings/${id}/let-go`, send('POST', { before }))
+export const bringBackupIn = (file: Blob) => json<RestoreReport>('/api/backup', { method: 'POST', body: file }, LONGEST_RESTORE)
 export const openDrawing = (id: string) => json<OpenDrawing>(`/api/drawings/${id}`)
 export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>
   json<{ id: string }>('/api/drawings', send('POST', body))
 export const renameDrawing = (id: string, name: string) => json(`/api/drawings/${id}`, send('PATCH', { name }))
 export const deleteDrawing = (id: string) => json(`/api/drawings/${id}`, { method: 'DELETE' })
-export const restoreDrawing = (id: string) => json(`/api/drawings/${id}/restore`, { method: 'POST' })
 export const olderSteps = (id: string, before: number) => json<OlderSteps>(`/api/drawings/${id}/edits?before=${before}`)
 export const fetchTrace = (hash: string) => json<TraceSample[]>(`/api/traces/${hash}`)
 export const uploadImage = (file: Blob) => json<ImageInfo>('/api/images', { method: 'POST', body: file })
 
 export const listCheckpoints = (id: string) => json<Checkpoint[]>(`/api/drawings/${id}/checkpoints`)
-export const addCheckpoint = (id: string, name: string) => json<Checkpoint>(`/api/drawings/${id}/checkpoints`, send('POST', { name }))
+export const addCheckpoint = (id: string, name: string, pass?: PassName) => json<Checkpoint>(`/api/drawings/${id}/checkpoints`, send('POST', { name, ...(pass && { pass }) }))
 export const removeCheckpoint = (id: string, checkpoint: string) => json(`/api/drawings/${id}/checkpoints/${checkpoint}`, { method: 'DELETE' })
 export const drawingAt = (id: string, revision: number) => json<Drawing>(`/api/drawings/${id}/at/${revision}`)
 

@@ -4,6 +4,8 @@ import type { Drawing, Line } from '#core/drawing/model'
 import { evenWeight } from '#core/drawing/create'
 import type { Checkpoint } from '#shared/api'
 import { addCheckpoint, drawingAt, listCheckpoints, removeCheckpoint } from '~/network/api'
+import type { PassName } from '~/workspace/passes'
+import { passOf } from '~/workspace/passes'
 import { useDrawingStore } from './drawing'
 import { useViewStore } from './view'
 
@@ -107,6 +109,19 @@ export const useCompareStore = defineStore('compare', () => {
     }
   }
 
+  /** Keeps the drawing as it is before the first visit to a pass; where that cannot be, the next visit does. */
+  async function keepBefore(pass: PassName): Promise<void> {
+    const id = store.drawing?.id
+    if (!id || checkpoints.value.some((c) => c.pass === pass)) return
+    try {
+      await store.allSent()
+      const made = await addCheckpoint(id, `Before ${passOf(pass).title}`, pass)
+      if (store.drawing?.id === id && !checkpoints.value.some((c) => c.id === made.id)) checkpoints.value = [made, ...checkpoints.value]
+    } catch {
+      // Nobody asked for it: there is nothing to tell.
+    }
+  }
+
   async function forget(id: string): Promise<void> {
     try {
       await removeCheckpoint(store.drawing!.id, id)
@@ -117,5 +132,5 @@ export const useCompareStore = defineStore('compare', () => {
     }
   }
 
-  return { held, sides, wipe, checkpoints, titles, shown, between, keep, forget, stop: () => (sides.value = null), unchanged: () => visited.value === store.drawing }
+  return { held, sides, wipe, checkpoints, titles, shown, between, keep, keepBefore, forget, stop: () => (sides.value = null), unchanged: () => visited.value === store.drawing }
 })

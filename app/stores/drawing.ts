@@ -15,6 +15,7 @@ import type { Conflict } from '#shared/api'
 import { createDrawing, olderSteps, openDrawing } from '~/network/api'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
 import { useTracesStore } from './traces'
+import { useViewStore } from './view'
 import type { SaveState } from './journal-sync'
 import { JournalSync } from './journal-sync'
 
@@ -37,6 +38,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   const ways = shallowRef<readonly Way[]>([])
 
   const traces = useTracesStore()
+  const view = useViewStore()
   let sync: JournalSync | null = null
   /** The drawing before the change under the hand. */
   let base: Drawing | null = null
@@ -45,6 +47,8 @@ export const useDrawingStore = defineStore('drawing', () => {
   const changing = ref(false)
   /** Counts how often the drawing changed other than by the hand: what a hand holds may be gone then. */
   const overtaken = ref(0)
+  /** When steps were made, by their ids. */
+  const times = new Map<string, string>()
   /** Revision of the oldest step that was fetched. */
   let oldest = 1
   const hasOlder = ref(false)
@@ -65,6 +69,8 @@ export const useDrawingStore = defineStore('drawing', () => {
     await forgetEdits(id, kept.map((e) => e.id).filter((edit) => known.has(edit))).catch(() => undefined)
     oldest = server.undo[0]?.revision ?? 1
     hasOlder.value = server.hasOlder
+    times.clear()
+    for (const s of [...server.undo, ...server.redo]) times.set(s.edit.id, s.madeAt)
     acknowledged = {
       drawing: server.drawing,
       history: { undo: server.undo.map((s) => s.edit), redo: server.redo.map((s) => s.edit) },
@@ -177,7 +183,8 @@ export const useDrawingStore = defineStore('drawing', () => {
       notice.value = `"${edit.label}" was not done: ${(e as Error).message}.`
       return
     }
-    const whole = traces.withFresh(edit)
+    const whole = { ...traces.withFresh(edit), pass: view.pass }
+    times.set(edit.id, new Date().toISOString())
     drawing.value = next
     history.value = advance(history.value, whole)
     sync?.push(whole)
@@ -263,6 +270,17 @@ export const useDrawingStore = defineStore('drawing', () => {
     record(next, edit)
   }
 
+  /** The drawing as it was before its last `steps` steps, or with so many undone ones where negative; null where they do not fit any more. */
+  function seenFrom(steps: number): Drawing | null {
+    const { undo, redo } = history.value
+    const patches = steps > 0 ? undo.slice(undo.length - steps).reverse().map((e) => e.inverse) : steps < 0 ? redo.slice(steps).reverse().map((e) => e.patches) : []
+    try {
+      return patches.reduce((now, p) => applyEdit(now, { patches: p }), drawing.value!)
+    } catch {
+      return null
+    }
+  }
+
   /** Steps older than those that came with the drawing. */
   async function fetchOlder(): Promise<void> {
     try {
@@ -270,6 +288,7 @@ export const useDrawingStore = defineStore('drawing', () => {
       oldest = page.undo[0]?.revision ?? 1
       hasOlder.value = page.hasOlder
       const steps = page.undo.map((s) => s.edit)
+      for (const s of page.undo) times.set(s.edit.id, s.madeAt)
       history.value = { ...history.value, undo: [...steps, ...history.value.undo] }
       acknowledged!.history = { ...acknowledged!.history, undo: [...steps, ...acknowledged!.history.undo] }
     } catch (e) {
@@ -305,6 +324,10 @@ export const useDrawingStore = defineStore('drawing', () => {
     drop,
     undo,
     redo,
+    seenFrom,
+    fetchOlder,
+    hasOlder,
+    madeAt: (id: string): string | null => times.get(id) ?? null,
     allSent: () => sync?.allSent() ?? Promise.resolve(),
   }
 })

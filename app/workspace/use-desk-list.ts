@@ -1,7 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { computed, ref } from 'vue'
-import type { DrawingCard } from '#shared/api'
+import type { DrawingCard, Shelf } from '#shared/api'
 
 /** In what order drawings lie on the Desk. */
 export const ORDERS = [
@@ -11,6 +11,9 @@ export const ORDERS = [
 ] as const
 
 type Order = (typeof ORDERS)[number]['id']
+
+/** What is looked at: all drawings, those on no shelf, or those on one, by its id. */
+export type OnShelf = 'all' | 'none' | (string & {})
 
 const byName = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' })
 
@@ -23,14 +26,25 @@ const BEFORE: Record<Order, (a: DrawingCard, b: DrawingCard) => number> = {
 /** Letters alike but for accents and case. */
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
-/** The drawings that are looked for, in the order that was chosen last. */
-export function useDeskList(cards: Readonly<Ref<readonly DrawingCard[] | null>>) {
+/** The drawings that are looked for, by words of their names and shelves, in the order that was chosen last. */
+export function useDeskList(cards: Readonly<Ref<readonly DrawingCard[] | null>>, shelves: Readonly<Ref<readonly Shelf[]>>) {
   const sought = ref('')
   const order = useLocalStorage<Order>('bellatrait:desk-order', 'changed')
+  const chosenShelf = useLocalStorage<OnShelf>('bellatrait:desk-shelf', 'all')
+  /** A shelf that is gone is not looked at. */
+  const shelf = computed<OnShelf>({
+    get: () => (chosenShelf.value === 'none' ? (shelves.value.length ? 'none' : 'all') : shelves.value.some((s) => s.id === chosenShelf.value) ? chosenShelf.value : 'all'),
+    set: (v) => (chosenShelf.value = v),
+  })
   const words = computed(() => plain(sought.value).split(/\s+/).filter(Boolean))
+  const nameOfShelf = computed(() => new Map(shelves.value.map((s) => [s.id, s.name])))
+  const lies = (c: DrawingCard): boolean => shelf.value === 'all' || (shelf.value === 'none' ? c.shelf === null : c.shelf === shelf.value)
   const shown = computed(() => {
-    const all = (cards.value ?? []).filter((c) => words.value.every((w) => plain(c.name).includes(w)))
+    const all = (cards.value ?? []).filter((c) => {
+      const text = plain(`${c.name} ${nameOfShelf.value.get(c.shelf ?? '') ?? ''}`)
+      return lies(c) && words.value.every((w) => text.includes(w))
+    })
     return all.sort(BEFORE[order.value] ?? BEFORE.changed)
   })
-  return { sought, order, shown }
+  return { sought, order, shelf, shown, nameOfShelf }
 }

@@ -4,6 +4,7 @@ import { flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
 import { useCompareStore } from '~/stores/compare'
 import { useDrawingStore } from '~/stores/drawing'
+import { useLookStore } from '~/stores/look'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
@@ -41,6 +42,7 @@ export function useHotkeys(to: {
   const studio = useStudioStore()
   const shelf = useShelfStore()
   const compare = useCompareStore()
+  const look = useLookStore()
   const chosen = useChosenLines()
   const copies = useCopies()
   const weight = useCopiedWeight()
@@ -172,8 +174,9 @@ export function useHotkeys(to: {
 
   function down(e: KeyboardEvent): void {
     if (!store.drawing || backToDrawing(e)) return
-    if (e.key === 'Escape' && compare.sides) {
+    if (e.key === 'Escape' && (compare.sides || look.looked)) {
       compare.stop()
+      look.stop()
       return
     }
     if (typing(e) || e.altKey) return

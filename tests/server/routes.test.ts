@@ -37,7 +37,7 @@ describe('drawings', () => {
     expect((await server.ask(`/api/drawings/${id}`)).status).toBe(404)
     const off = (await (await server.ask('/api/drawings?bin=1')).json()) as { id: string; name: string }[]
     expect(off.find((d) => d.id === id)).toMatchObject({ name: 'Clover and bee' })
-    expect((await server.ask(`/api/drawings/${id}/restore`, { method: 'POST' })).status).toBe(200)
+    expect((await server.send('POST', '/api/desk', { ids: [id], act: 'restore' })).status).toBe(200)
     const list = (await (await server.ask('/api/drawings')).json()) as { id: string }[]
     expect(list.some((d) => d.id === id)).toBe(true)
   })

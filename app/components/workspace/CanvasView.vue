@@ -29,6 +29,7 @@ import { useOutlinesStore } from '~/stores/outlines'
 import { usePracticeStore } from '~/stores/practice'
 import { useProofStore } from '~/stores/proof'
 import { useStudioStore } from '~/stores/studio'
+import LookOverlay from './LookOverlay.vue'
 import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
@@ -331,6 +332,7 @@ defineExpose({ key, keyHand, undo, redo, putDown })
     <div ref="stage" class="pointer-events-none absolute inset-0" />
     <CompareOverlay v-if="compare.shown" />
     <PencilOverlay v-else />
+    <LookOverlay />
     <p id="canvas-keys" class="sr-only">J and K choose lines, P takes up a hand that the arrows move, S goes to the settings, question mark shows all keys.</p>
     <KeyHandTip v-if="keyHand.hand.value" v-bind="keyHand.hand.value" />
     <p class="sr-only" aria-live="polite" data-testid="spoken">{{ view.spoken }}</p>

@@ -26,6 +26,8 @@ import { UNTITLED } from '#core/drawing/create'
 import { isOpen, openSolids } from '#core/drawing/queries'
 import { deleteDrawing } from '~/network/api'
 import { findLine } from '~/stores/find'
+import { useCompareStore } from '~/stores/compare'
+import { useLookStore } from '~/stores/look'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
 import { placeLine, takeLeftBehind } from '~/workspace/under-way'
@@ -39,6 +41,8 @@ import { isInkml, useTracesImport } from '~/workspace/use-traces-import'
 const route = useRoute()
 const store = useDrawingStore()
 const view = useViewStore()
+const compare = useCompareStore()
+const look = useLookStore()
 const proof = useProof(provideInk())
 const { bringIn } = useSketchImport()
 const bringInTraces = useTracesImport()
@@ -90,6 +94,15 @@ watch(
     const solids = new Set(openSolids({ layers: layers ?? [] }, view.alone).map((s) => s.id))
     if (view.solids.some((id) => !solids.has(id))) view.solids = view.solids.filter((id) => solids.has(id))
     if (view.nodes.some((n) => n.index >= (open.get(n.line)?.path.nodes.length ?? 0))) view.nodes = []
+  },
+)
+
+/** What a drawing was like before a pass is worth keeping when there is something in it. */
+watch(
+  () => view.pass,
+  (pass) => {
+    look.stop()
+    if (store.drawing?.layers.some((l) => l.items.length)) void compare.keepBefore(pass)
   },
 )
 

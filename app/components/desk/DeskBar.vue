@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { ref } from 'vue'
+import { LARGEST_SIDE, PAGE_CHOICES, SMALLEST_SIDE } from '#core/drawing/page'
+import NumberField from '~/components/ui/NumberField.vue'
+import { useDeskStore } from '~/stores/desk'
+import type { useDeskStart } from '~/workspace/use-desk-start'
+
+/** The bar of the Desk: what a new drawing begins as, files in, backups. */
+const props = defineProps<{ begin: ReturnType<typeof useDeskStart> }>()
+const emit = defineEmits<{ keys: [] }>()
+
+const desk = useDeskStore()
+const { page, own, templates, stopReading, start, bringIn } = props.begin
+const picker = ref<HTMLInputElement>()
+const GROUPS = [
+  { kind: 'label', title: 'Packets and labels' },
+  { kind: 'paper', title: 'Paper' },
+] as const
+
+const side = (v: number): number => Math.min(LARGEST_SIDE, Math.max(SMALLEST_SIDE, v))
+
+function picked(e: Event): void {
+  const input = e.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) void bringIn(file)
+  input.value = ''
+}
+
+defineExpose({ pick: () => picker.value?.click() })
+</script>
+
+<template>
+  <header class="sticky top-0 z-10 flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-6">
+    <img src="/mark.svg" alt="" class="h-6 w-6" />
+    <h1 class="text-[15px] font-[650]">Desk</h1>
+    <span class="quiet ml-auto truncate" role="status">{{ desk.busy }}</span>
+    <button v-if="stopReading" class="button" @click="stopReading()">Stop</button>
+    <button class="quiet shrink-0 underline decoration-dotted hover:text-ink" @click="emit('keys')">? keys</button>
+    <Menu as="div" class="relative">
+      <MenuButton class="button" :disabled="!!desk.busy">Backup</MenuButton>
+      <MenuItems class="absolute right-0 z-30 mt-1 w-[290px] rounded-xl border border-hair bg-raise p-1 shadow-xl">
+        <MenuItem v-slot="{ active }">
+          <a href="/api/backup" download class="block w-full rounded-lg px-2.5 py-1.5" :class="active ? 'bg-panel' : ''"><b class="block font-[650]">Back up the whole Desk</b><span class="quiet text-[12px]">One file with every drawing and all its history</span></a>
+        </MenuItem>
+        <MenuItem v-slot="{ active }">
+          <button class="w-full rounded-lg px-2.5 py-1.5 text-left" :class="active ? 'bg-panel' : ''" @click="picker?.click()"><b class="block font-[650]">Bring a backup in …</b><span class="quiet text-[12px]">Checked first; nothing here is written over</span></button>
+        </MenuItem>
+      </MenuItems>
+    </Menu>
+    <button class="button" :disabled="!!desk.busy" @click="picker?.click()">Bring in a file</button>
+    <template v-if="page === 'own'">
+      <NumberField label="Width" unit="" :digits="1" :value="own.width" @keep="(v) => (own.width = side(v))" />
+      <NumberField label="Height" unit="mm" :digits="1" :value="own.height" @keep="(v) => (own.height = side(v))" />
+    </template>
+    <label class="flex items-center gap-2">
+      <span v-if="page !== 'own'" class="quiet">Page</span>
+      <select v-model="page" class="field max-w-[230px]" aria-label="Page of a new drawing" data-testid="new-page">
+        <optgroup v-if="templates.length" label="Templates">
+          <option v-for="t in templates" :key="t.id" :value="`template:${t.id}`">{{ t.name }}</option>
+        </optgroup>
+        <optgroup v-for="g in GROUPS" :key="g.kind" :label="g.title">
+          <option v-for="p in PAGE_CHOICES.filter((c) => c.kind === g.kind)" :key="p.id" :value="p.id">{{ p.title }}, {{ p.width }} x {{ p.height }} mm</option>
+        </optgroup>
+        <option value="own">Own size …</option>
+      </select>
+    </label>
+    <button class="button-strong" :disabled="!!desk.busy" @click="start">New drawing</button>
+    <input ref="picker" type="file" accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg,.zip" class="hidden" data-testid="desk-file" @change="picked" />
+  </header>
+</template>
