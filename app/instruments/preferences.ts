@@ -5,6 +5,8 @@ import type { FigureShape } from '#core/fit/figures'
 import type { SnapKind } from '#core/geometry/snap'
 import { LENGTH, LIMIT } from '#core/ink/corner'
 import type { KeptPalette } from '#core/formats/palettes/palettes'
+import type { DeliverySettings, NamedDelivery } from '#core/formats/delivery/settings'
+import { FIRST_DELIVERIES, PLAIN_DELIVERY } from '#core/formats/delivery/settings'
 import type { WeightPart } from '#core/weight/copy-weight'
 import type { NamedNib } from '#core/weight/nibs'
 import { NIBS } from '#core/weight/nibs'
@@ -96,13 +98,9 @@ export interface Preferences {
   palettes: KeptPalette[]
   /** By light: strength and softness 0..1, and where it was last, as shares of the page. */
   light: { strength: number; softness: number; x: number; y: number }
-  /** What the last delivery was. */
-  delivery: 'outlines' | 'pdf' | 'lines' | 'picture' | 'traces'
-  /** How a PDF is made; the bleed in mm. */
-  pdf: { bleed: number; marks: boolean; separate: boolean; colours: 'screen' | 'print' }
-  pictureScale: number
-  /** How outlines leave. */
-  leaving: 'stacked' | 'cut-out' | 'one'
+  /** How files leave, and settings that were given a name. */
+  delivery: DeliverySettings
+  deliveries: NamedDelivery[]
 }
 
 export const DEFAULTS: Preferences = {
@@ -145,10 +143,8 @@ export const DEFAULTS: Preferences = {
   palettes: [],
   proposals: { from: 0.3, merge: 3.6, faint: 0.5, weight: 'next' },
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },
-  delivery: 'outlines',
-  pdf: { bleed: 0, marks: false, separate: false, colours: 'screen' },
-  pictureScale: 2,
-  leaving: 'stacked',
+  delivery: structuredClone(PLAIN_DELIVERY),
+  deliveries: FIRST_DELIVERIES.map((d) => structuredClone(d)),
 }
 
 /** How the hand draws, as a trace keeps it. */

@@ -77,5 +77,5 @@ export const useTracesStore = defineStore('traces', () => {
   /** A drawing with all samples that are at hand, as it leaves in a file. */
   const withSamples = (drawing: Drawing): Drawing => withWholeTraces(drawing, (hash) => book.get(hash))
 
-  return { keep, wholeOf, ready, withFresh, takeUp, sent, withSamples }
+  return { samplesOf: (hash: string): readonly TraceSample[] | undefined => book.get(hash), keep, wholeOf, ready, withFresh, takeUp, sent, withSamples }
 })

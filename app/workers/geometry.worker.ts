@@ -1,15 +1,10 @@
-import { expose, transfer } from 'comlink'
+import { expose } from 'comlink'
 import type { Drawing, Line, Path, Shape, Vec } from '#core/drawing/model'
 import { linesOf } from '#core/drawing/queries'
 import type { Patch } from '#core/drawing/patch'
-import type { PdfOptions } from '#core/formats/pdf/write-pdf'
-import { writeSvg } from '#core/formats/svg/write-svg'
 import type { InkSession, Joints } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
-import type { Leaving } from '#core/ink/leaving'
-import { leavingShapes } from '#core/ink/leaving'
 import { pathOfCubics } from '#core/geometry/path'
-import { shapeSettingsOf } from '#core/drawing/fineness'
 import type { Bounded, LitterLimits } from '#core/ink/litter'
 import type { PieceHit } from '#core/ink/piece-at'
 import type { RegionHit } from '#core/ink/region-hits'
@@ -168,19 +163,6 @@ const geometry = {
 
   stopShapes(): void {
     newestShapes++
-  },
-
-  svg: (drawing: Drawing): string => writeSvg(drawing, { content: 'lines' }),
-
-  outlinesSvg(drawing: Drawing, shapes: Shape[], leaving: Leaving): string {
-    return writeSvg(drawing, { content: 'outlines', shapes: leavingShapes(shapes, drawing.inks, leaving, shapeSettingsOf(drawing)) })
-  },
-
-  /** A PDF; what writes it is read only when one is asked for. */
-  async pdf(drawing: Drawing, shapes: Shape[], options: Omit<PdfOptions, 'shapes' | 'tolerance'>): Promise<Uint8Array> {
-    const { writePdf } = await import('#core/formats/pdf/write-pdf')
-    const bytes = await writePdf(drawing, { ...options, shapes, tolerance: shapeSettingsOf(drawing).tolerance })
-    return transfer(bytes, [bytes.buffer as ArrayBuffer])
   },
 }
 

@@ -59,19 +59,6 @@ const raster = {
     const bitmap = wholePage(width, height, scale).transferToImageBitmap()
     return transfer(bitmap, [bitmap])
   },
-
-  /** A PNG of the stack, `width` x `height` document px at `scale`, on `paper` or clear. */
-  async picture(width: number, height: number, scale: number, paper: string | null): Promise<Blob> {
-    const canvas = wholePage(width, height, scale)
-    if (paper) {
-      const ctx = canvas.getContext('2d')!
-      ctx.resetTransform()
-      ctx.globalCompositeOperation = 'destination-over'
-      ctx.fillStyle = paper
-      ctx.fillRect(0, 0, canvas.width, canvas.height)
-    }
-    return canvas.convertToBlob({ type: 'image/png' })
-  },
 }
 
 /** Paints the stack anew within whole device px around a box of the page. */

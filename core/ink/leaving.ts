@@ -38,7 +38,8 @@ export function leavingShapes(shapes: readonly Shape[], inks: readonly Ink[], le
   const contoursWhere = (isIn: (shape: number) => boolean): Shape['contours'] => toPaths(contoursOfFaces(map, Uint8Array.from(top, (s) => (s >= 0 && isIn(s) ? 1 : 0)), tolerance))
   if (leaving === 'cut-out') return shapes.map((shape, i) => ({ ...shape, contours: contoursWhere((s) => s === i) })).filter((s) => s.contours.length)
   const dark = shapes.map((s) => lightness(inks, s.ink) < LIGHT)
-  const [first] = shapes.filter((_, i) => dark[i])
+  // The darkest ink is what it is printed with.
+  const [first] = shapes.filter((_, i) => dark[i]).sort((a, b) => lightness(inks, a.ink) - lightness(inks, b.ink))
   const contours = first ? contoursWhere((s) => dark[s]!) : []
   return first && contours.length ? [{ id: 'one', contours, ink: first.ink, from: [...new Set(shapes.flatMap((s, i) => (dark[i] ? s.from : [])))] }] : []
 }

@@ -1,142 +1,120 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { writeInkml } from '#core/formats/inkml/write-inkml'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import type { DeliveryKind } from '#core/formats/delivery/settings'
 import { short } from '#core/geometry/path'
+import NamedSettings from './NamedSettings.vue'
 import PdfOptions from './PdfOptions.vue'
+import PictureOptions from './PictureOptions.vue'
+import SvgOptions from './SvgOptions.vue'
+import { useDeliveryStore } from '~/stores/delivery'
 import { useDrawingStore } from '~/stores/drawing'
-import { useStudioStore } from '~/stores/studio'
-import { useTracesStore } from '~/stores/traces'
 import { useViewStore } from '~/stores/view'
-import { download } from '~/workspace/download'
+import { inBytes } from '~/workspace/in-bytes'
 import { useInk } from '~/workspace/use-ink'
 
 const store = useDrawingStore()
-const studio = useStudioStore()
 const ink = useInk()
-const traces = useTracesStore()
 const view = useViewStore()
-const busy = ref(false)
+const delivery = useDeliveryStore()
 const done = ref('')
 
-/** Largest side of a picture, px: browsers make no larger ones. */
-const LARGEST_SIDE = 16_000
-
-const KINDS = [
+const KINDS: readonly { id: DeliveryKind; title: string; file: string; what: string }[] = [
   { id: 'outlines', title: 'Outlines', file: 'SVG', what: 'Closed shapes without strokes, sharp at every size. For colour, print and cutting.' },
   { id: 'pdf', title: 'Print', file: 'PDF', what: 'The same shapes on a page of its true size, with bleed, marks and printing inks.' },
+  { id: 'picture', title: 'Picture', file: 'PNG', what: 'Dots, at the fineness that a printer or a screen wants; also black alone, for stamps.' },
   { id: 'lines', title: 'Live lines', file: 'SVG', what: 'Lines with their weights. Opens again in Bellatrait just as it is now; other viewers show plain strokes.' },
-  { id: 'picture', title: 'Picture', file: 'PNG', what: 'Dots on clear ground, for a quick look or a message.' },
   { id: 'traces', title: 'Pen traces', file: 'InkML', what: 'What the hand drew: points, time, pressure and tilt of the lines that keep them.' },
-] as const
+  { id: 'all', title: 'Everything', file: 'ZIP', what: 'All of these, each as it was set here, in one archive.' },
+]
 
-const LEAVING = [
-  { id: 'stacked', title: 'Stacked', what: 'as they lie on each other' },
-  { id: 'cut-out', title: 'Cut out', what: 'each less what lies above it; nothing overlaps' },
-  { id: 'one', title: 'One ink', what: 'light cut out of dark: one shape for stamps and cutting' },
-] as const
-
-/** What shows the shapes. */
-const NEED_SHAPES: string[] = ['outlines', 'pdf', 'picture']
-
-/** Nothing is drawn that could leave. */
-const blank = computed(() => !store.drawing!.layers.some((l) => l.visible && l.kind !== 'sketch' && l.items.length))
-const traced = computed(() => store.lines.filter((l) => l.trace))
-
-const kind = computed(() => KINDS.find((k) => k.id === studio.preferences.delivery)!)
+const kind = computed(() => KINDS.find((k) => k.id === delivery.settings.kind) ?? KINDS[0]!)
+const layers = computed(() => [...store.drawing!.layers].reverse().filter((l) => l.kind !== 'sketch'))
 const page = computed(() => store.drawing!.page)
-const scale = computed(() => Math.min(studio.preferences.pictureScale, LARGEST_SIDE / Math.max(page.value.width, page.value.height)))
-const pixels = computed(() => `${Math.round(page.value.width * scale.value)} x ${Math.round(page.value.height * scale.value)}`)
 const facts = computed(() => {
   const { width, height, unit, pxPerMm } = page.value
   return unit === 'mm' ? `${short(width / pxPerMm, 1)} x ${short(height / pxPerMm, 1)} mm` : `${short(width, 0)} x ${short(height, 0)} px`
 })
-/** Outlines and pictures show the shapes, so they wait for them. */
-const waiting = computed(() => NEED_SHAPES.includes(kind.value.id) && (!ink.upToDate.value || ink.progress.value !== null))
 
-function fileName(extension: string): string {
-  const plain = store.drawing!.name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').toLowerCase()
-  return `${plain || 'drawing'}.${extension}`
-}
+/** Nothing is drawn that could leave. */
+const blank = computed(() => !delivery.leaving?.layers.some((l) => l.visible && l.kind !== 'sketch' && l.items.length))
+const noTrace = computed(() => delivery.settings.kind === 'traces' && !delivery.traced.length)
+const wholePage = computed(() => delivery.part.what === 'page')
+/** Shapes of the whole page are those that are seen already. */
+const waiting = computed(() => wholePage.value && (!ink.upToDate.value || ink.progress.value !== null))
+const shapes = computed(() => (wholePage.value ? (ink.shapes.value?.shapes ?? null) : null))
 
-async function make(): Promise<{ blob: Blob; name: string }> {
-  const drawing = store.drawing!
-  if (studio.preferences.delivery === 'picture') {
-    return { blob: await ink.raster.picture(page.value.width, page.value.height, scale.value, null), name: fileName('png') }
-  }
-  if (studio.preferences.delivery === 'traces') {
-    await traces.ready(traced.value)
-    return { blob: new Blob([writeInkml(traced.value.flatMap((l) => traces.wholeOf(l) ?? []))], { type: 'application/inkml+xml' }), name: fileName('inkml') }
-  }
-  if (studio.preferences.delivery === 'pdf') {
-    return { blob: new Blob([(await ink.geometry.remote.pdf(drawing, ink.shapes.value!.shapes, { ...studio.preferences.pdf })) as Uint8Array<ArrayBuffer>], { type: 'application/pdf' }), name: fileName('pdf') }
-  }
-  const live = studio.preferences.delivery === 'lines'
-  if (live) await traces.ready(traced.value)
-  const text = live ? await ink.geometry.remote.svg(traces.withSamples(drawing)) : await ink.geometry.remote.outlinesSvg(drawing, ink.shapes.value!.shapes, studio.preferences.leaving)
-  return { blob: new Blob([text], { type: 'image/svg+xml' }), name: live ? fileName('live.svg') : fileName('svg') }
-}
+/** Settings may be set one after the other: what they make is shown when the hand rests, ms. */
+const REST = 160
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(
+  [() => store.drawing, () => JSON.stringify(delivery.settings), () => delivery.part, () => delivery.sheet, waiting],
+  () => {
+    clearTimeout(timer)
+    done.value = ''
+    if (!waiting.value && !blank.value) timer = setTimeout(() => void delivery.show(shapes.value), REST)
+    if (blank.value) delivery.clear()
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => {
+  clearTimeout(timer)
+  delivery.clear()
+})
 
 async function deliver(): Promise<void> {
-  busy.value = true
   done.value = ''
-  try {
-    const { blob, name } = await make()
-    download(blob, name)
-    done.value = `${name}, ${Math.max(1, Math.round(blob.size / 1024))} kB`
-  } catch (e) {
-    store.notice = `The file could not be made: ${(e as Error).message}`
-  } finally {
-    busy.value = false
-  }
+  const file = await delivery.make(shapes.value)
+  if (file) done.value = `${file.name}, ${inBytes(file.size)}`
 }
 </script>
 
 <template>
-  <div class="flex h-full min-w-0 flex-1 gap-6 px-4 py-3">
-    <div class="flex shrink-0 gap-2" role="radiogroup" aria-label="What to deliver">
+  <div class="grid h-full min-w-0 flex-1 grid-cols-[minmax(0,330px)_minmax(0,1fr)_250px] gap-5 px-4 py-2.5">
+    <div class="grid grid-cols-3 grid-rows-2 gap-1.5" role="radiogroup" aria-label="What to deliver">
       <button
         v-for="k in KINDS"
         :key="k.id"
-        class="flex w-[92px] flex-col items-start rounded-[10px] border p-2.5 text-left xl:w-[146px]"
+        class="flex flex-col items-start justify-center rounded-[10px] border px-2.5 text-left"
         :class="k.id === kind.id ? 'border-plum bg-blush' : 'border-hair bg-raise hover:border-mute'"
         role="radio"
         :aria-checked="k.id === kind.id"
         :title="k.what"
-        @click="((studio.preferences.delivery = k.id), (done = ''))"
+        @click="delivery.settings.kind = k.id"
       >
         <b class="font-[650]">{{ k.title }}</b>
         <span class="number text-mute-deep">{{ k.file }}</span>
-        <span class="mt-1.5 hidden text-[12px] leading-[1.35] text-mute-deep xl:block">{{ k.what }}</span>
       </button>
     </div>
-    <div class="flex min-w-0 max-w-[560px] flex-1 flex-col">
-      <b class="flex h-6 items-center font-[650]">{{ store.drawing?.name }}</b>
-      <p class="quiet mt-1">
-        Page <span class="number">{{ facts }}</span> <button class="underline decoration-dotted hover:text-ink" title="Set the page in the Sketch pass" @click="view.pass = 'sketch'">change</button>
-        <template v-if="kind.id === 'outlines' && ink.shapes.value"> · <span class="number">{{ ink.shapes.value.nodesAfter }}</span> nodes</template>
-      </p>
-      <p v-if="kind.id === 'traces'" class="mt-2">
-        <template v-if="traced.length"><span class="number">{{ traced.length }}</span> of <span class="number">{{ store.lines.length }}</span> lines were drawn by hand and keep their trace.</template>
-        <template v-else>No line of this drawing keeps a trace. Draw one with Freehand first.</template>
-      </p>
-      <label v-if="kind.id === 'outlines'" class="mt-1.5 flex items-center gap-2.5">
-        Shapes
-        <select v-model="studio.preferences.leaving" class="field min-w-0" data-testid="leaving">
-          <option v-for="l in LEAVING" :key="l.id" :value="l.id">{{ l.title }}: {{ l.what }}</option>
+    <div class="flex min-w-0 flex-col gap-2 overflow-hidden">
+      <p class="line-clamp-2 text-mute-deep">{{ kind.what }}</p>
+      <p v-if="noTrace">No line that leaves keeps a trace. Draw one with Freehand first.</p>
+      <p v-else-if="kind.id === 'traces'"><span class="number">{{ delivery.traced.length }}</span> lines were drawn by hand and keep their trace.</p>
+      <SvgOptions v-else-if="kind.id === 'outlines'" />
+      <PictureOptions v-else-if="kind.id === 'picture'" />
+      <PdfOptions v-else-if="kind.id === 'pdf'" />
+    </div>
+    <div class="flex min-w-0 flex-col gap-1.5">
+      <NamedSettings />
+      <label class="flex items-center gap-2">
+        <span class="w-[54px] shrink-0">Leaves</span>
+        <select v-model="delivery.what" class="field min-w-0 flex-1" aria-label="What leaves" data-testid="leaves">
+          <option value="page">The whole page</option>
+          <option v-if="delivery.chosen.length" value="chosen">What is chosen ({{ delivery.chosen.length }})</option>
+          <option v-for="l in layers" :key="l.id" :value="l.id">Layer {{ l.name }}</option>
         </select>
       </label>
-      <label v-if="kind.id === 'picture'" class="mt-2 flex items-center gap-2.5">
-        Scale
-        <select v-model.number="studio.preferences.pictureScale" class="field">
-          <option v-for="s in [1, 2, 4, 8]" :key="s" :value="s">{{ s }} x</option>
-        </select>
-        <span class="quiet number">{{ pixels }} px</span>
-      </label>
-      <PdfOptions v-if="kind.id === 'pdf'" />
-      <p v-if="blank" class="mt-2">There is no ink to deliver yet. Lay a line in <button class="underline decoration-dotted" @click="view.pass = 'lines'">Lines</button>, or show a layer that is hidden.</p>
-      <div v-else class="mt-auto flex items-center gap-4">
-        <button class="button-strong" :disabled="busy || waiting || (kind.id === 'traces' && !traced.length)" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : busy ? 'Making the file …' : `Download ${kind.file}` }}</button>
-        <span v-if="done" class="text-moss" role="status">Delivered {{ done }}</span>
+      <p class="quiet truncate text-[12px]" data-testid="delivery-facts">
+        <span class="number">{{ facts }}</span> <button class="underline decoration-dotted hover:text-ink" title="Set the page in the Sketch pass" @click="view.pass = 'sketch'">change</button>
+        <template v-if="delivery.preview && !waiting && !blank">
+          <template v-if="delivery.preview.nodes !== null"> · <span class="number">{{ delivery.preview.nodes }}</span> nodes</template>
+          <template v-if="delivery.preview.size !== null"> · <span class="number">{{ inBytes(delivery.preview.size) }}</span></template>
+        </template>
+      </p>
+      <p v-if="blank" class="text-[13px]">There is no ink to deliver yet. Lay a line in <button class="underline decoration-dotted" @click="view.pass = 'lines'">Lines</button>, or show a layer that is hidden.</p>
+      <div v-else class="mt-auto flex min-w-0 items-center gap-2.5">
+        <button class="button-strong shrink-0" :disabled="delivery.making || waiting || noTrace" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : delivery.making ? `Making … ${Math.round((delivery.progress ?? 0) * 100)} %` : `Download ${kind.file}` }}</button>
+        <button v-if="delivery.making" class="button" @click="delivery.stop()">Stop</button>
+        <span v-if="done" class="min-w-0 truncate text-[12px] text-moss" role="status" :title="done">Delivered {{ done }}</span>
       </div>
     </div>
   </div>

@@ -5,11 +5,13 @@ import { printInkOf } from '#core/formats/pdf/print-ink'
 import NumberField from '~/components/ui/NumberField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { useDrawingStore } from '~/stores/drawing'
-import { useStudioStore } from '~/stores/studio'
+import { useDeliveryStore } from '~/stores/delivery'
+import LeavingField from './LeavingField.vue'
 
 /** How a PDF is made: what goes on beyond the page, marks, colours, a page for each ink. */
 const store = useDrawingStore()
-const { preferences } = useStudioStore()
+const delivery = useDeliveryStore()
+const pdf = computed(() => delivery.settings.pdf)
 const inks = computed(() => store.drawing!.inks)
 const chosen = ref('')
 const ink = computed(() => inks.value.find((i) => i.id === chosen.value) ?? inks.value[0]!)
@@ -41,19 +43,26 @@ function asColour(): void {
 </script>
 
 <template>
-  <div class="mt-1.5 grid gap-1.5">
+  <div class="grid gap-1.5">
+    <label v-if="delivery.preview?.sheets.length" class="flex items-center gap-2">
+      Page seen
+      <select v-model.number="delivery.sheet" class="field max-w-[260px]" data-testid="sheet">
+        <option v-for="(s, i) in delivery.preview.sheets" :key="s" :value="i">{{ i + 1 }}: {{ s }}</option>
+      </select>
+    </label>
     <div class="flex flex-wrap items-center gap-x-3.5 gap-y-1.5">
-      <NumberField label="Bleed" unit="mm" :digits="1" :value="preferences.pdf.bleed" @keep="(v) => (preferences.pdf.bleed = Math.min(50, Math.max(0, v)))" />
-      <TickField v-model="preferences.pdf.marks" title="Where the page is cut">Crop marks</TickField>
-      <TickField v-model="preferences.pdf.separate" title="Each in black, less what lies above it">One ink a page</TickField>
-      <button v-if="preferences.pdf.colours === 'print' && ink.print" class="quiet underline decoration-dotted hover:text-ink" :title="`${ink.name} printed as its colour has it`" @click="asColour">As its colour</button>
+      <NumberField label="Bleed" unit="mm" :digits="1" :value="pdf.bleed" @keep="(v) => (pdf.bleed = Math.min(50, Math.max(0, v)))" />
+      <TickField v-model="pdf.marks" title="Where the page is cut">Crop marks</TickField>
+      <TickField v-model="pdf.separate" title="Each in black, less what lies above it">One ink a page</TickField>
+      <button v-if="pdf.colours === 'print' && ink.print" class="quiet underline decoration-dotted hover:text-ink" :title="`${ink.name} printed as its colour has it`" @click="asColour">As its colour</button>
     </div>
-    <div class="flex items-center gap-1.5">
-      <select v-model="preferences.pdf.colours" class="field min-w-0 flex-[0_1_144px]" aria-label="Colours of the PDF" data-testid="pdf-colours">
+    <div class="flex flex-wrap items-center gap-1.5">
+      <LeavingField v-if="!pdf.separate && pdf.colours === 'screen'" />
+      <select v-model="pdf.colours" class="field min-w-0 flex-[0_1_144px]" aria-label="Colours of the PDF" data-testid="pdf-colours">
         <option value="screen">RGB, for screens</option>
         <option value="print">CMYK, for print</option>
       </select>
-      <template v-if="preferences.pdf.colours === 'print'">
+      <template v-if="pdf.colours === 'print'">
         <select v-model="chosen" class="field min-w-0 flex-[0_1_84px]" aria-label="Ink to set for print">
           <option v-for="i in inks" :key="i.id" :value="i.id === inks[0]!.id ? '' : i.id">{{ i.name }}</option>
         </select>

@@ -29,6 +29,7 @@ import { useOutlinesStore } from '~/stores/outlines'
 import { usePracticeStore } from '~/stores/practice'
 import { useProofStore } from '~/stores/proof'
 import { useStudioStore } from '~/stores/studio'
+import DeliverPreview from '~/components/deliver/DeliverPreview.vue'
 import LookOverlay from './LookOverlay.vue'
 import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
@@ -330,6 +331,7 @@ defineExpose({ key, keyHand, undo, redo, putDown })
     <canvas v-show="!view.bare && !view.inkHidden" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" :style="rightOfWipe" />
     <canvas v-show="!view.inkHidden" ref="live" class="pointer-events-none absolute inset-0 h-full w-full" :style="rightOfWipe" />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
+    <DeliverPreview v-if="view.pass === 'deliver'" />
     <CompareOverlay v-if="compare.shown" />
     <PencilOverlay v-else />
     <LookOverlay />

@@ -1,13 +1,14 @@
 import { rgb } from 'd3-color'
-import type { PDFFont, PDFOperator, PDFPage } from 'pdf-lib'
+import type { PDFFont, PDFOperator } from 'pdf-lib'
 import { appendBezierCurve, clip, closePath, concatTransformationMatrix, endPath, fill, lineTo, moveTo, PDFDocument, popGraphicsState, pushGraphicsState, rectangle, setFillingCmykColor, setFillingRgbColor, setLineWidth, setStrokingCmykColor, StandardFonts, stroke } from 'pdf-lib'
-import type { Drawing, Shape } from '../../drawing/model'
+import type { Drawing, Shape, Vec } from '../../drawing/model'
 import { colourIn } from '../../drawing/inks'
 import { InputError } from '../../errors'
-import { leavingShapes } from '../../ink/leaving'
 import { isStraight } from '../../geometry/cubic'
 import { cubicsOfPath } from '../../geometry/path'
 import { printInkOf } from './print-ink'
+import type { Sheet } from './sheets'
+import { marksOf, rimOf, sheetsOf } from './sheets'
 
 export interface PdfOptions {
   /** What is drawn, from the bottom to the top. */
@@ -24,10 +25,8 @@ export interface PdfOptions {
 }
 
 const PT_PER_MM = 72 / 25.4
-/** Marks are so long, and stand so far off what is cut, mm. */
-const MARK = 5
-const OFF = 3
 const MARK_WIDTH = 0.25
+/** Size of the words beside a separation, points. */
 const LABEL = 7
 /** Coordinates are told to so many px. */
 const DIGITS = 4
@@ -38,21 +37,16 @@ const DIGITS = 4
  * @throws InputError for an impossible bleed
  */
 export async function writePdf(drawing: Drawing, options: PdfOptions): Promise<Uint8Array> {
-  const { bleed, separate } = options
+  const { bleed } = options
   if (!(bleed >= 0 && bleed <= 50)) throw new InputError('bleed', `The bleed must be from 0 to 50 mm, not ${bleed}.`)
   const document = await PDFDocument.create()
   document.setTitle(drawing.name)
   document.setCreator('Bellatrait')
   document.setProducer('Bellatrait')
   const font = await document.embedFont(StandardFonts.Helvetica)
-  if (!separate) addPage(document, drawing, options, options.shapes, (ink) => painted(drawing, ink, options.colours), null)
-  else {
-    const parts = leavingShapes(options.shapes, drawing.inks, 'cut-out', { tolerance: options.tolerance })
-    const black = (): PDFOperator => setFillingCmykColor(0, 0, 0, 1)
-    for (const ink of [...new Set(parts.map((s) => s.ink))]) addPage(document, drawing, options, parts.filter((s) => s.ink === ink), black, { text: labelOf(drawing, ink), font })
-  }
+  for (const sheet of sheetsOf(drawing, options)) addPage(document, drawing, options, sheet, font)
   // A drawing without ink has an empty page: a PDF has one at least.
-  if (!document.getPageCount()) addPage(document, drawing, options, [], () => setFillingCmykColor(0, 0, 0, 1), null)
+  if (!document.getPageCount()) addPage(document, drawing, options, { ink: null, name: drawing.name, shapes: [] }, font)
   return document.save()
 }
 
@@ -67,12 +61,14 @@ function painted(drawing: Drawing, ink: string, colours: PdfOptions['colours']):
   return setFillingRgbColor(r / 255, g / 255, b / 255)
 }
 
-function addPage(document: PDFDocument, drawing: Drawing, { bleed, marks }: PdfOptions, shapes: readonly Shape[], paint: (ink: string) => PDFOperator, label: { text: string; font: PDFFont } | null): void {
+function addPage(document: PDFDocument, drawing: Drawing, options: PdfOptions, sheet: Sheet, font: PDFFont): void {
+  const { bleed, marks, colours } = options
+  const paint = (ink: string): PDFOperator => (sheet.ink ? setFillingCmykColor(0, 0, 0, 1) : painted(drawing, ink, colours))
   const { width, height, pxPerMm } = drawing.page
   const k = PT_PER_MM / pxPerMm
   const [w, h] = [width * k, height * k]
   const round = bleed * PT_PER_MM
-  const rim = round + (marks ? (OFF + MARK) * PT_PER_MM : label ? 2 * LABEL : 0)
+  const rim = rimOf(options, sheet) * PT_PER_MM
   const page = document.addPage([w + 2 * rim, h + 2 * rim])
   page.setTrimBox(rim, rim, w, h)
   page.setBleedBox(rim - round, rim - round, w + 2 * round, h + 2 * round)
@@ -83,11 +79,11 @@ function addPage(document: PDFDocument, drawing: Drawing, { bleed, marks }: PdfO
     endPath(),
     // From px, y down, to points, y up.
     concatTransformationMatrix(k, 0, 0, -k, rim, rim + h),
-    ...shapes.flatMap((s) => [paint(s.ink), ...outlineOf(s), fill()]),
+    ...sheet.shapes.flatMap((s) => [paint(s.ink), ...outlineOf(s), fill()]),
     popGraphicsState(),
   )
-  if (marks) page.pushOperators(...marksOf(rim, w, h, round))
-  if (label) writeLabel(page, label, rim)
+  if (marks) page.pushOperators(...strokesOf(marksOf(width / pxPerMm, height / pxPerMm, bleed), rim, h))
+  if (sheet.ink) page.drawText(sheet.name, { x: rim + 2 * LABEL, y: LABEL / 2, size: LABEL, font })
 }
 
 const told = (v: number): number => Number(v.toFixed(DIGITS))
@@ -105,27 +101,8 @@ function outlineOf({ contours }: Shape): PDFOperator[] {
   })
 }
 
-/** Two marks at each corner, beyond the bleed. */
-function marksOf(rim: number, w: number, h: number, bleed: number): PDFOperator[] {
-  const from = bleed + OFF * PT_PER_MM
-  const to = from + MARK * PT_PER_MM
-  const out = [pushGraphicsState(), setLineWidth(MARK_WIDTH), setStrokingCmykColor(0, 0, 0, 1)]
-  for (const [x, dx] of [[rim, -1], [rim + w, 1]] as const) {
-    for (const [y, dy] of [[rim, -1], [rim + h, 1]] as const) {
-      out.push(moveTo(x + dx * from, y), lineTo(x + dx * to, y), stroke(), moveTo(x, y + dy * from), lineTo(x, y + dy * to), stroke())
-    }
-  }
-  return [...out, popGraphicsState()]
+/** Thin lines, told in mm from the corner of a page that is `height` points high. */
+function strokesOf(lines: readonly [Vec, Vec][], rim: number, height: number): PDFOperator[] {
+  const at = ({ x, y }: Vec): [number, number] => [rim + x * PT_PER_MM, rim + height - y * PT_PER_MM]
+  return [pushGraphicsState(), setLineWidth(MARK_WIDTH), setStrokingCmykColor(0, 0, 0, 1), ...lines.flatMap(([a, b]) => [moveTo(...at(a)), lineTo(...at(b)), stroke()]), popGraphicsState()]
 }
-
-function writeLabel(page: PDFPage, { text, font }: { text: string; font: PDFFont }, rim: number): void {
-  page.drawText(text, { x: rim + 2 * LABEL, y: LABEL / 2, size: LABEL, font })
-}
-
-/** What a separation is of; the plain font has no letters but these. */
-function labelOf(drawing: Drawing, id: string): string {
-  const ink = drawing.inks.find((i) => i.id === id)
-  const { c, m, y, k } = printInkOf(ink ?? { colour: colourIn(drawing.inks, id) })
-  return `${(ink?.name ?? 'Tone').normalize('NFKD').replace(/[^\x20-\x7e]/g, '')}, C${c} M${m} Y${y} K${k}`
-}
-

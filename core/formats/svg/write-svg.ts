@@ -2,6 +2,7 @@ import type { Drawing, Layer, Line, Path, Shape, SketchLayer, Vec } from '../../
 import { perUsualPx } from '../../drawing/fineness'
 import { colourOf } from '../../drawing/queries'
 import { pathData, short } from '../../geometry/path'
+import { scaledShape, shapeGroups } from './shape-groups'
 
 export const BT_NAMESPACE = 'urn:bellatrait:1'
 
@@ -21,29 +22,48 @@ export type SvgOptions =
   /** Lines as strokes that carry their live data and open again losslessly. */
   | { content: 'lines' }
   /** Filled outlines only: what `shapes` holds, bottom to top. */
-  | { content: 'outlines'; shapes: readonly Shape[] }
+  | ({ content: 'outlines'; shapes: readonly Shape[] } & Partial<OutlineOptions>)
 
-/** A drawing as SVG text. The page is its size in the page's unit; coordinates are px. */
+export interface OutlineOptions {
+  /** Neighbours in the stack that belong to one layer, or one ink, stand in a group by its name. */
+  groups: 'flat' | 'layer' | 'ink'
+  /** What coordinates are told in; the page has its true size either way. */
+  unit: 'px' | 'mm'
+  /** Decimals of coordinates, 0..6; null for as many as can be seen. */
+  digits: number | null
+  /** The colour of the page beneath all ink; null for none. */
+  ground: string | null
+}
+
+/** A drawing as SVG text. The page is its size in the page's unit; coordinates are px unless told otherwise. */
 export function writeSvg(drawing: Drawing, options: SvgOptions): string {
   const { page } = drawing
   const inUnit = (v: number): string => (page.unit === 'mm' ? `${short(v / page.pxPerMm, 4)}mm` : short(v, 4))
   const live = options.content === 'lines'
+  const perUnit = options.content === 'outlines' && options.unit === 'mm' ? page.pxPerMm : 1
   const out = [
     `<svg xmlns="http://www.w3.org/2000/svg"${live ? ` xmlns:bt="${BT_NAMESPACE}"` : ''}` +
       ` width="${inUnit(page.width)}" height="${inUnit(page.height)}"` +
-      ` viewBox="0 0 ${short(page.width, 4)} ${short(page.height, 4)}"` +
+      ` viewBox="0 0 ${short(page.width / perUnit, 4)} ${short(page.height / perUnit, 4)}"` +
       (live ? ` bt:drawing="${json({ form: DRAWING_FORM, name: drawing.name, page, inks: drawing.inks, settings: drawing.settings, ...(drawing.amendments && { amendments: drawing.amendments }), ...(drawing.fills && { fills: drawing.fills }) })}"` : '') +
       '>',
     `<title>${escape(drawing.name)}</title>`,
   ]
   if (options.content === 'outlines') {
-    const digits = Math.max(OUTLINE_DIGITS, Math.ceil(OUTLINE_DIGITS - Math.log10(perUsualPx(page))))
-    for (const shape of options.shapes) out.push(filled(shape, drawing, digits))
+    const digits = options.digits ?? Math.max(OUTLINE_DIGITS, Math.ceil(OUTLINE_DIGITS - Math.log10(perUsualPx(page) / perUnit)))
+    if (options.ground) out.push(`<rect width="${short(page.width / perUnit, 4)}" height="${short(page.height / perUnit, 4)}" fill="${options.ground}"/>`)
+    out.push(...outlines(options.shapes.map((s) => scaledShape(s, 1 / perUnit)), drawing, options.groups ?? 'flat', digits))
   } else {
     for (const layer of drawing.layers) out.push(...group(layer, drawing))
   }
   out.push('</svg>')
   return out.join('\n') + '\n'
+}
+
+/** Filled shapes, in groups where these are asked for. */
+function outlines(shapes: readonly Shape[], drawing: Drawing, by: OutlineOptions['groups'], digits: number): string[] {
+  if (by === 'flat') return shapes.map((s) => filled(s, drawing, digits))
+  return shapeGroups(shapes, drawing, by).flatMap(({ id, shapes: of }) => [`<g id="${escape(id)}">`, ...of.map((s) => filled(s, drawing, digits)), '</g>'])
 }
 
 function group(layer: Layer, drawing: Drawing): string[] {

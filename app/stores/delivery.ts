@@ -1,0 +1,114 @@
+import { proxy } from 'comlink'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, toRaw } from 'vue'
+import type { Box } from '#core/geometry/bounds'
+import type { Drawing, Shape } from '#core/drawing/model'
+import type { DeliveryPart } from '#core/formats/delivery/part'
+import { partOf } from '#core/formats/delivery/part'
+import { isKept } from '#core/drawing/line-trace'
+import { deliveryThread, endDelivery } from '~/workers/delivery-thread'
+import type { DeliveryOrder } from '~/workers/delivery.worker'
+import { download } from '~/workspace/download'
+import { useDrawingStore } from './drawing'
+import { useStudioStore } from './studio'
+import { useTracesStore } from './traces'
+import { useViewStore } from './view'
+
+/** What is seen of a file before it leaves. */
+export interface Previewed {
+  /** An object URL. */
+  url: string
+  mediaType: string
+  /** Where it lies, px of the page. */
+  box: Box
+  /** Names of the pages of a PDF that has several. */
+  sheets: string[]
+  nodes: number | null
+  size: number | null
+  drawing: Drawing
+}
+
+/** What leaves, how it will look, and its making. */
+export const useDeliveryStore = defineStore('delivery', () => {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const studio = useStudioStore()
+  const traces = useTracesStore()
+  /** `page`, `chosen`, or a layer's id. */
+  const what = ref('page')
+  /** Which page of a PDF is looked at. */
+  const sheet = ref(0)
+  const preview = shallowRef<Previewed | null>(null)
+  const making = ref(false)
+  /** Share done of a picture that is made, 0..1. */
+  const progress = ref<number | null>(null)
+  let round = 0
+
+  const settings = computed(() => studio.preferences.delivery)
+  const chosen = computed(() => [...view.selection, ...view.solids])
+
+  const part = computed<DeliveryPart>(() => {
+    if (what.value === 'chosen' && chosen.value.length) return { what: 'items', ids: chosen.value }
+    return store.drawing?.layers.some((l) => l.id === what.value) ? { what: 'layer', id: what.value } : { what: 'page' }
+  })
+
+  /** What of the drawing leaves. */
+  const leaving = computed(() => store.drawing && partOf(store.drawing, part.value))
+  const traced = computed(() => (leaving.value?.layers ?? []).flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.filter((i) => i.trace) : [])))
+
+  async function order(shapes: readonly Shape[] | null): Promise<DeliveryOrder> {
+    const needsTraces = ['lines', 'traces', 'all'].includes(settings.value.kind)
+    if (needsTraces) await traces.ready(traced.value)
+    const samples = needsTraces ? Object.fromEntries(traced.value.flatMap(({ trace }) => (trace && isKept(trace) ? [[trace.of, traces.samplesOf(trace.of) ?? []] as const] : []))) : {}
+    return { drawing: store.drawing!, part: structuredClone(toRaw(part.value)), shapes, settings: structuredClone(toRaw(settings.value)), samples, sheet: sheet.value }
+  }
+
+  function clear(): void {
+    round++
+    if (preview.value) URL.revokeObjectURL(preview.value.url)
+    preview.value = null
+  }
+
+  /** Makes what will be seen of the file anew; `shapes` are those of the whole drawing. */
+  async function show(shapes: readonly Shape[] | null): Promise<void> {
+    const mine = ++round
+    try {
+      const made = await deliveryThread().preview(await order(shapes), proxy(() => undefined))
+      if (mine !== round) return
+      if (preview.value) URL.revokeObjectURL(preview.value.url)
+      const { mediaType, bytes } = made.picture
+      preview.value = { url: URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mediaType })), mediaType, box: made.box, sheets: made.sheets, nodes: made.nodes, size: made.size, drawing: store.drawing! }
+    } catch (e) {
+      if (mine === round) store.notice = `The preview could not be made: ${(e as Error).message}`
+    }
+  }
+
+  /** Makes the file and gives it to the person; answers its name and size, null where it was stopped or failed. */
+  async function make(shapes: readonly Shape[] | null): Promise<{ name: string; size: number } | null> {
+    making.value = true
+    progress.value = 0
+    try {
+      const stopped = new Promise<null>((resolve) => (stopMaking = () => resolve(null)))
+      const report = proxy((share: number) => void (progress.value = share))
+      const file = await Promise.race([deliveryThread().make(await order(shapes), report), stopped])
+      if (!file) return null
+      download(new Blob([file.bytes as Uint8Array<ArrayBuffer>], { type: file.mediaType }), file.name)
+      return { name: file.name, size: file.bytes.length }
+    } catch (e) {
+      store.notice = `The file could not be made: ${(e as Error).message}`
+      return null
+    } finally {
+      making.value = false
+      progress.value = null
+    }
+  }
+
+  let stopMaking: () => void = () => undefined
+
+  function stop(): void {
+    stopMaking()
+    endDelivery()
+  }
+
+  return { what, sheet, part, settings, chosen, leaving, traced, preview, making, progress, show, make, stop, clear }
+})
