@@ -5,7 +5,7 @@ import { build } from 'esbuild'
 /** Worker threads of the server: each bundled into one script, which the server carries as text. */
 const bundleWorkers = () =>
   build({
-    entryPoints: [fileURLToPath(new URL('./server/workers/derive.ts', import.meta.url))],
+    entryPoints: ['derive', 'deliver'].map((name) => fileURLToPath(new URL(`./server/workers/${name}.ts`, import.meta.url))),
     outdir: fileURLToPath(new URL('./.nuxt/server-workers', import.meta.url)),
     bundle: true,
     platform: 'node',

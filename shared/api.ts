@@ -3,6 +3,8 @@ import type { Edit } from '../core/drawing/edits'
 import type { Drawing } from '../core/drawing/model'
 import type { PassName } from '../core/drawing/pass-reached'
 import { PASS_NAMES } from '../core/drawing/pass-reached'
+import type { DeliverySettings } from '../core/formats/delivery/settings'
+import { deliverySchema } from '../core/formats/delivery/settings'
 import { courseSchema, samplesSchema } from '../core/drawing/schema'
 import { LONGEST_PROFILE_NAME, MOST_PROFILES } from '../core/formats/profiles/read-profiles'
 
@@ -92,6 +94,20 @@ export interface RestoreReport {
   here: string[]
   /** Were here otherwise, and came in beside. */
   copied: string[]
+}
+
+/** How far the delivery of several drawings is. */
+export interface ManyState {
+  id: string
+  done: number
+  total: number
+  /** The drawing at hand, by its name. */
+  name: string
+  state: 'making' | 'ready' | 'failed'
+  /** Drawings that are not in the archive, each with a sentence that says why. */
+  left: { name: string; why: string }[]
+  /** Bytes of the archive, once it is ready. */
+  size: number
 }
 
 export const MOST_CHECKPOINTS = 200
@@ -212,6 +228,14 @@ export const letGoSchema = yup.object({ before: yup.string().strict().matches(/^
 
 /** How long a drawing lies in the bin before it is thrown away, days. */
 export const DAYS_IN_BIN = 30
+
+export interface ManyBody {
+  ids: string[]
+  settings: DeliverySettings
+}
+
+/** Body of POST /api/deliveries. */
+export const manySchema = yup.object({ ids: yup.array(yup.string().strict().required().max(80)).required().min(1, 'No drawing is chosen.').max(10_000), settings: deliverySchema.required() })
 
 /** Body of PATCH /api/drawings/:id. */
 export const renameSchema = yup.object({ name: yup.string().strict().trim().min(1, 'A drawing needs a name.').max(120, 'A name can have 120 letters at most.').required('A drawing needs a name.') })

@@ -2,7 +2,7 @@ import type { Edit } from '#core/drawing/edits'
 import type { Drawing, TraceSample } from '#core/drawing/model'
 import type { PassName } from '#core/drawing/pass-reached'
 import type { ShelfProfile } from '#core/weight/shelf'
-import type { ActBody, AppendAnswer, Checkpoint, Conflict, CopyBody, DrawingCard, ImageInfo, OlderSteps, OpenDrawing, RestoreReport, Shelf } from '#shared/api'
+import type { ActBody, AppendAnswer, Checkpoint, Conflict, CopyBody, DrawingCard, ImageInfo, ManyBody, ManyState, OlderSteps, OpenDrawing, RestoreReport, Shelf } from '#shared/api'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
 export class Refusal extends Error {
@@ -59,6 +59,9 @@ export const sizeOf = (id: string) => json<{ bytes: number }>(`/api/drawings/${i
 export const findingsCount = (id: string) => json<{ findings: number | null }>(`/api/drawings/${id}/findings`)
 export const copyDrawing = (id: string, body: CopyBody) => json<{ id: string }>(`/api/drawings/${id}/copy`, send('POST', body))
 export const letStepsGo = (id: string, before: string) => json<{ gone: number }>(`/api/drawings/${id}/let-go`, send('POST', { before }))
+export const startDeliveries = (body: ManyBody) => json<ManyState>('/api/deliveries', send('POST', body))
+export const deliveriesState = (id: string) => json<ManyState>(`/api/deliveries/${id}`)
+export const stopDeliveries = (id: string) => json(`/api/deliveries/${id}`, { method: 'DELETE' })
 export const bringBackupIn = (file: Blob) => json<RestoreReport>('/api/backup', { method: 'POST', body: file }, LONGEST_RESTORE)
 export const openDrawing = (id: string) => json<OpenDrawing>(`/api/drawings/${id}`)
 export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import BinList from '~/components/desk/BinList.vue'
 import ChosenBar from '~/components/desk/ChosenBar.vue'
 import DeskBar from '~/components/desk/DeskBar.vue'
 import DrawingCard from '~/components/desk/DrawingCard.vue'
+import ManyDialog from '~/components/desk/ManyDialog.vue'
 import ShelfBar from '~/components/desk/ShelfBar.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
 import KeysCard from '~/components/workspace/KeysCard.vue'
@@ -25,6 +26,8 @@ const bar = ref<InstanceType<typeof DeskBar>>()
 const finder = ref<HTMLInputElement>()
 const over = ref(false)
 const keysOpen = ref(false)
+/** The drawings that are being delivered. */
+const delivered = shallowRef<readonly string[] | null>(null)
 const nothing = computed(() => (sought.value ? `No drawing is named like "${sought.value}".` : 'No drawing lies here.'))
 
 function showAll(): void {
@@ -69,6 +72,7 @@ onBeforeUnmount(desk.leave)
     <NoticeBar v-model="notice" :above="chosen.length ? '!bottom-[84px]' : ''">
       <button v-for="way in desk.ways" :key="way.title" class="shrink-0 font-semibold text-[#f0cfe0]" @click="takeWay(way)">{{ way.title }}</button>
     </NoticeBar>
+    <ManyDialog :ids="delivered" @close="delivered = null" />
     <KeysCard :open="keysOpen" @close="keysOpen = false" />
     <DeskBar ref="bar" :begin="begin" @keys="keysOpen = true" />
     <main class="mx-auto max-w-[1160px] px-6 py-6">
@@ -82,7 +86,7 @@ onBeforeUnmount(desk.leave)
         </div>
         <ShelfBar v-model="shelf" />
         <ul class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-6">
-          <DrawingCard v-for="card in shown" :key="card.id" :card="card" :shelf="shelf === 'all' ? nameOfShelf.get(card.shelf ?? '') : undefined" :chosen="chosen.includes(card.id)" :choosing="chosen.length > 0" @choose="(toHere) => (toHere ? choice.upTo(card.id) : choice.toggle(card.id))" />
+          <DrawingCard v-for="card in shown" :key="card.id" :card="card" :shelf="shelf === 'all' ? nameOfShelf.get(card.shelf ?? '') : undefined" :chosen="chosen.includes(card.id)" :choosing="chosen.length > 0" @deliver="delivered = [card.id]" @choose="(toHere) => (toHere ? choice.upTo(card.id) : choice.toggle(card.id))" />
           <li v-if="!shown.length" class="col-span-full py-16 text-center" role="status">
             {{ nothing }} <button class="underline decoration-dotted hover:text-ink" @click="showAll">Show all {{ cards.length }}</button>
           </li>
@@ -105,7 +109,7 @@ onBeforeUnmount(desk.leave)
         <button class="button-strong" @click="desk.load">Try now</button>
       </div>
       <p v-else class="quiet mt-24 text-center" role="status">Opening the Desk …</p>
-      <ChosenBar v-if="chosen.length" :ids="chosen" @none="choice.none" />
+      <ChosenBar v-if="chosen.length" :ids="chosen" @none="choice.none" @deliver="delivered = chosen" />
       <BinList />
     </main>
   </div>

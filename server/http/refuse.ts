@@ -9,3 +9,5 @@ export const noDrawing = (): H3Error =>
   refuse(404, 'There is no such drawing. It may have been deleted; go back to the Desk.')
 
 export const noShelf = (): H3Error => refuse(404, 'This shelf is not there any more. Load the Desk again.')
+
+export const noDelivery = (): H3Error => refuse(404, 'This delivery is not there any more. Begin it again.')

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
+import { unzipped } from '../../core/formats/archive/zip'
 import type { Path } from '../../core/drawing/model'
 import { expect, test } from './support/test'
 import { clickAt, dropFile, linesOf, openDrawing, savedDrawing, startDrawing } from './support/desk'
@@ -253,4 +254,23 @@ test('a drawing becomes a template: blank starts and sketches begin with what it
   await page.getByLabel('Height').fill('40')
   await page.getByRole('button', { name: 'New drawing' }).click()
   expect((await savedDrawing(page)).page).toMatchObject({ width: 375, height: 240, unit: 'mm' })
+})
+
+test('chosen drawings are delivered as one archive with one set of settings', async ({ page }) => {
+  await page.goto('/')
+  const cards = page.getByTestId('card')
+  await page.getByTestId('find-drawings').fill('shelf')
+  await expect(cards.first()).toBeVisible()
+  const count = await cards.count()
+  await cards.first().getByRole('link').first().focus()
+  await page.keyboard.press('Control+a')
+  await page.getByRole('button', { name: 'Deliver as zip …' }).click()
+  const many = page.getByTestId('many')
+  await many.getByLabel('Settings for all drawings').selectOption('cutter')
+  await many.getByRole('button', { name: 'Make the archive' }).click()
+  const link = many.getByRole('link', { name: 'Download ZIP' })
+  const [download] = await Promise.all([page.waitForEvent('download'), link.click()])
+  const files = unzipped(readFileSync(await download.path()), { files: 99, bytes: 1e8 })
+  expect(files.size).toBe(count)
+  expect([...files.keys()].every((name) => /^shelf-.*\.svg$/.test(name))).toBe(true)
 })

@@ -150,6 +150,10 @@ test('the ink on screen is the file: exported outlines match the canvas picture'
 test('a PNG has the size that was asked for and the ink where it is', async ({ page }) => {
   await startDrawing(page, 'demo-garden-snail')
   await enterPass(page, 'Deliver')
+  await page.getByRole('radio', { name: /Picture/ }).click()
+  await page.getByTestId('picture-by').selectOption('px')
+  await page.getByLabel('Longer side').fill('1440')
+  await page.keyboard.press('Enter')
   const download = await deliver(page, 'Picture')
   expect(download.suggestedFilename()).toBe('garden-snail.png')
   const picture = await measurePicture(await download.path())

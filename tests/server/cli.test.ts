@@ -1,9 +1,14 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { unzipped } from '../../core/formats/archive/zip'
+import { parseSvg } from '../../core/formats/svg/parse-svg'
+import { readMigrations } from '../../server/database/migration-files'
+import { openStore } from '../../server/database/store'
 
 const root = fileURLToPath(new URL('../..', import.meta.url))
 const stroke = (d: string): string => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 50 50"><path d="${d}" stroke="black" fill="none" stroke-width="4"/><rect x="30" y="30" width="10" height="10" fill="#ff0000"/></svg>`
@@ -83,5 +88,45 @@ describe('the command line', () => {
     const { status, stderr } = cli(...args)
     expect(status).toBe(2)
     expect(stderr).toContain('Usage: expand')
+  })
+})
+
+describe('the command line delivers', () => {
+  beforeAll(() => {
+    mkdirSync(join(folder, 'two'))
+    for (const name of ['a', 'b']) writeFileSync(join(folder, 'two', `${name}.svg`), stroke('M5 5L45 5'))
+  })
+
+  it('a folder as one archive of pictures, and a database file as files, with one set of settings', { timeout: 90_000 }, async () => {
+    const zip = join(folder, 'many.zip')
+    writeFileSync(join(folder, 'own.json'), JSON.stringify({ kind: 'picture', picture: { by: 'px', side: 64 } }))
+    expect(cli('deliver', join(folder, 'two'), '--out', zip, '--settings', join(folder, 'own.json'))).toMatchObject({ status: 0, stderr: '' })
+    const files = unzipped(readFileSync(zip), { files: 9, bytes: 1e7 })
+    expect([...files.keys()]).toEqual(['a.png', 'b.png'])
+    expect((await sharp(files.get('b.png')).metadata()).width).toBe(64)
+    const db = join(folder, 'desk.db')
+    const store = openStore(db, readMigrations(join(root, 'server/database/migrations')))
+    for (const [name, shelf] of [['Bee', 'Class 4b'], ['bee', 'Class 4b'], ['Snail', 'Other']] as const) {
+      const { drawing } = parseSvg(stroke('M5 5L45 5'))
+      store.journal.create({ ...drawing, id: name, name })
+      store.journal.drawings.shelve(name, store.shelves.of(shelf).id)
+    }
+    store.connection.close()
+    expect(cli('deliver', db, '--out-dir', join(folder, 'desk'), '--settings', 'cutter', '--shelf', 'Class 4b')).toMatchObject({ status: 0, stderr: '' })
+    expect(readdirSync(join(folder, 'desk')).sort()).toEqual(['bee-2.svg', 'bee.svg'])
+    expect(readFileSync(join(folder, 'desk', 'bee.svg'), 'utf8')).toMatch(/width="[\d.]+(mm)?"/)
+  })
+
+  it('says what is wrong, and does the rest', () => {
+    expect(cli('deliver', join(folder, 'two'))).toMatchObject({ status: 2, stderr: expect.stringContaining('Name either --out or --out-dir') as string })
+    expect(cli('deliver', join(folder, 'two'), '--out', 'x.zip', '--settings', 'poster')).toMatchObject({ status: 2, stderr: expect.stringContaining('no settings "poster"') as string })
+    writeFileSync(join(folder, 'bad.json'), '{"kind":"film"}')
+    expect(cli('deliver', join(folder, 'two'), '--out', 'x.zip', '--settings', join(folder, 'bad.json'))).toMatchObject({ status: 2, stderr: expect.stringContaining('cannot be used') as string })
+    writeFileSync(join(folder, 'broken.svg'), '<svg')
+    const { status, stderr } = cli('deliver', join(folder, 'broken.svg'), join(folder, 'none.db'), join(folder, 'two', 'a.svg'), '--out-dir', join(folder, 'rest'))
+    expect(status).toBe(1)
+    expect(stderr).toContain('broken.svg')
+    expect(stderr).toContain('none.db')
+    expect(readdirSync(join(folder, 'rest'))).toEqual(['a.svg'])
   })
 })

@@ -22,23 +22,39 @@ export class BadArchive extends Error {}
 /** Dates in an archive are the same whenever it is made, so that the same files give the same archive. */
 const MADE = new Date('2026-01-01T12:00:00')
 
-/** An archive of some files, in pieces as they are made, so that no more than a file is held at a time. */
-export function* zipped(files: Iterable<ArchiveFile>): Generator<Uint8Array> {
-  let made: Uint8Array[] = []
-  const zip = new Zip((error, piece) => {
+/** Writes an archive file by file; what is made so far is handed out in pieces, so that no more than a file is held at a time. */
+export class ZipWriter {
+  private made: Uint8Array[] = []
+  private readonly zip = new Zip((error, piece) => {
     if (error) throw error
-    made.push(piece)
+    this.made.push(piece)
   })
-  for (const { path, bytes, packed } of files) {
+
+  add({ path, bytes, packed }: ArchiveFile): Uint8Array[] {
     const entry = packed ? new ZipPassThrough(path) : new ZipDeflate(path, { level: 6 })
     entry.mtime = MADE
-    zip.add(entry)
+    this.zip.add(entry)
     entry.push(bytes, true)
-    yield* made
-    made = []
+    return this.taken()
   }
-  zip.end()
-  yield* made
+
+  end(): Uint8Array[] {
+    this.zip.end()
+    return this.taken()
+  }
+
+  private taken(): Uint8Array[] {
+    const made = this.made
+    this.made = []
+    return made
+  }
+}
+
+/** An archive of some files, in pieces as they are made. */
+export function* zipped(files: Iterable<ArchiveFile>): Generator<Uint8Array> {
+  const zip = new ZipWriter()
+  for (const file of files) yield* zip.add(file)
+  yield* zip.end()
 }
 
 /** An archive in one go. */
