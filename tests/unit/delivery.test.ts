@@ -54,7 +54,9 @@ describe('an SVG', () => {
     expect(names).toContain('Black')
     expect(new Set(names).size).toBe(names.length)
     const byLayer = svgOf(drawing, shapes, withSvg({ groups: 'layer' }))
-    expect(byLayer).toMatch(/<g id="(Spout|Can|Handle|Bed)/)
+    // Layers in the order of the stack, each as often as others lie between its parts.
+    const layers = [...byLayer.matchAll(/<g id="([^"]*)"/g)].map(([, n]) => n!)
+    for (const { name } of drawing.layers) expect(layers).toContain(name)
     const mm = svgOf(drawing, shapes, withSvg({ unit: 'mm', digits: 3 }, { ground: '#fff8e0' }))
     const { width, height, pxPerMm } = drawing.page
     expect(mm).toContain(`viewBox="0 0 ${width / pxPerMm} ${Number((height / pxPerMm).toFixed(4))}"`)

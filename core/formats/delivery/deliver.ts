@@ -7,6 +7,7 @@ import { fileNameOf } from '../file-name'
 import { writeInkml } from '../inkml/write-inkml'
 import { writeSvg } from '../svg/write-svg'
 import { withWholeTraces } from '../../drawing/traces-apart'
+import { layerShapes } from './layer-shapes'
 import type { PictureSize } from './picture-size'
 import { pictureSize } from './picture-size'
 import type { DeliveryKind, DeliverySettings } from './settings'
@@ -51,7 +52,8 @@ export function tracesOf(drawing: Drawing, samplesOf: Deliverer['samplesOf']): P
 
 /** The SVG of outlines as settings have it. */
 export const outlinesOf = (drawing: Drawing, shapes: readonly Shape[], { leaving, svg, ground }: DeliverySettings): { svg: string; shapes: Shape[] } => {
-  const left = leavingShapes(shapes, drawing.inks, leaving, shapeSettingsOf(drawing))
+  const own = svg.groups === 'layer' && leaving !== 'one' ? layerShapes(drawing) : shapes
+  const left = leavingShapes(own, drawing.inks, leaving, shapeSettingsOf(drawing))
   return { svg: writeSvg(drawing, { content: 'outlines', shapes: left, ...svg, ground }), shapes: left }
 }
 
