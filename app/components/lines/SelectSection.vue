@@ -5,6 +5,7 @@ import { newId } from '#core/new-id'
 import { closedFigure } from '#core/geometry/close-strokes'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useAlike } from '~/workspace/use-alike'
+import { useTurnBack } from '~/workspace/use-turn-back'
 import { STACK_MOVES, useStackOrder } from '~/workspace/use-stack-order'
 import GatherField from './GatherField.vue'
 import TickField from '~/components/ui/TickField.vue'
@@ -18,6 +19,8 @@ const studio = useStudioStore()
 const chosen = useChosenLines()
 const alike = useAlike()
 const restack = useStackOrder()
+
+const { solids, turn } = useTurnBack()
 
 const closed = computed(() => chosen.lines.value.filter((l) => l.path.closed))
 
@@ -62,6 +65,10 @@ function setCover(cover: boolean): void {
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5">
     <button class="button" title="One fill inside these strokes, below them; gaps are closed straight across" @click="closeIntoFill">Close into a fill</button>
     <button v-if="scraped.length" class="button" title="Show again what was scraped away" @click="takeBack">Take scrapings back</button>
+  </div>
+  <div v-if="solids.length" class="flex items-center gap-2.5">
+    <button class="button" title="Outlines of strokes become lines again: a middle, a weight and caps, with the measured deviation" :disabled="!!view.work" @click="turn">Turn into {{ solids.length === 1 ? 'a line' : 'lines' }}</button>
+    <span class="quiet"><span class="number">{{ solids.length }}</span> {{ solids.length === 1 ? 'outline' : 'outlines' }}</span>
   </div>
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5" role="group" aria-label="Place in the layer">
     <span class="mr-1">In its layer</span>
