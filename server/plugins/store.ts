@@ -1,5 +1,9 @@
 import { defineNitroPlugin, useStorage } from 'nitropack/runtime'
+import { emptyOldBin } from '../database/bin'
 import { startStore, store } from '../database/store'
+
+/** How often the bin is looked at, ms. */
+const BIN_EVERY = 6 * 60 * 60 * 1000
 
 export default defineNitroPlugin((nitro) => {
   const files = useStorage('assets:migrations')
@@ -11,7 +15,12 @@ export default defineNitroPlugin((nitro) => {
     console.error('The database could not be opened:', e)
     process.exit(1)
   })
+  // What has lain in the bin for its days is thrown away, at start and now and then.
+  const sweep = (): void => void store().then((opened) => emptyOldBin(opened, new Date())).catch((e: unknown) => console.error('The bin could not be emptied:', e))
+  sweep()
+  const timer = setInterval(sweep, BIN_EVERY).unref()
   nitro.hooks.hook('close', async () => {
+    clearInterval(timer)
     ;(await store()).connection.close()
   })
 })

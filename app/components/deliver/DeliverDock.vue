@@ -8,6 +8,7 @@ import PictureOptions from './PictureOptions.vue'
 import SvgOptions from './SvgOptions.vue'
 import { useDeliveryStore } from '~/stores/delivery'
 import { useDrawingStore } from '~/stores/drawing'
+import { useGuideStore } from '~/stores/guide'
 import { useViewStore } from '~/stores/view'
 import { inBytes } from '~/workspace/in-bytes'
 import { useInk } from '~/workspace/use-ink'
@@ -16,6 +17,7 @@ const store = useDrawingStore()
 const ink = useInk()
 const view = useViewStore()
 const delivery = useDeliveryStore()
+const guide = useGuideStore()
 const done = ref('')
 
 const KINDS: readonly { id: DeliveryKind; title: string; file: string; what: string }[] = [
@@ -64,7 +66,9 @@ onBeforeUnmount(() => {
 async function deliver(): Promise<void> {
   done.value = ''
   const file = await delivery.make(shapes.value)
-  if (file) done.value = `${file.name}, ${inBytes(file.size)}`
+  if (!file) return
+  done.value = `${file.name}, ${inBytes(file.size)}`
+  guide.delivered()
 }
 </script>
 

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { useEventListener } from '@vueuse/core'
+import { ref, watch } from 'vue'
+import { CHANGEABLE, useKeysStore } from '~/stores/keys'
 
-defineProps<{ open: boolean }>()
+const props = defineProps<{ open: boolean; /** Keys can be changed here. */ changeable?: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 
 const KEYS: [string, string][] = [
@@ -44,6 +47,34 @@ const KEYS: [string, string][] = [
   ['Ctrl + Shift + Z', 'Redo'],
   ['Ctrl + C, V, D, A', 'Copy, paste, duplicate, choose all'],
 ]
+
+const keys = useKeysStore()
+const changing = ref(false)
+/** The key that is about to get another. */
+const asked = ref<string | null>(null)
+const told = ref('')
+
+watch(() => props.open, () => ((changing.value = false), (asked.value = null), (told.value = '')))
+
+/** Keys as they are now: single letters and digits of a row. */
+const shown = (row: string): string => row.replace(/(?<![A-Za-z])[A-Z0-9[\]](?![A-Za-z])/g, (k) => keys.keyOf(k.toLowerCase()).toUpperCase())
+
+function hear(e: KeyboardEvent): void {
+  if (!asked.value || e.key === 'Shift') return
+  e.preventDefault()
+  e.stopPropagation()
+  const was = asked.value
+  asked.value = null
+  if (e.key === 'Escape' || e.key === 'Tab') return
+  if (e.key.length !== 1 || e.key === ' ' || e.key === '?' || e.key === '+' || e.key === '-' || e.ctrlKey || e.metaKey || e.altKey) {
+    told.value = 'This key cannot be taken: take a letter, a digit or a sign, alone.'
+    return
+  }
+  const moved = keys.change(was, e.key.toLowerCase())
+  told.value = moved ? `${moved} has changed places with it.` : ''
+}
+
+useEventListener(window, 'keydown', hear, { capture: true })
 </script>
 
 <template>
@@ -52,13 +83,27 @@ const KEYS: [string, string][] = [
     <div class="fixed inset-0 grid place-items-center p-4">
       <DialogPanel class="w-[940px] max-w-full rounded-2xl border border-hair bg-raise p-6 shadow-2xl">
         <DialogTitle class="mb-3 text-[16px] font-[650]">Keys</DialogTitle>
-        <dl class="columns-2 gap-8">
+        <template v-if="changing">
+          <p class="quiet mb-3">Choose what to change, then press its new key. With Shift a key does its second thing, as before.</p>
+          <ul class="grid grid-cols-3 gap-x-6 gap-y-1" aria-label="Keys to change">
+            <li v-for="c in CHANGEABLE" :key="c.key" class="flex items-center gap-2.5">
+              <button class="number h-7 w-[74px] rounded-md border" :class="asked === c.key ? 'border-plum bg-blush' : keys.own.has(c.key) ? 'border-plum' : 'border-hair bg-paper hover:border-mute'" :aria-label="`Key for ${c.does}`" @click="((asked = c.key), (told = ''))">{{ asked === c.key ? 'press …' : keys.keyOf(c.key).toUpperCase() }}</button>
+              <span class="truncate">{{ c.does }}</span>
+            </li>
+          </ul>
+          <p class="mt-3 min-h-5 text-mute-deep" role="status">{{ told }}</p>
+        </template>
+        <dl v-else class="columns-2 gap-8">
           <div v-for="[key, what] in KEYS" :key="key" class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]">
-            <dt class="number">{{ key }}</dt>
+            <dt class="number">{{ shown(key) }}</dt>
             <dd>{{ what }}</dd>
           </div>
         </dl>
-        <button class="button mt-5" @click="emit('close')">Close</button>
+        <div class="mt-4 flex gap-2">
+          <button class="button" @click="emit('close')">Close</button>
+          <button v-if="changeable" class="button" @click="((changing = !changing), (asked = null))">{{ changing ? 'All keys' : 'Change keys …' }}</button>
+          <button v-if="changing && keys.own.size" class="button" @click="((keys.reset()), (told = 'All keys are as they were.'))">As they were</button>
+        </div>
       </DialogPanel>
     </div>
   </Dialog>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import { useDrawingStore } from '~/stores/drawing'
+import { useKeysStore } from '~/stores/keys'
 import { useProofStore } from '~/stores/proof'
 import { useViewStore } from '~/stores/view'
 import { PASSES } from '~/workspace/passes'
@@ -12,6 +13,7 @@ const emit = defineEmits<{ undo: []; redo: [] }>()
 const store = useDrawingStore()
 const view = useViewStore()
 const proof = useProofStore()
+const keys = useKeysStore()
 const name = ref('')
 
 watch(
@@ -53,7 +55,7 @@ function rename(): void {
           class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550] max-xl:px-2"
           :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
           :aria-current="view.pass === pass ? 'step' : undefined"
-          :title="`${title} (${i + 1})${proof.done[pass] ? ': nothing left to look at' : ''}`"
+            :title="`${title} (${keys.keyOf(String(i + 1)).toUpperCase()})${proof.done[pass] ? ': nothing left to look at' : ''}`"
           @click="view.pass = pass"
         >
           <span

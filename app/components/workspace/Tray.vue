@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useKeysStore } from '~/stores/keys'
 import { useViewStore } from '~/stores/view'
 import { TRAY_KEYS, trayOf } from '~/workspace/instruments'
 import { passOf } from '~/workspace/passes'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
 const view = useViewStore()
+const keys = useKeysStore()
 
 /** Rows of six at most; where there are two, the second one's keys are those of the first with Shift. */
 const rows = computed(() => {
@@ -14,7 +16,7 @@ const rows = computed(() => {
 })
 
 function keyAt(i: number): { key: string; spoken: string } {
-  const key = TRAY_KEYS[i % TRAY_KEYS.length]!.toUpperCase()
+  const key = keys.keyOf(TRAY_KEYS[i % TRAY_KEYS.length]!).toUpperCase()
   return { key, spoken: i < TRAY_KEYS.length ? key : `Shift+${key}` }
 }
 </script>

@@ -7,6 +7,7 @@ import DeliverDock from '~/components/deliver/DeliverDock.vue'
 import LinesStrip from '~/components/lines/LinesStrip.vue'
 import FillStrip from '~/components/fill/FillStrip.vue'
 import ShapesStrip from '~/components/shapes/ShapesStrip.vue'
+import GuideTip from '~/components/workspace/GuideTip.vue'
 import ImportNotes from '~/components/workspace/ImportNotes.vue'
 import SketchStrip from '~/components/sketch/SketchStrip.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
@@ -28,10 +29,13 @@ import { deleteDrawing } from '~/network/api'
 import { findLine } from '~/stores/find'
 import { useCompareStore } from '~/stores/compare'
 import { useLookStore } from '~/stores/look'
+import type { Place } from '~/stores/places'
+import { usePlacesStore } from '~/stores/places'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
 import { placeLine, takeLeftBehind } from '~/workspace/under-way'
 import { provideInk } from '~/workspace/use-ink'
+import { useOwnKeys } from '~/workspace/use-own-keys'
 import { isSvg, useLinesImport } from '~/workspace/use-lines-import'
 import { useProof } from '~/workspace/use-proof'
 import { useRoom } from '~/workspace/use-room'
@@ -43,6 +47,7 @@ const store = useDrawingStore()
 const view = useViewStore()
 const compare = useCompareStore()
 const look = useLookStore()
+const places = usePlacesStore()
 const proof = useProof(provideInk())
 const { bringIn } = useSketchImport()
 const bringInTraces = useTracesImport()
@@ -65,10 +70,26 @@ async function open(): Promise<void> {
     view.activeLayer = drawing.layers.filter((l) => l.kind === 'lines' && !l.locked).at(-1)?.id ?? null
     if (view.size.width > 1) view.showPage(drawing.page)
     if (drawing.layers.every((l) => !l.items.length)) view.pass = 'sketch'
+    const place = places.of(drawing.id)
+    if (place) takePlace(place)
     if (await bringBack(drawing)) view.pass = 'lines'
   } catch (e) {
     failure.value = (e as Error).message
   }
+}
+
+/** The drawing is seen as it was when it was left. */
+function takePlace({ pass, layer, viewport }: Place): void {
+  view.pass = pass
+  if (store.drawing!.layers.some((l) => l.id === layer)) view.activeLayer = layer
+  if (viewport) {
+    view.fitting = false
+    view.viewport = { ...viewport }
+  }
+}
+
+function keepPlace(): void {
+  if (store.drawing) places.keep({ drawing: store.drawing.id, pass: view.pass, layer: view.activeLayer, viewport: view.fitting ? null : { ...view.viewport } })
 }
 
 /** Lines that were being laid when a window of this drawing was closed, reloaded or crashed are steps now. */
@@ -127,6 +148,7 @@ const hand = {
   up: (e: KeyboardEvent): void => canvas.value?.keyHand.up(e),
   putAway: (): boolean => canvas.value?.keyHand.putAway() ?? false,
 }
+useOwnKeys()
 useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, hand, undo, redo, showKeys: () => (keysOpen.value = true), finding: proof.step })
 
 /** Pictures may be several, each a sketch; of other files the first is brought in. */
@@ -149,9 +171,11 @@ function warn(e: BeforeUnloadEvent): void {
 }
 
 useEventListener(window, 'beforeunload', warn)
+useEventListener(window, 'pagehide', keepPlace)
 onMounted(() => void open())
 onBeforeRouteLeave(async () => {
   canvas.value?.putDown()
+  keepPlace()
   await store.allSent()
   // A new drawing in which nothing was done leaves no card behind.
   const { drawing, history } = store
@@ -172,6 +196,7 @@ onBeforeUnmount(() => store.close())
         <main class="relative min-w-0 flex-1">
           <CanvasView ref="canvas" />
           <ImportNotes />
+          <GuideTip />
           <button class="quiet absolute right-2 top-2 rounded bg-panel/80 p-1" :title="view.folds.column ? 'Show the right column' : 'Fold the right column away'" :aria-label="view.folds.column ? 'Show the right column' : 'Fold the right column away'" @click="view.folds.column = !view.folds.column">
             <ChevronRight :size="15" :class="view.folds.column ? 'rotate-180' : ''" />
           </button>
@@ -208,7 +233,7 @@ onBeforeUnmount(() => store.close())
       </div>
       <p v-else class="quiet" role="status">Opening the drawing …</p>
     </div>
-    <KeysCard :open="keysOpen" @close="keysOpen = false" />
+    <KeysCard changeable :open="keysOpen" @close="keysOpen = false" />
     <div v-if="isTooSmall" class="absolute inset-0 z-50 grid place-items-center bg-desk px-6 text-center" role="alert" data-testid="too-small">
       <p class="max-w-[360px]">This window is <span class="number">{{ size }}</span>; the workspace needs <span class="number">1024 x 700</span> to show all of it. Make the window larger, or zoom the browser out. The drawing is as you left it.</p>
     </div>

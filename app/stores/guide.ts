@@ -1,0 +1,50 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import { useRemembered } from './remembered'
+import { useDrawingStore } from './drawing'
+import { useKeysStore } from './keys'
+import { useViewStore } from './view'
+import { GUIDE, nextStep } from '~/workspace/guide'
+import type { PassName } from '~/workspace/passes'
+
+/** The guide through a first drawing: one sentence at a time, in a drawing that was begun blank here, until it is put away. */
+export const useGuideStore = defineStore('guide', () => {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const keys = useKeysStore()
+  const kept = useRemembered('bellatrait:guide', { away: false, drawing: '', visited: [] as string[], delivered: false })
+  /** The end is told once. */
+  const ended = ref(false)
+
+  watch(
+    () => store.drawing?.id,
+    (id) => {
+      const blank = store.drawing?.layers.every((l) => l.kind === 'sketch' || !l.items.length)
+      if (!id || kept.away || kept.drawing === id || !blank) return
+      Object.assign(kept, { drawing: id, visited: [], delivered: false })
+    },
+    { immediate: true },
+  )
+
+  watch(
+    () => view.pass,
+    (pass) => {
+      if (here.value && !kept.visited.includes(pass)) kept.visited = [...kept.visited, pass]
+    },
+  )
+
+  const here = computed(() => !kept.away && !!store.drawing && store.drawing.id === kept.drawing)
+  const next = computed(() => (here.value ? nextStep({ drawing: store.drawing!, visited: new Set(kept.visited as PassName[]), delivered: kept.delivered }) : null))
+  const sentence = computed(() => {
+    if (!here.value) return null
+    if (!next.value) return ended.value ? null : 'That was a whole drawing, from pencil to file. The ? shows all keys.'
+    return next.value.step.says.replace(/\{(.)\}/g, (_, key: string) => keys.keyOf(key).toUpperCase())
+  })
+
+  function putAway(): void {
+    ended.value = true
+    kept.away = true
+  }
+
+  return { sentence, at: computed(() => next.value?.at ?? GUIDE.length), count: GUIDE.length, putAway, delivered: () => void (kept.delivered = true) }
+})
