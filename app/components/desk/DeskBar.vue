@@ -55,7 +55,7 @@ defineExpose({ pick: () => picker.value?.click() })
     </template>
     <label class="flex items-center gap-2">
       <span v-if="page !== 'own'" class="quiet">Page</span>
-      <select v-model="page" class="field max-w-[230px]" aria-label="Page of a new drawing" data-testid="new-page">
+      <select v-model="page" class="field max-w-[256px]" aria-label="Page of a new drawing" data-testid="new-page">
         <optgroup v-if="templates.length" label="Templates">
           <option v-for="t in templates" :key="t.id" :value="`template:${t.id}`">{{ t.name }}</option>
         </optgroup>

@@ -64,7 +64,7 @@ const number = (e: Event): number => Number.parseFloat((e.target as HTMLInputEle
 <template>
   <div class="flex items-center gap-2.5" role="group" aria-label="Page">
     <b class="shrink-0 font-[650]">Page</b>
-    <select class="field min-w-0 flex-[0_1_230px]" aria-label="Size of the page" :value="known" data-testid="paper" @change="take">
+    <select class="field min-w-0 flex-[0_1_256px]" aria-label="Size of the page" :value="known" data-testid="paper" @change="take">
       <option v-for="c in PAGE_CHOICES" :key="c.id" :value="c.id">{{ c.title }}, {{ c.width }} x {{ c.height }} mm</option>
       <option value="own" disabled>Own size</option>
     </select>
