@@ -62,6 +62,14 @@ export const letStepsGo = (id: string, before: string) => json<{ gone: number }>
 export const startDeliveries = (body: ManyBody) => json<ManyState>('/api/deliveries', send('POST', body))
 export const deliveriesState = (id: string) => json<ManyState>(`/api/deliveries/${id}`)
 export const stopDeliveries = (id: string) => json(`/api/deliveries/${id}`, { method: 'DELETE' })
+const backupOf = (ids: readonly string[], more = ''): string => `/api/backup?${[...ids.map((id) => `id=${encodeURIComponent(id)}`), more].filter(Boolean).join('&')}`
+
+/** Where a backup of some drawings, or of the whole Desk, is fetched; refused where one file cannot hold it. */
+export async function backupAddress(ids: readonly string[]): Promise<string> {
+  await json(backupOf(ids, 'check=1'))
+  return backupOf(ids)
+}
+
 export const bringBackupIn = (file: Blob) => json<RestoreReport>('/api/backup', { method: 'POST', body: file }, LONGEST_RESTORE)
 export const openDrawing = (id: string) => json<OpenDrawing>(`/api/drawings/${id}`)
 export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>

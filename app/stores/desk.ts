@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { freeName } from '#core/drawing/free-name'
 import type { ActBody, DrawingCard, RestoreReport, Shelf } from '#shared/api'
-import { actOn, addShelf, bringBackupIn, copyDrawing, findingsCount, listBin, listDrawings, listShelves, removeShelf, renameDrawing, renameShelf } from '~/network/api'
+import { actOn, addShelf, backupAddress, bringBackupIn, copyDrawing, findingsCount, listBin, listDrawings, listShelves, removeShelf, renameDrawing, renameShelf } from '~/network/api'
 import type { Way } from './drawing'
 
 /** It is tried again by itself, ever less often, ms. */
@@ -115,6 +115,12 @@ export const useDeskStore = defineStore('desk', () => {
     return done ? id : null
   }
 
+  /** Fetches a backup of some drawings, or of the whole Desk. */
+  const backUp = (ids: readonly string[] = []): Promise<boolean> =>
+    attempt(async () => {
+      globalThis.location.assign(await backupAddress(ids))
+    }, 'Making the backup …')
+
   async function takeBackup(file: File): Promise<void> {
     let report: RestoreReport | null = null
     const done = await change(async () => void (report = await bringBackupIn(file)), `Checking ${file.name} …`)
@@ -132,7 +138,7 @@ export const useDeskStore = defineStore('desk', () => {
     }
   }
 
-  return { cards, bin, shelves, notice, ways, busy, closedBecause, tell, load, leave, attempt, act, intoBin, putBack, erase, shelve, newShelf, nameShelf, takeShelfDown, rename, duplicate, takeBackup, proofAll }
+  return { cards, bin, shelves, notice, ways, busy, closedBecause, tell, load, leave, attempt, act, intoBin, putBack, erase, shelve, newShelf, nameShelf, takeShelfDown, rename, duplicate, backUp, takeBackup, proofAll }
 })
 
 function inWords({ added, here, copied }: RestoreReport): string {

@@ -28,17 +28,17 @@ export function restore(store: Store, backup: Backup): RestoreReport {
 }
 
 function put(store: Store, whole: WholeDrawing, report: RestoreReport): void {
-  const shelf = whole.shelf === null ? null : store.shelves.of(whole.shelf).id
+  const shelf = (): string | null => (whole.shelf === null ? null : store.shelves.of(whole.shelf).id)
   const here = store.whole.editIds(whole.id)
   if (!here) {
-    store.whole.write(freshCheckpoints(store, whole), shelf)
+    store.whole.write(freshCheckpoints(store, whole), shelf())
     report.added.push(whole.name)
   } else if (holds(store, here, whole)) {
     if (!whole.deletedAt) store.journal.drawings.markDeleted(whole.id, null)
     report.here.push(whole.name)
   } else {
     const id = newId()
-    store.whole.write(asAnother(whole, id, whole.name), shelf)
+    store.whole.write(asAnother(whole, id, whole.name), shelf())
     renamed(store, id, freeName(new Set(store.journal.drawings.names()), `${whole.name} from backup`))
     report.copied.push(whole.name)
   }

@@ -88,9 +88,15 @@ export class WholeDrawings {
     for (const c of whole.checkpoints) this.checkpoints.put(id, c)
   }
 
-  /** Bytes that a drawing takes: its history, and the pictures and pen traces that it shows or showed. */
-  size(id: string): number {
-    const own = this.db
+  /** Bytes that drawings take: their history, and the pictures and pen traces that they show or showed, each once. */
+  size(...ids: string[]): { history: number; apart: number } {
+    const apart = this.db.prepare('SELECT coalesce((SELECT octet_length(bytes) FROM images WHERE sha256 = @h), 0) + coalesce((SELECT octet_length(samples) FROM traces WHERE sha256 = @h), 0)').pluck()
+    const hashes = new Set(ids.flatMap((id) => [...this.hashes(id)]))
+    return { history: ids.reduce((sum, id) => sum + this.historySize(id), 0), apart: [...hashes].reduce((sum, h) => sum + (apart.get({ h }) as number), 0) }
+  }
+
+  private historySize(id: string): number {
+    return this.db
       .prepare(
         `SELECT (SELECT coalesce(sum(octet_length(patches) + octet_length(inverse)), 0) FROM edits WHERE drawing_id = @id)
          + (SELECT coalesce(sum(octet_length(document)), 0) FROM snapshots WHERE drawing_id = @id)
@@ -99,8 +105,6 @@ export class WholeDrawings {
       )
       .pluck()
       .get({ id }) as number
-    const apart = this.db.prepare('SELECT coalesce((SELECT octet_length(bytes) FROM images WHERE sha256 = @h), 0) + coalesce((SELECT octet_length(samples) FROM traces WHERE sha256 = @h), 0)').pluck()
-    return own + [...this.hashes(id)].reduce((sum, h) => sum + (apart.get({ h }) as number), 0)
   }
 
   /** Hashes of pictures and pen traces that a drawing names anywhere in its history. */

@@ -5,6 +5,9 @@ import { ManyDelivery } from './many'
 
 const jobs = new Map<string, ManyDelivery>()
 
+/** An archive goes after this time, ms. */
+const KEPT = 60 * 60_000
+
 /** At most so many deliveries at once, each a thread. */
 const MOST = 2
 
@@ -15,6 +18,7 @@ export async function startMany({ ids, settings }: ManyBody): Promise<ManyDelive
   const script = String(await useStorage('assets:workers').getItem('deliver.js'))
   const job = new ManyDelivery(script, { drawing: (id) => journal.head(id)?.drawing ?? null, samples: (hash) => traces.find(hash) }, ids, settings)
   jobs.set(job.state.id, job)
+  setTimeout(() => endJob(job.state.id), KEPT).unref()
   return job
 }
 

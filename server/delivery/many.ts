@@ -19,9 +19,6 @@ export interface Source {
   samples: (hash: string) => TraceSample[] | null
 }
 
-/** An archive that nobody fetches goes after this time, ms. */
-const KEPT = 60 * 60_000
-
 /** Several drawings as files of one kind in one archive, made in a worker thread; it can be stopped. */
 export class ManyDelivery {
   readonly state: ManyState
@@ -33,7 +30,6 @@ export class ManyDelivery {
   /** @param script the worker's code */
   constructor(private readonly script: string, private readonly source: Source, private readonly ids: readonly string[], private readonly settings: DeliverySettings) {
     this.state = { id: randomUUID(), done: 0, total: ids.length, name: '', state: 'making', left: [], size: 0 }
-    setTimeout(() => this.stop(), KEPT).unref()
     void this.run().catch((e: unknown) => {
       console.error('A delivery failed:', e)
       this.state.state = 'failed'

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { Resvg } from '@resvg/resvg-js'
 import sharp from 'sharp'
 import { unzipped } from '../../core/formats/archive/zip'
 import { clickAt, contoursOf, deliver, enterPass, layLine, startDrawing, textOf } from './support/desk'
@@ -102,4 +103,25 @@ test('pages of a PDF are seen one by one', async ({ page }) => {
   const first = await nodes()
   await sheets.selectOption('1')
   await expect.poll(nodes).not.toBe(first)
+})
+
+test('the pictures of the five drawings are what their outlines are', async ({ page }) => {
+  test.setTimeout(150_000)
+  for (const name of ['radish-bunch', 'pea-pod', 'garden-snail', 'watering-can', 'clover-and-bee']) {
+    await startDrawing(page, `demo-${name}`)
+    await enterPass(page, 'Deliver')
+    const svg = await textOf(await deliver(page, 'Outlines'))
+    await page.getByRole('radio', { name: /Picture/ }).click()
+    await page.getByTestId('picture-by').selectOption('px')
+    await page.getByLabel('Longer side').fill('720')
+    await page.keyboard.press('Enter')
+    const picture = await sharp(await (await deliver(page, 'Picture')).path()).raw().toBuffer()
+    const { pixels } = new Resvg(svg, { fitTo: { mode: 'width', value: 720 } }).render()
+    expect(picture.length, name).toBe(pixels.length)
+    // On white: colours of clear dots are of no account.
+    const onWhite = (p: ArrayLike<number>, i: number): number => (p[i]! * p[i - (i % 4) + 3]!) / 255 + 255 - p[i - (i % 4) + 3]!
+    let sum = 0
+    for (let i = 0; i < pixels.length; i++) sum += Math.abs(onWhite(pixels, i) - onWhite(picture, i))
+    expect(sum / pixels.length / 255, name).toBeLessThan(0.002)
+  }
 })

@@ -198,7 +198,7 @@ test('several drawings are chosen by key, laid on a shelf, backed up, put into t
   await page.keyboard.press('Enter')
   const shelves = page.getByRole('navigation', { name: 'Shelves' })
   await expect(shelves.getByRole('button', { name: 'Class 4b 2' })).toBeVisible()
-  const [download] = await Promise.all([page.waitForEvent('download'), bar.getByRole('link', { name: 'Back up' }).click()])
+  const [download] = await Promise.all([page.waitForEvent('download'), bar.getByRole('button', { name: 'Back up' }).click()])
   const backup = readFileSync(await download.path())
   await page.keyboard.press('Escape')
   await expect(bar).toBeHidden()

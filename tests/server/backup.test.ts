@@ -211,6 +211,7 @@ describe('over the network', () => {
     for (const name of ['Clover', 'Bee']) made.push(((await (await server.send('POST', '/api/drawings', { drawing: newDrawing(name) })).json()) as { id: string }).id)
     const bytes = new Uint8Array(await (await server.ask(`/api/backup?id=${made[1]}`)).arrayBuffer())
     expect([...unzipped(bytes, limits).keys()].filter((p) => p.endsWith('.svg'))).toEqual(['drawings/001 bee/drawing.svg'])
+    expect(((await (await server.ask('/api/backup?check=1')).json()) as { bytes: number }).bytes).toBeGreaterThan(500)
     const all = await server.ask('/api/backup')
     expect(all.headers.get('content-type')).toBe('application/zip')
     const report = await server.ask('/api/backup', { method: 'POST', body: new Uint8Array(await all.arrayBuffer()) })

@@ -23,6 +23,9 @@ function opened() {
 it('a drawing of the version before opens as it was, with its shapes, traces and retouches', () => {
   const { journal, traces, connection } = opened()
   const { drawing, revision } = journal.open(ID)!
+  // Since the sixth: the pass that it reached, no shelf, a journal that is whole.
+  expect(journal.drawings.list().find((c) => c.id === ID)).toMatchObject({ pass: 'shapes', shelf: null, template: false, findings: null, deletedAt: null })
+  expect(journal.drawings.find(ID)!.firstRevision).toBe(0)
   expect(revision).toBe(10)
   // What that version made of it, to the last digit; how far that lies from the ink is measured at other places now.
   const { shapes, nodesAfter, deviation, waiting } = shapesOf(drawing)

@@ -10,7 +10,6 @@ const naming = ref(false)
 const name = ref('')
 
 const cards = computed(() => (desk.cards ?? []).filter((c) => props.ids.includes(c.id)))
-const backup = computed(() => `/api/backup?${props.ids.map((id) => `id=${encodeURIComponent(id)}`).join('&')}`)
 
 function onShelf(e: Event): void {
   const select = e.target as HTMLSelectElement
@@ -41,7 +40,7 @@ async function make(): Promise<void> {
       <option value="new">New shelf …</option>
     </select>
     <button class="button" @click="emit('deliver')">Deliver as zip …</button>
-    <a class="button" :href="backup" download title="One file with these drawings and all their history">Back up</a>
+    <button class="button" title="One file with these drawings and all their history" @click="desk.backUp(ids)">Back up</button>
     <button class="button !text-brick" @click="desk.intoBin(ids)">Into the bin</button>
     <button class="quiet underline decoration-dotted hover:text-ink" title="Esc" @click="emit('none')">Choose none</button>
   </div>

@@ -41,7 +41,7 @@ defineExpose({ pick: () => picker.value?.click() })
       <MenuButton class="button" :disabled="!!desk.busy">Backup</MenuButton>
       <MenuItems class="absolute right-0 z-30 mt-1 w-[290px] rounded-xl border border-hair bg-raise p-1 shadow-xl">
         <MenuItem v-slot="{ active }">
-          <a href="/api/backup" download class="block w-full rounded-lg px-2.5 py-1.5" :class="active ? 'bg-panel' : ''"><b class="block font-[650]">Back up the whole Desk</b><span class="quiet text-[12px]">One file with every drawing and all its history</span></a>
+          <button class="w-full rounded-lg px-2.5 py-1.5 text-left" :class="active ? 'bg-panel' : ''" @click="desk.backUp()"><b class="block font-[650]">Back up the whole Desk</b><span class="quiet text-[12px]">One file with every drawing and all its history</span></button>
         </MenuItem>
         <MenuItem v-slot="{ active }">
           <button class="w-full rounded-lg px-2.5 py-1.5 text-left" :class="active ? 'bg-panel' : ''" @click="picker?.click()"><b class="block font-[650]">Bring a backup in …</b><span class="quiet text-[12px]">Checked first; nothing here is written over</span></button>

@@ -7,5 +7,6 @@ export default defineEventHandler(async (event) => {
   const id = getRouterParam(event, 'id')!
   const { journal, whole } = await store()
   if (!journal.drawings.find(id)) throw noDrawing()
-  return { bytes: whole.size(id) }
+  const { history, apart } = whole.size(id)
+  return { bytes: history + apart }
 })
