@@ -36,6 +36,17 @@ try {
   const enter = (key) => page.keyboard.press(key)
   await page.getByTestId('card').nth(2).waitFor()
   await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth > 0))
+  // A shelf with two drawings, one drawing chosen.
+  await page.getByRole('link', { name: 'Watering can', exact: true }).focus()
+  await enter(' ')
+  await enter('Shift+ArrowRight')
+  await page.getByLabel('Lay the chosen drawings on a shelf').selectOption('new')
+  await page.getByLabel('Name of the new shelf').fill('Posters 2026')
+  await enter('Enter')
+  await page.getByTestId('notice').getByRole('button', { name: 'Close' }).click({ timeout: 1000 }).catch(() => undefined)
+  await enter('Escape')
+  await page.getByRole('button', { name: 'Choose none' }).click({ timeout: 500 }).catch(() => undefined)
+  await page.waitForFunction(() => document.querySelectorAll('[data-testid=card-state] span').length >= 5)
   await shoot('desk')
 
   await page.goto(`${ADDRESS}/drawings/demo-pea-pod`)

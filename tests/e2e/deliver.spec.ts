@@ -113,15 +113,15 @@ test('the pictures of the five drawings are what their outlines are', async ({ p
     const svg = await textOf(await deliver(page, 'Outlines'))
     await page.getByRole('radio', { name: /Picture/ }).click()
     await page.getByTestId('picture-by').selectOption('px')
-    await page.getByLabel('Longer side').fill('720')
+    await page.getByLabel('Longer side').fill('2160')
     await page.keyboard.press('Enter')
     const picture = await sharp(await (await deliver(page, 'Picture')).path()).raw().toBuffer()
-    const { pixels } = new Resvg(svg, { fitTo: { mode: 'width', value: 720 } }).render()
+    const { pixels } = new Resvg(svg, { fitTo: { mode: 'width', value: 2160 } }).render()
     expect(picture.length, name).toBe(pixels.length)
     // On white: colours of clear dots are of no account.
     const onWhite = (p: ArrayLike<number>, i: number): number => (p[i]! * p[i - (i % 4) + 3]!) / 255 + 255 - p[i - (i % 4) + 3]!
     let sum = 0
     for (let i = 0; i < pixels.length; i++) sum += Math.abs(onWhite(pixels, i) - onWhite(picture, i))
-    expect(sum / pixels.length / 255, name).toBeLessThan(0.002)
+    expect(sum / pixels.length / 255, name).toBeLessThan(0.001)
   }
 })
