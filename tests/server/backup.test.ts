@@ -114,6 +114,19 @@ describe('a backup', () => {
     expect({ ...parseSvg(Buffer.from(svg).toString()).drawing, id }).toEqual(whole)
   })
 
+  it('of a drawing whose old steps were let go gives what is left, with its checkpoints', async () => {
+    const id = worked('Radish bunch', 30)
+    store.checkpoints.add(id, 4, 'Four')
+    store.connection.prepare('UPDATE edits SET made_at = ? WHERE revision <= 20').run('2026-01-01T00:00:00.000Z')
+    expect(store.journal.letGoBefore(id, '2026-06-01T00:00:00.000Z')).toBe(20)
+    const other = fresh()
+    restore(other, await readBackup(backup(store)))
+    expect(other.journal.open(id)).toEqual(store.journal.open(id))
+    for (const revision of [4, 20, 25]) expect(other.journal.at(id, revision)).toEqual(store.journal.at(id, revision))
+    expect(other.journal.at(id, 5)).toBeNull()
+    expect(other.checkpoints.list(id)).toEqual(store.checkpoints.list(id))
+  })
+
   it('never writes over what is here: the same is left, another comes in beside', async () => {
     const id = worked('Radish bunch', 5)
     const bytes = backup(store)

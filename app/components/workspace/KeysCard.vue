@@ -4,7 +4,7 @@ import { useEventListener } from '@vueuse/core'
 import { ref, watch } from 'vue'
 import { CHANGEABLE, useKeysStore } from '~/stores/keys'
 
-const props = defineProps<{ open: boolean; /** Keys can be changed here. */ changeable?: boolean }>()
+const props = defineProps<{ open: boolean; /** The keys of the workspace, which can be changed; else those of the Desk. */ changeable?: boolean }>()
 const emit = defineEmits<{ close: [] }>()
 
 const KEYS: [string, string][] = [
@@ -46,6 +46,17 @@ const KEYS: [string, string][] = [
   ['Ctrl + Z', 'Undo'],
   ['Ctrl + Shift + Z', 'Redo'],
   ['Ctrl + C, V, D, A', 'Copy, paste, duplicate, choose all'],
+]
+
+const DESK_KEYS: [string, string][] = [
+  ['Arrows', 'From drawing to drawing; with Shift choosing on the way'],
+  ['Space', 'Choose, or no longer'],
+  ['Ctrl + A', 'Choose all'],
+  ['Enter', 'Open'],
+  ['F2', 'Rename'],
+  ['Delete', 'Into the bin'],
+  ['/', 'Find by name or shelf'],
+  ['Esc', 'Choose none'],
 ]
 
 const keys = useKeysStore()
@@ -94,11 +105,12 @@ useEventListener(window, 'keydown', hear, { capture: true })
           <p class="mt-3 min-h-5 text-mute-deep" role="status">{{ told }}</p>
         </template>
         <dl v-else class="columns-2 gap-8">
-          <div v-for="[key, what] in KEYS" :key="key" class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]">
-            <dt class="number">{{ shown(key) }}</dt>
+          <div v-for="[key, what] in changeable ? KEYS : DESK_KEYS" :key="key" class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]">
+            <dt class="number">{{ changeable ? shown(key) : key }}</dt>
             <dd>{{ what }}</dd>
           </div>
         </dl>
+        <p v-if="!changeable" class="quiet mt-2">In a drawing, ? shows the keys that are used there; they can be changed there, too.</p>
         <div class="mt-4 flex gap-2">
           <button class="button" @click="emit('close')">Close</button>
           <button v-if="changeable" class="button" @click="((changing = !changing), (asked = null))">{{ changing ? 'All keys' : 'Change keys …' }}</button>
