@@ -5,12 +5,15 @@ import type { WidthPoint } from '../fit/pressure-widths'
 import { InputError } from '../errors'
 import { ArcLength } from '../geometry/arc-length'
 import { boxOfPoints } from '../geometry/bounds'
+import { areaOfCubics } from '../geometry/area'
+import type { Cubic } from '../geometry/cubic'
 import { pointAt, tangentAt } from '../geometry/cubic'
-import { cubicsOfPath } from '../geometry/path'
+import { cubicsOfPath, pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance, dot as along, leftNormal, scale } from '../geometry/point'
 import { outlineOf } from '../outline/expand'
 import { Profile } from '../weight/profile'
+import { subtractShapes } from './combine'
 import { deviationBetween } from './deviation'
 import { FlatRings, spreadRound } from './flat-ring'
 import type { Middle } from './middle-line'
@@ -18,7 +21,7 @@ import { middleOf, middleOfSpot } from './middle-line'
 
 /** A line whose ink is the shape that it was made of, but for the deviation. */
 export interface TurnedBack {
-  line: Pick<Line, 'path' | 'weight' | 'finish'>
+  line: Pick<Line, 'path' | 'weight' | 'finish' | 'scrapes'>
   /** Measured between the shape's outline and that of the line's ink, px. */
   deviation: number
 }
@@ -73,8 +76,55 @@ export function lineFromOutline(contours: readonly Path[], { tolerance }: { tole
     if (!best || tried.deviation < best.deviation - tolerance / 20) best = tried
   }
   if (best && best.deviation > tolerance && best.deviation < WORTH * tolerance) best = withCornersMoved(best, measured, tolerance)
-  return best && best.deviation <= tolerance ? best : null
+  if (best && best.deviation <= tolerance) return best
+  const cut = middle.closed ? null : cutBack(rings, middle, contours, tolerance)
+  const tried = cut && measured(cut)
+  return tried && tried.deviation <= tolerance ? tried : null
 }
+
+/**
+ * A line that goes on beyond both ends, and is scraped back to the shape there: for ends that were cut along something else, which
+ * no cap can be.
+ */
+function cutBack(rings: FlatRings, middle: Middle, contours: readonly Path[], tolerance: number): TurnedBack['line'] | null {
+  const { points, left, right, sure } = middle
+  const wide = usualOf(middle) * 2
+  const [from, to] = [insideFrom(points, wide), points.length - 1 - insideFrom([...points].reverse(), wide)]
+  const inner = points.slice(from, to + 1)
+  if (inner.length < 8) return null
+  const way = Math.min(3, inner.length - 1)
+  const beyond = (p: Vec, q: Vec, end: Vec): Vec => {
+    const far = (distance(q, end) + wide) / (distance(p, q) || 1)
+    return { x: q.x + (q.x - p.x) * far, y: q.y + (q.y - p.y) * far }
+  }
+  const whole = [beyond(inner[way]!, inner[0]!, points[0]!), ...inner, beyond(inner[inner.length - 1 - way]!, inner[inner.length - 1]!, points[points.length - 1]!)]
+  const kept: Middle = { points: whole, closed: false, left: [0, ...left.slice(from, to + 1), 0], right: [0, ...right.slice(from, to + 1), 0], sure: [false, ...sure.slice(from, to + 1), false] }
+  const total = lengthOf(whole)
+  const [first, last] = [distance(whole[0]!, whole[1]!) / total, 1 - distance(whole[whole.length - 2]!, whole[whole.length - 1]!) / total]
+  const line = lineOf(rings, kept, ['butt', 'butt'], tolerance, (s) => s > first && s < last)
+  if (!line) return null
+  const ink = { id: 'ink', ink: '', from: [], contours: toPathsOf(outlineOf({ ...EMPTY, ...line }, tolerance / 10)) }
+  const shape = { id: 'shape', ink: '', from: [], contours: [...contours] }
+  const scrapes = subtractShapes(ink, [shape], { tolerance: tolerance / 20 }).filter((c) => isThick(c, tolerance))
+  return scrapes.length ? { ...line, scrapes } : null
+}
+
+/** The first point that is farther from the start of a middle than it is wide. */
+function insideFrom(points: readonly Vec[], wide: number): number {
+  let run = 0
+  let i = 0
+  while (i < points.length - 1 && run < wide) run += distance(points[i]!, points[++i]!)
+  return i
+}
+
+/** Pieces thinner than the tolerance are what the widths are off by. */
+const isThick = (contour: Path, tolerance: number): boolean => {
+  const cubics = cubicsOfPath({ ...contour, closed: true })
+  const around = new ArcLength(cubics).total
+  return Math.abs(areaOfCubics(cubics)) > (tolerance * around) / 4
+}
+
+const toPathsOf = (loops: readonly (readonly Cubic[])[]): Path[] => loops.map((l) => pathOfCubics(l, true))
 
 /** A line whose corners lie where its ink is nearest to the outline: the ways that lead there say it only roughly. */
 function withCornersMoved(from: TurnedBack, measured: (line: TurnedBack['line']) => TurnedBack, tolerance: number): TurnedBack {
@@ -127,13 +177,13 @@ function capsFor({ points, left, right, sure }: Middle): Caps[] {
   return CAPS.filter(([a, b]) => (a === 'butt' || start) && (b === 'butt' || end))
 }
 
-function lineOf(rings: FlatRings, middle: Middle, [startCap, endCap]: Caps, tolerance: number): TurnedBack['line'] | null {
+function lineOf(rings: FlatRings, middle: Middle, [startCap, endCap]: Caps, tolerance: number, counts: (share: number) => boolean = () => true): TurnedBack['line'] | null {
   let points = middle.points
   if (endCap === 'round') points = shortened(rings, points)
   if (startCap === 'round') points = shortened(rings, [...points].reverse()).reverse()
   if (points.length < 3) return null
   const path = pathOf(points, middle.closed, tolerance * PATH_SHARE)
-  const widths = widthsAlong(rings, path, tolerance, usualOf(middle))
+  const widths = widthsAlong(rings, path, tolerance, usualOf(middle), counts)
   if (widths.left.length < 2 || widths.right.length < 2) return null
   const size = 2 * Math.max(...widths.left.map((p) => p.w), ...widths.right.map((p) => p.w))
   if (!(size > 0)) return null
@@ -179,7 +229,7 @@ function usualOf({ left, right, sure }: Middle): number {
 }
 
 /** Half-widths along a path, px, by share of its length; about corners, where rays go astray, as on either side of them. */
-function widthsAlong(rings: FlatRings, path: Path, tolerance: number, usual: number): { left: WidthPoint[]; right: WidthPoint[] } {
+function widthsAlong(rings: FlatRings, path: Path, tolerance: number, usual: number, counts: (share: number) => boolean): { left: WidthPoint[]; right: WidthPoint[] } {
   const cubics = cubicsOfPath(path)
   const arc = new ArcLength(cubics)
   const count = Math.max(40, Math.min(400, Math.round(arc.total / (tolerance * 4))))
@@ -191,6 +241,7 @@ function widthsAlong(rings: FlatRings, path: Path, tolerance: number, usual: num
     const { segment, t } = arc.locate(s * arc.total)
     const [c, way] = [pointAt(cubics[segment]!, t), tangentAt(cubics[segment]!, t) ?? { x: 1, y: 0 }]
     const at = i / count
+    if (!counts(at)) continue
     for (const [side, points] of [[1, left], [-1, right]] as const) {
       const hit = rings.ray(c, scale(leftNormal(way), side))
       if (!hit) points.push({ s: at, w: 0 })

@@ -72,6 +72,14 @@ describe('an outline', () => {
     }
   })
 
+  it('with an end that was cut along another line is a line that is scraped there', () => {
+    const node = (x: number, y: number, back: number, on: number) => ({ at: { x, y }, in: back ? { x: back, y: y / 2 } : null, out: on ? { x: on, y: y / 2 } : null, joint: 'corner' as const })
+    const hollow = { nodes: [node(0, -5, 0, 0), node(150, -5, 0, 144), node(150, 5, 144, 0), node(0, 5, 0, 0)], closed: true }
+    const back = lineFromOutline([hollow], { tolerance: NEAR })!
+    expect(back.line.scrapes?.length).toBeGreaterThan(0)
+    expect(apart([hollow], back.line)).toBeLessThan(NEAR + 0.02)
+  })
+
   it('gives its place to the line: on a layer of its own right above, in its ink, what is no stroke left', () => {
     const solid = (id: string): Shape => ({ id, contours: [], ink: 'black', from: [] })
     const drawing = newDrawing('Packet', { layers: [newFillsLayer('Art', [solid('a'), solid('b'), solid('c')])] })
