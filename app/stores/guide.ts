@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import { useRemembered } from './remembered'
 import { useDrawingStore } from './drawing'
 import { useKeysStore } from './keys'
@@ -13,8 +13,6 @@ export const useGuideStore = defineStore('guide', () => {
   const view = useViewStore()
   const keys = useKeysStore()
   const kept = useRemembered('bellatrait:guide', { away: false, drawing: '', visited: [] as string[], delivered: false })
-  /** The end is told once. */
-  const ended = ref(false)
 
   watch(
     () => store.drawing?.id,
@@ -37,14 +35,11 @@ export const useGuideStore = defineStore('guide', () => {
   const next = computed(() => (here.value ? nextStep({ drawing: store.drawing!, visited: new Set(kept.visited as PassName[]), delivered: kept.delivered }) : null))
   const sentence = computed(() => {
     if (!here.value) return null
-    if (!next.value) return ended.value ? null : 'That was a whole drawing, from pencil to file. The ? shows all keys.'
+    if (!next.value) return 'That was a whole drawing, from pencil to file. The ? shows all keys.'
     return next.value.step.says.replace(/\{(.)\}/g, (_, key: string) => keys.keyOf(key).toUpperCase())
   })
 
-  function putAway(): void {
-    ended.value = true
-    kept.away = true
-  }
+  const putAway = (): void => void (kept.away = true)
 
   return { sentence, at: computed(() => next.value?.at ?? GUIDE.length), count: GUIDE.length, putAway, delivered: () => void (kept.delivered = true) }
 })
