@@ -39,6 +39,8 @@ export const useDeliveryStore = defineStore('delivery', () => {
   /** Which page of a PDF is looked at. */
   const sheet = ref(0)
   const preview = shallowRef<Previewed | null>(null)
+  /** Whether nodes and size of the preview are those of what leaves now. */
+  const told = ref(false)
   const making = ref(false)
   /** Share done of a picture that is made, 0..1. */
   const progress = ref<number | null>(null)
@@ -69,15 +71,23 @@ export const useDeliveryStore = defineStore('delivery', () => {
     preview.value = null
   }
 
+  /** Something changed: what is being made is not it any more, and what is told of the file is not true any more. */
+  function outdate(): void {
+    round++
+    told.value = false
+  }
+
   /** Makes what will be seen of the file anew; `shapes` are those of the whole drawing. */
   async function show(shapes: readonly Shape[] | null): Promise<void> {
     const mine = ++round
     try {
-      const made = await deliveryThread().preview(await order(shapes), proxy(() => undefined))
+      const ordered = await order(shapes)
+      const made = await deliveryThread().preview(ordered, proxy(() => undefined))
       if (mine !== round) return
       if (preview.value) URL.revokeObjectURL(preview.value.url)
       const { mediaType, bytes } = made.picture
-      preview.value = { url: URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mediaType })), mediaType, box: made.box, sheets: made.sheets, nodes: made.nodes, size: made.size, drawing: store.drawing! }
+      preview.value = { url: URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mediaType })), mediaType, box: made.box, sheets: made.sheets, nodes: made.nodes, size: made.size, drawing: ordered.drawing }
+      told.value = true
     } catch (e) {
       if (mine === round) store.notice = `The preview could not be made: ${(e as Error).message}`
     }
@@ -110,5 +120,5 @@ export const useDeliveryStore = defineStore('delivery', () => {
     endDelivery()
   }
 
-  return { what, sheet, part, settings, chosen, leaving, traced, preview, making, progress, show, make, stop, clear }
+  return { what, sheet, part, settings, chosen, leaving, traced, preview, told, making, progress, outdate, show, make, stop, clear }
 })

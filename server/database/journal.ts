@@ -185,6 +185,11 @@ export class Journal {
       .immediate()
   }
 
+  /** What was written past the journal is read anew. */
+  forget(id: string): void {
+    this.heads.delete(id)
+  }
+
   private isSnapshotDue(id: string, revision: number): boolean {
     const last = this.snapshots.newest(id)
     if (!last || revision - last.revision < SNAPSHOT_EVERY) return false

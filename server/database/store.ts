@@ -27,9 +27,10 @@ export interface Store {
 
 export function openStore(file: string, migrations: readonly Migration[]): Store {
   const connection = openDatabase(file, migrations)
+  const journal = new Journal(connection)
   return {
     connection,
-    journal: new Journal(connection),
+    journal,
     images: new ImageTable(connection),
     traces: new TraceTable(connection),
     thumbnails: new ThumbnailTable(connection),
@@ -37,7 +38,7 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
     checkpoints: new CheckpointTable(connection),
     shelves: new ShelfTable(connection),
     proofs: new ProofTable(connection),
-    whole: new WholeDrawings(connection),
+    whole: new WholeDrawings(connection, (id) => journal.forget(id)),
     check: watched(file),
   }
 }

@@ -42,7 +42,11 @@ const HASH = /"([0-9a-f]{64})"/g
 export class WholeDrawings {
   private readonly checkpoints: CheckpointTable
 
-  constructor(private readonly db: Connection) {
+  /** @param changed is told of each drawing that is written or erased here, so that nobody goes on with what was */
+  constructor(
+    private readonly db: Connection,
+    private readonly changed: (id: string) => void,
+  ) {
     this.checkpoints = new CheckpointTable(db)
   }
 
@@ -86,6 +90,7 @@ export class WholeDrawings {
     const edit = this.db.prepare('INSERT INTO edits (drawing_id, revision, edit_id, kind, label, patches, inverse, made_at, pass) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)')
     for (const e of whole.edits) edit.run(id, e.revision, e.id, e.kind, e.label, e.patches, e.inverse, e.madeAt, e.pass)
     for (const c of whole.checkpoints) this.checkpoints.put(id, c)
+    this.changed(id)
   }
 
   /** Bytes that drawings take: their history, and the pictures and pen traces that they show or showed, each once. */
@@ -122,6 +127,7 @@ export class WholeDrawings {
       for (const hash of this.hashes(id)) apart.add(hash)
       for (const table of ['edits', 'snapshots', 'thumbnails']) this.db.prepare(`DELETE FROM ${table} WHERE drawing_id = ?`).run(id)
       this.db.prepare('DELETE FROM drawings WHERE id = ?').run(id)
+      this.changed(id)
     }
     const named = this.db.prepare('SELECT EXISTS (SELECT 1 FROM snapshots WHERE instr(document, @hash)) OR EXISTS (SELECT 1 FROM edits WHERE instr(patches, @hash))').pluck()
     for (const hash of apart) {

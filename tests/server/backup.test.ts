@@ -153,6 +153,22 @@ describe('a backup', () => {
     expect(items(other.journal.head(copy.id)!.drawing)).toEqual(items(store.journal.head(id)!.drawing))
   })
 
+  it('of a drawing that was thrown away here shows what the backup holds, not what was here last', async () => {
+    const id = worked('Radish bunch', 2)
+    const other = fresh()
+    restore(other, await readBackup(backup(store)))
+    // From here on the two go different ways, to the same revision.
+    for (const [on, name] of [[store, 'Here'], [other, 'There']] as const) {
+      const head = on.journal.head(id)!
+      on.journal.append(id, { base: head.revision, edits: [makeEdit(head.drawing, name, (d) => void (d.layers[0]!.name = name))!.edit] })
+    }
+    expect(store.journal.head(id)!.drawing.layers[0]!.name).toBe('Here')
+    store.journal.drawings.markDeleted(id, new Date().toISOString())
+    store.whole.erase([id])
+    expect(restore(store, await readBackup(backup(other))).added).toEqual(['Radish bunch'])
+    expect(store.journal.head(id)!.drawing).toEqual(other.journal.head(id)!.drawing)
+  })
+
   it('that is damaged or made up is refused in a sentence, and nothing is written', async () => {
     worked('Radish bunch', 3)
     const good = backup(store)

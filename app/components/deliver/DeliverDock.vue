@@ -53,6 +53,7 @@ watch(
   () => {
     clearTimeout(timer)
     done.value = ''
+    delivery.outdate()
     if (!waiting.value && !blank.value) timer = setTimeout(() => void delivery.show(shapes.value), REST)
     if (blank.value) delivery.clear()
   },
@@ -109,7 +110,7 @@ async function deliver(): Promise<void> {
       </label>
       <p class="quiet truncate text-[12px]" data-testid="delivery-facts">
         <span class="number">{{ facts }}</span> <button class="underline decoration-dotted hover:text-ink" title="Set the page in the Sketch pass" @click="view.pass = 'sketch'">change</button>
-        <template v-if="delivery.preview && !waiting && !blank">
+        <template v-if="delivery.preview && delivery.told && !waiting && !blank">
           <template v-if="delivery.preview.nodes !== null"> · <span class="number">{{ delivery.preview.nodes }}</span> nodes</template>
           <template v-if="delivery.preview.size !== null"> · <span class="number">{{ inBytes(delivery.preview.size) }}</span></template>
         </template>
