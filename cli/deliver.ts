@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import Database from 'better-sqlite3'
@@ -15,6 +15,7 @@ import { Journal } from '../server/database/journal'
 import { TraceTable } from '../server/database/traces'
 import { drawPicture } from '../server/delivery/draw-picture'
 import { pictureSvg } from '../server/delivery/picture-svg'
+import { filesOf } from './input-files'
 
 export const DELIVER_USAGE = `Usage: deliver IN.svg|DIR|DESK.db ... --out FILE.zip | --out-dir DIR
   [--settings ${FIRST_DELIVERIES.map((d) => d.name).join('|')}|FILE.json] [--shelf NAME]
@@ -65,7 +66,6 @@ function deliveryNamed(name: string | undefined): DeliverySettings | string {
 }
 
 function sourcesOf(input: string, shelf: string | undefined): Source[] {
-  if (statSync(input, { throwIfNoEntry: false })?.isDirectory()) return readdirSync(input).filter((f) => f.endsWith('.svg')).sort().flatMap((f) => sourcesOf(join(input, f), shelf))
   if (/\.(db|sqlite3?)$/.test(input)) return drawingsOf(input, shelf)
   return [
     {
@@ -103,7 +103,7 @@ export async function deliver(argv: string[]): Promise<number> {
     failed = true
     process.stderr.write(`${name}: ${(e as Error).message}\n`)
   }
-  const sources = settings.inputs.flatMap((input) => {
+  const sources = filesOf(settings.inputs).flatMap((input) => {
     try {
       return sourcesOf(input, settings.shelf)
     } catch (e) {

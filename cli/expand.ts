@@ -1,4 +1,4 @@
-import { mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import type { Shape } from '../core/drawing/model'
@@ -12,6 +12,7 @@ import type { Leaving } from '../core/ink/leaving'
 import { LEAVINGS, leavingShapes } from '../core/ink/leaving'
 import type { Speck, SpeckLimits } from '../core/shapes/specks'
 import { dropSpecks } from '../core/shapes/specks'
+import { filesOf } from './input-files'
 
 export const EXPAND_USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
   [--tolerance PX] [--union] [--unite stacked|cut-out|one] [--tuck] [--simplify T]
@@ -86,16 +87,6 @@ function readSettings(argv: string[]): Settings | string {
   const leaving = LEAVINGS.find((l) => l === (unite ?? 'stacked'))
   if (!leaving) return `--unite is stacked, cut-out or one, not "${unite}".`
   return { inputs, out, outDir, tolerance, union: union || unite !== undefined, leaving, tuck, simplify, limits, report }
-}
-
-function filesOf(inputs: string[]): string[] {
-  return inputs.flatMap((path) => {
-    if (!statSync(path, { throwIfNoEntry: false })?.isDirectory()) return [path]
-    return readdirSync(path)
-      .filter((f) => f.endsWith('.svg'))
-      .sort()
-      .map((f) => join(path, f))
-  })
 }
 
 function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; dropped: Speck[]; findings: FileReport['findings']; warnings: string[]; failed: string[] } {

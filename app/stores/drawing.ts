@@ -4,10 +4,10 @@ import type { Edit, Recipe } from '#core/drawing/edits'
 import { withLightSettled } from '#core/weight/light'
 import { applyEdit, changed, editBetween, shownAs, underHand, walkOver } from '#core/drawing/edits'
 import type { History } from '#core/drawing/history'
-import { advance, emptyHistory } from '#core/drawing/history'
+import { advance, drawingAtStep, emptyHistory } from '#core/drawing/history'
 import type { Drawing, Line } from '#core/drawing/model'
 import { patchesBetween } from '#core/drawing/patches-between'
-import { clashes, rebase } from '#core/drawing/rebase'
+import { rebase } from '#core/drawing/rebase'
 import { withSnipsBound } from '#core/drawing/snips'
 import { patchesApart, withTracesApart } from '#core/drawing/traces-apart'
 import { checkTouched } from '#core/drawing/check-drawing'
@@ -16,6 +16,7 @@ import { createDrawing, olderSteps, openDrawing } from '~/network/api'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
 import { useTracesStore } from './traces'
 import { useViewStore } from './view'
+import { wordsOnBoth } from '~/workspace/words-on-both'
 import type { SaveState } from './journal-sync'
 import { JournalSync } from './journal-sync'
 
@@ -142,6 +143,7 @@ export const useDrawingStore = defineStore('drawing', () => {
   function onConflict(conflict: Conflict, pending: Edit[]): Edit[] {
     // What is under the hand was made on a drawing that is no more.
     overtake()
+    for (const m of conflict.missing) times.set(m.edit.id, m.madeAt)
     const missing = conflict.missing.map((m) => m.edit)
     onAcknowledged(missing)
     // Another window may have found these in the browser's keeping and sent them already.
@@ -152,14 +154,6 @@ export const useDrawingStore = defineStore('drawing', () => {
     const theirs = missing.filter((e) => !own.has(e.id))
     if (theirs.length && edits.length === mine.length) notice.value = wordsOnBoth(theirs, edits)
     return edits
-  }
-
-  /** What became of changes that were made here and elsewhere at once. */
-  function wordsOnBoth(theirs: readonly Edit[], mine: readonly Edit[]): string {
-    const both = clashes(theirs, mine)
-    if (!both.length) return 'This drawing was also changed in another window. Both changes were kept.'
-    const more = both.length > 1 ? ` and ${both.length - 1} more` : ''
-    return `Another window changed the same thing as "${both[0]}"${more}. What was done here stands; the rest of both was kept.`
   }
 
   /** The server will not take an edit: it is taken back here, and what was made after it is put on top again. */
@@ -270,17 +264,6 @@ export const useDrawingStore = defineStore('drawing', () => {
     record(next, edit)
   }
 
-  /** The drawing as it was before its last `steps` steps, or with so many undone ones where negative; null where they do not fit any more. */
-  function seenFrom(steps: number): Drawing | null {
-    const { undo, redo } = history.value
-    const patches = steps > 0 ? undo.slice(undo.length - steps).reverse().map((e) => e.inverse) : steps < 0 ? redo.slice(steps).reverse().map((e) => e.patches) : []
-    try {
-      return patches.reduce((now, p) => applyEdit(now, { patches: p }), drawing.value!)
-    } catch {
-      return null
-    }
-  }
-
   /** Steps older than those that came with the drawing. */
   async function fetchOlder(): Promise<void> {
     try {
@@ -324,7 +307,8 @@ export const useDrawingStore = defineStore('drawing', () => {
     drop,
     undo,
     redo,
-    seenFrom,
+    /** The drawing at a step of its history; see `drawingAtStep`. */
+    seenFrom: (steps: number): Drawing | null => drawingAtStep(drawing.value!, history.value, steps),
     fetchOlder,
     hasOlder,
     madeAt: (id: string): string | null => times.get(id) ?? null,

@@ -1,4 +1,6 @@
 import type { Edit, EditKind } from './edits'
+import { applyEdit } from './edits'
+import type { Drawing } from './model'
 
 /** Steps that can be taken back and brought again, the nearest last in both. */
 export interface History {
@@ -42,6 +44,16 @@ export function replay<T extends { kind: EditKind }>(journal: readonly T[]): { u
     }
   }
   return { undo, redo }
+}
+
+/** The drawing before its last `steps` steps, or with so many undone ones where negative; null where these do not fit it any more. */
+export function drawingAtStep(drawing: Drawing, { undo, redo }: History, steps: number): Drawing | null {
+  const patches = steps > 0 ? undo.slice(undo.length - steps).reverse().map((e) => e.inverse) : steps < 0 ? redo.slice(steps).reverse().map((e) => e.patches) : []
+  try {
+    return patches.reduce((now, p) => applyEdit(now, { patches: p }), drawing)
+  } catch {
+    return null
+  }
 }
 
 /**

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { matrixOf } from '~/canvas/viewport'
+import { laidOnPage } from '~/canvas/laid-on-page'
 import { useDeliveryStore } from '~/stores/delivery'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
@@ -10,13 +10,7 @@ const delivery = useDeliveryStore()
 const store = useDrawingStore()
 const view = useViewStore()
 
-const style = computed(() => {
-  const { minX, minY, maxX, maxY } = delivery.preview!.box
-  const { zoom } = view.viewport
-  const [a, b, c, d, e, f] = matrixOf(view.viewport)
-  const corner = [a * minX + c * minY + e, b * minX + d * minY + f]
-  return { width: `${(maxX - minX) * zoom}px`, height: `${(maxY - minY) * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, ...corner].join()})` }
-})
+const style = computed(() => laidOnPage(view.viewport, delivery.preview!.box))
 const isClear = computed(() => delivery.settings.ground === null && delivery.settings.kind !== 'pdf')
 </script>
 
@@ -28,6 +22,6 @@ const isClear = computed(() => delivery.settings.ground === null && delivery.set
 
 <style scoped>
 .clear-ground {
-  background: repeating-conic-gradient(#fffdf8 0 25%, #f6f2ea 0 50%) 0 0 / 24px 24px;
+  background: repeating-linear-gradient(60deg, #fffdf8 0 9px, #efe9de 9px 10px);
 }
 </style>

@@ -2,6 +2,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { ref } from 'vue'
 import { addInk } from '#core/drawing/edit-inks'
+import { fileNameOf } from '#core/formats/file-name'
 import type { KeptPalette } from '#core/formats/palettes/palettes'
 import { readPalette, writePalette } from '#core/formats/palettes/palettes'
 import { useDrawingStore } from '~/stores/drawing'
@@ -12,7 +13,6 @@ import { download } from '~/workspace/download'
 const store = useDrawingStore()
 const { preferences } = useStudioStore()
 const picker = ref<HTMLInputElement>()
-const fileName = (name: string): string => `${name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'palette'}.inks.json`
 const own = (): KeptPalette => ({ name: store.drawing!.name, inks: store.drawing!.inks.map(({ name, colour }) => ({ name, colour })) })
 
 function keep(): void {
@@ -41,7 +41,7 @@ async function bringIn(e: Event): Promise<void> {
   }
 }
 
-const share = (palette: KeptPalette): void => download(new Blob([writePalette(palette)], { type: 'application/json' }), fileName(palette.name))
+const share = (palette: KeptPalette): void => download(new Blob([writePalette(palette)], { type: 'application/json' }), `${fileNameOf(palette.name)}.inks.json`)
 const forget = (name: string): void => void (preferences.palettes = preferences.palettes.filter((p) => p.name !== name))
 </script>
 

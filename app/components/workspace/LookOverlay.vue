@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { matrixOf } from '~/canvas/viewport'
+import { boxOfPage, laidOnPage } from '~/canvas/laid-on-page'
 import { useLookStore } from '~/stores/look'
 import { useViewStore } from '~/stores/view'
 
@@ -9,12 +9,7 @@ const look = useLookStore()
 const view = useViewStore()
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-const style = computed(() => {
-  const { page } = look.looked!.drawing
-  const { zoom } = view.viewport
-  const [a, b, c, d, e, f] = matrixOf(view.viewport)
-  return { width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
-})
+const style = computed(() => laidOnPage(view.viewport, boxOfPage(look.looked!.drawing.page)))
 
 async function branch(): Promise<void> {
   const id = await look.branch()

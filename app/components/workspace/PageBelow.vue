@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import SketchPicture from './SketchPicture.vue'
+import { boxOfPage, laidOnPage } from '~/canvas/laid-on-page'
 import { matrixOf } from '~/canvas/viewport'
 import { useDrawingStore } from '~/stores/drawing'
 import { sketchLayers } from '~/stores/find'
@@ -19,12 +20,10 @@ const pageStyle = computed(() => {
   const page = store.drawing?.page
   if (!page) return {}
   const { zoom } = view.viewport
-  const [a, b, c, d, e, f] = matrixOf(view.viewport)
-  // The page is laid out at its size on the screen, so that its shadow does not grow with it.
   const { snaps, gridSize } = studio.preferences
   const every = gridSize * zoom
   const grid = snaps.grid && view.pass === 'lines' && every >= CLOSEST_GRID ? { backgroundImage: 'radial-gradient(circle at 0 0, var(--color-hair) 1.2px, transparent 1.6px)', backgroundSize: `${every}px ${every}px` } : {}
-  return { ...grid, width: `${page.width * zoom}px`, height: `${page.height * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, e, f].join()})` }
+  return { ...grid, ...laidOnPage(view.viewport, boxOfPage(page)) }
 })
 
 const leftOfWipe = computed(() => (view.wipedAt === null ? {} : { clipPath: `inset(0 ${(1 - view.wipedAt) * 100}% 0 0)` }))
