@@ -14,9 +14,9 @@ const FIXTURE = 'tests/server/fixtures/before-0005.db'
 const ID = 'before-0005'
 const items = (d: Drawing): Line[] => d.layers[0]!.items as Line[]
 
-function opened() {
+function opened(from = FIXTURE) {
   const file = join(mkdtempSync(join(tmpdir(), 'bellatrait-migration-')), 'old.db')
-  copyFileSync(FIXTURE, file)
+  copyFileSync(from, file)
   return openStore(file, readMigrations('server/database/migrations'))
 }
 
@@ -69,4 +69,21 @@ it('its steps can all be taken back and brought again', () => {
   let again = states.at(-1)!
   for (const { edit } of undo) again = applyEdit(again, edit)
   expect(again).toEqual(drawing)
+})
+
+/** Written by the version before the sixth migration. */
+it('drawings of the version before the Desk had shelves lie on it with the pass that they reached, history and checkpoints as they were', () => {
+  const { journal, checkpoints, shelves } = opened('tests/server/fixtures/before-0006.db')
+  expect(Object.fromEntries(journal.drawings.list().map((c) => [c.id, [c.pass, c.shelf, c.template, c.findings]]))).toEqual({
+    sketch: ['sketch', null, false, null],
+    lines: ['lines', null, false, null],
+    weight: ['weight', null, false, null],
+    fill: ['fill', null, false, null],
+  })
+  expect(journal.drawings.list('in the bin').map((c) => [c.id, c.deletedAt])).toEqual([['gone', '2026-11-01T10:00:00.000Z']])
+  const { drawing, undo, redo, revision } = journal.open('lines')!
+  expect([revision, items(drawing).length, undo.length, redo.length, undo[0]!.edit.pass]).toEqual([4, 2, 2, 1, undefined])
+  expect(checkpoints.list('lines')).toMatchObject([{ name: 'Two lines', revision: 2, pass: null }])
+  expect(items(journal.at('lines', 3)!)).toHaveLength(3)
+  expect(shelves.list()).toEqual([])
 })
