@@ -9,11 +9,9 @@ import type { InkEntry } from '~/canvas/paint-stack'
 import { coverOf, paintStack } from '~/canvas/paint-stack'
 import { entryOf } from '~/canvas/stacker'
 import { boxInView, matrixOf, toPage } from '~/canvas/viewport'
-import CompareOverlay from './CompareOverlay.vue'
 import KeyHandTip from './KeyHandTip.vue'
+import PageAbove from './PageAbove.vue'
 import PageBelow from './PageBelow.vue'
-import PencilOverlay from './PencilOverlay.vue'
-import WorkBadge from '~/components/ui/WorkBadge.vue'
 import { acrossAt } from '~/instruments/across'
 import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
@@ -29,9 +27,6 @@ import { useOutlinesStore } from '~/stores/outlines'
 import { usePracticeStore } from '~/stores/practice'
 import { useProofStore } from '~/stores/proof'
 import { useStudioStore } from '~/stores/studio'
-import DeliverPreview from '~/components/deliver/DeliverPreview.vue'
-import LookOverlay from './LookOverlay.vue'
-import { useCompareStore } from '~/stores/compare'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import { useBridges } from '~/workspace/use-bridges'
@@ -49,7 +44,6 @@ const view = useViewStore()
 const studio = useStudioStore()
 const practice = usePracticeStore()
 const trial = useTrialStore()
-const compare = useCompareStore()
 const proof = useProofStore()
 const ink = useInk()
 
@@ -331,14 +325,9 @@ defineExpose({ key, keyHand, undo, redo, putDown })
     <canvas v-show="!view.bare && !view.inkHidden" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" :style="rightOfWipe" />
     <canvas v-show="!view.inkHidden" ref="live" class="pointer-events-none absolute inset-0 h-full w-full" :style="rightOfWipe" />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
-    <DeliverPreview v-if="view.pass === 'deliver'" />
-    <CompareOverlay v-if="compare.shown" />
-    <PencilOverlay v-else />
-    <LookOverlay />
+    <PageAbove />
     <p id="canvas-keys" class="sr-only">J and K choose lines, P takes up a hand that the arrows move, S goes to the settings, question mark shows all keys.</p>
     <KeyHandTip v-if="keyHand.hand.value" v-bind="keyHand.hand.value" />
     <p class="sr-only" aria-live="polite" data-testid="spoken">{{ view.spoken }}</p>
-    <WorkBadge v-if="view.work" :what="view.work.what" :share="view.work.share" stoppable @stop="view.work.stop()" />
-    <WorkBadge v-else-if="ink.progress.value !== null" :what="view.showsShapes ? 'Making shapes' : 'Inking'" :share="ink.progress.value" :stoppable="view.showsShapes" @stop="ink.stopShapes()" />
   </div>
 </template>
