@@ -1,3 +1,4 @@
+import type { Box } from '#core/geometry/bounds'
 import type { PencilMap } from '#core/sketch/pencil-map'
 import type { ClingOptions } from '#core/sketch/settle'
 import type { Drawing, Line, Path, Shape, SketchLayer, TraceSample, Vec, Weight } from '#core/drawing/model'
@@ -51,6 +52,8 @@ export interface IslandOfInk {
   /** The places of its contours in the shape, the outer one first; and they. */
   places: readonly number[]
   contours: readonly Path[]
+  /** Of its outer contour. */
+  box: Box
   nodes: number
   /** px squared */
   area: number

@@ -55,7 +55,7 @@ export const useViewStore = defineStore('view', () => {
   const wipedAt = computed(() => (pass.value === 'deliver' ? null : pencilWipe.value))
   /** What lies off the pencil is shown so. */
   const halo = ref(false)
-  const folds = useRemembered('bellatrait:folds', { column: false, dock: false })
+  const folds = useRemembered('bellatrait:folds', { column: false, dock: false, islands: true })
   const hint = ref('')
   /** Long work under way that the canvas tells of; its share done 0..1. */
   const work = ref<{ what: string; share: number; stop: () => void } | null>(null)

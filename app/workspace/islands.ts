@@ -1,46 +1,51 @@
-import type { Vec } from '#core/drawing/model'
-import { areaOfCubics } from '#core/geometry/area'
-import { boxOfPath } from '#core/geometry/known'
+import type { Path, Vec } from '#core/drawing/model'
+import type { Cubic } from '#core/geometry/cubic'
+import { isWithin } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'
-import type { ShapesResult } from '#core/ink/open-ink'
-import { islandsOf } from '#core/shapes/islands'
+import { windingOf } from '#core/geometry/winding-at'
+import { islandsByOwner } from '#core/shapes/islands'
 import type { IslandOfInk } from '~/instruments/instrument'
-import { outlineOfContours } from '~/workers/outline'
+import type { DrawnShape } from '~/workers/contour-book'
 
-const known = new WeakMap<ShapesResult, readonly IslandOfInk[]>()
+/** How many islands shapes have: a count over numbers that came with them. */
+export const countIslands = (drawn: readonly DrawnShape[]): number => drawn.reduce((n, { owners }) => n + owners.reduce((m, owner, i) => (owner === i ? m + 1 : m), 0), 0)
 
-/** The islands of shapes, bottom to top; worked out once. */
-export function islandsOfResult(result: ShapesResult | null): readonly IslandOfInk[] {
-  if (!result) return []
-  let islands = known.get(result)
-  if (!islands) known.set(result, (islands = result.shapes.flatMap(islandsOfShape)))
+const known = new WeakMap<readonly DrawnShape[], readonly IslandOfInk[]>()
+
+/** The islands of shapes, bottom to top; listed once, when somebody asks: an edit must not wait for a list. */
+export function islandsOfDrawn(drawn: readonly DrawnShape[]): readonly IslandOfInk[] {
+  let islands = known.get(drawn)
+  if (!islands) known.set(drawn, (islands = drawn.flatMap(islandsOfShape)))
   return islands
 }
 
-function islandsOfShape(shape: ShapesResult['shapes'][number]): IslandOfInk[] {
-  const cubics = shape.contours.map((c) => cubicsOfPath({ ...c, closed: true }))
-  return islandsOf(cubics).map((places): IslandOfInk => {
-    const contours = places.map((i) => shape.contours[i]!)
-    const { x, y } = contours[0]!.nodes[0]!.at
+function islandsOfShape({ shape, parts, owners }: DrawnShape): IslandOfInk[] {
+  return islandsByOwner(owners).map((places): IslandOfInk => {
+    const own = places.map((i) => parts[i]!)
+    const { x, y } = own[0]!.path.nodes[0]!.at
     return {
       key: `${shape.id} ${x.toFixed(3)} ${y.toFixed(3)}`,
       shape,
       places,
-      contours,
-      nodes: contours.reduce((n, c) => n + c.nodes.length, 0),
-      area: places.reduce((n, i) => n + areaOfCubics(cubics[i]!), 0),
+      contours: own.map((p) => p.path),
+      box: own[0]!.box,
+      nodes: own.reduce((n, p) => n + p.path.nodes.length, 0),
+      area: own.reduce((n, p) => n + p.area, 0),
     }
   })
 }
 
+const curves = new WeakMap<Path, Cubic[]>()
+
+function curvesOf(contour: Path): Cubic[] {
+  let cubics = curves.get(contour)
+  if (!cubics) curves.set(contour, (cubics = cubicsOfPath({ ...contour, closed: true })))
+  return cubics
+}
+
 /** The topmost island that has ink at a point. */
 export function islandUnder(islands: readonly IslandOfInk[], p: Vec): IslandOfInk | null {
-  const ctx = document.createElement('canvas').getContext('2d')!
-  const isIn = ({ shape, contours }: IslandOfInk): boolean => {
-    const box = boxOfPath({ ...contours[0]!, closed: true })
-    return p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY && ctx.isPointInPath(new Path2D(outlineOfContours(shape, contours).data), p.x, p.y, 'nonzero')
-  }
-  return islands.findLast(isIn) ?? null
+  return islands.findLast(({ box, contours }) => isWithin(p, box) && contours.reduce((n, c) => n + windingOf(curvesOf(c), p), 0) !== 0) ?? null
 }
 
 export function chosenAmong(islands: readonly IslandOfInk[], keys: readonly string[]): IslandOfInk[] {

@@ -4,7 +4,7 @@ import type { Path } from '#core/drawing/model'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 import { Hang } from '~/workers/geometry-thread'
-import { chosenAmong, islandsOfResult } from './islands'
+import { chosenAmong } from './islands'
 import type { Ink } from './use-ink'
 
 /** The outlines of shapes as they were before they were simplified, of the chosen islands or of all, while they are to be seen. */
@@ -20,10 +20,10 @@ export function useExpanded(ink: Ink): ShallowRef<readonly Path[]> {
       paths.value = []
       return
     }
-    const all = islandsOfResult(result)
-    const chosen = chosenAmong(all, view.islands)
+    const chosen = view.islands.length ? chosenAmong(ink.islands(), view.islands) : []
+    const all = result.shapes.map((s): [string, readonly number[]] => [s.id, [...s.contours.keys()]])
     try {
-      const came = await ink.session.originals(drawing, (chosen.length ? chosen : all).map((i): [string, readonly number[]] => [i.shape.id, i.places]))
+      const came = await ink.session.originals(drawing, chosen.length ? chosen.map((i): [string, readonly number[]] => [i.shape.id, i.places]) : all)
       if (ink.shapes.value === result && view.compared) paths.value = came
     } catch (e) {
       if (!(e instanceof Hang)) throw e

@@ -15,10 +15,12 @@ import { useDrawingStore } from '~/stores/drawing'
 import { changedBesides, findLine } from '~/stores/find'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
-import type { Contour } from '~/workers/contour-book'
+import type { IslandOfInk } from '~/instruments/instrument'
+import type { Contour, DrawnShape } from '~/workers/contour-book'
 import { GeometryThread, Hang } from '~/workers/geometry-thread'
 import type { Outline } from '~/workers/outline'
 import type { RasterWorker } from '~/workers/raster.worker'
+import { countIslands, islandsOfDrawn } from './islands'
 import { RemoteSession } from '~/workers/remote-session'
 
 /** The ink of the open drawing: its outlines, the stack on screen, the shapes, and the workers behind them. */
@@ -33,6 +35,9 @@ export interface Ink {
   session: RemoteSession
   stack: ShallowRef<InkEntry[]>
   shapes: ShallowRef<ShapesResult | null>
+  /** How many islands the shapes have, and which: listed when somebody asks. */
+  islandCount: ComputedRef<number>
+  islands: () => readonly IslandOfInk[]
   /** How contours of the shapes were simplified. */
   measureOf: (contour: Path) => Contour['measure']
   /** Whether the shapes are those of the drawing as it is now. */
@@ -69,6 +74,7 @@ export function provideInk(): Ink {
   const cache = new OutlineCache({ fetch: fetchOutlines, tolerance: () => (store.drawing ? shapeSettingsOf(store.drawing).tolerance : 1), late: () => late.value++, stuck: tellStuck })
   const stack = shallowRef<InkEntry[]>([])
   const shapes = shallowRef<ShapesResult | null>(null)
+  const drawn = shallowRef<readonly DrawnShape[]>([])
   const measures = new WeakMap<Path, Contour['measure']>()
   const shapesOf = shallowRef<Drawing | null>(null)
   const progress = ref<number | null>(null)
@@ -169,6 +175,7 @@ export function provideInk(): Ink {
     if (!taken || !entries || store.drawing.id !== drawing.id) return
     for (const { parts } of taken.drawn) for (const part of parts) measures.set(part.path, part.measure)
     shapes.value = taken.result
+    drawn.value = taken.drawn
     void followTucks()
     shapesOf.value = drawing
     stack.value = entries
@@ -182,6 +189,7 @@ export function provideInk(): Ink {
       if (!drawing) {
         stack.value = []
         shapes.value = null
+        drawn.value = []
         return
       }
       // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
@@ -213,6 +221,8 @@ export function provideInk(): Ink {
     session,
     stack,
     shapes,
+    islandCount: computed(() => countIslands(drawn.value)),
+    islands: () => islandsOfDrawn(drawn.value),
     measureOf: (contour) => measures.get(contour) ?? null,
     upToDate: computed(() => !!shapes.value && shapesOf.value === store.drawing),
     progress,

@@ -9,7 +9,7 @@ import { addedTrims } from '~/instruments/trim'
 import { useDrawingStore } from '~/stores/drawing'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useStudioStore } from '~/stores/studio'
-import { islandsOfResult, islandUnder } from './islands'
+import { islandUnder } from './islands'
 import type { Ink } from './use-ink'
 
 /** What sticks into a region is cleared away up to so many of its line's sizes. */
@@ -40,7 +40,7 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
     takeInk: hand.take,
     stepInk: hand.step,
     inkAt: (p) => {
-      const island = islandUnder(islandsOfResult(ink.shapes.value), p)
+      const island = islandUnder(ink.islands(), p)
       return island && untoned(island.shape.ink).ink
     },
     palette: () => {

@@ -12,7 +12,7 @@ import { useStudioStore } from '~/stores/studio'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
 import { outlineOfContours } from '~/workers/outline'
-import { chosenAmong, islandsOfResult, islandUnder } from './islands'
+import { chosenAmong, islandUnder } from './islands'
 import { copied } from './use-copied-weight'
 import type { Ink } from './use-ink'
 import { fillsOfWorktop } from './worktop-fills'
@@ -156,9 +156,9 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
     ...fillsOfWorktop(ink, bridges),
     ...pencilOfWorktop(),
     trims: () => ink.trims.value,
-    allIslands: () => islandsOfResult(ink.shapes.value),
-    islandAt: (p) => islandUnder(islandsOfResult(ink.shapes.value), p),
-    chosenIslands: () => chosenAmong(islandsOfResult(ink.shapes.value), view.islands),
+    allIslands: () => ink.islands(),
+    islandAt: (p) => islandUnder(ink.islands(), p),
+    chosenIslands: () => chosenAmong(ink.islands(), view.islands),
     chooseIslands: (keys) => {
       view.islands = [...keys]
     },

@@ -2,6 +2,7 @@ import { copyOf } from './copied-items'
 import type { Named } from './list-edit'
 import { INK_FIELDS, ListEdit, unfit, withField } from './list-edit'
 import { mappedItem } from './mapped-items'
+import { withoutEmptyLists } from './optional-fields'
 import type { Amendment, Drawing, Fill, Ink, Layer, Line, Settings, Shape } from './model'
 import type { Copies, Each, Mapping, Patch } from './patch'
 import { isRecord, UnfitPatch } from './patch'
@@ -9,11 +10,18 @@ import { isRecord, UnfitPatch } from './patch'
 const DRAWING_FIELDS = ['name', 'page', 'inks', 'settings'] as const
 const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
 
-/** Fields of amendments that change. */
-const AMENDMENT_FIELDS = ['at', 'to', 'style', 'behind', 'limit', 'length', 'simplify'] as const
+/** Fields of amendments that change: all but their ids. */
+const AMENDMENT_FIELDS = ['kind', 'at', 'to', 'line', 'place', 'over', 'bounds', 'ends', 'style', 'behind', 'limit', 'length', 'simplify', 'key'] as const satisfies readonly FieldOf<Amendment>[]
 
-/** Fields of fills that change. */
-const FILL_FIELDS = ['ink', 'where', 'at', 'hold', 'gap', 'under', 'shades', 'lit'] as const satisfies (keyof Fill)[]
+/** Fields of fills that change: all but their ids. */
+const FILL_FIELDS = ['ink', 'where', 'at', 'hold', 'gap', 'under', 'shades', 'lit'] as const satisfies readonly FieldOf<Fill>[]
+
+type FieldOf<T> = T extends unknown ? Exclude<keyof T, 'id'> : never
+
+/** None of the fields of `T` is left out of a list. */
+type All<T, Listed> = [Exclude<FieldOf<T>, Listed>] extends [never] ? true : never
+true satisfies All<Amendment, (typeof AMENDMENT_FIELDS)[number]>
+true satisfies All<Fill, (typeof FILL_FIELDS)[number]>
 
 /** Most nodes that one patch copies. */
 const MOST_COPIED = 1_000_000
@@ -77,9 +85,8 @@ export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawi
   const poured = fills.result()
   if (poured !== (drawing.fills ?? NO_FILLS)) next.fills = poured
   next.layers = layers.result()
-  return next
+  return withoutEmptyLists(next)
 }
-
 
 /** A change of many items of a layer at once. */
 function manyChanged(items: ListEdit<Named>, op: 'copy' | 'map' | 'each', value: unknown, path: Patch['path']): void {

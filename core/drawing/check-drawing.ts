@@ -1,6 +1,7 @@
 import * as yup from 'yup'
 import type { Drawing, Layer } from './model'
 import type { Copies, Each, Mapping, Patch } from './patch'
+import { withoutEmptyLists } from './optional-fields'
 import { drawingSchema, itemSchema, layerSchema, MOST_ITEMS, MOST_LAYERS } from './schema'
 import { pathProblem } from './schema-parts'
 
@@ -10,7 +11,7 @@ import { pathProblem } from './schema-parts'
  * @throws yup.ValidationError whose `path` and `message` name the first thing that is wrong
  */
 export function checkDrawing(value: unknown): Drawing {
-  const drawing = drawingSchema.validateSync(value, { abortEarly: true }) as Drawing
+  const drawing = withoutEmptyLists(drawingSchema.validateSync(value, { abortEarly: true }) as Drawing)
   checkLists(drawing)
   return drawing
 }

@@ -6,6 +6,7 @@ import type { Patch } from './patch'
 import { applyPatches } from './apply-patches'
 import { patchesBetween } from './patches-between'
 import { withLightSettled } from '../weight/light'
+import { withoutEmptyLists } from './optional-fields'
 import { withSnipsSettled } from './snips'
 
 setAutoFreeze(true)
@@ -35,7 +36,7 @@ export const changed = (drawing: Drawing, recipe: Recipe): Drawing => withLightS
 export const underHand = (drawing: Drawing, recipe: Recipe): Drawing => shownAs(drawing, produce(drawing, (draft) => void recipe(draft as Drawing)))
 
 /** As `underHand`, of a drawing that is made already: drafts of thousands of points take longer than a frame. */
-export const shownAs = (drawing: Drawing, next: Drawing): Drawing => withSnipsSettled(drawing, withPointsOnGrid(drawing, next))
+export const shownAs = (drawing: Drawing, next: Drawing): Drawing => withSnipsSettled(drawing, withPointsOnGrid(drawing, withoutEmptyLists(next)))
 
 /** The edit that leads from one drawing to the other; null when they are the same. */
 export function editBetween(before: Drawing, after: Drawing, label: string): Edit | null {

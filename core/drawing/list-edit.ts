@@ -1,20 +1,10 @@
-import type { Corner, Fill, Finish, Ink, Line, Settings, Sketch, Weight, KeptTrace, PenTrace } from './model'
+import type { Ink } from './model'
+import { isOptional } from './optional-fields'
 import type { Patch } from './patch'
 import { BY_FIELD, isRecord, UnfitPatch } from './patch'
 
-/** Fields that an item may lack. */
-const OPTIONAL_FIELDS: readonly string[] = ['scrapes', 'outside', 'tuck', 'corner', 'proof', 'behind', 'limit', 'length', 'apart', 'over', 'tint', 'under', 'shades', 'lit', 'clean', 'corners', 'crop', 'mirrored', 'plain', 'print'] satisfies (keyof Line | keyof Sketch | keyof Settings | keyof Corner | keyof Fill | keyof Ink)[]
 /** Fields of an ink that are changed one by one. */
 export const INK_FIELDS = ['name', 'colour', 'print'] as const satisfies readonly (keyof Ink)[]
-/** Fields that a record changed field by field may lack. */
-const OPTIONAL_PARTS: readonly string[] = ['unlit', 'rough', 'light', 'least', 'most', 'variation', 'fromSpeed', 'unevenness', 'widthTolerance', 'squared', 'zoom', 'part', 'reversed'] satisfies (
-  | keyof Weight
-  | keyof Finish
-  | keyof Settings
-  | keyof PenTrace
-  | keyof KeptTrace
-)[]
-
 type Path = Patch['path']
 
 /** Anything in a list of a drawing. */
@@ -25,7 +15,7 @@ export interface Named {
 /** `record` with another value in one of its fields, or in a field of one that is changed field by field. */
 export function withField(record: object, fields: Path, value: unknown, path: Path): object {
   const [field, ...rest] = fields
-  const known = typeof field === 'string' && field !== 'id' && (Object.hasOwn(record, field) || OPTIONAL_FIELDS.includes(field) || OPTIONAL_PARTS.includes(field))
+  const known = typeof field === 'string' && field !== 'id' && (Object.hasOwn(record, field) || isOptional(field))
   if (!known) throw unfit(path)
   const inner = (record as Record<string, unknown>)[field]
   if (rest.length && !(BY_FIELD.includes(field) && isRecord(inner))) throw unfit(path)

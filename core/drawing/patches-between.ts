@@ -1,6 +1,5 @@
 import { copiesAmong } from './copied-items'
 import type { Named } from './list-edit'
-import { INK_FIELDS } from './list-edit'
 import { mappedItem, mappingOf } from './mapped-items'
 import type { Drawing, Line, Shape } from './model'
 import type { Each, Patch } from './patch'
@@ -17,7 +16,7 @@ type Path = Patch['path']
 export function patchesBetween(before: Drawing, after: Drawing): Patch[] {
   const out: Patch[] = []
   replaceFields(out, [], ['name', 'page', 'settings'], before, after)
-  for (const list of LISTS) listPatches<Named>(out, [list], before[list] ?? [], after[list] ?? [], (was, is, path) => replaceFields(out, path, (list === 'inks' ? INK_FIELDS : fieldsOf(is)) as readonly (keyof Named)[], was, is))
+  for (const list of LISTS) listPatches<Named>(out, [list], before[list] ?? [], after[list] ?? [], (was, is, path) => replaceFields(out, path, fieldsOfBoth(was, is), was, is))
   listPatches(out, ['layers'], before.layers, after.layers, (was, is, path) => {
     replaceFields(out, path, LAYER_FIELDS, was, is)
     if (was.items !== is.items) itemPatches(out, [...path, 'items'], was.items, is.items)
@@ -30,7 +29,7 @@ function itemPatches(out: Patch[], path: Path, before: readonly Named[], after: 
   const told = copiesAmong(before, after)
   for (const { op, value } of told.patches) out.push({ op, path, value })
   const single: Patch[] = []
-  const inside = (a: Named, b: Named, at: Path): void => replaceFields(single, at, [...new Set([...fieldsOf(a), ...fieldsOf(b)])], a, b)
+  const inside = (a: Named, b: Named, at: Path): void => replaceFields(single, at, fieldsOfBoth(a, b), a, b)
   const was = new Map(told.items.map((i) => [i.id, i]))
   const changed = after.flatMap((is) => (was.has(is.id) && was.get(is.id) !== is ? [[was.get(is.id)!, is] as const] : []))
   const drawn = changed.filter((pair): pair is readonly [Line | Shape, Line | Shape] => pair.every((i) => 'path' in i || 'contours' in i))
@@ -61,7 +60,8 @@ function together(single: readonly Patch[], path: Path): Patch[] {
   })
 }
 
-const fieldsOf = <T extends Named>(item: T): (keyof T & string)[] => (Object.keys(item) as (keyof T & string)[]).filter((f) => f !== 'id')
+/** The fields that either of two has: one that only the first has goes, one that only the second has comes. */
+const fieldsOfBoth = <T extends object>(a: T, b: T): (keyof T & string)[] => [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((f) => f !== 'id') as (keyof T & string)[]
 
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
 
@@ -72,7 +72,7 @@ function replaceFields<T>(out: Patch[], path: Path, fields: readonly (keyof T & 
     if (was === is) continue
     // Another trace is told as a whole: the fields of the two need not be the same.
     if (BY_FIELD.includes(f) && isRecord(was) && isRecord(is) && was.of === is.of) {
-      replaceFields(out, [...path, f], [...new Set([...Object.keys(was), ...Object.keys(is)])], was, is)
+      replaceFields(out, [...path, f], fieldsOfBoth(was, is) as never[], was, is)
     } else if (!same(was, is)) out.push({ op: 'replace', path: [...path, f], value: is })
   }
 }
@@ -99,4 +99,3 @@ function listPatches<T extends Named>(
     if (was !== item) inside(was, item, [...path, item.id])
   }
 }
-

@@ -3,23 +3,31 @@ import { ArcLength } from './arc-length'
 import type { Box } from './bounds'
 import { boxOfCubic, boxOfCubics, overlap } from './bounds'
 import type { Crossing } from './crossings'
+import type { Cubic } from './cubic'
+import { straight } from './cubic'
 import { crossingsOf, selfCrossings } from './crossings'
 import { cubicsOfPath } from './path'
 
 const arcs = new WeakMap<Path, ArcLength>()
 const boxes = new WeakMap<Path, Box>()
 
-/** Arc length of a path, measured once as long as it stays the same object. */
+/** The cubics of a path; of a path of one node a curve that stays there, so that it has a place like any other. */
+function curveOf(path: Path): Cubic[] {
+  const [only, second] = path.nodes
+  return only && !second ? [straight(only.at, only.at)] : cubicsOfPath(path)
+}
+
+/** Arc length of a path, measured once as long as it stays the same object. A path of one node is a place of no length. */
 export function arcOfPath(path: Path): ArcLength {
   let arc = arcs.get(path)
-  if (!arc) arcs.set(path, (arc = new ArcLength(cubicsOfPath(path))))
+  if (!arc) arcs.set(path, (arc = new ArcLength(curveOf(path))))
   return arc
 }
 
 /** Bounds of a path's curve, measured once as long as it stays the same object. */
 export function boxOfPath(path: Path): Box {
   let box = boxes.get(path)
-  if (!box) boxes.set(path, (box = boxOfCubics(cubicsOfPath(path))))
+  if (!box) boxes.set(path, (box = boxOfCubics(curveOf(path))))
   return box
 }
 

@@ -12,7 +12,7 @@ import InkField from '~/components/ui/InkField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
-import { chosenAmong, islandsOfResult } from '~/workspace/islands'
+import { chosenAmong } from '~/workspace/islands'
 import { useApart } from '~/workspace/use-apart'
 import { useInk } from '~/workspace/use-ink'
 
@@ -25,7 +25,8 @@ const apart = useApart()
 /** So many islands are listed. */
 const MOST = 200
 
-const islands = computed(() => islandsOfResult(ink.shapes.value))
+/** Listed only for somebody who looks at them: what is worked out here holds up the hand. */
+const islands = computed(() => (view.folds.islands && !view.islands.length ? [] : ink.islands()))
 const chosen = computed(() => chosenAmong(islands.value, view.islands))
 const sorted = computed(() => islands.value.toSorted((a, b) => b.area - a.area))
 const squareMm = (area: number): string => short(area / store.drawing!.page.pxPerMm ** 2, 1)
@@ -40,7 +41,12 @@ const numbers = computed(() => {
 
 const scale = computed(() => perUsualPx(store.drawing!.page))
 /** The lines in each chosen island, and a place of each. */
-const within = computed(() => chosen.value.map((i) => placesIn(i.contours.map((c) => cubicsOfPath({ ...c, closed: true })), seenLines(store.drawing!).filter((l) => i.shape.from.includes(l.id)))))
+const within = computed(() =>
+  chosen.value.map((i) => {
+    const from = new Set(i.shape.from)
+    return placesIn(i.contours.map((c) => cubicsOfPath({ ...c, closed: true })), seenLines(store.drawing!).filter((l) => from.has(l.id)))
+  }),
+)
 const lines = computed(() => [...new Set(within.value.flatMap((w) => w.map((p) => p.line)))])
 /** Tolerances of their own that the chosen islands have. */
 const own = computed(() => {

@@ -6,7 +6,6 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useOutlinesStore } from '~/stores/outlines'
 import { useViewStore } from '~/stores/view'
 import { instrumentOf } from '~/workspace/instruments'
-import { islandsOfResult } from '~/workspace/islands'
 import { useInk } from '~/workspace/use-ink'
 import HowShapes from './HowShapes.vue'
 import IslandsSection from './IslandsSection.vue'
@@ -22,7 +21,7 @@ const saved = computed(() => {
   const r = result.value
   return r && r.nodesBefore ? Math.round((1 - r.nodesAfter / r.nodesBefore) * 100) : 0
 })
-const islands = computed(() => islandsOfResult(result.value).length)
+const islands = ink.islandCount
 const mm = (px: number): string => short(px / store.drawing!.page.pxPerMm, 3)
 
 const retouches = computed(() => store.drawing!.amendments?.filter((a) => a.kind === 'retouch').length ?? 0)
@@ -45,10 +44,16 @@ const forget = (): void => store.edit('Take retouches back', (draft) => void (dr
         <span :title="saved > 0 ? `${saved} % fewer nodes than expanded` : 'As many nodes as expanded'">Nodes <b class="number text-[13px]" data-testid="nodes-before">{{ result.nodesBefore }}</b> → <b class="number text-[13px]" data-testid="nodes-after">{{ result.nodesAfter }}</b></span>
         <span :title="`${mm(result.deviation)} mm at the final size`">Deviation <b class="number text-[13px]" data-testid="deviation">{{ result.deviation.toFixed(3) }}</b> px</span>
       </div>
-      <label class="flex h-6 shrink-0 items-center gap-2.5" title="The outlines as expanded, in amber over those that leave: of the chosen islands, or of all">
-        <input v-model="view.compared" type="checkbox" class="h-4 w-4 accent-plum" data-testid="compared" />
-        Show the outlines as expanded, too
-      </label>
+      <div class="flex h-6 shrink-0 items-center gap-6">
+        <label class="flex items-center gap-2.5" title="The outlines as expanded, in amber over those that leave: of the chosen islands, or of all">
+          <input v-model="view.compared" type="checkbox" class="h-4 w-4 accent-plum" data-testid="compared" />
+          Show the outlines as expanded, too
+        </label>
+        <label class="flex items-center gap-2.5" title="Every connected shape with its nodes and its area, to be chosen">
+          <input :checked="!view.folds.islands" type="checkbox" class="h-4 w-4 accent-plum" data-testid="list-islands" @change="view.folds.islands = !view.folds.islands" />
+          List the islands
+        </label>
+      </div>
       <IslandsSection />
       <p v-if="retouches && !view.islands.length" class="flex shrink-0 items-center gap-3">
         <span><span class="number">{{ retouches }}</span> {{ retouches === 1 ? 'retouch' : 'retouches' }} of outlines<template v-if="result?.waiting">, <span class="number">{{ result.waiting }}</span> waiting: Proof shows where</template></span>

@@ -1,4 +1,12 @@
+import type { Page } from '@playwright/test'
 import { expect, test as base } from '@playwright/test'
+import { applyPatches } from '../../../core/drawing/apply-patches'
+import type { OpenDrawing } from '../../../shared/api'
+
+/** So many steps are looked at. */
+const MOST_STEPS = 60
+
+const stored = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
 /** The network tells of refusals in the console too; these are asserted where they matter. */
 const OF_THE_NETWORK = /Failed to load resource|net::ERR_/
@@ -11,10 +19,30 @@ export const test = base.extend({
     page.context().on('page', (other) => other !== page && watch(other, faults))
     await use(page)
     expect(faults, 'errors in the page').toEqual([])
+    await expectExactJournal(page)
   },
 })
 
-function watch(page: import('@playwright/test').Page, faults: string[]): void {
+/** Every step of the drawing that a test leaves open leads back exactly to where it was made. */
+async function expectExactJournal(page: Page): Promise<void> {
+  const id = /\/drawings\/([\w-]+)$/.exec(page.isClosed() ? '' : page.url())?.[1]
+  const answer = id && (await page.request.get(`/api/drawings/${id}`, { failOnStatusCode: false }).catch(() => null))
+  if (!answer || !answer.ok()) return
+  const { drawing, undo } = (await answer.json()) as OpenDrawing
+  let now = drawing
+  // As undo would walk back, and each step forward again.
+  for (const { edit } of undo.toReversed().slice(0, MOST_STEPS)) {
+    const before = applyPatches(now, edit.inverse)
+    expect(stored(applyPatches(before, edit.patches)), `"${edit.label}" taken back and brought again`).toStrictEqual(stored(now))
+    now = before
+  }
+  const first = undo.at(-MOST_STEPS) ?? undo[0]
+  if (!first) return
+  const was = await page.request.get(`/api/drawings/${id}/at/${first.revision - 1}`, { failOnStatusCode: false })
+  if (was.ok()) expect(stored(now), 'every step taken back').toStrictEqual(await was.json())
+}
+
+function watch(page: Page, faults: string[]): void {
   page.on('pageerror', (e) => faults.push(`uncaught: ${e.message}`))
   page.on('console', (m) => {
     const text = m.text()

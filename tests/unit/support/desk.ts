@@ -1,5 +1,5 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
-import { makeEdit, shownAs } from '#core/drawing/edits'
+import { editBetween, makeEdit, shownAs } from '#core/drawing/edits'
 import type { Drawing, Line, Path, Shape, TraceSample, Vec, Weight } from '#core/drawing/model'
 import { ArcLength } from '#core/geometry/arc-length'
 import { boxOfCubics } from '#core/geometry/bounds'
@@ -18,13 +18,14 @@ import type { Worktop, Hand, Instrument, StopRef } from '~/instruments/instrumen
 import type { Preferences } from '~/instruments/preferences'
 import type { Trial } from '~/instruments/tried-on'
 import { DEFAULTS } from '~/instruments/preferences'
+import { expectExact } from './exact'
 
 export const straightPath = (a: Vec, b: Vec): Path => ({
   nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
   closed: false,
 })
 
-/** A worktop without a browser: a drawing of one layer, and a record of what instruments did. */
+/** A worktop without a browser: a drawing of one layer, and a record of what instruments did. Every edit must have its exact inverse. */
 export class TestWorktop implements Worktop {
   now: Drawing
   chosen: string[] = []
@@ -75,7 +76,11 @@ export class TestWorktop implements Worktop {
   }
 
   finish = (label: string) => {
-    if (this.base && this.base !== this.now) this.labels.push(label)
+    if (this.base && this.base !== this.now) {
+      this.labels.push(label)
+      const made = editBetween(this.base, this.now, label)
+      if (made) expectExact(this.base, made, this.now)
+    }
     this.base = null
   }
 
@@ -85,7 +90,9 @@ export class TestWorktop implements Worktop {
   }
 
   edit = (label: string, recipe: (draft: Drawing) => void) => {
-    this.now = makeEdit(this.now, label, recipe)?.drawing ?? this.now
+    const made = makeEdit(this.now, label, recipe)
+    if (made) expectExact(this.now, made.edit, made.drawing)
+    this.now = made?.drawing ?? this.now
     this.labels.push(label)
   }
 
