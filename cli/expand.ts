@@ -1,5 +1,5 @@
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
-import { basename, dirname, join } from 'node:path'
+import { readFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
 import { parseArgs } from 'node:util'
 import type { Shape } from '../core/drawing/model'
 import { settingsForPage, shapeSettingsOf } from '../core/drawing/fineness'
@@ -12,7 +12,8 @@ import type { Leaving } from '../core/ink/leaving'
 import { LEAVINGS, leavingShapes } from '../core/ink/leaving'
 import type { Speck, SpeckLimits } from '../core/shapes/specks'
 import { dropSpecks } from '../core/shapes/specks'
-import { filesOf } from './input-files'
+import { inputsOf } from './input-files'
+import { Taken, written } from './outputs'
 
 export const EXPAND_USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
   [--tolerance PX] [--union] [--unite stacked|cut-out|one] [--tuck] [--simplify T]
@@ -115,8 +116,7 @@ function expandFile(file: string, target: string, s: Settings): FileReport {
   const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], findings: {}, warnings: [] }
   try {
     const { svg, strokes, shapes, dropped, findings, warnings, failed: lost } = expandText(readFileSync(file, 'utf8'), s)
-    mkdirSync(dirname(target), { recursive: true })
-    writeFileSync(target, svg)
+    written(target, svg)
     Object.assign(report, { strokes, dropped, findings, warnings })
     if (lost.length) report.error = `${lost.length} of ${strokes} strokes have no ink, the others are done: ${lost[0]}`
     report.contours = shapes.reduce((n, x) => n + x.contours.length, 0)
@@ -128,6 +128,17 @@ function expandFile(file: string, target: string, s: Settings): FileReport {
   return report
 }
 
+/** Writes the report; answers whether it could be. */
+function reported(file: string, reports: readonly FileReport[]): boolean {
+  try {
+    written(file, JSON.stringify(reports, null, 2) + '\n')
+    return true
+  } catch (e) {
+    process.stderr.write(`${file}: ${(e as Error).message}\n`)
+    return false
+  }
+}
+
 /** Runs `expand`; answers the exit code: 0 done, 1 some input failed, 2 wrong usage. */
 export function expand(argv: string[]): number {
   const settings = readSettings(argv)
@@ -135,22 +146,28 @@ export function expand(argv: string[]): number {
     process.stderr.write(`${settings}\n${EXPAND_USAGE}`)
     return 2
   }
-  const files = filesOf(settings.inputs)
-  if (settings.out && files.length !== 1) {
-    process.stderr.write(`--out takes one file, but ${files.length} were named; use --out-dir.\n${EXPAND_USAGE}`)
+  const { files, missing } = inputsOf(settings.inputs)
+  const taken = new Taken(files)
+  const wrong = settings.report && taken.rivalOf(settings.report)
+  if (wrong) {
+    process.stderr.write(`--report would overwrite ${wrong}; name another file.\n${EXPAND_USAGE}`)
     return 2
   }
-  const targets = new Map<string, string>()
-  const reports = files.map((f, i) => {
+  if (settings.out && files.length + missing.length !== 1) {
+    process.stderr.write(`--out takes one file, but ${files.length + missing.length} were named; use --out-dir.\n${EXPAND_USAGE}`)
+    return 2
+  }
+  const done = files.map((f, i) => {
     const target = settings.out ?? join(settings.outDir!, basename(f))
-    const rival = targets.get(target)
-    targets.set(target, f)
+    // Neither live lines nor one of two files of one name may be lost without a word.
+    const rival = taken.rivalOf(target)
+    if (rival) return failed(f, `would overwrite ${rival}; name another ${settings.out ? '--out' : '--out-dir'}`)
+    taken.add(target, `what ${f} became`)
     if (process.stderr.isTTY) process.stderr.write(`\r${i + 1} of ${files.length}`)
-    // Two folders may hold files of one name: neither may be lost without a word.
-    return rival ? failed(f, `would overwrite what ${rival} became; give the two folders an --out-dir each`) : expandFile(f, target, settings)
+    return expandFile(f, target, settings)
   })
+  const reports = [...done, ...missing.map(({ name, why }) => failed(name, why))]
   if (process.stderr.isTTY) process.stderr.write('\n')
   for (const r of reports) if (r.error) process.stderr.write(`${r.file}: ${r.error}\n`)
-  if (settings.report) writeFileSync(settings.report, JSON.stringify(reports, null, 2) + '\n')
-  return reports.some((r) => r.error) ? 1 : 0
+  return reports.some((r) => r.error) || !(settings.report === undefined || reported(settings.report, reports)) ? 1 : 0
 }

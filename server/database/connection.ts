@@ -2,6 +2,7 @@ import { mkdirSync, statSync } from 'node:fs'
 import { dirname } from 'node:path'
 import Database from 'better-sqlite3'
 import { STEPS } from './migration-steps'
+import { checkVersion } from './version'
 
 export type Connection = Database.Database
 
@@ -11,10 +12,20 @@ export interface Migration {
   sql: string
 }
 
-/** Opens (and makes) the database file and brings its schema up to date, each migration in a transaction of its own. */
+/**
+ * Opens (and makes) the database file and brings its schema up to date, each migration in a transaction of its own.
+ *
+ * @throws OtherDatabase where a later version made it
+ */
 export function openDatabase(file: string, migrations: readonly Migration[]): Connection {
   if (file !== ':memory:') mkdirSync(dirname(file), { recursive: true })
   const db = new Database(file)
+  try {
+    checkVersion(db, migrations, file)
+  } catch (e) {
+    db.close()
+    throw e
+  }
   db.pragma('journal_mode = WAL')
   db.pragma('foreign_keys = ON')
   // An acknowledged edit must survive a power cut, not only a crash of the process.

@@ -1,5 +1,6 @@
 import type { H3Error } from 'h3'
 import { DatabaseGone } from '../database/connection'
+import { OtherDatabase } from '../database/version'
 import { refuse } from './refuse'
 
 const KEPT = 'What you drew is kept in this browser and saved as soon as it can be.'
@@ -12,6 +13,23 @@ const TROUBLES: readonly [RegExp, number, string][] = [
   [/^SQLITE_IOERR/, 503, `The disk of the server cannot be read or written, so nothing was saved. ${KEPT}`],
   [/^SQLITE_(CORRUPT|NOTADB)/, 503, `The server's database is damaged, so nothing was saved. Put back a copy and start the server again. ${KEPT}`],
 ]
+
+/** What keeps a database from being opened, by the first words of its error codes. */
+const UNOPENED: readonly [RegExp, string][] = [
+  [/^SQLITE_(BUSY|LOCKED)/, 'is held by another program. Close that, and start again.'],
+  [/^SQLITE_(CORRUPT|NOTADB)/, 'is damaged, or no database. Put back a copy, or name another file in BELLATRAIT_DB.'],
+  [/^SQLITE_(READONLY|PERM|CANTOPEN)|^E(ACCES|PERM|ROFS|ISDIR|NOTDIR|EXIST)$/, 'cannot be written to. Let the server write there, or name another file in BELLATRAIT_DB.'],
+  [/^SQLITE_FULL|^ENOSPC$/, 'cannot be written to: the disk is full. Make room on it.'],
+]
+
+/** Why the database could not be opened at start, as a sentence that says what to do. */
+export function whyUnopened(e: unknown): string {
+  if (e instanceof OtherDatabase) return e.message
+  const file = process.env.BELLATRAIT_DB ?? 'data/bellatrait.db'
+  const code = (e as { code?: unknown } | null)?.code
+  const why = typeof code === 'string' && UNOPENED.find(([words]) => words.test(code))
+  return why ? `${file} ${why[1]}` : `${file} cannot be opened (${(e as Error).message}). Name another file in BELLATRAIT_DB, or put back a copy.`
+}
 
 /** An error of the database as a sentence that says what to do; null for any other error. */
 export function databaseTrouble(e: unknown): H3Error | null {

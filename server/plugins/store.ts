@@ -1,6 +1,7 @@
 import { defineNitroPlugin, useStorage } from 'nitropack/runtime'
 import { emptyOldBin } from '../database/bin'
 import { startStore, store } from '../database/store'
+import { whyUnopened } from '../http/database-trouble'
 
 /** How often the bin is looked at, ms. */
 const BIN_EVERY = 6 * 60 * 60 * 1000
@@ -12,7 +13,7 @@ export default defineNitroPlugin((nitro) => {
   )
   startStore(migrations)
   store().catch((e: unknown) => {
-    console.error('The database could not be opened:', e)
+    console.error(`Bellatrait could not start: ${whyUnopened(e)}`)
     process.exit(1)
   })
   // What has lain in the bin for its days is thrown away, at start and now and then.

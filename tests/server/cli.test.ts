@@ -1,11 +1,13 @@
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, linkSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import Database from 'better-sqlite3'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { unzipped } from '../../core/formats/archive/zip'
+import { Taken } from '../../cli/outputs'
 import { parseSvg } from '../../core/formats/svg/parse-svg'
 import { readMigrations } from '../../server/database/migration-files'
 import { openStore } from '../../server/database/store'
@@ -84,6 +86,47 @@ describe('the command line', () => {
     expect(existsSync(join(folder, 'out2', 'a.svg'))).toBe(true)
   })
 
+  it('never writes over what it reads, however it is spelled or linked', () => {
+    const live = join(folder, 'live.svg')
+    const text = stroke('M7 9L41 30')
+    writeFileSync(live, text)
+    symlinkSync(live, join(folder, 'link.svg'))
+    linkSync(live, join(folder, 'hard.svg'))
+    symlinkSync(folder, join(folder, 'again'))
+    const taken = new Taken([live])
+    for (const out of [live, join(folder, 'in', '..', 'live.svg'), join(folder, 'link.svg'), join(folder, 'hard.svg'), join(folder, 'again', 'live.svg'), relative(process.cwd(), live)])
+      expect([out, taken.rivalOf(out)]).toEqual([out, `the input ${live}`])
+    expect([join(folder, 'other.svg'), join(folder, 'live.svg', 'in-a-file.svg')].map((out) => taken.rivalOf(out))).toEqual([null, null])
+    expect(cli('expand', live, '--out', join(folder, 'x.svg'), '--report', live)).toMatchObject({ status: 2, stderr: expect.stringContaining('--report would overwrite') as string })
+    // Another input than its own is one all the same, and a folder of inputs is not written into.
+    mkdirSync(join(folder, 'upper'))
+    writeFileSync(join(folder, 'upper', 'UP.SVG'), text)
+    writeFileSync(join(folder, 'UP.SVG'), text)
+    const { status, stderr } = cli('expand', join(folder, 'upper'), join(folder, 'UP.SVG'), live, '--out-dir', join(folder, 'again'))
+    expect([status, stderr.match(/would overwrite the input/g)?.length]).toEqual([1, 3])
+    expect([live, join(folder, 'UP.SVG')].map((f) => readFileSync(f, 'utf8'))).toEqual([text, text])
+    for (const args of [['--out', live], ['--out-dir', folder]]) {
+      const { status, stderr } = cli('deliver', live, ...args)
+      expect([status > 0, stderr]).toEqual([true, expect.stringContaining(`would overwrite the input ${live}`)])
+      expect(readFileSync(live, 'utf8')).toBe(text)
+    }
+  })
+
+  it('says in a sentence where nothing is there to do, or nothing can be written', () => {
+    mkdirSync(join(folder, 'empty'))
+    const zip = join(folder, 'empty.zip')
+    for (const args of [['deliver', '--out', zip], ['expand', '--out-dir', join(folder, 'none')]]) {
+      const { status, stderr } = cli(...args, join(folder, 'empty'), join(folder, 'gone.svg'))
+      expect([status, /holds no SVG files/.test(stderr), /no such file or folder/.test(stderr)]).toEqual([1, true, true])
+    }
+    expect(existsSync(zip)).toBe(false)
+    const under = join(folder, 'in', 'a.svg', 'b.svg')
+    for (const args of [['expand', join(folder, 'in', 'b.svg'), '--out', join(folder, 'b.svg'), '--report', under], ['deliver', join(folder, 'in', 'b.svg'), '--out', under]]) {
+      const { status, stderr } = cli(...args)
+      expect([status, stderr]).toEqual([1, expect.stringMatching(/could not be written: a file stands where a folder should be\.\n$/)])
+    }
+  })
+
   it.each([[[]], [['expand']], [['expand', 'a.svg']], [['expand', 'a.svg', '--out', 'b.svg', '--tolerance', '-1']], [['expand', 'a.svg', '--what']], [['expand', 'a.svg', '--out', 'b.svg', '--slivers', 'thin']], [['expand', 'a.svg', 'b.svg', '--out', 'c.svg']]])('wrong usage %j answers 2 and says how', (args) => {
     const { status, stderr } = cli(...args)
     expect(status).toBe(2)
@@ -115,13 +158,27 @@ describe('the command line delivers', () => {
     expect(cli('deliver', db, '--out-dir', join(folder, 'desk'), '--settings', 'cutter', '--shelf', 'Class 4b')).toMatchObject({ status: 0, stderr: '' })
     expect(readdirSync(join(folder, 'desk')).sort()).toEqual(['bee-2.svg', 'bee.svg'])
     expect(readFileSync(join(folder, 'desk', 'bee.svg'), 'utf8')).toMatch(/width="[\d.]+(mm)?"/)
+    expect(cli('deliver', db, '--out', join(folder, 'no.zip'), '--shelf', 'Class 5')).toMatchObject({ status: 1, stderr: expect.stringContaining('there is no shelf "Class 5". There are: Class 4b, Other.') as string })
+    expect(existsSync(join(folder, 'no.zip'))).toBe(false)
+    // A Desk that an older version left, or a newer one.
+    const meddle = (sql: string): void => {
+      const meddled = new Database(db)
+      meddled.exec(sql)
+      meddled.close()
+    }
+    meddle("INSERT INTO migrations VALUES ('9999-later.sql', '2030-01-01')")
+    expect(cli('deliver', db, '--out', join(folder, 'no.zip')).stderr).toContain('the Desk of a newer Bellatrait')
+    meddle("DELETE FROM migrations WHERE name > '0005'")
+    expect(cli('deliver', db, '--out', join(folder, 'no.zip')).stderr).toContain('the Desk of an older Bellatrait')
   })
 
   it('says what is wrong, and does the rest', () => {
     expect(cli('deliver', join(folder, 'two'))).toMatchObject({ status: 2, stderr: expect.stringContaining('Name either --out or --out-dir') as string })
     expect(cli('deliver', join(folder, 'two'), '--out', 'x.zip', '--settings', 'poster')).toMatchObject({ status: 2, stderr: expect.stringContaining('no settings "poster"') as string })
-    writeFileSync(join(folder, 'bad.json'), '{"kind":"film"}')
-    expect(cli('deliver', join(folder, 'two'), '--out', 'x.zip', '--settings', join(folder, 'bad.json'))).toMatchObject({ status: 2, stderr: expect.stringContaining('cannot be used') as string })
+    for (const [text, why] of [['{"kind":"film"}', 'cannot be used'], ['null', 'no record of settings'], ['{"pdf":{"bleeds":3}}', 'there is no setting "pdf.bleeds"']] as const) {
+      writeFileSync(join(folder, 'bad.json'), text)
+      expect(cli('deliver', join(folder, 'two'), '--out', 'x.zip', '--settings', join(folder, 'bad.json'))).toMatchObject({ status: 2, stderr: expect.stringContaining(why) as string })
+    }
     writeFileSync(join(folder, 'broken.svg'), '<svg')
     const { status, stderr } = cli('deliver', join(folder, 'broken.svg'), join(folder, 'none.db'), join(folder, 'two', 'a.svg'), '--out-dir', join(folder, 'rest'))
     expect(status).toBe(1)

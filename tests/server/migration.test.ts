@@ -1,6 +1,7 @@
-import { copyFileSync, mkdtempSync } from 'node:fs'
+import { copyFileSync, mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import Database from 'better-sqlite3'
 import { expect, it } from 'vitest'
 import { applyEdit } from '../../core/drawing/edits'
 import { hashOfSamples, wholeTrace } from '../../core/drawing/line-trace'
@@ -86,4 +87,20 @@ it('drawings of the version before the Desk had shelves lie on it with the pass 
   expect(checkpoints.list('lines')).toMatchObject([{ name: 'Two lines', revision: 2, pass: null }])
   expect(items(journal.at('lines', 3)!)).toHaveLength(3)
   expect(shelves.list()).toEqual([])
+})
+
+it('a database that a newer version used, or that is no Desk, is refused and not written to', () => {
+  const file = join(mkdtempSync(join(tmpdir(), 'bellatrait-migration-')), 'other.db')
+  const migrations = readMigrations('server/database/migrations')
+  for (const [sql, why] of [
+    ["CREATE TABLE migrations (name TEXT PRIMARY KEY, applied_at TEXT NOT NULL); INSERT INTO migrations VALUES ('9999-later.sql', 'x')", 'newer Bellatrait'],
+    ['DROP TABLE migrations; CREATE TABLE recipes (name TEXT)', 'something else'],
+  ] as const) {
+    const db = new Database(file)
+    db.exec(sql)
+    db.close()
+    const before = readFileSync(file)
+    expect(() => openStore(file, migrations)).toThrow(why)
+    expect(readFileSync(file).equals(before)).toBe(true)
+  }
 })
