@@ -38,6 +38,7 @@ export default defineNuxtConfig({
   },
   nitro: {
     preset: 'node-server',
+    errorHandler: '~~/server/error.ts',
     serverAssets: [
       { baseName: 'migrations', dir: './database/migrations' },
       { baseName: 'workers', dir: '../.nuxt/server-workers' },

@@ -1,3 +1,4 @@
+import '../core/drawing/schema-words'
 import * as yup from 'yup'
 import type { Edit } from '../core/drawing/edits'
 import type { Drawing } from '../core/drawing/model'

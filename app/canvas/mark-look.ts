@@ -21,11 +21,13 @@ export interface Place {
   step: (d: Vec) => Vec
 }
 
-export function lozenge(ctx: Konva.Context, r: number): void {
-  ctx.moveTo(0, -r)
-  ctx.lineTo(r, 0)
-  ctx.lineTo(0, r)
-  ctx.lineTo(-r, 0)
+export const lozenge = (ctx: Konva.Context, r: number): void => lozengeAt(ctx, { x: 0, y: 0 }, r)
+
+export function lozengeAt(ctx: Konva.Context, { x, y }: Vec, r: number): void {
+  ctx.moveTo(x, y - r)
+  ctx.lineTo(x + r, y)
+  ctx.lineTo(x, y + r)
+  ctx.lineTo(x - r, y)
   ctx.closePath()
 }
 

@@ -1,7 +1,7 @@
 import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
 import type { Place } from './mark-look'
-import { AMBER, lozenge, MUTE, PAPER, PLUM, strokedOnInk } from './mark-look'
+import { AMBER, lozengeAt, MUTE, PAPER, PLUM, strokedOnInk } from './mark-look'
 import type { ContactMark, Mark } from './marks'
 
 /** All ends of the lines as one shape: thousands may be looked at at once. */
@@ -130,11 +130,7 @@ export function findings({ at, current }: Extract<Mark, { kind: 'findings' }>, p
     listening: false,
     sceneFunc: (ctx) => {
       ctx.beginPath()
-      for (const p of at.map(place)) {
-        ctx.translate(p.x, p.y)
-        lozenge(ctx, 5.5)
-        ctx.translate(-p.x, -p.y)
-      }
+      for (const p of at) lozengeAt(ctx, place(p), 5.5)
       ctx.setAttr('fillStyle', AMBER)
       ctx.setAttr('strokeStyle', PAPER)
       ctx.setAttr('lineWidth', 1.4)

@@ -1,6 +1,7 @@
 import { colourOf } from '#core/drawing/queries'
 import type { Drawing, Layer, Line, Path, Shape } from '#core/drawing/model'
-import { emptyBox, uniteBoxes } from '#core/geometry/bounds'
+import type { Box } from '#core/geometry/bounds'
+import { emptyBox, include, uniteBoxes } from '#core/geometry/bounds'
 import { boxOfPath } from '#core/geometry/known'
 import { pathData } from '#core/geometry/path'
 import { coveredRegion } from '#core/shapes/cover'
@@ -20,6 +21,16 @@ export const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 
   layer: layer?.id ?? '',
   opacity: layer?.opacity ?? 1,
 })
+
+/** The box about all parts, without a box for each step. */
+function boxAbout(parts: readonly { box: Box }[]): Box {
+  const about = emptyBox()
+  for (const { box } of parts) {
+    include(about, box.minX, box.minY)
+    include(about, box.maxX, box.maxY)
+  }
+  return about
+}
 
 interface Seen {
   outline: Outline
@@ -106,7 +117,7 @@ export class Stacker {
       const was = before.get(shape.id)
       const colour = colourOf(drawing, shape.ink)
       const isSame = was?.colour === colour && was.parts.length === parts.length && parts.every((p, i) => p === was.parts[i])
-      const entry: InkEntry = isSame ? was : { id: shape.id, colour, parts, box: parts.map((p) => p.box).reduce(uniteBoxes, emptyBox()), cover: null, layer: '', opacity: 1, version: { now: ++this.versions, before: was?.version?.now ?? 0, changed } }
+      const entry: InkEntry = isSame ? was : { id: shape.id, colour, parts, box: boxAbout(parts), cover: null, layer: '', opacity: 1, version: { now: ++this.versions, before: was?.version?.now ?? 0, changed } }
       this.lastShapes.set(shape.id, entry)
       return entry
     })

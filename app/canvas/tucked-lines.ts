@@ -4,12 +4,15 @@ import { toPaths } from '#core/arrangement/contours'
 import { shiftBetween } from '#core/drawing/move'
 import { linesOf, seenLines } from '#core/drawing/queries'
 import { Outlines } from '#core/ink/outlines'
-import { tuckedAmong } from '#core/ink/tucks'
+import { nearTips, tuckedAmong } from '#core/ink/tucks'
 import type { Outline } from '~/workers/outline'
 import { outlineOfContours, shiftedOutline } from '~/workers/outline'
 
 /** A line may take so long in a frame, ms. */
 const MOST = 4
+
+/** With more lines about its ends than this a line is left to the session: the first time alone would take longer than a frame. */
+const MOST_NEAR = 6
 
 /** What lines show that do not show all of their ink: as the session says, and for a line under the hand here and now. */
 export class TuckedLines {
@@ -63,7 +66,12 @@ export class TuckedLines {
     const { outlines, known } = this.here
     const was = known.get(line)
     if (was?.among === drawing) return was.outline
-    const region = tuckedAmong(line, seenLines(drawing), outlines, tolerance, perUsualPx(drawing.page))
+    const near = nearTips(line, seenLines(drawing), perUsualPx(drawing.page))
+    if (near.length > MOST_NEAR) {
+      this.costly.add(line.id)
+      return this.moved(line)
+    }
+    const region = tuckedAmong(line, near, outlines, tolerance, perUsualPx(drawing.page))
     const outline = 'message' in region || region === outlines.of(line) ? null : outlineOfContours(line, toPaths(region.contours))
     known.set(line, { among: drawing, outline })
     return outline

@@ -1,8 +1,8 @@
-import { proxy } from 'comlink'
+import { proxy, transfer } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, toRaw } from 'vue'
 import type { Box } from '#core/geometry/bounds'
-import type { Drawing, Shape } from '#core/drawing/model'
+import type { Drawing } from '#core/drawing/model'
 import type { DeliveryPart } from '#core/formats/delivery/part'
 import { partOf } from '#core/formats/delivery/part'
 import { isKept } from '#core/drawing/line-trace'
@@ -27,6 +27,9 @@ export interface Previewed {
   size: number | null
   drawing: Drawing
 }
+
+/** Sends a drawing, and its shapes where they are wanted, to the other end of a port: from where they are, since copying them here would stop the hand. */
+export type HandOver = (drawing: Drawing, withShapes: boolean, port: MessagePort) => void
 
 /** What leaves, how it will look, and its making. */
 export const useDeliveryStore = defineStore('delivery', () => {
@@ -58,11 +61,14 @@ export const useDeliveryStore = defineStore('delivery', () => {
   const leaving = computed(() => store.drawing && partOf(store.drawing, part.value))
   const traced = computed(() => (leaving.value?.layers ?? []).flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.filter((i) => i.trace) : [])))
 
-  async function order(shapes: readonly Shape[] | null): Promise<DeliveryOrder> {
+  /** What is ordered; `handOver` sends the drawing to the other end of a port. */
+  async function order(handOver: HandOver): Promise<DeliveryOrder> {
     const needsTraces = ['lines', 'traces', 'all'].includes(settings.value.kind)
     if (needsTraces) await traces.ready(traced.value)
     const samples = needsTraces ? Object.fromEntries(traced.value.flatMap(({ trace }) => (trace && isKept(trace) ? [[trace.of, traces.samplesOf(trace.of) ?? []] as const] : []))) : {}
-    return { drawing: store.drawing!, part: structuredClone(toRaw(part.value)), shapes, settings: structuredClone(toRaw(settings.value)), samples, sheet: sheet.value }
+    const { port1, port2 } = new MessageChannel()
+    handOver(store.drawing!, part.value.what === 'page', port1)
+    return transfer({ from: port2, part: structuredClone(toRaw(part.value)), settings: structuredClone(toRaw(settings.value)), samples, sheet: sheet.value }, [port2])
   }
 
   function clear(): void {
@@ -77,16 +83,18 @@ export const useDeliveryStore = defineStore('delivery', () => {
     told.value = false
   }
 
-  /** Makes what will be seen of the file anew; `shapes` are those of the whole drawing. */
-  async function show(shapes: readonly Shape[] | null): Promise<void> {
+  /** Makes what will be seen of the file anew. */
+  async function show(handOver: HandOver): Promise<void> {
     const mine = ++round
+    const { drawing } = store
+    if (!drawing) return
     try {
-      const ordered = await order(shapes)
+      const ordered = await order(handOver)
       const made = await deliveryThread().preview(ordered, proxy(() => undefined))
       if (mine !== round) return
       if (preview.value) URL.revokeObjectURL(preview.value.url)
       const { mediaType, bytes } = made.picture
-      preview.value = { url: URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mediaType })), mediaType, box: made.box, sheets: made.sheets, nodes: made.nodes, size: made.size, drawing: ordered.drawing }
+      preview.value = { url: URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mediaType })), mediaType, box: made.box, sheets: made.sheets, nodes: made.nodes, size: made.size, drawing }
       told.value = true
     } catch (e) {
       if (mine === round) store.notice = `The preview could not be made: ${(e as Error).message}`
@@ -94,13 +102,13 @@ export const useDeliveryStore = defineStore('delivery', () => {
   }
 
   /** Makes the file and gives it to the person; answers its name and size, null where it was stopped or failed. */
-  async function make(shapes: readonly Shape[] | null): Promise<{ name: string; size: number } | null> {
+  async function make(handOver: HandOver): Promise<{ name: string; size: number } | null> {
     making.value = true
     progress.value = 0
     try {
       const stopped = new Promise<null>((resolve) => (stopMaking = () => resolve(null)))
       const report = proxy((share: number) => void (progress.value = share))
-      const file = await Promise.race([deliveryThread().make(await order(shapes), report), stopped])
+      const file = await Promise.race([deliveryThread().make(await order(handOver), report), stopped])
       if (!file) return null
       download(new Blob([file.bytes as Uint8Array<ArrayBuffer>], { type: file.mediaType }), file.name)
       return { name: file.name, size: file.bytes.length }

@@ -1,3 +1,4 @@
+import { freeze } from 'immer'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Edit, Recipe } from '#core/drawing/edits'
@@ -72,6 +73,8 @@ export const useDrawingStore = defineStore('drawing', () => {
     hasOlder.value = server.hasOlder
     times.clear()
     for (const s of [...server.undo, ...server.redo]) times.set(s.edit.id, s.madeAt)
+    // Whole drawings are frozen once, here, and not by the first edit, while a hand waits.
+    freeze(server.drawing, true)
     acknowledged = {
       drawing: server.drawing,
       history: { undo: server.undo.map((s) => s.edit), redo: server.redo.map((s) => s.edit) },

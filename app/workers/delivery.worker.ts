@@ -16,14 +16,20 @@ import { drawPicture } from './draw-picture'
 
 /** What is to leave. */
 export interface DeliveryOrder {
-  drawing: Drawing
+  /** Where the drawing comes from, as `HandedOver`. */
+  from: MessagePort
   part: DeliveryPart
-  /** Shapes of the whole drawing, where they are known. */
-  shapes: readonly Shape[] | null
   settings: DeliverySettings
   samples: Readonly<Record<string, readonly TraceSample[]>>
   /** Which page of a PDF is looked at. */
   sheet: number
+}
+
+/** A drawing as it is handed over for delivery. */
+export interface HandedOver {
+  drawing: Drawing
+  /** Shapes of the whole drawing, where they are known. */
+  shapes: readonly Shape[] | null
 }
 
 /** What a file will look like, and how large it will be. */
@@ -48,12 +54,22 @@ const isLarge = (drawing: Drawing, { kind, picture }: DeliverySettings): boolean
   return (kind === 'picture' || kind === 'all') && width * height > LARGEST_SHOWN
 }
 
-function prepared({ drawing: whole, part, shapes }: DeliveryOrder): { drawing: Drawing; shapes: readonly Shape[] } {
+/** What comes from the other end of a port. */
+const handedOver = (from: MessagePort): Promise<HandedOver> =>
+  new Promise((resolve) => {
+    from.onmessage = (e: MessageEvent<HandedOver>) => {
+      resolve(e.data)
+      from.close()
+    }
+  })
+
+async function prepared({ from, part }: DeliveryOrder): Promise<{ drawing: Drawing; shapes: readonly Shape[] }> {
+  const { drawing: whole, shapes } = await handedOver(from)
   const drawing = partOf(whole, part)
   return { drawing, shapes: (part.what === 'page' ? shapes : null) ?? shapesOf(drawing).shapes }
 }
 
-function made(order: DeliveryOrder, { drawing, shapes }: ReturnType<typeof prepared>, progress: (share: number) => void): Promise<DeliveredFile> {
+function made(order: DeliveryOrder, { drawing, shapes }: Awaited<ReturnType<typeof prepared>>, progress: (share: number) => void): Promise<DeliveredFile> {
   return deliverable(drawing, shapes, order.settings, { picture: (of: PictureOrder) => drawPicture(of, progress), samplesOf: (hash) => order.samples[hash] })
 }
 
@@ -73,12 +89,12 @@ const maker = {
   picture: (drawing: Drawing): string => writeSvg(drawing, { content: 'outlines', shapes: shapesOf(drawing).shapes }),
 
   async make(order: DeliveryOrder, progress: (share: number) => void): Promise<DeliveredFile> {
-    const file = await made(order, prepared(order), progress)
+    const file = await made(order, await prepared(order), progress)
     return transfer(file, [file.bytes.buffer as ArrayBuffer])
   },
 
   async preview(order: DeliveryOrder, progress: (share: number) => void): Promise<Preview> {
-    const parts = prepared(order)
+    const parts = await prepared(order)
     const { drawing, shapes } = parts
     const { kind } = order.settings
     const box: Box = { minX: 0, minY: 0, maxX: drawing.page.width, maxY: drawing.page.height }

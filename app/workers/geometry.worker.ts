@@ -17,6 +17,7 @@ import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
 import type { Region } from '#core/ink/outlines'
 import type { Part } from '#core/ink/stack'
+import type { HandedOver } from './delivery.worker'
 import type { Outline } from './outline'
 import { outlineOfContours, outlineOfRegion } from './outline'
 import type { Told } from './sent-once'
@@ -159,6 +160,13 @@ const geometry = {
         return measure ? [pathOfCubics(measure.before, true, 1e-6)] : []
       })
     })
+  },
+
+  /** Sends the drawing as it is here to whoever has the other end of a port. */
+  handOver(port: MessagePort, withShapes: boolean): void {
+    const { drawing } = session!
+    port.postMessage({ drawing, shapes: withShapes ? atOnce(session!.shapes()).shapes : null } satisfies HandedOver)
+    port.close()
   },
 
   stopShapes(): void {

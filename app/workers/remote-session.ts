@@ -1,5 +1,5 @@
 import type { Remote } from 'comlink'
-import { proxy } from 'comlink'
+import { proxy, transfer } from 'comlink'
 import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
 import { patchesBetween } from '#core/drawing/patches-between'
 import type { Joints, ShapesResult } from '#core/ink/open-ink'
@@ -146,6 +146,14 @@ export class RemoteSession {
     return this.thread.within(LONGEST_STEP, (worker) => {
       this.follow(worker, drawing)
       return worker.lessWith(patchesBetween(drawing, other))
+    })
+  }
+
+  /** Sends a drawing, with its shapes where these are wanted, to the other end of a port. */
+  readonly handOver = (drawing: Drawing, withShapes: boolean, port: MessagePort): void => {
+    void this.thread.within(LONGEST_STEP, (worker) => {
+      this.follow(worker, drawing)
+      return worker.handOver(transfer(port, [port]), withShapes)
     })
   }
 

@@ -11,10 +11,12 @@ const retouch = yup
       .nullable()
       .test((v, context) => v === null || v === 'add' || v === 'cut' || (typeof v === 'object' && !nodeProblem(v)) || context.createError({ message: `${context.path} cannot be used` })),
   })
+  .noUnknown()
   .strict()
 
 const placeByLine = yup
   .object({ at: yup.number().strict().required().min(0).max(1), ahead: yup.number().strict().required().min(-1e5).max(1e5), left: yup.number().strict().required().min(-1e5).max(1e5) })
+  .noUnknown()
   .strict()
   .required()
 
@@ -25,11 +27,12 @@ const trim = yup
     line: text(80).min(1),
     place: placeByLine,
     over: yup.array(text(80).min(1).required()).required().max(1000),
-    bounds: yup.array(yup.object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() }).strict().required()).required().max(1000),
+    bounds: yup.array(yup.object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() }).noUnknown().strict().required()).required().max(1000),
   })
+  .noUnknown()
   .strict()
 
-const endOfLine = yup.object({ line: text(80).min(1), end: yup.string().strict().oneOf(['first', 'last']).required() }).strict()
+const endOfLine = yup.object({ line: text(80).min(1), end: yup.string().strict().oneOf(['first', 'last']).required() }).noUnknown().strict()
 
 const corner = yup
   .object({
@@ -41,13 +44,15 @@ const corner = yup
     limit: yup.number().strict().min(1).max(100),
     length: yup.number().strict().min(0).max(100),
   })
+  .noUnknown()
   .strict()
 
 const fineness = yup
   .object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['fineness']).required(), line: text(80).min(1), place: placeByLine, simplify: number().min(0).max(1e5) })
+  .noUnknown()
   .strict()
 
-const leave = yup.object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) }).strict()
+const leave = yup.object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) }).noUnknown().strict()
 
 const AMENDMENTS = { retouch, trim, corner, fineness, leave }
 

@@ -1,3 +1,4 @@
+import { isDraft } from 'immer'
 import { colourIn } from './inks'
 import type { Drawing, Layer, Line, LinesLayer, Shape, ShapesLayer } from './model'
 
@@ -12,10 +13,17 @@ export const isOpen = (layer: Pick<Layer, 'id' | 'visible' | 'locked'>, alone: s
 const ofLines = (l: Layer): l is LinesLayer => l.kind === 'lines'
 const ofSolids = (l: Layer): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills'
 
-/** Layers of lines from the bottom of the stack to the top, as far as they are open; `alone` is the id of a layer looked at alone. */
-/** All lines, bottom to top, seen or not. */
-export const linesOf = ({ layers }: Layers): Line[] => layers.filter(ofLines).flatMap((l) => l.items)
+const known = new WeakMap<readonly Layer[], readonly Line[]>()
 
+/** All lines, bottom to top, seen or not; listed once for as long as the layers are the same, and cannot change. */
+export function linesOf({ layers }: Layers): readonly Line[] {
+  if (isDraft(layers) || !Object.isFrozen(layers)) return layers.filter(ofLines).flatMap((l) => l.items)
+  let lines = known.get(layers)
+  if (!lines) known.set(layers, (lines = layers.filter(ofLines).flatMap((l) => l.items)))
+  return lines
+}
+
+/** Layers of lines from the bottom of the stack to the top, as far as they are open; `alone` is the id of a layer looked at alone. */
 export const openLineLayers = ({ layers }: Layers, alone: string | null = null): LinesLayer[] => layers.filter(ofLines).filter((l) => isOpen(l, alone))
 export const openSolidLayers = ({ layers }: Layers, alone: string | null = null): ShapesLayer[] => layers.filter(ofSolids).filter((l) => isOpen(l, alone))
 

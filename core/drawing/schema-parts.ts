@@ -1,3 +1,4 @@
+import './schema-words'
 import * as yup from 'yup'
 import type { Path, PathNode } from './model'
 
@@ -13,7 +14,16 @@ export const isCoordinate = (v: unknown): boolean => typeof v === 'number' && v 
 
 const isVec = (v: unknown): boolean => {
   const p = v as { x: unknown; y: unknown } | null
-  return typeof p === 'object' && p !== null && isCoordinate(p.x) && isCoordinate(p.y)
+  return typeof p === 'object' && p !== null && isCoordinate(p.x) && isCoordinate(p.y) && unknownField(p, POINT) === null
+}
+
+const POINT: ReadonlySet<string> = new Set(['x', 'y'])
+const NODE: ReadonlySet<string> = new Set(['at', 'in', 'out', 'joint'])
+
+/** A field of a record that is none of those known; null where there is none. */
+export function unknownField(record: object, fields: ReadonlySet<string>): string | null {
+  for (const field in record) if (!fields.has(field)) return field
+  return null
 }
 
 /**
@@ -38,7 +48,7 @@ export function nodeProblem(n: Partial<PathNode>): string | null {
   if (!isVec(n.at)) return 'at'
   if (n.in !== null && !isVec(n.in)) return 'in'
   if (n.out !== null && !isVec(n.out)) return 'out'
-  return n.joint === 'corner' || n.joint === 'smooth' ? null : 'joint'
+  return n.joint === 'corner' || n.joint === 'smooth' ? unknownField(n, NODE) : 'joint'
 }
 
 /** The field of a path's nodes that cannot be used, if any. */

@@ -44,7 +44,14 @@ export function isTooDeep(text: string): boolean {
 }
 
 /** Keys that every object has by birth: as data they mislead whatever looks fields up by name. */
-const INBORN = new RegExp(`(?<!\\\\)"(?:${['__proto__', ...Object.getOwnPropertyNames(Object.prototype)].filter((k, i, all) => all.indexOf(k) === i).join('|')})"\\s*:`)
+const INBORN: ReadonlySet<string> = new Set(['__proto__', ...Object.getOwnPropertyNames(Object.prototype)])
 
-/** Whether a JSON text names fields that every object has by birth ("__proto__", "toString"): none of ours does. */
-export const hasInbornKeys = (text: string): boolean => INBORN.test(text)
+/**
+ * Whether a value that came as JSON names fields that every object has by birth ("__proto__", "toString"): none of ours
+ * does. It is looked at as it was read, since a text can spell a name in many ways.
+ */
+export function hasInbornKeys(value: unknown): boolean {
+  if (typeof value !== 'object' || value === null) return false
+  if (Array.isArray(value)) return value.some(hasInbornKeys)
+  return Object.keys(value).some((key) => INBORN.has(key) || hasInbornKeys((value as Record<string, unknown>)[key]))
+}

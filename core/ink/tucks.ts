@@ -132,19 +132,23 @@ function choiceOf(line: Line, choices: EndChoices | undefined): { of: ChoiceOf; 
   return { of, key: first || last ? `${first} ${last}` : '' }
 }
 
+/** A line and those of `lines` that its ends may meet, in their order. */
+export function nearTips(line: Line, lines: readonly Line[], perPx: number): Line[] {
+  const options = meetingOptions(perPx)
+  const tips = tipsOf(line)
+  return lines.filter((l) => l === line || tips.some((t) => isWithin(t, reachOf(l, options))))
+}
+
 /**
  * The ink of one line less what its ends show beyond what they meet, told apart from any session: for a line under the hand.
  *
- * @param lines all lines in their order, this one among them
+ * @param near lines that its ends may meet, as `nearTips` finds them, this one among them
  * @param perPx px of the page for each px of the usual page
  */
-export function tuckedAmong(line: Line, lines: readonly Line[], outlines: Outlines, tolerance: number, perPx: number): Region | Failure {
+export function tuckedAmong(line: Line, near: readonly Line[], outlines: Outlines, tolerance: number, perPx: number): Region | Failure {
   const region = outlines.of(line)
-  if ('message' in region) return region
+  if ('message' in region || near.length < 2) return region
   const options = meetingOptions(perPx)
-  const tips = tipsOf(line)
-  const near = lines.filter((l) => l === line || tips.some((t) => isWithin(t, reachOf(l, options))))
-  if (near.length < 2) return region
   const contacts = contactsOf(near, options, new Set([line.id]))
   const neighbours = new Map<string, Neighbour>()
   for (const other of near) {

@@ -14,6 +14,14 @@ export interface HalfWidths {
 /** The slope of the tapers' factor last asked for. */
 let taperSlope = 0
 
+/** No half-width of a line is greater than this, px: found without its profile. */
+export function widestHalfWidth({ size, stops, start, end }: Weight, align: Line['finish']['align']): number {
+  let most = 0
+  for (const s of stops) most = Math.max(most, align === 'centre' ? Math.max(s.left, s.right) : s.left + s.right)
+  const tips = Math.max(1, start?.tip ?? 0, end?.tip ?? 0)
+  return (size / 2) * most * tips * tips
+}
+
 /** Half-widths along a line of `total` px: size / 2 x profile x tapers, moved to one side by the alignment. */
 export class LineWidth {
   private readonly profile: Profile
@@ -39,10 +47,7 @@ export class LineWidth {
 
   /** No half-width is greater than this, px. */
   get widest(): number {
-    const { size, stops } = this.weight
-    const most = Math.max(...stops.map((s) => (this.align === 'centre' ? Math.max(s.left, s.right) : s.left + s.right)))
-    const tips = Math.max(1, this.start?.taper.tip ?? 0, this.end?.taper.tip ?? 0)
-    return (size / 2) * most * tips * tips
+    return widestHalfWidth(this.weight, this.align)
   }
 
   /** Whether the width has infinite slope at the start or end: a round taper's tip. */

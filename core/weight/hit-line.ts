@@ -1,8 +1,9 @@
 import type { Line } from '../drawing/model'
+import { grown, isWithin } from '../geometry/bounds'
 import { arcOfPath, boxOfPath } from '../geometry/known'
 import type { Vec } from '../geometry/point'
 import { dot, leftNormal, subtract } from '../geometry/point'
-import { LineWidth } from './half-widths'
+import { LineWidth, widestHalfWidth } from './half-widths'
 
 /** A line near a point: where on it, as a share of its length, and how far its path is, px. */
 export interface LineHit {
@@ -14,15 +15,14 @@ export interface LineHit {
 
 /** The place on a line nearest to `p`, when `p` lies on its ink there, on the side where that is, or within `within` px of its path. */
 export function hitLine(line: Line, p: Vec, within: number): LineHit | null {
+  const { nib } = line.weight
+  const pad = Math.max(within, widestHalfWidth(line.weight, line.finish.align) * (nib ? Math.max(nib.width, nib.height) : 1))
+  if (!isWithin(p, grown(boxOfPath(line.path), pad))) return null
   const arc = arcOfPath(line.path)
   if (!arc.total) return null
-  const width = new LineWidth(line.weight, line.finish.align, arc.total, line.path.closed)
-  const { nib } = line.weight
-  const box = boxOfPath(line.path)
-  const pad = Math.max(within, width.widest * (nib ? Math.max(nib.width, nib.height) : 1))
-  if (p.x < box.minX - pad || p.x > box.maxX + pad || p.y < box.minY - pad || p.y > box.maxY + pad) return null
   const near = arc.nearest(p)
   if (near.distance > pad) return null
+  const width = new LineWidth(line.weight, line.finish.align, arc.total, line.path.closed)
   const point = arc.point(near.length)
   const normal = leftNormal(arc.tangent(near.length) ?? { x: 1, y: 0 })
   const { left, right } = width.at(near.length)

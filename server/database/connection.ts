@@ -2,7 +2,7 @@ import { mkdirSync, statSync } from 'node:fs'
 import { dirname } from 'node:path'
 import Database from 'better-sqlite3'
 import { STEPS } from './migration-steps'
-import { checkVersion } from './version'
+import { checkVersion, versionOf } from './version'
 
 export type Connection = Database.Database
 
@@ -31,7 +31,7 @@ export function openDatabase(file: string, migrations: readonly Migration[]): Co
   // An acknowledged edit must survive a power cut, not only a crash of the process.
   db.pragma('synchronous = FULL')
   db.pragma('busy_timeout = 5000')
-  migrate(db, migrations)
+  if (versionOf(db, migrations) !== 'same') migrate(db, migrations)
   return db
 }
 

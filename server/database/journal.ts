@@ -72,6 +72,12 @@ export class Journal {
     return head
   }
 
+  /** How much there is to read for a drawing as it is now, bytes: the last whole document and the edits after it. */
+  weight(id: string): number {
+    const last = this.snapshots.newest(id)
+    return last ? last.size + this.edits.size(id, last.revision) : 0
+  }
+
   /** The drawing as it was at a revision, or null where the journal has no such one. */
   at(id: string, revision: number): Drawing | null {
     const snapshot = this.snapshots.latest(id, revision)
@@ -112,50 +118,53 @@ export class Journal {
    * @throws UnfitEdit when an edit cannot be applied or leads to an invalid drawing; nothing is written then
    * @throws OtherJournal when `base` lies beyond the head, or another edit made it than the one named
    */
-  append(id: string, { base, head: made, edits }: AppendBody): AppendResult | null {
-    return this.db
-      .transaction((): AppendResult | null => {
-        const head = this.head(id)
-        if (!head) return null
-        if (base > head.revision || base < this.drawings.find(id)!.firstRevision || (made && base > 0 && this.edits.idAt(id, base) !== made)) throw new OtherJournal()
-        const missing = base < head.revision ? this.edits.after(id, base) : []
-        const again = missing.length <= edits.length && missing.every((m, i) => m.edit.id === edits[i]!.id)
-        const fresh = again ? edits.slice(missing.length) : edits
-        if (new Set(fresh.map((e) => e.id)).size < fresh.length) throw new UnfitEdit('One edit stands twice among those sent.')
-        const known = this.edits.known(id, fresh)
-        if (!again || known.length) return { conflict: { revision: head.revision, missing, known } }
-        const next = this.write(id, head, edits.slice(missing.length))
-        this.remember(id, next)
-        return { revision: next.revision }
-      })
-      .immediate()
+  append(id: string, body: AppendBody): AppendResult | null {
+    for (;;) {
+      // What takes long is done on what is read at one moment, before anybody is kept from writing.
+      const planned = this.db.transaction(() => this.planned(id, body)).deferred()
+      if (!planned || 'conflict' in planned) return planned
+      if (!this.db.transaction(() => this.write(id, planned)).immediate()) continue
+      this.remember(id, planned.next)
+      return { revision: planned.next.revision }
+    }
   }
 
-  private write(id: string, head: { revision: number; drawing: Drawing }, edits: readonly Edit[]) {
-    let { revision, drawing } = head
-    const at = new Date().toISOString()
-    for (const sent of edits) {
+  /** What an append comes to: a conflict, or what is to be written. */
+  private planned(id: string, { base, head: made, edits }: AppendBody): Planned | { conflict: Conflict } | null {
+    const head = this.head(id)
+    if (!head) return null
+    if (base > head.revision || base < this.drawings.find(id)!.firstRevision || (made && base > 0 && this.edits.idAt(id, base) !== made)) throw new OtherJournal()
+    const missing = base < head.revision ? this.edits.after(id, base) : []
+    const again = missing.length <= edits.length && missing.every((m, i) => m.edit.id === edits[i]!.id)
+    const fresh = again ? edits.slice(missing.length) : edits
+    if (new Set(fresh.map((e) => e.id)).size < fresh.length) throw new UnfitEdit('One edit stands twice among those sent.')
+    const known = this.edits.known(id, fresh)
+    if (!again || known.length) return { conflict: { revision: head.revision, missing, known } }
+    const traces = new Map<string, TraceSample[]>()
+    const own: Edit[] = []
+    let { drawing } = head
+    for (const sent of fresh) {
       // Exactly what is stored is what is checked and applied: JSON has no infinity, for one.
-      const edit = this.withTracesKept(JSON.parse(JSON.stringify(sent)) as Edit)
+      const edit = withTracesApartIn(JSON.parse(JSON.stringify(sent)) as Edit, traces)
       drawing = applied(drawing, edit, id)
-      revision++
-      this.edits.append(id, revision, edit, at)
+      own.push(edit)
     }
+    return { before: head.revision, edits: own, traces, next: { revision: head.revision + own.length, drawing } }
+  }
+
+  /** Writes what was planned; answers whether the drawing was still as it was then. */
+  private write(id: string, { before, edits, traces, next: { revision, drawing } }: Planned): boolean {
+    const row = this.drawings.find(id)
+    if (row?.revision !== before) return false
+    const at = new Date().toISOString()
+    for (const [hash, samples] of traces) this.traces.insert(hash, samples)
+    for (const [i, edit] of edits.entries()) this.edits.append(id, before + i + 1, edit, at)
     if (this.isSnapshotDue(id, revision)) {
       this.snapshots.insert(drawing, revision)
-      this.snapshots.thin(id, this.drawings.find(id)!.firstRevision)
+      this.snapshots.thin(id, row.firstRevision)
     }
     if (edits.length) this.drawings.advance(drawing, revision, at)
-    return { revision, drawing }
-  }
-
-  /** An edit without the samples of traces that it brought. */
-  private withTracesKept({ traces, ...edit }: Edit): Edit {
-    for (const [hash, samples] of Object.entries(traces ?? {})) {
-      if (hashOfSamples(samples) !== hash) throw new UnfitEdit(`"${edit.label}" could not be saved: a pen trace is not the one that it says.`)
-      this.traces.insert(hash, samples)
-    }
-    return { ...edit, patches: patchesApart(edit.patches, this.traces.insert.bind(this.traces)) }
+    return true
   }
 
   /**
@@ -201,6 +210,25 @@ export class Journal {
     this.heads.set(id, head)
     if (this.heads.size > MOST_CACHED) this.heads.delete(this.heads.keys().next().value!)
   }
+}
+
+/** Edits that fit, and what they lead to. */
+interface Planned {
+  /** The revision that they were made on. */
+  before: number
+  edits: Edit[]
+  traces: ReadonlyMap<string, TraceSample[]>
+  next: { revision: number; drawing: Drawing }
+}
+
+/** An edit without the samples of traces that it brought, which are added to `kept`. */
+function withTracesApartIn({ traces, ...edit }: Edit, kept: Map<string, TraceSample[]>): Edit {
+  for (const [hash, samples] of Object.entries(traces ?? {})) {
+    if (hashOfSamples(samples) !== hash) throw new UnfitEdit(`"${edit.label}" could not be saved: a pen trace is not the one that it says.`)
+    kept.set(hash, samples)
+  }
+  const keep = (hash: string, samples: TraceSample[]): void => void kept.set(hash, samples)
+  return { ...edit, patches: patchesApart(edit.patches, keep), inverse: patchesApart(edit.inverse, keep) }
 }
 
 function applied(drawing: Drawing, edit: Edit, id: string): Drawing {

@@ -48,7 +48,12 @@ let opened: Promise<Store> | null = null
 /** Opens the server's store once; every route waits for it. */
 export function startStore(migrations: Promise<Migration[]>): void {
   const file = process.env.BELLATRAIT_DB ?? 'data/bellatrait.db'
-  opened = migrations.then((all) => openStore(file, all))
+  opened = migrations.then((all) => {
+    const it = openStore(file, all)
+    // Whoever finds the database held waits between two tries, not within one, where everybody would wait along.
+    it.connection.pragma('busy_timeout = 0')
+    return it
+  })
 }
 
 /**

@@ -11,15 +11,23 @@ const KEPT = 60 * 60_000
 /** At most so many deliveries at once, each a thread. */
 const MOST = 2
 
+/** Deliveries that are about to begin: they count from the moment they are asked for. */
+let beginning = 0
+
 /** Begins to deliver some drawings; null where too many deliveries are under way. */
 export async function startMany({ ids, settings }: ManyBody): Promise<ManyDelivery | null> {
-  if ([...jobs.values()].filter((j) => j.state.state === 'making').length >= MOST) return null
-  const { journal, traces } = await store()
-  const script = String(await useStorage('assets:workers').getItem('deliver.js'))
-  const job = new ManyDelivery(script, { drawing: (id) => journal.head(id)?.drawing ?? null, samples: (hash) => traces.find(hash) }, ids, settings)
-  jobs.set(job.state.id, job)
-  setTimeout(() => endJob(job.state.id), KEPT).unref()
-  return job
+  if (beginning + [...jobs.values()].filter((j) => j.state.state === 'making').length >= MOST) return null
+  beginning++
+  try {
+    const { journal, traces } = await store()
+    const script = String(await useStorage('assets:workers').getItem('deliver.js'))
+    const job = new ManyDelivery(script, { drawing: (id) => journal.head(id)?.drawing ?? null, samples: (hash) => traces.find(hash) }, ids, settings)
+    jobs.set(job.state.id, job)
+    setTimeout(() => endJob(job.state.id), KEPT).unref()
+    return job
+  } finally {
+    beginning--
+  }
 }
 
 export const jobOf = (id: string): ManyDelivery | undefined => jobs.get(id)

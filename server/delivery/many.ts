@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto'
-import { createWriteStream, mkdtempSync, rmSync } from 'node:fs'
+import { createWriteStream, rmSync } from 'node:fs'
 import { finished } from 'node:stream/promises'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import type { Drawing, TraceSample } from '../../core/drawing/model'
@@ -12,6 +11,7 @@ import type { DeliverySettings } from '../../core/formats/delivery/settings'
 import type { ManyState } from '../../shared/api'
 import type { OneAnswer, OneAsked, PictureDrawn } from '../workers/deliver'
 import { drawPicture } from './draw-picture'
+import { ownFolder } from './own-folder'
 
 /** What is delivered at once: where drawings and their traces come from. */
 export interface Source {
@@ -22,7 +22,7 @@ export interface Source {
 /** Several drawings as files of one kind in one archive, made in a worker thread; it can be stopped. */
 export class ManyDelivery {
   readonly state: ManyState
-  private readonly folder = mkdtempSync(join(tmpdir(), 'bellatrait-delivery-'))
+  private readonly folder = ownFolder()
   readonly file = join(this.folder, 'drawings.zip')
   private worker: Worker | null = null
   private stopped = false

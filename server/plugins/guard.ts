@@ -2,8 +2,12 @@ import { isIP } from 'node:net'
 import type { H3Event } from 'h3'
 import { defineEventHandler, getRequestHeader, setResponseHeaders } from 'h3'
 import { defineNitroPlugin } from 'nitropack/runtime'
+import { store } from '../database/store'
 import { databaseTrouble } from '../http/database-trouble'
+import { withPatience } from '../http/patience'
 import { refuse } from '../http/refuse'
+import { isHeavy } from '../lane/heavy'
+import { answeredBy, laneAtHand } from '../lane/lane'
 
 const HEADERS = {
   'x-content-type-options': 'nosniff',
@@ -14,7 +18,8 @@ const HEADERS = {
 
 /**
  * Stands before everything that is served, files and errors too: safe headers on every answer, no request under a foreign
- * name, writes only from our own pages, and a sentence where the database cannot be used.
+ * name, writes only from our own pages, what is heavy to a process of its own, and a sentence where the database cannot be
+ * used.
  */
 export default defineNitroPlugin((nitro) => {
   const { handler } = nitro.h3App
@@ -22,8 +27,12 @@ export default defineNitroPlugin((nitro) => {
     setResponseHeaders(event, HEADERS)
     checkHost(event)
     checkOrigin(event)
+    checkPath(event)
     try {
-      return (await handler(event)) as unknown
+      return await withPatience(async () => {
+        const lane = laneAtHand()
+        return lane && (await isHeavy(event, store)) ? answeredBy(lane, event) : ((await handler(event)) as unknown)
+      })
     } catch (e) {
       throw databaseTrouble(e) ?? e
     }
@@ -41,6 +50,16 @@ function checkHost(event: H3Event): void {
   const name = URL.canParse(url) ? new URL(url).hostname.replace(/^\[|\]$/g, '') : ''
   if (name === 'localhost' || isIP(name) || ownNames().includes(name)) return
   throw refuse(421, 'Bellatrait is not served under this name. Open it by its address, or name it in BELLATRAIT_NAMES where it is started.')
+}
+
+/** Where there is something: pages, what is served as files, and routes, which answer for themselves. */
+const SERVED = /^\/(?:$|drawings\/[\w-]{1,80}\/?$|mark\.svg$|practice\/[\w-]+\.inkml$|_nuxt\/|api(?:\/|$))/
+
+/** Any other path would be answered by the page of the Desk, as if it were there, whatever was to be done with it. */
+function checkPath(event: H3Event): void {
+  const [path = ''] = event.path.split('?')
+  if (!SERVED.test(path)) throw refuse(404, 'There is nothing at this address.')
+  if (!path.startsWith('/api') && event.method !== 'GET' && event.method !== 'HEAD') throw refuse(405, `Pages are only read: there is nothing to ${event.method} here.`)
 }
 
 function checkOrigin(event: H3Event): void {

@@ -1,6 +1,8 @@
 import { defineNitroPlugin, useStorage } from 'nitropack/runtime'
 import { emptyOldBin } from '../database/bin'
 import { startStore, store } from '../database/store'
+import { beLane, endLane, isLane, laneAtHand } from '../lane/lane'
+import { sweepFolders } from '../delivery/own-folder'
 import { whyUnopened } from '../http/database-trouble'
 
 /** How often the bin is looked at, ms. */
@@ -16,12 +18,18 @@ export default defineNitroPlugin((nitro) => {
     console.error(`Bellatrait could not start: ${whyUnopened(e)}`)
     process.exit(1)
   })
-  // What has lain in the bin for its days is thrown away, at start and now and then.
+  const lane = laneAtHand()
+  if (isLane()) store().then(beLane, () => undefined)
+  // What has lain in the bin for its days is thrown away, at start and now and then: by the lane, where there is one.
   const sweep = (): void => void store().then((opened) => emptyOldBin(opened, new Date())).catch((e: unknown) => console.error('The bin could not be emptied:', e))
-  sweep()
-  const timer = setInterval(sweep, BIN_EVERY).unref()
+  if (!lane) {
+    sweep()
+    sweepFolders()
+  }
+  const timer = lane ? undefined : setInterval(sweep, BIN_EVERY).unref()
   nitro.hooks.hook('close', async () => {
     clearInterval(timer)
+    endLane()
     ;(await store()).connection.close()
   })
 })

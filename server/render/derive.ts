@@ -1,6 +1,7 @@
 import { useStorage } from 'nitropack/runtime'
 import type { Drawing } from '../../core/drawing/model'
 import type { ImageTable } from '../database/images'
+import { databaseTrouble } from '../http/database-trouble'
 import { DerivingThread } from './deriving-thread'
 import { plainThumbnail } from './plain-thumbnail'
 import { onlySketch, sketchThumbnail } from './sketch-thumbnail'
@@ -14,6 +15,16 @@ export const derivingThread = (): Promise<DerivingThread> => (thread ??= useStor
 export async function pictureOf(drawing: Drawing, revision: number, images: ImageTable, slot = drawing.id): Promise<string> {
   const sketch = onlySketch(drawing)
   return (sketch && (await sketchThumbnail(drawing, sketch, images))) ?? (await (await derivingThread()).make('thumbnail', drawing, revision, slot)) ?? plainThumbnail(drawing)
+}
+
+/** Keeps what was derived; where the disk is full, or the database held, it is derived again another time. */
+export function keptIfCan(keep: () => void): void {
+  try {
+    keep()
+  } catch (e) {
+    if (!databaseTrouble(e)) throw e
+    console.error('What was derived could not be kept:', (e as Error).message)
+  }
 }
 
 /** Headers of a picture that is served as a file of its own. */

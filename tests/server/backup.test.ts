@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import sharp from 'sharp'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { newDrawing, newLine, newSketchLayer } from '../../core/drawing/create'
+import { applyPatches } from '../../core/drawing/apply-patches'
 import { makeEdit, walkOver } from '../../core/drawing/edits'
 import type { Drawing, Line, TraceSample } from '../../core/drawing/model'
 import { unzipped, zipOf } from '../../core/formats/archive/zip'
@@ -172,7 +173,9 @@ describe('a backup', () => {
   it('that is damaged or made up is refused in a sentence, and nothing is written', async () => {
     worked('Radish bunch', 3)
     const good = backup(store)
+    const long = backup(store, [worked('Snail', 60)])
     const about = 'drawings/001 radish-bunch/about.json'
+    const history = 'drawings/001 radish-bunch/history.jsonl'
     const text = (files: Map<string, Uint8Array>, path: string, change: (t: string) => string): void => void files.set(path, Buffer.from(change(Buffer.from(files.get(path)!).toString())))
     const cases: [string, Uint8Array, RegExp][] = [
       ['cut short', good.slice(0, good.length / 2), /no zip archive, or it is damaged/],
@@ -190,19 +193,47 @@ describe('a backup', () => {
       ['a step that does not fit', meddled(good, (f) => text(f, 'drawings/001 radish-bunch/history.jsonl', (t) => t.replace(/"layers","[^"]*"/, '"layers","nowhere"'))), /does not fit/],
       ['a document of another id', meddled(good, (f) => text(f, 'drawings/001 radish-bunch/documents/0.json', (t) => t.replace(/"id":"[^"]*"/, '"id":"x"'))), /of another drawing/],
       ['a document that is none', meddled(good, (f) => text(f, 'drawings/001 radish-bunch/documents/0.json', () => '{"layers":[]}')), /damaged/],
+      ['a field of objects, spelled otherwise', meddled(good, (f) => text(f, about, (t) => t.replace('{', '{"\\u005f_proto__":{},'))), /no drawing has/],
+      ['a document past the last step', meddled(good, (f) => void f.set('drawings/001 radish-bunch/documents/9.json', f.get('drawings/001 radish-bunch/documents/0.json')!)), /comes after the last step, 4/],
+      ['a document whose number no database holds', meddled(good, (f) => void f.set(`drawings/001 radish-bunch/documents/${'9'.repeat(30)}.json`, f.get('drawings/001 radish-bunch/documents/0.json')!)), /no number of a step/],
+      ['a number of steps of thirty digits', meddled(good, (f) => text(f, about, (t) => t.replace(/"revision":\d+/, `"revision":${'9'.repeat(30)}`))), /damaged/],
+      ['a document on the way that is another', meddled(long, (f) => text(f, 'drawings/001 snail/documents/50.json', (t) => t.replace('"visible":true', '"visible":false'))), /the document after "Line 49" is not what the history leads to/],
+      ['an inverse that fits nothing', meddled(good, (f) => text(f, history, (t) => t.replace(/"inverse":\[\{"op":"remove","path":\["layers","[^"]*"/, '"inverse":[{"op":"remove","path":["layers","nowhere"'))), /what takes "Line 0" back does not fit/],
+      ['a step that leads to no drawing', meddled(good, (f) => text(f, history, (t) => t.replace('"size":6', '"size":-6'))), /"Line 0" does not fit/],
+      ['an edit twice', meddled(good, (f) => text(f, history, (t) => t.replace(/("id":")[^"]*(","kind":"edit","label":"Line 1")/, `$1${/"id":"([^"]*)","kind":"edit","label":"Line 0"/.exec(t)![1]!}$2`))), /stands in it twice/],
+      ['a checkpoint past the head', meddled(good, (f) => text(f, about, (t) => t.replace(/"revision":3,"name":"Before/, '"revision":33,"name":"Before'))), /past its last step/],
+      ['a checkpoint twice', meddled(good, (f) => text(f, about, (t) => t.replace(/"checkpoints":\[(\{[^}]*\})\]/, '"checkpoints":[$1,$1]'))), /holds a checkpoint twice/],
+      ["a pass's checkpoint twice", meddled(good, (f) => text(f, about, (t) => t.replace(/"checkpoints":\[(\{"id":")([^}]*\})\]/, '"checkpoints":[$1$2,$1x$2]'))), /holds a pass's checkpoint twice/],
+      ['a day that is none', meddled(good, (f) => text(f, about, (t) => t.replace(/"updatedAt":"\d{4}-\d\d-\d\d/, '"updatedAt":"2026-13-41'))), /a date is none/],
+      ['a checkpoint without a name', meddled(good, (f) => text(f, about, (t) => t.replace('"name":"Before Weight"', '"name":" "'))), /a checkpoint has no name/],
+      ['a form before the first', meddled(good, (f) => text(f, 'bellatrait.json', (t) => t.replace('"form": 1', '"form": 0'))), /it says form 0/],
+      ['a file that nobody names', meddled(good, (f) => void f.set('more.txt', new Uint8Array(2)), false), /was not there when the backup was made/],
+      ['a line with a field that no line has', meddled(good, (f) => text(f, history, (t) => t.replace('"cover":false', '"cover":false,"shine":true'))), /"Line 0" does not fit/],
       ['a field of objects', meddled(good, (f) => text(f, about, (t) => t.replace('{', '{"__proto__":{},'))), /no drawing has/],
     ]
     const other = fresh()
     for (const [what, bytes, says] of cases) {
-      await expect(readBackup(bytes), what).rejects.toThrow(says)
+      const why = await readBackup(bytes).then(() => 'taken', (e: Error) => e.message)
+      expect([what, why]).toEqual([what, expect.stringMatching(says)])
     }
     expect(other.whole.ids(true)).toEqual([])
+  })
+
+  it('whose undo led elsewhere, as earlier versions wrote it, undoes exactly once it is in', async () => {
+    const id = worked('Radish bunch', 3)
+    const history = 'drawings/001 radish-bunch/history.jsonl'
+    const bytes = meddled(backup(store), (f) => void f.set(history, Buffer.from(Buffer.from(f.get(history)!).toString().replace(/"inverse":\[[^\]]*\]\}\]/, '"inverse":[]'))))
+    const other = fresh()
+    restore(other, await readBackup(bytes))
+    const back = other.journal.open(id)!.undo.reduceRight((now, s) => applyPatches(now, s.edit.inverse), other.journal.head(id)!.drawing)
+    expect(back).toStrictEqual(store.journal.at(id, 0))
   })
 
   it('that says it is small and is a bomb is not unpacked', () => {
     const huge = zipOf([{ path: 'a.bin', bytes: new Uint8Array(40e6) }])
     expect(huge.length).toBeLessThan(60_000)
-    expect(() => unzipped(huge, { files: 10, bytes: 10e6 })).toThrow(/larger than 10 MB/)
+    expect(() => unzipped(huge, { files: 10, bytes: 100e6 })).toThrow(/packed more tightly/)
+    expect(() => unzipped(zipOf([{ path: 'a.bin', bytes: new Uint8Array(3e6) }]), { files: 10, bytes: 2e6 })).toThrow(/larger than 2 MB/)
     // One that lies about its size is cut off there, and its hash does not fit.
     const lying = Buffer.from(huge)
     const central = lying.lastIndexOf(Buffer.from([0x50, 0x4b, 1, 2]))

@@ -23,7 +23,7 @@ const bar = (id: string, a: [number, number], b: [number, number], size = 6): Li
 /** A box of four bars, 200 by 120, whose left upper corner is at (x, y). */
 const box = (id: string, x: number, y: number): Line[] => [bar(`${id}-top`, [x, y], [x + 200, y]), bar(`${id}-right`, [x + 200, y], [x + 200, y + 120]), bar(`${id}-bottom`, [x + 200, y + 120], [x, y + 120]), bar(`${id}-left`, [x, y + 120], [x, y])]
 const drawingOf = (...lines: Line[]): Drawing => ({ ...newDrawing('Fills', { layers: [newLinesLayer('Ink', lines)] }), inks: [{ id: 'black', name: 'Black', colour: '#211c1a' }, { id: 'leaf', name: 'Leaf', colour: '#4a6a3a' }, { id: 'straw', name: 'Straw', colour: '#e8c96a' }] })
-const withLines = (d: Drawing, change: (lines: Line[]) => Line[]): Drawing => ({ ...d, layers: [{ ...newLinesLayer('Ink', change(linesOf(d))), id: d.layers[0]!.id }] })
+const withLines = (d: Drawing, change: (lines: Line[]) => Line[]): Drawing => ({ ...d, layers: [{ ...newLinesLayer('Ink', change([...linesOf(d)])), id: d.layers[0]!.id }] })
 
 function poured(d: Drawing, at: Vec, ink: string, gap = 0, over: Partial<Fill> = {}): Drawing {
   const { hold } = atOnce(regionHitAt(openInk(d), at, gap * d.page.pxPerMm))!

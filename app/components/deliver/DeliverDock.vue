@@ -43,7 +43,6 @@ const noTrace = computed(() => delivery.settings.kind === 'traces' && !delivery.
 const wholePage = computed(() => delivery.part.what === 'page')
 /** Shapes of the whole page are those that are seen already. */
 const waiting = computed(() => wholePage.value && (!ink.upToDate.value || ink.progress.value !== null))
-const shapes = computed(() => (wholePage.value ? (ink.shapes.value?.shapes ?? null) : null))
 
 /** Settings may be set one after the other: what they make is shown when the hand rests, ms. */
 const REST = 160
@@ -54,7 +53,7 @@ watch(
     clearTimeout(timer)
     done.value = ''
     delivery.outdate()
-    if (!waiting.value && !blank.value) timer = setTimeout(() => void delivery.show(shapes.value), REST)
+    if (!waiting.value && !blank.value) timer = setTimeout(() => void delivery.show(ink.session.handOver), REST)
     if (blank.value) delivery.clear()
   },
   { immediate: true },
@@ -66,7 +65,7 @@ onBeforeUnmount(() => {
 
 async function deliver(): Promise<void> {
   done.value = ''
-  const file = await delivery.make(shapes.value)
+  const file = await delivery.make(ink.session.handOver)
   if (!file) return
   done.value = `${file.name}, ${inBytes(file.size)}`
   guide.delivered()

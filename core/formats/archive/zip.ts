@@ -1,3 +1,4 @@
+import type { UnzipFileInfo } from 'fflate'
 import { unzipSync, Zip, ZipDeflate, ZipPassThrough } from 'fflate'
 
 /** A file of an archive; its path has parts between slashes. */
@@ -69,31 +70,56 @@ export function zipOf(files: Iterable<ArchiveFile>): Uint8Array {
   return whole
 }
 
+/** More than this many bytes for one that was packed is no drawing, picture or history, from this size on. */
+const DENSEST = 300
+const LIGHT = 4 * 1024 * 1024
+
+const tooLarge = ({ bytes }: ArchiveLimits): BadArchive => new BadArchive(`Unpacked, the archive is larger than ${Math.round(bytes / 1024 ** 2)} MB, which is more than can be taken. Bring it in in parts.`)
+
 /**
- * The files of an archive by their paths. What the archive says of its own sizes is looked at before anything is unpacked, and no
- * file becomes larger than was said of it.
+ * Paths of the files of an archive, nothing of it unpacked.
  *
- * @throws BadArchive where it is none, is damaged, holds paths that lead elsewhere, or is larger than `limits`
+ * @throws BadArchive as `unzipped`
  */
-export function unzipped(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Array> {
+export function listedIn(bytes: Uint8Array, limits: ArchiveLimits): string[] {
   const seen = new Set<string>()
   let total = 0
-  const files = read(bytes, (name, size) => {
+  read(bytes, ({ name, size, originalSize }) => {
     if (name.endsWith('/')) return false
     if (!isPlainPath(name)) throw new BadArchive(`The archive holds a file "${name.slice(0, 80)}" that leads out of it. It was not made by Bellatrait; do not trust it.`)
     if (seen.has(name)) throw new BadArchive(`The archive holds the file "${name.slice(0, 80)}" twice. Make the archive again.`)
     seen.add(name)
-    total += size
+    total += originalSize
     if (seen.size > limits.files) throw new BadArchive(`The archive holds more than ${limits.files} files. Bring it in in parts.`)
-    if (total > limits.bytes) throw new BadArchive(`Unpacked, the archive is larger than ${Math.round(limits.bytes / 1024 ** 2)} MB, which is more than can be taken. Bring it in in parts.`)
-    return true
+    if (total > limits.bytes) throw tooLarge(limits)
+    if (originalSize > LIGHT && originalSize > DENSEST * size) throw new BadArchive(`The archive holds a file "${name.slice(0, 80)}" that is packed more tightly than anything that is drawn. It was not made by Bellatrait; do not trust it.`)
+    return false
   })
-  return new Map(Object.entries(files))
+  return [...seen]
 }
 
-function read(bytes: Uint8Array, take: (name: string, size: number) => boolean): Record<string, Uint8Array> {
+/**
+ * The files of an archive by their paths, or those that are `wanted`. What the archive says of its own sizes is looked at
+ * before anything is unpacked, and no file becomes larger than was said of it.
+ *
+ * @throws BadArchive where it is none, is damaged, holds paths that lead elsewhere, or is larger than `limits`
+ */
+export function unzipped(bytes: Uint8Array, limits: ArchiveLimits, wanted: (path: string) => boolean = () => true): Map<string, Uint8Array> {
+  const all = listedIn(bytes, { ...limits, bytes: Infinity })
+  const files = new Set(all.filter(wanted))
+  let total = 0
+  const taken = read(bytes, ({ name, originalSize }) => {
+    if (!files.has(name)) return false
+    total += originalSize
+    if (total > limits.bytes) throw tooLarge(limits)
+    return true
+  })
+  return new Map(Object.entries(taken))
+}
+
+function read(bytes: Uint8Array, filter: (file: UnzipFileInfo) => boolean): Record<string, Uint8Array> {
   try {
-    return unzipSync(bytes, { filter: ({ name, originalSize }) => take(name, originalSize) })
+    return unzipSync(bytes, { filter })
   } catch (e) {
     if (e instanceof BadArchive) throw e
     throw new BadArchive('This is no zip archive, or it is damaged. Download or copy it again.')

@@ -64,7 +64,7 @@ describe('every door answers arbitrary JSON with a result or a typed error', () 
       fc.property(json, fc.nat(60), (value, place) => {
         answers(() => checkDrawing(value))
         answers(() => checkDrawing(spoilt(drawing, place, value)))
-        if (!hasInbornKeys(JSON.stringify(value) ?? '')) for (const schema of [appendSchema, createSchema, renameSchema, shelfSchema]) answers(() => void schema.validateSync(value))
+        if (!hasInbornKeys(value)) for (const schema of [appendSchema, createSchema, renameSchema, shelfSchema]) answers(() => void schema.validateSync(value))
       }),
       runs,
     )

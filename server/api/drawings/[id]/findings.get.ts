@@ -1,7 +1,7 @@
 import { defineEventHandler, getRouterParam } from 'h3'
 import { store } from '../../../database/store'
 import { noDrawing } from '../../../http/refuse'
-import { derivingThread } from '../../../render/derive'
+import { derivingThread, keptIfCan } from '../../../render/derive'
 
 /** How many findings Proof has of the drawing as it is now; null where finding out takes too long. */
 export default defineEventHandler(async (event) => {
@@ -12,6 +12,6 @@ export default defineEventHandler(async (event) => {
   const known = proofs.find(drawing.id, revision)
   if (known !== undefined) return { findings: known }
   const findings = await (await derivingThread()).make('findings', drawing, revision)
-  if (findings !== null) proofs.keep(drawing.id, revision, findings)
+  if (findings !== null) keptIfCan(() => proofs.keep(drawing.id, revision, findings))
   return { findings }
 })

@@ -1,7 +1,7 @@
 import { defineEventHandler, getRouterParam, setResponseHeaders } from 'h3'
 import { store } from '../../../database/store'
 import { noDrawing } from '../../../http/refuse'
-import { PICTURE_HEADERS, pictureOf } from '../../../render/derive'
+import { keptIfCan, PICTURE_HEADERS, pictureOf } from '../../../render/derive'
 
 /** Draws and keeps the thumbnail of the drawing as it is now. */
 async function make(id: string): Promise<string> {
@@ -9,7 +9,7 @@ async function make(id: string): Promise<string> {
   const head = journal.head(id)
   if (!head) throw noDrawing()
   const svg = await pictureOf(head.drawing, head.revision, images)
-  thumbnails.keep(id, head.revision, svg)
+  keptIfCan(() => thumbnails.keep(id, head.revision, svg))
   return svg
 }
 

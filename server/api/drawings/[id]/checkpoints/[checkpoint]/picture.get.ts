@@ -1,7 +1,7 @@
 import { defineEventHandler, getRouterParam, setResponseHeaders } from 'h3'
 import { store } from '../../../../../database/store'
 import { refuse } from '../../../../../http/refuse'
-import { PICTURE_HEADERS, pictureOf } from '../../../../../render/derive'
+import { keptIfCan, PICTURE_HEADERS, pictureOf } from '../../../../../render/derive'
 
 /** The small picture of a checkpoint, made once. */
 export default defineEventHandler(async (event) => {
@@ -11,7 +11,10 @@ export default defineEventHandler(async (event) => {
   const drawing = checkpoint && journal.at(id, checkpoint.revision)
   if (!drawing) throw refuse(404, 'This checkpoint is not there any more.')
   let svg = checkpoints.picture(checkpoint.id)
-  if (!svg) checkpoints.keepPicture(checkpoint.id, (svg = await pictureOf(drawing, checkpoint.revision, images, `${id}#${checkpoint.id}`)))
+  if (!svg) {
+    const made = (svg = await pictureOf(drawing, checkpoint.revision, images, `${id}#${checkpoint.id}`))
+    keptIfCan(() => checkpoints.keepPicture(checkpoint.id, made))
+  }
   setResponseHeaders(event, PICTURE_HEADERS)
   return svg
 })
