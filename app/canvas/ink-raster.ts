@@ -77,10 +77,12 @@ export class InkRaster {
   setStack(entries: readonly InkEntry[]): void {
     const boxes = changedBoxes(this.stack, entries)
     const known = new Set(this.stack)
+    const before = this.stack
+    const isInOrder = before.length === entries.length && entries.every((e, i) => e.id === before[i]!.id && e.parts.length === before[i]!.parts.length)
     this.stack = entries
     const { numbers, fresh } = this.sent.tell(entries.flatMap((e) => e.parts))
     void this.worker.setStack(
-      entries.map((e) => ({ id: e.id, parts: e.parts.length })),
+      isInOrder ? null : entries.map((e) => ({ id: e.id, parts: e.parts.length })),
       entries.filter((e) => !known.has(e)).map((e) => ({ ...e, parts: [] })),
       { numbers, fresh: fresh.map(([n, { data, box, shift }]) => [n, { data, box, ...(shift && { shift: { of: { data, box }, by: shift.by } }) }]) },
     )

@@ -11,7 +11,7 @@ import { halo } from './halo-mark'
 import { joint, pieces } from './piece-marks'
 import type { Mark, MarkRef } from './marks'
 import type { Viewport } from './viewport'
-import { stepToScreen, toScreen } from './viewport'
+import { matrixOf } from './viewport'
 
 // Marks are drawn when told, in the frame of what they belong to; by itself Konva would draw them once more in the next.
 Konva.autoDrawEnabled = false
@@ -39,7 +39,8 @@ export class MarksLayer {
 
   render(marks: readonly Mark[], viewport: Viewport): void {
     this.layer.destroyChildren()
-    const place: Place = Object.assign((p: Vec) => toScreen(viewport, p), { step: (d: Vec) => stepToScreen(viewport, d) })
+    const [a, b, c, d, e, f] = matrixOf(viewport)
+    const place: Place = Object.assign((p: Vec) => ({ x: a * p.x + c * p.y + e, y: b * p.x + d * p.y + f }), { step: (s: Vec) => ({ x: a * s.x + c * s.y, y: b * s.x + d * s.y }) })
     for (const mark of marks) for (const shape of shapesOf(mark, place)) this.layer.add(shape)
     this.draw()
   }

@@ -11,7 +11,7 @@ const AT_ONCE = 6
 const BATCH = 40
 
 /** A line that takes longer than this to expand, ms, is left to the worker from then on: it would stop the hand. */
-const HEAVY = 60
+const HEAVY = 30
 
 /** Longest time for a batch of lines, and for one line alone, ms. */
 const LONGEST_BATCH = 20_000

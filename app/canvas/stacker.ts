@@ -85,9 +85,10 @@ export class Stacker {
         const outline = this.tinted(plain)
         const cover = line && coveredRegion(line)
         if (!outline.data && !cover) return []
-        const entry = this.same(was, outline, cover, look, drawing) ?? entryOf(outline, drawing, look, cover)
-        this.last.set(item.id, { outline, entry, cover })
-        return [entry]
+        const same = this.same(was, outline, cover, look, drawing)
+        const seen = same && was ? was : { outline, entry: entryOf(outline, drawing, look, cover), cover }
+        this.last.set(item.id, seen)
+        return [seen.entry]
       })
     })]
   }

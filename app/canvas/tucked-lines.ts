@@ -26,8 +26,11 @@ export class TuckedLines {
   /** Takes what the session says of a drawing; answers whether anything differs from what it said before. */
   take(drawing: Drawing, less: readonly Outline[]): boolean {
     const before = this.told
-    this.seen = new Map(linesOf(drawing).map((l) => [l.id, l]))
-    this.told = new Map(less.map((outline) => [outline.id, { line: this.seen.get(outline.id)!, outline }]))
+    // Without a pair in between for each of thousands of lines.
+    this.seen = new Map()
+    for (const line of linesOf(drawing)) this.seen.set(line.id, line)
+    this.told = new Map()
+    for (const outline of less) this.told.set(outline.id, { line: this.seen.get(outline.id)!, outline })
     return before.size !== this.told.size || less.some((o) => before.get(o.id)?.outline !== o)
   }
 

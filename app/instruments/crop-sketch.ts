@@ -1,9 +1,10 @@
+import { changeSketchAndPage } from '#core/drawing/page-of-sketch'
 import { croppedTo, fromShares, toShares } from '#core/drawing/sketch-place'
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
 import type { Hand, Instrument, Worktop } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
-import { changingSketch, openSketch, whySketchIsShut } from './sketch-in-hand'
+import { openSketch, whySketchIsShut } from './sketch-in-hand'
 
 /** Keeps only a part of the sketch: what lies within a box that is drawn on it. */
 export class CropSketch implements Instrument {
@@ -37,7 +38,7 @@ export class CropSketch implements Instrument {
     if (box?.far && sketch) {
       const [a, b] = spanOf([box.from.at, box.to].map((p) => toShares(sketch, p)))
       if (a.x >= 1 || a.y >= 1 || b.x <= 0 || b.y <= 0) this.worktop.say('That box lies beside the sketch. Draw it about what is to be kept.')
-      else this.worktop.edit('Crop the sketch', changingSketch(sketch.id, (s) => croppedTo(s, a, b)))
+      else this.worktop.edit('Crop the sketch', (draft) => changeSketchAndPage(draft, sketch.id, (s) => croppedTo(s, a, b)))
     }
     this.worktop.refresh()
   }

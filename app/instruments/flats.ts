@@ -18,7 +18,8 @@ export class Flats implements Instrument {
 
   hint(): string {
     if (!this.regions.length) return 'Every region has its fill'
-    return 'Enter: pour all these · Click a region: its next ink · Alt+click: none there · Esc: none of these'
+    if (!this.worktop.palette().length) return 'Take starter inks on the right, or add one'
+    return 'Enter: pour all · Click: its next ink · Alt+click: none · Esc: none of these'
   }
 
   review(): void {
@@ -50,7 +51,7 @@ export class Flats implements Instrument {
 
   private tell(): void {
     const n = this.inks.filter((ink) => ink).length
-    const summary = this.worktop.palette().length ? `${n} ${n === 1 ? 'region' : 'regions'} would be poured as shown.` : 'Add an ink to the palette that no line has: these regions would get it.'
+    const summary = this.worktop.palette().length ? `${n} ${n === 1 ? 'region' : 'regions'} would be poured as shown.` : 'Take starter inks, or add one that no line has: these regions would get it.'
     this.worktop.tryOn(this.regions.length ? { of: (l) => l, summary, changes: n > 0, accept: () => this.accept(), drop: () => this.drop() } : null)
     this.worktop.refresh()
   }

@@ -16,8 +16,8 @@ import { useViewStore } from './view'
 
 /** What is seen of a file before it leaves. */
 export interface Previewed {
-  /** An object URL. */
-  url: string
+  /** An object URL; null where the canvas shows just that. */
+  url: string | null
   mediaType: string
   /** Where it lies, px of the page. */
   box: Box
@@ -71,9 +71,13 @@ export const useDeliveryStore = defineStore('delivery', () => {
     return transfer({ from: port2, part: structuredClone(toRaw(part.value)), settings: structuredClone(toRaw(settings.value)), samples, sheet: sheet.value }, [port2])
   }
 
+  function letGo(): void {
+    if (preview.value?.url) URL.revokeObjectURL(preview.value.url)
+  }
+
   function clear(): void {
     round++
-    if (preview.value) URL.revokeObjectURL(preview.value.url)
+    letGo()
     preview.value = null
   }
 
@@ -92,9 +96,9 @@ export const useDeliveryStore = defineStore('delivery', () => {
       const ordered = await order(handOver)
       const made = await deliveryThread().preview(ordered, proxy(() => undefined))
       if (mine !== round) return
-      if (preview.value) URL.revokeObjectURL(preview.value.url)
-      const { mediaType, bytes } = made.picture
-      preview.value = { url: URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: mediaType })), mediaType, box: made.box, sheets: made.sheets, nodes: made.nodes, size: made.size, drawing }
+      letGo()
+      const { picture } = made
+      preview.value = { url: picture && URL.createObjectURL(new Blob([picture.bytes as Uint8Array<ArrayBuffer>], { type: picture.mediaType })), mediaType: picture?.mediaType ?? '', box: made.box, sheets: made.sheets, nodes: made.nodes, size: made.size, drawing }
       told.value = true
     } catch (e) {
       if (mine === round) store.notice = `The preview could not be made: ${(e as Error).message}`

@@ -2,13 +2,14 @@ import { wrap } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Sketch, Vec } from '#core/drawing/model'
+import { changeSketchAndPage } from '#core/drawing/page-of-sketch'
 import { fromShares, toShares, WHOLE, withPaper } from '#core/drawing/sketch-place'
 import type { Quad } from '#core/sketch/perspective'
 import { isConvex, sizeOfQuad, squareToQuad } from '#core/sketch/perspective'
 import { addressOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'
 import { useDrawingStore } from './drawing'
-import { changeSketch, sketchLayerInHand } from './find'
+import { sketchLayerInHand } from './find'
 import { useViewStore } from './view'
 
 /** The corners of the picture itself, as shares of what is seen of it. */
@@ -96,7 +97,7 @@ export const usePaperStore = defineStore('paper', () => {
     change(s.id, 'The photo as it was taken', (now) => withPaper(now, null, height / width))
   }
 
-  const change = (id: string, label: string, to: (sketch: Sketch) => Sketch): void => store.edit(label, (draft) => changeSketch(draft, id, to))
+  const change = (id: string, label: string, to: (sketch: Sketch) => Sketch): void => store.edit(label, (draft) => changeSketchAndPage(draft, id, to))
 
   return { sketch, corners, isLaid, looking, lay, putAway, offer, setPaperRight, keep, asTaken }
 })

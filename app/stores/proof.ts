@@ -43,16 +43,24 @@ export const useProofStore = defineStore('proof', () => {
   /** What is tried on, if it is a mend. */
   const trying = shallowRef<{ findings: readonly Finding[]; summary: string } | null>(null)
 
-  const open = computed(() => (store.drawing && found.value ? openFindings(store.drawing, found.value) : []))
-  const kinds = computed(() => KINDS.flatMap((kind) => {
-    const findings = open.value.filter((f) => f.kind === kind)
-    return findings.length ? [{ kind, findings, mendable: findings.filter((f) => f.mend).length }] : []
-  }))
+  /** What was left as it is: nothing else of the drawing says which findings are open, so nothing else asks for them anew. */
+  const amendments = computed(() => store.drawing?.amendments)
+  const open = computed(() => (found.value ? openFindings({ amendments: amendments.value }, found.value) : []))
+  const kinds = computed(() => {
+    const byKind = new Map<FindingKind, { kind: FindingKind; findings: Finding[]; mendable: number }>()
+    for (const f of open.value) {
+      let row = byKind.get(f.kind)
+      if (!row) byKind.set(f.kind, (row = { kind: f.kind, findings: [], mendable: 0 }))
+      row.findings.push(f)
+      if (f.mend) row.mendable++
+    }
+    return KINDS.flatMap((kind) => byKind.get(kind) ?? [])
+  })
   const certain = computed(() => open.value.filter((f) => CERTAIN.has(f.kind) && f.mend))
   /** Passes of which there is something, and about which nothing is left to look at. */
   const done = computed(() => {
     const layers = store.drawing?.layers ?? []
-    const all = new Set(open.value.map((f) => f.kind))
+    const all = new Set(kinds.value.map((k) => k.kind))
     const has = (kind: 'sketch' | 'lines'): boolean => layers.some((l) => l.kind === kind && l.items.length)
     const isClean = (...ofPass: FindingKind[]): boolean => !!found.value && has('lines') && ofPass.every((k) => !all.has(k))
     const lines = isClean('gap', 'past', 'doubled', 'hidden', 'off')
@@ -62,6 +70,7 @@ export const useProofStore = defineStore('proof', () => {
   })
   /** What was left as it is, as far as it is still there. */
   const left = computed(() => {
+    if (open.value === found.value) return []
     const keys = new Set(open.value.map((f) => f.key))
     return (found.value ?? []).filter((f) => !keys.has(f.key))
   })

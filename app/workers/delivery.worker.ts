@@ -34,8 +34,8 @@ export interface HandedOver {
 
 /** What a file will look like, and how large it will be. */
 export interface Preview {
-  /** The file itself where it is a picture that can be shown, else its shapes as SVG. */
-  picture: { mediaType: string; bytes: Uint8Array }
+  /** The file itself where it is a picture that can be shown, else its shapes as SVG; null where these are what the canvas shows, and too many to be drawn twice. */
+  picture: { mediaType: string; bytes: Uint8Array } | null
   /** Where that lies, px of the page. */
   box: Box
   /** Names of the pages of a PDF. */
@@ -73,6 +73,9 @@ function made(order: DeliveryOrder, { drawing, shapes }: Awaited<ReturnType<type
   return deliverable(drawing, shapes, order.settings, { picture: (of: PictureOrder) => drawPicture(of, progress), samplesOf: (hash) => order.samples[hash] })
 }
 
+/** Shapes of more nodes than this are not shown as an SVG over the canvas, which shows the very same: the browser would draw it in one go, in the way of the hand. */
+const MOST_NODES_SHOWN = 12_000
+
 const countNodes = (shapes: readonly Shape[]): number => shapes.reduce((n, s) => n + s.contours.reduce((k, c) => k + c.nodes.length, 0), 0)
 
 /** Pen traces as thin lines, as a viewer of such files shows them. */
@@ -81,7 +84,7 @@ function tracesSvg({ page }: Drawing, traces: readonly PenTrace[]): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${page.width}" height="${page.height}" viewBox="0 0 ${page.width} ${page.height}">${paths.join('')}</svg>`
 }
 
-const text = (svg: string): Preview['picture'] => ({ mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(svg) })
+const text = (svg: string): NonNullable<Preview['picture']> => ({ mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(svg) })
 
 /** Makes files of drawings away from the hand. */
 const maker = {
@@ -112,6 +115,7 @@ const maker = {
       const { svg, box: about } = sheetSvg(drawing, sheet, order.settings.pdf)
       return { picture: text(svg), box: about, sheets: order.settings.pdf.separate ? sheets.map((s) => s.name) : [], nodes: countNodes(sheet.shapes), size }
     }
+    if (kind === 'outlines' && nodes !== null && nodes > MOST_NODES_SHOWN && order.part.what === 'page' && order.settings.leaving === 'stacked' && order.settings.ground === null) return { ...plain, picture: null, size }
     return { ...plain, picture: /^image\//.test(file.mediaType) ? { mediaType: file.mediaType, bytes: file.bytes } : plain.picture, size }
   },
 }

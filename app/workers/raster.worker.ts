@@ -20,12 +20,15 @@ const kept = new Map<string, OffscreenCanvasRenderingContext2D>()
 const RIM = 2
 
 const raster = {
-  /** The stack in its order by id, with how many of the parts in a row are each one's; `fresh` are the entries that are new or have changed, without them. */
-  setStack(order: { id: string; parts: number }[], fresh: InkEntry[], told: Told<InkPart>): void {
+  /**
+   * The stack in its order by id, with how many of the parts in a row are each one's, or null where that is as before; `fresh`
+   * are the entries that are new or have changed, without them.
+   */
+  setStack(order: { id: string; parts: number }[] | null, fresh: InkEntry[], told: Told<InkPart>): void {
     const known = new Map([...stack, ...fresh].map((e) => [e.id, e]))
     const all = held.take(told)
     let next = 0
-    stack = order.map(({ id, parts }) => ({ ...known.get(id)!, parts: all.slice(next, (next += parts)) }))
+    stack = (order ?? stack.map((e) => ({ id: e.id, parts: e.parts.length }))).map(({ id, parts }) => ({ ...known.get(id)!, parts: all.slice(next, (next += parts)) }))
   },
 
   /** Entries drawn by somebody else for the moment. */

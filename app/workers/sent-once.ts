@@ -1,6 +1,6 @@
 /** Numbers of things, and those of the things that the other side does not have yet. */
 export interface Told<T> {
-  numbers: number[]
+  numbers: Int32Array
   fresh: [number: number, thing: T][]
 }
 
@@ -8,31 +8,38 @@ export interface Told<T> {
 export class SentOnce<T extends object> {
   private readonly numbers = new WeakMap<T, number>()
   private next = 0
-  private held = new Set<number>()
+  /** The telling before, by number, in which a thing was last. */
+  private readonly lastIn = new Map<number, number>()
+  private telling = 0
 
   tell(things: readonly T[]): Told<T> {
+    const before = this.telling++
     const fresh: [number, T][] = []
-    const now = new Set<number>()
-    const numbers = things.map((thing) => {
+    const numbers = Int32Array.from(things, (thing) => {
       let n = this.numbers.get(thing)
       if (n === undefined) this.numbers.set(thing, (n = this.next++))
-      if (!this.held.has(n) && !now.has(n)) fresh.push([n, thing])
-      now.add(n)
+      const last = this.lastIn.get(n)
+      if (last !== before && last !== this.telling) fresh.push([n, thing])
+      this.lastIn.set(n, this.telling)
       return n
     })
-    this.held = now
+    // What was not told of now is sent again should it come back.
+    if (this.lastIn.size > numbers.length) for (const [n, last] of this.lastIn) if (last !== this.telling) this.lastIn.delete(n)
     return { numbers, fresh }
   }
 }
 
 /** The other side: things by number, as far as the last telling names them. Every telling must be taken, in order. */
 export class HeldOnce<T> {
-  private held = new Map<number, T>()
+  private readonly held = new Map<number, T>()
 
   take({ numbers, fresh }: Told<T>): T[] {
-    const known = fresh.length ? new Map([...this.held, ...fresh]) : this.held
-    const things = numbers.map((n) => known.get(n)!)
-    this.held = new Map(numbers.map((n, i) => [n, things[i]!]))
+    for (const [n, thing] of fresh) this.held.set(n, thing)
+    const things = Array.from(numbers, (n) => this.held.get(n)!)
+    if (this.held.size > numbers.length) {
+      const named = new Set(numbers)
+      for (const n of this.held.keys()) if (!named.has(n)) this.held.delete(n)
+    }
     return things
   }
 }

@@ -15,6 +15,7 @@ import { useChosenLines } from './use-chosen-lines'
 import { useChoosing } from './use-choosing'
 import { useCopiedWeight } from './use-copied-weight'
 import type { KeyHand } from './use-key-hand'
+import { useKeyboardOwner } from './use-keyboard-owner'
 import { useStackOrder } from './use-stack-order'
 
 /** Held this long, an instrument's key means "only while held", ms. */
@@ -48,6 +49,7 @@ export function useHotkeys(to: {
   const weight = useCopiedWeight()
   const restack = useStackOrder()
   const choosing = useChoosing()
+  useKeyboardOwner()
   /** The keyboard went to the strip by its key. */
   let wentByKey = false
   let heldKey: { key: string; since: number; before: string } | null = null
@@ -108,7 +110,7 @@ export function useHotkeys(to: {
   function backToDrawing(e: KeyboardEvent): boolean {
     if (e.key !== 'Escape' || e.defaultPrevented || !(e.target instanceof HTMLElement)) return false
     const here = e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
-    if (!here || !(wentByKey || e.target.closest('input, select, textarea'))) return false
+    if (!here || !(wentByKey || e.target.closest('input, select, textarea, button'))) return false
     wentByKey = false
     view.takeKeyboard(document.querySelector<HTMLElement>('[data-testid="canvas"]'))
     return true
@@ -205,18 +207,6 @@ export function useHotkeys(to: {
     heldKey = null
   }
 
-  /**
-   * A button that is pressed with the mouse does not take the keyboard: Enter and Space go on to mean what the instrument
-   * says. A field that had it is done with. Menus keep it, for they are gone through by key.
-   */
-  function leaveKeyboard(e: MouseEvent): void {
-    if (!(e.target instanceof HTMLElement || e.target instanceof SVGElement)) return
-    if (!e.target.closest('button') || e.target.closest('[aria-haspopup], [aria-expanded], [role="dialog"], [role="menu"], [role="listbox"], [data-headlessui-state]')) return
-    e.preventDefault()
-    const field = document.activeElement
-    if (field instanceof HTMLElement && field.matches('input, textarea, select')) field.blur()
-  }
-
   /** The window lost the keyboard: what was held is not known any more. */
   function away(): void {
     heldKey = null
@@ -228,5 +218,4 @@ export function useHotkeys(to: {
   useEventListener(window, 'keydown', down)
   useEventListener(window, 'keyup', up)
   useEventListener(window, 'blur', away)
-  useEventListener(window, 'mousedown', leaveKeyboard)
 }

@@ -36,7 +36,11 @@ export const changed = (drawing: Drawing, recipe: Recipe): Drawing => withLightS
 export const underHand = (drawing: Drawing, recipe: Recipe): Drawing => shownAs(drawing, produce(drawing, (draft) => void recipe(draft as Drawing)))
 
 /** As `underHand`, of a drawing that is made already: drafts of thousands of points take longer than a frame. */
-export const shownAs = (drawing: Drawing, next: Drawing): Drawing => withSnipsSettled(drawing, withPointsOnGrid(drawing, withoutEmptyLists(next)))
+export function shownAs(drawing: Drawing, next: Drawing): Drawing {
+  const shown = withSnipsSettled(drawing, withPointsOnGrid(drawing, withoutEmptyLists(next)))
+  Object.freeze(shown.layers)
+  return shown
+}
 
 /** The edit that leads from one drawing to the other; null when they are the same. */
 export function editBetween(before: Drawing, after: Drawing, label: string): Edit | null {

@@ -17,22 +17,28 @@ const known = new WeakMap<readonly Layer[], readonly Line[]>()
 
 /** All lines, bottom to top, seen or not; listed once for as long as the layers are the same, and cannot change. */
 export function linesOf({ layers }: Layers): readonly Line[] {
-  if (isDraft(layers) || !Object.isFrozen(layers)) return layers.filter(ofLines).flatMap((l) => l.items)
+  const of = layers.filter(ofLines)
+  // Those of the only layer are listed already; copying thousands takes a good part of a frame.
+  if (of.length === 1) return of[0]!.items
+  if (isDraft(layers) || !Object.isFrozen(layers)) return itemsIn(of)
   let lines = known.get(layers)
-  if (!lines) known.set(layers, (lines = layers.filter(ofLines).flatMap((l) => l.items)))
+  if (!lines) known.set(layers, (lines = itemsIn(of)))
   return lines
 }
+
+/** The items of layers in a row; the very list of a single one. */
+const itemsIn = <T>(layers: readonly { items: T[] }[]): T[] => (layers.length === 1 ? layers[0]!.items : ([] as T[]).concat(...layers.map((l) => l.items)))
 
 /** Layers of lines from the bottom of the stack to the top, as far as they are open; `alone` is the id of a layer looked at alone. */
 export const openLineLayers = ({ layers }: Layers, alone: string | null = null): LinesLayer[] => layers.filter(ofLines).filter((l) => isOpen(l, alone))
 export const openSolidLayers = ({ layers }: Layers, alone: string | null = null): ShapesLayer[] => layers.filter(ofSolids).filter((l) => isOpen(l, alone))
 
 /** Lines, and solids, that a hand may take. */
-export const openLines = (drawing: Layers, alone: string | null = null): Line[] => openLineLayers(drawing, alone).flatMap((l) => l.items)
-export const openSolids = (drawing: Layers, alone: string | null = null): Shape[] => openSolidLayers(drawing, alone).flatMap((l) => l.items)
+export const openLines = (drawing: Layers, alone: string | null = null): readonly Line[] => itemsIn(openLineLayers(drawing, alone))
+export const openSolids = (drawing: Layers, alone: string | null = null): readonly Shape[] => itemsIn(openSolidLayers(drawing, alone))
 
 /** Lines that are seen, those of locked layers too. */
-export const seenLines = ({ layers }: Layers, alone: string | null = null): Line[] => layers.filter(ofLines).flatMap((l) => (isSeen(l, alone) ? l.items : []))
+export const seenLines = ({ layers }: Layers, alone: string | null = null): readonly Line[] => itemsIn(layers.filter(ofLines).filter((l) => isSeen(l, alone)))
 
 /** The layer that takes a new line: the first of those wished for that is open, else the topmost open one. */
 export function layerForLine(drawing: Layers, ...wished: (string | null)[]): LinesLayer | null {

@@ -49,10 +49,11 @@ export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
 }
 
 /** What there is to look at in a drawing, less what the person has left as it is. */
-export const findingsOf = (drawing: Drawing): Finding[] => openFindings(drawing, atOnce(findingsIn(openInk(drawing))))
+export const findingsOf = (drawing: Drawing): Finding[] => [...openFindings(drawing, atOnce(findingsIn(openInk(drawing))))]
 
-/** Findings that were not left as they are. */
-export function openFindings({ amendments }: Pick<Drawing, 'amendments'>, findings: readonly Finding[]): Finding[] {
-  const left = new Set((amendments ?? []).flatMap((a) => (a.kind === 'leave' ? [a.key] : [])))
+/** Findings that were not left as they are; the very list where none was. */
+export function openFindings({ amendments }: Pick<Drawing, 'amendments'>, findings: readonly Finding[]): readonly Finding[] {
+  if (!amendments?.some((a) => a.kind === 'leave')) return findings
+  const left = new Set(amendments.flatMap((a) => (a.kind === 'leave' ? [a.key] : [])))
   return findings.filter((f) => !left.has(f.key))
 }

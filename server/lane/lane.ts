@@ -32,7 +32,9 @@ class Lane {
   private readonly child: ChildProcess
 
   constructor(server: string, gone: () => void) {
-    const { PORT: _, NITRO_PORT: __, ...env } = process.env
+    const env = { ...process.env }
+    delete env.PORT
+    delete env.NITRO_PORT
     // It ends with this process, however that ends: its end of the channel tells it.
     this.child = spawn(process.execPath, [server], { env: { ...env, NITRO_UNIX_SOCKET: this.socket, [MARK]: '1' }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] })
     this.ready = new Promise((resolve, reject) => {

@@ -160,7 +160,9 @@ describe('every edit has an exact inverse', () => {
   })
 
   it('the last amendment and the last fill leave no empty list behind', () => {
-    const { amendments: _, fills: __, ...bare } = start
+    const bare = { ...start }
+    delete bare.amendments
+    delete bare.fills
     const made = makeEdit(bare, 'Everything', (d) => void Object.assign(d, { amendments: start.amendments, fills: start.fills }))!
     expectExact(bare, made.edit, made.drawing)
     expect(() => checkTouched(made.drawing, made.edit.patches)).not.toThrow()

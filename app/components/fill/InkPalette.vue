@@ -5,12 +5,15 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useInkWarnings } from '~/workspace/use-ink-warnings'
 import InkMenu from './InkMenu.vue'
+import { useStarterInks } from '~/workspace/use-starter-inks'
 import PaletteMenu from './PaletteMenu.vue'
+import StarterInks from './StarterInks.vue'
 
 /** The inks of the drawing: a click takes one in hand, its dots open what can be done with it. */
 const store = useDrawingStore()
 const hand = useInkInHand()
 const weak = useInkWarnings()
+const starter = useStarterInks()
 
 /** A new ink is near the one in hand, so that it is seen at once and easily told from others after a touch of the picker. */
 const FRESH = ['#e8c96a', '#8fae6b', '#d98f6a', '#7fa3b8', '#b88aa6', '#c9b79a', '#f2ead2']
@@ -30,6 +33,10 @@ function add(): void {
       <span v-if="weak.short.value" class="truncate text-[12px] text-amber-deep" role="status" data-testid="weak-inks" :title="weak.inWords.value">{{ weak.short.value }}</span>
       <PaletteMenu class="ml-auto" />
       <button class="button flex items-center gap-1.5 !py-0.5" data-testid="add-ink" @click="add"><Plus :size="14" /> Add</button>
+    </div>
+    <div v-if="starter.offered.value" class="flex items-center gap-3">
+      <StarterInks />
+      <span class="quiet min-w-0 text-[12px] leading-4">Only the ink of the lines is here yet.</span>
     </div>
     <div class="grid min-h-0 flex-1 auto-rows-min grid-cols-3 gap-1 overflow-y-auto pr-1" role="radiogroup" aria-label="Ink in hand" data-testid="inks">
       <div v-for="ink in store.drawing!.inks" :key="ink.id" class="flex h-8 items-center rounded-[8px] border bg-raise" :class="hand.id === ink.id ? 'border-plum ring-1 ring-plum' : 'border-hair'">

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Sketch, SketchLayer } from '#core/drawing/model'
+import { changeSketchAndPage } from '#core/drawing/page-of-sketch'
 import { turnedBy, uncropped } from '#core/drawing/sketch-place'
 import NumberField from '~/components/ui/NumberField.vue'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeSketch } from '~/stores/find'
 import { usePaperStore } from '~/stores/paper'
 import { useViewStore } from '~/stores/view'
 
@@ -16,7 +16,7 @@ const paper = usePaperStore()
 const sketch = computed(() => props.layer.items.at(-1)!)
 const shut = computed(() => (props.layer.locked ? 'Unlock the sketch first' : undefined))
 
-const change = (label: string, to: (s: Sketch) => Sketch): void => store.edit(label, (draft) => changeSketch(draft, sketch.value.id, to))
+const change = (label: string, to: (s: Sketch) => Sketch): void => store.edit(label, (draft) => changeSketchAndPage(draft, sketch.value.id, to))
 const turn = (by: number): void => change('Turn the sketch', (s) => turnedBy(s, by))
 </script>
 

@@ -187,12 +187,11 @@ function placeMarks(): Mark[] {
   return [{ kind: 'place', at: centre, across: normal }]
 }
 
+const findingPlaces = computed(() => proof.open.slice(0, MOST_FINDINGS).map((f) => f.at))
+const currentFinding = computed(() => (proof.current === null ? null : (proof.open.find((f) => f.key === proof.current)?.at ?? null)))
+
 /** What there is to look at, while Proof is seen. */
-function findingMarks(): Mark[] {
-  if (view.folds.column || view.pass === 'deliver' || !proof.open.length) return []
-  const current = proof.open.find((f) => f.key === proof.current)
-  return [{ kind: 'findings', at: proof.open.slice(0, MOST_FINDINGS).map((f) => f.at), current: current?.at ?? null }]
-}
+const findingMarks = (): Mark[] => (view.folds.column || view.pass === 'deliver' || !findingPlaces.value.length ? [] : [{ kind: 'findings', at: findingPlaces.value, current: currentFinding.value }])
 
 const haloMarks = (): Mark[] => (halo.strays.length ? [{ kind: 'halo', strays: halo.strays }] : [])
 

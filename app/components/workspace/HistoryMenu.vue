@@ -8,6 +8,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useLookStore } from '~/stores/look'
 import { passOf } from '~/workspace/passes'
 import { groupSteps, stepsOf } from '~/workspace/step-groups'
+import CheckpointPicture from './CheckpointPicture.vue'
 
 const MOST_SHOWN = 200
 /** Steps that are older than this can be let go, days. */
@@ -63,7 +64,7 @@ async function letGo(): Promise<void> {
       <ul v-if="compare.checkpoints.length" class="border-b border-hair pb-1.5" aria-label="Checkpoints">
         <li v-for="c in compare.checkpoints" :key="c.id" class="group flex items-center gap-2 rounded-lg px-2 py-1 hover:bg-panel">
           <button class="flex min-w-0 flex-1 items-center gap-2.5 text-left" :title="`Look at ${c.name}, without going back`" @click="look.lookAtCheckpoint(c), close()">
-            <img :src="`/api/drawings/${store.drawing!.id}/checkpoints/${c.id}/picture`" loading="lazy" alt="" class="h-[42px] w-[58px] shrink-0 rounded border border-hair bg-paper object-contain" />
+            <CheckpointPicture :drawing="store.drawing!.id" :checkpoint="c.id" />
             <span class="min-w-0"><span class="block truncate font-[650]">{{ c.name }}</span><span class="quiet block text-[12px]">{{ span(c.madeAt, c.madeAt) }}</span></span>
           </button>
           <button class="quiet hover:text-ink" :aria-label="`Compare ${c.name} with now`" @click="compare.between(c.id, 'now'), close()">Compare</button>

@@ -118,6 +118,12 @@ watch(
   },
 )
 
+/** A page that is seen whole stays so when it changes its size. */
+watch(
+  () => store.drawing?.page,
+  (page, was) => page && was && view.fitting && view.showPage(page),
+)
+
 /** What a drawing was like before a pass is worth keeping when there is something in it. */
 watch(
   () => view.pass,

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { newSketchLayer } from '#core/drawing/create'
-import type { Sketch, SketchLayer, Vec } from '#core/drawing/model'
+import { newLine, newLinesLayer, newSketchLayer } from '#core/drawing/create'
+import type { Drawing, Line, Sketch, SketchLayer, Vec } from '#core/drawing/model'
 import { cornersOf, croppedTo, fromShares, mirroredAcross, mirroredOver, toShares, uncropped } from '#core/drawing/sketch-place'
 import { sketchLayers } from '~/stores/find'
+import { changeSketchAndPage } from '#core/drawing/page-of-sketch'
 import { CropSketch } from '~/instruments/crop-sketch'
 import { LevelSketch } from '~/instruments/level-sketch'
 import { PlaceSketch } from '~/instruments/place-sketch'
@@ -128,6 +129,24 @@ describe('a sketch made straight', () => {
     expect(sketch()).toMatchObject({ x: 150, y: 75, width: 100, height: 25, crop: { x: 0.25, y: 0.25, width: 0.5, height: 0.25 } })
     drag(new CropSketch(worktop), [[700, 75], [720, 90], [730, 100]])
     expect(worktop.said.at(-1)).toContain('beside the sketch')
+  })
+
+  it('takes the page along that took its size from it, with what is drawn, and back again', () => {
+    const { worktop, sketch } = desk()
+    const line = newLine({ nodes: [{ at: { x: 210, y: 93 }, in: null, out: null, joint: 'corner' }], closed: false })
+    worktop.now = { ...worktop.now, page: { width: 300, height: 160, unit: 'mm', pxPerMm: 6 }, layers: [...worktop.now.layers.map((l) => (l.kind === 'sketch' ? { ...l, items: [{ ...sketch(), x: 0, y: 0, width: 300, height: 160.4, angle: 0 }] } : l)), newLinesLayer('Ink', [line])] as Drawing['layers'] }
+    const before = worktop.now
+    drag(new CropSketch(worktop), [[60, 20], [100, 50], [250, 140]])
+    expect(worktop.now.page).toMatchObject({ width: 190.2, height: 120 })
+    expect(sketch()).toMatchObject({ x: expect.closeTo(0, 6) as number, y: expect.closeTo(0, 6) as number, width: expect.closeTo(190, 6) as number })
+    expect((worktop.now.layers.at(-1)!.items[0] as Line).path.nodes[0]!.at).toEqual({ x: 150, y: 73 })
+    worktop.edit('All of it', (d) => changeSketchAndPage(d, sketch().id, uncropped))
+    expect(worktop.now.page).toMatchObject({ width: 300 })
+    expect((worktop.now.layers.at(-1)!.items[0] as Line).path.nodes[0]!.at).toEqual({ x: 210, y: 93 })
+    // A page of its own stays.
+    worktop.now = { ...before, page: { ...before.page, width: 420 } }
+    drag(new CropSketch(worktop), [[60, 20], [100, 50], [250, 140]])
+    expect(worktop.now.page).toMatchObject({ width: 420, height: 160 })
   })
 
   it('mirrored twice is as it was; across a line it lies as far beyond it', () => {

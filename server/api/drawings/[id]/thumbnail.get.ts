@@ -1,16 +1,14 @@
 import { defineEventHandler, getRouterParam, setResponseHeaders } from 'h3'
 import { store } from '../../../database/store'
 import { noDrawing } from '../../../http/refuse'
-import { keptIfCan, PICTURE_HEADERS, pictureOf } from '../../../render/derive'
+import { PICTURE_HEADERS, pictureOf } from '../../../render/derive'
 
 /** Draws and keeps the thumbnail of the drawing as it is now. */
 async function make(id: string): Promise<string> {
   const { journal, thumbnails, images } = await store()
   const head = journal.head(id)
   if (!head) throw noDrawing()
-  const svg = await pictureOf(head.drawing, head.revision, images)
-  keptIfCan(() => thumbnails.keep(id, head.revision, svg))
-  return svg
+  return pictureOf(head.drawing, head.revision, images, (svg) => thumbnails.keep(id, head.revision, svg))
 }
 
 /** The drawing's ink, or the sketch of one that has none yet, as a small SVG. */

@@ -1,7 +1,7 @@
 import { defineEventHandler, getRouterParam, setResponseHeaders } from 'h3'
 import { store } from '../../../../../database/store'
 import { refuse } from '../../../../../http/refuse'
-import { keptIfCan, PICTURE_HEADERS, pictureOf } from '../../../../../render/derive'
+import { PICTURE_HEADERS, pictureOf } from '../../../../../render/derive'
 
 /** The small picture of a checkpoint, made once. */
 export default defineEventHandler(async (event) => {
@@ -10,11 +10,7 @@ export default defineEventHandler(async (event) => {
   const checkpoint = checkpoints.find(id, getRouterParam(event, 'checkpoint')!)
   const drawing = checkpoint && journal.at(id, checkpoint.revision)
   if (!drawing) throw refuse(404, 'This checkpoint is not there any more.')
-  let svg = checkpoints.picture(checkpoint.id)
-  if (!svg) {
-    const made = (svg = await pictureOf(drawing, checkpoint.revision, images, `${id}#${checkpoint.id}`))
-    keptIfCan(() => checkpoints.keepPicture(checkpoint.id, made))
-  }
+  const svg = checkpoints.picture(checkpoint.id) ?? (await pictureOf(drawing, checkpoint.revision, images, (made) => checkpoints.keepPicture(checkpoint.id, made), `${id}#${checkpoint.id}`))
   setResponseHeaders(event, PICTURE_HEADERS)
   return svg
 })
