@@ -52,7 +52,7 @@ export class Bow implements Instrument {
     }
     if (!this.pulls.length) return 'Drag: a chord, then pull it into a bow'
     const joint = this.pulls.length > 1 ? ' · Click a joint: smooth or corner' : ''
-    return `Pull the line: bow it · Drag from its end: next chord${joint || ' · Backspace: step back'} · Enter: finish`
+    return `Pull: bow it · Drag from its end: next chord${joint || ' · Backspace: back'} · Enter: finish`
   }
 
   press(hand: Hand): void {

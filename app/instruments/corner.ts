@@ -37,7 +37,7 @@ export class Corner implements Instrument {
     if (!this.joints.length) return 'No ends come together here, and none meets a line'
     if (this.hover?.kind === 'corner') return `Click: this corner ${WORDS[this.worktop.preferences().corner.style]} · Alt+click: as the drawing has it`
     if (this.hover) return `Click: this end ${ENDS[this.worktop.preferences().endChoice]} · Alt+click: as the drawing has it`
-    return 'Click a corner or an end that meets a line: it is finished as set here · Drag: several · Alt: take it back'
+    return 'Click a corner or a meeting end: finish it as set · Drag: several · Alt: take it back'
   }
 
   review(): void {

@@ -25,7 +25,7 @@ export class Fence implements Instrument {
   hint(): string {
     if (!this.worktop.selection().length) return 'Click the lines beyond which nothing of others may stick out'
     if (!this.found.length) return 'Nothing sticks out beyond these lines · Click another line: add it to the fence'
-    return 'Enter: trim these · Click a piece: spare it · Click a line: add it to the fence, or take it out · Esc: no fence'
+    return 'Enter: trim these · Click a piece: spare it · Click a line: in or out · Esc: no fence'
   }
 
   review(): void {

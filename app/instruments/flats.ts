@@ -51,7 +51,7 @@ export class Flats implements Instrument {
 
   private tell(): void {
     const n = this.inks.filter((ink) => ink).length
-    const summary = this.worktop.palette().length ? `${n} ${n === 1 ? 'region' : 'regions'} would be poured as shown.` : 'Take starter inks, or add one that no line has: these regions would get it.'
+    const summary = this.worktop.palette().length ? `${n} ${n === 1 ? 'region' : 'regions'} would be poured as shown.` : 'Take starter inks, or add an ink: the regions get it.'
     this.worktop.tryOn(this.regions.length ? { of: (l) => l, summary, changes: n > 0, accept: () => this.accept(), drop: () => this.drop() } : null)
     this.worktop.refresh()
   }

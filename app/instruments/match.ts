@@ -40,7 +40,7 @@ export class Match implements Instrument {
   hint(): string {
     if (this.hold?.moved) return 'Draw the axis · Shift: in steps of 15° · Esc: back'
     if (this.aside) return 'Enter: show the pairs again · Click: upright axis · Drag: any axis'
-    return 'Click: upright axis · Drag: any axis · Arrows: move and turn it · Click a paired line: leave it out · Enter: accept'
+    return 'Click: upright axis · Drag: any · Arrows: turn it · Click a pair: leave it out · Enter: accept'
   }
 
   review(): void {

@@ -25,8 +25,8 @@ export class Propose implements Instrument {
   hint(): string {
     if (this.box) return 'Release: look for lines in this box · Esc: leave it'
     if (this.sweep) return this.sweep.away ? 'Release: sweep these away · Esc: leave them' : 'Release: take these as lines · Esc: leave them'
-    if (!this.worktop.proposals().length) return 'Find lines, or Shift and drag: only in a box. What is found shows as thin dashes, to be taken one by one'
-    return 'Click a dashed line: take it · Drag: take all that you sweep over · Alt: sweep them away · Shift and drag: find in a box'
+    if (!this.worktop.proposals().length) return 'Find lines; Shift+drag: only in a box. They show as thin dashes, to be taken one by one'
+    return 'Click a dash: take it · Drag: take all swept over · Alt: sweep away · Shift+drag: find in a box'
   }
 
   private at(p: Vec): Offer | null {

@@ -45,6 +45,11 @@ export class CheckpointTable {
     return (this.db.prepare('SELECT picture FROM checkpoints WHERE id = ?').pluck().get(id) as string | null | undefined) ?? null
   }
 
+  /** The picture of any checkpoint of a drawing at a revision, where one was made. */
+  pictureAt(drawing: string, revision: number): string | null {
+    return (this.db.prepare('SELECT picture FROM checkpoints WHERE drawing_id = ? AND revision = ? AND picture IS NOT NULL LIMIT 1').pluck().get(drawing, revision) as string | undefined) ?? null
+  }
+
   keepPicture(id: string, svg: string): void {
     this.db.prepare('UPDATE checkpoints SET picture = ? WHERE id = ?').run(svg, id)
   }

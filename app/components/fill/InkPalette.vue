@@ -36,7 +36,7 @@ function add(): void {
     </div>
     <div v-if="starter.offered.value" class="flex items-center gap-3">
       <StarterInks />
-      <span class="quiet min-w-0 text-[12px] leading-4">Only the ink of the lines is here yet.</span>
+      <span class="quiet min-w-0 text-[12px] leading-4">Only the lines' ink is here yet.</span>
     </div>
     <div class="grid min-h-0 flex-1 auto-rows-min grid-cols-3 gap-1 overflow-y-auto pr-1" role="radiogroup" aria-label="Ink in hand" data-testid="inks">
       <div v-for="ink in store.drawing!.inks" :key="ink.id" class="flex h-8 items-center rounded-[8px] border bg-raise" :class="hand.id === ink.id ? 'border-plum ring-1 ring-plum' : 'border-hair'">

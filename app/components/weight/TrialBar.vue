@@ -7,9 +7,9 @@ const trial = useTrialStore()
 </script>
 
 <template>
-  <div class="flex h-7 items-center gap-3.5">
+  <div class="flex min-h-8 items-center gap-3.5">
     <b class="shrink-0 font-[650]">{{ title }}</b>
-    <span class="quiet min-w-0 truncate" role="status" data-testid="trial">{{ trial.current?.summary ?? nothing }}</span>
+    <span class="quiet line-clamp-2 min-w-0 leading-4" role="status" :title="trial.current?.summary ?? nothing" data-testid="trial">{{ trial.current?.summary ?? nothing }}</span>
     <span class="ml-auto flex shrink-0 items-center gap-3">
       <slot />
       <template v-if="trial.current">

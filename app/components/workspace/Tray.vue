@@ -42,6 +42,6 @@ function keyAt(i: number): { key: string; spoken: string } {
       </div>
     </div>
     <ProfileShelf v-if="passOf(view.pass).hasShelf" class="mt-2" />
-    <p class="quiet mt-auto text-[12px] leading-4" aria-live="polite" data-testid="hint">{{ view.hint }}</p>
+    <p class="quiet mt-auto line-clamp-2 text-[12px] leading-4" aria-live="polite" :title="view.hint" data-testid="hint">{{ view.hint }}</p>
   </div>
 </template>

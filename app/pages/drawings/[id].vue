@@ -7,7 +7,7 @@ import DeliverDock from '~/components/deliver/DeliverDock.vue'
 import LinesStrip from '~/components/lines/LinesStrip.vue'
 import FillStrip from '~/components/fill/FillStrip.vue'
 import ShapesStrip from '~/components/shapes/ShapesStrip.vue'
-import GuideTip from '~/components/workspace/GuideTip.vue'
+import TopOfCanvas from '~/components/workspace/TopOfCanvas.vue'
 import ImportNotes from '~/components/workspace/ImportNotes.vue'
 import SketchStrip from '~/components/sketch/SketchStrip.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
@@ -202,7 +202,7 @@ onBeforeUnmount(() => store.close())
         <main class="relative min-w-0 flex-1">
           <CanvasView ref="canvas" />
           <ImportNotes />
-          <GuideTip />
+          <TopOfCanvas />
           <button class="quiet absolute right-2 top-2 rounded bg-panel/80 p-1" :title="view.folds.column ? 'Show the right column' : 'Fold the right column away'" :aria-label="view.folds.column ? 'Show the right column' : 'Fold the right column away'" @click="view.folds.column = !view.folds.column">
             <ChevronRight :size="15" :class="view.folds.column ? 'rotate-180' : ''" />
           </button>

@@ -2,8 +2,9 @@ import type { Path, Sketch } from '../../drawing/model'
 import { InputError } from '../../errors'
 import type { Matrix } from '../../geometry/matrix'
 import { composed } from '../../geometry/matrix'
-import { evenOddContours } from '../../shapes/combine'
+import type { Clip } from './clips'
 import { clipOf, clipOfAll } from './clips'
+import { evenOdd } from './even-odd'
 import type { DrawingBuilder } from './drawing-builder'
 import { boxOfPaths } from './drawing-builder'
 import type { SvgElement } from './element'
@@ -18,10 +19,14 @@ import type { Style } from './style'
 import { INITIAL_STYLE, styleOf } from './style'
 import { matrixOf } from './transform'
 import type { ViewBox } from './viewport'
+import { countsOfReuse } from './reuse-counts'
 import { fitted, viewBoxOf } from './viewport'
 
-/** So many elements are drawn, however often they are reused. */
-const MOST_DRAWN = 200_000
+/** So many elements are drawn again by being reused, and so many more for each that the file has. */
+const MOST_REUSED = 5000
+const REUSED_EACH = 20
+/** Clips lie within clips up to so many. */
+const MOST_CLIPS = 16
 /** Reuse of what reuses goes so deep. */
 const DEEPEST_REUSE = 24
 /** So many elements that were left out are told one by one. */
@@ -31,7 +36,10 @@ const MOST_TOLD = 5
 export class SvgReader {
   private readonly elements: ReadonlyMap<string, SvgElement>
   private readonly drawer: ShapeDrawer
-  private drawn = 0
+  /** How many elements each comes to, with what it reuses; and how many may still be drawn by reuse. */
+  private readonly counts: ReadonlyMap<SvgElement, number>
+  private left: number
+  private readonly clipsMade = new Map<string, Clip>()
   private losses = 0
   /** What was to be drawn and could not be first, a sentence. */
   firstLoss: string | null = null
@@ -42,6 +50,8 @@ export class SvgReader {
     private readonly tolerance: number,
   ) {
     this.elements = byId(root)
+    this.counts = countsOfReuse(root, this.elements)
+    this.left = MOST_REUSED + REUSED_EACH * this.counts.size
     this.drawer = new ShapeDrawer(into, this.elements, tolerance)
   }
 
@@ -104,10 +114,6 @@ export class SvgReader {
 
   private drawIn(e: SvgElement, frame: Frame, named: ReadonlyMap<SvgElement, string> | null): void {
     const { style } = frame
-    if (++this.drawn > MOST_DRAWN) {
-      if (this.drawn === MOST_DRAWN + 1) this.lose(`More than ${MOST_DRAWN.toLocaleString('en')} elements are drawn when what is reused is counted: the rest was left out`)
-      return
-    }
     switch (e.tag) {
       case 'g':
       case 'a':
@@ -161,6 +167,12 @@ export class SvgReader {
     }
     if (frame.reusing.includes(id) || isWithin(e, target)) throw new InputError('use', `it reuses itself (#${id.slice(0, 40)})`)
     if (frame.reusing.length >= DEEPEST_REUSE) throw new InputError('use', `it reuses what reuses, more than ${DEEPEST_REUSE} deep`)
+    if (!frame.reusing.length) {
+      // Counted before anything of it is drawn: a few lines can ask for millions.
+      const drawn = this.counts.get(target) ?? 0
+      if (drawn > this.left) throw new InputError('use', `with what it reuses in turn it comes to ${drawn > 1e9 ? 'thousands of millions of' : drawn.toLocaleString('en')} elements`)
+      this.left -= drawn
+    }
     const { port, style } = frame
     const shift: Matrix = [1, 0, 0, 1, lengthOf(a.x, { whole: port.width, em: style.em }) ?? 0, lengthOf(a.y, { whole: port.height, em: style.em }) ?? 0]
     const inside: Frame = { ...frame, matrix: composed(frame.matrix, shift), reusing: [...frame.reusing, id] }
@@ -171,11 +183,15 @@ export class SvgReader {
     this.viewport(target, this.clipped(target, placed), { ...(a.width && { width: a.width }), ...(a.height && { height: a.height }) })
   }
 
-  /** The frame with the clip that an element has. */
-  private clipped(e: SvgElement, frame: Frame): Frame {
+  /** The frame with the clip that an element has, and those that this has; `seen` are the ids of those on the way. */
+  private clipped(e: SvgElement, frame: Frame, seen: readonly string[] = []): Frame {
     const { clip: id } = frame.style
     const clip = id ? this.elements.get(id) : undefined
-    if (clip?.tag !== 'clipPath') return frame
+    if (!id || clip?.tag !== 'clipPath') return frame
+    if (seen.includes(id) || frame.clips.length >= MOST_CLIPS) {
+      this.into.note(seen.includes(id) ? 'A clip that clips itself was left out' : `Clips within more than ${MOST_CLIPS} others were left out`, boxOfContents(e, frame.matrix))
+      return frame
+    }
     const ofBox = (clip.attributes.clipPathUnits ?? '') === 'objectBoundingBox'
     const paths = ofBox ? localPaths(e) : []
     if (ofBox && !paths.length) {
@@ -184,10 +200,17 @@ export class SvgReader {
     }
     const box = ofBox ? boxOfPaths(paths) : null
     const space = box ? composed(frame.matrix, [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY]) : frame.matrix
-    const contours = this.regionOf(clip, composed(space, matrixOf(clip.attributes.transform)), 0)
-    const clips = [...frame.clips, clipOfAll(contours, this.tolerance)]
+    const clips = [...frame.clips, this.clipAt(id, clip, composed(space, matrixOf(clip.attributes.transform)))]
     const further = clip.declared['clip-path'] ?? clip.attributes['clip-path']
-    return further ? this.clipped(e, { ...frame, clips, style: { ...frame.style, clip: idOfReference(further) === id ? null : idOfReference(further) } }) : { ...frame, clips }
+    return further ? this.clipped(e, { ...frame, clips, style: { ...frame.style, clip: idOfReference(further) } }, [...seen, id]) : { ...frame, clips }
+  }
+
+  /** What a clip leaves where it comes to lie; made once for all that it clips there. */
+  private clipAt(id: string, clip: SvgElement, matrix: Matrix): Clip {
+    const key = `${id} ${matrix.join(' ')}`
+    let made = this.clipsMade.get(key)
+    if (!made) this.clipsMade.set(key, (made = clipOfAll(this.regionOf(clip, matrix, 0), this.tolerance)))
+    return made
   }
 
   /** The regions that the shapes in a clip cover, on the page. */
@@ -204,7 +227,7 @@ export class SvgReader {
       const d = dataOfShape(child.tag, child.attributes)
       if (!d) return []
       const paths = pathsOfData(d, own).filter((p) => p.nodes.length > 1).map((p) => ({ ...p, closed: true }))
-      return [style.clipEvenOdd ? evenOddContours(paths, { tolerance: this.tolerance }) : paths]
+      return [style.clipEvenOdd ? evenOdd(paths, this.tolerance) : paths]
     })
   }
 

@@ -6,12 +6,12 @@ import { IDENTITY, mapped } from '../../geometry/matrix'
 import { mapPath } from '../../geometry/path'
 import { expandLine } from '../../outline/expand'
 import { dashCount, MOST_DASHES } from '../../outline/visible'
-import { evenOddContours } from '../../shapes/combine'
 import { BlendedInks } from './blended-inks'
 import { within } from './clips'
 import type { DrawingBuilder } from './drawing-builder'
 import { boxOfPaths } from './drawing-builder'
 import type { SvgElement } from './element'
+import { evenOdd } from './even-odd'
 import type { Frame } from './frame'
 import { meanPaint } from './paint-servers'
 import { pathsOfData } from './paths'
@@ -47,7 +47,7 @@ export class ShapeDrawer {
     const paint = this.flat(style.fill, paths)
     if (!paint || !paths.some((p) => p.nodes.length > 2 || p.closed)) return
     const closed = paths.map((p) => ({ ...p, closed: true }))
-    const whole = style.evenOdd && (closed.length > 1 || closed[0]!.nodes.length > 3) ? evenOddContours(closed, { tolerance: this.tolerance }) : closed
+    const whole = style.evenOdd && (closed.length > 1 || closed[0]!.nodes.length > 3) ? evenOdd(closed, this.tolerance) : closed
     this.addShape(whole, { ...paint, alpha: paint.alpha * style.fillOpacity * frame.alpha }, frame)
   }
 

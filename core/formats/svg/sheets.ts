@@ -8,8 +8,10 @@ import { parse as parseSelector } from 'css-what'
 import type { SvgElement } from './element'
 import { withAllIn } from './element'
 
-/** Rules times elements that are looked at; a file that asks for more has its other rules left out. */
-const MOST_LOOKS = 20_000_000
+/** Rules times elements that are looked at, those that it can mean; a file that asks for more has its other rules left out. */
+const MOST_LOOKS = 1_500_000
+/** Making a rule ready costs as much as so many looks. */
+const RULE = 10
 
 interface Declaration {
   property: string
@@ -19,6 +21,8 @@ interface Declaration {
 
 interface SheetRule {
   selector: string
+  /** What an element must be named for to be meant, as `keysOf` has it; null: any. */
+  key: string | null
   specificity: number
   declarations: Declaration[]
 }
@@ -33,18 +37,25 @@ interface SheetRule {
 export function declareStyles(root: SvgElement): number {
   const all = [...withAllIn(root)]
   const rules = all.filter((e) => e.tag === 'style' && (e.attributes.type ?? 'text/css') === 'text/css').flatMap((e) => rulesOf(e.text))
-  const most = Math.floor(MOST_LOOKS / all.length)
+  const byKey = elementsByKey(all)
   const found = new Map<SvgElement, { declaration: Declaration; weight: number }[]>()
   const note = (e: SvgElement, declarations: readonly Declaration[], specificity: number): void => {
     const there = found.get(e) ?? []
     for (const declaration of declarations) there.push({ declaration, weight: specificity + (declaration.important ? IMPORTANT : 0) })
     found.set(e, there)
   }
-  let lost = Math.max(0, rules.length - most)
-  for (const { selector, specificity, declarations } of rules.slice(0, most)) {
+  let lost = 0
+  let looks = 0
+  for (const { selector, key, specificity, declarations } of rules) {
+    const meant = key === null ? all : byKey.get(key)
+    if (!meant) continue
+    if ((looks += meant.length + RULE) > MOST_LOOKS) {
+      lost++
+      continue
+    }
     try {
       const matches = compile<SvgElement, SvgElement>(selector, { xmlMode: true, adapter: ADAPTER })
-      for (const e of all) if (matches(e)) note(e, declarations, specificity)
+      for (const e of meant) if (matches(e)) note(e, declarations, specificity)
     } catch {
       // A selector that nothing can be made of matches nothing.
       lost++
@@ -56,6 +67,30 @@ export function declareStyles(root: SvgElement): number {
     for (const { declaration } of some.sort((a, b) => a.weight - b.weight)) e.declared[declaration.property] = declaration.value
   }
   return lost
+}
+
+/** Elements by what selectors call them: `#id`, `.class` and tag. */
+function elementsByKey(all: readonly SvgElement[]): Map<string, SvgElement[]> {
+  const byKey = new Map<string, SvgElement[]>()
+  for (const e of all) {
+    for (const key of new Set([e.tag, `#${e.attributes.id ?? ''}`, ...(e.attributes.class ?? '').split(/\s+/).map((c) => `.${c}`)])) {
+      const some = byKey.get(key)
+      if (some) some.push(e)
+      else byKey.set(key, [e])
+    }
+  }
+  return byKey
+}
+
+/** What the element that a selector means must be called: by its last part. */
+function keyOf(parts: readonly Selector[]): string | null {
+  const last = parts.slice(parts.findLastIndex((p) => /^(descendant|child|sibling|adjacent|parent|column-combinator)$/.test(p.type)) + 1)
+  const named = (name: string, action: string): string | undefined => last.flatMap((p) => (p.type === 'attribute' && p.name === name && p.action === action && !p.namespace && p.ignoreCase !== true ? [p.value] : []))[0]
+  const [id, of] = [named('id', 'equals'), named('class', 'element')]
+  if (id !== undefined) return `#${id}`
+  if (of !== undefined) return `.${of}`
+  const tag = last.find((p) => p.type === 'tag')
+  return tag?.type === 'tag' && !tag.namespace ? tag.name : null
 }
 
 const INLINE = 1e9
@@ -79,7 +114,7 @@ function ofRule(rule: Rule): SheetRule[] {
   const declarations = fromNodes(rule.block.children)
   const prelude = generate(rule.prelude)
   try {
-    return parseSelector(prelude).map((parts, i) => ({ selector: selectorsIn(prelude)[i] ?? prelude, specificity: specificityOf(parts), declarations }))
+    return parseSelector(prelude).map((parts, i) => ({ selector: selectorsIn(prelude)[i] ?? prelude, key: keyOf(parts), specificity: specificityOf(parts), declarations }))
   } catch {
     return []
   }
