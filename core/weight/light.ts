@@ -1,21 +1,16 @@
 import type { Drawing, LightRule, Line, Weight, WidthStop } from '../drawing/model'
-import { keptPoints } from '../geometry/kept-points'
 import { courseOf } from './course'
 import type { Side } from './outside'
 import { outsidesOf } from './outside'
+import { fewestStops } from './fewest-stops'
 import { unlitStops, withOwnStops } from './own-stops'
 import { Profile } from './profile'
 
 /** How much of its width an edge loses at full strength where it faces the light, and gains where it faces away. */
 const LOSS = 0.7
 const GAIN = 0.5
-/** Stops are set where the light's course would otherwise be farther off than this from straight between them, as a share of the width. */
-const EXACT = 0.035
-/** The profile between stops may lie so far off, as a share of the width; so often more stops are set where it does. */
-const STRAY = 0.08
-const ROUNDS = 4
-/** Stops of the light keep this far from those of the profile, as a share of the line. */
-const APART = 0.012
+/** The profile under a light lies so near to it, as a share of the width. */
+const EXACT = 0.01
 
 /**
  * How the light counts along a line: factors at the places of its course. An edge that faces the light gets less than 1,
@@ -46,30 +41,15 @@ export function litWeight(line: Line, outside: Side | null, rule: LightRule): We
   const { at } = courseOf(line.path)
   const factors = lightAlong(line, outside, rule)
   const profile = new Profile(own, line.path.closed)
-  const held = own.length > 1 ? own.map((s) => s.at) : []
-  const isFree = (u: number): boolean => held.every((h) => Math.abs(h - u) > APART)
   const stopAt = (u: number): WidthStop => {
     const k = factorAt(at, factors, u, line.path.closed)
     const sharp = own.find((s) => s.at === u)?.sharp
-    return { at: u, left: rounded(profile.sampleLeft(u).value * k), right: rounded(profile.sampleRight(u).value * k), ...(sharp && { sharp }) }
+    return { at: u, left: profile.sampleLeft(u).value * k, right: profile.sampleRight(u).value * k, ...(sharp && { sharp }) }
   }
-  let stops = [...keptPoints(at, factors, EXACT).map((i) => at[i]!).filter(isFree), ...held].sort((a, b) => a - b).map(stopAt)
-  // The profile swings between its stops: where it comes off the light, one more holds it.
-  for (let round = 0; round < ROUNDS; round++) {
-    const more = straying(stops, line.path.closed, at, factors, profile).filter((u) => isFree(u) && stops.every((s) => Math.abs(s.at - u) > 1e-9))
-    if (!more.length) break
-    stops = [...stops, ...more.map(stopAt)].sort((a, b) => a.at - b.at)
-  }
-  return { ...line.weight, stops, unlit: own }
-}
-
-/** Places at which a profile through stops comes off the light, each the worst of its neighbours. */
-function straying(stops: readonly WidthStop[], closed: boolean, at: Float64Array, factors: Float64Array, own: Profile): number[] {
-  const lit = new Profile([...stops], closed)
-  const off = at.map((u, i) => Math.abs(lit.sampleLeft(u).value - own.sampleLeft(u).value * factors[i]!))
-  const out: number[] = []
-  for (let i = 0; i < off.length; i++) if (off[i]! > STRAY && off[i]! >= (off[i - 1] ?? 0) && off[i]! >= (off[i + 1] ?? 0)) out.push(at[i]!)
-  return out
+  const course = { at, left: at.map((u, i) => profile.sampleLeft(u).value * factors[i]!), right: at.map((u, i) => profile.sampleRight(u).value * factors[i]!) }
+  const widest = course.left.reduce((most, w, i) => Math.max(most, w, course.right[i]!), 0)
+  const stops = fewestStops(course, line.path.closed, EXACT * widest, own.length > 1 ? own.map((s) => stopAt(s.at)) : [])
+  return { ...line.weight, stops: stops.map((s) => ({ ...s, left: rounded(s.left), right: rounded(s.right) })), unlit: own }
 }
 
 /** The weight as it is without the light. */

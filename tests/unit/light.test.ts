@@ -76,19 +76,29 @@ describe('weight by light', () => {
     expect(lit([ringLine], { ...RULE, strength: 0 })[0]).toBe(ringLine)
   })
 
-  it('keeps to the exact light within a tenth of the width, in few stops', () => {
+  it('carries the exact light within one part in a hundred of the width, in few stops, at its extremes', () => {
     const lines = SCENARIO.flatMap((make) => make().layers.flatMap((x) => x.lines)).map((l) => ({ ...l, weight: { ...l.weight, stops: [{ at: 0, left: 1, right: 1 }] } }))
     const outsides = outsidesOf(lines)
     let stops = 0
+    let near = 0
+    let all = 0
     for (const l of lit(lines)) {
       const outside = outsides.get(l.id)
       if (!outside) continue
       stops += l.weight.stops.length
       const p = new Profile(l.weight.stops, l.path.closed)
       const { at } = courseOf(l.path)
-      lightAlong(l, outside, RULE).forEach((f, i) => expect(Math.abs(p.sampleLeft(at[i]!).value - f)).toBeLessThan(0.1))
+      const light = lightAlong(l, outside, RULE)
+      const widest = Math.max(...light)
+      // A corner turns the edge at once: next to it stops cannot stand as near as it asks.
+      const off = [...light].map((f, i) => Math.abs(p.sampleLeft(at[i]!).value - f) / widest)
+      near += off.filter((d) => d <= 0.0105).length
+      all += off.length
+      const most = at.findIndex((_, i) => light[i] === widest)
+      expect(l.weight.stops.some((s) => Math.abs(s.at - at[most]!) < 0.03 || Math.abs(s.left - widest) < 0.02 * widest)).toBe(true)
     }
-    expect(stops / lines.length).toBeLessThan(6)
+    expect(near / all).toBeGreaterThan(0.995)
+    expect(stops / lines.length).toBeLessThan(7)
   })
 
   it('leaves pinned lines, falls the same again, comes off without a trace and is undone in one step', () => {

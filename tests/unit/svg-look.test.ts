@@ -63,7 +63,7 @@ describe('an SVG as people have it looks the same once it has come in', () => {
     const bomb = Array.from({ length: 12 }, (_, i) => `<g id="n${i + 1}">${`<use href="#n${i}"/>`.repeat(10)}</g>`).join('')
     const huge = parseSvg(svg(`<defs><g id="n0"><path d="M0 0"/></g>${bomb}</defs><rect width="9" height="9"/><use href="#n12"/>`))
     expect(huge.warnings.join()).toContain('it comes to thousands of millions of elements')
-    expect(huge.drawing.layers.flatMap((l) => l.items)).toHaveLength(1)
+    expect(huge.drawing.layers.reduce((n, l) => n + l.items.length, 0)).toBe(1)
   }, 60_000)
 
   it('what is important wins over the style attribute; a stroke that does not grow has its own width', () => {

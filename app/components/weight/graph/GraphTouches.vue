@@ -47,17 +47,23 @@ watch(
   { immediate: true },
 )
 
+/** A mark reaches so far to either side, px. */
+const MARK = 6
+
+/** Words stand where they lie over no other words and no mark: to the right of their mark, else to its left, else only on pointing. */
 const shown = computed(() => {
-  let free = -Infinity
-  return touches.value.map((t) => {
-    const x = graph.x(t.at)
-    const { text } = t
+  const { left, right } = graph.frame.value
+  const marks = touches.value.map((t) => ({ x: graph.x(t.at), text: t.text }))
+  const taken = marks.filter(({ x }) => x >= left - 1 && x <= right + 1).map(({ x }): [number, number] => [x - MARK, x + MARK])
+  const isFree = (from: number, to: number): boolean => from >= left && to <= right && taken.every(([a, b]) => to <= a || from >= b)
+  return marks.map(({ x, text }) => {
     const width = text.length * LETTER
-    const right = x + 8 + width < graph.frame.value.right
-    const from = right ? x : x - width - 8
-    const labelled = from > free + 4
-    if (labelled) free = Math.max(x + 8, from + width + 8)
-    return { x, text, labelled, right, inside: x >= graph.frame.value.left - 1 && x <= graph.frame.value.right + 1 }
+    const inside = x >= left - 1 && x <= right + 1
+    const [after, before] = [isFree(x + MARK, x + 8 + width + 2), isFree(x - 8 - width - 2, x - MARK)]
+    const side = !inside ? null : after ? 'right' : before ? 'left' : null
+    if (side === 'right') taken.push([x, x + 8 + width + 2])
+    if (side === 'left') taken.push([x - 8 - width - 2, x])
+    return { x, text, side, inside }
   })
 })
 </script>
@@ -67,7 +73,7 @@ const shown = computed(() => {
     <g v-if="t.inside" data-testid="touch">
       <title>{{ t.text }}</title>
       <path :d="`M${t.x} ${graph.frame.value.bottom}l5 8h-10z`" class="fill-amber" />
-      <text v-if="t.labelled" :x="t.right ? t.x + 8 : t.x - 8" :y="graph.frame.value.bottom + 9" :text-anchor="t.right ? 'start' : 'end'" class="fill-mute text-[10.5px]">{{ t.text }}</text>
+      <text v-if="t.side" :x="t.side === 'right' ? t.x + 8 : t.x - 8" :y="graph.frame.value.bottom + 9" :text-anchor="t.side === 'right' ? 'start' : 'end'" class="fill-mute text-[10.5px]">{{ t.text }}</text>
     </g>
   </template>
 </template>
