@@ -141,6 +141,13 @@ describe('an ink session', () => {
           expect(session.drawing).toEqual(now)
           expect(atOnce(session.shapes())).toEqual(shapesOf(now))
         }
+        // Regions that bridges part are the same to a millionth of a px, see docs/ink.md; their number and order, and the bridges, are exact.
+        const [kept, made] = [atOnce(session.paper(2)), atOnce(openInk(session.drawing).paper(2))]
+        expect(kept.bridges).toEqual(made.bridges)
+        expect(kept.index.faces.map((f) => f.contours.map((c) => c.length))).toEqual(made.index.faces.map((f) => f.contours.map((c) => c.length)))
+        const points = (p: typeof kept): number[] => p.index.faces.flatMap((f) => f.contours.flatMap((c) => c.flatMap(({ p0, p1, p2 }) => [p0, p1, p2].flatMap(({ x, y }) => [x, y]))))
+        const fresh = points(made)
+        expect(Math.max(0, ...points(kept).map((v, i) => Math.abs(v - fresh[i]!)))).toBeLessThan(1e-6)
       }),
       { seed: 5, numRuns: 90 },
     )
