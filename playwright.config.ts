@@ -5,6 +5,8 @@ import { defineConfig } from '@playwright/test'
 const DESK_PORT = 4398
 const PORT = 4399
 const ON_THE_DESK = /desk\.spec\.ts$/
+/** What is timed in the browser has the machine to itself, once all else is done. */
+const ALONE = /calm\.spec\.ts$/
 
 export default defineConfig({
   testDir: 'tests/e2e',
@@ -16,7 +18,8 @@ export default defineConfig({
   expect: { timeout: 15_000 },
   projects: [
     { name: 'desk', testMatch: ON_THE_DESK, workers: 1, use: { baseURL: `http://127.0.0.1:${DESK_PORT}` } },
-    { name: 'drawings', testIgnore: ON_THE_DESK, use: { baseURL: `http://127.0.0.1:${PORT}` } },
+    { name: 'drawings', testIgnore: [ON_THE_DESK, ALONE], use: { baseURL: `http://127.0.0.1:${PORT}` } },
+    { name: 'alone', testMatch: ALONE, dependencies: ['desk', 'drawings'], workers: 1, use: { baseURL: `http://127.0.0.1:${PORT}` } },
   ],
   reporter: [['list']],
   outputDir: 'test-results',

@@ -1,4 +1,3 @@
-import '../core/drawing/schema-words'
 import * as yup from 'yup'
 import type { Edit } from '../core/drawing/edits'
 import type { Drawing } from '../core/drawing/model'

@@ -93,7 +93,8 @@ export interface Preferences {
   /** How shade is laid: drawn round, or painted with a brush of a width, px. */
   shade: { by: 'round' | 'brush'; width: number }
   /** Proposals: how plain a line must be to be shown, how far apart strokes may be that are one, how faint a line may be, and whose weight one gets that is taken. */
-  proposals: { from: number; merge: number; faint: number; weight: 'next' | 'pencil' }
+  /** `mergeBy`: how far apart strokes may lie that are one line is found from the picture, or set by hand. */
+  proposals: { from: number; merge: number; mergeBy: 'itself' | 'hand'; faint: number; weight: 'next' | 'pencil' }
   /** Palettes that are kept apart from any drawing. */
   palettes: KeptPalette[]
   /** By light: strength and softness 0..1, and where it was last, as shares of the page. */
@@ -141,7 +142,7 @@ export const DEFAULTS: Preferences = {
   cling: { strength: 0, reach: 12, to: 'middle' },
   shade: { by: 'round', width: 30 },
   palettes: [],
-  proposals: { from: 0.3, merge: 3.6, faint: 0.5, weight: 'next' },
+  proposals: { from: 0.3, merge: 3.6, mergeBy: 'itself', faint: 0.5, weight: 'next' },
   light: { strength: 0.6, softness: 0.6, x: 0.12, y: 0.08 },
   delivery: structuredClone(PLAIN_DELIVERY),
   deliveries: FIRST_DELIVERIES.map((d) => structuredClone(d)),

@@ -70,8 +70,8 @@ export const useProposalsStore = defineStore('proposals', () => {
     const tell = (share: number): void => void (view.work = { what: 'Finding lines in the sketch', share, stop })
     tell(0)
     try {
-      const { merge, faint } = preferences.proposals
-      const answer = await Promise.race([wrap<SketchWorker>(thread).propose(sourceOf(of), { merge, faint, ...(part && { part }) }, proxy(tell)), stopped])
+      const { merge, mergeBy, faint } = preferences.proposals
+      const answer = await Promise.race([wrap<SketchWorker>(thread).propose(sourceOf(of), { ...(mergeBy === 'hand' && { merge }), faint, ...(part && { part }) }, proxy(tell)), stopped])
       if (!answer || store.drawing?.id !== drawing) return
       if ('problem' in answer) {
         store.notice = answer.problem

@@ -1,6 +1,8 @@
-import './schema-words'
 import * as yup from 'yup'
+import { useWords } from './schema-words'
 import type { Path, PathNode } from './model'
+
+useWords()
 
 export const LARGEST = 1e7
 export const number = () => yup.number().strict().required()

@@ -6,6 +6,7 @@ import { mapPath, pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
 import { atOnce } from '../turns'
+import { bundlesIn, widthsAbout } from './bundles'
 import type { Chain } from './chains'
 import { continued } from './chains'
 import type { Field, GreyImage } from './grey-image'
@@ -22,7 +23,7 @@ import { thicknessAlong } from './thickness'
 import { thin } from './thinning'
 
 export interface ProposeOptions {
-  /** How far apart strokes may lie that are one line, px of a picture of 1,440 px; 3.6 when absent. */
+  /** How far apart strokes may lie that are one line, px of a picture of 1,440 px; as the picture itself has it, place by place, when absent. */
   merge?: number
   /** How faint a line may be, 0..1: the more, the more is proposed; 0.5 when absent. */
   faint?: number
@@ -71,21 +72,20 @@ const MEETS = 2.2
 export const proposeLines = (image: GreyImage, options: ProposeOptions = {}): Proposal[] => atOnce(findLines(image, options))
 
 /** As `proposeLines`, telling the share 0..1 that is done. */
-export function* findLines(image: GreyImage, { merge = 3.6, faint = 0.5, shortest = 14, whole = Math.max(image.width, image.height) }: ProposeOptions = {}): Generator<number, Proposal[]> {
+export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14, whole = Math.max(image.width, image.height) }: ProposeOptions = {}): Generator<number, Proposal[]> {
   checkImage(image)
-  for (const [name, value] of Object.entries({ merge, faint, shortest, whole })) if (!(value >= 0) || !Number.isFinite(value)) throw new InputError(name, `"${name}" must be a number, 0 or more, not ${value}.`)
+  for (const [name, value] of Object.entries({ merge: merge ?? 0, faint, shortest, whole })) if (!(value >= 0) || !Number.isFinite(value)) throw new InputError(name, `"${name}" must be a number, 0 or more, not ${value}.`)
   if (image.width < 8 || image.height < 8) return []
   const longest = Math.max(image.width, image.height)
   const { field, scale } = reduced(image, SIZE * Math.min(1, longest / whole))
   // Small pictures are looked at as they are; their strokes are as fine as the picture is small.
   const size = Math.min(SIZE, Math.max(whole, longest)) / USUAL
-  const sigma = Math.max(1, merge * size)
   yield 0.1
   const pencil = pencilOf(field)
   yield 0.25
-  const ridges = ridgesOf(smoothed(pencil, Math.max(0.5, sigma / 3)), sigma)
-  yield 0.6
   const strong = STRONG * 4 ** (0.5 - Math.min(1, faint))
+  const { ridges, sigma } = merge === undefined ? ridgesByThemselves(pencil, size, strong) : { ridges: ridgesAt(pencil, Math.max(1, merge * size)), sigma: Math.max(1, merge * size) }
+  yield 0.6
   const mask = crested(ridges, strong, GOES_ON * strong)
   thin(mask, field.width, field.height)
   withoutSpurs(mask, field.width, SPUR * sigma)
@@ -105,6 +105,54 @@ export function* findLines(image: GreyImage, { merge = 3.6, faint = 0.5, shortes
   }
   const met = meetingEnds(out.map((p) => p.path), MEETS * sigma * scale)
   return out.map((p, i) => ({ ...p, path: met[i]! })).sort((a, b) => b.confidence - a.confidence)
+}
+
+const ridgesAt = (pencil: Field, sigma: number): Ridges => ridgesOf(smoothed(pencil, Math.max(0.5, sigma / 3)), sigma)
+
+/** The least scale at which lines are looked for, and that of single strokes, px of a picture of 1,440 px. */
+const USUAL_SIGMA = 3.6
+const FINE = 1.7
+/** Where the usual scale leaves more of the crests than this side by side, several strokes search for one line. */
+const SEARCHED = 0.17
+/** By how much the scale grows with a bundle's width, to make one ridge of it. */
+const PER_WIDTH = 0.34
+/** Scales that are looked at, as multiples of the usual one; one that less of the crests ask for than this is none. */
+const SCALES = [1, 1.45, 2.1, 3]
+const RARE = 0.02
+
+/**
+ * Ridges at the usual scale; where that leaves crests side by side, each place has the scale at which the strokes about it
+ * are one line. Answers the mean scale, px, too.
+ */
+function ridgesByThemselves(pencil: Field, size: number, strong: number): { ridges: Ridges; sigma: number } {
+  const base = Math.max(1, USUAL_SIGMA * size)
+  const ridges = ridgesAt(pencil, base)
+  if (bundlesIn(ridges, thinned(crested(ridges, strong, GOES_ON * strong), pencil), size).share < SEARCHED) return { ridges, sigma: base }
+  const fine = ridgesAt(pencil, Math.max(0.8, FINE * size))
+  const single = thinned(crested(fine, 1.6 * strong, strong), pencil)
+  const widths = widthsAbout(bundlesIn(fine, single, size), size)
+  const levels = Uint8Array.from(widths, (width) => SCALES.findLastIndex((s, k) => k === 0 || 1 + (PER_WIDTH * width) / base >= Math.sqrt(s * SCALES[k - 1]!)))
+  const counts = SCALES.map(() => 0)
+  single.forEach((on, i) => on && counts[levels[i]!]!++)
+  const total = counts.reduce((a, b) => a + b, 0)
+  let sum = counts[0]!
+  let made = ridges
+  for (const [k, scale] of SCALES.entries()) {
+    if (k === 0) continue
+    sum += counts[k]! * scale
+    if (counts[k]! > RARE * total) made = ridgesAt(pencil, scale * base)
+    for (let i = 0; made !== ridges && i < levels.length; i++) {
+      if (levels[i] !== k) continue
+      for (const field of ['strength', 'dx', 'dy', 'nx', 'ny'] as const) ridges[field][i] = made[field][i]!
+    }
+  }
+  return { ridges, sigma: (base * sum) / (total || 1) }
+}
+
+/** A mask made as thin as a px. */
+function thinned(mask: Uint8Array, { width, height }: Field): Uint8Array {
+  thin(mask, width, height)
+  return mask
 }
 
 /** Pixels on crests: strong ones, and weaker ones that hang together with them. */

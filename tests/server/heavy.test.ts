@@ -70,6 +70,8 @@ describe('what is heavy', () => {
     const other = new Database(server.database)
     other.exec('BEGIN IMMEDIATE')
     const save = server.send('POST', '/api/drawings', { drawing: newDrawing('Waits') })
+    // A picture that cannot be kept is shown all the same.
+    expect((await server.ask(`/api/drawings/${id}/thumbnail`)).status).toBe(200)
     setTimeout(() => other.exec('ROLLBACK'), 1500)
     expect(await answeredDuring(save)).toBeGreaterThan(5)
     expect((await save).status).toBe(201)

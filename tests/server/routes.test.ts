@@ -27,6 +27,41 @@ const open = async (id: string): Promise<OpenDrawing> => (await (await server.as
 const addLine = (drawing: Drawing, label = 'Add'): { drawing: Drawing; edit: Edit } =>
   makeEdit(drawing, label, (d) => void d.layers[0]!.items.push(line() as never))!
 
+describe('addresses and names that are none', () => {
+  it('answer in words of our own, whatever is to be done there', async () => {
+    const page = await fetch(`${server.address}/nothing/here`, { headers: { accept: 'text/html' } })
+    expect([page.status, page.headers.get('content-type')]).toEqual([404, 'text/html; charset=utf-8'])
+    expect(await page.text()).toMatch(/There is nothing at this address\.[^]*<a href="\/">Go to the Desk<\/a>/)
+    for (const method of ['PUT', 'DELETE', 'POST']) for (const path of ['/', '/drawings/x']) expect([method, path, (await server.ask(path, { method })).status]).toEqual([method, path, 405])
+    expect((await server.ask('/nothing', { method: 'DELETE' })).status).toBe(404)
+    const api = await server.ask('/api/nothing')
+    expect([api.status, await sentence(api)]).toEqual([404, 'There is nothing to GET at /api/nothing.'])
+    expect((await fetch(server.address)).status).toBe(200)
+  })
+
+  it('that every object has by birth are refused, however they are spelled', async () => {
+    const id = await create()
+    const edits = { base: 0, edits: [{ id: 'e', kind: 'edit', label: 'Odd', patches: [{ op: 'add', path: ['layers', (await open(id)).drawing.layers[0]!.id, 'items', 0], value: line() }], inverse: [] }] }
+    const spelled = (body: unknown, name: string): string => JSON.stringify(body).replace(/^\{/, `{"${name}":{},`)
+    for (const [method, path] of [['POST', '/api/drawings'], ['POST', `/api/drawings/${id}/edits`], ['POST', `/api/drawings/${id}/checkpoints`], ['PUT', '/api/profiles'], ['POST', '/api/shelves'], ['POST', '/api/desk'], ['POST', '/api/deliveries'], ['PATCH', `/api/drawings/${id}`]] as const) {
+      const answer = await server.ask(path, { method, body: spelled({ a: 1 }, '\\u005f_proto__'), headers: { 'content-type': 'application/json' } })
+      expect([path, answer.status, await sentence(answer)]).toEqual([path, 400, expect.stringContaining('names fields that no drawing has')])
+    }
+    const inLine = JSON.stringify(edits).replace('"cover":false', '"cover":false,"\\u0074oString":1')
+    expect((await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: inLine, headers: { 'content-type': 'application/json' } })).status).toBe(400)
+    const unknown = JSON.stringify(edits).replace('"cover":false', '"cover":false,"shine":true')
+    const refused = await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: unknown, headers: { 'content-type': 'application/json' } })
+    expect([refused.status, await sentence(refused)]).toEqual([422, expect.stringContaining('a field that no drawing has: shine')])
+    expect((await open(id)).revision).toBe(0)
+  })
+
+  it('are told of by their own words, not by their paths', async () => {
+    const drawing = newDrawing('Tall', { page: { width: 100, height: 200_000, unit: 'mm', pxPerMm: 6 } })
+    const refused = await server.send('POST', '/api/drawings', { drawing })
+    expect(await sentence(refused)).toContain('the height of the page is more than 100000')
+  })
+})
+
 describe('drawings', () => {
   it('are created, listed, opened, renamed, taken off and put back', async () => {
     const id = await create()

@@ -18,6 +18,7 @@ import { iconSketch } from './support/icon-sketch'
 import type { Judged } from './support/judge-proposals'
 import { distances, judged, median, placesOn } from './support/judge-proposals'
 import { seeded } from './support/random-lines'
+import { searchedSketch } from './support/searched-sketch'
 
 async function imageOf(png: Buffer): Promise<GreyImage> {
   const { data, info } = await sharp(png).greyscale().raw().toBuffer({ resolveWithObject: true })
@@ -115,6 +116,21 @@ describe('lines proposed from a sketch', () => {
     const even = whole.find((p) => p !== wedge && p.confidence > 0.3)!
     expect(Math.abs(even.thickness.mean - 3)).toBeLessThan(0.8)
     expect(even.thickness.stops.every((s) => Math.abs(s.left - 1) < 0.3)).toBe(true)
+  })
+
+  it('are one line where several strokes search for it, by themselves, as far apart as they lie', { timeout: 120_000 }, () => {
+    const found = (strokes: number, apart: number, merge?: number) => {
+      const { image, paths } = searchedSketch(strokes, apart, 11 * strokes + apart)
+      const all = proposeLines(image, merge ? { merge } : {}).filter((p) => p.confidence > 0.3).map((p) => p.path)
+      return { ...judged(all, paths), lines: all.length / paths.length }
+    }
+    // px from stroke to stroke, and what of the lines is found, at least; see docs/sketch.md.
+    for (const [strokes, apart, least] of [[1, 0, 0.97], [2, 4, 0.97], [2, 6, 0.95], [3, 4, 0.95], [4, 2, 0.97], [3, 6, 0.9]] as const) {
+      const { recall, precision, lines, nodes } = found(strokes, apart)
+      expect([strokes, apart, recall > least, precision > least, lines <= 1.4, nodes <= 1.4]).toEqual([strokes, apart, true, true, true, true])
+    }
+    // With one scale for all pictures each of three strokes was a line of its own.
+    expect(found(3, 6, 3.6).lines).toBeGreaterThan(3)
   })
 
   it('lie under lines that go their way, and under no others', () => {

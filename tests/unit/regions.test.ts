@@ -11,6 +11,7 @@ import { cubicsOfPath } from '#core/geometry/path'
 import { openInk } from '#core/ink/open-ink'
 import { regionAt } from '#core/ink/region-at'
 import { shapesOf } from '#core/ink/shapes-of'
+import { findingsOf } from '#core/proof/findings-of'
 import { atOnce } from '#core/turns'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 import { seeded } from './support/random-lines'
@@ -101,6 +102,20 @@ function judge(drawing: Drawing, zoom: number, count: number, seed: number): { r
   }
   return { regions, open }
 }
+
+describe('a line of one point among others', () => {
+  it('is an ordinary guest of every stage: shapes, regions, bridges, Proof, pieces', () => {
+    const node = (x: number, y: number) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })
+    const dot = newLine({ nodes: [node(150, 120)], closed: false }, { id: 'dot' })
+    const gate = newLine({ nodes: [node(100, 100), node(220, 110), node(210, 200), node(104, 190), node(99, 102)], closed: false }, { id: 'gate' })
+    const d = newDrawing('Dot', { layers: [newLinesLayer('Lines', [dot, gate, newLine({ nodes: [node(300, 90), node(300, 90)], closed: false }, { id: 'still' })])] })
+    const session = openInk(d)
+    expect(atOnce(session.shapes()).shapes.flatMap((s) => s.contours).length).toBeGreaterThan(2)
+    expect(regionAt(d, { x: 190, y: 150 }, { gap: 8 })).not.toBeNull()
+    expect(atOnce(session.paper(8)).bridges.length).toBeLessThan(3)
+    expect(() => [findingsOf(d), atOnce(session.piecesAt({ x: 150, y: 120 })), atOnce(session.joints()), atOnce(session.litter([], { most: 4, least: 1 })), atOnce(session.beyond(new Set(['gate']), 6))]).not.toThrow()
+  })
+})
 
 describe('regions against a flood over the ink as a renderer paints it', () => {
   it.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('of %s', { timeout: 120_000 }, (_, scene) => {
