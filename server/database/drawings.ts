@@ -9,6 +9,7 @@ export interface DrawingRow {
   revision: number
   /** The revision from which its journal leads on. */
   firstRevision: number
+  updatedAt: string
 }
 
 const CARD = `d.id, d.name, d.revision, d.line_count AS lineCount, d.updated_at AS updatedAt, d.pass, d.shelf_id AS shelf,
@@ -28,7 +29,7 @@ export class DrawingTable {
 
   find(id: string): DrawingRow | undefined {
     return this.db
-      .prepare('SELECT id, name, revision, first_revision AS firstRevision FROM drawings WHERE id = ? AND deleted_at IS NULL')
+      .prepare('SELECT id, name, revision, first_revision AS firstRevision, updated_at AS updatedAt FROM drawings WHERE id = ? AND deleted_at IS NULL')
       .get(id) as DrawingRow | undefined
   }
 

@@ -35,7 +35,8 @@ export class Journal {
   private readonly edits: EditTable
   private readonly snapshots: SnapshotTable
   private readonly traces: TraceTable
-  private readonly heads = new Map<string, { revision: number; drawing: Drawing }>()
+  /** By drawing, its head and when it came to be so. */
+  private readonly heads = new Map<string, { since: string; head: Head }>()
 
   constructor(private readonly db: Connection) {
     this.drawings = new DrawingTable(db)
@@ -58,17 +59,18 @@ export class Journal {
   }
 
   /** The drawing as it is now, or null when there is none. */
-  head(id: string): { revision: number; drawing: Drawing } | null {
+  head(id: string): Head | null {
     const row = this.drawings.find(id)
     if (!row) return null
     const cached = this.heads.get(id)
-    if (cached?.revision === row.revision) return cached
+    // Another process may have erased it and brought it back otherwise, at the same revision.
+    if (cached?.head.revision === row.revision && cached.since === row.updatedAt) return cached.head
     const snapshot = this.snapshots.latest(id)
     if (!snapshot) return null
     let { drawing } = snapshot
     for (const entry of this.edits.after(id, snapshot.revision)) drawing = applyEdit(drawing, entry.edit)
     const head = { revision: row.revision, drawing }
-    this.remember(id, head)
+    this.remember(id, row.updatedAt, head)
     return head
   }
 
@@ -124,7 +126,7 @@ export class Journal {
       const planned = this.db.transaction(() => this.planned(id, body)).deferred()
       if (!planned || 'conflict' in planned) return planned
       if (!this.db.transaction(() => this.write(id, planned)).immediate()) continue
-      this.remember(id, planned.next)
+      this.remember(id, this.drawings.find(id)!.updatedAt, planned.next)
       return { revision: planned.next.revision }
     }
   }
@@ -205,11 +207,17 @@ export class Journal {
     return revision - last.revision >= SNAPSHOT_AT_LAST || this.edits.size(id, last.revision) > SNAPSHOT_SHARE * last.size
   }
 
-  private remember(id: string, head: { revision: number; drawing: Drawing }): void {
+  private remember(id: string, since: string, head: Head): void {
     this.heads.delete(id)
-    this.heads.set(id, head)
+    this.heads.set(id, { since, head })
     if (this.heads.size > MOST_CACHED) this.heads.delete(this.heads.keys().next().value!)
   }
+}
+
+/** A drawing as it is now. */
+interface Head {
+  revision: number
+  drawing: Drawing
 }
 
 /** Edits that fit, and what they lead to. */
@@ -218,7 +226,7 @@ interface Planned {
   before: number
   edits: Edit[]
   traces: ReadonlyMap<string, TraceSample[]>
-  next: { revision: number; drawing: Drawing }
+  next: Head
 }
 
 /** An edit without the samples of traces that it brought, which are added to `kept`. */

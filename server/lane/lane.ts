@@ -58,6 +58,9 @@ class Lane {
   }
 }
 
+/** Whether heavy requests go to another process than this one. */
+export const hasLane = (): boolean => !isLane() && entry() !== null
+
 let lane: Lane | null = null
 
 /** The lane, started where there is none; null where there can be none. */

@@ -1,7 +1,7 @@
 import { defineNitroPlugin, useStorage } from 'nitropack/runtime'
 import { emptyOldBin } from '../database/bin'
 import { startStore, store } from '../database/store'
-import { beLane, endLane, isLane, laneAtHand } from '../lane/lane'
+import { beLane, endLane, hasLane, isLane, laneAtHand } from '../lane/lane'
 import { sweepFolders } from '../delivery/own-folder'
 import { whyUnopened } from '../http/database-trouble'
 
@@ -18,15 +18,15 @@ export default defineNitroPlugin((nitro) => {
     console.error(`Bellatrait could not start: ${whyUnopened(e)}`)
     process.exit(1)
   })
-  const lane = laneAtHand()
-  if (isLane()) store().then(beLane, () => undefined)
+  // The lane comes once the database is known to be one that can be used.
+  store().then(() => (isLane() ? beLane() : void laneAtHand()), () => undefined)
   // What has lain in the bin for its days is thrown away, at start and now and then: by the lane, where there is one.
   const sweep = (): void => void store().then((opened) => emptyOldBin(opened, new Date())).catch((e: unknown) => console.error('The bin could not be emptied:', e))
-  if (!lane) {
+  if (!hasLane()) {
     sweep()
     sweepFolders()
   }
-  const timer = lane ? undefined : setInterval(sweep, BIN_EVERY).unref()
+  const timer = hasLane() ? undefined : setInterval(sweep, BIN_EVERY).unref()
   nitro.hooks.hook('close', async () => {
     clearInterval(timer)
     endLane()

@@ -168,6 +168,19 @@ describe('a backup', () => {
     store.whole.erase([id])
     expect(restore(store, await readBackup(backup(other))).added).toEqual(['Radish bunch'])
     expect(store.journal.head(id)!.drawing).toEqual(other.journal.head(id)!.drawing)
+    // Nor is it where another process erased it and brought it back.
+    const beside = openStore(join(folder, '0.db'), migrations)
+    stores.push(beside)
+    expect(beside.journal.head(id)!.drawing.layers[0]!.name).toBe('There')
+    const third = fresh()
+    restore(third, await readBackup(backup(store)))
+    const was = third.journal.open(id)!
+    third.journal.append(id, { base: was.revision, edits: [makeEdit(was.drawing, 'Third', (d) => void (d.layers[0]!.name = 'Third'))!.edit] })
+    store.journal.append(id, { base: was.revision, edits: [makeEdit(was.drawing, 'Fourth', (d) => void (d.layers[0]!.name = 'Fourth'))!.edit] })
+    expect(beside.journal.head(id)!.drawing.layers[0]!.name).toBe('Fourth')
+    store.whole.erase([id])
+    restore(store, await readBackup(backup(third)))
+    expect(beside.journal.head(id)!.drawing.layers[0]!.name).toBe('Third')
   })
 
   it('that is damaged or made up is refused in a sentence, and nothing is written', async () => {
