@@ -43,7 +43,7 @@ const set = (change: Partial<typeof preferences.proposals>): void => void Object
       </div>
       <SliderField label="Fainter too" title="The farther, the fainter a line may be that is found; find again" :value="Math.round(preferences.proposals.faint * 100)" :min="0" :max="100" :step="5" unit="%" @look="(v) => set({ faint: v / 100 })" @keep="(v) => set({ faint: v / 100 })" />
       <div class="flex items-center gap-3">
-        <SliderField class="min-w-0 flex-1" :class="preferences.proposals.mergeBy === 'itself' && 'opacity-60'" label="Merge" title="Strokes no farther apart are one line; find again" :value="preferences.proposals.merge" :min="1" :max="9" :step="0.2" :digits="1" unit="px" @look="(v) => set({ merge: v, mergeBy: 'hand' })" @keep="(v) => set({ merge: v, mergeBy: 'hand' })" />
+        <SliderField class="min-w-0 flex-1" label="Merge" title="Strokes no farther apart are one line; find again" :value="preferences.proposals.merge" :min="1" :max="9" :step="0.2" :digits="1" unit="px" @look="(v) => set({ merge: v, mergeBy: 'hand' })" @keep="(v) => set({ merge: v, mergeBy: 'hand' })" />
         <TickField :model-value="preferences.proposals.mergeBy === 'itself'" title="From the picture itself, place by place: how the strokes lie side by side" @update:model-value="(on) => set({ mergeBy: on ? 'itself' : 'hand' })">by itself</TickField>
       </div>
     </template>
