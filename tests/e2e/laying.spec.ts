@@ -10,7 +10,7 @@ test.describe('Laying lines', () => {
     const before = linesOf(await savedDrawing(page)).length
     await takeUp(page, 'Bow')
     await dragThrough(page, [{ x: 100, y: 450 }, { x: 220, y: 450 }])
-    await expect(page.getByTestId('hint')).toContainText('Pull the line')
+    await expect(page.getByTestId('hint')).toContainText('Pull: bow it')
     await dragThrough(page, [{ x: 160, y: 450 }, { x: 160, y: 490 }])
     await dragThrough(page, [{ x: 220, y: 450 }, { x: 340, y: 450 }])
     await dragThrough(page, [{ x: 280, y: 450 }, { x: 280, y: 410 }])
