@@ -22,5 +22,5 @@ export async function isHeavy(event: H3Event, store: () => Promise<Store>): Prom
     if (!(length <= LIGHT_BODY) && (length > 0 || getRequestHeader(event, 'transfer-encoding'))) return true
   }
   const id = OF_DRAWING.exec(path)?.[1]
-  return id !== undefined && (await store()).journal.weight(decodeURIComponent(id)) > LIGHT_DRAWING
+  return id !== undefined && (await store()).journal.weight(id) > LIGHT_DRAWING
 }
