@@ -11,6 +11,10 @@ export default defineConfig({
       { extends: true, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
       {
         extends: true,
+        test: { name: 'soak', include: ['tests/soak/**/*.test.ts'], environment: 'node', testTimeout: 3_600_000, disableConsoleIntercept: true },
+      },
+      {
+        extends: true,
         test: { name: 'server', include: ['tests/server/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
       },
     ],

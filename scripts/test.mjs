@@ -7,6 +7,6 @@ run('Lint', 'npx', ['--no-install', 'eslint', '.'])
 run('Types', 'npx', ['--no-install', 'nuxt', 'typecheck'])
 // The server tests and the browser tests drive the built application.
 build()
-run('Unit and server tests', 'npx', ['--no-install', 'vitest', 'run'])
+run('Unit and server tests', 'npx', ['--no-install', 'vitest', 'run', '--project', 'unit', '--project', 'server'])
 run('Browser tests', 'npx', ['--no-install', 'playwright', 'test'])
 console.log('\nAll checks passed.')

@@ -1,78 +1,67 @@
-import { smoothed } from './gaussian'
-import type { Field } from './grey-image'
 import type { Ridges } from './ridges'
 
 /** Strokes no farther from the next than this search for one line, px of a picture of 1,440 px. */
-const BESIDE = 12.5
+export const BESIDE = 14
 /** More strokes side by side than this are hatching: each is a line. */
-const MOST = 5
+export const MOST = 5
 /** Strokes run the same way within this angle: its cosine. */
 const ALIKE = Math.cos((32 * Math.PI) / 180)
-/** What is found at one place holds for so much around it, px of a picture of 1,440 px. */
-const AROUND = 16
+/** Crests are looked at for others beside them no farther than this, px of a picture of 1,440 px. */
+const REACH = 12.5
+/** What is found in a cell of this size holds for it and those about it, px of a picture of 1,440 px. */
+const CELL = 100
 
-/** Crests that lie side by side. */
-export interface Bundles {
+/** How crests lie to each other. */
+export interface Beside {
   /** The share of all crests that have others beside them, 0..1. */
   share: number
-  /** For each pixel of a crest the way from the first crest to the last across its bundle, px; 0 where it lies alone. */
-  across: Field
-  /** 1 for each pixel of a crest. */
-  crests: Field
+  /** The same for those about a pixel; 0 where there are none. */
+  about(x: number, y: number): number
 }
 
 /**
- * Bundles of crests: those that lie side by side. What makes several strokes one line is that they run the same way,
- * near to each other, and few (after C. Liu, E. Rosales, A. Sheffer, StrokeAggregator: consolidating raw sketches into
- * artist-intended curve drawings, 2018).
+ * Which crests have others beside them that run the same way, as strokes have that search for one line.
  *
  * @param ridges at some scale
  * @param mask the pixels of their crests, one px wide
  * @param size how large the picture is, as a share of 1,440 px
  */
-export function bundlesIn(ridges: Ridges, mask: Uint8Array, size: number): Bundles {
-  const { width, height, nx, ny } = ridges
-  const sum: Field = { width, height, values: new Float32Array(width * height) }
-  const all: Field = { width, height, values: new Float32Array(width * height) }
-  let [crests, beside] = [0, 0]
-  const reach = BESIDE * size
-  /** How far the next stroke that runs the same way lies from a place along its normal; 0 where there is none. */
-  const next = (x: number, y: number, ux: number, uy: number): number => {
+export function besideEachOther({ width, height, nx, ny }: Ridges, mask: Uint8Array, size: number): Beside {
+  const reach = REACH * size + 1
+  const find = (x: number, y: number, ux: number, uy: number): number => {
     let left = false
-    for (let s = 1; s <= reach + 1; s += 0.5) {
+    for (let s = 1; s <= reach; s += 0.5) {
       const [px, py] = [Math.round(x + s * ux), Math.round(y + s * uy)]
-      if (px < 0 || py < 0 || px >= width || py >= height) return 0
+      if (px < 0 || py < 0 || px >= width || py >= height) return -1
       const i = py * width + px
       if (!mask[i]) left ||= s > 1
-      else if (left) return Math.abs(nx[i]! * ux + ny[i]! * uy) >= ALIKE ? s : 0
+      else if (left) return Math.abs(nx[i]! * ux + ny[i]! * uy) >= ALIKE ? i : -1
     }
-    return 0
+    return -1
   }
+  const cell = CELL * size
+  const columns = Math.ceil(width / cell)
+  const cells = new Map<number, { all: number; some: number }>()
   for (let i = 0; i < mask.length; i++) {
     if (!mask[i]) continue
-    const [x0, y0] = [i % width, Math.floor(i / width)]
-    let across = 0
+    // How many lie side by side: more than a few are hatching.
     let strokes = 1
     for (const way of [1, -1]) {
       const [ux, uy] = [way * nx[i]!, way * ny[i]!]
-      let far = 0
-      for (let step = next(x0, y0, ux, uy); step && strokes <= MOST; step = next(x0 + far * ux, y0 + far * uy, ux, uy)) {
-        far += step
-        strokes++
-      }
-      across += far
+      for (let k = find(i % width, Math.floor(i / width), ux, uy); k >= 0 && strokes <= MOST; k = find(k % width, Math.floor(k / width), ux, uy)) strokes++
     }
-    crests++
-    all.values[i] = 1
-    if (!across || strokes > MOST) continue
-    beside++
-    sum.values[i] = across
+    const at = Math.floor(Math.floor(i / width) / cell) * columns + Math.floor((i % width) / cell)
+    const { all, some } = cells.get(at) ?? { all: 0, some: 0 }
+    cells.set(at, { all: all + 1, some: some + Number(strokes > 1 && strokes <= MOST) })
   }
-  return { share: crests ? beside / crests : 0, across: sum, crests: all }
-}
-
-/** How wide the bundles are about each pixel, px: the mean of what was found near it. */
-export function widthsAbout({ across, crests }: Bundles, size: number): Float32Array {
-  const [s, w] = [across, crests].map((f) => smoothed(f, AROUND * size).values) as [Float32Array, Float32Array]
-  return s.map((v, i) => (w[i]! > 1e-6 ? v / w[i]! : 0))
+  const shareOf = (keys: Iterable<number>): number => {
+    let [all, some] = [0, 0]
+    for (const key of keys) {
+      all += cells.get(key)?.all ?? 0
+      some += cells.get(key)?.some ?? 0
+    }
+    return all ? some / all : 0
+  }
+  const shares = new Map([...cells.keys()].map((key) => [key, shareOf([-1, 0, 1].flatMap((row) => [-1, 0, 1].map((column) => key + row * columns + column)))]))
+  return { share: shareOf(cells.keys()), about: (x, y) => shares.get(Math.floor(y / cell) * columns + Math.floor(x / cell)) ?? 0 }
 }

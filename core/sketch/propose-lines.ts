@@ -6,11 +6,13 @@ import { mapPath, pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
 import { atOnce } from '../turns'
-import { bundlesIn, widthsAbout } from './bundles'
+import { besideEachOther } from './bundles'
 import type { Chain } from './chains'
 import { continued } from './chains'
+import { consolidated } from './consolidated'
 import type { Field, GreyImage } from './grey-image'
 import { checkImage, reduced } from './grey-image'
+import { withoutHooks } from './hooks'
 import { pencilOf } from './pencil'
 import type { Ridges } from './ridges'
 import { ridgesOf } from './ridges'
@@ -51,11 +53,13 @@ const STRONG = 0.095
 const GOES_ON = 0.4
 /** Branches shorter than so many scales are bumps of the skeleton. */
 const SPUR = 2.6
+/** And so many widths of their bundle: its strokes end one after the other. */
+const SPUR_WIDTHS = 1.4
 /** An end's way is looked at so many scales back; gaps of up to so many are bridged. */
 const BACK = 3.2
 const GAP = 5
 /** The fit may lie so far from the crest, px of the picture as it is looked at. */
-const TOLERANCE = 1.1
+const TOLERANCE = 0.8
 /** The way between corners is steadied over so many scales. */
 const STEADY = 1.6
 /** Ends come to rest on a line within so many scales. */
@@ -84,14 +88,16 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
   const pencil = pencilOf(field)
   yield 0.25
   const strong = STRONG * 4 ** (0.5 - Math.min(1, faint))
-  const { ridges, sigma } = merge === undefined ? ridgesByThemselves(pencil, size, strong) : { ridges: ridgesAt(pencil, Math.max(1, merge * size)), sigma: Math.max(1, merge * size) }
+  const sigma = Math.max(1, (merge ?? USUAL_SIGMA) * size)
+  const { ridges, widths } = searched(pencil, ridgesAt(pencil, sigma), { size, strong, sigma: merge === undefined ? sigma : null })
   yield 0.6
   const mask = crested(ridges, strong, GOES_ON * strong)
   thin(mask, field.width, field.height)
-  withoutSpurs(mask, field.width, SPUR * sigma)
+  withoutSpurs(mask, field.width, (p) => SPUR * sigma + SPUR_WIDTHS * (widths?.[p] ?? 0))
   thin(mask, field.width, field.height)
   yield 0.75
-  const chains = continued(chainsOf(mask, ridges, field.width, 2 * sigma), { reach: BACK * sigma, gap: GAP * sigma })
+  const joined = continued(chainsOf(mask, ridges, field.width, 2 * sigma), { reach: BACK * sigma, gap: GAP * sigma })
+  const chains = widths ? withoutHooks(joined, ({ x, y }) => widths[Math.round(y) * field.width + Math.round(x)] ?? 0) : joined
   yield 0.85
   const out: Proposal[] = []
   for (const [i, chain] of chains.entries()) {
@@ -109,44 +115,33 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
 
 const ridgesAt = (pencil: Field, sigma: number): Ridges => ridgesOf(smoothed(pencil, Math.max(0.5, sigma / 3)), sigma)
 
-/** The least scale at which lines are looked for, and that of single strokes, px of a picture of 1,440 px. */
+/** The scale at which lines are looked for, px of a picture of 1,440 px. */
 const USUAL_SIGMA = 3.6
-const FINE = 1.7
-/** Where the usual scale leaves more of the crests than this side by side, several strokes search for one line. */
+/** Where that leaves more of the crests than this side by side, several strokes search for one line. */
 const SEARCHED = 0.17
-/** By how much the scale grows with a bundle's width, to make one ridge of it. */
-const PER_WIDTH = 0.34
-/** Scales that are looked at, as multiples of the usual one; one that less of the crests ask for than this is none. */
-const SCALES = [1, 1.45, 2.1, 3]
-const RARE = 0.02
 
 /**
- * Ridges at the usual scale; where that leaves crests side by side, each place has the scale at which the strokes about it
- * are one line. Answers the mean scale, px, too.
+ * Ridges, and how wide the bundles of strokes are that they stand for. Where crests lie side by side, each place has the
+ * ridges of its strokes drawn together instead.
+ *
+ * @param sigma the scale of the ridges, px; null where strokes are to stay as the ridges have them
  */
-function ridgesByThemselves(pencil: Field, size: number, strong: number): { ridges: Ridges; sigma: number } {
-  const base = Math.max(1, USUAL_SIGMA * size)
-  const ridges = ridgesAt(pencil, base)
-  if (bundlesIn(ridges, thinned(crested(ridges, strong, GOES_ON * strong), pencil), size).share < SEARCHED) return { ridges, sigma: base }
-  const fine = ridgesAt(pencil, Math.max(0.8, FINE * size))
-  const single = thinned(crested(fine, 1.6 * strong, strong), pencil)
-  const widths = widthsAbout(bundlesIn(fine, single, size), size)
-  const levels = Uint8Array.from(widths, (width) => SCALES.findLastIndex((s, k) => k === 0 || 1 + (PER_WIDTH * width) / base >= Math.sqrt(s * SCALES[k - 1]!)))
-  const counts = SCALES.map(() => 0)
-  single.forEach((on, i) => on && counts[levels[i]!]!++)
-  const total = counts.reduce((a, b) => a + b, 0)
-  let sum = counts[0]!
-  let made = ridges
-  for (const [k, scale] of SCALES.entries()) {
-    if (k === 0) continue
-    sum += counts[k]! * scale
-    if (counts[k]! > RARE * total) made = ridgesAt(pencil, scale * base)
-    for (let i = 0; made !== ridges && i < levels.length; i++) {
-      if (levels[i] !== k) continue
-      for (const field of ['strength', 'dx', 'dy', 'nx', 'ny'] as const) ridges[field][i] = made[field][i]!
+function searched(pencil: Field, ridges: Ridges, { size, strong, sigma }: { size: number; strong: number; sigma: number | null }): { ridges: Ridges; widths: Float32Array | null } {
+  if (sigma === null) return { ridges, widths: null }
+  const beside = besideEachOther(ridges, thinned(crested(ridges, strong, GOES_ON * strong), pencil), size)
+  if (beside.share < SEARCHED) return { ridges, widths: null }
+  const { middles, widths } = consolidated(pencil, size)
+  // A line's middles, a px wide, are as strong as they are dark once they are spread by the scale.
+  const gain = Math.sqrt(2 * Math.PI) * sigma
+  const together = ridgesOf({ ...middles, values: middles.values.map((v) => v * gain) }, sigma)
+  for (let i = 0; i < widths.length; i++) {
+    if (beside.about(i % pencil.width, Math.floor(i / pencil.width)) < SEARCHED / 4) {
+      widths[i] = 0
+      continue
     }
+    for (const field of ['strength', 'dx', 'dy', 'nx', 'ny'] as const) ridges[field][i] = together[field][i]!
   }
-  return { ridges, sigma: (base * sum) / (total || 1) }
+  return { ridges, widths }
 }
 
 /** A mask made as thin as a px. */
@@ -176,13 +171,13 @@ function crested({ width, height, strength }: Ridges, strong: number, weak: numb
   return mask
 }
 
-/** Takes branches off that end in the open after no more than `longest` px. */
-function withoutSpurs(mask: Uint8Array, width: number, longest: number): void {
+/** Takes branches off that end in the open after no more px than `longest` says for their middle. */
+function withoutSpurs(mask: Uint8Array, width: number, longest: (pixel: number) => number): void {
   const { nodes, ways } = graphOf(mask, width)
   const degree = new Map<number, number>()
   for (const w of ways) for (const n of [w.from, w.to]) degree.set(n, (degree.get(n) ?? 0) + 1)
   for (const { pixels, from, to } of ways) {
-    if (from < 0 || pixels.length > longest) continue
+    if (from < 0 || pixels.length > longest(pixels[pixels.length >> 1]!)) continue
     const [loose, held] = degree.get(from) === 1 ? [from, to] : degree.get(to) === 1 ? [to, from] : [-1, -1]
     if (loose < 0 || (degree.get(held) ?? 0) < 3) continue
     const junction = new Set(nodes[held])

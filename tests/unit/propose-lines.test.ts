@@ -125,9 +125,9 @@ describe('lines proposed from a sketch', () => {
       return { ...judged(all, paths), lines: all.length / paths.length }
     }
     // px from stroke to stroke, and what of the lines is found, at least; see docs/sketch.md.
-    for (const [strokes, apart, least] of [[1, 0, 0.97], [2, 4, 0.97], [2, 6, 0.95], [3, 4, 0.95], [4, 2, 0.97], [3, 6, 0.9]] as const) {
+    for (const [strokes, apart, least] of [[1, 0, 0.97], [2, 8, 0.97], [3, 4, 0.97], [3, 6, 0.97], [4, 2, 0.97], [4, 4, 0.97], [4, 6, 0.97], [4, 8, 0.94]] as const) {
       const { recall, precision, lines, nodes } = found(strokes, apart)
-      expect([strokes, apart, recall > least, precision > least, lines <= 1.4, nodes <= 1.4]).toEqual([strokes, apart, true, true, true, true])
+      expect([strokes, apart, recall > least, precision > least, lines <= 1.2, nodes <= 1.4]).toEqual([strokes, apart, true, true, true, true])
     }
     // With one scale for all pictures each of three strokes was a line of its own.
     expect(found(3, 6, 3.6).lines).toBeGreaterThan(3)
@@ -138,6 +138,14 @@ describe('lines proposed from a sketch', () => {
     const offers = ['M0 0L100 0', 'M0 2L100 3', 'M0 0L0 100', 'M0 30L100 30'].map((d) => ({ path: path(d) }))
     expect([...underLines(offers, [path('M-10 1L110 1')], 3)]).toEqual(offers.slice(0, 2))
     expect(underLines(offers, [], 3).size).toBe(0)
+  })
+
+  it('follow a single stroke at every slant: a skeleton two pixels wide was taken for one long junction', () => {
+    for (const k of [2, 3]) {
+      const { image, paths } = searchedSketch(1, 4, 15 + 1000 * k)
+      const { recall, precision } = judged(proposeLines(image).filter((p) => p.confidence > 0.3).map((p) => p.path), paths)
+      expect([k, recall > 0.98, precision > 0.98]).toEqual([k, true, true])
+    }
   })
 
   it('are none on paper, in the dark and in one pixel; noise gives next to none; what is impossible is refused', () => {
