@@ -8,9 +8,9 @@ import { measureOfFace } from '../ink/faces'
 import { finderOf } from '../ink/side-finder'
 import type { Finding, Proofed } from './finding'
 
-/** Regions larger than this, mm squared, are no slivers, however thin; smaller ones than that are pinholes that nobody sees. */
+/** Regions larger than this, mm squared, are no slivers, however thin; smaller ones than that no printer and no screen shows. */
 const LARGEST = 3
-const LEAST = 0.01
+const LEAST = 0.0004
 
 /** Hairs of paper between ink, which nobody meant: narrower on the mean than can be seen as a region. */
 export function paperSlivers({ paper, poured, lines, limits, pxPerMm, drawing }: Proofed): Finding[] {

@@ -19,13 +19,13 @@ function closed(a: Path, b: Path): Path {
   return { nodes: [{ ...nodes[0]!, in: back.at(-1)!.in }, ...nodes.slice(1)], closed: true }
 }
 
-/** A floret of the blossom: a petal from near the middle outwards, its tip a little to one side. */
+/** A floret of the blossom: a petal from near the middle outwards, round at its tip. */
 function floret(angle: number, to: number, wide: number): Part {
   const [c, s] = [Math.cos(angle), Math.sin(angle)]
   const at = (out: number, across: number): Point => [HEAD[0] + c * out - s * across, HEAD[1] + (s * out + c * across) * 0.92]
-  const a = through(at(0, 0), at(to * 0.6, -wide), at(to * 0.92, -wide * 0.5), at(to, wide * 0.1))
-  const b = through(at(0, 0), at(to * 0.56, wide * 0.92), at(to * 0.9, wide * 0.7), at(to, wide * 0.1))
-  const path = closed(a, b)
+  // One sweep round the tip, and a point where it grows.
+  const { nodes } = through(at(0, 0), at(to * 0.5, -wide * 0.88), at(to * 0.82, -wide * 0.86), at(to, 0), at(to * 0.84, wide * 0.8), at(to * 0.5, wide * 0.92), at(0, 0))
+  const path: Path = { nodes: [{ ...nodes[0]!, in: nodes.at(-1)!.in }, ...nodes.slice(1, -1)], closed: true }
   return { layer: 'Blossom', lines: [newLine(path, { weight: shaded(path, 5.2, { outside: 'left', thin: 0.6, stops: 8 }) })], front: front(path) }
 }
 

@@ -1,4 +1,4 @@
-import type { Line } from '../../core/drawing/model'
+import type { Line, WidthStop } from '../../core/drawing/model'
 import { newLine } from '../../core/drawing/create'
 import { reversePath } from '../../core/geometry/path'
 import { hatch } from '../kit/hatch'
@@ -36,19 +36,24 @@ function ridge(turns: number, size: number): Line {
   return newLine(through(outer, bow, at(0.8)), { weight: weight(size, [0, 1], [0.4, 0.7], [1, 0]) })
 }
 
-/** The spiral starts as wide as the underside ends, and runs out to nothing in the middle. */
+/** The spiral runs out to nothing in the middle. */
 const alongShell = (u: number): number => (0.76 + 0.24 * Math.min(1, u / 0.06)) * (1 - 0.75 * u * u - Math.max(0, u - 0.9) * 2.4)
 
 function shell(): Part {
-  const under = through(whorl(0.625), [526, 284], [508, 326], [464, 358], whorl(-0.05), whorl(0))
-  const spiral = through(...coil(0, 3.5))
+  const belly: Point[] = [whorl(0.625), [526, 284], [508, 326], [464, 358]]
+  // One sweep, so that its halves have one way where they come together.
+  const { nodes } = through(...belly, ...coil(0, 3.5))
+  const under = { closed: false, nodes: nodes.slice(0, belly.length + 1) }
+  const spiral = { closed: false, nodes: nodes.slice(belly.length) }
+  const swept = shaded(spiral, 10, { outside: 'left', thin: 0.4, stops: 18, fade: alongShell })
+  const [{ left, right }] = swept.stops as [WidthStop]
   const hidden = front(through(...coil(0, 0.625)), under)
   const crease = through([356, 338], [408, 350], [458, 330], [478, 304])
   return {
     layer: 'Shell',
     lines: [
-      newLine(spiral, { weight: shaded(spiral, 10, { outside: 'left', thin: 0.4, stops: 18, fade: alongShell }) }),
-      newLine(under, { weight: weight(10.5, [0, 0.4], [0.35, 0.9], [0.62, 1], [1, 0.58]) }),
+      newLine(spiral, { weight: swept }),
+      newLine(under, { weight: weight(10.5, [0, 0.4], [0.35, 0.9], [0.62, 1], [1, ((left + right) / 2) * (swept.size / 10.5)]) }),
       newLine(crease, { weight: floating(3.4) }),
       ...[0.14, 0.25, 0.36, 0.47, 0.57, 1.1, 1.27, 1.44].map((t, i) => ridge(t, i < 5 ? 4 : 3.2)),
     ],
@@ -77,8 +82,8 @@ function body(): { part: Part; outline: Front } {
         newLine(through([141, 277], [130, 284], [112, 280]), { weight: outward(4.6) }),
         newLine(through([148, 293], [137, 303], [118, 304]), { weight: outward(4.4) }),
         ...hatch([[184, 326], [186, 360], [172, 398]], [[214, 316], [220, 352], [208, 386]], 5, 2.8, -0.1),
-        ...hatch([[240, 296], [282, 326]], [[248, 306], [288, 337]], 2, 3, 0.2),
-        ...hatch([[548, 386], [582, 406]], [[532, 384], [566, 404]], 2, 3, 0.2),
+        ...hatch([[236, 292], [278, 322]], [[250, 308], [290, 339]], 2, 2.4, 0.14),
+        ...hatch([[550, 386], [584, 406]], [[530, 384], [564, 404]], 2, 2.4, 0.14),
       ],
     },
     outline: front(neck, head, chest, sole, reversePath(tail)),

@@ -61,7 +61,7 @@ function halves(): { near: Part; far: Part } {
 export function peaPod(): { name: string; layers: { name: string; lines: Line[] }[] } {
   const { near, far } = halves()
   const peas = ([[208, 28, 29], [156, 24, 27], [259, 30, 27], [306, 29, 24], [107, 20, 24], [347, 24, 19.5], [68, 14, 17]] as const).map(([x, y, r]) => pea(...pod(x, y), r))
-  const stem = tube([[100, 112], [96, 160], [112, 222], [152, 268]], 7.5, 5)
+  const stem = tube([[100, 112], [96, 160], [112, 222], [150, 263]], 7.5, 2.6)
   const stub = around([92, 113], [100, 109], [108, 112], [100, 116])
   const petiole = tube([[100, 150], [150, 108], [236, 94], [322, 120]], 4.4, 2.6)
   const blade = leaf({ rib: [[322, 120], [406, 148], [500, 154], [620, 116]], left: 52, right: 56, margin: SMOOTH, veins: [[0.12, 0.3], [0.34, 0.52], [0.52, 0.6]], shade: 'right', size: 5.4, stalk: petiole })
@@ -74,7 +74,7 @@ export function peaPod(): { name: string; layers: { name: string; lines: Line[] 
     near,
     ...peas,
     far,
-    { layer: 'Pod', lines: [newLine(through(...along([438, -6], [466, -14], [490, -34])), { weight: outward(5.6, 0.15) })] },
+    { layer: 'Pod', lines: [newLine(through(...along([446, -6], [468, -14], [490, -34])), { weight: outward(5.6, 0.15) })] },
     { layer: 'Stem', lines: [newLine(stub, { weight: weight(3.4, [0, 0.8], [0.5, 1]) })], front: front(stub) },
     { layer: 'Stem', lines: tubeLines(stem, 6.4, 'right'), front: stem.front },
     { layer: 'Leaf and tendril', lines: tubeLines(petiole, 4.6, 'right'), front: petiole.front },

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import { changed } from '#core/drawing/edits'
 import { checkDrawing } from '#core/drawing/check-drawing'
 import type { Drawing, Line } from '#core/drawing/model'
@@ -50,6 +51,17 @@ describe('Proof', () => {
 
   it.each(SCENARIO.map((make) => documentOf(make(), null)).map((d) => [d.name, d] as const))('finds nothing in %s', (_, d) => {
     expect(findingsOf(d)).toEqual([])
+  })
+
+  it('finds a pinhole that three lines leave between them, and closes it', () => {
+    // Their inner edges are 0.2 px from the middle.
+    const corner = (k: number) => ({ x: 300 + 6.4 * Math.sin((k * 2 * Math.PI) / 3), y: 200 - 6.4 * Math.cos((k * 2 * Math.PI) / 3) })
+    const past = (k: number, m: number) => ({ x: corner(k).x + 9 * (corner(k).x - corner(m).x), y: corner(k).y + 9 * (corner(k).y - corner(m).y) })
+    const lines = [0, 1, 2].map((k) => newLine({ closed: false, nodes: [past(k, (k + 1) % 3), past((k + 1) % 3, k)].map((at) => ({ at, in: null, out: null, joint: 'corner' })) }, { weight: evenWeight(6) }))
+    const drawing = newDrawing('Pinhole', { layers: [newLinesLayer('Lines', lines)] })
+    const holes = findingsOf(drawing).filter((f) => f.kind === 'sliver')
+    expect(holes.map((f) => [Math.round(f.at.x / 2), Math.round(f.at.y / 2)])).toEqual([[150, 100]])
+    expect(findingsOf(mended(drawing, holes)).filter((f) => f.kind === 'sliver')).toEqual([])
   })
 
   it.each(KINDS)('mended, nothing of its kind is left, and nothing else moves: %s', (kind) => {
