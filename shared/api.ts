@@ -167,7 +167,7 @@ export const editSchema = yup.object({
   patches,
   inverse: patches,
   pass: yup.string().oneOf(PASS_NAMES),
-  traces: yup.lazy((all: unknown) => (all === undefined ? yup.mixed() : yup.object(Object.fromEntries(Object.keys(all as object).map((hash) => [hash, samplesSchema]))))),
+  traces: yup.lazy((all: unknown) => (all === undefined ? yup.mixed() : yup.object(Object.fromEntries(Object.keys(all ?? {}).map((hash) => [hash, samplesSchema]))))),
 })
 
 /** Body of POST /api/drawings/:id/edits. */
@@ -249,7 +249,7 @@ const shelf = () =>
   yup
     .array(profile.required())
     .max(MOST_PROFILES, `A shelf takes ${MOST_PROFILES} profiles at most.`)
-    .test('ids', 'Two profiles have one id.', (all) => new Set((all ?? []).map((p) => p.id)).size === (all ?? []).length)
+    .test('ids', 'Two profiles have one id.', (all: unknown) => !Array.isArray(all) || new Set(all.map((p: { id?: string } | null) => p?.id)).size === all.length)
 
 /** Body of PUT /api/profiles: the whole shelf of own profiles, and the one that it was made from. */
 export const shelfSchema = yup.object({ profiles: shelf().required(), base: shelf().nullable().default(null) })

@@ -32,7 +32,7 @@ export function readXml(text: string, kind: string, root: string, reader: XmlRea
     failure ??= new InputError('file', message)
     throw failure
   }
-  parser.on('error', (e) => fail(`This file is not well-formed ${kind} (${e.message.replace(/^[\d:]+\s*/, '')}).`))
+  parser.on('error', (e) => fail(`This file is not well-formed ${kind} (${e.message.replace(/^[\d:]+\s*|\.$/g, '')}).`))
   parser.on('doctype', (doctype) => {
     if (/<!ENTITY/i.test(doctype)) fail(`This ${kind} file defines its own entities, which can be used to attack a reader. Save it without them.`)
   })

@@ -17,9 +17,12 @@ export const moment = () =>
 
 const named = (what: string, most: number) => yup.string().strict().matches(/\S/, `${what} has no name`).max(most, `the name of ${what} has more than ${most} letters`)
 
-const unique = (what: string, key: string) => [`one ${what} twice`, `it holds ${what} twice`, (all: unknown) => isUnique((all as Record<string, unknown>[] | undefined)?.map((item) => item[key]))] as const
+const unique = (what: string, key: string) => [`one ${what} twice`, `it holds ${what} twice`, (all: unknown) => isUnique(listed(all).map((item) => item?.[key]))] as const
 
-const isUnique = (values: unknown[] = []): boolean => {
+/** The items of a list that may turn out to be none. */
+const listed = (all: unknown): (Record<string, unknown> | null | undefined)[] => (Array.isArray(all) ? all : [])
+
+const isUnique = (values: unknown[]): boolean => {
   const told = values.filter((v) => v !== null && v !== undefined)
   return new Set(told).size === told.length
 }
@@ -61,4 +64,4 @@ export const aboutSchema = yup
     checkpoints: yup.array(checkpoint).required().max(MOST_CHECKPOINTS + PASS_NAMES.length).test(...unique('a checkpoint', 'id')).test(...unique("a pass's checkpoint", 'pass')),
   })
   .test('order', 'its steps end before they begin', (about) => about.firstRevision <= about.revision)
-  .test('checkpoints', 'a checkpoint lies past its last step', (about) => about.checkpoints.every((c) => c.revision <= about.revision))
+  .test('checkpoints', 'a checkpoint lies past its last step', ({ checkpoints, revision }) => !listed(checkpoints).some((c) => Number(c?.revision) > revision))

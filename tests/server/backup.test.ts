@@ -11,7 +11,7 @@ import type { Drawing, Line, TraceSample } from '../../core/drawing/model'
 import { unzipped, zipOf } from '../../core/formats/archive/zip'
 import { parseSvg } from '../../core/formats/svg/parse-svg'
 import { withWholeTraces } from '../../core/drawing/traces-apart'
-import { LIMITS } from '../../shared/api'
+import { limits, meddled } from './support/meddled'
 import { readBackup } from '../../server/backup/read-backup'
 import { restore } from '../../server/backup/restore'
 import { backupOf } from '../../server/backup/write-backup'
@@ -22,7 +22,6 @@ import { databaseTrouble } from '../../server/http/database-trouble'
 import { RunningServer, sentence } from './support/running-server'
 
 const migrations = readMigrations('server/database/migrations')
-const limits = { files: 1000, bytes: LIMITS.unpackedBackup }
 let folder: string
 let store: Store
 const stores: Store[] = []
@@ -55,16 +54,6 @@ function worked(name: string, count = 60): string {
 }
 
 const backup = (from: Store, ids = from.whole.ids(true)): Uint8Array => Buffer.concat([...backupOf(from, ids, '2026-11-28T10:00:00.000Z')])
-
-/** The backup with some of its files changed, as one who may write hashes would. */
-function meddled(bytes: Uint8Array, change: (files: Map<string, Uint8Array>) => void, sign = true): Uint8Array {
-  const files = unzipped(bytes, limits)
-  change(files)
-  const index = JSON.parse(Buffer.from(files.get('bellatrait.json')!).toString()) as { files: Record<string, string> }
-  if (sign) index.files = Object.fromEntries([...files].filter(([p]) => p !== 'bellatrait.json').map(([p, b]) => [p, createHash('sha256').update(b).digest('hex')]))
-  files.set('bellatrait.json', Buffer.from(JSON.stringify(index)))
-  return zipOf([...files].map(([path, b]) => ({ path, bytes: b })))
-}
 
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'bellatrait-'))
@@ -216,6 +205,8 @@ describe('a backup', () => {
       ['an edit twice', meddled(good, (f) => text(f, history, (t) => t.replace(/("id":")[^"]*(","kind":"edit","label":"Line 1")/, `$1${/"id":"([^"]*)","kind":"edit","label":"Line 0"/.exec(t)![1]!}$2`))), /stands in it twice/],
       ['a checkpoint past the head', meddled(good, (f) => text(f, about, (t) => t.replace(/"revision":3,"name":"Before/, '"revision":33,"name":"Before'))), /past its last step/],
       ['a checkpoint twice', meddled(good, (f) => text(f, about, (t) => t.replace(/"checkpoints":\[(\{[^}]*\})\]/, '"checkpoints":[$1,$1]'))), /holds a checkpoint twice/],
+      ['checkpoints that are none', meddled(good, (f) => text(f, about, (t) => t.replace(/"checkpoints":\[[^\]]*\]/, '"checkpoints":{}'))), /checkpoints cannot be used/],
+      ['a checkpoint that is nothing', meddled(good, (f) => text(f, about, (t) => t.replace(/"checkpoints":\[/, '"checkpoints":[null,'))), /checkpoints\[0\]/],
       ["a pass's checkpoint twice", meddled(good, (f) => text(f, about, (t) => t.replace(/"checkpoints":\[(\{"id":")([^}]*\})\]/, '"checkpoints":[$1$2,$1x$2]'))), /holds a pass's checkpoint twice/],
       ['a day that is none', meddled(good, (f) => text(f, about, (t) => t.replace(/"updatedAt":"\d{4}-\d\d-\d\d/, '"updatedAt":"2026-13-41'))), /a date is none/],
       ['a checkpoint without a name', meddled(good, (f) => text(f, about, (t) => t.replace('"name":"Before Weight"', '"name":" "'))), /a checkpoint has no name/],

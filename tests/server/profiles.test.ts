@@ -39,6 +39,8 @@ describe('the shelf of own profiles', () => {
       [[profile('x', { stops: [] })], /stops/],
       [[profile('x', { stops: [{ at: 0, left: -1, right: 1 }] })], /left/],
       [[profile('x'), profile('x')], /one id/],
+      [[null], /profiles\[0\]/],
+      [{}, /profiles/],
       [Array.from({ length: 201 }, (_, i) => profile(String(i))), /200 profiles/],
     ] as const) {
       const response = await put(bad)

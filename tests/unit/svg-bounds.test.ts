@@ -50,6 +50,11 @@ describe('an SVG that asks for very much is answered soon', { timeout: 30_000 },
     expect(countCrossings([square.map(({ x, y }) => ({ x: x + y - 3.25, y: y - x })), square], 1)).toBe(1)
   })
 
+  it('paints that refer to paints, and one that is never closed', () => {
+    const { items } = read(`<path d="M1 1h9v3z" fill="url(#a"/><path d="M1 9h9v3z" fill="${'url(#a) '.repeat(20_000)}red"/><path d="M1 19h9v3z" fill="url(#a) red"/>`)
+    expect(items).toBe(2)
+  })
+
   it('clips of clips, in a chain and in a ring', () => {
     const chain = read(`<defs>${range(300, (i) => `<clipPath id="c${i}" clip-path="url(#c${i + 1})"><circle cx="${90 + i / 10}" cy="90" r="80"/></clipPath>`).join('')}</defs><path clip-path="url(#c0)" d="M1 1h200v90h-9z"/>`)
     expect(chain.said).toContain('Clips within more than 16 others were left out')

@@ -135,10 +135,12 @@ function inCommas(text: string): string {
 
 /** A paint; null for none. */
 export function paintOf(text: string, current: Paint): Paint | null {
-  const server = /^url\(/.test(text) ? idOfReference(/^url\([^)]*\)/.exec(text)?.[0]) : null
-  if (/^url\(/.test(text)) {
-    const otherwise = text.slice(text.indexOf(')') + 1).trim()
-    const fallback = otherwise ? paintOf(otherwise, current) : null
+  const reference = /^url\([^)]*\)/.exec(text)?.[0]
+  if (reference) {
+    const server = idOfReference(reference)
+    // What stands beside it is a colour, not one more reference.
+    const otherwise = text.slice(reference.length).trim()
+    const fallback = otherwise && !/^url\(/.test(otherwise) ? paintOf(otherwise, current) : null
     return { ...(fallback ?? { colour: '#000000', alpha: 0 }), ...(server && { server }) }
   }
   if (text === 'none' || text === 'transparent') return null

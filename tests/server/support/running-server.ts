@@ -39,6 +39,10 @@ export class RunningServer {
     throw new Error('The server did not start.')
   }
 
+  get pid(): number {
+    return this.child!.pid!
+  }
+
   /** Ends the process at once, as a crash would. */
   kill(): Promise<void> {
     return new Promise((resolve) => {
