@@ -23,6 +23,12 @@ try {
     await page.waitForTimeout(200)
   }
   const shoot = async (name) => {
+    // On a busy machine the ink, and what follows from it, comes after the hand.
+    await page.waitForFunction(() => {
+      const small = document.querySelector('canvas[aria-label="The whole drawing, small"]')
+      const isDrawn = !small || new Uint32Array(small.getContext('2d').getImageData(0, 0, small.width, small.height).data.buffer).some((v) => v >>> 24 && (v & 0xff) < 0x60)
+      return isDrawn && !document.body.innerText.includes('looking …')
+    })
     await page.waitForTimeout(900)
     await page.screenshot({ path: join(folder, `${name}.png`) })
   }

@@ -15,6 +15,10 @@ const ON = -Math.cos((42 * Math.PI) / 180)
 /** Loose ends are joined over a gap when both point at each other within this. */
 const FACING = Math.cos((32 * Math.PI) / 180)
 
+/** A line that comes back to its own beginning closes over so many gaps, where that is no more than this share of its length. */
+const WIDER = 2
+const OPEN = 0.12
+
 interface End {
   chain: Chain
   at: 'from' | 'to'
@@ -40,7 +44,16 @@ function endOf(chain: Chain, at: 'from' | 'to', reach: number): End {
 export function continued(chains: readonly Chain[], { reach, gap }: { reach: number; gap: number }): Chain[] {
   let all = throughJunctions(chains, reach)
   all = overGaps(all, reach, gap)
-  return all.map((c) => (!c.closed && c.points.length > 8 && distance(c.points[0]!, c.points.at(-1)!) < gap / 2 && isRound(c, reach) ? { ...c, points: [...c.points, c.points[0]!], closed: true } : c))
+  return all.map((c) => (!c.closed && c.points.length > 8 && closes(c, reach, gap) ? { ...c, points: [...c.points, c.points[0]!], closed: true } : c))
+}
+
+/** Whether a chain comes back to its own beginning, nearly so or over a gap. */
+function closes(chain: Chain, reach: number, gap: number): boolean {
+  if (distance(chain.points[0]!, chain.points.at(-1)!) < gap / 2 && isRound(chain, reach)) return true
+  const [a, b] = [endOf(chain, 'from', reach), endOf(chain, 'to', reach)]
+  const far = distance(a.p, b.p)
+  const length = chain.points.slice(1).reduce((n, p, i) => n + distance(p, chain.points[i]!), 0)
+  return chain.from < 0 && chain.to < 0 && far <= WIDER * gap && far < OPEN * length && face(a, b)
 }
 
 /** Whether a chain comes back into its own beginning. */
@@ -105,6 +118,13 @@ function walked(chains: readonly Chain[], linkOf: (chain: Chain, at: 'from' | 't
   return out
 }
 
+/** Whether each of two ends would go on towards the other. */
+function face(a: End, b: End): boolean {
+  const d = { x: b.p.x - a.p.x, y: b.p.y - a.p.y }
+  const far = Math.hypot(d.x, d.y)
+  return far < 1 ? -dot(a.out, b.out) > FACING : dot(a.out, d) > FACING * far && -dot(b.out, d) > FACING * far
+}
+
 /** Loose ends that face each other over a gap, the nearest first. */
 function overGaps(chains: readonly Chain[], reach: number, gap: number): Chain[] {
   const ends = chains.flatMap((c) => (c.closed ? [] : [endOf(c, 'from', reach), endOf(c, 'to', reach)]))
@@ -118,10 +138,8 @@ function overGaps(chains: readonly Chain[], reach: number, gap: number): Chain[]
       for (let j = -1; j <= 1; j++) {
         for (const b of cells.get(`${cell(a.p.x) + i} ${cell(a.p.y) + j}`) ?? []) {
           if (order.get(b)! <= order.get(a)! || a.chain === b.chain) continue
-          const d = { x: b.p.x - a.p.x, y: b.p.y - a.p.y }
-          const far = Math.hypot(d.x, d.y)
-          const facing = far < 1 ? -dot(a.out, b.out) > FACING : dot(a.out, d) > FACING * far && -dot(b.out, d) > FACING * far
-          if (far <= gap && facing) pairs.push({ far, a, b })
+          const far = distance(a.p, b.p)
+          if (far <= gap && face(a, b)) pairs.push({ far, a, b })
         }
       }
     }

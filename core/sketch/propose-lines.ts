@@ -58,6 +58,9 @@ const SPUR_WIDTHS = 1.4
 /** An end's way is looked at so many scales back; gaps of up to so many are bridged. */
 const BACK = 3.2
 const GAP = 5
+/** What lies within so much of the picture's border is the sheet's own edge, px of a picture of 1,440 px, where so much of a line does. */
+const BORDER = 12
+const ALONG_BORDER = 0.8
 /** The fit may lie so far from the crest, px of the picture as it is looked at. */
 const TOLERANCE = 0.8
 /** The way between corners is steadied over so many scales. */
@@ -103,7 +106,7 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
   for (const [i, chain] of chains.entries()) {
     if (i % 16 === 15) yield 0.85 + (0.15 * i) / chains.length
     const length = lengthOf(chain.points)
-    if (length < shortest * size) continue
+    if (length < shortest * size || (longest === whole && isBorder(chain.points, field, BORDER * size))) continue
     const path = fitted(chain, pencil, scale, sigma)
     const { mean, stops } = thicknessAlong(chain.points, chain.closed, pencil, 2 * sigma)
     const plain = chain.points.reduce((n, p) => n + (ridges.strength[Math.round(p.y) * field.width + Math.round(p.x)] ?? 0), 0) / chain.points.length
@@ -143,6 +146,10 @@ function searched(pencil: Field, ridges: Ridges, { size, strong, sigma }: { size
   }
   return { ridges, widths }
 }
+
+/** Whether points run along the border of a picture: the edge of the sheet, or what lay beneath it. */
+const isBorder = (points: readonly Vec[], { width, height }: Field, within: number): boolean =>
+  points.filter(({ x, y }) => Math.min(x, y, width - 1 - x, height - 1 - y) < within).length > ALONG_BORDER * points.length
 
 /** A mask made as thin as a px. */
 function thinned(mask: Uint8Array, { width, height }: Field): Uint8Array {

@@ -86,6 +86,14 @@ describe('lines proposed from a sketch', () => {
     expect(Math.abs(across[0]![0]! - across[1]![0]!)).toBeGreaterThan(24)
   })
 
+  it('are none along the edge of the sheet, and close over the gap that a hand leaves going round', async () => {
+    const [w, h] = [600, 400]
+    const edge = '<path d="M0 4L600 2M3 0L5 400" stroke-width="5" stroke="#333"/>'
+    const found = proposeLines(await drawn(`${edge}<path d="M148 140A70 60 0 1 1 139 140" /><path d="M420 90C470 150 430 260 500 330"/>`, w, h)).filter((p) => p.confidence > 0.3)
+    expect(found.map((p) => p.path.closed).sort()).toEqual([false, true])
+    expect(found.every((p) => p.path.nodes.every(({ at }) => at.x > 40 && at.y > 40))).toBe(true)
+  })
+
   it('lie within a third of a px of a clean line, also under a shadow', async () => {
     const line = '<path d="M40 320C160 40 420 40 560 300"/>'
     const shadow = '<defs><linearGradient id="g"><stop stop-color="#000" stop-opacity="0"/><stop offset="1" stop-color="#000" stop-opacity="0.55"/></linearGradient></defs><rect width="600" height="400" fill="url(#g)" stroke="none"/>'
