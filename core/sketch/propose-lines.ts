@@ -6,13 +6,14 @@ import { mapPath, pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
 import { atOnce } from '../turns'
-import { besideEachOther } from './bundles'
+import { BESIDE, besideEachOther } from './bundles'
 import type { Chain } from './chains'
 import { continued } from './chains'
 import { consolidated } from './consolidated'
 import type { Field, GreyImage } from './grey-image'
 import { checkImage, reduced } from './grey-image'
 import { withoutHooks } from './hooks'
+import { withoutPassing } from './passing-ends'
 import { pencilOf } from './pencil'
 import type { Ridges } from './ridges'
 import { ridgesOf } from './ridges'
@@ -23,6 +24,7 @@ import { smoothed } from './gaussian'
 import type { Thickness } from './thickness'
 import { thicknessAlong } from './thickness'
 import { thin } from './thinning'
+import { withoutTwins } from './twins'
 
 export interface ProposeOptions {
   /** How far apart strokes may lie that are one line, px of a picture of 1,440 px; as the picture itself has it, place by place, when absent. */
@@ -100,7 +102,9 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
   thin(mask, field.width, field.height)
   yield 0.75
   const joined = continued(chainsOf(mask, ridges, field.width, 2 * sigma), { reach: BACK * sigma, gap: GAP * sigma })
-  const chains = widths ? withoutHooks(joined, ({ x, y }) => widths[Math.round(y) * field.width + Math.round(x)] ?? 0) : joined
+  const kept = widths ? withoutHooks(joined, ({ x, y }) => widths[Math.round(y) * field.width + Math.round(x)] ?? 0) : joined
+  const beside = Math.max(BESIDE * size, 3 * sigma)
+  const chains = withoutPassing(withoutTwins(kept, { beside, meets: MEETS * sigma }), beside)
   yield 0.85
   const out: Proposal[] = []
   for (const [i, chain] of chains.entries()) {
