@@ -24,7 +24,7 @@ function floret(angle: number, to: number, wide: number): Part {
   const [c, s] = [Math.cos(angle), Math.sin(angle)]
   const at = (out: number, across: number): Point => [HEAD[0] + c * out - s * across, HEAD[1] + (s * out + c * across) * 0.92]
   // One sweep round the tip, and a point where it grows.
-  const { nodes } = through(at(0, 0), at(to * 0.5, -wide * 0.88), at(to * 0.82, -wide * 0.86), at(to, 0), at(to * 0.84, wide * 0.8), at(to * 0.5, wide * 0.92), at(0, 0))
+  const { nodes } = through(at(0, 0), at(to * 0.6, -wide), at(to * 0.9, -wide * 0.66), at(to, wide * 0.08), at(to * 0.88, wide * 0.74), at(to * 0.56, wide * 0.92), at(0, 0))
   const path: Path = { nodes: [{ ...nodes[0]!, in: nodes.at(-1)!.in }, ...nodes.slice(1, -1)], closed: true }
   return { layer: 'Blossom', lines: [newLine(path, { weight: shaded(path, 5.2, { outside: 'left', thin: 0.6, stops: 8 }) })], front: front(path) }
 }
