@@ -11,6 +11,7 @@ import { pointAt, tangentAt } from '../geometry/cubic'
 import { cubicsOfPath, pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance, dot as along, leftNormal, scale } from '../geometry/point'
+import { polylineLength } from '../geometry/polyline'
 import { outlineOf } from '../outline/expand'
 import { Profile } from '../weight/profile'
 import { subtractShapes } from './combine'
@@ -99,7 +100,7 @@ function cutBack(rings: FlatRings, middle: Middle, contours: readonly Path[], to
   }
   const whole = [beyond(inner[way]!, inner[0]!, points[0]!), ...inner, beyond(inner[inner.length - 1 - way]!, inner[inner.length - 1]!, points[points.length - 1]!)]
   const kept: Middle = { points: whole, closed: false, left: [0, ...left.slice(from, to + 1), 0], right: [0, ...right.slice(from, to + 1), 0], sure: [false, ...sure.slice(from, to + 1), false] }
-  const total = lengthOf(whole)
+  const total = polylineLength(whole)
   const [first, last] = [distance(whole[0]!, whole[1]!) / total, 1 - distance(whole[whole.length - 2]!, whole[whole.length - 1]!) / total]
   const line = lineOf(rings, kept, ['butt', 'butt'], tolerance, (s) => s > first && s < last)
   if (!line) return null
@@ -162,10 +163,8 @@ const EMPTY: Pick<Line, 'id' | 'ink' | 'trace' | 'snips' | 'cover'> = { id: '', 
 
 function isLong({ points, left, right, sure, closed }: Middle): boolean {
   const widest = Math.max(...left.map((l, i) => (sure[i] ? l + right[i]! : 0)))
-  return closed || lengthOf(points) > LONG * widest
+  return closed || polylineLength(points) > LONG * widest
 }
-
-const lengthOf = (points: readonly Vec[]): number => points.reduce((sum, p, i) => (i ? sum + distance(points[i - 1]!, p) : 0), 0)
 
 /** The caps that are worth trying: none where an end runs out to a point. */
 function capsFor({ points, left, right, sure }: Middle): Caps[] {
@@ -215,7 +214,7 @@ function shortened(rings: FlatRings, points: readonly Vec[]): Vec[] {
 function pathOf(points: readonly Vec[], closed: boolean, tolerance: number): Path {
   const all = closed ? [...points, points[0]!] : points
   const samples = all.map(({ x, y }, t) => ({ x, y, t, pressure: 0.5 }))
-  const grain = Math.max(tolerance, lengthOf(all) / 500)
+  const grain = Math.max(tolerance, polylineLength(all) / 500)
   const { path } = fitTrace({ samples, device: 'mouse', steadiness: 0, response: 1 }, { steadiness: 0, tolerance, grain })
   if (!closed) return path
   const nodes = path.nodes.slice(0, -1)

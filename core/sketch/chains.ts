@@ -1,5 +1,6 @@
 import type { Vec } from '../geometry/point'
 import { distance, dot } from '../geometry/point'
+import { polylineLength } from '../geometry/polyline'
 
 /** A run of points along a pencil line. */
 export interface Chain {
@@ -52,8 +53,7 @@ function closes(chain: Chain, reach: number, gap: number): boolean {
   if (distance(chain.points[0]!, chain.points.at(-1)!) < gap / 2 && isRound(chain, reach)) return true
   const [a, b] = [endOf(chain, 'from', reach), endOf(chain, 'to', reach)]
   const far = distance(a.p, b.p)
-  const length = chain.points.slice(1).reduce((n, p, i) => n + distance(p, chain.points[i]!), 0)
-  return chain.from < 0 && chain.to < 0 && far <= WIDER * gap && far < OPEN * length && face(a, b)
+  return chain.from < 0 && chain.to < 0 && far <= WIDER * gap && far < OPEN * polylineLength(chain.points) && face(a, b)
 }
 
 /** Whether a chain comes back into its own beginning. */

@@ -1,5 +1,6 @@
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
+import { polylineLength } from '../geometry/polyline'
 import type { Chain } from './chains'
 
 /** An end that turns by more than this within its bundle's width is a hook: the cosine. */
@@ -20,15 +21,13 @@ export function withoutHooks(chains: readonly Chain[], across: (p: Vec) => numbe
     if (chain.closed) return [chain]
     const widest = chain.points.reduce((w, p) => Math.max(w, across(p)), 0)
     if (widest < NARROW) return [chain]
-    if (lengthOf(chain.points) < SHORTEST * widest) return []
+    if (polylineLength(chain.points) < SHORTEST * widest) return []
     const start = chain.from < 0 ? cutAtTurn(chain.points, widestAt(chain.points, across)) : chain.points
     const back = start.toReversed()
     const points = (chain.to < 0 ? cutAtTurn(back, widestAt(back, across)) : back).toReversed()
     return points.length > 1 ? [{ ...chain, points }] : []
   })
 }
-
-const lengthOf = (points: readonly Vec[]): number => points.slice(1).reduce((n, p, i) => n + distance(p, points[i]!), 0)
 
 const widestAt = (points: readonly Vec[], across: (p: Vec) => number): number => points.slice(0, 12).reduce((w, p) => Math.max(w, across(p)), 0)
 

@@ -1,5 +1,6 @@
 import type { Vec } from '../geometry/point'
 import { distance, dot, lerp } from '../geometry/point'
+import { polylineLength } from '../geometry/polyline'
 import type { Chain } from './chains'
 
 /** Ends pass each other over no more than so many times as far as they lie aside. */
@@ -64,7 +65,7 @@ function passing(first: Chain, second: Chain, beside: number): Omit<Passing, 'fi
   if (from === first.points.length - 1 || to === 0 || from === 0 || to === second.points.length - 1) return null
   if (distance(first.points[from]!, begin) > beside || distance(second.points[to]!, end) > beside) return null
   const [mine, yours] = [first.points.slice(from), second.points.slice(0, to + 1)]
-  const shared = Math.max(lengthOf(mine), lengthOf(yours))
+  const shared = Math.max(polylineLength(mine), polylineLength(yours))
   if (shared > LONGEST * beside || mine.some((p) => distance(p, yours[nearest(yours, p)]!) > beside)) return null
   const [u, v] = [way(mine), way(yours)]
   return dot(u, v) >= ALIKE ? { from, to, shared } : null
@@ -80,5 +81,3 @@ function joined({ first, second, from, to }: Passing): Chain {
   const over = first.points.slice(from).map((p, i, all) => lerp(p, second.points[nearest(second.points.slice(0, to + 1), p)]!, i / (all.length - 1 || 1)))
   return { points: [...first.points.slice(0, from), ...over, ...second.points.slice(to + 1)], closed: false, from: first.from, to: second.to }
 }
-
-const lengthOf = (points: readonly Vec[]): number => points.slice(1).reduce((n, p, i) => n + distance(p, points[i]!), 0)

@@ -5,6 +5,7 @@ import { steadied } from '../fit/steady'
 import { mapPath, pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
+import { polylineLength } from '../geometry/polyline'
 import { atOnce } from '../turns'
 import { BESIDE, besideEachOther } from './bundles'
 import type { Chain } from './chains'
@@ -109,7 +110,7 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
   const out: Proposal[] = []
   for (const [i, chain] of chains.entries()) {
     if (i % 16 === 15) yield 0.85 + (0.15 * i) / chains.length
-    const length = lengthOf(chain.points)
+    const length = polylineLength(chain.points)
     if (length < shortest * size || (longest === whole && isBorder(chain.points, field, BORDER * size))) continue
     const path = fitted(chain, pencil, scale, sigma)
     const { mean, stops } = thicknessAlong(chain.points, chain.closed, pencil, 2 * sigma)
@@ -230,8 +231,6 @@ function chainsOf(mask: Uint8Array, ridges: Ridges, width: number, near: number)
     return both.length > 1 ? [{ points: both, closed: false, from: nameOf(w.from), to: nameOf(w.to) }] : []
   })
 }
-
-const lengthOf = (points: readonly Vec[]): number => points.slice(1).reduce((n, p, i) => n + distance(p, points[i]!), 0)
 
 /** A chain as a path of few nodes, px of the picture; corners stay, and what lies between them is smooth. */
 function fitted({ points: chain, closed }: Chain, pencil: Field, scale: number, sigma: number): Path {

@@ -1,5 +1,6 @@
 import type { Vec } from '../geometry/point'
 import { distance, lerp } from '../geometry/point'
+import { polylineLength } from '../geometry/polyline'
 import type { Chain } from './chains'
 
 /** Longer than so many times as far as it lies aside a line is one of its own. */
@@ -17,7 +18,7 @@ export function withoutTwins(chains: readonly Chain[], { beside, meets }: { besi
   const out = chains.map((c) => ({ ...c, points: [...c.points] }))
   const gone = new Set<number>()
   const cells = cellsOf(chains, beside)
-  const order = chains.map((c, i) => ({ i, length: lengthOf(c.points) })).filter(({ i, length }) => !chains[i]!.closed && length < LONGEST * beside).sort((a, b) => a.length - b.length)
+  const order = chains.map((c, i) => ({ i, length: polylineLength(c.points) })).filter(({ i, length }) => !chains[i]!.closed && length < LONGEST * beside).sort((a, b) => a.length - b.length)
   for (const { i } of order) {
     const twin = chains[i]!.points
     const other = [...new Set(cells.near(twin[0]!).map((p) => p.chain))].find((k) => k !== i && !gone.has(k) && isTwin(twin, k))
@@ -34,7 +35,7 @@ export function withoutTwins(chains: readonly Chain[], { beside, meets }: { besi
 }
 
 /** A loop beside a line comes back to where it began: no twin. */
-const turnsBack = (points: readonly Vec[]): boolean => distance(points[0]!, points.at(-1)!) < 0.6 * lengthOf(points)
+const turnsBack = (points: readonly Vec[]): boolean => distance(points[0]!, points.at(-1)!) < 0.6 * polylineLength(points)
 
 /** Moves the points of a chain that a twin lies beside half way to it. */
 function drawTogether(chain: Chain, twin: readonly Vec[]): void {
@@ -48,8 +49,6 @@ function drawTogether(chain: Chain, twin: readonly Vec[]): void {
     chain.points[i] = lerp(p, nearest, 0.5)
   }
 }
-
-const lengthOf = (points: readonly Vec[]): number => points.slice(1).reduce((n, p, i) => n + distance(p, points[i]!), 0)
 
 /** Finds points of chains about a place. */
 function cellsOf(chains: readonly Chain[], size: number): { near: (p: Vec) => { chain: number; at: number }[] } {
