@@ -28,7 +28,7 @@ try {
       const small = document.querySelector('canvas[aria-label="The whole drawing, small"]')
       const isDrawn = !small || new Uint32Array(small.getContext('2d').getImageData(0, 0, small.width, small.height).data.buffer).some((v) => v >>> 24 && (v & 0xff) < 0x60)
       return isDrawn && !document.body.innerText.includes('looking …')
-    })
+    }, undefined, { timeout: 5000 }).catch(() => null)
     await page.waitForTimeout(900)
     await page.screenshot({ path: join(folder, `${name}.png`) })
   }
