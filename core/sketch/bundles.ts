@@ -5,7 +5,7 @@ export const BESIDE = 14
 /** More strokes side by side than this are hatching: each is a line. */
 export const MOST = 5
 /** Strokes run the same way within this angle: its cosine. */
-const ALIKE = Math.cos((32 * Math.PI) / 180)
+export const ALIKE = Math.cos((32 * Math.PI) / 180)
 /** Crests are looked at for others beside them no farther than this, px of a picture of 1,440 px. */
 const REACH = 12.5
 /** What is found in a cell of this size holds for it and those about it, px of a picture of 1,440 px. */

@@ -1,11 +1,9 @@
 import type { Across } from './across-strokes'
 import { acrossStrokes, alongStrokes } from './across-strokes'
-import { BESIDE, MOST } from './bundles'
+import { ALIKE, BESIDE, MOST } from './bundles'
 import { smoothed } from './gaussian'
 import type { Field } from './grey-image'
 
-/** Strokes run the same way within this angle: its cosine. */
-const ALIKE = Math.cos((32 * Math.PI) / 180)
 /** As dark as this along its way a stroke is one. */
 const INK = 0.12
 /** What is found at one place holds for so much around it, px of a picture of 1,440 px. */

@@ -26,35 +26,62 @@ interface Passing {
  * @param beside how far strokes of one line lie from each other at most, px
  */
 export function withoutPassing(chains: readonly Chain[], beside: number): Chain[] {
-  let all = [...chains]
-  for (let found = true; found; ) {
-    found = false
-    const open = all.filter((c) => !c.closed)
-    let best: Passing | null = null
-    for (const a of open) {
-      for (const b of open) {
-        if (a === b || !mayPass(a, b, beside)) continue
-        for (const [first, second] of [[a, b], [a, turned(b)], [turned(a), b], [turned(a), turned(b)]] as const) {
-          const p = passing(first, second, beside)
-          if (p && (!best || p.shared < best.shared)) best = { ...p, first, second }
-        }
-      }
-    }
-    if (!best) break
-    const { first, second } = best
-    const isOf = (c: Chain, d: Chain): boolean => c === d || (c.points[0] === d.points.at(-1) && c.points.at(-1) === d.points[0])
-    all = [...all.filter((c) => !isOf(c, first) && !isOf(c, second)), joined(best)]
-    found = true
+  const all = new Set(chains)
+  const ends = new EndCells((LONGEST + 1) * beside)
+  for (const c of chains) ends.add(c)
+  const open = chains.filter((c) => !c.closed)
+  for (let chain = open.pop(); chain; chain = open.pop()) {
+    if (!all.has(chain)) continue
+    const best = bestPassing(chain, ends.near(chain).filter((c) => c !== chain && all.has(c)), beside)
+    if (!best) continue
+    const one = joined(best)
+    all.delete(chain)
+    all.delete(best.other)
+    all.add(one)
+    ends.add(one)
+    open.push(one)
   }
-  return all
+  return [...all]
 }
 
 const turned = (c: Chain): Chain => ({ ...c, points: c.points.toReversed(), from: c.to, to: c.from })
 
-/** Whether an end of one lies near an end of the other at all. */
-function mayPass(a: Chain, b: Chain, beside: number): boolean {
-  const reach = (LONGEST + 1) * beside
-  return [a.points[0]!, a.points.at(-1)!].some((p) => [b.points[0]!, b.points.at(-1)!].some((q) => distance(p, q) <= reach))
+/** Where a chain and one of others pass each other over the least. */
+function bestPassing(chain: Chain, others: readonly Chain[], beside: number): (Passing & { other: Chain }) | null {
+  let best: (Passing & { other: Chain }) | null = null
+  for (const other of others) {
+    for (const [first, second] of [[chain, other], [chain, turned(other)], [turned(chain), other], [turned(chain), turned(other)]] as const) {
+      if (distance(first.points.at(-1)!, second.points[0]!) > (LONGEST + 1) * beside) continue
+      const p = passing(first, second, beside)
+      if (p && (!best || p.shared < best.shared)) best = { ...p, first, second, other }
+    }
+  }
+  return best
+}
+
+/** Open chains by where their ends lie. */
+class EndCells {
+  private readonly cells = new Map<string, Chain[]>()
+
+  constructor(private readonly size: number) {}
+
+  add(chain: Chain): void {
+    if (chain.closed) return
+    for (const end of [chain.points[0]!, chain.points.at(-1)!]) {
+      const key = this.key(end)
+      this.cells.set(key, [...(this.cells.get(key) ?? []), chain])
+    }
+  }
+
+  /** Chains an end of which lies in the cells about an end of this one. */
+  near({ points }: Chain): Chain[] {
+    const found = [points[0]!, points.at(-1)!].flatMap((p) => [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => this.cells.get(this.key(p, i, j)) ?? [])))
+    return [...new Set(found)]
+  }
+
+  private key({ x, y }: Vec, i = 0, j = 0): string {
+    return `${Math.floor(x / this.size) + i} ${Math.floor(y / this.size) + j}`
+  }
 }
 
 const nearest = (points: readonly Vec[], p: Vec): number => points.reduce((best, q, i) => (distance(p, q) < distance(p, points[best]!) ? i : best), 0)

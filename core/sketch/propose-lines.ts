@@ -95,7 +95,8 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
   yield 0.25
   const strong = STRONG * 4 ** (0.5 - Math.min(1, faint))
   const sigma = Math.max(1, (merge ?? USUAL_SIGMA) * size)
-  const { ridges, widths } = searched(pencil, ridgesAt(pencil, sigma), { size, strong, sigma: merge === undefined ? sigma : null })
+  const usual = ridgesAt(pencil, sigma)
+  const { ridges, widths } = merge === undefined ? searched(pencil, usual, { size, strong, sigma }) : { ridges: usual, widths: null }
   yield 0.6
   const mask = crested(ridges, strong, GOES_ON * strong)
   thin(mask, field.width, field.height)
@@ -132,10 +133,9 @@ const SEARCHED = 0.17
  * Ridges, and how wide the bundles of strokes are that they stand for. Where crests lie side by side, each place has the
  * ridges of its strokes drawn together instead.
  *
- * @param sigma the scale of the ridges, px; null where strokes are to stay as the ridges have them
+ * @param sigma the scale of the ridges, px
  */
-function searched(pencil: Field, ridges: Ridges, { size, strong, sigma }: { size: number; strong: number; sigma: number | null }): { ridges: Ridges; widths: Float32Array | null } {
-  if (sigma === null) return { ridges, widths: null }
+function searched(pencil: Field, ridges: Ridges, { size, strong, sigma }: { size: number; strong: number; sigma: number }): { ridges: Ridges; widths: Float32Array | null } {
   const beside = besideEachOther(ridges, thinned(crested(ridges, strong, GOES_ON * strong), pencil), size)
   if (beside.share < SEARCHED) return { ridges, widths: null }
   const { middles, widths } = consolidated(pencil, size)

@@ -54,10 +54,15 @@ describe('Proof', () => {
   })
 
   it('finds a pinhole that three lines leave between them, and closes it', () => {
-    // Their inner edges are 0.2 px from the middle.
-    const corner = (k: number) => ({ x: 300 + 6.4 * Math.sin((k * 2 * Math.PI) / 3), y: 200 - 6.4 * Math.cos((k * 2 * Math.PI) / 3) })
-    const past = (k: number, m: number) => ({ x: corner(k).x + 9 * (corner(k).x - corner(m).x), y: corner(k).y + 9 * (corner(k).y - corner(m).y) })
-    const lines = [0, 1, 2].map((k) => newLine({ closed: false, nodes: [past(k, (k + 1) % 3), past((k + 1) % 3, k)].map((at) => ({ at, in: null, out: null, joint: 'corner' })) }, { weight: evenWeight(6) }))
+    // The hole's own corners, 0.2 px squared between them; each line lies half its width outside of an edge.
+    const hole = [{ x: 300, y: 200 }, { x: 300.9, y: 200.1 }, { x: 300.3, y: 200.5 }]
+    const lines = [5, 6.5, 8].map((size, k) => {
+      const [p, q] = [hole[k]!, hole[(k + 1) % 3]!]
+      const l = Math.hypot(q.x - p.x, q.y - p.y)
+      const [u, v] = [(q.x - p.x) / l, (q.y - p.y) / l]
+      const at = (s: number) => ({ x: p.x + s * u + (size / 2) * v, y: p.y + s * v - (size / 2) * u })
+      return newLine({ closed: false, nodes: [at(-70 - 9 * k), at(60 + 13 * k)].map((p) => ({ at: p, in: null, out: null, joint: 'corner' })) }, { weight: evenWeight(size) })
+    })
     const drawing = newDrawing('Pinhole', { layers: [newLinesLayer('Lines', lines)] })
     const holes = findingsOf(drawing).filter((f) => f.kind === 'sliver')
     expect(holes.map((f) => [Math.round(f.at.x / 2), Math.round(f.at.y / 2)])).toEqual([[150, 100]])

@@ -94,6 +94,21 @@ describe('lines proposed from a sketch', () => {
     expect(found.every((p) => p.path.nodes.every(({ at }) => at.x > 40 && at.y > 40))).toBe(true)
   })
 
+  it('are one line where a stroke was doubled over a stretch, and where one begins beside the end of another', async () => {
+    const one = async (body: string) => proposeLines(await drawn(body, 1440, 700)).filter((p) => p.confidence > 0.3)
+    // The second stroke leaves the first, lies up to 12 px aside, and comes back.
+    const doubled = await one('<path d="M120 500L1300 300"/><path d="M400 452.5Q470 464 560 425.5"/>')
+    expect(doubled).toHaveLength(1)
+    // The second stroke begins 60 px before the first one's end, 11 px aside.
+    const passing = await one('<path d="M110 200L700 260"/><path d="M640 243L1320 330"/>')
+    expect(passing).toHaveLength(1)
+    const { nodes } = passing[0]!.path
+    expect([nodes[0]!.at.x, nodes.at(-1)!.at.x].map((x) => Math.round(x / 10)).sort((a, b) => a - b)).toEqual([11, 132])
+    // Lines of their own, 20 px apart over all their length, and one that only joins, stay.
+    expect(await one('<path d="M110 200L900 240"/><path d="M110 221L900 262"/>')).toHaveLength(2)
+    expect(await one('<path d="M110 200L900 240"/><path d="M500 222L640 520"/>')).toHaveLength(2)
+  })
+
   it('lie within a third of a px of a clean line, also under a shadow', async () => {
     const line = '<path d="M40 320C160 40 420 40 560 300"/>'
     const shadow = '<defs><linearGradient id="g"><stop stop-color="#000" stop-opacity="0"/><stop offset="1" stop-color="#000" stop-opacity="0.55"/></linearGradient></defs><rect width="600" height="400" fill="url(#g)" stroke="none"/>'
