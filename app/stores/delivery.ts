@@ -107,11 +107,13 @@ export const useDeliveryStore = defineStore('delivery', () => {
 
   /** Makes the file and gives it to the person; answers its name and size, null where it was stopped or failed. */
   async function make(handOver: HandOver): Promise<{ name: string; size: number } | null> {
+    let over = false
     making.value = true
     progress.value = 0
     try {
       const stopped = new Promise<null>((resolve) => (stopMaking = () => resolve(null)))
-      const report = proxy((share: number) => void (progress.value = share))
+      // A worker's last report can come in after its answer.
+      const report = proxy((share: number) => void (!over && (progress.value = share)))
       const file = await Promise.race([deliveryThread().make(await order(handOver), report), stopped])
       if (!file) return null
       download(new Blob([file.bytes as Uint8Array<ArrayBuffer>], { type: file.mediaType }), file.name)
@@ -120,6 +122,7 @@ export const useDeliveryStore = defineStore('delivery', () => {
       store.notice = `The file could not be made: ${(e as Error).message}`
       return null
     } finally {
+      over = true
       making.value = false
       progress.value = null
     }

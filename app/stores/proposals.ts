@@ -67,11 +67,11 @@ export const useProposalsStore = defineStore('proposals', () => {
     const thread = new Worker(new URL('../workers/sketch.worker.ts', import.meta.url), { type: 'module' })
     let stop = (): void => undefined
     const stopped = new Promise<null>((resolve) => (stop = () => resolve(null)))
-    const tell = (share: number): void => void (view.work = { what: 'Finding lines in the sketch', share, stop })
-    tell(0)
+    const work = view.beginWork('Finding lines in the sketch', stop)
+    work.tell(0)
     try {
       const { merge, mergeBy, faint } = preferences.proposals
-      const answer = await Promise.race([wrap<SketchWorker>(thread).propose(sourceOf(of), { ...(mergeBy === 'hand' && { merge }), faint, ...(part && { part }) }, proxy(tell)), stopped])
+      const answer = await Promise.race([wrap<SketchWorker>(thread).propose(sourceOf(of), { ...(mergeBy === 'hand' && { merge }), faint, ...(part && { part }) }, proxy(work.tell)), stopped])
       if (!answer || store.drawing?.id !== drawing) return
       if ('problem' in answer) {
         store.notice = answer.problem
@@ -87,7 +87,7 @@ export const useProposalsStore = defineStore('proposals', () => {
       if (!fresh.length) store.notice = box ? 'No lines were found in this box. Let fainter ones count, or draw over it by hand.' : 'No lines were found in this sketch. Let fainter ones count, or draw over it by hand.'
     } finally {
       thread.terminate()
-      view.work = null
+      work.end()
     }
   }
 

@@ -1,4 +1,5 @@
 import { defineStore } from 'pinia'
+import { useLongWork } from './long-work'
 import { useRemembered } from './remembered'
 import { computed, reactive, ref, shallowRef } from 'vue'
 import type { PassName } from '~/workspace/passes'
@@ -57,8 +58,8 @@ export const useViewStore = defineStore('view', () => {
   const halo = ref(false)
   const folds = useRemembered('bellatrait:folds', { column: false, dock: false, islands: true })
   const hint = ref('')
-  /** Long work under way that the canvas tells of; its share done 0..1. */
-  const work = ref<{ what: string; share: number; stop: () => void } | null>(null)
+  /** Long work under way that the canvas tells of. */
+  const { work, beginWork } = useLongWork()
   /** Chosen islands of the shapes, by their keys. */
   const islands = ref<string[]>([])
   /** Outlines as expanded are shown over those of the shapes. */
@@ -176,6 +177,7 @@ export const useViewStore = defineStore('view', () => {
     folds,
     hint,
     work,
+    beginWork,
     islands,
     compared,
     select,

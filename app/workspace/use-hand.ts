@@ -96,15 +96,16 @@ export function useHand() {
       return true
     }
     let going = true
+    const shown = view.beginWork('Drawing anew', () => (going = false))
     const done = await inTurns(work(), {
       turn: TURN,
       rest: () => new Promise((resolve) => setTimeout(resolve)),
       go: (share) => {
-        view.work = { what: 'Drawing anew', share, stop: () => (going = false) }
+        shown.tell(share)
         return going
       },
     })
-    view.work = null
+    shown.end()
     if (!done) return
     put(fresh)
     store.finish(label)

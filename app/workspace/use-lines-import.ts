@@ -15,7 +15,12 @@ export function useLinesImport(): (file: File) => Promise<void> {
   const told = useImportNotesStore()
 
   async function bringIn(file: File): Promise<void> {
-    const { drawing, notes } = await readSvg(file, (stop) => (view.work = { what: `Reading ${file.name}`, share: 0, stop })).finally(() => (view.work = null))
+    let end = (): void => undefined
+    const { drawing, notes } = await readSvg(file, (stop) => {
+      const work = view.beginWork(`Reading ${file.name}`, stop)
+      work.tell(0)
+      end = work.end
+    }).finally(() => end())
     const layers = drawing.layers.filter((l) => l.kind !== 'sketch' && l.items.length)
     if (!layers.length) {
       store.notice = `"${file.name}" holds no lines and no shapes.`

@@ -26,12 +26,12 @@ export function useTurnBack() {
     const drawing = store.drawing!
     const tolerance = TOLERANCE * perUsualPx(drawing.page)
     const thread = new Worker(new URL('../workers/turn-back.worker.ts', import.meta.url), { type: 'module' })
-    const stopped = new Promise<null>((resolve) => {
-      view.work = { what: 'Turning outlines into lines', share: 0, stop: () => resolve(null) }
-    })
+    let stop = (): void => undefined
+    const stopped = new Promise<null>((resolve) => (stop = () => resolve(null)))
+    const work = view.beginWork('Turning outlines into lines', stop)
+    work.tell(0)
     try {
-      const report = proxy((share: number) => void (view.work && (view.work = { ...view.work, share })))
-      const turned = await Promise.race([wrap<TurnBackWorker>(thread).turn(toRaw(solids.value), tolerance, report), stopped])
+      const turned = await Promise.race([wrap<TurnBackWorker>(thread).turn(toRaw(solids.value), tolerance, proxy(work.tell)), stopped])
       if (!turned) return
       const done = turned.filter((t) => t.lines)
       const rest = turned.length - done.length
@@ -47,7 +47,7 @@ export function useTurnBack() {
       store.notice = `The outlines stayed as they are: ${(e as Error).message}`
     } finally {
       thread.terminate()
-      view.work = null
+      work.end()
     }
   }
 

@@ -97,17 +97,18 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
     const mine = ++newestWork
     const began = performance.now()
     let going = true
+    const shown = view.beginWork(what, () => (going = false))
     const result = await inTurns(work, {
       turn: TURN,
       rest: () => new Promise((resolve) => setTimeout(resolve)),
       go: (share) => {
         if (mine !== newestWork) return false
-        if (performance.now() - began > QUIET) view.work = { what, share, stop: () => (going = false) }
+        if (performance.now() - began > QUIET) shown.tell(share)
         return going
       },
     })
+    shown.end()
     if (mine !== newestWork) return
-    view.work = null
     if (result !== null) done(result)
   }
 
