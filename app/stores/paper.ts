@@ -39,6 +39,24 @@ export const usePaperStore = defineStore('paper', () => {
 
   const putAway = (): void => void (laid.value = null)
 
+  /** Looks whether a sketch that came in is a photo of a sheet at a slant, and offers to set it right. */
+  async function suggest(): Promise<void> {
+    const s = sketch.value
+    if (!s || s.corners || looking.value) return
+    const found = await look(s.image)
+    if (!found || sketch.value !== s || store.notice || laid.value) return
+    store.tell('This sketch is a photo of a sheet, taken at a slant. Set right, it is seen from straight above.', [
+      {
+        title: 'Set it right',
+        run: () => {
+          if (sketch.value?.id !== s.id || sketch.value.corners) return
+          laid.value = { sketch: s.id, quad: asSeen(sketch.value, found) }
+          void keep()
+        },
+      },
+    ])
+  }
+
   /** Looks for the corners of the paper and offers them; tells where none are seen, if the person asked. */
   async function offer(asked: boolean): Promise<void> {
     const s = sketch.value
@@ -99,7 +117,7 @@ export const usePaperStore = defineStore('paper', () => {
 
   const change = (id: string, label: string, to: (sketch: Sketch) => Sketch): void => store.edit(label, (draft) => changeSketchAndPage(draft, id, to))
 
-  return { sketch, corners, isLaid, looking, lay, putAway, offer, setPaperRight, keep, asTaken }
+  return { sketch, corners, isLaid, looking, lay, putAway, suggest, offer, setPaperRight, keep, asTaken }
 })
 
 /** Shares of what is seen of a sketch, as shares of its picture as it was taken. */

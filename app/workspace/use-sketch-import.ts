@@ -10,6 +10,7 @@ import { pageLike } from '#core/drawing/page'
 import { isSvg } from './use-lines-import'
 import { drawnSvg } from './drawn-svg'
 import { useDrawingStore } from '~/stores/drawing'
+import { usePaperStore } from '~/stores/paper'
 import { useViewStore } from '~/stores/view'
 
 /** The place of a picture that fills the page as far as its proportions allow. */
@@ -29,6 +30,7 @@ export async function sendPicture(file: File): Promise<ImageInfo> {
 export function useSketchImport() {
   const store = useDrawingStore()
   const view = useViewStore()
+  const paper = usePaperStore()
   const busy = ref(false)
 
   /** One after the other, each a layer of its own. */
@@ -58,6 +60,7 @@ export function useSketchImport() {
       })
       view.sketchLayer = layer.id
       if (view.fitting) view.showPage(page)
+      if (!isSvg(file)) void paper.suggest()
     } catch (e) {
       store.notice = (e as Error).message
     }

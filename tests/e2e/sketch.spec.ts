@@ -55,7 +55,11 @@ test('a photo that was taken at a slant is set right by its paper; where none is
   await page.goto('/')
   await page.getByTestId('desk-file').setInputFiles({ name: 'photo.png', mimeType: 'image/png', buffer: photo })
   await expect(page.getByTestId('sketch')).toBeVisible()
+  // It is offered where one is, and done by one press.
+  await expect(page.getByTestId('notice')).toContainText('taken at a slant', { timeout: 30_000 })
+  await page.getByTestId('notice').getByRole('button', { name: 'Set it right' }).click()
   await enterPass(page, 'Sketch')
+  await page.getByRole('button', { name: 'As it was taken' }).click()
   const canvas = (await page.getByTestId('canvas').boundingBox())!
   const corner = { x: canvas.x + canvas.width * 0.2, y: canvas.y + canvas.height * 0.5, width: 6, height: 6 }
   await page.getByTestId('find-paper').click()

@@ -30,6 +30,7 @@ import { findLine } from '~/stores/find'
 import { useCompareStore } from '~/stores/compare'
 import { useLookStore } from '~/stores/look'
 import type { Place } from '~/stores/places'
+import { usePaperStore } from '~/stores/paper'
 import { usePlacesStore } from '~/stores/places'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
@@ -48,6 +49,7 @@ const view = useViewStore()
 const compare = useCompareStore()
 const look = useLookStore()
 const places = usePlacesStore()
+const paper = usePaperStore()
 const proof = useProof(provideInk())
 const { bringIn } = useSketchImport()
 const bringInTraces = useTracesImport()
@@ -72,6 +74,7 @@ async function open(): Promise<void> {
     if (drawing.layers.every((l) => !l.items.length)) view.pass = 'sketch'
     const place = places.of(drawing.id)
     if (place) takePlace(place)
+    else if (drawing.layers.every((l) => l.kind === 'sketch' || !l.items.length)) void paper.suggest()
     if (await bringBack(drawing)) view.pass = 'lines'
   } catch (e) {
     failure.value = (e as Error).message
