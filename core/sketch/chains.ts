@@ -16,9 +16,12 @@ const ON = -Math.cos((42 * Math.PI) / 180)
 /** Loose ends are joined over a gap when both point at each other within this. */
 const FACING = Math.cos((32 * Math.PI) / 180)
 
+/** A line's own ends, which are all that is left of a loop, within this. */
+const AROUND = Math.cos((52 * Math.PI) / 180)
+
 /** A line that comes back to its own beginning closes over so many gaps, where that is no more than this share of its length. */
 const WIDER = 2
-const OPEN = 0.12
+const OPEN = 0.2
 
 interface End {
   chain: Chain
@@ -53,7 +56,7 @@ function closes(chain: Chain, reach: number, gap: number): boolean {
   if (distance(chain.points[0]!, chain.points.at(-1)!) < gap / 2 && isRound(chain, reach)) return true
   const [a, b] = [endOf(chain, 'from', reach), endOf(chain, 'to', reach)]
   const far = distance(a.p, b.p)
-  return chain.from < 0 && chain.to < 0 && far <= WIDER * gap && far < OPEN * polylineLength(chain.points) && face(a, b)
+  return chain.from < 0 && chain.to < 0 && far <= WIDER * gap && far < OPEN * polylineLength(chain.points) && face(a, b, AROUND)
 }
 
 /** Whether a chain comes back into its own beginning. */
@@ -119,10 +122,10 @@ function walked(chains: readonly Chain[], linkOf: (chain: Chain, at: 'from' | 't
 }
 
 /** Whether each of two ends would go on towards the other. */
-function face(a: End, b: End): boolean {
+function face(a: End, b: End, facing: number): boolean {
   const d = { x: b.p.x - a.p.x, y: b.p.y - a.p.y }
   const far = Math.hypot(d.x, d.y)
-  return far < 1 ? -dot(a.out, b.out) > FACING : dot(a.out, d) > FACING * far && -dot(b.out, d) > FACING * far
+  return far < 1 ? -dot(a.out, b.out) > facing : dot(a.out, d) > facing * far && -dot(b.out, d) > facing * far
 }
 
 /** Loose ends that face each other over a gap, the nearest first. */
@@ -139,7 +142,7 @@ function overGaps(chains: readonly Chain[], reach: number, gap: number): Chain[]
         for (const b of cells.get(`${cell(a.p.x) + i} ${cell(a.p.y) + j}`) ?? []) {
           if (order.get(b)! <= order.get(a)! || a.chain === b.chain) continue
           const far = distance(a.p, b.p)
-          if (far <= gap && face(a, b)) pairs.push({ far, a, b })
+          if (far <= gap && face(a, b, FACING)) pairs.push({ far, a, b })
         }
       }
     }

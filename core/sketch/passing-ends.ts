@@ -8,6 +8,9 @@ const LONGEST = 5
 /** They go the same way within this angle: its cosine. */
 const ALIKE = Math.cos((30 * Math.PI) / 180)
 
+/** The way of an end is looked at over so many times as far as they lie aside, at least. */
+const LOOK = 2
+
 /** One chain's end that lies beside another's beginning: `from` on the first, `to` on the second the last places that they share. */
 interface Passing {
   first: Chain
@@ -94,8 +97,16 @@ function passing(first: Chain, second: Chain, beside: number): Omit<Passing, 'fi
   const [mine, yours] = [first.points.slice(from), second.points.slice(0, to + 1)]
   const shared = Math.max(polylineLength(mine), polylineLength(yours))
   if (shared > LONGEST * beside || mine.some((p) => distance(p, yours[nearest(yours, p)]!) > beside)) return null
-  const [u, v] = [way(mine), way(yours)]
+  // What they share may be no longer than a stroke is wide, and says nothing of a way then.
+  const [u, v] = [way(last(first.points, Math.max(shared, LOOK * beside))), way(last(second.points.toReversed(), Math.max(shared, LOOK * beside)).toReversed())]
   return dot(u, v) >= ALIKE ? { from, to, shared } : null
+}
+
+/** The end of a chain over a length, px. */
+function last(points: readonly Vec[], length: number): readonly Vec[] {
+  let i = points.length - 1
+  for (let s = 0; i > 0 && s < length; i--) s += distance(points[i]!, points[i - 1]!)
+  return points.slice(i)
 }
 
 function way(points: readonly Vec[]): Vec {
