@@ -25,6 +25,7 @@ import { smoothed } from './gaussian'
 import type { Thickness } from './thickness'
 import { thicknessAlong } from './thickness'
 import { thin } from './thinning'
+import { straightThrough } from './straight-through'
 import { withoutTwins } from './twins'
 
 export interface ProposeOptions {
@@ -106,7 +107,7 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
   const joined = continued(chainsOf(mask, ridges, field.width, 2 * sigma), { reach: BACK * sigma, gap: GAP * sigma })
   const kept = widths ? withoutHooks(joined, ({ x, y }) => widths[Math.round(y) * field.width + Math.round(x)] ?? 0) : joined
   const beside = Math.max(BESIDE * size, 3 * sigma)
-  const chains = withoutPassing(withoutTwins(kept, { beside, meets: MEETS * sigma }), beside)
+  const chains = straightThrough(withoutPassing(withoutTwins(kept, { beside, meets: MEETS * sigma }), beside), pencil, sigma)
   yield 0.85
   const out: Proposal[] = []
   for (const [i, chain] of chains.entries()) {

@@ -77,6 +77,8 @@ describe('lines proposed from a sketch', () => {
 
   const drawn = async (body: string, width = 600, height = 400): Promise<GreyImage> => imageOf(await sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><rect width="100%" height="100%" fill="#e8e4da"/><g fill="none" stroke="#555" stroke-width="2.4">${body}</g></svg>`)).png().toBuffer())
 
+  const straight = (x: number, y: number, u: number, v: number): Path => ({ closed: false, nodes: [{ at: { x, y }, in: null, out: null, joint: 'corner' }, { at: { x: u, y: v }, in: null, out: null, joint: 'corner' }] })
+
   it('close what is closed, go straight on through a crossing, and bridge a gap', async () => {
     const found = proposeLines(await drawn('<circle cx="150" cy="200" r="80"/><path d="M300 200H400M406 200H560M430 80V330"/>')).filter((p) => p.confidence > 0.3)
     expect(found.filter((p) => p.path.closed)).toHaveLength(1)
@@ -107,6 +109,20 @@ describe('lines proposed from a sketch', () => {
     // Lines of their own, 20 px apart over all their length, and one that only joins, stay.
     expect(await one('<path d="M110 200L900 240"/><path d="M110 221L900 262"/>')).toHaveLength(2)
     expect(await one('<path d="M110 200L900 240"/><path d="M500 222L640 520"/>')).toHaveLength(2)
+  })
+
+  it('keep their way where one joins another at a slant, and both are one crest for a stretch', async () => {
+    for (const degrees of [16, 25, 38]) {
+      const a = (degrees * Math.PI) / 180
+      const end = { x: 500 + 500 * Math.cos(a), y: 409.75 - 500 * Math.sin(a) }
+      const found = proposeLines(await drawn(`<path d="M110 400L1310 430"/><path d="M500 409.75L${end.x} ${end.y}"/>`, 1440, 700)).filter((p) => p.confidence > 0.3)
+      expect(found).toHaveLength(2)
+      const [through, joining] = found.map((p) => p.path).sort((p, q) => Math.max(...q.nodes.map((n) => n.at.x)) - Math.max(...p.nodes.map((n) => n.at.x)))
+      // Across both lines, and along the one that is joined.
+      expect(Math.max(...distances(placesOn([joining!], 3), placesOn([straight(500, 409.75, end.x, end.y)], 0.25)))).toBeLessThan(2)
+      expect(Math.max(...distances(placesOn([through!], 3), placesOn([straight(110, 400, 1310, 430)], 0.25)))).toBeLessThan(1.2)
+      expect(Math.min(...joining!.nodes.map((n) => Math.abs(n.at.x - 500)))).toBeLessThan(12)
+    }
   })
 
   it('lie within a third of a px of a clean line, also under a shadow', async () => {
