@@ -1,5 +1,5 @@
-import { evenWeight, newDrawing, newLine, newLinesLayer } from '../core/drawing/create'
-import type { Amendment, Drawing, Fill, Line, Taper, Vec } from '../core/drawing/model'
+import { evenWeight, newDrawing, newFillsLayer, newLine, newLinesLayer } from '../core/drawing/create'
+import type { Amendment, Drawing, Fill, Line, Shape, Taper, Vec } from '../core/drawing/model'
 import type { FindingKind } from '../core/proof/finding'
 
 /** Cells of the sheet, px, and how many a row has. */
@@ -24,6 +24,7 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
   const faults: Fault[] = []
   const amendments: Amendment[] = []
   const fills: Fill[] = []
+  const solids: Shape[] = []
   let cell = 0
   let x = Math.imul(seed, 2654435761) >>> 0
   const chance = (): number => {
@@ -84,6 +85,15 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
       lines.push(newLine({ nodes: corners.map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: { ...evenWeight(3), start: OUT, end: OUT } }))
       fault('open', p(-0.015, -0.7))
     })
+    // A bar with a burr on one side and another with a nick, neither square nor in the middle.
+    const bar = (p: (u: number, v: number) => Vec, id: string, kind: 'lump' | 'notch', by: number): void => {
+      const at = chance() - 0.5
+      const corners = [p(-0.9, -0.15), p(at, -0.15), p(at + 0.01, -0.15 - by), p(at + 0.08, -0.15 - 1.3 * by), p(at + 0.1, -0.15), p(0.9, -0.15), p(0.9, 0.2), p(-0.9, 0.15)]
+      solids.push({ id, contours: [{ nodes: corners.map((c) => ({ at: c, in: null, out: null, joint: 'corner' as const })), closed: true }], ink: 'black', from: [] })
+      fault(kind, p(at + 0.06, -0.15))
+    }
+    inCell((p, id) => bar(p, id, 'lump', 0.04 + 0.03 * chance()))
+    inCell((p, id) => bar(p, id, 'notch', -0.04 - 0.03 * chance()))
     // Without fault: tapered, meeting, crossing far, and far from any wall.
     inCell((p, id) => (wall(p, id), line(id, p(-1, 0), p(0.4, 0), 4, {}, [OUT, null]), line(`${id} over`, p(-0.6, -0.7), p(1.2, -0.5), 3)))
   }
@@ -92,7 +102,7 @@ export function faultySheet(seed = 1): { drawing: Drawing; faults: Fault[] } {
     line(`off ${i}`, { x: at.x, y: i % 2 ? -30 : -12 }, { x: at.x + 30, y: i % 2 ? -9 : 20 }, 4)
     fault('off', { x: at.x + 15, y: i % 2 ? -20 : -6 })
   }
-  const blank = newDrawing('Faults', { layers: [newLinesLayer('Faults', lines)] })
+  const blank = newDrawing('Faults', { layers: [newLinesLayer('Faults', lines), newFillsLayer('Solids', solids)] })
   const page = { width: 40 + COLUMNS * CELL + 40, height: 40 + Math.ceil(cell / COLUMNS) * CELL + 40, unit: 'mm' as const, pxPerMm: PX_PER_MM }
   return { drawing: { ...blank, page, amendments, fills, inks: [...blank.inks, { id: 'nearly', name: 'Nearly black', colour: '#231e1c' }] }, faults }
 }

@@ -25,6 +25,8 @@ export const KIND_WORDS: Record<FindingKind, { title: string; mend: string }> = 
   stray: { title: 'Stray ink', mend: 'Recolour' },
   sliver: { title: 'Sliver of paper', mend: 'Close' },
   open: { title: 'Region that does not close', mend: 'Meet' },
+  lump: { title: 'Lump on an edge', mend: '' },
+  notch: { title: 'Notch in an edge', mend: '' },
   waiting: { title: 'Waits for its place', mend: 'Forget' },
   joined: { title: 'Fill gave way to a larger one', mend: 'Forget' },
 }
@@ -65,7 +67,7 @@ export const useProofStore = defineStore('proof', () => {
     const isClean = (...ofPass: FindingKind[]): boolean => !!found.value && has('lines') && ofPass.every((k) => !all.has(k))
     const lines = isClean('gap', 'past', 'doubled', 'hidden', 'off')
     const weight = isClean('blunt', 'thin', 'contrast')
-    const shapes = lines && weight && isClean('poke', 'speck', 'stray', 'sliver', 'open', 'waiting')
+    const shapes = lines && weight && isClean('poke', 'speck', 'stray', 'sliver', 'open', 'lump', 'notch', 'waiting')
     return { sketch: has('sketch'), lines, weight, shapes, fill: !!store.drawing?.fills?.length && isClean('waiting', 'joined'), deliver: false }
   })
   /** What was left as it is, as far as it is still there. */

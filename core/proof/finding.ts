@@ -5,7 +5,7 @@ import type { Poured } from '../ink/fills'
 import type { Stack } from '../ink/stack'
 
 /** What Proof looks for, in the order in which it is told. */
-export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'sliver', 'open', 'waiting', 'joined'] as const
+export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'sliver', 'open', 'lump', 'notch', 'waiting', 'joined'] as const
 export type FindingKind = (typeof KINDS)[number]
 
 /** What would cure a finding, as data: `mended` puts it on. */

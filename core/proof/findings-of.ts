@@ -1,9 +1,11 @@
 import type { Drawing } from '../drawing/model'
 import { seenLines } from '../drawing/queries'
+import { distance } from '../geometry/point'
 import type { InkSession } from '../ink/open-ink'
 import { openInk } from '../ink/open-ink'
 import { atOnce, scaled } from '../turns'
 import { bluntEnds } from './blunt'
+import { lumps, notches } from './bumps'
 import { doubledLines } from './doubled'
 import type { Finding, FindingKind, Proofed } from './finding'
 import { LIMITS } from './finding'
@@ -16,12 +18,14 @@ import { joinedFills, waiting } from './waiting'
 import { strongContrasts, thinLines } from './widths'
 
 /** The look of each kind. */
-const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, sliver: paperSlivers, open: openRegions, waiting, joined: joinedFills }
+const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, sliver: paperSlivers, open: openRegions, lump: lumps, notch: notches, waiting, joined: joinedFills }
 
 /** The share of the work that the ink is, as it is told. */
 const INKED = 0.5
 /** The share that shapes are, where they must be made. */
 const SHAPED = 0.4
+/** A lump so near to an end that goes past a line is that end, mm. */
+const TOLD = 2.5
 
 /** All that there is to look at in the drawing of a session, by kind; what the person has left as it is, too. Yields shares done. */
 export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
@@ -44,8 +48,11 @@ export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
   }
   // An end with a gap before it is not in the open.
   const short = new Set(found.flatMap((f) => (f.mend?.do === 'meet' ? [`${f.mend.line} ${f.mend.end}`] : [])))
+  // What an end does that goes past a line, or pokes out, is told once.
+  const poking = found.filter((f) => f.kind === 'past' || f.kind === 'poke')
+  const isTold = (f: Finding): boolean => f.kind === 'lump' && poking.some((p) => f.items.includes(p.items[0]!) && distance(p.at, f.at) < TOLD * pxPerMm)
   const dirt = new Set(found.flatMap((f) => (f.kind === 'speck' || f.kind === 'doubled' ? [f.items[0]!] : [])))
-  return found.filter((f) => !(f.mend?.do === 'taper' && short.has(`${f.mend.line} ${f.mend.end}`)) && !((f.kind === 'blunt' || f.kind === 'thin') && dirt.has(f.items[0]!)))
+  return found.filter((f) => !isTold(f) && !(f.mend?.do === 'taper' && short.has(`${f.mend.line} ${f.mend.end}`)) && !((f.kind === 'blunt' || f.kind === 'thin') && dirt.has(f.items[0]!)))
 }
 
 /** What there is to look at in a drawing, less what the person has left as it is. */
