@@ -1,14 +1,17 @@
 import type { Vec } from '../geometry/point'
-import { distance, lerp } from '../geometry/point'
+import { direction, distance, dot, lerp, subtract } from '../geometry/point'
 import { polylineLength } from '../geometry/polyline'
 import type { Chain } from './chains'
 
 /** Longer than so many times as far as it lies aside a line is one of its own. */
 const LONGEST = 16
+/** A strand that leaves a line and ends in the open beside it is no longer than so many times that, and goes its way within this angle: its cosine. */
+const LOOSE = 3.5
+const ALIKE = Math.cos((25 * Math.PI) / 180)
 
 /**
  * Chains without twins: where a line was drawn twice over a stretch, both sides of the gap between its strokes are crests. What
- * leaves another chain and comes back to it, and lies no farther aside than strokes of one line do, goes, and the other takes
+ * leaves another chain and comes back to it, or ends soon beside it, and lies no farther aside than strokes of one line do, goes, and the other takes
  * the way between them.
  *
  * @param beside how far strokes of one line lie from each other at most, px
@@ -30,8 +33,18 @@ export function withoutTwins(chains: readonly Chain[], { beside, meets }: { besi
 
   function isTwin(points: readonly Vec[], of: number): boolean {
     const off = (p: Vec): number => cells.near(p).reduce((least, q) => (q.chain === of ? Math.min(least, distance(p, chains[of]!.points[q.at]!)) : least), Infinity)
-    return off(points[0]!) <= meets && off(points.at(-1)!) <= meets && points.every((p) => off(p) <= beside) && !turnsBack(points)
+    const on = [points[0]!, points.at(-1)!].filter((p) => off(p) <= meets).length
+    const isLoose = on === 1 && polylineLength(points) < LOOSE * beside && runsAlong(points, chains[of]!.points)
+    return (on === 2 || isLoose) && points.every((p) => off(p) <= beside) && !turnsBack(points)
   }
+}
+
+/** Whether a short chain goes the way that another goes beside it. */
+function runsAlong(points: readonly Vec[], other: readonly Vec[]): boolean {
+  const nearest = (p: Vec): Vec => other.reduce((best, q) => (distance(p, q) < distance(p, best) ? q : best))
+  const [a, b] = [points[0]!, points.at(-1)!]
+  const [u, v] = [direction(subtract(b, a)), direction(subtract(nearest(b), nearest(a)))]
+  return !!u && !!v && dot(u, v) > ALIKE
 }
 
 /** A loop beside a line comes back to where it began: no twin. */

@@ -101,6 +101,8 @@ describe('lines proposed from a sketch', () => {
     // The second stroke leaves the first, lies up to 12 px aside, and comes back.
     const doubled = await one('<path d="M120 500L1300 300"/><path d="M400 452.5Q470 464 560 425.5"/>')
     expect(doubled).toHaveLength(1)
+    // And one that ends in the open, some 40 px on.
+    expect(await one('<path d="M120 500L1300 300"/><path d="M430 447.5Q438 461 472 453"/>')).toHaveLength(1)
     // The second stroke begins 60 px before the first one's end, 11 px aside.
     const passing = await one('<path d="M110 200L700 260"/><path d="M640 243L1320 330"/>')
     expect(passing).toHaveLength(1)
