@@ -149,8 +149,8 @@ export interface Worktop {
   /** Lines that were found in the sketch; those that are taken or swept away go. */
   proposals(): readonly Offer[]
   dropProposals(gone: ReadonlySet<Offer>): void
-  /** Looks for lines within a box of the page. */
-  findProposals(box: readonly [Vec, Vec]): void
+  /** Looks for lines in the sketch, or within a box of the page. */
+  findProposals(box: readonly [Vec, Vec] | null): void
   /** How thick most pencil lines that were found are, px of the page. */
   usualThickness(): number
   /** Trims away what sticks into regions. */

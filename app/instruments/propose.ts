@@ -25,8 +25,8 @@ export class Propose implements Instrument {
   hint(): string {
     if (this.box) return 'Release: look for lines in this box · Esc: leave it'
     if (this.sweep) return this.sweep.away ? 'Release: sweep these away · Esc: leave them' : 'Release: take these as lines · Esc: leave them'
-    if (!this.worktop.proposals().length) return 'Find lines; Shift+drag: only in a box. They show as thin dashes, to be taken one by one'
-    return 'Click a dash: take it · Drag: take all swept over · Alt: sweep away · Shift+drag: find in a box'
+    if (!this.worktop.proposals().length) return 'Enter: find lines · Shift+drag: only in a box. They show as thin dashes, to be taken one by one'
+    return 'Click a dash: take it · Drag: all swept over · Enter: all · Alt: sweep away · Shift+drag: find in a box'
   }
 
   private at(p: Vec): Offer | null {
@@ -105,6 +105,13 @@ export class Propose implements Instrument {
   }
 
   key(key: string): boolean {
+    if (key === 'Enter' && !this.sweep && !this.box) {
+      const offers = this.worktop.proposals()
+      if (offers.length) takeOffers(this.worktop, offers)
+      else this.worktop.findProposals(null)
+      this.worktop.refresh()
+      return true
+    }
     if (key !== 'Escape' || !(this.sweep || this.box)) return false
     this.cancel()
     this.worktop.refresh()

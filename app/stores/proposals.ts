@@ -58,6 +58,7 @@ export const useProposalsStore = defineStore('proposals', () => {
   async function find(box: readonly [Vec, Vec] | null = null): Promise<void> {
     const of = sketch.value
     const drawing = store.drawing?.id
+    if (!of) store.notice = 'There is no sketch in sight. Bring one in under Sketch (1), or show its layer.'
     if (!of || !drawing || view.work) return
     const part = box && partWithin(of, box)
     if (box && !part) {

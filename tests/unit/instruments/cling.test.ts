@@ -118,4 +118,15 @@ describe('proposals', () => {
     expect(worktop.boxes).toEqual([[{ x: 20, y: 20 }, { x: 220, y: 150 }]])
     expect(worktop.lines).toHaveLength(2)
   })
+
+  it('are looked for and then taken by Enter', () => {
+    const worktop = new TestWorktop()
+    const tool = new Propose(worktop)
+    expect(tool.key('Enter')).toBe(true)
+    expect([worktop.boxes, worktop.lines]).toEqual([[null], []])
+    worktop.offers = [offer(50), offer(120, 4)]
+    expect(tool.key('Enter')).toBe(true)
+    expect(worktop.lines.map((l) => l.path.nodes[0]!.at.y)).toEqual([50, 120])
+    expect(worktop.labels).toEqual(['Take 2 proposals'])
+  })
 })

@@ -150,8 +150,8 @@ export class TestWorktop implements Worktop {
     throw new Error('no paper here')
   }
   proposals = () => this.offers
-  boxes: (readonly [Vec, Vec])[] = []
-  findProposals = (box: readonly [Vec, Vec]) => void this.boxes.push(box)
+  boxes: (readonly [Vec, Vec] | null)[] = []
+  findProposals = (box: readonly [Vec, Vec] | null) => void this.boxes.push(box)
   usualThickness = () => 2
   dropProposals = (gone: ReadonlySet<Offer>) => void (this.offers = this.offers.filter((o) => !gone.has(o)))
   allIslands = () => []
