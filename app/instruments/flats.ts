@@ -18,7 +18,7 @@ export class Flats implements Instrument {
 
   hint(): string {
     if (!this.regions.length) return 'Every region has its fill'
-    if (!this.worktop.palette().length) return 'Take starter inks on the right, or add one'
+    if (!this.worktop.palette().length) return 'Enter: take starter inks · or add inks of your own on the right'
     return 'Enter: pour all · Click: its next ink · Alt+click: none · Esc: none of these'
   }
 
@@ -80,7 +80,8 @@ export class Flats implements Instrument {
   }
 
   key(key: string): boolean {
-    if (key === 'Enter' && this.inks.some((ink) => ink)) this.accept()
+    if (key === 'Enter' && this.regions.length && !this.worktop.palette().length) this.worktop.takeStarterInks()
+    else if (key === 'Enter' && this.inks.some((ink) => ink)) this.accept()
     else if (key === 'Escape' && this.regions.length) this.drop()
     else return false
     return true

@@ -122,6 +122,8 @@ export interface Worktop {
   inkAt(p: Vec): string | null
   /** Ids of inks for fills: those that no line has. */
   palette(): readonly string[]
+  /** Adds inks to begin with. */
+  takeStarterInks(): void
   /** #rrggbb */
   colourOf(ink: string): string
   /** The region under a point as it would be poured; null on ink. */

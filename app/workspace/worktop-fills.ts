@@ -11,16 +11,18 @@ import { useInkInHand } from '~/stores/ink-in-hand'
 import { useStudioStore } from '~/stores/studio'
 import { islandUnder } from './islands'
 import type { Ink } from './use-ink'
+import { useStarterInks } from './use-starter-inks'
 
 /** What sticks into a region is cleared away up to so many of its line's sizes. */
 const STICKS = 6
 
-type Fills = Pick<Worktop, 'nextInk' | 'inkInHand' | 'takeInk' | 'stepInk' | 'inkAt' | 'palette' | 'colourOf' | 'regionAt' | 'emptyRegions' | 'bridges' | 'clearInside'>
+type Fills = Pick<Worktop, 'nextInk' | 'inkInHand' | 'takeInk' | 'stepInk' | 'inkAt' | 'palette' | 'takeStarterInks' | 'colourOf' | 'regionAt' | 'emptyRegions' | 'bridges' | 'clearInside'>
 
 /** What instruments see of inks and regions. */
 export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>): Fills {
   const store = useDrawingStore()
   const hand = useInkInHand()
+  const starter = useStarterInks()
   const { preferences } = useStudioStore()
   const drawing = (): Drawing => store.drawing!
   const gap = (): number => preferences.fill.gap * drawing().page.pxPerMm
@@ -47,6 +49,7 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
       const ofLines = new Set(linesOf(drawing()).map((l) => l.ink))
       return drawing().inks.map((i) => i.id).filter((id) => !ofLines.has(id))
     },
+    takeStarterInks: starter.take,
     colourOf: (id) => colourOf(drawing(), id),
     regionAt: (p) => ink.session.regionAt(drawing(), p, gap()),
     emptyRegions: () => ink.session.emptyRegions(drawing(), gap(), preferences.fill.least * drawing().page.pxPerMm ** 2),

@@ -16,6 +16,9 @@ test('after a menu was closed with Esc, Enter pours what Flats announces', async
   await takeUp(page, 'Flats')
   // Only the lines' ink is there: inks to begin with, in one press.
   await expect(page.getByTestId('trial')).toContainText('Take starter inks')
+  await page.keyboard.press('Enter')
+  await expect(page.getByTestId('starter-inks')).toHaveCount(0)
+  await page.keyboard.press('Control+z')
   await page.getByTestId('starter-inks').click()
   await expect(page.getByTestId('starter-inks')).toHaveCount(0)
   await expect(page.getByTestId('trial')).toContainText('2 regions would be poured')

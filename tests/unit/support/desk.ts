@@ -138,6 +138,7 @@ export class TestWorktop implements Worktop {
   stepInk = () => undefined
   inkAt = () => null
   palette = () => this.now.inks.slice(1).map((i) => i.id)
+  takeStarterInks = () => undefined
   colourOf = () => '#000000'
   regionAt = (p: Vec) => Promise.resolve(atOnce(regionHitAt(openInk(this.now), p, 0.3 * this.now.page.pxPerMm)))
   emptyRegions = () => Promise.resolve(atOnce(emptyRegions(openInk(this.now), 0.3 * this.now.page.pxPerMm, 1)))
