@@ -39,12 +39,12 @@ const forget = (): void => store.edit('Take retouches back', (draft) => void (dr
   <div v-else class="flex h-full gap-9">
     <HowShapes />
     <div class="flex min-h-0 min-w-0 flex-1 flex-col gap-2">
-      <div v-if="result" class="flex h-6 shrink-0 items-center gap-4 whitespace-nowrap" data-testid="shape-numbers">
+      <div v-if="result" class="flex min-h-6 shrink-0 flex-wrap items-center gap-x-4 whitespace-nowrap" data-testid="shape-numbers">
         <span :title="`${islands} islands in ${result.shapes.length} shapes`"><b class="number text-[13px]" data-testid="shape-count">{{ result.shapes.length }}</b> {{ result.shapes.length === 1 ? 'shape' : 'shapes' }}, <b class="number text-[13px]">{{ islands }}</b> {{ islands === 1 ? 'island' : 'islands' }}</span>
         <span :title="saved > 0 ? `${saved} % fewer nodes than expanded` : 'As many nodes as expanded'">Nodes <b class="number text-[13px]" data-testid="nodes-before">{{ result.nodesBefore }}</b> → <b class="number text-[13px]" data-testid="nodes-after">{{ result.nodesAfter }}</b></span>
         <span :title="`${mm(result.deviation)} mm at the final size`">Deviation <b class="number text-[13px]" data-testid="deviation">{{ result.deviation.toFixed(3) }}</b> px</span>
       </div>
-      <div class="flex h-6 shrink-0 items-center gap-6">
+      <div class="flex min-h-6 shrink-0 flex-wrap items-center gap-x-6 gap-y-1.5 whitespace-nowrap">
         <label class="flex items-center gap-2.5" title="The outlines as expanded, in amber over those that leave: of the chosen islands, or of all">
           <input v-model="view.compared" type="checkbox" class="h-4 w-4 accent-plum" data-testid="compared" />
           Show the outlines as expanded, too
