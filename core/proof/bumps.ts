@@ -32,7 +32,7 @@ export const notches = (p: Proofed): Finding[] => bumps(p, 'notch')
 
 /** Places where the edge of the ink leaves its way by a corner, and comes back to it by another close by. */
 function bumps({ paper, drawing, pxPerMm }: Proofed, kind: 'lump' | 'notch'): Finding[] {
-  const found = paper.index.faces.flatMap((face) => bumpsOf(face, pxPerMm)).filter((b) => b.isInk === (kind === 'lump'))
+  const found = bumpsOf(paper.index.faces, pxPerMm).filter((b) => b.isInk === (kind === 'lump'))
   if (!found.length) return []
   const finder = finderOf(drawing)
   return found.map(({ at }): Finding => {
@@ -42,9 +42,12 @@ function bumps({ paper, drawing, pxPerMm }: Proofed, kind: 'lump' | 'notch'): Fi
   })
 }
 
-const bumpsOf = rememberedBy((face: Face, pxPerMm: number): Bump[] => face.contours.flatMap((c) => bumpsAlong(c, pxPerMm)))
+const bumpsOf = rememberedBy((faces: readonly Face[], mm: number): Bump[] => faces.flatMap((face) => bumpsAbout(face, mm)))
 
-function bumpsAlong(contour: readonly Cubic[], mm: number): Bump[] {
+const bumpsAbout = rememberedBy((face: Face, mm: number): Bump[] => face.contours.flatMap((c) => bumpsAlong(c, mm)))
+
+// A contour of the open ground, whose face is another after every edit, is the same for as long as its ink.
+const bumpsAlong = rememberedBy((contour: readonly Cubic[], mm: number): Bump[] => {
   const n = contour.length
   if (n < 3) return []
   const lengths = contour.map((c) => distance(c.p0, c.p3))
@@ -64,7 +67,7 @@ function bumpsAlong(contour: readonly Cubic[], mm: number): Bump[] {
     }
   }
   return out
-}
+})
 
 /** The bump on `count` curves from the one at `first` on, if that is one. */
 function bumpBetween(contour: readonly Cubic[], first: number, count: number, turn: number, mm: number): Bump | null {
