@@ -6,7 +6,7 @@ import { CLEAN, cleaned } from '#core/sketch/clean'
 import type { GreyImage } from '#core/sketch/grey-image'
 import { findPaper } from '#core/sketch/paper-corners'
 import type { Quad } from '#core/sketch/perspective'
-import { setRight, squareToQuad } from '#core/sketch/perspective'
+import { setRight, sizeOfQuad, squareToQuad } from '#core/sketch/perspective'
 import { pencilSketch } from '../../demo/kit/pencil'
 import { SCENARIO } from '../../demo/scenario'
 import { seeded } from './support/random-lines'
@@ -144,5 +144,16 @@ describe('a photo of a sketch, taken at a slant', () => {
     const at = squareToQuad(quad)
     const corners: Vec[] = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)]
     corners.forEach((p, i) => expect(Math.hypot(p.x - quad[i]!.x, p.y - quad[i]!.y)).toBeLessThan(1e-9))
+    // As wide and as high as its longer sides, and what lies in it stays in its place.
+    expect(sizeOfQuad(quad)).toEqual({ width: 291, height: 221 })
+    const grey = new Uint8Array(320 * 270).fill(250)
+    const mark = at(0.7, 0.2)
+    for (let y = -2; y <= 2; y++) for (let x = -2; x <= 2; x++) grey[(Math.round(mark.y) + y) * 320 + Math.round(mark.x) + x] = 10
+    const right = setRight({ width: 320, height: 270, grey }, quad)
+    expect([right.width, right.height]).toEqual([291, 221])
+    const dark = [...right.grey.keys()].filter((i) => right.grey[i]! < 60)
+    const middle = (of: (i: number) => number): number => dark.reduce((n, i) => n + of(i), 0) / dark.length
+    expect(Math.abs(middle((i) => i % 291) - 0.7 * 291)).toBeLessThan(1.5)
+    expect(Math.abs(middle((i) => Math.floor(i / 291)) - 0.2 * 221)).toBeLessThan(1.5)
   })
 })

@@ -12,8 +12,10 @@ import type { DeliverySettings } from '#core/formats/delivery/settings'
 import { deliverySchema, FIRST_DELIVERIES, LARGEST_PICTURE, PLAIN_DELIVERY } from '#core/formats/delivery/settings'
 import { freeFileName } from '#core/formats/file-name'
 import { PngWriter } from '#core/formats/png/png-writer'
+import { pathsOfData } from '#core/formats/svg/paths'
 import { sheetSvg } from '#core/formats/pdf/sheet-svg'
 import { sheetsOf } from '#core/formats/pdf/sheets'
+import { IDENTITY } from '#core/geometry/matrix'
 import { shapesOf } from '#core/ink/shapes-of'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 import { drawPicture } from '../../server/delivery/draw-picture'
@@ -31,6 +33,15 @@ describe.each(all)('outlines of %s', (_, drawing, shapes) => {
 
   it('look the same in groups by layer or ink, in mm, and with fewer decimals', () => {
     for (const settings of [withSvg({ groups: 'layer' }), withSvg({ groups: 'ink' }), withSvg({ unit: 'mm' }), withSvg({ digits: 2 })]) expect(differenceOf(plain, pixelsOf(svgOf(drawing, shapes, settings)))).toBeLessThan(0.0005)
+  })
+
+  it('are written to a thousandth of a px, in mm too', () => {
+    for (const [unit, scale] of [['px', 1], ['mm', drawing.page.pxPerMm]] as const) {
+      const said = [...svgOf(drawing, shapes, withSvg({ unit })).matchAll(/ d="([^"]+)"/g)].flatMap(([, d]) => pathsOfData(d!, IDENTITY)).flatMap((p) => p.nodes)
+      const meant = shapes.flatMap((s) => s.contours.flatMap((c) => c.nodes))
+      expect(said.length).toBe(meant.length)
+      expect(Math.max(...said.map((n, i) => Math.hypot(n.at.x * scale - meant[i]!.at.x, n.at.y * scale - meant[i]!.at.y)))).toBeLessThan(0.001)
+    }
   })
 
   it('as a picture are what the SVG is', { timeout: 60_000 }, async () => {
