@@ -113,6 +113,11 @@ describe('lines proposed from a sketch', () => {
     expect(await one('<path d="M110 200L900 240"/><path d="M500 222L640 520"/>')).toHaveLength(2)
   })
 
+  it('are as many as Merge says, where it is set', async () => {
+    const image = await drawn('<path d="M110 200L1300 290"/><path d="M110 208L1300 299"/><path d="M110 215L1300 306"/>', 1440, 500)
+    expect([1.4, 3.6].map((merge) => proposeLines(image, { merge }).filter((p) => p.confidence > 0.3).length)).toEqual([3, 1])
+  })
+
   it('keep their way where one joins another at a slant, and both are one crest for a stretch', async () => {
     for (const degrees of [16, 25, 38]) {
       const a = (degrees * Math.PI) / 180
