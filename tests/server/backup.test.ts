@@ -114,6 +114,8 @@ describe('a backup', () => {
     expect(other.journal.open(id)).toEqual(store.journal.open(id))
     for (const revision of [4, 20, 25]) expect(other.journal.at(id, revision)).toEqual(store.journal.at(id, revision))
     expect(other.journal.at(id, 5)).toBeNull()
+    // The step that brought the pen trace is gone: only documents name it.
+    expect(other.traces.find((items(other.journal.head(id)!.drawing)[0]!.trace as { of: string }).of)).toEqual(samples)
     expect(other.checkpoints.list(id)).toEqual(store.checkpoints.list(id))
   })
 

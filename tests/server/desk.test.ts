@@ -62,19 +62,20 @@ describe('old steps', () => {
     const states = [store.journal.head(drawing.id)!.drawing]
     for (let i = 0; i < 8; i++) states.push(append(drawing.id, adds))
     store.checkpoints.add(drawing.id, 3, 'Three')
+    store.checkpoints.add(drawing.id, 5, 'Five')
     dated(drawing.id, 6, '2026-01-01T00:00:00.000Z')
     expect(store.journal.letGoBefore(drawing.id, '2026-06-01T00:00:00.000Z')).toBe(6)
     expect(store.journal.open(drawing.id)).toMatchObject({ revision: 8, drawing: states[8], hasOlder: false })
     expect(store.journal.open(drawing.id)!.undo).toHaveLength(2)
-    expect([3, 6, 7, 8].map((r) => store.journal.at(drawing.id, r))).toEqual([states[3], states[6], states[7], states[8]])
-    expect([0, 2, 4, 5].map((r) => store.journal.at(drawing.id, r))).toEqual([null, null, null, null])
+    expect([3, 5, 6, 7, 8].map((r) => store.journal.at(drawing.id, r))).toEqual([states[3], states[5], states[6], states[7], states[8]])
+    expect([0, 2, 4].map((r) => store.journal.at(drawing.id, r))).toEqual([null, null, null])
     // A window that knows only an older state is told apart, not given a journal with a gap.
     expect(() => store.journal.append(drawing.id, { base: 4, edits: [adds(states[4]!)] })).toThrow(OtherJournal)
     expect(store.journal.letGoBefore(drawing.id, '2026-06-01T00:00:00.000Z')).toBe(0)
     expect(store.journal.letGoBefore('nowhere', '2026-06-01T00:00:00.000Z')).toBeNull()
-    // Many edits later the checkpoint's document is still there.
+    // Many edits later the checkpoints' documents are still there, and that from which the journal goes on.
     for (let i = 0; i < 240; i++) append(drawing.id, adds)
-    expect(store.journal.at(drawing.id, 3)).toEqual(states[3])
+    expect([3, 5, 6].map((r) => store.journal.at(drawing.id, r))).toEqual([states[3], states[5], states[6]])
     // An undo back to the first step that is left keeps all of them.
     for (let i = 0; i < 5; i++) append(drawing.id, () => walkOver(store.journal.open(drawing.id)!.undo.at(-1)!.edit, 'undo'))
     dated(drawing.id, 1000, '2026-01-01T00:00:00.000Z')
