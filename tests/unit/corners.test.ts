@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
 import type { Corner, CornerStyle, Drawing, Line } from '#core/drawing/model'
 import { areaOfCubics } from '#core/geometry/area'
+import { patchesBetween } from '#core/drawing/patches-between'
 import { cubicsOfPath } from '#core/geometry/path'
 import { openInk } from '#core/ink/open-ink'
 import { shapesOf } from '#core/ink/shapes-of'
@@ -45,7 +46,8 @@ describe('a corner', () => {
     const at = inked(drawn(two(), 'pointed'))
     expect(at(...TIP)).toBe(true)
     expect(BEYOND.map((p) => at(...p))).toEqual([false, false, false, false])
-    // Past its limit it is cut off.
+    // Past its limit, in half-widths of the wider line, it is cut off: the tip is 1.05 of them away.
+    expect(inked(drawn(two(), 'pointed', { limit: 1.2 }))(...TIP)).toBe(true)
     expect(inked(drawn(two(), 'pointed', { limit: 1 }))(...TIP)).toBe(false)
   })
 
@@ -68,6 +70,18 @@ describe('a corner', () => {
   it('follows its lines, and is whole ends again when they part', () => {
     expect(inked(drawn(two(0.8), 'pointed'))(102.5, 94.1)).toBe(true)
     expect(shapesOf(drawn(two(30), 'pointed')).shapes).toEqual(shapesOf(drawn(two(30))).shapes)
+  })
+
+  it('follows what is decided about it', () => {
+    const d = drawn(two(), 'pointed')
+    const session = openInk(d)
+    atOnce(session.shapes())
+    for (const change of [{ limit: 1 }, { style: 'rounded' }, { style: 'crossing', length: 3 }, { style: 'crossing', length: 7 }] as const) {
+      const next = { ...d, amendments: [{ ...(d.amendments![0] as Corner), ...change }] }
+      session.apply(patchesBetween(session.drawing, next))
+      expect(atOnce(session.shapes()).shapes).toEqual(shapesOf(next).shapes)
+      expect(shapesOf(next).shapes).not.toEqual(shapesOf(d).shapes)
+    }
   })
 
   it('whose line is deleted waits, is told, and takes nothing', () => {
