@@ -48,6 +48,14 @@ describe('a fill', () => {
     expect(shapesOf(shallow).shapes[0]!.contours.reduce((n, c) => n + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)).toBeCloseTo(194 * 114, -1)
   })
 
+  it('is bounded over a gap as wide as it was poured with, and no wider', () => {
+    // Between the round ends of the top and the right there are 8 px, 1.33 mm.
+    const open = (top: number): Line[] => box('a', 100, 100).map((l) => (l.id === 'a-top' ? bar('a-top', [100, 100], [top, 100]) : l))
+    const gapped = poured(drawingOf(...open(286)), { x: 200, y: 160 }, 'leaf', 1.5)
+    expect(statesOf(gapped)).toEqual([1])
+    expect(statesOf(withLines(gapped, () => open(282)))).toEqual(['waits'])
+  })
+
   it('follows when its lines are moved, made heavier, and when one bends', () => {
     const moved = withLines(d, (lines) => lines.map((l) => ({ ...l, path: { ...l.path, nodes: l.path.nodes.map((n) => ({ ...n, at: { x: n.at.x + 300, y: n.at.y + 50 } })) } })))
     expect([inkAt(moved, 500, 210), inkAt(moved, 200, 160)]).toEqual(['leaf', undefined])
@@ -138,6 +146,8 @@ describe('shades', () => {
   it('from the light lie away from it, and the light\'s own towards it', () => {
     const lit = { ...base, settings: { ...base.settings, light: { at: { x: 200, y: -300 }, strength: 0.5, softness: 0.5, live: false } }, fills: [{ ...base.fills![0]!, lit: { depth: 0.4, softness: 0.3, shade: 0.3, light: 0.2 } }] }
     expect([inkAt(lit, 200, 212), inkAt(lit, 200, 160), inkAt(lit, 200, 107)]).toEqual(['straw -0.30', 'straw', 'straw +0.20'])
+    // Beyond the ink on all four sides, and in the ink, there is none of it.
+    expect([[200, 229], [200, 91], [91, 150], [309, 180], [200, 222], [150, 98]].map(([x, y]) => inkAt(lit, x!, y!))).toEqual([undefined, undefined, undefined, undefined, 'black', 'black'])
   })
 })
 

@@ -70,6 +70,10 @@ describe('lines made anew without moving their ink', () => {
   it('keep their fills when they are cut in two', () => {
     const is = came(cut(d))
     is.areas.forEach((a, i) => expect(Math.abs(a - was.areas[i]!), `fill ${i}`).toBeLessThan(0.03 * was.areas[i]! + 2))
+    // What holds a fill on both sides of the cut is on both parts.
+    const fill: Fill = { id: 'f', ink: 'x', where: 'region', at: { x: 0, y: 0 }, gap: 0, hold: [{ line: 'l', side: 'left', from: 0.2, to: 0.8 }] }
+    const { hold } = produce({ ...d, fills: [fill] }, (draft) => followRemade(d, draft as Drawing, new Map([['l', cutAt([0.4], [{ id: 'p' }, { id: 'q' }])]]))).fills![0]!
+    expect(hold.map((h) => [h.line, h.side, Number(h.from.toFixed(3)), Number(h.to.toFixed(3))])).toEqual([['p', 'left', 0.5, 1], ['q', 'left', 0, 0.667]])
   })
 
   it('keep them when two are joined, either of them turned round', () => {

@@ -89,6 +89,13 @@ describe('an end that meets a line', () => {
     expect(deliveredOf(drawn([up, down, end(['up'])]))).not.toEqual(deliveredOf(drawn([up, down, end([])])))
   })
 
+  it('lies over what it meets, or beneath it where that is chosen, whatever their order', () => {
+    const end = (choice?: 'in' | 'under'): Line => straightLine('a', [20, 100], [101.5, 100], 14, { ink: 'red', ...(choice && { tuck: { last: choice } }) })
+    const top = (lines: Line[]): string | undefined => shapesOf(drawn(lines)).shapes.findLast((s) => new FlatRegion(s.contours.map(cubicsOfPath)).winding({ x: 98.2, y: 101.3 }) !== 0)?.ink
+    expect([top([wall, end()]), top([wall, end('in')]), top([wall, end('under')])]).toEqual(['red', 'red', 'black'])
+    expect([top([end(), wall]), top([end('under'), wall])]).toEqual(['black', 'black'])
+  })
+
   it('at a slant runs in with both edges: no cap bulges on the near side', () => {
     const lines = [wall, straightLine('a', [40, 20], [100, 150], 12)]
     const shown = (d: Drawing) => {
