@@ -69,6 +69,28 @@ describe('Proof', () => {
     expect(findingsOf(mended(drawing, holes)).filter((f) => f.kind === 'sliver')).toEqual([])
   })
 
+  it('tells ends past a line with tucking off, too', () => {
+    const { drawing } = faultySheet()
+    expect(findingsOf({ ...drawing, settings: { ...drawing.settings, tuck: false } }).filter((f) => f.kind === 'past')).toHaveLength(6)
+  })
+
+  it('mends the end that it names, and leaves the other where it is', () => {
+    const { drawing } = faultySheet()
+    const lines = (d: Drawing): Map<string, Line> => new Map(linesOf(d).map((l) => [l.id, l]))
+    const found = findingsOf(drawing).filter((f) => f.mend?.do === 'close' || f.mend?.do === 'meet')
+    expect(new Set(found.map((f) => f.mend!.do)).size).toBe(2)
+    const [was, is] = [lines(drawing), lines(mended(drawing, found))]
+    for (const { mend } of found) {
+      if (mend?.do !== 'close' && mend?.do !== 'meet') continue
+      const off = (p: { x: number; y: number }, lines: Map<string, Line>, last: boolean): number => {
+        const { at } = lines.get(mend.line)!.path.nodes.at(last ? -1 : 0)!
+        return Math.hypot(at.x - p.x, at.y - p.y)
+      }
+      const other = was.get(mend.line)!.path.nodes.at(mend.end === 'last' ? 0 : -1)!.at
+      expect([off(mend.to, is, mend.end === 'last') < 0.001, off(other, is, mend.end === 'first') < 0.001]).toEqual([true, true])
+    }
+  })
+
   // Only a hand can tell what an edge should be.
   const BY_HAND: readonly FindingKind[] = ['lump', 'notch']
 
