@@ -44,7 +44,7 @@ describe('keys of one\'s own', () => {
 })
 
 it('the guide goes through all its steps in order, each until it is done', () => {
-  const lines = [0, 1, 2].map((i) => plainLine(`l${i}`))
+  const lines = [0, 1, 2].map((i) => plainLine({ x: 10, y: 20 * i }, { x: 90, y: 20 * i + 7 }))
   const tapered = lines.map((l, i) => (i ? l : { ...l, weight: { ...l.weight, end: { length: 20, unit: '%' as const, tip: 0, ease: 'straight' as const } } }))
   const swelling = lines.map((l, i) => (i ? l : { ...l, weight: { ...l.weight, stops: [{ at: 0, left: 1, right: 1 }, { at: 1, left: 2, right: 2 }] } }))
   const drawing = (of: typeof lines, over: Partial<Drawing> = {}): Drawing => newDrawing('First', { layers: [newLinesLayer('Lines', of)], ...over })
