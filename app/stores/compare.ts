@@ -53,10 +53,16 @@ export const useCompareStore = defineStore('compare', () => {
       checkpoints.value = []
       fetched.value = new Map()
       sides.value = null
-      if (id) checkpoints.value = await listCheckpoints(id).catch(() => [])
+      if (id) checkpoints.value = await listCheckpoints(id).catch(noCheckpoints)
     },
     { immediate: true },
   )
+
+  function noCheckpoints(e: unknown): Checkpoint[] {
+    console.error('Checkpoints could not be fetched:', e)
+    store.notice ||= 'The checkpoints of this drawing could not be fetched. They are kept all the same: open the drawing again to see them.'
+    return []
+  }
 
   function drawingOf(moment: Moment): Drawing | null {
     const now = store.drawing
@@ -117,8 +123,9 @@ export const useCompareStore = defineStore('compare', () => {
       await store.allSent()
       const made = await addCheckpoint(id, `Before ${passOf(pass).title}`, pass)
       if (store.drawing?.id === id && !checkpoints.value.some((c) => c.id === made.id)) checkpoints.value = [made, ...checkpoints.value]
-    } catch {
+    } catch (e) {
       // Nobody asked for it: there is nothing to tell.
+      console.warn('The checkpoint of a first visit was not set:', e)
     }
   }
 

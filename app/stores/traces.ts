@@ -45,7 +45,7 @@ export const useTracesStore = defineStore('traces', () => {
     const samples = book.get(trace.of)
     if (!samples) {
       // Whoever looks at it now is told when it has come; one that does not come is asked for again with the next look.
-      ask(trace.of).catch(() => undefined)
+      ask(trace.of).catch((e: unknown) => console.warn('A pen trace could not be fetched:', e))
       return null
     }
     let whole = wholes.get(trace)

@@ -14,8 +14,9 @@ parentPort!.on('message', ({ job, what, drawing }: Asked) => {
   let made: string | number | null = null
   try {
     made = MAKE[what](JSON.parse(drawing) as Drawing)
-  } catch {
-    // What cannot be derived is dealt with by whoever asked.
+  } catch (e) {
+    // What cannot be derived is dealt with by whoever asked; why is for whoever keeps the server.
+    console.error(`The ${what} of a drawing could not be worked out:`, e)
   }
   parentPort!.postMessage({ job, made })
 })

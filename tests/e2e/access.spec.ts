@@ -30,6 +30,10 @@ test('no screen has a serious barrier', async ({ page }) => {
     expect(await barriers(page), pass).toEqual([])
     expect(await smallTargets(page), pass).toEqual([])
   }
+})
+
+test('nor has any instrument of Lines', async ({ page }) => {
+  await startDrawing(page, 'demo-radish-bunch')
   await enterPass(page, 'Lines')
   for (const instrument of ['Select', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Snip', 'Blot', 'Scrape', 'Practice', 'Propose']) {
     await takeUp(page, instrument)
@@ -39,6 +43,10 @@ test('no screen has a serious barrier', async ({ page }) => {
     expect(await barriers(page), instrument).toEqual([])
     expect(await smallTargets(page), instrument).toEqual([])
   }
+})
+
+test('nor has any instrument of Shapes and Fill', async ({ page }) => {
+  await startDrawing(page, 'demo-radish-bunch')
   await enterPass(page, 'Shapes')
   for (const instrument of ['Trim', 'Fence', 'Corner']) {
     await takeUp(page, instrument)
@@ -56,6 +64,10 @@ test('no screen has a serious barrier', async ({ page }) => {
     expect(await barriers(page), menu).toEqual([])
     await page.keyboard.press('Escape')
   }
+})
+
+test('nor have Proof, menus and the card of keys', async ({ page }) => {
+  await startDrawing(page, 'demo-radish-bunch')
   await enterPass(page, 'Lines')
   await takeUp(page, 'Bow')
   // Something for Proof, which is opened.

@@ -43,13 +43,15 @@ class MemoryServer {
 
 let server: MemoryServer
 let kept: Edit[]
+/** The browser keeps nothing. */
+let closed = false
 
 vi.mock('~/network/outbox', () => ({
   keepEdits: (_id: string, edits: Edit[], gone: string[] = []) => {
     const ids = new Set([...gone, ...edits.map((e) => e.id)])
     return Promise.resolve(void (kept = [...kept.filter((e) => !ids.has(e.id)), ...edits]))
   },
-  pendingEdits: () => Promise.resolve([...kept]),
+  pendingEdits: () => (closed ? Promise.reject(new Error('no storage')) : Promise.resolve([...kept])),
   forgetEdits: (_id: string, ids: string[]) => Promise.resolve(void (kept = kept.filter((e) => !ids.includes(e.id)))),
 }))
 vi.mock('~/network/api', async (original) => ({
@@ -179,6 +181,17 @@ describe('the open drawing', () => {
     for (let i = 0; i < 10; i++) store.redo()
     expect(count(store)).toBe(10)
     await store.allSent()
+  })
+
+  it('opens where the browser cannot be asked for unsent steps, and says so', async () => {
+    const told = vi.spyOn(console, 'error').mockReturnValue()
+    closed = true
+    const store = await openStore().finally(() => (closed = false))
+    expect(store.drawing).toEqual(server.drawing)
+    expect(store.notice).toContain('not sent yet')
+    expect(told).toHaveBeenCalledOnce()
+    expect((await openStore()).notice).toBe('')
+    told.mockRestore()
   })
 
   it('edits that were kept but are known to the server are not made twice', async () => {
