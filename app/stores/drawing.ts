@@ -66,13 +66,8 @@ export const useDrawingStore = defineStore('drawing', () => {
 
   async function open(id: string): Promise<void> {
     close()
-    let unread = false
-    const unreadable = (e: unknown): Edit[] => {
-      console.error('Unsent steps could not be read:', e)
-      unread = true
-      return []
-    }
-    const [server, kept] = await Promise.all([openDrawing(id), pendingEdits(id).catch(unreadable)])
+    const [server, read] = await Promise.all([openDrawing(id), pendingEdits(id).catch((e: unknown) => console.error('Unsent steps could not be read:', e))])
+    const kept = read ?? []
     const known = new Set(server.recent)
     await forgetEdits(id, kept.map((e) => e.id).filter((edit) => known.has(edit))).catch(() => undefined)
     oldest = server.undo[0]?.revision ?? 1
@@ -91,7 +86,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     const events = { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused, stuck: onStuck }
     sync = new JournalSync(id, server.revision, events, server.recent[0] ?? null)
     sync.resume(unsent, edits)
-    if (unread) notice.value = 'This browser does not let Bellatrait look for steps that were not sent yet: you see what the server has. Allow this page to keep data, and open the drawing again.'
+    if (!read) notice.value = 'This browser does not let Bellatrait look for steps that were not sent yet: you see what the server has. Allow this page to keep data, and open the drawing again.'
   }
 
   function close(): void {

@@ -39,13 +39,13 @@ export const usePaperStore = defineStore('paper', () => {
 
   const putAway = (): void => void (laid.value = null)
 
-  /** Looks whether a sketch that came in is a photo of a sheet at a slant, and offers to set it right. */
+  /** Looks whether a sketch that came in is a photo of a sheet on something darker, and offers to set it right. */
   async function suggest(): Promise<void> {
     const s = sketch.value
     if (!s || s.corners || looking.value) return
     const found = await look(s.image)
     if (!found || sketch.value !== s || store.notice || laid.value) return
-    store.tell('This sketch is a photo of a sheet, taken at a slant. Set right, it is seen from straight above.', [
+    store.tell('This sketch is a photo of a sheet of paper. Set right, only the sheet is seen, as from straight above.', [
       {
         title: 'Set it right',
         run: () => {

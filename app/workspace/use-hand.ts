@@ -104,8 +104,7 @@ export function useHand() {
         shown.tell(share)
         return going
       },
-    })
-    shown.end()
+    }).finally(shown.end)
     if (!done) return
     put(fresh)
     store.finish(label)

@@ -106,8 +106,7 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
         if (performance.now() - began > QUIET) shown.tell(share)
         return going
       },
-    })
-    shown.end()
+    }).finally(shown.end)
     if (mine !== newestWork) return
     if (result !== null) done(result)
   }

@@ -1,3 +1,4 @@
+import { boxOfPoints, grown } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import { flatten, tangentAt } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
@@ -19,7 +20,10 @@ const ALIKE = 0.6
 const WAY = 0.5
 
 interface Bump {
+  /** Its top, and the corners at which it begins and ends. */
   at: Vec
+  from: Vec
+  to: Vec
   /** Ink that stands out of the edge; else paper that cuts into it. */
   isInk: boolean
 }
@@ -35,10 +39,12 @@ function bumps({ paper, drawing, pxPerMm }: Proofed, kind: 'lump' | 'notch'): Fi
   const found = bumpsOf(paper.index.faces, pxPerMm).filter((b) => b.isInk === (kind === 'lump'))
   if (!found.length) return []
   const finder = finderOf(drawing)
-  return found.map(({ at }): Finding => {
-    const reach = MOST * pxPerMm
-    const items = finder.near({ minX: at.x - reach, minY: at.y - reach, maxX: at.x + reach, maxY: at.y + reach }).map((l) => l.id)
-    return { key: `${kind} ${Math.round(at.x)} ${Math.round(at.y)} ${items.join(' ')}`.slice(0, 280), kind, at, items, mend: null }
+  return found.map(({ at, from, to }): Finding => {
+    const items = finder.near(grown(boxOfPoints([at]), MOST * pxPerMm)).map((l) => l.id)
+    // Known by the sides that it lies between, so that it is the same wherever its lines go; on solids there are none.
+    const places = [from, to].map((p) => finder.at(p)).map((p) => (p ? `${p.line} ${p.side} ${Math.round(p.share * 50)}` : ''))
+    const where = places.some((p) => p) ? places.join(' ') : `${Math.round(at.x)} ${Math.round(at.y)}`
+    return { key: `${kind} ${where}`.slice(0, 280), kind, at, items, mend: null }
   })
 }
 
@@ -83,7 +89,7 @@ function bumpBetween(contour: readonly Cubic[], first: number, count: number, tu
   // It stands out on the side to which the first corner turns.
   if (Math.abs(height) < LEAST * mm || Math.abs(height) > MOST * mm || Math.sign(height) !== Math.sign(turn)) return null
   // The outline goes round the paper from x towards y: what turns that way leads into the paper.
-  return { at: top, isInk: height > 0 }
+  return { at: top, from: a, to: b, isInk: height > 0 }
 }
 
 const angle = (u: Vec, v: Vec): number => Math.abs(Math.atan2(cross(u, v), dot(u, v)))

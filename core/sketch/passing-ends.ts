@@ -1,6 +1,6 @@
 import type { Vec } from '../geometry/point'
 import { distance, dot, lerp } from '../geometry/point'
-import { polylineLength } from '../geometry/polyline'
+import { nearestIndex, polylineLength } from '../geometry/polyline'
 import type { Chain } from './chains'
 
 /** Ends pass each other over no more than so many times as far as they lie aside. */
@@ -87,16 +87,14 @@ class EndCells {
   }
 }
 
-const nearest = (points: readonly Vec[], p: Vec): number => points.reduce((best, q, i) => (distance(p, q) < distance(p, points[best]!) ? i : best), 0)
-
 function passing(first: Chain, second: Chain, beside: number): Omit<Passing, 'first' | 'second'> | null {
   const [end, begin] = [first.points.at(-1)!, second.points[0]!]
-  const [from, to] = [nearest(first.points, begin), nearest(second.points, end)]
+  const [from, to] = [nearestIndex(first.points, begin), nearestIndex(second.points, end)]
   if (from === first.points.length - 1 || to === 0 || from === 0 || to === second.points.length - 1) return null
   if (distance(first.points[from]!, begin) > beside || distance(second.points[to]!, end) > beside) return null
   const [mine, yours] = [first.points.slice(from), second.points.slice(0, to + 1)]
   const shared = Math.max(polylineLength(mine), polylineLength(yours))
-  if (shared > LONGEST * beside || mine.some((p) => distance(p, yours[nearest(yours, p)]!) > beside)) return null
+  if (shared > LONGEST * beside || mine.some((p) => distance(p, yours[nearestIndex(yours, p)]!) > beside)) return null
   // What they share may be no longer than a stroke is wide, and says nothing of a way then.
   const [u, v] = [way(last(first.points, Math.max(shared, LOOK * beside))), way(last(second.points.toReversed(), Math.max(shared, LOOK * beside)).toReversed())]
   return dot(u, v) >= ALIKE ? { from, to, shared } : null
@@ -116,6 +114,6 @@ function way(points: readonly Vec[]): Vec {
 }
 
 function joined({ first, second, from, to }: Passing): Chain {
-  const over = first.points.slice(from).map((p, i, all) => lerp(p, second.points[nearest(second.points.slice(0, to + 1), p)]!, i / (all.length - 1 || 1)))
+  const over = first.points.slice(from).map((p, i, all) => lerp(p, second.points[nearestIndex(second.points.slice(0, to + 1), p)]!, i / (all.length - 1 || 1)))
   return { points: [...first.points.slice(0, from), ...over, ...second.points.slice(to + 1)], closed: false, from: first.from, to: second.to }
 }

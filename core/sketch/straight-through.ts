@@ -1,6 +1,9 @@
 import { evenlySpaced } from '../fit/steady'
+import { boxOfPoints, grown, isWithin } from '../geometry/bounds'
+import { cubic, pointAt } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
-import { along, direction, distance, dot, lerp, subtract } from '../geometry/point'
+import { along, direction, distance, dot, subtract } from '../geometry/point'
+import { nearestIndex } from '../geometry/polyline'
 import type { Chain } from './chains'
 import type { Field } from './grey-image'
 import { between } from './pencil'
@@ -31,7 +34,7 @@ const DARK = 0.75
  */
 export function straightThrough(chains: readonly Chain[], pencil: Field, sigma: number): Chain[] {
   const out = chains.map((c) => ({ ...c, points: evenlySpaced(c.points, 1) }))
-  const boxes = out.map(({ points }) => boxOf(points, JOINS * sigma))
+  const boxes = out.map(({ points }) => grown(boxOfPoints(points), JOINS * sigma))
   for (const [i, chain] of out.entries()) {
     if (chain.closed) continue
     for (const turned of [false, true]) {
@@ -50,29 +53,12 @@ export function straightThrough(chains: readonly Chain[], pencil: Field, sigma: 
   function hostOf(own: number, end: Vec): number | null {
     let best: { k: number; far: number } | null = null
     for (const [k, { points }] of out.entries()) {
-      const b = boxes[k]!
-      if (k === own || end.x < b.minX || end.x > b.maxX || end.y < b.minY || end.y > b.maxY) continue
-      const far = distance(points[nearest(points, end)]!, end)
+      if (k === own || !isWithin(end, boxes[k]!)) continue
+      const far = distance(points[nearestIndex(points, end)]!, end)
       if (far <= JOINS * sigma && (!best || far < best.far)) best = { k, far }
     }
     return best && best.k
   }
-}
-
-function boxOf(points: readonly Vec[], by: number): { minX: number; minY: number; maxX: number; maxY: number } {
-  const b = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity }
-  for (const { x, y } of points) Object.assign(b, { minX: Math.min(b.minX, x - by), minY: Math.min(b.minY, y - by), maxX: Math.max(b.maxX, x + by), maxY: Math.max(b.maxY, y + by) })
-  return b
-}
-
-function nearest(points: readonly Vec[], p: Vec): number {
-  let best = 0
-  let least = Infinity
-  points.forEach((q, i) => {
-    const d = (q.x - p.x) ** 2 + (q.y - p.y) ** 2
-    if (d < least) [best, least] = [i, d]
-  })
-  return best
 }
 
 /** Both lines with their ways kept, the joining one from its end on; null where they cannot be told, or there is no pencil. */
@@ -80,28 +66,29 @@ function joined(mine: readonly Vec[], host: Chain, pencil: Field, sigma: number)
   const look = Math.round(LOOK * sigma)
   const foot = partsFrom(mine, host.points, sigma)
   if (foot === null || foot + look >= mine.length) return null
-  const other = passedOver(host, nearest(host.points, mine[0]!), nearest(host.points, mine[foot]!), sigma)
+  const other = passedOver(host, nearestIndex(host.points, mine[0]!), nearestIndex(host.points, mine[foot]!), sigma)
   const way = direction(subtract(mine[foot]!, mine[foot + look]!))
   if (!way) return null
   const longest = ON * foot + MORE * sigma
   let best: { at: Vec; off: number } | null = null
   for (let s = 0; s <= longest; s += 0.5) {
     const p = along(mine[foot]!, way, s)
-    const q = other[nearest(other, p)]!
+    const q = other[nearestIndex(other, p)]!
     const off = distance(p, q)
     if (off <= 0.75 && (!best || off < best.off)) best = { at: q, off }
     else if (best) break
   }
   if (!best) return null
   const led = evenlySpaced([best.at, mine[foot]!], 1)
-  const before = darkness(mine.slice(0, foot + 1), pencil)
-  if (darkness(led, pencil) < DARK * before || darkness(other, pencil) < 0.95 * darkness(host.points, pencil)) return null
+  const moved = other.flatMap((p, i) => (p === host.points[i] ? [] : [i]))
+  const isBorneOut = (now: readonly Vec[], was: readonly Vec[]): boolean => darkness(now, pencil) >= DARK * darkness(was, pencil)
+  if (!isBorneOut(led, mine.slice(0, foot + 1)) || !isBorneOut(moved.map((i) => other[i]!), moved.map((i) => host.points[i]!))) return null
   return { mine: [...led, ...mine.slice(foot + 1)], other }
 }
 
 /** The point of a line from which on it lies apart from another; null where it does not soon. */
 function partsFrom(mine: readonly Vec[], other: readonly Vec[], sigma: number): number | null {
-  for (let i = 0; i < Math.min(mine.length, LONGEST * sigma); i++) if (distance(other[nearest(other, mine[i]!)]!, mine[i]!) > APART * sigma) return i
+  for (let i = 0; i < Math.min(mine.length, LONGEST * sigma); i++) if (distance(other[nearestIndex(other, mine[i]!)]!, mine[i]!) > APART * sigma) return i
   return null
 }
 
@@ -117,15 +104,10 @@ function passedOver({ points, closed }: Chain, at: number, foot: number, sigma: 
   const [u, v] = [direction(subtract(a, points[from - look]!)), direction(subtract(points[to + look]!, b))]
   if (!u || !v || dot(u, v) < 0.5) return [...points]
   const l = distance(a, b) / 3
-  const [c, d] = [along(a, u, l), along(b, v, -l)]
+  const way = cubic(a, along(a, u, l), along(b, v, -l), b)
   const n = to - from
-  const over = Array.from({ length: n - 1 }, (_, i) => bezier(a, c, d, b, (i + 1) / n))
+  const over = Array.from({ length: n - 1 }, (_, i) => pointAt(way, (i + 1) / n))
   return [...points.slice(0, from + 1), ...over, ...points.slice(to)]
-}
-
-function bezier(a: Vec, b: Vec, c: Vec, d: Vec, t: number): Vec {
-  const [p, q, r] = [lerp(a, b, t), lerp(b, c, t), lerp(c, d, t)]
-  return lerp(lerp(p, q, t), lerp(q, r, t), t)
 }
 
 /** How much pencil there is along points on the whole, 0..1. */

@@ -1,6 +1,6 @@
 import type { Vec } from '../geometry/point'
 import { direction, distance, dot, lerp, subtract } from '../geometry/point'
-import { polylineLength } from '../geometry/polyline'
+import { nearestIndex, polylineLength } from '../geometry/polyline'
 import type { Chain } from './chains'
 
 /** Longer than so many times as far as it lies aside a line is one of its own. */
@@ -11,8 +11,8 @@ const ALIKE = Math.cos((25 * Math.PI) / 180)
 
 /**
  * Chains without twins: where a line was drawn twice over a stretch, both sides of the gap between its strokes are crests. What
- * leaves another chain and comes back to it, or ends soon beside it, and lies no farther aside than strokes of one line do, goes, and the other takes
- * the way between them.
+ * leaves another chain and comes back to it, or ends soon beside it, and lies no farther aside than strokes of one line do,
+ * goes, and the other takes the way between them.
  *
  * @param beside how far strokes of one line lie from each other at most, px
  * @param meets an end no farther from a chain is on it, px
@@ -41,7 +41,7 @@ export function withoutTwins(chains: readonly Chain[], { beside, meets }: { besi
 
 /** Whether a short chain goes the way that another goes beside it. */
 function runsAlong(points: readonly Vec[], other: readonly Vec[]): boolean {
-  const nearest = (p: Vec): Vec => other.reduce((best, q) => (distance(p, q) < distance(p, best) ? q : best))
+  const nearest = (p: Vec): Vec => other[nearestIndex(other, p)]!
   const [a, b] = [points[0]!, points.at(-1)!]
   const [u, v] = [direction(subtract(b, a)), direction(subtract(nearest(b), nearest(a)))]
   return !!u && !!v && dot(u, v) > ALIKE
@@ -52,14 +52,12 @@ const turnsBack = (points: readonly Vec[]): boolean => distance(points[0]!, poin
 
 /** Moves the points of a chain that a twin lies beside half way to it. */
 function drawTogether(chain: Chain, twin: readonly Vec[]): void {
-  const at = (p: Vec): number => chain.points.reduce((best, q, i) => (distance(p, q) < distance(p, chain.points[best]!) ? i : best), 0)
-  const [a, b] = [at(twin[0]!), at(twin.at(-1)!)].sort((x, y) => x - y) as [number, number]
+  const [a, b] = [nearestIndex(chain.points, twin[0]!), nearestIndex(chain.points, twin.at(-1)!)].sort((x, y) => x - y) as [number, number]
   // Beyond a closed chain's beginning it stays as it is.
   if (b - a > 3 * twin.length) return
   for (let i = a; i <= b; i++) {
     const p = chain.points[i]!
-    const nearest = twin.reduce((best, q) => (distance(p, q) < distance(p, best) ? q : best))
-    chain.points[i] = lerp(p, nearest, 0.5)
+    chain.points[i] = lerp(p, twin[nearestIndex(twin, p)]!, 0.5)
   }
 }
 

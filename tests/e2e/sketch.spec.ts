@@ -56,7 +56,7 @@ test('a photo that was taken at a slant is set right by its paper; where none is
   await page.getByTestId('desk-file').setInputFiles({ name: 'photo.png', mimeType: 'image/png', buffer: photo })
   await expect(page.getByTestId('sketch')).toBeVisible()
   // It is offered where one is, and done by one press.
-  await expect(page.getByTestId('notice')).toContainText('taken at a slant', { timeout: 30_000 })
+  await expect(page.getByTestId('notice')).toContainText('a photo of a sheet', { timeout: 30_000 })
   await page.getByTestId('notice').getByRole('button', { name: 'Set it right' }).click()
   await enterPass(page, 'Sketch')
   await page.getByRole('button', { name: 'As it was taken' }).click()
