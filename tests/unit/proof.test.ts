@@ -69,6 +69,17 @@ describe('Proof', () => {
     expect(findingsOf(mended(drawing, holes)).filter((f) => f.kind === 'sliver')).toEqual([])
   })
 
+  it('knows a lump by the lines that make it, wherever they go', () => {
+    const bar = (id: string, x: number, to: number, y: number, size: number) => newLine({ closed: false, nodes: [{ x, y }, { x: to, y: y + (to - x) / 9 }].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })) }, { id, weight: evenWeight(size) })
+    const lumps = (dx: number, dy: number): string[] => {
+      const lines = [bar('long', 60 + dx, 240 + dx, 90 + dy, 5), bar('blob', 150 + dx, 150.6 + dx, 100 + dy, 6.4)]
+      return findingsOf(newDrawing('Lump', { layers: [newLinesLayer('Lines', lines)] })).filter((f) => f.kind === 'lump').map((f) => f.key)
+    }
+    expect(lumps(0, 0)).toHaveLength(2)
+    expect(new Set(lumps(0, 0)).size).toBe(2)
+    expect(lumps(31, 17)).toEqual(lumps(0, 0))
+  })
+
   it('tells ends past a line with tucking off, too', () => {
     const { drawing } = faultySheet()
     expect(findingsOf({ ...drawing, settings: { ...drawing.settings, tuck: false } }).filter((f) => f.kind === 'past')).toHaveLength(6)
