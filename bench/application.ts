@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from '@playwright/test'
 import { chromium } from '@playwright/test'
-import type { Drawing } from '../core/drawing/model'
+import type { Drawing } from '#core/model/model'
 
 const PORT = 4398
 export const ADDRESS = `http://127.0.0.1:${PORT}`

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { newDrawing, newLinesLayer } from '../core/drawing/create'
+import { newDrawing, newLinesLayer } from '#core/model/create'
 import { ADDRESS, countedFrames, countFrames, openDrawing, withApplication } from './application'
 import type { Spread } from './spread'
 import { spread } from './spread'

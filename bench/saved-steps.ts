@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
-import { newDrawing, newLine, newLinesLayer } from '../core/drawing/create'
-import type { Drawing, Line, PenTrace } from '../core/drawing/model'
+import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
+import type { Drawing, Line, PenTrace } from '#core/model/model'
 import { uniteBoxes } from '../core/geometry/bounds'
 import { boxOfPath } from '../core/geometry/known'
 import { fitByTrace } from '../core/fit/fit-trace'

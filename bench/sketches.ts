@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
-import { newDrawing, newSketchLayer } from '../core/drawing/create'
+import { newDrawing, newSketchLayer } from '#core/model/create'
 import { pencilSketch } from '../demo/kit/pencil'
 import { SCENARIO } from '../demo/scenario'
 import { ADDRESS, countedFrames, countFrames, openDrawing, withApplication } from './application'

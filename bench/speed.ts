@@ -1,6 +1,6 @@
 import fitPoints from 'fit-curve'
 import { getStroke } from 'perfect-freehand'
-import type { Line } from '../core/drawing/model'
+import type { Line } from '#core/model/model'
 import { areaOfCubics } from '../core/geometry/area'
 import type { Cubic } from '../core/geometry/cubic'
 import { flatten, straight } from '../core/geometry/cubic'

@@ -17,3 +17,27 @@ export function rememberedBy<K extends object, D extends readonly unknown[], R>(
     return was.result
   }
 }
+
+/** Keeps what was worked out last, for as long as all that the work goes by is the same. */
+export function lastOf<D extends readonly unknown[], R>(work: (...by: D) => R): (...by: D) => R {
+  let last: { by: D; result: R } | null = null
+  return (...by) => {
+    if (!last?.by.every((b, i) => b === by[i])) last = { by, result: work(...by) }
+    return last.result
+  }
+}
+
+/**
+ * As `lastOf`, of long work on a thing that goes by what `by` lists of it. Work that is dropped half way leaves what was
+ * known before.
+ */
+export function lastWork<T, R>(by: (thing: T) => readonly unknown[], work: (thing: T) => Generator<number, R>): (thing: T) => Generator<number, R> {
+  let last: { by: readonly unknown[]; result: R } | null = null
+  return function* (thing) {
+    const now = by(thing)
+    if (last?.by.every((b, i) => b === now[i])) return last.result
+    const result = yield* work(thing)
+    last = { by: now, result }
+    return result
+  }
+}

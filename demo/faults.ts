@@ -1,5 +1,6 @@
-import { evenWeight, newDrawing, newFillsLayer, newLine, newLinesLayer } from '../core/drawing/create'
-import type { Amendment, Drawing, Fill, Line, Shape, Taper, Vec } from '../core/drawing/model'
+import { evenWeight, newDrawing, newFillsLayer, newLine, newLinesLayer } from '#core/model/create'
+import type { Amendment, Drawing, Fill, Line, Shape, Taper } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import type { FindingKind } from '../core/proof/finding'
 
 /** Cells of the sheet, px, and how many a row has. */

@@ -1,6 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import type { TraceSample } from '../core/drawing/model'
+import type { TraceSample } from '#core/model/model'
 import { writeInkml } from '../core/formats/inkml/write-inkml'
 import { handOver } from './kit/hand'
 import { SCENARIO } from './scenario'

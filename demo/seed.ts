@@ -5,7 +5,7 @@ import { openStore } from '../server/database/store'
 import { drawThumbnail } from '../server/render/thumbnail'
 import { documentOf, SCENARIO } from './scenario'
 import { pencilSketch } from './kit/pencil'
-import { defaultPage } from '../core/drawing/create'
+import { defaultPage } from '#core/model/create'
 
 const migrations = fileURLToPath(new URL('../server/database/migrations', import.meta.url))
 const file = process.env.BELLATRAIT_DB ?? 'data/bellatrait.db'

@@ -1,7 +1,8 @@
 // Draws the pictures of docs/outline-engine.md with the engine itself.
 import { mkdirSync, writeFileSync } from 'node:fs'
-import { evenWeight, newLine, roundFinish } from '../core/drawing/create'
-import type { Line, PathNode } from '../core/drawing/model'
+import { evenWeight, newLine, roundFinish } from '#core/model/create'
+import type { Line } from '#core/model/model'
+import type { PathNode } from '#core/geometry/path'
 import { ArcLength } from '../core/geometry/arc-length'
 import type { Cubic } from '../core/geometry/cubic'
 import { cubicsOfPath, pathData, pathOfCubics } from '../core/geometry/path'

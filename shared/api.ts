@@ -1,11 +1,11 @@
 import * as yup from 'yup'
-import type { Edit } from '../core/drawing/edits'
-import type { Drawing } from '../core/drawing/model'
-import type { PassName } from '../core/drawing/pass-reached'
-import { PASS_NAMES } from '../core/drawing/pass-reached'
+import type { Edit } from '#core/document/edits'
+import type { Drawing } from '#core/model/model'
+import type { PassName } from '#core/model/pass-reached'
+import { PASS_NAMES } from '#core/model/pass-reached'
 import type { DeliverySettings } from '../core/formats/delivery/settings'
 import { deliverySchema } from '../core/formats/delivery/settings'
-import { courseSchema, samplesSchema } from '../core/drawing/schema'
+import { courseSchema, samplesSchema } from '#core/document/schema'
 import { LONGEST_PROFILE_NAME, MOST_PROFILES } from '../core/formats/profiles/read-profiles'
 
 /** What a card on the Desk shows. */

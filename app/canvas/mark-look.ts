@@ -1,5 +1,5 @@
 import type Konva from 'konva'
-import type { Path } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 

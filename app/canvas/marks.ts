@@ -1,4 +1,4 @@
-import type { Path } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import type { Stray } from '#core/sketch/strays'
 

@@ -1,5 +1,5 @@
-import type { Line } from '#core/drawing/model'
-import { shiftBetween } from '#core/drawing/move'
+import type { Line } from '#core/model/model'
+import { shiftBetween } from '#core/editing/move'
 import { expandLine } from '#core/outline/expand'
 import { Hang } from '~/workers/geometry-thread'
 import type { Outline } from '~/workers/outline'

@@ -1,4 +1,5 @@
-import type { Line, Vec } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { along, leftNormal } from '#core/geometry/point'
 import { LineWidth } from '#core/weight/half-widths'
 import { arcOf } from './line-marks'

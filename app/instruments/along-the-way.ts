@@ -1,4 +1,4 @@
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { distance, lerp } from '#core/geometry/point'
 
 /** A sweep looks for lines this often along its way, screen px. */

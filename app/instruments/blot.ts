@@ -1,8 +1,9 @@
-import type { Line } from '#core/drawing/model'
-import { perUsualPx } from '#core/drawing/fineness'
-import { newFillsLayer } from '#core/drawing/create'
-import { merged, paintedBy, touchedBy } from '#core/drawing/solids'
-import { changeShapes, findShape, shapesLayers } from '~/stores/find'
+import type { Line } from '#core/model/model'
+import { perUsualPx } from '#core/model/fineness'
+import { newFillsLayer } from '#core/model/create'
+import { merged, paintedBy, touchedBy } from '#core/editing/solids'
+import { changeShapes } from '#core/editing/change-items'
+import { findShape, shapesLayers } from '#core/model/find'
 import { Brush } from './brush'
 
 /** Paints a solid shape. */

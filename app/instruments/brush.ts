@@ -1,5 +1,6 @@
-import type { Line, PenTrace, TraceSample, Vec } from '#core/drawing/model'
-import { evenWeight, newLine } from '#core/drawing/create'
+import type { Line, PenTrace, TraceSample } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
+import { evenWeight, newLine } from '#core/model/create'
 import { fitTrace, optionsOf } from '#core/fit/fit-trace'
 import type { Mark } from '~/canvas/marks'
 import type { Worktop, Hand, HandSample, Instrument } from './instrument'

@@ -1,5 +1,5 @@
 import type { End } from '#core/geometry/ends'
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import { along } from '#core/geometry/point'
 import { sizeTapers } from '#core/weight/taper'
 import type { Mark } from '~/canvas/marks'

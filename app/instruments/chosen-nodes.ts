@@ -1,6 +1,9 @@
-import type { Drawing, Line, Path, Vec } from '#core/drawing/model'
+import type { Drawing, Line } from '#core/model/model'
+import type { Path } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 import { withNodesMapped } from '#core/geometry/node-sets'
-import { changeLines, findLine } from '~/stores/find'
+import { changeLines } from '#core/editing/change-items'
+import { findLine } from '#core/model/find'
 import type { NodeRef } from '~/stores/view'
 
 /** Chosen nodes by the line they are of. */

@@ -1,7 +1,7 @@
-import type { Drawing, Weight } from '#core/drawing/model'
+import type { Drawing, Weight } from '#core/model/model'
 import type { Sides } from '#core/weight/stops'
 import { growStops, removeStops, slideStops } from '#core/weight/stops'
-import { changeLines } from '~/stores/find'
+import { changeLines } from '#core/editing/change-items'
 import type { StopRef } from './instrument'
 import { arrowStep } from './instrument'
 

@@ -1,4 +1,4 @@
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 
 /** Turns `p` about `from` to the nearest multiple of 15 degrees. */
 export function constrained(from: Vec, p: Vec): Vec {

@@ -1,5 +1,5 @@
-import { changeSketchAndPage } from '#core/drawing/page-of-sketch'
-import { croppedTo, fromShares, toShares } from '#core/drawing/sketch-place'
+import { changeSketchAndPage } from '#core/editing/page-of-sketch'
+import { croppedTo, fromShares, toShares } from '#core/sketch/sketch-place'
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
 import type { Hand, Instrument, Worktop } from './instrument'

@@ -1,4 +1,4 @@
-import type { RegionHit } from '#core/ink/region-hits'
+import type { RegionHit } from '#core/ink/session/region-hits'
 import type { Mark } from '~/canvas/marks'
 import type { Hand, Instrument, Worktop } from './instrument'
 import { isIn, pourIn } from './pour'

@@ -1,4 +1,5 @@
-import type { Drawing, LitFill, Vec } from '#core/drawing/model'
+import type { Drawing, LitFill } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { subtract } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
 import type { Hand, Instrument, Worktop } from './instrument'

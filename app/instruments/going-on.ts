@@ -1,5 +1,6 @@
-import type { Line, PathNode } from '#core/drawing/model'
-import { findLine } from '~/stores/find'
+import type { Line } from '#core/model/model'
+import type { PathNode } from '#core/geometry/path'
+import { findLine } from '#core/model/find'
 import type { Worktop } from './instrument'
 
 /** A line that is being gone on with, and at which of its ends. */

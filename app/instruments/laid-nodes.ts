@@ -1,4 +1,4 @@
-import type { Path, PathNode } from '#core/drawing/model'
+import type { Path, PathNode } from '#core/geometry/path'
 import { halfWay, smoothThrough } from '#core/geometry/smooth-through'
 
 /** A node as it was laid. */

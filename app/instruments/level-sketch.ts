@@ -1,4 +1,4 @@
-import { levelling, turnedBy } from '#core/drawing/sketch-place'
+import { levelling, turnedBy } from '#core/sketch/sketch-place'
 import { distance } from '#core/geometry/point'
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'

@@ -1,8 +1,8 @@
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import type { ArcLength } from '#core/geometry/arc-length'
 import { arcOfPath } from '#core/geometry/known'
-import { shownParts } from '#core/weight/shown'
-import { findLine } from '~/stores/find'
+import { shownParts } from '#core/relations/shown'
+import { findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Worktop } from './instrument'
 

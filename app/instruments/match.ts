@@ -1,4 +1,5 @@
-import type { Line, Vec } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { arcOfPath } from '#core/geometry/known'
 import { add, lerp, rotate, subtract } from '#core/geometry/point'
 import type { Axis, MirrorPair } from '#core/weight/mirror-match'

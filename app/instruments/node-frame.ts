@@ -1,4 +1,4 @@
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { boxOfPoints } from '#core/geometry/bounds'
 import { add, lerp, rotate, subtract } from '#core/geometry/point'
 

@@ -1,6 +1,6 @@
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
-import type { LineHit } from '#core/weight/hit-line'
+import type { LineHit } from '#core/outline/hit-line'
 import type { Worktop, Hand } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 

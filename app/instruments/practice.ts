@@ -1,4 +1,5 @@
-import type { Line, TraceSample, Vec } from '#core/drawing/model'
+import type { Line, TraceSample } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
 import { Freehand } from './freehand'
 import type { Worktop, Hand, HandSample, Instrument } from './instrument'

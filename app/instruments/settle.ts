@@ -1,11 +1,11 @@
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import { arcOfPath } from '#core/geometry/known'
 import { short } from '#core/geometry/path'
 import type { PencilMap } from '#core/sketch/pencil-map'
 import type { ClingOptions } from '#core/sketch/settle'
 import { settled } from '#core/sketch/settle'
 import type { Mark } from '~/canvas/marks'
-import { changeLines } from '~/stores/find'
+import { changeLines } from '#core/editing/change-items'
 import type { Hand, Instrument, Worktop } from './instrument'
 
 /** A line is pointed at within so many screen px of it. */

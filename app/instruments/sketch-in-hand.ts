@@ -1,5 +1,5 @@
-import type { Drawing, Sketch } from '#core/drawing/model'
-import { changeSketch } from '~/stores/find'
+import type { Drawing, Sketch } from '#core/model/model'
+import { changeSketch } from '#core/editing/change-items'
 import type { Worktop } from './instrument'
 
 /** Why the sketch in hand cannot be worked on, with what to do; null where it can. */

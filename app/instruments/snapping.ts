@@ -1,4 +1,4 @@
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { short } from '#core/geometry/path'
 import { distance } from '#core/geometry/point'
 import type { Snap, SnapKind } from '#core/geometry/snap'

@@ -1,4 +1,4 @@
-import { findShape } from '~/stores/find'
+import { findShape } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import type { Worktop } from './instrument'
 

@@ -1,9 +1,10 @@
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { pastedWeight } from '#core/weight/copy-weight'
-import { changeLines, findLine } from '~/stores/find'
+import { changeLines } from '#core/editing/change-items'
+import { findLine } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import { placesOnTheWay } from './along-the-way'
-import type { LineHit } from '#core/weight/hit-line'
+import type { LineHit } from '#core/outline/hit-line'
 import type { Worktop, Hand, Instrument } from './instrument'
 
 const REACH = 8

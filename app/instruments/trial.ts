@@ -1,5 +1,5 @@
-import type { Line } from '#core/drawing/model'
-import { changeLines } from '~/stores/find'
+import type { Line } from '#core/model/model'
+import { changeLines } from '#core/editing/change-items'
 import type { Worktop } from './instrument'
 
 /** Makes what was tried on the lines named a step of the history. */

@@ -1,4 +1,4 @@
-import type { LightRule, Line } from '#core/drawing/model'
+import type { LightRule, Line } from '#core/model/model'
 
 /** Weights that are tried on: they show on the canvas, and the drawing stays as it is until they are accepted. */
 export interface Trial {

@@ -1,8 +1,9 @@
 import { newId } from '#core/new-id'
-import type { Trim as Trimmed, Vec } from '#core/drawing/model'
-import type { PieceHit } from '#core/ink/piece-at'
+import type { Trim as Trimmed } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
+import type { PieceHit } from '#core/ink/pieces/piece-at'
 import type { Mark } from '~/canvas/marks'
-import { findLine } from '~/stores/find'
+import { findLine } from '#core/model/find'
 import { placesOnTheWay } from './along-the-way'
 import type { Hand, Instrument, Worktop } from './instrument'
 

@@ -1,6 +1,6 @@
-import type { Edit } from '#core/drawing/edits'
-import type { Drawing, TraceSample } from '#core/drawing/model'
-import type { PassName } from '#core/drawing/pass-reached'
+import type { Edit } from '#core/document/edits'
+import type { Drawing, TraceSample } from '#core/model/model'
+import type { PassName } from '#core/model/pass-reached'
 import type { ShelfProfile } from '#core/weight/shelf'
 import type { ActBody, AppendAnswer, Checkpoint, Conflict, CopyBody, DrawingCard, ImageInfo, ManyBody, ManyState, OlderSteps, OpenDrawing, RestoreReport, Shelf } from '#shared/api'
 

@@ -1,6 +1,6 @@
 import type { DBSchema, IDBPDatabase } from 'idb'
 import { openDB } from 'idb'
-import type { Edit } from '#core/drawing/edits'
+import type { Edit } from '#core/document/edits'
 
 interface Kept {
   drawing: string

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import { useDrawingStore } from './drawing'
-import { findLine } from './find'
+import { findLine } from '#core/model/find'
 import { useViewStore } from './view'
 
 /** The chosen lines as they are now, found once for everybody who looks at them. */

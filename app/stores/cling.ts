@@ -6,7 +6,7 @@ import { PencilMap } from '#core/sketch/pencil-map'
 import { sourceOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'
 import { useDrawingStore } from './drawing'
-import { topSketch } from './find'
+import { topSketch } from '#core/model/find'
 import { useStudioStore } from './studio'
 import { useViewStore } from './view'
 

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
-import { freeName } from '#core/drawing/free-name'
+import { freeName } from '#core/model/free-name'
 import type { ActBody, DrawingCard, RestoreReport, Shelf } from '#shared/api'
 import { actOn, addShelf, backupAddress, bringBackupIn, copyDrawing, findingsCount, listBin, listDrawings, listShelves, removeShelf, renameDrawing, renameShelf } from '~/network/api'
 import type { Way } from './drawing'

@@ -1,4 +1,4 @@
-import type { Edit } from '#core/drawing/edits'
+import type { Edit } from '#core/document/edits'
 import type { Conflict } from '#shared/api'
 import { appendEdits, Refusal } from '~/network/api'
 import { forgetEdits, keepEdits } from '~/network/outbox'

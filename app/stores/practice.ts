@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import type { TraceSample } from '#core/drawing/model'
+import type { TraceSample } from '#core/model/model'
 import { parseInkml } from '#core/formats/inkml/parse-inkml'
 import { useStudioStore } from './studio'
 

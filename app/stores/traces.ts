@@ -1,9 +1,9 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import type { Edit } from '#core/drawing/edits'
-import { isKept, wholeTrace } from '#core/drawing/line-trace'
-import type { Drawing, KeptTrace, Line, PenTrace, TraceSample } from '#core/drawing/model'
-import { keptTracesOf, withWholeTraces } from '#core/drawing/traces-apart'
+import type { Edit } from '#core/document/edits'
+import { isKept, wholeTrace } from '#core/model/line-trace'
+import type { Drawing, KeptTrace, Line, PenTrace, TraceSample } from '#core/model/model'
+import { keptTracesOf, withWholeTraces } from '#core/document/traces-apart'
 import { fetchTrace } from '~/network/api'
 
 /** The samples of pen traces, by hash: of strokes that were just drawn, and of others as they are asked for. */

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import type { Trial } from '~/instruments/tried-on'
 
 /** What is tried on over the drawing, if anything. */

@@ -1,4 +1,5 @@
-import type { Path, Shape } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
+import type { Shape } from '#core/model/model'
 import { areaOfCubics } from '#core/geometry/area'
 import type { Box } from '#core/geometry/bounds'
 import { boxOfCubics } from '#core/geometry/bounds'

@@ -1,7 +1,7 @@
 import type { Box } from '#core/geometry/bounds'
 import { uniteBoxes } from '#core/geometry/bounds'
 import { boxOfPath } from '#core/geometry/known'
-import { colourIn } from '#core/drawing/inks'
+import { colourIn } from '#core/model/inks'
 import { pathData } from '#core/geometry/path'
 import type { PictureOrder } from '#core/formats/delivery/deliver'
 import { PngWriter } from '#core/formats/png/png-writer'

@@ -1,8 +1,10 @@
 import { toPaths } from '#core/arrangement/contours'
-import type { Line, Path, Shape, Vec } from '#core/drawing/model'
+import type { Line, Shape } from '#core/model/model'
+import type { Path } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath, pathData } from '#core/geometry/path'
-import type { Failure, Region } from '#core/ink/outlines'
+import type { Failure, Region } from '#core/ink/outlines/outlines'
 import type { InkPart } from '~/canvas/paint-stack'
 
 /** An item's outline ready for drawing: path data, bounds, and what it is filled with. */

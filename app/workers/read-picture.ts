@@ -1,5 +1,5 @@
-import type { Crop, Sketch } from '#core/drawing/model'
-import { partSeen, WHOLE } from '#core/drawing/sketch-place'
+import type { Crop, Sketch } from '#core/model/model'
+import { partSeen, WHOLE } from '#core/sketch/sketch-place'
 import type { GreyImage } from '#core/sketch/grey-image'
 import { partOf } from '#core/sketch/grey-image'
 import type { Quad } from '#core/sketch/perspective'

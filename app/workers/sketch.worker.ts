@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink'
 import type { CrestKind, Crests } from '#core/sketch/crests'
 import { findCrests } from '#core/sketch/crests'
-import type { CleanSettings, Crop, Sketch } from '#core/drawing/model'
+import type { CleanSettings, Crop, Sketch } from '#core/model/model'
 import { mapPath } from '#core/geometry/path'
 import type { ColourImage } from '#core/sketch/clean'
 import { cleaned } from '#core/sketch/clean'

@@ -1,8 +1,8 @@
 import { expose } from 'comlink'
-import type { Shape } from '#core/drawing/model'
+import type { Shape } from '#core/model/model'
 import { cubicsOfPath } from '#core/geometry/path'
-import type { TurnedBack } from '#core/shapes/line-from-outline'
-import { lineFromOutline } from '#core/shapes/line-from-outline'
+import type { TurnedBack } from '#core/from-outlines/line-from-outline'
+import { lineFromOutline } from '#core/from-outlines/line-from-outline'
 import { islandsOf } from '#core/shapes/islands'
 
 /** What became of a solid: its lines, and how far their ink lies from its outline at most, px; null where it stays as it is. */

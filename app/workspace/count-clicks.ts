@@ -1,4 +1,4 @@
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 
 const DOUBLE_TIME = 450
 const DOUBLE_REACH = 5

@@ -1,4 +1,4 @@
-import type { Drawing } from '#core/drawing/model'
+import type { Drawing } from '#core/model/model'
 import type { PassName } from './passes'
 
 /** What the guide looks at. */

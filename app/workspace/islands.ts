@@ -1,4 +1,5 @@
-import type { Path, Vec } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 import type { Cubic } from '#core/geometry/cubic'
 import { isWithin } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'

@@ -1,6 +1,7 @@
-import type { LinesLayer, Vec } from '#core/drawing/model'
+import type { LinesLayer } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
-import type { LineHit } from '#core/weight/hit-line'
+import type { LineHit } from '#core/outline/hit-line'
 import type { Worktop } from '~/instruments/instrument'
 import { useOutlinesStore } from '~/stores/outlines'
 

@@ -1,4 +1,4 @@
-import type { PassName } from '#core/drawing/pass-reached'
+import type { PassName } from '#core/model/pass-reached'
 
 /** A pass: a way of looking at a drawing. Its strip is the component of its name in `components/`. */
 export interface PassDescription {

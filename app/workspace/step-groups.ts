@@ -1,5 +1,5 @@
-import type { Edit } from '#core/drawing/edits'
-import type { PassName } from '#core/drawing/pass-reached'
+import type { Edit } from '#core/document/edits'
+import type { PassName } from '#core/model/pass-reached'
 
 /** A step of the history as it is listed; `walk` steps are taken back to go there, negative ones brought again. */
 export interface Step {

@@ -1,8 +1,8 @@
-import type { Drawing, Line } from '#core/drawing/model'
-import { itemProblem } from '#core/drawing/check-drawing'
-import { layerForLine } from '#core/drawing/queries'
+import type { Drawing, Line } from '#core/model/model'
+import { itemProblem } from '#core/document/check-drawing'
+import { layerForLine } from '#core/model/queries'
 import type { UnderWay } from '~/instruments/instrument'
-import { findLine } from '~/stores/find'
+import { findLine } from '#core/model/find'
 
 /**
  * Lines that were being laid when their window was closed, reloaded or crashed. They are written to the browser's storage

@@ -1,5 +1,5 @@
-import type { Line } from '#core/drawing/model'
-import { openLines } from '#core/drawing/queries'
+import type { Line } from '#core/model/model'
+import { openLines } from '#core/model/queries'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 

@@ -1,6 +1,7 @@
 import { newId } from '#core/new-id'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeLines, findLine } from '~/stores/find'
+import { changeLines } from '#core/editing/change-items'
+import { findLine } from '#core/model/find'
 
 /** Lines that are kept apart unite with each other, and with nothing else. */
 export function useApart(): { isApart: (ids: readonly string[]) => boolean; keep: (ids: readonly string[]) => void; unite: (ids: readonly string[]) => void } {

@@ -1,7 +1,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import type { ShallowRef } from 'vue'
 import { shallowRef, watch } from 'vue'
-import type { Path } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'

@@ -1,5 +1,6 @@
-import type { Line, Vec } from '#core/drawing/model'
-import { openLineLayers } from '#core/drawing/queries'
+import type { Line } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
+import { openLineLayers } from '#core/model/queries'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
 import { short } from '#core/geometry/path'
 import { toPage, toScreen } from '~/canvas/viewport'

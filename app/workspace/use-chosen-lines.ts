@@ -1,9 +1,9 @@
 import { storeToRefs } from 'pinia'
 import type { ComputedRef } from 'vue'
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import { useChosenStore } from '~/stores/chosen'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeLines } from '~/stores/find'
+import { changeLines } from '#core/editing/change-items'
 import { useViewStore } from '~/stores/view'
 
 /** The chosen lines, and changes to all of them in one step. */

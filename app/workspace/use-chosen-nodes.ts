@@ -1,5 +1,6 @@
 import { computed } from 'vue'
-import type { Drawing, Vec } from '#core/drawing/model'
+import type { Drawing } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { boxOfPoints } from '#core/geometry/bounds'
 import type { HandleKind } from '#core/geometry/node-kinds'
 import { handleKindOf, withHandleKind } from '#core/geometry/node-kinds'

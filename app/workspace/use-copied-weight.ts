@@ -1,5 +1,5 @@
 import { shallowRef } from 'vue'
-import type { Weight } from '#core/drawing/model'
+import type { Weight } from '#core/model/model'
 import type { WeightPart } from '#core/weight/copy-weight'
 import { pastedWeight } from '#core/weight/copy-weight'
 import { useDrawingStore } from '~/stores/drawing'

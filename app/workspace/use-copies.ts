@@ -1,11 +1,11 @@
-import type { Amendment, Fill, Line, Shape } from '#core/drawing/model'
-import { carriedFills } from '#core/drawing/fills-along'
-import { carriedAmendments, copiedLines } from '#core/drawing/copies'
-import { movedShape } from '#core/drawing/move'
-import { openLineLayers, openSolidLayers } from '#core/drawing/queries'
+import type { Amendment, Fill, Line, Shape } from '#core/model/model'
+import { carriedFills } from '#core/editing/fills-along'
+import { carriedAmendments, copiedLines } from '#core/editing/copies'
+import { movedShape } from '#core/editing/move'
+import { openLineLayers, openSolidLayers } from '#core/model/queries'
 import { newId } from '#core/new-id'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLine, findShape } from '~/stores/find'
+import { findLine, findShape } from '#core/model/find'
 import { useViewStore } from '~/stores/view'
 
 const PASTE_OFFSET = 12

@@ -1,6 +1,6 @@
 import type { ShallowRef } from 'vue'
 import { shallowRef, watch } from 'vue'
-import type { Path } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 import { Hang } from '~/workers/geometry-thread'

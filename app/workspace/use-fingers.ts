@@ -1,4 +1,4 @@
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { turnBetween } from '~/canvas/viewport'
 import { useViewStore } from '~/stores/view'
 

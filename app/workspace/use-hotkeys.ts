@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import { openLines, openSolids } from '#core/drawing/queries'
+import { openLines, openSolids } from '#core/model/queries'
 import { flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { heavier, lighter } from '#core/weight/size'
 import { useCompareStore } from '~/stores/compare'

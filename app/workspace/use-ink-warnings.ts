@@ -1,8 +1,8 @@
 import type { ComputedRef } from 'vue'
 import { computed } from 'vue'
-import { differenceOf } from '#core/drawing/inks'
-import { inksSideBySide } from '#core/drawing/side-by-side'
-import type { Ink } from '#core/drawing/model'
+import { differenceOf } from '#core/model/inks'
+import { inksSideBySide } from '#core/ink/fills/inks-side-by-side'
+import type { Ink } from '#core/model/model'
 import { useDrawingStore } from '~/stores/drawing'
 
 /** Inks that differ by less are hard to tell apart side by side, CIE 1976. */

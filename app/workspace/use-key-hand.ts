@@ -1,6 +1,6 @@
 import type { Ref } from 'vue'
 import { ref, watch } from 'vue'
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { arcOfPath } from '#core/geometry/known'
 import { short } from '#core/geometry/path'
 import type { Grip } from '~/canvas/grips'

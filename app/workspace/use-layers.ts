@@ -1,11 +1,11 @@
 import { computed } from 'vue'
-import type { Drawing, Layer, Line } from '#core/drawing/model'
-import { carriedAmendments } from '#core/drawing/copies'
-import { newLinesLayer } from '#core/drawing/create'
-import { layerForLine } from '#core/drawing/queries'
-import { alike, copiedLayer, freeLayerName } from '#core/drawing/layers'
+import type { Drawing, Layer, Line } from '#core/model/model'
+import { carriedAmendments } from '#core/editing/copies'
+import { newLinesLayer } from '#core/model/create'
+import { layerForLine } from '#core/model/queries'
+import { alike, copiedLayer, freeLayerName } from '#core/editing/layers'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLine } from '~/stores/find'
+import { findLine } from '#core/model/find'
 import { useViewStore } from '~/stores/view'
 
 /** What can be done to layers; each a step of the history, refused with a sentence where it cannot be done. */

@@ -1,6 +1,6 @@
 import { newId } from '#core/new-id'
-import { copiedLayer } from '#core/drawing/layers'
-import type { Drawing, Layer } from '#core/drawing/model'
+import { copiedLayer } from '#core/editing/layers'
+import type { Drawing, Layer } from '#core/model/model'
 import { useDrawingStore } from '~/stores/drawing'
 import { useImportNotesStore } from '~/stores/import-notes'
 import { useViewStore } from '~/stores/view'

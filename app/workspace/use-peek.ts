@@ -1,6 +1,6 @@
 import type { ComputedRef } from 'vue'
 import { computed, onBeforeUnmount, shallowRef } from 'vue'
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import { useDrawingStore } from '~/stores/drawing'
 import { useChosenLines } from './use-chosen-lines'
 

@@ -1,7 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { onBeforeUnmount } from 'vue'
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import type { MarkRef } from '~/canvas/marks'
 import { toPage, turnBetween } from '~/canvas/viewport'
 import type { Worktop, Hand, HandSample, Instrument } from '~/instruments/instrument'

@@ -1,6 +1,6 @@
 import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { onScopeDispose, watch } from 'vue'
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { withPointAt } from '~/canvas/viewport'
 import type { Viewport } from '~/canvas/viewport'
 import { useDrawingStore } from '~/stores/drawing'

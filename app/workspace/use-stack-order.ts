@@ -1,5 +1,5 @@
-import type { StackMove } from '#core/drawing/stack-order'
-import { restacked } from '#core/drawing/stack-order'
+import type { StackMove } from '#core/editing/stack-order'
+import { restacked } from '#core/editing/stack-order'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 

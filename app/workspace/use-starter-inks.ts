@@ -1,6 +1,6 @@
 import type { ComputedRef } from 'vue'
 import { computed } from 'vue'
-import { addStarterInks, lacksInks } from '#core/drawing/starter-inks'
+import { addStarterInks, lacksInks } from '#core/editing/starter-inks'
 import { useDrawingStore } from '~/stores/drawing'
 import { useInkInHand } from '~/stores/ink-in-hand'
 

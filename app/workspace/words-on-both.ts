@@ -1,5 +1,5 @@
-import type { Edit } from '#core/drawing/edits'
-import { clashes } from '#core/drawing/rebase'
+import type { Edit } from '#core/document/edits'
+import { clashes } from '#core/document/rebase'
 
 /** What became of changes that were made here and elsewhere at once. */
 export function wordsOnBoth(theirs: readonly Edit[], mine: readonly Edit[]): string {

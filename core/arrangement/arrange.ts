@@ -1,5 +1,6 @@
 import { InputError } from '../errors'
 import { grownInts } from '../geometry/grown'
+import type { Arrangement } from './arrangement'
 import { CellIndex } from './cell-index'
 import { checkArrangement } from './check-arrangement'
 import { CurveTable } from './curve-table'
@@ -10,16 +11,6 @@ import type { Arc, Loop } from './loop'
 import { OwnerLists } from './owner-lists'
 import type { SnapGrid } from './snap-grid'
 import { coarserGrid, gridFor } from './snap-grid'
-
-/** Edges that meet only at their ends, no two the same, with the curves that they stand for. */
-export interface Arrangement {
-  grid: SnapGrid
-  curves: CurveTable
-  edges: EdgeStore
-  owners: OwnerLists
-  /** Whether any curve met another, other than at the ends where they were joined. */
-  met: boolean
-}
 
 /** A chord within so many grid units of its curve is taken for the curve. */
 const FLAT = 1

@@ -1,4 +1,4 @@
-import type { Arrangement } from './arrange'
+import type { Arrangement } from './arrangement'
 import type { EdgeStore } from './edge-store'
 import { VertexIds } from './vertex-ids'
 

@@ -1,4 +1,4 @@
-import type { Arrangement } from './arrange'
+import type { Arrangement } from './arrangement'
 import type { CurveTable } from './curve-table'
 import type { Loop } from './loop'
 import type { PlanarMap } from './planar-map'

@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from '../geometry/path'
 import type { Cubic } from '../geometry/cubic'
 import { cubicsOfPath, pathOfCubics } from '../geometry/path'
 import { InputError } from '../errors'

@@ -1,5 +1,5 @@
 import type { Vec } from '../geometry/point'
-import type { Arrangement } from './arrange'
+import type { Arrangement } from './arrangement'
 import type { Chains } from './chains'
 import { chainsOf } from './chains'
 import { halvesLeftOf } from './rays'

@@ -1,4 +1,4 @@
-import type { WidthStop } from '../drawing/model'
+import type { WidthStop } from '../model/model'
 import { Profile } from '../weight/profile'
 import type { WidthPoint } from './pressure-widths'
 

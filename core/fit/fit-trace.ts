@@ -1,4 +1,5 @@
-import type { Path, PenTrace, TraceSample, WidthStop } from '../drawing/model'
+import type { Path } from '../geometry/path'
+import type { PenTrace, TraceSample, WidthStop } from '../model/model'
 import { InputError } from '../errors'
 import type { Cubic } from '../geometry/cubic'
 import { cubic, straight } from '../geometry/cubic'

@@ -1,4 +1,5 @@
-import type { Path, PenTrace, Weight } from '../drawing/model'
+import type { Path } from '../geometry/path'
+import type { PenTrace, Weight } from '../model/model'
 import { pathByTrace } from './fit-trace'
 import { pressureStops } from './pressure-stops'
 

@@ -1,4 +1,5 @@
-import type { Path, TraceSample } from '../drawing/model'
+import type { Path } from '../geometry/path'
+import type { TraceSample } from '../model/model'
 import type { Cubic } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'

@@ -1,4 +1,4 @@
-import type { PenTrace, WidthStop } from '../drawing/model'
+import type { PenTrace, WidthStop } from '../model/model'
 import { Profile } from '../weight/profile'
 import { APART, fewStops } from './few-stops'
 import { keptPoints } from '../geometry/kept-points'

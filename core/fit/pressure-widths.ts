@@ -1,4 +1,4 @@
-import type { PenTrace, TraceSample } from '../drawing/model'
+import type { PenTrace, TraceSample } from '../model/model'
 import { smoothNoise } from '../geometry/noise'
 
 /** How far a line thins at no pressure where its trace does not say: that of traces from before they could. */

@@ -1,4 +1,4 @@
-import type { Line, PenTrace } from '../drawing/model'
+import type { Line, PenTrace } from '../model/model'
 import { distance } from '../geometry/point'
 import { pathByTrace } from './fit-trace'
 import { withOwnStops } from '../weight/own-stops'

@@ -1,4 +1,4 @@
-import type { Path, PathNode } from '../drawing/model'
+import type { Path, PathNode } from './path'
 import { derivativeAt, pointAt } from './cubic'
 import type { Vec } from './point'
 import { add, cross, direction, distance, dot, lerp, scale, subtract } from './point'

@@ -1,4 +1,4 @@
-import type { Path, PathNode } from '../drawing/model'
+import type { Path, PathNode } from './path'
 import { reversePath } from './path'
 import { distance, lerp } from './point'
 

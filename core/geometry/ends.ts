@@ -5,7 +5,7 @@ import { partOfPath } from './part-of-path'
 import { reversePath } from './path'
 import type { Vec } from './point'
 import { along, distance, lerp } from './point'
-import type { Path } from '../drawing/model'
+import type { Path } from './path'
 
 /** Which end of an open line. */
 export type End = 'first' | 'last'

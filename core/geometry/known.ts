@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from './path'
 import { ArcLength } from './arc-length'
 import type { Box } from './bounds'
 import { boxOfCubic, boxOfCubics, overlap } from './bounds'

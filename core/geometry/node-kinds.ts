@@ -1,4 +1,4 @@
-import type { Path, PathNode } from '../drawing/model'
+import type { Path, PathNode } from './path'
 import type { Vec } from './point'
 import { along, direction, distance, subtract } from './point'
 

@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from './path'
 import type { Vec } from './point'
 
 /** The path with some of its nodes, and their handles, put through `map`. */

@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from './path'
 import type { Cubic } from './cubic'
 import { subcurve } from './cubic'
 import { arcOfPath } from './known'

@@ -1,8 +1,20 @@
-import type { Path, PathNode } from '../drawing/model'
 import type { Cubic } from './cubic'
 import { cubic, isStraight, straight, tangentAt } from './cubic'
 import type { Vec } from './point'
 import { cross, distance, dot } from './point'
+
+/** Handles are absolute points; null is a retracted handle. */
+export interface PathNode {
+  at: Vec
+  in: Vec | null
+  out: Vec | null
+  joint: 'corner' | 'smooth'
+}
+
+export interface Path {
+  nodes: PathNode[]
+  closed: boolean
+}
 
 /** The segment between two nodes; two retracted handles make a straight line of even speed. */
 export function segmentBetween(a: PathNode, b: PathNode): Cubic {

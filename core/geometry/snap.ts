@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from './path'
 import type { ArcLength } from './arc-length'
 import { derivativeAt, pointAt } from './cubic'
 import { arcOfPath, boxOfPath, crossingsBetween } from './known'

@@ -1,4 +1,5 @@
-import type { Drawing, Path } from '../drawing/model'
+import type { Drawing } from '../model/model'
+import type { Path } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { toPaths } from '../arrangement/contours'
 import { InputError } from '../errors'

@@ -1,4 +1,4 @@
-import type { Drawing } from '../drawing/model'
+import type { Drawing } from '../model/model'
 import { atOnce } from '../turns'
 import type { ShapesResult } from './open-ink'
 import { openInk } from './open-ink'

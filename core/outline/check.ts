@@ -1,4 +1,5 @@
-import type { Line, Path } from '../drawing/model'
+import type { Line } from '../model/model'
+import type { Path } from '../geometry/path'
 import { InputError } from '../errors'
 import type { Vec } from '../geometry/point'
 

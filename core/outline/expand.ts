@@ -1,4 +1,5 @@
-import type { Line, Path, Shape } from '../drawing/model'
+import type { Line, Shape } from '../model/model'
+import type { Path } from '../geometry/path'
 import { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
 import { reach } from '../geometry/cubic'

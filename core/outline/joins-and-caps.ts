@@ -1,4 +1,4 @@
-import type { Cap, Join } from '../drawing/model'
+import type { Cap, Join } from '../model/model'
 import type { Vec } from '../geometry/point'
 import { add, along, lerp, rotate, scale, subtract } from '../geometry/point'
 import type { Arc, Loop } from '../arrangement/loop'

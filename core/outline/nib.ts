@@ -1,4 +1,4 @@
-import type { Line, Nib } from '../drawing/model'
+import type { Line, Nib } from '../model/model'
 import type { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
 import { cubic, reverse } from '../geometry/cubic'

@@ -1,4 +1,4 @@
-import type { Join } from '../drawing/model'
+import type { Join } from '../model/model'
 import type { Cubic } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 import { distance, vec } from '../geometry/point'

@@ -1,5 +1,5 @@
-import type { Cap, Line } from '../drawing/model'
-import { hiddenSpans } from '../weight/shown'
+import type { Cap, Line } from '../model/model'
+import { hiddenSpans } from '../relations/shown'
 
 /** A visible stretch of a line, px of arc length, and caps where it does not have those of the line. */
 export interface Stretch {

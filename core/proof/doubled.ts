@@ -1,4 +1,4 @@
-import type { Line } from '../drawing/model'
+import type { Line } from '../model/model'
 import { arcOfPath, boxOfPath } from '../geometry/known'
 import type { Finding, Proofed } from './finding'
 

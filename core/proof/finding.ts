@@ -1,8 +1,9 @@
-import type { Drawing, Fill, Line, Vec } from '../drawing/model'
-import type { Paper } from '../ink/regions'
-import type { Ends } from '../ink/ends'
-import type { Poured } from '../ink/fills'
-import type { Stack } from '../ink/stack'
+import type { Drawing, Fill, Line } from '../model/model'
+import type { Vec } from '../geometry/point'
+import type { Paper } from '../ink/regions/regions'
+import type { Ends } from '../ink/ends/ends'
+import type { Poured } from '../ink/fills/fill-stage'
+import type { Stack } from '../ink/stack/stack'
 
 /** What Proof looks for, in the order in which it is told. */
 export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'sliver', 'open', 'lump', 'notch', 'waiting', 'joined'] as const

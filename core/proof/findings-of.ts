@@ -1,5 +1,5 @@
-import type { Drawing } from '../drawing/model'
-import { seenLines } from '../drawing/queries'
+import type { Drawing } from '../model/model'
+import { seenLines } from '../model/queries'
 import { distance } from '../geometry/point'
 import type { InkSession } from '../ink/open-ink'
 import { openInk } from '../ink/open-ink'

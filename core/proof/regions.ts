@@ -1,11 +1,11 @@
-import type { Fill, Hold, Line } from '../drawing/model'
-import { perUsualPx } from '../drawing/fineness'
+import type { Fill, Hold, Line } from '../model/model'
+import { perUsualPx } from '../model/fineness'
 import { boxOfPoints } from '../geometry/bounds'
 import { pointAt } from '../geometry/cubic'
-import { edgeOf, holdOf } from '../ink/edge'
-import type { Face } from '../ink/faces'
-import { measureOfFace } from '../ink/faces'
-import { finderOf } from '../ink/side-finder'
+import { edgeOf, holdOf } from '../ink/regions/edge'
+import type { Face } from '../ink/regions/faces'
+import { measureOfFace } from '../ink/regions/faces'
+import { finderOf } from '../ink/regions/side-finder'
 import type { Finding, Proofed } from './finding'
 
 /** Regions larger than this, mm squared, are no slivers, however thin; smaller ones than that no printer and no screen shows. */

@@ -1,5 +1,5 @@
 import { arcOfPath } from '../geometry/known'
-import { middleOf, speckOf } from '../ink/litter'
+import { middleOf, speckOf } from '../ink/pieces/litter'
 import type { Finding, Proofed } from './finding'
 
 /** Lines of whose ink nothing is seen: covers above them hide it, or all of it is trimmed away. */

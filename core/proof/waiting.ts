@@ -1,4 +1,4 @@
-import type { Vec } from '../drawing/model'
+import type { Vec } from '../geometry/point'
 import { arcOfPath } from '../geometry/known'
 import type { Finding, Proofed } from './finding'
 

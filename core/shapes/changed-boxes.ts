@@ -1,4 +1,4 @@
-import type { Path, PathNode } from '../drawing/model'
+import type { Path, PathNode } from '../geometry/path'
 import type { Box } from '../geometry/bounds'
 import { boxOfCubic, overlap, uniteBoxes } from '../geometry/bounds'
 import { segmentBetween } from '../geometry/path'

@@ -1,4 +1,5 @@
-import type { Path, Shape } from '../drawing/model'
+import type { Path } from '../geometry/path'
+import type { Shape } from '../model/model'
 import { checkPath } from '../outline/check'
 import { checkTolerance, loopOfPath, toPaths } from '../arrangement/contours'
 import type { Loop } from '../arrangement/loop'

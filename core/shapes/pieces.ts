@@ -1,4 +1,5 @@
-import type { Path, Shape } from '../drawing/model'
+import type { Path } from '../geometry/path'
+import type { Shape } from '../model/model'
 import { areaOfCubics } from '../geometry/area'
 import { arrange } from '../arrangement/arrange'
 import { traceBoundary } from '../arrangement/boundary'

@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from '../geometry/path'
 import { areaOfCubics } from '../geometry/area'
 import type { Cubic } from '../geometry/cubic'
 import { reach } from '../geometry/cubic'

@@ -1,4 +1,5 @@
-import type { Path, Vec } from '../drawing/model'
+import type { Path } from '../geometry/path'
+import type { Vec } from '../geometry/point'
 import { areaOfCubics } from '../geometry/area'
 import type { Cubic } from '../geometry/cubic'
 import { flatten, pointAt } from '../geometry/cubic'

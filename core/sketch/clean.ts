@@ -1,5 +1,5 @@
 import { rgb } from 'd3-color'
-import type { CleanSettings } from '../drawing/model'
+import type { CleanSettings } from '../model/model'
 import type { GreyImage } from './grey-image'
 import { checkImage } from './grey-image'
 import { paperOf } from './pencil'

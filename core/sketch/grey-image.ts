@@ -1,4 +1,4 @@
-import type { Crop } from '../drawing/model'
+import type { Crop } from '../model/model'
 import { InputError } from '../errors'
 
 /** A picture without colour: grey by rows from the top, 0 black, 255 white. */

@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from '../geometry/path'
 import { grown, isWithin } from '../geometry/bounds'
 import { arcOfPath, boxOfPath } from '../geometry/known'
 import type { Vec } from '../geometry/point'

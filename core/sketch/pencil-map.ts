@@ -1,5 +1,5 @@
-import type { Sketch } from '../drawing/model'
-import { fromShares, toShares } from '../drawing/sketch-place'
+import type { Sketch } from '../model/model'
+import { fromShares, toShares } from './sketch-place'
 import type { Vec } from '../geometry/point'
 import type { Crests } from './crests'
 

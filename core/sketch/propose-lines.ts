@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from '../geometry/path'
 import { InputError } from '../errors'
 import { fitSteadied } from '../fit/fit-trace'
 import { steadied } from '../fit/steady'

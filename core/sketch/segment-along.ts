@@ -1,5 +1,5 @@
-import type { Path, PathNode } from '../drawing/model'
-import { withArm } from '../fit/edit-path'
+import type { Path, PathNode } from '../geometry/path'
+import { withArm } from '../editing/edit-path'
 import { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
 import { segmentBetween } from '../geometry/path'

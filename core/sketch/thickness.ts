@@ -1,4 +1,4 @@
-import type { WidthStop } from '../drawing/model'
+import type { WidthStop } from '../model/model'
 import { fewStops } from '../fit/few-stops'
 import { evenlySpaced, steadied } from '../fit/steady'
 import type { Vec } from '../geometry/point'

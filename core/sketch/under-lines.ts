@@ -1,4 +1,4 @@
-import type { Path } from '../drawing/model'
+import type { Path } from '../geometry/path'
 import { arcOfPath } from '../geometry/known'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'

@@ -1,9 +1,9 @@
 import type { End } from '../geometry/ends'
-import type { Line, Weight, WidthStop } from '../drawing/model'
+import type { Line, Weight, WidthStop } from '../model/model'
 import { arcOfPath } from '../geometry/known'
-import { AT_END, bodyAt, bodyStops, bodyWidth, insetOf, isEndStop } from './body'
-import type { ContactOptions, EndContact } from './contact'
-import { contactsOf } from './contact'
+import { AT_END, bodyAt, bodyStops, bodyWidth, insetOf, isEndStop } from '../relations/body'
+import type { ContactOptions, EndContact } from '../relations/end-contacts'
+import { contactsOf } from '../relations/end-contacts'
 import { taperAtEnd, withTaper } from './end-tapers'
 import { LineWidth } from './half-widths'
 

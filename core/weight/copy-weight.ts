@@ -1,5 +1,5 @@
 import { withOwnStops } from './own-stops'
-import type { Weight } from '../drawing/model'
+import type { Weight } from '../model/model'
 
 /** What of a weight is put on another line: all of it, its course with the tapers, or its size. */
 export const WEIGHT_PARTS = ['all', 'profile', 'size'] as const

@@ -1,5 +1,5 @@
 import type { End } from '../geometry/ends'
-import type { Taper, Weight } from '../drawing/model'
+import type { Taper, Weight } from '../model/model'
 
 /** A taper that a hand draws in runs out to a point. */
 const DRAWN: Taper = { length: 0, unit: 'px', tip: 0, ease: 'round' }

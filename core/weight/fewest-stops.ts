@@ -1,4 +1,4 @@
-import type { WidthStop } from '../drawing/model'
+import type { WidthStop } from '../model/model'
 import { Profile } from './profile'
 
 /** Stops lie no nearer to each other than this, as a share of the line. */

@@ -1,4 +1,4 @@
-import type { Line, Weight } from '../drawing/model'
+import type { Line, Weight } from '../model/model'
 import { Profile, SAME_PLACE } from './profile'
 import type { SizedTaper } from './taper'
 import { sizeTapers, taperAt } from './taper'

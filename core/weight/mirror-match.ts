@@ -1,4 +1,6 @@
-import type { Line, Path, Vec, Weight } from '../drawing/model'
+import type { Line, Weight } from '../model/model'
+import type { Path } from '../geometry/path'
+import type { Vec } from '../geometry/point'
 import { arcOfPath } from '../geometry/known'
 import { distance } from '../geometry/point'
 import { flipEnds, flipSides } from './shelf'

@@ -1,4 +1,4 @@
-import type { Nib } from '../drawing/model'
+import type { Nib } from '../model/model'
 
 /** A named way of drawing: the size, how far pressure thins it, and the shape of the point. */
 export interface NamedNib {

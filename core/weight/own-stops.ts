@@ -1,4 +1,4 @@
-import type { Weight, WidthStop } from '../drawing/model'
+import type { Weight, WidthStop } from '../model/model'
 
 /** The profile of a line without the light. */
 export const unlitStops = (weight: Weight): WidthStop[] => weight.unlit ?? weight.stops

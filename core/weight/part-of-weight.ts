@@ -1,4 +1,4 @@
-import type { Taper, Weight, WidthStop } from '../drawing/model'
+import type { Taper, Weight, WidthStop } from '../model/model'
 import { unlitStops, withOwnStops } from './own-stops'
 import { Profile } from './profile'
 import { sizeTapers, taperAt } from './taper'

@@ -1,4 +1,4 @@
-import type { WidthStop } from '../drawing/model'
+import type { WidthStop } from '../model/model'
 
 /** A width factor and its slope with respect to the place 0..1. */
 export interface WidthSample {

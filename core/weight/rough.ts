@@ -1,4 +1,4 @@
-import type { Line, Weight, WidthStop } from '../drawing/model'
+import type { Line, Weight, WidthStop } from '../model/model'
 import { smoothNoise } from '../geometry/noise'
 import { Profile } from './profile'
 

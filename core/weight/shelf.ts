@@ -1,4 +1,4 @@
-import type { Taper, Weight, WidthStop } from '../drawing/model'
+import type { Taper, Weight, WidthStop } from '../model/model'
 import { withOwnStops, withStopsChanged } from './own-stops'
 
 /** A named course of widths that can be put on any line; the line keeps its size. */

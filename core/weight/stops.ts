@@ -1,4 +1,4 @@
-import type { Weight, WidthStop } from '../drawing/model'
+import type { Weight, WidthStop } from '../model/model'
 import { withHandStops } from './own-stops'
 import { Profile } from './profile'
 

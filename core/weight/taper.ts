@@ -1,4 +1,4 @@
-import type { Taper } from '../drawing/model'
+import type { Taper } from '../model/model'
 
 /** A taper with its length resolved to px. */
 export interface SizedTaper {

@@ -1,5 +1,6 @@
-import type { Line, Path } from '../../core/drawing/model'
-import { newLine } from '../../core/drawing/create'
+import type { Line } from '#core/model/model'
+import type { Path } from '#core/geometry/path'
+import { newLine } from '#core/model/create'
 import { reversePath } from '../../core/geometry/path'
 import { shaded } from '../kit/light'
 import type { Part } from '../kit/overlap'

@@ -1,5 +1,5 @@
-import type { Line } from '../../core/drawing/model'
-import { newLine } from '../../core/drawing/create'
+import type { Line } from '#core/model/model'
+import { newLine } from '#core/model/create'
 import { reversePath } from '../../core/geometry/path'
 import { hatch } from '../kit/hatch'
 import { leaf, SMOOTH } from '../kit/leaf'

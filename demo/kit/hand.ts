@@ -1,4 +1,4 @@
-import type { Line, TraceSample } from '../../core/drawing/model'
+import type { Line, TraceSample } from '#core/model/model'
 import { arcOfPath } from '../../core/geometry/known'
 import { leftNormal } from '../../core/geometry/point'
 import { LineWidth } from '../../core/weight/half-widths'

@@ -1,5 +1,5 @@
-import type { Line } from '../../core/drawing/model'
-import { newLine } from '../../core/drawing/create'
+import type { Line } from '#core/model/model'
+import { newLine } from '#core/model/create'
 import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath } from '../../core/geometry/path'
 import type { Point } from './spline'

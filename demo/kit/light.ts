@@ -1,4 +1,5 @@
-import type { Path, Weight, WidthStop } from '../../core/drawing/model'
+import type { Path } from '#core/geometry/path'
+import type { Weight, WidthStop } from '#core/model/model'
 import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath } from '../../core/geometry/path'
 import { weight } from './weights'

@@ -1,5 +1,6 @@
 import sharp from 'sharp'
-import type { Line, Page, Vec } from '../../core/drawing/model'
+import type { Line, Page } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath } from '../../core/geometry/path'
 import { leftNormal } from '../../core/geometry/point'

@@ -1,4 +1,5 @@
-import type { Path, PathNode, Vec } from '../../core/drawing/model'
+import type { Path, PathNode } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 
 export type Point = readonly [number, number]
 

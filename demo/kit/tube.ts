@@ -1,5 +1,6 @@
-import type { Line, Path } from '../../core/drawing/model'
-import { newLine } from '../../core/drawing/create'
+import type { Line } from '#core/model/model'
+import type { Path } from '#core/geometry/path'
+import { newLine } from '#core/model/create'
 import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath, reversePath } from '../../core/geometry/path'
 import { leftNormal } from '../../core/geometry/point'

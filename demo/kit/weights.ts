@@ -1,4 +1,4 @@
-import type { Weight, WidthStop } from '../../core/drawing/model'
+import type { Weight, WidthStop } from '#core/model/model'
 
 type Stop = readonly [at: number, width: number] | readonly [at: number, left: number, right: number]
 

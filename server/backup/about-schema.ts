@@ -1,6 +1,6 @@
 import * as yup from 'yup'
-import type { PassName } from '../../core/drawing/pass-reached'
-import { PASS_NAMES } from '../../core/drawing/pass-reached'
+import type { PassName } from '#core/model/pass-reached'
+import { PASS_NAMES } from '#core/model/pass-reached'
 import { LONGEST_CHECKPOINT_NAME, LONGEST_SHELF_NAME, MOST_CHECKPOINTS } from '../../shared/api'
 import { BACKUP_FORM } from './backup-form'
 

@@ -1,8 +1,8 @@
-import { applyEdit } from '../../core/drawing/edits'
-import { checkDrawing, checkTouched } from '../../core/drawing/check-drawing'
-import type { Drawing } from '../../core/drawing/model'
-import type { Patch } from '../../core/drawing/patch'
-import { patchesBetween } from '../../core/drawing/patches-between'
+import { applyEdit } from '#core/document/edits'
+import { checkDrawing, checkTouched } from '#core/document/check-drawing'
+import type { Drawing } from '#core/model/model'
+import type { Patch } from '#core/document/patch'
+import { patchesBetween } from '#core/document/patches-between'
 
 /** A step of a history that is being brought in. */
 export interface Step {

@@ -1,5 +1,5 @@
-import { freeName } from '../../core/drawing/free-name'
-import { makeEdit } from '../../core/drawing/edits'
+import { freeName } from '#core/model/free-name'
+import { makeEdit } from '#core/document/edits'
 import { newId } from '../../core/new-id'
 import type { RestoreReport } from '../../shared/api'
 import { MOST_PROFILES } from '../../core/formats/profiles/read-profiles'

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { PassName } from '../../core/drawing/pass-reached'
+import type { PassName } from '#core/model/pass-reached'
 import type { Checkpoint } from '../../shared/api'
 import type { Connection } from './connection'
 

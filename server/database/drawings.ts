@@ -1,5 +1,5 @@
-import type { Drawing } from '../../core/drawing/model'
-import { passReached } from '../../core/drawing/pass-reached'
+import type { Drawing } from '#core/model/model'
+import { passReached } from '#core/model/pass-reached'
 import type { DrawingCard } from '../../shared/api'
 import type { Connection } from './connection'
 

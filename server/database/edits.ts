@@ -1,5 +1,5 @@
-import type { Edit } from '../../core/drawing/edits'
-import type { Patch } from '../../core/drawing/patch'
+import type { Edit } from '#core/document/edits'
+import type { Patch } from '#core/document/patch'
 import type { JournalEntry } from '../../shared/api'
 import type { Connection } from './connection'
 

@@ -1,4 +1,4 @@
-import type { Drawing } from '../../core/drawing/model'
+import type { Drawing } from '#core/model/model'
 import type { Connection } from './connection'
 
 /** The table `snapshots`: whole documents at some revisions. */

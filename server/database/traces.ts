@@ -1,5 +1,5 @@
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
-import type { TraceSample } from '../../core/drawing/model'
+import type { TraceSample } from '#core/model/model'
 import type { Connection } from './connection'
 
 /** The table `traces`: the samples of pen traces by the hash of their JSON. */

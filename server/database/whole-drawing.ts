@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Drawing } from '../../core/drawing/model'
+import type { Drawing } from '#core/model/model'
 import type { Checkpoint } from '../../shared/api'
 import { CheckpointTable } from './checkpoints'
 import type { Connection } from './connection'

@@ -1,4 +1,4 @@
-import { colourIn } from '../../core/drawing/inks'
+import { colourIn } from '#core/model/inks'
 import type { PictureOrder } from '../../core/formats/delivery/deliver'
 import { pathData, short } from '../../core/geometry/path'
 

@@ -1,5 +1,5 @@
 import { useStorage } from 'nitropack/runtime'
-import type { Drawing } from '../../core/drawing/model'
+import type { Drawing } from '#core/model/model'
 import type { ImageTable } from '../database/images'
 import { databaseTrouble } from '../http/database-trouble'
 import { DerivingThread } from './deriving-thread'

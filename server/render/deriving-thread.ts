@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads'
-import type { Drawing } from '../../core/drawing/model'
+import type { Drawing } from '#core/model/model'
 
 /** Longest time for one job, ms. */
 const LONGEST = 4000

@@ -1,5 +1,5 @@
 import sharp from 'sharp'
-import type { Crop } from '../../core/drawing/model'
+import type { Crop } from '#core/model/model'
 import { LARGEST_PART } from '../../shared/api'
 import type { StoredImage } from '../database/images'
 import { oneByOne } from '../http/one-by-one'

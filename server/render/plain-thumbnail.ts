@@ -1,6 +1,6 @@
-import type { Drawing } from '../../core/drawing/model'
+import type { Drawing } from '#core/model/model'
 import { pathData, short } from '../../core/geometry/path'
-import { colourOf } from '../../core/drawing/queries'
+import { colourOf } from '#core/model/queries'
 
 /** A drawing as a small SVG of plain strokes, as wide as their sizes: for what takes too long to expand. */
 export function plainThumbnail(drawing: Drawing): string {

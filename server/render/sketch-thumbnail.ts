@@ -1,6 +1,6 @@
 import sharp from 'sharp'
-import type { Drawing, Sketch } from '../../core/drawing/model'
-import { partSeen } from '../../core/drawing/sketch-place'
+import type { Drawing, Sketch } from '#core/model/model'
+import { partSeen } from '#core/sketch/sketch-place'
 import { short } from '../../core/geometry/path'
 import type { ImageTable } from '../database/images'
 import { partOfImage } from './part-of-image'

@@ -1,5 +1,5 @@
-import type { Drawing } from '../../core/drawing/model'
-import { settingsForPage } from '../../core/drawing/fineness'
+import type { Drawing } from '#core/model/model'
+import { settingsForPage } from '#core/model/fineness'
 import { writeSvg } from '../../core/formats/svg/write-svg'
 import { shapesOf } from '../../core/ink/shapes-of'
 

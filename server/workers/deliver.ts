@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads'
-import type { Drawing, TraceSample } from '../../core/drawing/model'
+import type { Drawing, TraceSample } from '#core/model/model'
 import type { PictureOrder } from '../../core/formats/delivery/deliver'
 import { deliverable } from '../../core/formats/delivery/deliver'
 import type { DeliverySettings } from '../../core/formats/delivery/settings'

@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads'
-import type { Drawing } from '../../core/drawing/model'
+import type { Drawing } from '#core/model/model'
 import { findingsOf } from '../../core/proof/findings-of'
 import type { Asked, Derived } from '../render/deriving-thread'
 import { drawThumbnail } from '../render/thumbnail'

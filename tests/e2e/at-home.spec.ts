@@ -1,6 +1,6 @@
 import { shapesOf } from '../../core/ink/shapes-of'
-import { newFillsLayer } from '../../core/drawing/create'
-import type { Drawing } from '../../core/drawing/model'
+import { newFillsLayer } from '#core/model/create'
+import type { Drawing } from '#core/model/model'
 import type { OpenDrawing } from '../../shared/api'
 import { clickAt, deliver, enterPass, layLine, linesOf, openDrawing, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'

@@ -1,6 +1,6 @@
 import { expect, test } from './support/test'
-import { sampleCount } from '../../core/drawing/line-trace'
-import type { KeptTrace } from '../../core/drawing/model'
+import { sampleCount } from '#core/model/line-trace'
+import type { KeptTrace } from '#core/model/model'
 import { parseInkml } from '../../core/formats/inkml/parse-inkml'
 import { deliver, dragThrough, dropFile, enterPass, linesOf, onScreen, penStroke, rest, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
 

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { newDrawing, newLinesLayer } from '../../core/drawing/create'
+import { newDrawing, newLinesLayer } from '#core/model/create'
 import { strokes } from '../../bench/strokes'
 import { enterPass, startDrawing, steady, takeUp } from './support/desk'
 import { expect, test } from './support/test'

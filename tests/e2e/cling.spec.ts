@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
-import type { Line, Vec } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { arcOfPath } from '#core/geometry/known'
 import { dragThrough, enterPass, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'

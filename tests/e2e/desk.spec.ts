@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
-import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
+import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import { unzipped } from '../../core/formats/archive/zip'
-import type { Path } from '../../core/drawing/model'
+import type { Path } from '#core/geometry/path'
 import { expect, test } from './support/test'
 import { clickAt, dropFile, linesOf, openDrawing, savedDrawing, startDrawing } from './support/desk'
 

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import { newDrawing, newLinesLayer } from '../../core/drawing/create'
+import { newDrawing, newLinesLayer } from '#core/model/create'
 import { strokes } from '../../bench/strokes'
 import { clickAt, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
 

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
-import { newLine, newDrawing, newLinesLayer } from '../../core/drawing/create'
-import type { Drawing, Line } from '../../core/drawing/model'
+import { newLine, newDrawing, newLinesLayer } from '#core/model/create'
+import type { Drawing, Line } from '#core/model/model'
 import { enterPass, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'
 

@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import type { Drawing, Line, ShapesLayer, Vec } from '../../core/drawing/model'
+import type { Drawing, Line, ShapesLayer } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { areaOfCubics } from '../../core/geometry/area'
 import { arcOfPath } from '../../core/geometry/known'
 import { cubicsOfPath } from '../../core/geometry/path'

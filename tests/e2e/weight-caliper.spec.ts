@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import type { Line, Vec } from '../../core/drawing/model'
+import type { Line } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, penStroke, rest, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }

@@ -1,8 +1,10 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import sharp from 'sharp'
-import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
-import type { Line, Path, Vec } from '../../core/drawing/model'
+import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
+import type { Line } from '#core/model/model'
+import type { Path } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }

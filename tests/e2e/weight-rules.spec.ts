@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
-import type { Drawing, Line, Vec } from '../../core/drawing/model'
+import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
+import type { Drawing, Line } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }

@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import type { Line, Vec } from '../../core/drawing/model'
+import type { Line } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { clickAt, contoursOf, deliver, enterPass, layLine, linesOf, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
 
 /** Level lines 300 px long, one below the other. */

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { newDrawing, newLine } from '../../core/drawing/create'
-import { makeEdit } from '../../core/drawing/edits'
-import type { Drawing, LinesLayer } from '../../core/drawing/model'
+import { newDrawing, newLine } from '#core/model/create'
+import { makeEdit } from '#core/document/edits'
+import type { Drawing, LinesLayer } from '#core/model/model'
 import type { Checkpoint } from '../../shared/api'
 import { RunningServer, sentence } from './support/running-server'
 

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { newDrawing } from '../../core/drawing/create'
+import { newDrawing } from '#core/model/create'
 import { databaseTrouble } from '../../server/http/database-trouble'
 import { RunningServer } from './support/running-server'
 

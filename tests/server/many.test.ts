@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { newDrawing, newLine, newLinesLayer } from '../../core/drawing/create'
+import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import { unzipped } from '../../core/formats/archive/zip'
 import { PLAIN_DELIVERY } from '../../core/formats/delivery/settings'
 import type { ManyState } from '../../shared/api'

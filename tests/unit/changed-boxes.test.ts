@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import type { Path, Vec } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 import { changedBoxes } from '#core/shapes/changed-boxes'
 
 const at = (x: number, y: number): Path['nodes'][number] => ({ at: { x, y }, in: null, out: null, joint: 'corner' })

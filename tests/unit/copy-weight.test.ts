@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { evenWeight } from '#core/drawing/create'
-import type { Weight } from '#core/drawing/model'
+import { evenWeight } from '#core/model/create'
+import type { Weight } from '#core/model/model'
 import { pastedWeight } from '#core/weight/copy-weight'
 
 const rich: Weight = {

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import type { Path, Shape, Vec } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
+import type { Shape } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { pathsOfData } from '#core/formats/svg/paths'
 import { IDENTITY } from '#core/geometry/matrix'
 import { flatten } from '#core/geometry/cubic'

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { produce } from 'immer'
 import { describe, expect, it } from 'vitest'
-import { newDrawing, newLinesLayer } from '#core/drawing/create'
-import type { Drawing, Line, LinesLayer } from '#core/drawing/model'
-import { findLine } from '~/stores/find'
+import { newDrawing, newLinesLayer } from '#core/model/create'
+import type { Drawing, Line, LinesLayer } from '#core/model/model'
+import { findLine } from '#core/model/find'
 import { plainLine } from './support/desk'
 
 const line = (): Line => plainLine({ x: 0, y: 0 }, { x: 9, y: 0 })

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { newLine } from '#core/drawing/create'
+import { newLine } from '#core/model/create'
 import { expandLine } from '#core/outline/expand'
 import { dashFrom, dashText } from '#core/weight/dash'
 import { roughWeight } from '#core/weight/rough'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { PenTrace } from '#core/drawing/model'
+import type { PenTrace } from '#core/model/model'
 import type { CubicFit } from '#core/fit/fit-cubic'
 import { fitCubic } from '#core/fit/fit-cubic'
 import { fitCurve } from '#core/fit/fit-curve'

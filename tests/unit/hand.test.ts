@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { newLine } from '#core/drawing/create'
-import type { Line, PenTrace } from '#core/drawing/model'
+import { newLine } from '#core/model/create'
+import type { Line, PenTrace } from '#core/model/model'
 import { fitByTrace } from '#core/fit/fit-trace'
 import { pressureStops } from '#core/fit/pressure-stops'
 import { pressureWidths, responseTo } from '#core/fit/pressure-widths'

@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { newDrawing, newLine } from '#core/drawing/create'
-import type { Edit } from '#core/drawing/edits'
-import { applyEdit, makeEdit, walkOver } from '#core/drawing/edits'
-import { advance, emptyHistory, replay } from '#core/drawing/history'
-import type { Drawing } from '#core/drawing/model'
-import { checkTouched } from '#core/drawing/check-drawing'
+import { newDrawing, newLine } from '#core/model/create'
+import type { Edit } from '#core/document/edits'
+import { applyEdit, makeEdit, walkOver } from '#core/document/edits'
+import { advance, emptyHistory, replay } from '#core/document/history'
+import type { Drawing } from '#core/model/model'
+import { checkTouched } from '#core/document/check-drawing'
 import { randomLine } from './support/random-lines'
 
 const start = newDrawing('Start')

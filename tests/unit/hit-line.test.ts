@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { evenWeight, newLine } from '#core/drawing/create'
-import type { Line } from '#core/drawing/model'
+import { evenWeight, newLine } from '#core/model/create'
+import type { Line } from '#core/model/model'
 import { outlineOf } from '#core/outline/expand'
-import { hitLine } from '#core/weight/hit-line'
+import { hitLine } from '#core/outline/hit-line'
 import { FlatOutline } from './support/flat-outline'
 import { seeded } from './support/random-lines'
 

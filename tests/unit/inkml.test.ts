@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { PenTrace } from '#core/drawing/model'
+import type { PenTrace } from '#core/model/model'
 import { InputError } from '#core/errors'
 import { parseInkml } from '#core/formats/inkml/parse-inkml'
 import { writeInkml } from '#core/formats/inkml/write-inkml'

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Edit } from '#core/drawing/edits'
+import type { Edit } from '#core/document/edits'
 import type { Conflict } from '#shared/api'
 
 const kept: Edit[] = []

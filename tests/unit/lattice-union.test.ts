@@ -8,8 +8,8 @@ import { LatticeUnion } from '#core/shapes/lattice-union'
 import { whole } from '#core/arrangement/loop'
 import { resolveLoops } from '#core/arrangement/resolve'
 import { atOnce } from '#core/turns'
-import { evenWeight, newLine } from '#core/drawing/create'
-import type { Line } from '#core/drawing/model'
+import { evenWeight, newLine } from '#core/model/create'
+import type { Line } from '#core/model/model'
 import { inkyLine, seeded } from './support/random-lines'
 
 const TOLERANCE = 0.05

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { newDrawing, newFillsLayer, newLinesLayer, newSketchLayer } from '#core/drawing/create'
-import { alike, copiedLayer, freeLayerName } from '#core/drawing/layers'
-import type { LinesLayer } from '#core/drawing/model'
+import { newDrawing, newFillsLayer, newLinesLayer, newSketchLayer } from '#core/model/create'
+import { alike, copiedLayer, freeLayerName } from '#core/editing/layers'
+import type { LinesLayer } from '#core/model/model'
 import { plainLine } from './support/desk'
 
 describe('layers', () => {

@@ -1,14 +1,14 @@
 import { Resvg } from '@resvg/resvg-js'
 import { describe, expect, it } from 'vitest'
-import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
-import type { Drawing, Line, Shape } from '#core/drawing/model'
+import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/model/create'
+import type { Drawing, Line, Shape } from '#core/model/model'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath } from '#core/geometry/path'
 import { shapesOf } from '#core/ink/shapes-of'
 import { intersectShapes, unionShapes } from '#core/shapes/combine'
-import type { Leaving } from '#core/ink/leaving'
-import { leavingShapes } from '#core/ink/leaving'
+import type { Leaving } from '#core/ink/fills/knockout'
+import { leavingShapes } from '#core/ink/fills/knockout'
 import { seeded } from './support/random-lines'
 
 const TOLERANCE = 0.05

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { Path } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
 import { ArcLength } from '#core/geometry/arc-length'
 import { areaOfCubics } from '#core/geometry/area'
 import { cubic, flatten, pointAt, straight } from '#core/geometry/cubic'

@@ -2,7 +2,7 @@ import { inflateSync } from 'node:zlib'
 import type { PDFRawStream } from 'pdf-lib';
 import { PDFArray, PDFDocument, PDFName } from 'pdf-lib'
 import { describe, expect, it } from 'vitest'
-import type { Drawing } from '#core/drawing/model'
+import type { Drawing } from '#core/model/model'
 import { printInkOf } from '#core/formats/pdf/print-ink'
 import { writePdf } from '#core/formats/pdf/write-pdf'
 import { writeSvg } from '#core/formats/svg/write-svg'

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import fitCurveOfPoints from 'fit-curve'
 import { describe, expect, it } from 'vitest'
-import type { PenTrace, TraceSample } from '#core/drawing/model'
+import type { PenTrace, TraceSample } from '#core/model/model'
 import { fitTrace } from '#core/fit/fit-trace'
 import { LiveFit } from '#core/fit/live-fit'
 import { parseInkml } from '#core/formats/inkml/parse-inkml'

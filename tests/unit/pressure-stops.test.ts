@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { PenTrace } from '#core/drawing/model'
+import type { PenTrace } from '#core/model/model'
 import { APART, fewStops } from '#core/fit/few-stops'
 import { pressureDeviation, pressureStops, quickStops, WIDTH_TOLERANCES } from '#core/fit/pressure-stops'
 import { gathered, pressureWidths } from '#core/fit/pressure-widths'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import type { WidthStop } from '#core/drawing/model'
+import type { WidthStop } from '#core/model/model'
 import { InputError } from '#core/errors'
 import { PROFILE_FORMAT, readProfiles } from '#core/formats/profiles/read-profiles'
 import { writeProfiles } from '#core/formats/profiles/write-profiles'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Path } from '#core/drawing/model'
-import { figurePath } from '#core/fit/figures'
+import type { Path } from '#core/geometry/path'
+import { figurePath } from '#core/editing/figures'
 import type { SnapKind } from '#core/geometry/snap'
 import { SNAP_KINDS, snapOf } from '#core/geometry/snap'
 import { straightPath } from './support/desk'

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Path, Shape } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
+import type { Shape } from '#core/model/model'
 import { InputError } from '#core/errors'
 import { pathOfCubics } from '#core/geometry/path'
 import { arc } from '#core/outline/arc'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { MOVES, restacked } from '#core/drawing/stack-order'
+import { MOVES, restacked } from '#core/editing/stack-order'
 
 const stack = [...'abcdef'].map((id) => ({ id }))
 const moved = (ids: string, move: (typeof MOVES)[number]): string => restacked(stack, new Set(ids), move).map((i) => i.id).join('')

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Line } from '#core/drawing/model'
-import { touchesOf } from '#core/weight/touches'
+import type { Line } from '#core/model/model'
+import { touchesOf } from '#core/relations/touches'
 import { plainLine } from './support/desk'
 
 const named = (id: string, ax: number, ay: number, bx: number, by: number): Line => ({ ...plainLine({ x: ax, y: ay }, { x: bx, y: by }, 4), id })

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { keptApart, mappedTrace, partOfTrace, reversedTrace, wholeTrace } from '#core/drawing/line-trace'
-import type { KeptTrace, PenTrace, TraceSample, Vec } from '#core/drawing/model'
-import { withTracesApart, withWholeTraces } from '#core/drawing/traces-apart'
-import { newDrawing, newLine, newLinesLayer } from '#core/drawing/create'
+import { keptApart, mappedTrace, partOfTrace, reversedTrace, wholeTrace } from '#core/model/line-trace'
+import type { KeptTrace, PenTrace, TraceSample } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
+import { withTracesApart, withWholeTraces } from '#core/document/traces-apart'
+import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 
 const coordinate = fc.double({ min: -900, max: 900, noNaN: true })
 const stroke = fc.array(fc.record({ x: coordinate, y: coordinate, pressure: fc.double({ min: 0, max: 1, noNaN: true }) }), { minLength: 2, maxLength: 30 })

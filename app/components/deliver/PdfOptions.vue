@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { PrintInk } from '#core/drawing/model'
+import type { PrintInk } from '#core/model/model'
 import { printInkOf } from '#core/formats/pdf/print-ink'
 import NumberField from '~/components/ui/NumberField.vue'
 import TickField from '~/components/ui/TickField.vue'

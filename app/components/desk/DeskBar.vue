@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { ref } from 'vue'
-import { LARGEST_SIDE, PAGE_CHOICES, SMALLEST_SIDE } from '#core/drawing/page'
+import { LARGEST_SIDE, PAGE_CHOICES, SMALLEST_SIDE } from '#core/model/page-sizes'
 import NumberField from '~/components/ui/NumberField.vue'
 import { useDeskStore } from '~/stores/desk'
 import type { useDeskStart } from '~/workspace/use-desk-start'

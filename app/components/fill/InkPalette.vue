@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Plus } from 'lucide-vue-next'
-import { addInk } from '#core/drawing/edit-inks'
+import { addInk } from '#core/editing/edit-inks'
 import { useDrawingStore } from '~/stores/drawing'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useInkWarnings } from '~/workspace/use-ink-warnings'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { ref } from 'vue'
-import { addInk } from '#core/drawing/edit-inks'
+import { addInk } from '#core/editing/edit-inks'
 import { fileNameOf } from '#core/formats/file-name'
 import type { KeptPalette } from '#core/formats/palettes/palettes'
 import { readPalette, writePalette } from '#core/formats/palettes/palettes'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { STARTER_INKS } from '#core/drawing/starter-inks'
+import { STARTER_INKS } from '#core/editing/starter-inks'
 import { useStarterInks } from '~/workspace/use-starter-inks'
 
 /** A few inks to begin with, in one press. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FIGURES } from '#core/fit/figures'
+import { FIGURES } from '#core/editing/figures'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import PercentField from '~/components/ui/PercentField.vue'
 import SliderField from '~/components/ui/SliderField.vue'

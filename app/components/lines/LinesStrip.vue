@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sampleCount } from '#core/drawing/line-trace'
+import { sampleCount } from '#core/model/line-trace'
 import { computed } from 'vue'
 import { short } from '#core/geometry/path'
 import { arcOf } from '~/instruments/line-marks'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { newFillsLayer } from '#core/drawing/create'
+import { newFillsLayer } from '#core/model/create'
 import { newId } from '#core/new-id'
 import { closedFigure } from '#core/geometry/close-strokes'
 import { useChosenLines } from '~/workspace/use-chosen-lines'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Settings } from '#core/drawing/model'
+import type { Settings } from '#core/model/model'
 import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useDrawingStore } from '~/stores/drawing'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { ShapeSettings } from '#core/drawing/model'
-import { perUsualPx } from '#core/drawing/fineness'
+import type { ShapeSettings } from '#core/model/model'
+import { perUsualPx } from '#core/model/fineness'
 import { short } from '#core/geometry/path'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useDrawingStore } from '~/stores/drawing'

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed } from 'vue'
-import type { CleanSettings, Sketch } from '#core/drawing/model'
+import type { CleanSettings, Sketch } from '#core/model/model'
 import { CLEAN } from '#core/sketch/clean'
 import ColourPicker from '~/components/ui/ColourPicker.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeSketch } from '~/stores/find'
+import { changeSketch } from '#core/editing/change-items'
 
 /** How a sketch is made clean: paper evened out and white, pencil as strong as it is wanted. */
 const props = defineProps<{ sketch: Sketch }>()

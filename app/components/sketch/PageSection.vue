@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { boundsOf, changePage, LARGEST_SIDE, PAGE_CHOICES, pageInMm, SMALLEST_SIDE } from '#core/drawing/page'
+import { boundsOf, changePage } from '#core/editing/change-page'
+import { LARGEST_SIDE, PAGE_CHOICES, pageInMm, SMALLEST_SIDE } from '#core/model/page-sizes'
 import { short } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
-import { sketchLayers } from '~/stores/find'
+import { sketchLayers } from '#core/model/find'
 import { useViewStore } from '~/stores/view'
 
 /** The page: its size in mm, by the trade's sizes or one's own, cropped or extended about its middle, or set about what is drawn. */

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Sketch, SketchLayer } from '#core/drawing/model'
-import { mirroredAcross, mirroredOver } from '#core/drawing/sketch-place'
-import { copiedLayer, freeLayerName } from '#core/drawing/layers'
+import type { Sketch, SketchLayer } from '#core/model/model'
+import { mirroredAcross, mirroredOver } from '#core/sketch/sketch-place'
+import { copiedLayer, freeLayerName } from '#core/editing/layers'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { placeOnPage } from '~/workspace/use-sketch-import'
 import { useDrawingStore } from '~/stores/drawing'
-import { sketchLayers } from '~/stores/find'
+import { sketchLayers } from '#core/model/find'
 import { useViewStore } from '~/stores/view'
 
 /** How the sketch in hand lies on the page, and how it is seen. */

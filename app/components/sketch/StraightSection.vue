@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Sketch, SketchLayer } from '#core/drawing/model'
-import { changeSketchAndPage } from '#core/drawing/page-of-sketch'
-import { turnedBy, uncropped } from '#core/drawing/sketch-place'
+import type { Sketch, SketchLayer } from '#core/model/model'
+import { changeSketchAndPage } from '#core/editing/page-of-sketch'
+import { turnedBy, uncropped } from '#core/sketch/sketch-place'
 import NumberField from '~/components/ui/NumberField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { usePaperStore } from '~/stores/paper'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed, ref, watch } from 'vue'
-import type { Finish, Line, Rough } from '#core/drawing/model'
+import type { Finish, Line, Rough } from '#core/model/model'
 import { arcOfPath } from '#core/geometry/known'
 import { dashCount, MOST_DASHES } from '#core/outline/visible'
 import { dashFrom, dashText } from '#core/weight/dash'

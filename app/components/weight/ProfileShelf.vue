@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted } from 'vue'
-import type { Line, Weight } from '#core/drawing/model'
-import { evenWeight, newLine, roundFinish } from '#core/drawing/create'
+import type { Line, Weight } from '#core/model/model'
+import { evenWeight, newLine, roundFinish } from '#core/model/create'
 import { pathData } from '#core/geometry/path'
 import { expandLine } from '#core/outline/expand'
 import { follows, withProfile } from '#core/weight/shelf'

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import type { Line, Weight, WidthStop } from '#core/drawing/model'
+import type { Line, Weight, WidthStop } from '#core/model/model'
 import { addStopBeside, slideStop, widenStop } from '#core/weight/stops'
 import { changeStops, removalOf } from '~/instruments/chosen-stops'
 import NumberField from '~/components/ui/NumberField.vue'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeLines } from '~/stores/find'
+import { changeLines } from '#core/editing/change-items'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { area } from 'd3-shape'
 import { computed, ref } from 'vue'
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import { addSwell, widenStop } from '#core/weight/stops'
 import { arcOf } from '~/instruments/line-marks'
 import { useStudioStore } from '~/stores/studio'

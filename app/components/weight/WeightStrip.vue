@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { Pin, PinOff } from 'lucide-vue-next'
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import { short } from '#core/geometry/path'
 import { flipEnds, flipSides } from '#core/weight/shelf'
 import { HEAVIEST, heavier, lighter } from '#core/weight/size'

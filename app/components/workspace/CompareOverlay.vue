@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import type { Drawing } from '#core/drawing/model'
+import type { Drawing } from '#core/model/model'
 import { PAPER } from '~/canvas/mark-look'
 import { paintStack } from '~/canvas/paint-stack'
 import { Stacker } from '~/canvas/stacker'

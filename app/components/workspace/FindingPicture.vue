@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref, watch } from 'vue'
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { paintStack } from '~/canvas/paint-stack'
 import { useInk } from '~/workspace/use-ink'
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Vec } from '#core/drawing/model'
+import type { Vec } from '#core/geometry/point'
 import { useViewStore } from '~/stores/view'
 
 /** What the keys do with the hand that they move, in words beside it; away from the edges that are near. */

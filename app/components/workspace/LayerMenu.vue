@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { Ellipsis } from 'lucide-vue-next'
-import type { Layer } from '#core/drawing/model'
+import type { Layer } from '#core/model/model'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useLayers } from '~/workspace/use-layers'
 import { useViewStore } from '~/stores/view'

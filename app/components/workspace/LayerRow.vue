@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nextTick, ref } from 'vue'
 import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-vue-next'
-import type { Layer } from '#core/drawing/model'
+import type { Layer } from '#core/model/model'
 import { useLayers } from '~/workspace/use-layers'
 import { useViewStore } from '~/stores/view'
 import LayerMenu from './LayerMenu.vue'

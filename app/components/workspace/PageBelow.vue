@@ -4,7 +4,7 @@ import SketchPicture from './SketchPicture.vue'
 import { boxOfPage, laidOnPage } from '~/canvas/laid-on-page'
 import { matrixOf } from '~/canvas/viewport'
 import { useDrawingStore } from '~/stores/drawing'
-import { sketchLayers } from '~/stores/find'
+import { sketchLayers } from '#core/model/find'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 

@@ -2,7 +2,7 @@
 import type { Remote } from 'comlink'
 import { wrap } from 'comlink'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import type { Sketch } from '#core/drawing/model'
+import type { Sketch } from '#core/model/model'
 import { useDrawingStore } from '~/stores/drawing'
 import { addressOf, sourceOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'

@@ -1,5 +1,5 @@
-import type { Drawing, Shape } from '../../drawing/model'
-import { shapeSettingsOf } from '../../drawing/fineness'
+import type { Drawing, Shape } from '../../model/model'
+import { shapeSettingsOf } from '../../model/fineness'
 import { shapesOf } from '../../ink/shapes-of'
 import { unionShapes } from '../../shapes/combine'
 import { simplifyContours } from '../../shapes/simplify'

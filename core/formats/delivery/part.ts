@@ -1,4 +1,4 @@
-import type { Drawing, Layer } from '../../drawing/model'
+import type { Drawing, Layer } from '../../model/model'
 
 /** What of a drawing leaves: all that is visible, a layer, or some lines and solids. */
 export type DeliveryPart = { what: 'page' } | { what: 'layer'; id: string } | { what: 'items'; ids: readonly string[] }

@@ -1,4 +1,4 @@
-import type { Page } from '../../drawing/model'
+import type { Page } from '../../model/model'
 import type { DeliverySettings } from './settings'
 import { LARGEST_PICTURE } from './settings'
 

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
-import type { Leaving } from '../../ink/leaving'
-import { LEAVINGS } from '../../ink/leaving'
+import type { Leaving } from '../../ink/fills/knockout'
+import { LEAVINGS } from '../../ink/fills/knockout'
 
 /** What can leave: one kind of file, or all kinds in one archive. */
 export const DELIVERY_KINDS = ['outlines', 'pdf', 'lines', 'picture', 'traces', 'all'] as const

@@ -1,5 +1,5 @@
 import type { SaxesAttributeNS } from 'saxes'
-import type { TraceSample } from '../../drawing/model'
+import type { TraceSample } from '../../model/model'
 import { InputError } from '../../errors'
 import { readXml } from '../xml'
 

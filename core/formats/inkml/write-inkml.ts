@@ -1,4 +1,4 @@
-import type { PenTrace, TraceSample } from '../../drawing/model'
+import type { PenTrace, TraceSample } from '../../model/model'
 
 /** Pen traces as InkML (W3C, Ink Markup Language, 2011): x and y in px, time in ms, pressure 0..1, tilt in degrees. */
 export function writeInkml(traces: readonly PenTrace[]): string {

@@ -1,5 +1,5 @@
 import { rgb } from 'd3-color'
-import type { Ink, PrintInk } from '../../drawing/model'
+import type { Ink, PrintInk } from '../../model/model'
 
 /** Neutral inks at most so light print with black alone, 0..255. */
 const DARK = 64

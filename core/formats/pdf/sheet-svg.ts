@@ -1,10 +1,10 @@
-import type { Drawing } from '../../drawing/model'
+import type { Drawing } from '../../model/model'
 import type { Box } from '../../geometry/bounds'
-import { colourIn } from '../../drawing/inks'
+import { colourIn } from '../../model/inks'
 import { pathData, short } from '../../geometry/path'
 import type { Sheet } from './sheets'
 import { marksOf, rimOf } from './sheets'
-import type { PdfOptions } from './write-pdf'
+import type { PdfOptions } from './pdf-options'
 
 /** How a sheet of a PDF looks, as SVG, and where it lies about the page, px. */
 export function sheetSvg({ page, inks }: Drawing, sheet: Sheet, options: Pick<PdfOptions, 'bleed' | 'marks'>): { svg: string; box: Box } {

@@ -1,7 +1,8 @@
-import type { Drawing, Shape, Vec } from '../../drawing/model'
-import { colourIn } from '../../drawing/inks'
-import { leavingShapes } from '../../ink/leaving'
-import type { PdfOptions } from './write-pdf'
+import type { Drawing, Shape } from '../../model/model'
+import type { Vec } from '../../geometry/point'
+import { colourIn } from '../../model/inks'
+import { leavingShapes } from '../../ink/fills/knockout'
+import type { PdfOptions } from './pdf-options'
 import { printInkOf } from './print-ink'
 
 /** A page of a PDF: all inks, or one of them in black. */

@@ -1,28 +1,16 @@
 import { rgb } from 'd3-color'
 import type { PDFFont, PDFOperator } from 'pdf-lib'
 import { appendBezierCurve, clip, closePath, concatTransformationMatrix, endPath, fill, lineTo, moveTo, PDFDocument, popGraphicsState, pushGraphicsState, rectangle, setFillingCmykColor, setFillingRgbColor, setLineWidth, setStrokingCmykColor, StandardFonts, stroke } from 'pdf-lib'
-import type { Drawing, Shape, Vec } from '../../drawing/model'
-import { colourIn } from '../../drawing/inks'
+import type { Drawing, Shape } from '../../model/model'
+import type { Vec } from '../../geometry/point'
+import { colourIn } from '../../model/inks'
 import { InputError } from '../../errors'
 import { isStraight } from '../../geometry/cubic'
 import { cubicsOfPath } from '../../geometry/path'
 import { printInkOf } from './print-ink'
+import type { PdfOptions } from './pdf-options'
 import type { Sheet } from './sheets'
 import { marksOf, rimOf, sheetsOf } from './sheets'
-
-export interface PdfOptions {
-  /** What is drawn, from the bottom to the top. */
-  shapes: readonly Shape[]
-  /** How far what is drawn goes on beyond the page, mm, 0..50. */
-  bleed: number
-  /** Marks at the corners where the page is cut. */
-  marks: boolean
-  /** A page for each ink, in black, each less what lies above it. */
-  separate: boolean
-  colours: 'screen' | 'print'
-  /** px; of what is cut for separations. */
-  tolerance: number
-}
 
 const PT_PER_MM = 72 / 25.4
 const MARK_WIDTH = 0.25

@@ -1,6 +1,6 @@
 import { ValidationError } from 'yup'
-import type { Taper, WidthStop } from '../../drawing/model'
-import { courseSchema } from '../../drawing/schema'
+import type { Taper, WidthStop } from '../../model/model'
+import { courseSchema } from '../../document/schema'
 import { InputError } from '../../errors'
 import { parseJson } from '../json'
 import type { ShelfProfile } from '../../weight/shelf'

@@ -1,5 +1,6 @@
 import { rgb } from 'd3-color'
-import type { Path, Shape } from '../../drawing/model'
+import type { Path } from '../../geometry/path'
+import type { Shape } from '../../model/model'
 import type { Box } from '../../geometry/bounds'
 import { overlap } from '../../geometry/bounds'
 import { subtractShapes } from '../../shapes/combine'

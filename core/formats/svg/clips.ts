@@ -1,4 +1,5 @@
-import type { Path, Shape } from '../../drawing/model'
+import type { Path } from '../../geometry/path'
+import type { Shape } from '../../model/model'
 import type { Box } from '../../geometry/bounds'
 import { overlap } from '../../geometry/bounds'
 import { intersectShapes, unionShapes } from '../../shapes/combine'

@@ -1,4 +1,4 @@
-import type { Path } from '../../drawing/model'
+import type { Path } from '../../geometry/path'
 import { InputError } from '../../errors'
 import { countCrossings } from '../../geometry/count-crossings'
 import { pointAt } from '../../geometry/cubic'

@@ -1,4 +1,4 @@
-import type { Path } from '../../drawing/model'
+import type { Path } from '../../geometry/path'
 import type { Box } from '../../geometry/bounds'
 import type { Matrix } from '../../geometry/matrix'
 import { composed, IDENTITY, mapped } from '../../geometry/matrix'

@@ -1,5 +1,6 @@
-import { newLine } from '../../drawing/create'
-import type { Finish, Line, Path, Shape, Weight } from '../../drawing/model'
+import { newLine } from '../../model/create'
+import type { Finish, Line, Shape, Weight } from '../../model/model'
+import type { Path } from '../../geometry/path'
 import { parseRecord } from '../json'
 import type { DrawingBuilder } from './drawing-builder'
 import type { SpareHandles } from './write-svg'

@@ -1,5 +1,5 @@
 import svgpath from 'svgpath'
-import type { Path, PathNode } from '../../drawing/model'
+import type { Path, PathNode } from '../../geometry/path'
 import type { Matrix } from '../../geometry/matrix'
 import { InputError } from '../../errors'
 import { lengthOf } from './lengths'

@@ -1,4 +1,5 @@
-import type { Path, Sketch } from '../../drawing/model'
+import type { Path } from '../../geometry/path'
+import type { Sketch } from '../../model/model'
 import { InputError } from '../../errors'
 import type { Matrix } from '../../geometry/matrix'
 import { composed } from '../../geometry/matrix'

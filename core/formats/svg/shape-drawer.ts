@@ -1,5 +1,6 @@
-import { evenWeight, newLine } from '../../drawing/create'
-import type { Line, Path, Shape } from '../../drawing/model'
+import { evenWeight, newLine } from '../../model/create'
+import type { Line, Shape } from '../../model/model'
+import type { Path } from '../../geometry/path'
 import { grown } from '../../geometry/bounds'
 import { arcOfPath } from '../../geometry/known'
 import { IDENTITY, mapped } from '../../geometry/matrix'

@@ -1,4 +1,6 @@
-import type { Drawing, Path, Shape, Vec } from '../../drawing/model'
+import type { Drawing, Shape } from '../../model/model'
+import type { Path } from '../../geometry/path'
+import type { Vec } from '../../geometry/point'
 
 /** Shapes that lie next to each other in the stack and belong together; `id` is a name, or one with a number behind it. */
 export interface ShapeGroup {

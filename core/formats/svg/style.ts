@@ -1,5 +1,5 @@
 import { color } from 'd3-color'
-import type { Cap, Join } from '../../drawing/model'
+import type { Cap, Join } from '../../model/model'
 import type { SvgElement } from './element'
 import { idOfReference } from './element'
 import { lengthOf } from './lengths'

@@ -1,6 +1,8 @@
-import type { Drawing, Layer, Line, Path, Shape, SketchLayer, Vec } from '../../drawing/model'
-import { perUsualPx } from '../../drawing/fineness'
-import { colourOf } from '../../drawing/queries'
+import type { Drawing, Layer, Line, Shape, SketchLayer } from '../../model/model'
+import type { Path } from '../../geometry/path'
+import type { Vec } from '../../geometry/point'
+import { perUsualPx } from '../../model/fineness'
+import { colourOf } from '../../model/queries'
 import { pathData, short } from '../../geometry/path'
 import { scaledShape, shapeGroups } from './shape-groups'
 

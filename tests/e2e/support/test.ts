@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { expect, test as base } from '@playwright/test'
-import { applyPatches } from '../../../core/drawing/apply-patches'
+import { applyPatches } from '#core/document/apply-patches'
 import type { OpenDrawing } from '../../../shared/api'
 
 /** So many steps are looked at. */

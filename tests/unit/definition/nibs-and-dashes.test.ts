@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import type { Cubic } from '#core/geometry/cubic'
 import { pointAt } from '#core/geometry/cubic'
 import { ArcLength } from '#core/geometry/arc-length'

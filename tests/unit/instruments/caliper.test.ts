@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { evenWeight } from '#core/drawing/create'
+import { evenWeight } from '#core/model/create'
 import { acrossAt } from '~/instruments/across'
 import { Caliper } from '~/instruments/caliper'
 import { click, drag, hand, plainLine, TestWorktop } from '../support/desk'

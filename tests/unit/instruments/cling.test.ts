@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { newLine } from '#core/drawing/create'
-import type { Path } from '#core/drawing/model'
+import { newLine } from '#core/model/create'
+import type { Path } from '#core/geometry/path'
 import { arcOfPath } from '#core/geometry/known'
 import type { Crests } from '#core/sketch/crests'
 import { PencilMap } from '#core/sketch/pencil-map'

@@ -1,5 +1,5 @@
-import { pointOnGrid } from '#core/drawing/grid'
-import { sampleCount } from '#core/drawing/line-trace'
+import { pointOnGrid } from '#core/document/grid'
+import { sampleCount } from '#core/model/line-trace'
 import { describe, expect, it } from 'vitest'
 import { Freehand } from '~/instruments/freehand'
 import { click, drag, hand, TestWorktop } from '../support/desk'

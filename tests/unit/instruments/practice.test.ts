@@ -1,4 +1,4 @@
-import { sampleCount } from '#core/drawing/line-trace'
+import { sampleCount } from '#core/model/line-trace'
 import { describe, expect, it } from 'vitest'
 import { Practice } from '~/instruments/practice'
 import { click, hand, TestWorktop } from '../support/desk'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Line } from '#core/drawing/model'
-import { newLine } from '#core/drawing/create'
+import type { Line } from '#core/model/model'
+import { newLine } from '#core/model/create'
 import { Contact } from '~/instruments/contact'
 import { Light } from '~/instruments/light'
 import { Match } from '~/instruments/match'

@@ -1,6 +1,6 @@
-import type { PenTrace } from '#core/drawing/model'
+import type { PenTrace } from '#core/model/model'
 import { describe, expect, it } from 'vitest'
-import { movedLine } from '#core/drawing/move'
+import { movedLine } from '#core/editing/move'
 import { pointAt } from '#core/geometry/cubic'
 import { cubicsOfPath } from '#core/geometry/path'
 import { distance } from '#core/geometry/point'

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Line, Path } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
+import type { Path } from '#core/geometry/path'
 import { mapPath } from '#core/geometry/path'
 import type { MarkRef } from '~/canvas/marks'
 import { Bow } from '~/instruments/bow'

@@ -1,6 +1,6 @@
 import { Resvg } from '@resvg/resvg-js'
-import type { Drawing } from '#core/drawing/model'
-import { shapeSettingsOf } from '#core/drawing/fineness'
+import type { Drawing } from '#core/model/model'
+import { shapeSettingsOf } from '#core/model/fineness'
 import { parseSvg } from '#core/formats/svg/parse-svg'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import { shapesOf } from '#core/ink/shapes-of'

@@ -1,7 +1,7 @@
 import { expect } from 'vitest'
-import { applyPatches } from '#core/drawing/apply-patches'
-import type { Edit } from '#core/drawing/edits'
-import type { Drawing } from '#core/drawing/model'
+import { applyPatches } from '#core/document/apply-patches'
+import type { Edit } from '#core/document/edits'
+import type { Drawing } from '#core/model/model'
 
 /** As the server keeps it. */
 const stored = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T

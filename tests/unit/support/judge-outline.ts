@@ -1,4 +1,4 @@
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import { pointAt } from '#core/geometry/cubic'
 import type { Vec } from '#core/geometry/point'
 import { outlineOf } from '#core/outline/expand'

@@ -1,4 +1,5 @@
-import type { Path, Vec } from '#core/drawing/model'
+import type { Path } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 import { ArcLength } from '#core/geometry/arc-length'
 import { cubicsOfPath } from '#core/geometry/path'
 

@@ -1,6 +1,7 @@
 import { expect } from 'vitest'
-import type { TaperEase, Line, Path, PathNode, WidthStop } from '#core/drawing/model'
-import { evenWeight, newLine, roundFinish } from '#core/drawing/create'
+import type { TaperEase, Line, WidthStop } from '#core/model/model'
+import type { Path, PathNode } from '#core/geometry/path'
+import { evenWeight, newLine, roundFinish } from '#core/model/create'
 import { InputError } from '#core/errors'
 import { seeded } from './random-lines'
 

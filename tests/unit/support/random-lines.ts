@@ -1,5 +1,5 @@
-import type { Align, Cap, Join, Line, WidthStop } from '#core/drawing/model'
-import { evenWeight, newLine, roundFinish } from '#core/drawing/create'
+import type { Align, Cap, Join, Line, WidthStop } from '#core/model/model'
+import { evenWeight, newLine, roundFinish } from '#core/model/create'
 
 /** Repeatable random numbers in [0, 1) (G. Marsaglia, Xorshift RNGs, 2003). */
 export function seeded(seed: number): () => number {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
-import { newLine } from '#core/drawing/create'
-import type { Line, Weight } from '#core/drawing/model'
+import { newLine } from '#core/model/create'
+import type { Line, Weight } from '#core/model/model'
 import { cubicsOfPath, pathOfCubics } from '#core/geometry/path'
 
 const near = (least: number, most: number) => fc.integer({ min: least * 2, max: most * 2 }).map((v) => v / 2)

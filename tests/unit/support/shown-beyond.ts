@@ -1,4 +1,6 @@
-import type { Line, Path, Vec } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
+import type { Path } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 import { cubicsOfPath } from '#core/geometry/path'
 import { FlatOutline } from './flat-outline'
 import type { SampledLine } from './definition'

@@ -1,4 +1,4 @@
-import type { Line } from '#core/drawing/model'
+import type { Line } from '#core/model/model'
 import type { Cubic } from '#core/geometry/cubic'
 import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'

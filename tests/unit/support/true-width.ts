@@ -1,4 +1,4 @@
-import type { Line, Taper, Weight, WidthStop } from '#core/drawing/model'
+import type { Line, Taper, Weight, WidthStop } from '#core/model/model'
 
 /** Stops nearer to each other than this are one place. */
 const ONE = 1e-9

@@ -5,7 +5,7 @@ import { short } from '#core/geometry/path'
 import { taperAtEnd, withTaperLength, withTip } from '#core/weight/end-tapers'
 import { sizeTapers } from '#core/weight/taper'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeLines } from '~/stores/find'
+import { changeLines } from '#core/editing/change-items'
 import { useGraph, wholeWidth } from './use-graph'
 import { useGraphDrag } from './use-graph-drag'
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, shallowRef, watch } from 'vue'
-import type { Line, Path } from '#core/drawing/model'
-import type { Touch } from '#core/weight/touches'
-import { touchesOf } from '#core/weight/touches'
+import type { Line } from '#core/model/model'
+import type { Path } from '#core/geometry/path'
+import type { Touch } from '#core/relations/touches'
+import { touchesOf } from '#core/relations/touches'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLine } from '~/stores/find'
+import { findLine } from '#core/model/find'
 import { useStudioStore } from '~/stores/studio'
 import { useGraph } from './use-graph'
 

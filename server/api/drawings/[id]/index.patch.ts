@@ -1,5 +1,5 @@
 import { defineEventHandler, getRouterParam } from 'h3'
-import { makeEdit } from '../../../../core/drawing/edits'
+import { makeEdit } from '#core/document/edits'
 import { LIMITS, renameSchema } from '../../../../shared/api'
 import { store } from '../../../database/store'
 import { readJson } from '../../../http/body'

@@ -1,5 +1,5 @@
 import { defineEventHandler, getRouterParam } from 'h3'
-import type { PassName } from '../../../../../core/drawing/pass-reached'
+import type { PassName } from '#core/model/pass-reached'
 import { checkpointSchema, LIMITS, MOST_CHECKPOINTS } from '../../../../../shared/api'
 import { store } from '../../../../database/store'
 import { readJson } from '../../../../http/body'

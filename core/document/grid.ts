@@ -1,0 +1,58 @@
+import { mapPath } from '../geometry/path'
+import { isKept, placeOnGrid } from '../model/line-trace'
+import type { Drawing, Line, Shape } from '../model/model'
+import type { Path } from '../geometry/path'
+import type { Vec } from '../geometry/point'
+
+/** Coordinates of a document are whole multiples of a hundred-thousandth of a px: moves are exact, there and back. */
+const PER_PX = 1e5
+
+export const onGrid = (v: number): number => {
+  // Adding nothing makes minus zero zero: JSON knows only one.
+  const near = Math.round(v * PER_PX) / PER_PX + 0
+  return Number.isFinite(near) ? near : v
+}
+
+export const pointOnGrid = (p: Vec): Vec => ({ x: onGrid(p.x), y: onGrid(p.y) })
+
+const isOnGrid = ({ x, y }: Vec): boolean => onGrid(x) === x && onGrid(y) === y
+
+/** A path on the grid; the same object where it lies there already. */
+export function pathOnGrid(path: Path): Path {
+  const lies = path.nodes.every((n) => isOnGrid(n.at) && (!n.in || isOnGrid(n.in)) && (!n.out || isOnGrid(n.out)))
+  return lies ? path : mapPath(path, pointOnGrid)
+}
+
+const allOnGrid = (paths: readonly Path[]): Path[] => {
+  const next = paths.map(pathOnGrid)
+  return next.every((p, i) => p === paths[i]) ? (paths as Path[]) : next
+}
+
+/** An item whose points lie on the grid, as far as they are not those that it had before. */
+function itemOnGrid<T extends Line | Shape>(item: T, was: Line | Shape | undefined): T {
+  if (!('path' in item)) {
+    const contours = was && 'contours' in was && was.contours === item.contours ? item.contours : allOnGrid(item.contours)
+    return contours === item.contours ? item : { ...item, contours }
+  }
+  const old = was && 'path' in was ? was : null
+  const path = old?.path === item.path ? item.path : pathOnGrid(item.path)
+  const scrapes = item.scrapes && (old?.scrapes === item.scrapes ? item.scrapes : allOnGrid(item.scrapes))
+  const trace = item.trace && isKept(item.trace) && old?.trace !== item.trace ? { ...item.trace, at: placeOnGrid(item.trace.at) } : item.trace
+  return path === item.path && scrapes === item.scrapes && trace === item.trace ? item : { ...item, path, trace, ...(scrapes && { scrapes }) }
+}
+
+/** `after` with what differs from `before` put on the grid. */
+export function withPointsOnGrid(before: Drawing | null, after: Drawing): Drawing {
+  let changed = false
+  const old = new Map(before?.layers.map((l) => [l.id, l]))
+  const layers = after.layers.map((layer) => {
+    const was = old.get(layer.id)
+    if (layer === was || layer.kind === 'sketch') return layer
+    const known = new Map((was?.items ?? []).map((i) => [i.id, i as Line | Shape]))
+    const items = (layer.items as (Line | Shape)[]).map((item) => (known.get(item.id) === item ? item : itemOnGrid(item, known.get(item.id))))
+    if (items.every((item, i) => item === layer.items[i])) return layer
+    changed = true
+    return { ...layer, items } as typeof layer
+  })
+  return changed ? { ...after, layers } : after
+}

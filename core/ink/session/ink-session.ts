@@ -1,0 +1,76 @@
+import type { Drawing, Line, Shape } from '../../model/model'
+import type { Path } from '../../geometry/path'
+import type { Vec } from '../../geometry/point'
+import type { Patch } from '../../document/patch'
+import type { Cubic } from '../../geometry/cubic'
+import type { EndContact } from '../../relations/end-contacts'
+import type { CornerPair } from '../ends/corner-stage'
+import type { Ends } from '../ends/ends'
+import type { Bounded, LitterLimits } from '../pieces/litter'
+import type { Failure, Region } from '../outlines/outlines'
+import type { PieceHit } from '../pieces/piece-at'
+import type { PouredParts } from '../fills/poured-parts'
+import type { Paper } from '../regions/regions'
+import type { Stack } from '../stack/stack'
+import type { TrimResult } from '../pieces/trim-stage'
+
+/** The shapes that a drawing's visible layers make, and what simplifying them did. */
+export interface ShapesResult {
+  shapes: Shape[]
+  nodesBefore: number
+  nodesAfter: number
+  /** Measured, px. */
+  deviation: number
+  /** How many retouches of outlines, and tolerances of islands, wait because no outline runs where they were made; and which. */
+  waiting: number
+  waits: readonly string[]
+  /** Lines that have no ink, because it cannot be worked out, each with a sentence that says why. */
+  failed: Failure[]
+}
+
+/** A drawing and what follows from it, kept as far as it stays the same. */
+export interface InkSession {
+  readonly drawing: Drawing
+  /** Follows an edit. */
+  apply: (patches: readonly Patch[]) => void
+  /** The ink of a line or solid, as the drawing's tolerance has it; what is asked for here is there when shapes are made. */
+  outlineOf: (item: Line | Shape) => Region | Failure
+  /** Another session, on the drawing as these patches make it; what was worked out of its lines is shared. */
+  fork: (patches: readonly Patch[]) => InkSession
+  /** By id of the visible lines that do not show all of their ink, what they show. Yields shares done 0..1, as `shapes` does. */
+  less: () => Generator<number, ReadonlyMap<string, Region>>
+  /** What each trim of the drawing came to, in their order. */
+  trimmed: () => Generator<number, readonly TrimResult[]>
+  /** Where two ends come together, and where an end meets a line or goes past one. */
+  joints: () => Generator<number, Joints>
+  /** The stack as it is, and what the ends of its lines do: what Proof looks at. */
+  ground: () => Generator<number, { stack: Stack; ends: Ends }>
+  /** The pieces of lines that lie under a point, px: that of the front line first. */
+  piecesAt: (p: Vec) => Generator<number, PieceHit[]>
+  /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */
+  beyond: (fence: ReadonlySet<string>, most: number) => Generator<number, PieceHit[]>
+  /** Loose ends and specks in regions; locked layers stay as they are. */
+  litter: (regions: readonly Bounded[], limits: LitterLimits) => Generator<number, PieceHit[]>
+  /** What was poured, and the shapes that it makes. */
+  fills: () => Generator<number, PouredParts>
+  /** The regions of paper between all ink, gaps of up to `gap` px bridged. */
+  paper: (gap: number) => Generator<number, Paper>
+  /** How a contour of the shapes was simplified; null for one that was retouched. */
+  measureOf: (path: Path) => Measure | null
+  /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
+  shapes: () => Generator<number, ShapesResult>
+}
+
+/** What became of a contour as it was simplified. */
+export interface Measure {
+  before: readonly Cubic[]
+  /** Measured, px. */
+  deviation: number
+}
+
+/** Where ends of lines have to do with others. */
+export interface Joints {
+  corners: CornerPair[]
+  /** Ends that meet the body of a line, or go past one. */
+  ends: EndContact[]
+}

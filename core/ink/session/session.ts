@@ -1,0 +1,165 @@
+import { applyPatches } from '../../document/apply-patches'
+import type { Patch } from '../../document/patch'
+import type { Path } from '../../geometry/path'
+import type { Vec } from '../../geometry/point'
+import { perUsualPx, shapeSettingsOf } from '../../model/fineness'
+import type { Drawing, Line, Shape } from '../../model/model'
+import { openLines, seenLines } from '../../model/queries'
+import { lastOf, lastWork } from '../../remembered'
+import { scaled } from '../../turns'
+import { Ends } from '../ends/ends'
+import { meetingOptions, Tucks } from '../ends/tuck-stage'
+import { Fills } from '../fills/fill-stage'
+import type { PouredParts } from '../fills/poured-parts'
+import { NOTHING_POURED, partsOfFills } from '../fills/poured-parts'
+import { tintsOf, withTints } from '../fills/tints'
+import type { Failure, Region } from '../outlines/outlines'
+import { Outlines } from '../outlines/outlines'
+import { beyondFence } from '../pieces/fence'
+import type { Bounded, LitterLimits } from '../pieces/litter'
+import { litterIn } from '../pieces/litter'
+import type { PieceHit } from '../pieces/piece-at'
+import { piecesUnder } from '../pieces/piece-at'
+import type { TrimResult } from '../pieces/trim-stage'
+import { Trims } from '../pieces/trim-stage'
+import { Papers } from '../regions/paper-stage'
+import type { Paper } from '../regions/regions'
+import { AllInk } from '../stack/all-ink'
+import type { Stack } from '../stack/stack'
+import { stackOf } from '../stack/stack'
+import type { InkSession, Joints, Measure, ShapesResult } from './ink-session'
+import { ShapeStage } from './shape-stage'
+import { Unions } from './unions'
+
+/** The share of the work that outlines are, as it is told. */
+const OUTLINED = 0.5
+
+/** What of a drawing its shapes go by. */
+const shapedBy = ({ layers, settings, page, amendments, fills }: Drawing): readonly unknown[] => [layers, settings, page, amendments, fills]
+
+/** The stages by which everything follows from a drawing, each remembered for as long as what goes into it is the same. */
+export class Session implements InkSession {
+  private readonly outlines: (tolerance: number) => Outlines
+  private readonly trims = lastOf((tolerance: number) => new Trims(tolerance))
+  private readonly tucks = lastOf((tolerance: number, perPx: number) => new Tucks(tolerance, perPx))
+  private readonly untucked = lastOf((perPx: number) => new Ends(meetingOptions(perPx)))
+  private readonly allInk = new AllInk()
+  private readonly unions = new Unions(this.allInk)
+  private readonly papers = new Papers()
+  private readonly pourer = new Fills()
+  private readonly shapeStage = new ShapeStage()
+
+  private readonly stackOf = lastWork(shapedBy, (drawing: Drawing) => {
+    const { tolerance } = shapeSettingsOf(drawing)
+    return stackOf(drawing, this.outlines(tolerance), this.tucksFor(drawing), this.trims(tolerance))
+  })
+
+  private readonly pouredOn = lastWork(
+    ({ stack, drawing }: { stack: Stack; drawing: Drawing }) => [stack, drawing.fills, drawing.settings, drawing.page],
+    ({ drawing }) => this.pour(drawing),
+  )
+
+  private readonly unitedOf = lastWork(shapedBy, (drawing: Drawing) => this.unite(drawing))
+  private readonly shapesOf = lastWork(shapedBy, (drawing: Drawing) => this.shape(drawing))
+
+  /** @param known outlines of the drawing's lines that were worked out before, if any were */
+  constructor(
+    private now: Drawing,
+    known?: Outlines,
+  ) {
+    this.outlines = lastOf((tolerance) => (known?.tolerance === tolerance ? known : new Outlines(tolerance)))
+  }
+
+  get drawing(): Drawing {
+    return this.now
+  }
+
+  apply(patches: readonly Patch[]): void {
+    this.now = applyPatches(this.now, patches)
+  }
+
+  fork(patches: readonly Patch[]): InkSession {
+    return new Session(applyPatches(this.now, patches), this.outlines(shapeSettingsOf(this.now).tolerance))
+  }
+
+  *less(): Generator<number, ReadonlyMap<string, Region>> {
+    return (yield* this.stackOf(this.now)).less
+  }
+
+  *trimmed(): Generator<number, readonly TrimResult[]> {
+    return (yield* this.stackOf(this.now)).trims
+  }
+
+  *joints(): Generator<number, Joints> {
+    const { corners, ends } = yield* this.stackOf(this.now)
+    return { corners: [...corners], ends: ends() }
+  }
+
+  *ground(): Generator<number, { stack: Stack; ends: Ends }> {
+    const drawing = this.now
+    const stack = yield* this.stackOf(drawing)
+    const tucks = this.tucksFor(drawing)
+    if (tucks) return { stack, ends: tucks.ends }
+    // Nothing is tucked, but what ends do is told all the same.
+    const ends = this.untucked(perUsualPx(drawing.page))
+    ends.follow(seenLines(drawing))
+    return { stack, ends }
+  }
+
+  *piecesAt(p: Vec): Generator<number, PieceHit[]> {
+    return piecesUnder(p, yield* this.stackOf(this.now), shapeSettingsOf(this.now).tolerance)
+  }
+
+  *beyond(fence: ReadonlySet<string>, most: number): Generator<number, PieceHit[]> {
+    const open = new Set(openLines(this.now))
+    const { stack, ends } = yield* this.ground()
+    return yield* beyondFence(stack, fence, most, (line) => open.has(line), (id) => ends.of(id), shapeSettingsOf(this.now).tolerance)
+  }
+
+  *litter(regions: readonly Bounded[], limits: LitterLimits): Generator<number, PieceHit[]> {
+    const { stack, ends } = yield* this.ground()
+    return yield* litterIn(regions, limits, stack, openLines(this.now), (id) => ends.of(id), shapeSettingsOf(this.now).tolerance)
+  }
+
+  *fills(): Generator<number, PouredParts> {
+    const drawing = this.now
+    if (!drawing.fills?.length) return NOTHING_POURED
+    const stack = yield* scaled(this.stackOf(drawing), 0, OUTLINED)
+    return yield* this.pouredOn({ stack, drawing })
+  }
+
+  *paper(gap: number): Generator<number, Paper> {
+    const drawing = this.now
+    const stack = yield* scaled(this.stackOf(drawing), 0, OUTLINED)
+    const ink = yield* scaled(this.allInk.of(stack, drawing), OUTLINED, 1 - OUTLINED)
+    return this.papers.of(ink, stack, drawing, gap)
+  }
+
+  shapes(): Generator<number, ShapesResult> {
+    return this.shapesOf(this.now)
+  }
+
+  readonly measureOf = (path: Path): Measure | null => this.shapeStage.measureOf(path)
+
+  readonly outlineOf = (item: Line | Shape): Region | Failure => this.outlines(shapeSettingsOf(this.now).tolerance).of(item)
+
+  private tucksFor(drawing: Drawing): Tucks | null {
+    return drawing.settings.tuck === false ? null : this.tucks(shapeSettingsOf(drawing).tolerance, perUsualPx(drawing.page))
+  }
+
+  /** What was poured, and the shapes that it makes: grounds, fills, and the shades on them, bottom to top. */
+  private *pour(drawing: Drawing): Generator<number, PouredParts> {
+    const poured = yield* this.pourer.of(drawing, (gap) => this.paper(gap))
+    return { poured, parts: partsOfFills(poured, drawing), tints: tintsOf(drawing, seenLines(drawing), poured) }
+  }
+
+  private *unite(drawing: Drawing): ReturnType<Unions['of']> {
+    const poured = yield* this.fills()
+    const stack = yield* scaled(this.stackOf(drawing), 0, OUTLINED)
+    return yield* scaled(this.unions.of(drawing, stack, [...poured.parts, ...withTints(stack.parts, poured.tints)]), OUTLINED, 1 - OUTLINED)
+  }
+
+  private *shape(drawing: Drawing): Generator<number, ShapesResult> {
+    return this.shapeStage.of(drawing, yield* this.unitedOf(drawing))
+  }
+}

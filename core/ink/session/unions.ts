@@ -1,0 +1,56 @@
+import type { Cubic } from '../../geometry/cubic'
+import { shapeSettingsOf } from '../../model/fineness'
+import type { Drawing } from '../../model/model'
+import { lastOf } from '../../remembered'
+import { latticeOf } from '../../shapes/lattice'
+import { LatticeUnion } from '../../shapes/lattice-union'
+import { scaled } from '../../turns'
+import type { AllInk } from '../stack/all-ink'
+import { cellsFor } from '../stack/all-ink'
+import type { Group } from '../stack/groups'
+import { groupsOf } from '../stack/groups'
+import type { Part, Stack } from '../stack/stack'
+
+/** The groups of a drawing's parts, and the contours of each. */
+export interface United {
+  stack: Stack
+  groups: Group[]
+  contours: Cubic[][][]
+}
+
+/** Unites the parts of each group; what a group was united of is kept from edit to edit. */
+export class Unions {
+  /** The union of each group, by its id, on the lattice that suits the page and the number of parts. */
+  private readonly kept = lastOf((_size: number, _tolerance: number) => new Map<string, LatticeUnion>())
+
+  constructor(private readonly allInk: AllInk) {}
+
+  /** @param parts what is drawn, bottom to top: what was poured, then the stack in its tints */
+  *of(drawing: Drawing, stack: Stack, parts: readonly Part[]): Generator<number, United> {
+    const { unite, tolerance } = shapeSettingsOf(drawing)
+    if (!unite) {
+      const groups = parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
+      return { stack, groups, contours: groups.map((g) => [...g.parts[0]!.region.contours]) }
+    }
+    const groups = groupsOf(parts)
+    const unionOf = this.unionsOn(cellsFor(drawing.page, parts.length), tolerance, groups)
+    const contours: Cubic[][][] = []
+    for (const [i, { id, parts: mine }] of groups.entries()) {
+      const isAll = mine.length === stack.parts.length && mine.every((p, k) => p.region === stack.parts[k]!.region)
+      const made = isAll ? this.allInk.of(stack, drawing) : unionOf(id).of(mine.flatMap((p) => p.region.contours))
+      contours.push(yield* scaled(made, i / groups.length, 1 / groups.length))
+    }
+    return { stack, groups, contours }
+  }
+
+  private unionsOn(size: number, tolerance: number, groups: readonly Group[]): (id: string) => LatticeUnion {
+    const kept = this.kept(size, tolerance)
+    const ids = new Set(groups.map((g) => g.id))
+    for (const id of kept.keys()) if (!ids.has(id)) kept.delete(id)
+    return (id) => {
+      let union = kept.get(id)
+      if (!union) kept.set(id, (union = new LatticeUnion(latticeOf(size), tolerance)))
+      return union
+    }
+  }
+}

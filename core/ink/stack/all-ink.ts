@@ -1,0 +1,34 @@
+import { shapeSettingsOf } from '../../model/fineness'
+import type { Drawing, Page } from '../../model/model'
+import type { Cubic } from '../../geometry/cubic'
+import { latticeOf } from '../../shapes/lattice'
+import { LatticeUnion } from '../../shapes/lattice-union'
+import type { Stack } from './stack'
+
+/** Cells along the longer side of a page: about so many for the square root of the number of parts, a power of two. */
+const CELLS = 0.8
+const MOST_CELLS = 64
+
+/** The size of cells that suits a page and a number of parts, px. */
+export function cellsFor(page: Pick<Page, 'width' | 'height'>, parts: number): number {
+  const cells = Math.min(MOST_CELLS, 2 ** Math.max(1, Math.round(Math.log2(CELLS * Math.sqrt(parts) + 1))))
+  return Math.max(page.width, page.height) / cells
+}
+
+/** The union of all ink, whatever inks it is of; kept from edit to edit. */
+export class AllInk {
+  *of(stack: Stack, drawing: Pick<Drawing, 'page' | 'settings'>): Generator<number, Cubic[][]> {
+    const { tolerance } = shapeSettingsOf(drawing)
+    const size = cellsFor(drawing.page, stack.parts.length)
+    const key = `${size} ${tolerance}`
+    if (this.last?.key !== key) this.last = { key, union: new LatticeUnion(latticeOf(size), tolerance), of: null, ink: [] }
+    const { last } = this
+    if (last.of !== stack) {
+      last.ink = yield* last.union.of(stack.parts.flatMap((p) => p.region.contours))
+      last.of = stack
+    }
+    return last.ink
+  }
+
+  private last: { key: string; union: LatticeUnion; of: Stack | null; ink: Cubic[][] } | null = null
+}

@@ -1,0 +1,88 @@
+import type { Amendment, Drawing, Line, Shape } from '../../model/model'
+import type { Path } from '../../geometry/path'
+import { coveredRegion } from './cover'
+import { scaled } from '../../turns'
+import type { EndContact } from '../../relations/end-contacts'
+import type { CornerPair } from '../ends/corner-stage'
+import type { Failure, Outlines, Region } from '../outlines/outlines'
+import type { Shown, Trimmed, Trims } from '../pieces/trim-stage'
+import type { Inked } from '../ends/inked'
+import type { Tucks } from '../ends/tuck-stage'
+
+/** Something of one ink in the stack: an item's region less what lines above it cover. */
+export interface Part {
+  item: Line | Shape
+  region: Region
+}
+
+/** What a drawing's visible layers come to. */
+export interface Stack extends Trimmed {
+  /** From the bottom to the top. */
+  parts: Part[]
+  /** By id of the lines that do not show all of their ink, what they show, covers apart. */
+  less: ReadonlyMap<string, Region>
+  /** Where two ends come together. */
+  corners: readonly CornerPair[]
+  /** Ends that meet the body of a line, or go past one. */
+  ends: () => EndContact[]
+  /** Items that have no ink. */
+  failed: Failure[]
+}
+
+/** The amendments of a drawing of one kind. */
+export const amended = <K extends Amendment['kind']>({ amendments }: Pick<Drawing, 'amendments'>, kind: K): Extract<Amendment, { kind: K }>[] => (amendments ?? []).filter((a): a is Extract<Amendment, { kind: K }> => a.kind === kind)
+
+/** So many outlines are worked out between two signs of progress. */
+const AT_A_TIME = 8
+
+/** The share of the work that outlines are, as it is told. */
+const OUTLINED = 0.8
+
+/** The stack of a drawing's visible layers. */
+export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | null, trims: Trims): Generator<number, Stack> {
+  const items = drawing.layers.flatMap((l): readonly (Line | Shape)[] => (l.visible && l.kind !== 'sketch' ? l.items : []))
+  const covers = coversOver(items)
+  const failed: Failure[] = []
+  const inked = new Map<string, Covered>()
+  let fresh = 0
+  for (const [i, item] of items.entries()) {
+    if (!outlines.has(item) && ++fresh % AT_A_TIME === 0) yield (OUTLINED * i) / items.length
+    const region = outlines.of(item)
+    if ('message' in region) failed.push(region)
+    else inked.set(item.id, { item, region, covers: covers[i]!, seen: outlines.uncovered(region, covers[i]!) })
+  }
+  const tucked = tucks ? yield* scaled(tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }), OUTLINED, 1 - OUTLINED) : NOTHING
+  const shown = new Map<string, Shown>()
+  for (const [id, own] of inked) {
+    const region = tucked.get(id)
+    shown.set(id, region ? { item: own.item, region } : own)
+  }
+  const trimmed = trims.of(shown, amended(drawing, 'trim'))
+  const less = trimmed.less.size ? new Map([...tucked, ...trimmed.less]) : tucked
+  const parts: Part[] = []
+  for (const { item, covers: over, seen } of inked.values()) {
+    const left = less.get(item.id)
+    const region = left ? outlines.uncovered(left, over) : seen
+    if (region.contours.length) parts.push({ item, region })
+  }
+  return { parts, less, trims: trimmed.results, corners: tucks?.pairs ?? [], ends: () => tucks?.meeting() ?? [], shown, failed }
+}
+
+interface Covered extends Inked {
+  covers: readonly Path[]
+}
+
+const NOTHING: ReadonlyMap<string, Region> = new Map()
+
+/** For each item, bottom to top, the closed paths above it that cover what lies behind. */
+function coversOver(items: readonly (Line | Shape)[]): (readonly Path[])[] {
+  let covers: readonly Path[] = []
+  const over: (readonly Path[])[] = []
+  for (let i = items.length - 1; i >= 0; i--) {
+    const item = items[i]!
+    over[i] = covers
+    const cover = 'path' in item && coveredRegion(item)
+    if (cover) covers = [cover, ...covers]
+  }
+  return over
+}

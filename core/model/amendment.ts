@@ -1,0 +1,75 @@
+import type { PathNode } from '../geometry/path'
+import type { Vec } from '../geometry/point'
+
+/**
+ * An edit of one node of a derived outline: the node that lay at `at` becomes `to`, goes (null), or is put in there; or the
+ * outline through it, which nodes were dragged across, is cut where it crosses itself or another of its shape. It is put on
+ * anew whenever the outlines are made again, as long as the outline still runs there.
+ */
+export interface Retouch {
+  id: string
+  kind: 'retouch'
+  at: Vec
+  to: PathNode | null | 'add' | 'cut'
+}
+
+/** Where a point lies by a line: at a share 0..1 of its length, and so far ahead of there and to its left, as multiples of half its size. */
+export interface PlaceBy {
+  at: number
+  ahead: number
+  left: number
+}
+
+/**
+ * A piece of a line's ink that is taken away: the one about `place` among those into which other outlines divide the ink,
+ * as long as the same lines and solids cover it (`over`) and bound it, before it (-1), after it (1) or on both sides of it (0) along the line.
+ * Without either it is all of the line's ink.
+ */
+export interface Trim {
+  id: string
+  kind: 'trim'
+  line: string
+  place: PlaceBy
+  over: string[]
+  bounds: { by: string; side: -1 | 0 | 1 }[]
+}
+
+/**
+ * How two ends that come together are finished: as their caps are, each within the other; one behind the other; the outer
+ * edges extended till they meet; rounded off; or each going on beyond the other.
+ */
+export type CornerStyle = 'caps' | 'tucked' | 'pointed' | 'rounded' | 'crossing'
+
+/** What the person decided about a corner. */
+export interface Corner {
+  id: string
+  kind: 'corner'
+  ends: [{ line: string; end: 'first' | 'last' }, { line: string; end: 'first' | 'last' }]
+  style: CornerStyle
+  /** Tucked: which of the two ends lies behind; the first when absent. */
+  behind?: 0 | 1
+  /** Pointed: how far the point may lie from the corner, in half-widths. */
+  limit?: number
+  /** Crossing: by how many of its sizes each goes on. */
+  length?: number
+}
+
+/** An island that is simplified by a tolerance of its own: the one that the ink of a line belongs to at a place by it. */
+export interface Fineness {
+  id: string
+  kind: 'fineness'
+  line: string
+  place: PlaceBy
+  /** px of the usual page; 0 leaves the island as expanded. */
+  simplify: number
+}
+
+/** A finding of Proof that is meant to be so. */
+export interface Leave {
+  id: string
+  kind: 'leave'
+  key: string
+}
+
+/** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
+export type Amendment = Retouch | Trim | Corner | Fineness | Leave
