@@ -1,10 +1,10 @@
 /** Keeps what is worked out of a thing for as long as that is the same. */
-export function remembered<K extends object, R>(work: (thing: K) => R): (thing: K) => R {
-  const known = new WeakMap<K, { result: R }>()
+export function remembered<K extends object, R extends object | string | number | boolean | null>(work: (thing: K) => R): (thing: K) => R {
+  const known = new WeakMap<K, R>()
   return (thing) => {
-    let was = known.get(thing)
-    if (!was) known.set(thing, (was = { result: work(thing) }))
-    return was.result
+    let result = known.get(thing)
+    if (result === undefined) known.set(thing, (result = work(thing)))
+    return result
   }
 }
 

@@ -1,6 +1,7 @@
 import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
 import type { Vec } from '#core/geometry/point'
+import { remembered } from '#core/remembered'
 
 /** Path data of some of an outline's contours, and their bounds, page px. */
 export interface InkPart {
@@ -67,14 +68,8 @@ export function paintStack(ctx: Context, stack: readonly InkEntry[], { box, full
   laySheet()
 }
 
-const paths = new WeakMap<InkPart, Path2D>()
-
 /** A part as the canvas takes it, read from its path data once. */
-function pathOf(part: InkPart): Path2D {
-  let path = paths.get(part)
-  if (!path) paths.set(part, (path = part.shift ? shifted(pathOf(part.shift.of), part.shift.by) : new Path2D(part.data)))
-  return path
-}
+const pathOf = remembered((part: InkPart): Path2D => part.shift ? shifted(pathOf(part.shift.of), part.shift.by) : new Path2D(part.data))
 
 function shifted(path: Path2D, d: Vec): Path2D {
   const moved = new Path2D()

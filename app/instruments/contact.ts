@@ -11,7 +11,8 @@ import type { Mark } from '~/canvas/marks'
 import type { Worktop, Hand, Instrument } from './instrument'
 import { toggled } from './instrument'
 import { chosenLines } from './line-marks'
-import { kept, leftAlone, makeStep } from './trial'
+import { leftAlone, makeStep } from './trial'
+import { remembered } from '#core/remembered'
 
 const REACH = 12
 /** Rings that show the reach are left out where they would be smaller than this, screen px. */
@@ -113,7 +114,7 @@ export class Contact implements Instrument {
     const weights = weightsByContact(lines, this.proposals, rule)
     const { light } = worktop.drawing().settings
     const outsides = light && all.some((l) => l.weight.unlit && weights.has(l.id)) ? outsidesOf(all) : null
-    const of = kept((line: Line): Line => {
+    const of = remembered((line: Line): Line => {
       const weight = weights.get(line.id)
       if (!weight) return line
       const next = { ...line, weight }

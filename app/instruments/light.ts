@@ -9,7 +9,8 @@ import { changeLines } from '#core/editing/change-items'
 import type { Mark } from '~/canvas/marks'
 import type { Worktop, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
-import { kept, leftAlone } from './trial'
+import { leftAlone } from './trial'
+import { remembered } from '#core/remembered'
 
 const REACH = 10
 /** The light is taken hold of this near, screen px. */
@@ -78,7 +79,7 @@ export class Light implements Instrument {
     const { rule } = this
     const sides = this.sides()
     const open = new Set(this.worktop.allLines(true).map((l) => l.id))
-    const of = kept((line: Line): Line => (open.has(line.id) ? litLine(line, sides.get(line.id) ?? null, rule) : line))
+    const of = remembered((line: Line): Line => (open.has(line.id) ? litLine(line, sides.get(line.id) ?? null, rule) : line))
     this.worktop.tryOn({ of, summary: this.summary(), light: rule, changes: true, accept: () => this.accept(), drop: () => this.putAside() })
   }
 

@@ -7,7 +7,8 @@ import { mirroredWeight, mirrorPairs, sideOfAxis } from '#core/weight/mirror-mat
 import type { Mark } from '~/canvas/marks'
 import type { Worktop, Hand, Instrument } from './instrument'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
-import { kept, makeStep } from './trial'
+import { makeStep } from './trial'
+import { remembered } from '#core/remembered'
 
 const REACH = 10
 /** The axis is drawn this far beyond the page, as a share of its height. */
@@ -60,7 +61,7 @@ export class Match implements Instrument {
     this.pairs = mirrorPairs(sources, targets, this.axis, reach)
     const known = new Map(lines.map((l) => [l.id, l]))
     const wanted = new Map(this.pairs.filter((p) => !this.left.has(p.to) && !this.left.has(p.from)).map((p) => [p.to, p]))
-    const of = kept((line: Line): Line => {
+    const of = remembered((line: Line): Line => {
       const pair = wanted.get(line.id)
       return pair ? { ...line, weight: mirroredWeight(line.weight, known.get(pair.from)!.weight, pair.reversed) } : line
     })

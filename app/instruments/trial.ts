@@ -12,13 +12,3 @@ export function makeStep(worktop: Worktop, label: string, of: (line: Line) => Li
 
 /** What a summary says of lines that a rule passes over. */
 export const leftAlone = (pinned: number): string => (pinned ? ` ${pinned} pinned ${pinned === 1 ? 'line is' : 'lines are'} left alone.` : '')
-
-/** `of` with its answers kept, so that an outline is expanded once. */
-export function kept(of: (line: Line) => Line): (line: Line) => Line {
-  const known = new WeakMap<Line, Line>()
-  return (line) => {
-    let tried = known.get(line)
-    if (!tried) known.set(line, (tried = of(line)))
-    return tried
-  }
-}

@@ -8,18 +8,13 @@ import type { PassName } from '~/workspace/passes'
 import { passOf } from '~/workspace/passes'
 import { useDrawingStore } from './drawing'
 import { useViewStore } from './view'
+import { remembered } from '#core/remembered'
 
 /** What can lie on a side of the wipe: the drawing now, before this visit to the pass, with even weight, or a checkpoint by its id. */
 export type Moment = 'now' | 'before' | 'even' | (string & {})
 
 /** Lines with even weight of the same size, each made once. */
-const evened = new WeakMap<Line, Line>()
-
-function evenLine(line: Line): Line {
-  let even = evened.get(line)
-  if (!even) evened.set(line, (even = { ...line, weight: { ...evenWeight(line.weight.size), nib: line.weight.nib } }))
-  return even
-}
+const evenLine = remembered((line: Line): Line => ({ ...line, weight: { ...evenWeight(line.weight.size), nib: line.weight.nib } }))
 
 const withEvenLines = (drawing: Drawing): Drawing => ({ ...drawing, layers: drawing.layers.map((l) => (l.kind === 'lines' ? { ...l, items: l.items.map(evenLine) } : l)) })
 

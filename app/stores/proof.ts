@@ -9,6 +9,7 @@ import { openFindings } from '#core/proof/findings-of'
 import { mendAll, mendedLine } from '#core/proof/mend'
 import { useDrawingStore } from './drawing'
 import { useTrialStore } from './trial'
+import { remembered } from '#core/remembered'
 
 /** How a kind is told of, and the word for its cure. */
 export const KIND_WORDS: Record<FindingKind, { title: string; mend: string }> = {
@@ -85,18 +86,8 @@ export const useProofStore = defineStore('proof', () => {
     const locked = findings.filter((f) => f.mend).length - mendable.length
     const byLine = new Map<string, Finding[]>()
     for (const f of mendable) if (f.mend && 'line' in f.mend) byLine.set(f.mend.line, [...(byLine.get(f.mend.line) ?? []), f])
-    const known = new WeakMap<Line, Line>()
-    const of = (line: Line): Line => {
-      const mends = byLine.get(line.id)
-      if (!mends) return line
-      let tried = known.get(line)
-      if (!tried) {
-        // A line that would go shows without ink.
-        tried = mends.reduce<Line>((l, f) => mendedLine(l, f.mend!) ?? { ...l, weight: { ...l.weight, size: 0 } }, line)
-        known.set(line, tried)
-      }
-      return tried
-    }
+    // A line that would go shows without ink.
+    const of = remembered((line: Line): Line => (byLine.get(line.id) ?? []).reduce<Line>((l, f) => mendedLine(l, f.mend!) ?? { ...l, weight: { ...l.weight, size: 0 } }, line))
     const n = mendable.length
     const summary = `${n} mended as shown${locked ? `; ${locked} on locked layers stay` : ''}.`
     trying.value = { findings: mendable, summary }

@@ -24,6 +24,7 @@ import type { Outline } from './outline'
 import { outlineOfContours, outlineOfRegion } from './outline'
 import type { Told } from './sent-once'
 import { SentOnce } from './sent-once'
+import { remembered } from '#core/remembered'
 
 /** Lets messages in between two steps of long work, so that a newer request can stop it. */
 const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
@@ -55,14 +56,8 @@ export interface LessAnswer {
   tints: [line: string, ink: string][] | null
 }
 
-const pouredOutlines = new WeakMap<Part, Outline>()
-
 /** The outline of a fill, the same object for the same part. */
-function pouredOutline(part: Part): Outline {
-  let outline = pouredOutlines.get(part)
-  if (!outline) pouredOutlines.set(part, (outline = outlineOfContours(part.item, (part.item as Shape).contours)))
-  return outline
-}
+const pouredOutline = remembered((part: Part): Outline => outlineOfContours(part.item, (part.item as Shape).contours))
 
 const geometry = {
   /** Outlines of lines of the drawing, by their ids, and of lines that are not in it, as they are given. A line that cannot be expanded has an empty one. */

@@ -7,18 +7,13 @@ import { windingOf } from '#core/geometry/winding-at'
 import { islandsByOwner } from '#core/shapes/islands'
 import type { IslandOfInk } from '~/instruments/instrument'
 import type { DrawnShape } from '~/workers/contour-book'
+import { remembered } from '#core/remembered'
 
 /** How many islands shapes have: a count over numbers that came with them. */
 export const countIslands = (drawn: readonly DrawnShape[]): number => drawn.reduce((n, { owners }) => n + owners.reduce((m, owner, i) => (owner === i ? m + 1 : m), 0), 0)
 
-const known = new WeakMap<readonly DrawnShape[], readonly IslandOfInk[]>()
-
 /** The islands of shapes, bottom to top; listed once, when somebody asks: an edit must not wait for a list. */
-export function islandsOfDrawn(drawn: readonly DrawnShape[]): readonly IslandOfInk[] {
-  let islands = known.get(drawn)
-  if (!islands) known.set(drawn, (islands = drawn.flatMap(islandsOfShape)))
-  return islands
-}
+export const islandsOfDrawn = remembered((drawn: readonly DrawnShape[]): readonly IslandOfInk[] => drawn.flatMap(islandsOfShape))
 
 function islandsOfShape({ shape, parts, owners }: DrawnShape): IslandOfInk[] {
   return islandsByOwner(owners).map((places): IslandOfInk => {
@@ -36,13 +31,7 @@ function islandsOfShape({ shape, parts, owners }: DrawnShape): IslandOfInk[] {
   })
 }
 
-const curves = new WeakMap<Path, Cubic[]>()
-
-function curvesOf(contour: Path): Cubic[] {
-  let cubics = curves.get(contour)
-  if (!cubics) curves.set(contour, (cubics = cubicsOfPath({ ...contour, closed: true })))
-  return cubics
-}
+const curvesOf = remembered((contour: Path): Cubic[] => cubicsOfPath({ ...contour, closed: true }))
 
 /** The topmost island that has ink at a point. */
 export function islandUnder(islands: readonly IslandOfInk[], p: Vec): IslandOfInk | null {

@@ -1,5 +1,6 @@
 import type { Path } from './path'
 import { arcOfPath } from './known'
+import { remembered } from '../remembered'
 
 /** A path sampled at even arc lengths: places, points and left normals, px. A closed one does not repeat its first. */
 export interface Course {
@@ -16,14 +17,8 @@ const APART = 9
 const FEWEST = 16
 const MOST = 128
 
-const known = new WeakMap<Path, Course>()
-
 /** The course of a path, sampled once as long as it stays the same object. */
-export function courseOf(path: Path): Course {
-  let course = known.get(path)
-  if (!course) known.set(path, (course = sampled(path)))
-  return course
-}
+export const courseOf = remembered((path: Path): Course => sampled(path))
 
 function sampled(path: Path): Course {
   const arc = arcOfPath(path)

@@ -7,9 +7,7 @@ import type { Cubic } from './cubic'
 import { straight } from './cubic'
 import { crossingsOf, selfCrossings } from './crossings'
 import { cubicsOfPath } from './path'
-
-const arcs = new WeakMap<Path, ArcLength>()
-const boxes = new WeakMap<Path, Box>()
+import { remembered } from '../remembered'
 
 /** The cubics of a path; of a path of one node a curve that stays there, so that it has a place like any other. */
 function curveOf(path: Path): Cubic[] {
@@ -18,27 +16,13 @@ function curveOf(path: Path): Cubic[] {
 }
 
 /** Arc length of a path, measured once as long as it stays the same object. A path of one node is a place of no length. */
-export function arcOfPath(path: Path): ArcLength {
-  let arc = arcs.get(path)
-  if (!arc) arcs.set(path, (arc = new ArcLength(curveOf(path))))
-  return arc
-}
+export const arcOfPath = remembered((path: Path): ArcLength => new ArcLength(curveOf(path)))
 
 /** Bounds of a path's curve, measured once as long as it stays the same object. */
-export function boxOfPath(path: Path): Box {
-  let box = boxes.get(path)
-  if (!box) boxes.set(path, (box = boxOfCubics(curveOf(path))))
-  return box
-}
-
-const segments = new WeakMap<Path, readonly Box[]>()
+export const boxOfPath = remembered((path: Path): Box => boxOfCubics(curveOf(path)))
 
 /** Bounds of each segment of a path's curve, measured once as long as it stays the same object. */
-export function segmentBoxesOf(path: Path): readonly Box[] {
-  let all = segments.get(path)
-  if (!all) segments.set(path, (all = arcOfPath(path).cubics.map(boxOfCubic)))
-  return all
-}
+export const segmentBoxesOf = remembered((path: Path): readonly Box[] => arcOfPath(path).cubics.map(boxOfCubic))
 
 const crossings = new WeakMap<Path, WeakMap<Path, Crossing[]>>()
 

@@ -2,6 +2,7 @@ import type { Line, Snip } from '../model/model'
 import type { Path } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { partOfPath } from '../geometry/part-of-path'
+import { remembered } from '../remembered'
 
 /** A part of a line that is not snipped away: its bounds as shares 0..1 of the line's length, and its path. */
 export interface ShownPart {
@@ -20,14 +21,8 @@ export function hiddenSpans({ from, to, idle }: Snip): [number, number][] {
 /** Whether a place (0..1) of a line carries ink: what is snipped away is not there, for whatever asks. */
 export const isShownAt = (line: Line, at: number): boolean => !line.snips.some((s) => hiddenSpans(s).some(([from, to]) => at > from && at < to))
 
-const known = new WeakMap<Line, readonly ShownPart[]>()
-
 /** The parts of a line that carry ink, from its first node on; the whole line where nothing is snipped. */
-export function shownParts(line: Line): readonly ShownPart[] {
-  let parts = known.get(line)
-  if (!parts) known.set(line, (parts = cutParts(line)))
-  return parts
-}
+export const shownParts = remembered((line: Line): readonly ShownPart[] => cutParts(line))
 
 function cutParts(line: Line): ShownPart[] {
   const spans = line.snips.flatMap(hiddenSpans)

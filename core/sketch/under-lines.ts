@@ -2,6 +2,7 @@ import type { Path } from '../geometry/path'
 import { arcOfPath } from '../geometry/known'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
+import { rememberedBy } from '../remembered'
 
 /** Places along lines are so many reaches apart. */
 const STEP = 0.5
@@ -9,17 +10,11 @@ const STEP = 0.5
 const MOST = 0.7
 
 /** Places of a path, kept for as long as it is the same. */
-const known = new WeakMap<Path, { step: number; points: Vec[] }>()
-
-function placesOn(path: Path, step: number): Vec[] {
-  const kept = known.get(path)
-  if (kept?.step === step) return kept.points
+const placesOn = rememberedBy((path: Path, step: number): Vec[] => {
   const arc = arcOfPath(path)
   const n = Math.max(1, Math.ceil(arc.total / step))
-  const points = Array.from({ length: n + 1 }, (_, i) => arc.point((i / n) * arc.total))
-  known.set(path, { step, points })
-  return points
-}
+  return Array.from({ length: n + 1 }, (_, i) => arc.point((i / n) * arc.total))
+})
 
 /** Which paths lie along lines for most of their length, within `reach` px. */
 export function underLines<T extends { path: Path }>(offers: readonly T[], lines: readonly Path[], reach: number): Set<T> {

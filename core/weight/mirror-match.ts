@@ -5,6 +5,7 @@ import { arcOfPath } from '../geometry/known'
 import { distance } from '../geometry/point'
 import { flipEnds, flipSides } from './shelf'
 import { pastedWeight } from './copy-weight'
+import { remembered } from '../remembered'
 
 /** A line to mirror at, through two points of the page, px. */
 export interface Axis {
@@ -44,18 +45,14 @@ interface Measured {
   total: number
 }
 
-const measures = new WeakMap<Path, Measured>()
-
 /** Found once as long as the path stays the same object: an axis is tried at many places. */
-function measured({ path }: Line): Measured {
-  let found = measures.get(path)
-  if (!found) {
-    const arc = arcOfPath(path)
-    const places = Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)))
-    measures.set(path, (found = { places, middle: mean(places), total: arc.total }))
-  }
-  return found
-}
+const measuredPath = remembered((path: Path): Measured => {
+  const arc = arcOfPath(path)
+  const places = Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)))
+  return { places, middle: mean(places), total: arc.total }
+})
+
+const measured = ({ path }: Line): Measured => measuredPath(path)
 
 const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) / of.length, y: of.reduce((s, p) => s + p.y, 0) / of.length })
 

@@ -12,6 +12,7 @@ import { usePeek } from '~/workspace/use-peek'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
+import { remembered } from '#core/remembered'
 
 /** Profiles wider than this are drawn smaller. */
 const MOST_SHOWN = 1.4
@@ -23,21 +24,15 @@ const chosen = useChosenLines()
 const { lines, peek, lookAway } = usePeek()
 
 /** Each profile drawn by the real engine on a short straight line; one that stays the same is drawn once. */
-const drawn = new WeakMap<ShelfProfile, string>()
-
-function drawnBy(profile: ShelfProfile): string {
-  const known = drawn.get(profile)
-  if (known !== undefined) return known
+const drawnBy = remembered((profile: ShelfProfile): string => {
   const line = newLine(
     { nodes: [{ at: { x: 2, y: 8 }, in: null, out: null, joint: 'corner' }, { at: { x: 36, y: 8 }, in: null, out: null, joint: 'corner' }], closed: false },
     { weight: fittedIn(withProfile(evenWeight(9), profile)), finish: { ...roundFinish(), startCap: 'butt', endCap: 'butt' } },
   )
-  const data = expandLine(line, { tolerance: 0.05 })
+  return expandLine(line, { tolerance: 0.05 })
     .map((c) => pathData(c, 2))
     .join('')
-  drawn.set(profile, data)
-  return data
-}
+})
 
 /** The widest place of a profile fills the little picture, and no more. */
 function fittedIn(weight: Weight): Weight {

@@ -1,11 +1,12 @@
 // The parts of the package that are needed, without its tables of all properties.
 declare module 'css-tree/parser' {
-  import type { generate, parse } from 'css-tree'
+  import type { parse } from 'css-tree'
 
   const parser: typeof parse
   export default parser
 }
 declare module 'css-tree/generator' {
+  import type { generate } from 'css-tree'
 
   const generator: typeof generate
   export default generator

@@ -6,6 +6,7 @@ import { arcOfPath, boxOfPath } from '../../geometry/known'
 import type { ContactOptions, EndContact, LinePlace } from '../../relations/end-contacts'
 import { contactsOf } from '../../relations/end-contacts'
 import { tipsOf } from '../../relations/shown'
+import { remembered } from '../../remembered'
 
 /** A line, how far round it an end may meet or cross it, and what its own ends do. */
 interface Known {
@@ -155,13 +156,7 @@ const isSame = (a: readonly EndContact[], b: readonly EndContact[]): boolean =>
     return c.kind === d.kind && c.point === d.point && isSamePlace(c.under, d.under) && c.touched.length === d.touched.length && c.touched.every((t, k) => t.ends === d.touched[k]!.ends && isSamePlace(t, d.touched[k]!))
   })
 
-const widest = new WeakMap<Weight, number>()
-
-function widestOf(weight: Weight): number {
-  let most = widest.get(weight)
-  if (most === undefined) widest.set(weight, (most = weight.size * Math.max(...weight.stops.map((s) => Math.max(s.left, s.right)))))
-  return most
-}
+const widestOf = remembered((weight: Weight): number => weight.size * Math.max(...weight.stops.map((s) => Math.max(s.left, s.right))))
 
 const padOf = ({ weight }: Line, { reach, overshoot }: ContactOptions): number => Math.max(reach + widestOf(weight), overshoot)
 

@@ -14,6 +14,7 @@ import type { Vec } from '../../geometry/point'
 import { add, direction, lerp, scale, subtract } from '../../geometry/point'
 import { simplifyContours } from '../../shapes/simplify'
 import type { Poured } from './fill-stage'
+import { remembered } from '../../remembered'
 
 /** A shape of shade or light within a fill. */
 export interface ShadePart {
@@ -27,7 +28,8 @@ const FINE = 4
 /** Shade smaller than this share of its fill is none. */
 const CRUMB = 0.003
 
-const known = new WeakMap<readonly (readonly Cubic[])[], Map<unknown, ShadePart[]>>()
+/** The shades of a fill's contours that were made already, by what they were made of. */
+const madeOn = remembered((_contours: readonly (readonly Cubic[])[]) => new Map<unknown, ShadePart[]>())
 
 /** The shades of a fill, bottom to top, each kept within the fill: those from the light, then those that a hand laid. */
 export function shadesOf({ fill, faces, contours }: Poured, drawing: Drawing): ShadePart[] {
@@ -38,23 +40,22 @@ export function shadesOf({ fill, faces, contours }: Poured, drawing: Drawing): S
   return [...lit, ...(fill.shades ?? []).map((s) => within(s, fill.ink, contours, tolerance))]
 }
 
-function remembered(contours: readonly (readonly Cubic[])[], key: unknown, make: () => ShadePart[]): ShadePart[] {
-  let all = known.get(contours)
-  if (!all) known.set(contours, (all = new Map()))
+function madeOnce(contours: readonly (readonly Cubic[])[], key: unknown, make: () => ShadePart[]): ShadePart[] {
+  const all = madeOn(contours)
   let parts = all.get(key)
   if (!parts) all.set(key, (parts = make()))
   return parts
 }
 
 const within = (shade: Shade, ink: string, contours: Cubic[][], tolerance: number): ShadePart =>
-  remembered(contours, shade, () => [
+  madeOnce(contours, shade, () => [
     { id: `shade:${shade.id}`, ink: shade.ink ?? tonedInk(ink, shade.tone), contours: resolveGroups([contours.map(loopOf), shade.contours.map(loopOfPath)], tolerance, ({ covered }) => covered === 2) },
   ])[0]!
 
 /** A crescent of shade on the side away from the light, and one of light on the side towards it. */
 function fromTheLight(lit: LitFill, { at }: LightRule, ink: string, id: string, contours: Cubic[][], tolerance: number): ShadePart[] {
   const key = `${JSON.stringify(lit)} ${at.x} ${at.y} ${ink}`
-  return remembered(contours, key, () => {
+  return madeOnce(contours, key, () => {
     const box = boxOfCubics(contours.flat())
     const centre = { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
     const half = { x: (box.maxX - box.minX) / 2, y: (box.maxY - box.minY) / 2 }

@@ -3,6 +3,7 @@ import type { Drawing, Line } from '../../model/model'
 import { arcOfPath } from '../../geometry/known'
 import type { Poured } from './fill-stage'
 import type { Part } from '../stack/stack'
+import { rememberedBy } from '../../remembered'
 
 /** How strong the tint of a line is: its own, else that of all; 0 is none. */
 const strengthOf = (line: Line, { settings }: Pick<Drawing, 'settings'>): number => line.tint ?? settings.tint ?? 0
@@ -30,18 +31,13 @@ export function tintsOf(drawing: Drawing, lines: readonly Line[], poured: readon
   return out
 }
 
-const known = new WeakMap<Part, { ink: string; part: Part }>()
+const inTint = rememberedBy((part: Part, ink: string): Part => ({ ...part, item: { ...part.item, ink } }))
 
 /** Parts with the inks that tinted lines have; the same objects for the same parts and inks. */
 export const withTints = (parts: readonly Part[], tints: ReadonlyMap<string, string>): readonly Part[] =>
   tints.size
     ? parts.map((part) => {
         const ink = tints.get(part.item.id)
-        if (!ink) return part
-        const was = known.get(part)
-        if (was?.ink === ink) return was.part
-        const tinted = { ...part, item: { ...part.item, ink } }
-        known.set(part, { ink, part: tinted })
-        return tinted
+        return ink ? inTint(part, ink) : part
       })
     : parts

@@ -2,6 +2,7 @@ import Flatbush from 'flatbush'
 import type { Vec } from '../../geometry/point'
 import { chordsOf } from '../../geometry/winding-at'
 import type { Region } from './outlines'
+import { remembered } from '../../remembered'
 
 /** The chords of a region's outline by place. */
 interface Chords {
@@ -9,18 +10,13 @@ interface Chords {
   index: Flatbush | null
 }
 
-const known = new WeakMap<Region, Chords>()
-
-function chordIndexOf(region: Region): Chords {
-  let chords = known.get(region)
-  if (chords) return chords
+const chordIndexOf = remembered((region: Region): Chords => {
   const e = chordsOf(region.contours)
   const index = e.length ? new Flatbush(e.length / 4) : null
   for (let i = 0; i < e.length; i += 4) index!.add(Math.min(e[i]!, e[i + 2]!), Math.min(e[i + 1]!, e[i + 3]!), Math.max(e[i]!, e[i + 2]!), Math.max(e[i + 1]!, e[i + 3]!))
   index?.finish()
-  known.set(region, (chords = { e, index }))
-  return chords
-}
+  return { e, index }
+})
 
 /** The point of a chord nearest to `p`. */
 function onChord(e: Float64Array, i: number, { x, y }: Vec): Vec {

@@ -10,6 +10,7 @@ import type { Region } from '../outlines/outlines'
 import { holdOf } from './trim-place'
 import type { Shown, Trimmed } from './trim-stage'
 import { isWhole } from './trim-stage'
+import { remembered } from '../../remembered'
 
 /** A piece of a line's ink under the hand. */
 export interface PieceHit {
@@ -64,10 +65,4 @@ function divisionOf(line: Line, own: Shown, shown: ReadonlyMap<string, Shown>, t
 
 const isIn = (p: Vec, piece: readonly Path[]): boolean => windingAt(cubicsOf(piece), p) !== 0
 
-const cubics = new WeakMap<readonly Path[], ReturnType<typeof cubicsOfPath>[]>()
-
-function cubicsOf(piece: readonly Path[]): ReturnType<typeof cubicsOfPath>[] {
-  let all = cubics.get(piece)
-  if (!all) cubics.set(piece, (all = piece.map(cubicsOfPath)))
-  return all
-}
+const cubicsOf = remembered((piece: readonly Path[]): ReturnType<typeof cubicsOfPath>[] => piece.map(cubicsOfPath))

@@ -12,6 +12,7 @@ import { isInOrder } from '../ends/ends'
 import { indexOf } from '../stack/groups'
 import type { Region } from '../outlines/outlines'
 import type { Part } from '../stack/stack'
+import { remembered } from '../../remembered'
 
 /** An invisible closing of a gap between two pieces of ink. */
 export interface Bridge {
@@ -198,18 +199,12 @@ const isSameBridge = (a: Bridge, b: Bridge): boolean => a.from === b.from && a.t
 
 const isTwin = (a: Bridge, b: Bridge): boolean => distance(a.curve.p0, b.curve.p3) < 1e-6 && distance(a.curve.p3, b.curve.p0) < 1e-6
 
-const tips = new WeakMap<Line, Tip[]>()
-
 /** The ends of all shown parts of a line, those that snips leave as well. */
-function tipsOf(line: Line): Tip[] {
-  let all = tips.get(line)
-  if (all) return all
-  all = shownParts(line).flatMap(({ path }): Tip[] => {
+const tipsOf = remembered((line: Line): Tip[] =>
+  shownParts(line).flatMap(({ path }): Tip[] => {
     if (path.closed) return []
     const arc = arcOfPath(path)
     const [first, last] = [arc.tangent(0), arc.tangent(arc.total)]
     return first && last ? [{ line, end: 'first', at: arc.point(0), outward: scale(first, -1) }, { line, end: 'last', at: arc.point(arc.total), outward: last }] : []
-  })
-  tips.set(line, all)
-  return all
-}
+  }),
+)

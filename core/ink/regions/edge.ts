@@ -9,6 +9,7 @@ import type { Bridge } from './bridges'
 import type { Face } from './faces'
 import type { SideFinder } from './side-finder'
 import { isSameList } from '../../same-list'
+import { remembered } from '../../remembered'
 
 /** A place on the edge of a region. */
 export interface EdgePlace {
@@ -90,14 +91,8 @@ function onBridge(p: Vec, bridges: readonly Bridge[], perPx: number): Pick<EdgeP
   return null
 }
 
-const holds = new WeakMap<Edge, readonly Hold[]>()
-
 /** The stretches of lines' sides that bound a region: runs of places, each as far as it goes. */
-export function holdOf(edge: Edge): readonly Hold[] {
-  let hold = holds.get(edge)
-  if (!hold) holds.set(edge, (hold = runsOf(edge)))
-  return hold
-}
+export const holdOf = remembered((edge: Edge): readonly Hold[] => runsOf(edge))
 
 function runsOf(edge: Edge): Hold[] {
   const out: Hold[] = []

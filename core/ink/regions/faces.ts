@@ -8,6 +8,7 @@ import { reverse } from '../../geometry/cubic'
 import { controlLength } from '../../geometry/path'
 import type { Vec } from '../../geometry/point'
 import { windingOf } from '../../geometry/winding-at'
+import { remembered } from '../../remembered'
 
 /** A connected piece of paper: closed contours that go round it from x towards y, the outer one first; open ground has no outer one. */
 export interface Face {
@@ -30,13 +31,7 @@ interface Known {
   face?: Face
 }
 
-const known = new WeakMap<Contour, Known>()
-
-function knownOf(contour: Contour): Known {
-  let all = known.get(contour)
-  if (!all) known.set(contour, (all = { area: areaOfCubics(contour), box: boxOfCubics(contour) }))
-  return all
-}
+const knownOf = remembered((contour: Contour): Known => ({ area: areaOfCubics(contour), box: boxOfCubics(contour) }))
 
 /** A contour of ink travelled the other way, so that it goes round the paper; what it borders on is known again. */
 function aroundPaper(contour: Contour): Cubic[] {
@@ -118,15 +113,10 @@ function faceWithin(hole: Contour, islands: Pick<Face, 'contours' | 'hollow'>): 
   return (own.face = { contours: [aroundPaper(hole), ...islands.contours], hollow: [false, ...islands.hollow], box: own.box })
 }
 
-const measures = new WeakMap<Face, { area: number; length: number }>()
-
 /** Signed area of a bounded face, px squared, and about how long its edge is, px; infinite for open ground. */
-export function measureOfFace(face: Face): { area: number; length: number } {
-  if (!face.box) return { area: Infinity, length: Infinity }
-  let measure = measures.get(face)
-  if (!measure) measures.set(face, (measure = { area: face.contours.reduce((n, c) => n + areaOfCubics(c), 0), length: face.contours.reduce((n, c) => n + controlLength(c), 0) }))
-  return measure
-}
+export const measureOfFace = remembered(({ box, contours }: Face): { area: number; length: number } =>
+  box ? { area: contours.reduce((n, c) => n + areaOfCubics(c), 0), length: contours.reduce((n, c) => n + controlLength(c), 0) } : { area: Infinity, length: Infinity },
+)
 
 /** Finds faces by place. */
 export class FaceIndex {

@@ -7,6 +7,7 @@ import { pointAt } from '../../geometry/cubic'
 import { arcOfPath } from '../../geometry/known'
 import type { Vec } from '../../geometry/point'
 import { LineWidth } from '../../weight/half-widths'
+import { remembered } from '../../remembered'
 
 /** Where a place is on the side of a line. */
 export interface SidePlace {
@@ -27,24 +28,13 @@ interface Reach {
   box: Box
 }
 
-const reaches = new WeakMap<Line, Reach>()
-const widths = new WeakMap<Line, LineWidth>()
+const widthOf = remembered((line: Line): LineWidth => new LineWidth(line.weight, line.finish.align, arcOfPath(line.path).total, line.path.closed))
 
-function widthOf(line: Line): LineWidth {
-  let width = widths.get(line)
-  if (!width) widths.set(line, (width = new LineWidth(line.weight, line.finish.align, arcOfPath(line.path).total, line.path.closed)))
-  return width
-}
-
-function reachOf(line: Line): Reach {
-  let reach = reaches.get(line)
-  if (!reach) {
-    const by = widthOf(line).widest + OFF + OFF_SHARE * line.weight.size
-    const boxes = arcOfPath(line.path).cubics.map((c) => grown(boxOfCubic(c), by))
-    reaches.set(line, (reach = { boxes, box: boxes.reduce(uniteBoxes, emptyBox()) }))
-  }
-  return reach
-}
+const reachOf = remembered((line: Line): Reach => {
+  const by = widthOf(line).widest + OFF + OFF_SHARE * line.weight.size
+  const boxes = arcOfPath(line.path).cubics.map((c) => grown(boxOfCubic(c), by))
+  return { boxes, box: boxes.reduce(uniteBoxes, emptyBox()) }
+})
 
 /** A box about all places that can be found to be on the sides of a line. */
 export const boxOfSides = (line: Line): Box => reachOf(line).box
@@ -96,14 +86,10 @@ function placeOn(line: Line, p: Vec): (SidePlace & { off: number }) | null {
   return off > OFF + OFF_SHARE * line.weight.size ? null : { off, line: line.id, side: isLeft ? 'left' : 'right', share: hit.length / arc.total, middle: (left + right) / 2 }
 }
 
-const finders = new WeakMap<Drawing['layers'], SideFinder>()
+const finderOfLayers = remembered((layers: Drawing['layers']): SideFinder => new SideFinder(seenLines({ layers })))
 
 /** That of the lines of a drawing that are seen; made once for its layers. */
-export function finderOf({ layers }: Pick<Drawing, 'layers'>): SideFinder {
-  let finder = finders.get(layers)
-  if (!finder) finders.set(layers, (finder = new SideFinder(seenLines({ layers }))))
-  return finder
-}
+export const finderOf = ({ layers }: Pick<Drawing, 'layers'>): SideFinder => finderOfLayers(layers)
 
 /** A point of the paper beside a side of a line, `off` px from its ink. */
 export function besideOf(line: Line, side: Hold['side'], share: number, off: number): Vec | null {

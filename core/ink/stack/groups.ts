@@ -3,6 +3,7 @@ import type { Box } from '../../geometry/bounds'
 import { boxOfCubic, overlap } from '../../geometry/bounds'
 import type { Region } from '../outlines/outlines'
 import type { Part } from './stack'
+import { remembered } from '../../remembered'
 
 /** Parts of one ink, and of one figure where that is kept apart, that can be united without changing what is seen; they are drawn where the first of them lies. */
 export interface Group {
@@ -65,12 +66,6 @@ function touch(a: Part, b: Part): boolean {
 }
 
 /** Boxes of a region's curves, kept for as long as the region is. */
-const known = new WeakMap<Region, Box[]>()
-
-function boxesOf(region: Region): Box[] {
-  let boxes = known.get(region)
-  if (!boxes) known.set(region, (boxes = region.contours.flat().map(boxOfCubic)))
-  return boxes
-}
+const boxesOf = remembered((region: Region): Box[] => region.contours.flat().map(boxOfCubic))
 
 const holds = (a: Box, b: Box): boolean => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY
