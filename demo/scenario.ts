@@ -11,15 +11,7 @@ import { gardenSnail } from './drawings/garden-snail'
 import { peaPod } from './drawings/pea-pod'
 import { radishBunch } from './drawings/radish-bunch'
 import { wateringCan } from './drawings/watering-can'
-import type { Point } from './kit/spline'
-
-export interface Inked {
-  name: string
-  layers: { name: string; lines: Line[] }[]
-  /** Inks besides the black of the lines, and where they are poured; lit: with shade from the light. */
-  inks?: Ink[]
-  fills?: { ink: string; at: Point; lit?: boolean }[]
-}
+import type { Inked } from './kit/inked'
 
 /** Where the light of the coloured drawings stands, px, and how it falls on their fills. */
 const LIGHT = { at: { x: 40, y: -60 }, strength: 0.6, softness: 0.6, live: false }

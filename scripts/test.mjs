@@ -3,7 +3,7 @@ import { build, installChromium, installPackages, run } from './setup.mjs'
 
 installPackages()
 installChromium()
-run('Lint', 'npx', ['--no-install', 'eslint', '.'])
+run('Lint', 'npm', ['run', '--silent', 'lint'])
 run('Types', 'npx', ['--no-install', 'nuxt', 'typecheck'])
 // The server tests and the browser tests drive the built application.
 build()

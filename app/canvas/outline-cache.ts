@@ -2,8 +2,8 @@ import type { Line } from '#core/model/model'
 import { shiftBetween } from '#core/editing/move'
 import { expandLine } from '#core/outline/expand'
 import { Hang } from '~/workers/geometry-thread'
-import type { Outline } from '~/workers/outline'
-import { outlineOfContours, shiftedOutline } from '~/workers/outline'
+import type { Outline } from '~/painting/outline'
+import { outlineOfContours, shiftedOutline } from '~/painting/outline'
 
 /** Up to this many changed lines are expanded at once, in the frame; more go to the worker. */
 const AT_ONCE = 6

@@ -7,10 +7,10 @@ import { boxOfPath } from '#core/geometry/known'
 import { pathData } from '#core/geometry/path'
 import { coveredRegion } from '#core/ink/stack/cover'
 import type { DrawnShape } from '~/workers/contour-book'
-import type { Outline } from '~/workers/outline'
-import { outlineOfContours } from '~/workers/outline'
+import type { Outline } from '~/painting/outline'
+import { outlineOfContours } from '~/painting/outline'
 import type { OutlineCache } from './outline-cache'
-import type { InkEntry } from './paint-stack'
+import type { InkEntry } from '~/painting/paint-stack'
 import type { TuckedLines } from './tucked-lines'
 
 export const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 'opacity'> | null = null, cover: Path | null = null): InkEntry => ({

@@ -5,8 +5,8 @@ import { shiftBetween } from '#core/editing/move'
 import { linesOf, seenLines } from '#core/model/queries'
 import { Outlines } from '#core/ink/outlines/outlines'
 import { nearTips, tuckedAmong } from '#core/ink/ends/tuck-stage'
-import type { Outline } from '~/workers/outline'
-import { outlineOfContours, shiftedOutline } from '~/workers/outline'
+import type { Outline } from '~/painting/outline'
+import { outlineOfContours, shiftedOutline } from '~/painting/outline'
 
 /** A line may take so long in a frame, ms. */
 const MOST = 4

@@ -1,5 +1,6 @@
 import type { Box } from '#core/geometry/bounds'
 import type { PencilMap } from '#core/sketch/pencil-map'
+import type { Quad } from '#core/sketch/perspective'
 import type { ClingOptions } from '#core/sketch/settle'
 import type { Drawing, Line, Shape, SketchLayer, TraceSample, Weight } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
@@ -10,8 +11,7 @@ import type { RegionHit } from '#core/ink/session/region-hits'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
 import type { LineHit } from '#core/outline/hit-line'
 import type { Mark, MarkRef } from '~/canvas/marks'
-import type { usePaperStore } from '~/stores/paper'
-import type { Offer } from '~/stores/proposals'
+import type { Offer } from './offer'
 import type { Preferences } from './preferences'
 import type { Trial } from './tried-on'
 
@@ -61,14 +61,33 @@ export interface IslandOfInk {
   area: number
 }
 
+/** The corners of the paper in a photo, while they are being set. */
+export interface PaperInHand {
+  /** On the page; null where there is no sketch. */
+  readonly corners: Quad | null
+  readonly isLaid: boolean
+  lay(index: number, to: Vec): void
+  putAway(): void
+  /** Looks for them; tells where none are seen, if `asked`. */
+  offer(asked: boolean): Promise<void>
+  /** Sets the photo right by them. */
+  keep(): Promise<void>
+}
+
+/** A node of a line. */
+export interface NodeRef {
+  line: string
+  index: number
+}
+
 /** What an instrument sees of the workspace and may do to it. */
 export interface Worktop {
   drawing(): Drawing
   zoom(): number
   selection(): readonly string[]
   select(ids: readonly string[]): void
-  nodes(): readonly { line: string; index: number }[]
-  chooseNodes(nodes: readonly { line: string; index: number }[]): void
+  nodes(): readonly NodeRef[]
+  chooseNodes(nodes: readonly NodeRef[]): void
   /** Chosen width stops of the chosen lines, the last chosen last. */
   stops(): readonly StopRef[]
   chooseStops(stops: readonly StopRef[]): void
@@ -149,7 +168,7 @@ export interface Worktop {
   sketchLayer(): SketchLayer | null
   chooseSketch(layer: string): void
   /** The corners of the paper in the sketch in hand, as they are offered or laid. */
-  paper(): Pick<ReturnType<typeof usePaperStore>, 'corners' | 'isLaid' | 'lay' | 'putAway' | 'offer' | 'keep'>
+  paper(): PaperInHand
   /** Lines that were found in the sketch; those that are taken or swept away go. */
   proposals(): readonly Offer[]
   dropProposals(gone: ReadonlySet<Offer>): void

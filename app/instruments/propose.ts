@@ -4,7 +4,7 @@ import type { Vec } from '#core/geometry/point'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
 import type { Mark } from '~/canvas/marks'
 import { findLayer } from '#core/model/find'
-import type { Offer } from '~/stores/proposals'
+import type { Offer } from './offer'
 import { placesOnTheWay } from './along-the-way'
 import type { Hand, Instrument, Worktop } from './instrument'
 

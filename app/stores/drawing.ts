@@ -17,7 +17,7 @@ import { createDrawing, olderSteps, openDrawing } from '~/network/api'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
 import { useTracesStore } from './traces'
 import { useViewStore } from './view'
-import { wordsOnBoth } from '~/workspace/words-on-both'
+import { wordsOnBoth } from './words-on-both'
 import type { SaveState } from './journal-sync'
 import { JournalSync } from './journal-sync'
 

@@ -4,8 +4,8 @@ import { useRemembered } from './remembered'
 import { useDrawingStore } from './drawing'
 import { useKeysStore } from './keys'
 import { useViewStore } from './view'
-import { GUIDE, nextStep } from '~/workspace/guide'
-import type { PassName } from '~/workspace/passes'
+import { GUIDE, nextStep } from './guide-steps'
+import type { PassName } from '~/catalogue/passes'
 
 /** The guide through a first drawing: one sentence at a time, in a drawing that was begun blank here, until it is put away. */
 export const useGuideStore = defineStore('guide', () => {

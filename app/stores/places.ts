@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { useRemembered } from './remembered'
-import type { PassName } from '~/workspace/passes'
-import { PASSES } from '~/workspace/passes'
+import type { PassName } from '~/catalogue/passes'
+import { PASSES } from '~/catalogue/passes'
 import type { Viewport } from '~/canvas/viewport'
 
 /** Where a person was in a drawing: the pass, the layer, and what was seen; null for the whole page. */

@@ -2,28 +2,19 @@ import { proxy, wrap } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import type { Crop } from '#core/model/model'
-import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { seenLines } from '#core/model/queries'
 import { fromShares, toShares } from '#core/sketch/sketch-place'
 import { boxOfPoints } from '#core/geometry/bounds'
 import { mapPath } from '#core/geometry/path'
-import type { Thickness } from '#core/sketch/thickness'
 import { underLines } from '#core/sketch/under-lines'
+import type { Offer } from '~/instruments/offer'
 import { sourceOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'
 import { useDrawingStore } from './drawing'
 import { topSketch } from '#core/model/find'
 import { useStudioStore } from './studio'
 import { useViewStore } from './view'
-
-/** A line found in a sketch, px of the page. */
-export interface Offer {
-  path: Path
-  /** 0..1 */
-  confidence: number
-  thickness: Thickness
-}
 
 /** Proposals within so many mm of lines that were drawn lie under these, at the final size. */
 const UNDER = 0.6

@@ -2,18 +2,12 @@ import { defineStore } from 'pinia'
 import { useLongWork } from './long-work'
 import { useRemembered } from './remembered'
 import { computed, reactive, ref, shallowRef } from 'vue'
-import type { PassName } from '~/workspace/passes'
-import { firstInstruments, passOf } from '~/workspace/passes'
-import type { StopRef } from '~/instruments/instrument'
+import type { PassName } from '~/catalogue/passes'
+import { firstInstruments, passOf } from '~/catalogue/passes'
+import type { NodeRef, StopRef } from '~/instruments/instrument'
 import type { Vec } from '#core/geometry/point'
 import type { Viewport } from '~/canvas/viewport'
 import { changedAt, clampZoom, showing, tidyAngle, withPointAt, toPage } from '~/canvas/viewport'
-
-/** A node of a line. */
-export interface NodeRef {
-  line: string
-  index: number
-}
 
 /** How one drawing is looked at: the pass, the instrument, the selection and the viewport. */
 export const useViewStore = defineStore('view', () => {

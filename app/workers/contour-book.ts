@@ -10,7 +10,7 @@ import type { InkSession, Measure, ShapesResult } from '#core/ink/open-ink'
 import type { Ring } from '#core/shapes/islands'
 import { ownersOf } from '#core/shapes/islands'
 import { changedBoxes } from '#core/shapes/changed-boxes'
-import type { InkPart } from '~/canvas/paint-stack'
+import type { InkPart } from '~/painting/paint-stack'
 import type { Told } from './sent-once'
 import { HeldOnce, SentOnce } from './sent-once'
 

@@ -1,9 +1,9 @@
 import { expose, transfer } from 'comlink'
 import type { Box } from '#core/geometry/bounds'
 import { overlap } from '#core/geometry/bounds'
-import type { InkEntry, InkPart } from '~/canvas/paint-stack'
-import { paintStack } from '~/canvas/paint-stack'
-import { GUTTER, TILE } from '~/canvas/tile'
+import type { InkEntry, InkPart } from '~/painting/paint-stack'
+import { paintStack } from '~/painting/paint-stack'
+import { GUTTER, TILE } from '~/painting/tile'
 import type { Told } from './sent-once'
 import { HeldOnce } from './sent-once'
 

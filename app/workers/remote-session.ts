@@ -14,7 +14,7 @@ import type { DrawnShape } from './contour-book'
 import { HeldContours } from './contour-book'
 import type { GeometryThread } from './geometry-thread'
 import type { GeometryWorker } from './geometry.worker'
-import type { Outline } from './outline'
+import type { Outline } from '~/painting/outline'
 import { HeldOnce } from './sent-once'
 
 /** Longest time between two signs of life from the making of shapes, ms. */

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { PassName } from '#core/model/pass-reached'
 import type { Checkpoint } from '../../shared/api'
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 /** The table `checkpoints`: named moments in the history of drawings. */
 export class CheckpointTable {

@@ -1,16 +1,9 @@
 import { mkdirSync, statSync } from 'node:fs'
 import { dirname } from 'node:path'
 import Database from 'better-sqlite3'
+import type { Connection, Migration } from './sqlite'
 import { STEPS } from './migration-steps'
 import { checkVersion, versionOf } from './version'
-
-export type Connection = Database.Database
-
-/** A numbered step of the schema: `0001-name.sql` and its text. */
-export interface Migration {
-  name: string
-  sql: string
-}
 
 /**
  * Opens (and makes) the database file and brings its schema up to date, each migration in a transaction of its own.

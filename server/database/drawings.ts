@@ -1,7 +1,7 @@
 import type { Drawing } from '#core/model/model'
 import { passReached } from '#core/model/pass-reached'
 import type { DrawingCard } from '../../shared/api'
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 export interface DrawingRow {
   id: string

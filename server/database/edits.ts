@@ -1,7 +1,7 @@
 import type { Edit } from '#core/document/edits'
 import type { Patch } from '#core/document/patch'
 import type { JournalEntry } from '../../shared/api'
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 interface EditRow {
   revision: number

@@ -1,4 +1,4 @@
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 export interface StoredImage {
   sha256: string

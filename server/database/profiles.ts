@@ -1,5 +1,5 @@
 import type { ShelfProfile } from '../../core/weight/shelf'
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 interface Row {
   id: string

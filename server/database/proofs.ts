@@ -1,4 +1,4 @@
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 /** The table `proofs`: how many findings Proof had of each drawing, as of some revision. */
 export class ProofTable {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Shelf } from '../../shared/api'
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 /** A shelf of that name is there already. */
 export class NameTaken extends Error {}

@@ -1,5 +1,5 @@
 import type { Drawing } from '#core/model/model'
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 /** The table `snapshots`: whole documents at some revisions. */
 export class SnapshotTable {

@@ -1,5 +1,5 @@
 import { CheckpointTable } from './checkpoints'
-import type { Connection, Migration } from './connection'
+import type { Connection, Migration } from './sqlite'
 import { openDatabase, watched } from './connection'
 import { ImageTable } from './images'
 import { Journal } from './journal'

@@ -1,4 +1,4 @@
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 /** The table `thumbnails`: one small picture a drawing. */
 export class ThumbnailTable {

@@ -1,6 +1,6 @@
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import type { TraceSample } from '#core/model/model'
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 /** The table `traces`: the samples of pen traces by the hash of their JSON. */
 export class TraceTable {

@@ -1,4 +1,4 @@
-import type { Connection, Migration } from './connection'
+import type { Connection, Migration } from './sqlite'
 
 /** A database that this version cannot use; the message is a sentence that says what to do. */
 export class OtherDatabase extends Error {}

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { Drawing } from '#core/model/model'
 import type { Checkpoint } from '../../shared/api'
 import { CheckpointTable } from './checkpoints'
-import type { Connection } from './connection'
+import type { Connection } from './sqlite'
 
 /** An edit as its row has it: patches and inverse are JSON. */
 export interface EditRow {

@@ -2,8 +2,8 @@ import type { Remote } from 'comlink'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { RasterWorker } from '~/workers/raster.worker'
 import { InkRaster } from '~/canvas/ink-raster'
-import type { InkEntry } from '~/canvas/paint-stack'
-import { TILE } from '~/canvas/tile'
+import type { InkEntry } from '~/painting/paint-stack'
+import { TILE } from '~/painting/tile'
 
 /** A worker that answers when it is told to, and counts the pictures that nobody gave back. */
 class Painter {

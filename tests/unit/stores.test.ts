@@ -6,8 +6,8 @@ import type { Drawing, Fill } from '#core/model/model'
 import { useDeliveryStore } from '../../app/stores/delivery'
 import { useDrawingStore } from '../../app/stores/drawing'
 import { CHANGEABLE, useKeysStore } from '../../app/stores/keys'
-import { GUIDE, nextStep } from '../../app/workspace/guide'
-import type { PassName } from '../../app/workspace/passes'
+import { GUIDE, nextStep } from '~/stores/guide-steps'
+import type { PassName } from '~/catalogue/passes'
 import { plainLine } from './support/desk'
 
 const thread = vi.hoisted(() => ({ make: vi.fn(), preview: vi.fn(), end: vi.fn(), download: vi.fn() }))

@@ -6,7 +6,7 @@ import type { DrawingCard } from '#shared/api'
 import { sizeOf } from '~/network/api'
 import { useDeskStore } from '~/stores/desk'
 import { inBytes } from '~/workspace/in-bytes'
-import { passOf } from '~/workspace/passes'
+import { passOf } from '~/catalogue/passes'
 
 const props = defineProps<{ card: DrawingCard; /** The name of its shelf, where that is worth telling. */ shelf?: string | undefined; chosen: boolean; choosing: boolean }>()
 const emit = defineEmits<{ choose: [toHere: boolean]; deliver: [] }>()

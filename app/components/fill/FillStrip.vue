@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useViewStore } from '~/stores/view'
-import { instrumentOf } from '~/workspace/instruments'
+import { stripOf } from '~/components/strip-of'
+import { instrumentOf } from '~/catalogue/instruments'
 import InkPalette from './InkPalette.vue'
 import PourSection from './PourSection.vue'
 
 /** The palette, and beside it what the instrument in hand has to set. */
 const view = useViewStore()
 const tool = computed(() => instrumentOf(view.instrument))
-const own = computed(() => (tool.value?.settings && tool.value.passes.length === 1 ? tool.value.settings : PourSection))
+const own = computed(() => (tool.value?.passes.length === 1 && stripOf(tool.value)) || PourSection)
 </script>
 
 <template>

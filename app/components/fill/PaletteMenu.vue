@@ -7,7 +7,7 @@ import type { KeptPalette } from '#core/formats/palettes/palettes'
 import { readPalette, writePalette } from '#core/formats/palettes/palettes'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
-import { download } from '~/workspace/download'
+import { download } from '~/network/download'
 
 /** Palettes that are kept in the studio, and shared as files. */
 const store = useDrawingStore()

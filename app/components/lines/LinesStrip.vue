@@ -11,13 +11,15 @@ import TaperMenu from '~/components/weight/TaperMenu.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
-import { instrumentOf } from '~/workspace/instruments'
+import { stripOf } from '~/components/strip-of'
+import { instrumentOf } from '~/catalogue/instruments'
 
 const studio = useStudioStore()
 const view = useViewStore()
 const chosen = useChosenLines()
 
 const tool = computed(() => instrumentOf(view.instrument)!)
+const strip = computed(() => stripOf(tool.value))
 const one = computed(() => (chosen.lines.value.length === 1 ? chosen.lines.value[0]! : null))
 const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
 
@@ -66,9 +68,9 @@ function keep(value: number): void {
     </div>
     <div v-if="!tool.wide" class="grid max-w-[860px] grid-cols-2 gap-x-10 gap-y-2.5">
       <SliderField v-if="tool.sized" label="Size" :value="size" :min="0.5" :max="40" :step="0.5" :digits="1" unit="px" @look="look" @keep="keep" />
-      <component :is="tool.settings" />
+      <component :is="strip" />
     </div>
-    <component :is="tool.settings" v-else />
+    <component :is="strip" v-else />
     <p v-if="laying" class="quiet mt-auto max-w-[640px]">
       Lay a line over each pencil edge. The next line gets the weight used last: <b class="font-[650]" data-testid="next-weight">{{ studio.nextInWords }}</b>.
     </p>

@@ -5,7 +5,8 @@ import NodeFields from '~/components/lines/NodeFields.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useOutlinesStore } from '~/stores/outlines'
 import { useViewStore } from '~/stores/view'
-import { instrumentOf } from '~/workspace/instruments'
+import { stripOf } from '~/components/strip-of'
+import { instrumentOf } from '~/catalogue/instruments'
 import { useInk } from '~/workspace/use-ink'
 import HowShapes from './HowShapes.vue'
 import IslandsSection from './IslandsSection.vue'
@@ -16,6 +17,7 @@ const outlines = useOutlinesStore()
 const ink = useInk()
 
 const tool = computed(() => instrumentOf(view.instrument))
+const strip = computed(() => stripOf(tool.value))
 const result = computed(() => ink.shapes.value)
 const saved = computed(() => {
   const r = result.value
@@ -35,7 +37,7 @@ const forget = (): void => store.edit('Take retouches back', (draft) => void (dr
     <NodeFields :surface="outlines" />
     <p class="quiet">What you change here is put on again whenever the outline is made from its lines. Dragged across its own edge, a shape is cut.</p>
   </div>
-  <component :is="tool.settings" v-else-if="tool?.settings && tool.passes.length === 1" />
+  <component :is="strip" v-else-if="strip && tool?.passes.length === 1" />
   <div v-else class="flex h-full gap-9">
     <HowShapes />
     <div class="flex min-h-0 min-w-0 flex-1 flex-col gap-2">

@@ -8,7 +8,7 @@ import type { ShelfProfile } from '#core/weight/shelf'
 import { useDrawingStore } from '~/stores/drawing'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
-import { download } from '~/workspace/download'
+import { download } from '~/network/download'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 
 /** The shelf of own profiles: keep, rename, duplicate, order, delete, share and bring in. */

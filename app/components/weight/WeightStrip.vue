@@ -11,7 +11,8 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useCalm } from '~/workspace/use-calm'
-import { instrumentOf } from '~/workspace/instruments'
+import { stripOf } from '~/components/strip-of'
+import { instrumentOf } from '~/catalogue/instruments'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import InkField from '~/components/ui/InkField.vue'
 import CopyMenu from './CopyMenu.vue'
@@ -32,7 +33,7 @@ const chosen = useChosenLines()
 /** What an instrument of this pass alone has to set. */
 const rule = computed(() => {
   const tool = instrumentOf(view.instrument)
-  return tool?.passes.length === 1 ? tool.settings : undefined
+  return tool?.passes.length === 1 ? stripOf(tool) : undefined
 })
 
 /** The line in hand: that of the stop chosen last, or the first. */

@@ -2,7 +2,7 @@
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Drawing } from '#core/model/model'
 import { PAPER } from '~/canvas/mark-look'
-import { paintStack } from '~/canvas/paint-stack'
+import { paintStack } from '~/painting/paint-stack'
 import { Stacker } from '~/canvas/stacker'
 import { TuckedLines } from '~/canvas/tucked-lines'
 import { boxInView, matrixOf } from '~/canvas/viewport'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref, watch } from 'vue'
 import type { Vec } from '#core/geometry/point'
-import { paintStack } from '~/canvas/paint-stack'
+import { paintStack } from '~/painting/paint-stack'
 import { useInk } from '~/workspace/use-ink'
 
 /** What a finding looks like: the ink about a point. */

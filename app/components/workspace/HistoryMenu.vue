@@ -6,7 +6,7 @@ import { letStepsGo } from '~/network/api'
 import { useCompareStore } from '~/stores/compare'
 import { useDrawingStore } from '~/stores/drawing'
 import { useLookStore } from '~/stores/look'
-import { passOf } from '~/workspace/passes'
+import { passOf } from '~/catalogue/passes'
 import { groupSteps, stepsOf } from '~/workspace/step-groups'
 import CheckpointPicture from './CheckpointPicture.vue'
 

@@ -4,7 +4,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useKeysStore } from '~/stores/keys'
 import { useProofStore } from '~/stores/proof'
 import { useViewStore } from '~/stores/view'
-import { PASSES } from '~/workspace/passes'
+import { PASSES } from '~/catalogue/passes'
 import HistoryMenu from './HistoryMenu.vue'
 import SaveState from './SaveState.vue'
 

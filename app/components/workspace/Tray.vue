@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import { useKeysStore } from '~/stores/keys'
 import { useViewStore } from '~/stores/view'
-import { TRAY_KEYS, trayOf } from '~/workspace/instruments'
-import { passOf } from '~/workspace/passes'
+import { TRAY_KEYS, trayOf } from '~/catalogue/instruments'
+import { passOf } from '~/catalogue/passes'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 
 const view = useViewStore()

@@ -9,7 +9,7 @@ import { Nodes } from '~/instruments/nodes'
 import { Pen } from '~/instruments/pen'
 import { Propose } from '~/instruments/propose'
 import { Settle } from '~/instruments/settle'
-import type { Offer } from '~/stores/proposals'
+import type { Offer } from '~/instruments/offer'
 import { click, drag, hand, straightPath, TestWorktop } from '../support/desk'
 
 /** One pencil line across the page, at y = 100. */

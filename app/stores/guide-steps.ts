@@ -1,5 +1,5 @@
 import type { Drawing } from '#core/model/model'
-import type { PassName } from './passes'
+import type { PassName } from '~/catalogue/passes'
 
 /** What the guide looks at. */
 export interface Seen {

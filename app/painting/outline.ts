@@ -5,7 +5,7 @@ import type { Vec } from '#core/geometry/point'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { cubicsOfPath, pathData } from '#core/geometry/path'
 import type { Failure, Region } from '#core/ink/outlines/outlines'
-import type { InkPart } from '~/canvas/paint-stack'
+import type { InkPart } from './paint-stack'
 
 /** An item's outline ready for drawing: path data, bounds, and what it is filled with. */
 export interface Outline extends InkPart {
