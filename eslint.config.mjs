@@ -2,7 +2,27 @@ import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
 /** core/ computes and nothing else. The order of folders, types included, is in .dependency-cruiser.mjs. */
-const outsideCore = ['vue', 'vue-router', 'pinia', 'konva', 'comlink', 'idb', '@vueuse/*', 'd3-scale', 'd3-shape', 'better-sqlite3', 'h3', 'sharp', 'nuxt', 'nuxt/*', 'node:*', '~/*', '#shared/*', '#app', '#imports']
+const outsideCore = [
+  'vue',
+  'vue-router',
+  'pinia',
+  'konva',
+  'comlink',
+  'idb',
+  '@vueuse/*',
+  'd3-scale',
+  'd3-shape',
+  'better-sqlite3',
+  'h3',
+  'sharp',
+  'nuxt',
+  'nuxt/*',
+  'node:*',
+  '~/*',
+  '#shared/*',
+  '#app',
+  '#imports',
+]
 
 export default tseslint.config(
   { ignores: ['.nuxt', '.output', 'node_modules', 'data', 'test-results', 'playwright-report'] },
@@ -34,7 +54,16 @@ export default tseslint.config(
   },
   {
     files: ['core/**/*.ts'],
-    rules: { 'no-restricted-imports': ['error', { patterns: [{ group: outsideCore, message: 'core/ holds no interface, server or Node code.' }] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ group: outsideCore, message: 'core/ holds no interface, server or Node code.' }] },
+      ],
+    },
   },
-  { files: ['**/*.mjs', 'demo/**', 'cli/**', 'tests/**'], languageOptions: { globals: { process: 'readonly', console: 'readonly' } }, rules: { 'no-console': 'off' } },
+  {
+    files: ['**/*.mjs', 'demo/**', 'cli/**', 'tests/**'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly' } },
+    rules: { 'no-console': 'off' },
+  },
 )

@@ -5,7 +5,9 @@ import { build } from 'esbuild'
 /** Worker threads of the server: each bundled into one script, which the server carries as text. */
 const bundleWorkers = () =>
   build({
-    entryPoints: ['derive', 'deliver'].map((name) => fileURLToPath(new URL(`./server/workers/${name}.ts`, import.meta.url))),
+    entryPoints: ['derive', 'deliver'].map((name) =>
+      fileURLToPath(new URL(`./server/workers/${name}.ts`, import.meta.url)),
+    ),
     outdir: fileURLToPath(new URL('./.nuxt/server-workers', import.meta.url)),
     bundle: true,
     platform: 'node',
@@ -34,7 +36,21 @@ export default defineNuxtConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     build: { target: 'es2022' },
-    optimizeDeps: { include: ['konva', 'comlink', '@vueuse/core', 'd3-scale', 'd3-shape',  'flatbush', 'immer', 'saxes', 'svgpath', 'yup', 'idb'] },
+    optimizeDeps: {
+      include: [
+        'konva',
+        'comlink',
+        '@vueuse/core',
+        'd3-scale',
+        'd3-shape',
+        'flatbush',
+        'immer',
+        'saxes',
+        'svgpath',
+        'yup',
+        'idb',
+      ],
+    },
   },
   nitro: {
     preset: 'node-server',

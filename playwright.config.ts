@@ -19,7 +19,13 @@ export default defineConfig({
   projects: [
     { name: 'desk', testMatch: ON_THE_DESK, workers: 1, use: { baseURL: `http://127.0.0.1:${DESK_PORT}` } },
     { name: 'drawings', testIgnore: [ON_THE_DESK, ALONE], use: { baseURL: `http://127.0.0.1:${PORT}` } },
-    { name: 'alone', testMatch: ALONE, dependencies: ['desk', 'drawings'], workers: 1, use: { baseURL: `http://127.0.0.1:${PORT}` } },
+    {
+      name: 'alone',
+      testMatch: ALONE,
+      dependencies: ['desk', 'drawings'],
+      workers: 1,
+      use: { baseURL: `http://127.0.0.1:${PORT}` },
+    },
   ],
   reporter: [['list']],
   outputDir: 'test-results',
@@ -28,7 +34,13 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     },
     acceptDownloads: true,
   },

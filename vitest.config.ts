@@ -8,10 +8,19 @@ export default defineConfig({
     // Left to itself it keeps one processor free, which on two is half of them.
     maxWorkers: availableParallelism(),
     projects: [
-      { extends: true, test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
       {
         extends: true,
-        test: { name: 'soak', include: ['tests/soak/**/*.test.ts'], environment: 'node', testTimeout: 3_600_000, disableConsoleIntercept: true },
+        test: { name: 'unit', include: ['tests/unit/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'soak',
+          include: ['tests/soak/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: 3_600_000,
+          disableConsoleIntercept: true,
+        },
       },
       {
         extends: true,

@@ -12,8 +12,14 @@ export const ADDRESS = `http://127.0.0.1:${PORT}`
 /** Runs the built application on a database of its own, in headless Chromium that draws in software, 1280 x 800. */
 export async function withApplication<T>(work: (page: Page) => Promise<T>): Promise<T> {
   const db = join(mkdtempSync(join(tmpdir(), 'bellatrait-bench-')), 'bench.db')
-  const server = spawn(process.execPath, ['scripts/start.mjs'], { env: { ...process.env, PORT: String(PORT), BELLATRAIT_DB: db }, stdio: 'ignore' })
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+  const server = spawn(process.execPath, ['scripts/start.mjs'], {
+    env: { ...process.env, PORT: String(PORT), BELLATRAIT_DB: db },
+    stdio: 'ignore',
+  })
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  })
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     for (let i = 0; ; i++) {
@@ -30,7 +36,10 @@ export async function withApplication<T>(work: (page: Page) => Promise<T>): Prom
 
 /** Puts a drawing on the Desk and opens it; answers its id. */
 export async function openDrawing(page: Page, drawing: Drawing): Promise<string> {
-  const response = await page.request.post(`${ADDRESS}/api/drawings`, { data: { drawing }, headers: { origin: ADDRESS } })
+  const response = await page.request.post(`${ADDRESS}/api/drawings`, {
+    data: { drawing },
+    headers: { origin: ADDRESS },
+  })
   const { id } = (await response.json()) as { id: string }
   await page.goto(`${ADDRESS}/drawings/${id}`)
   await page.getByTestId('canvas').waitFor()
@@ -48,4 +57,5 @@ export const countFrames = (page: Page): Promise<unknown> =>
     })`)
 
 /** Times between the frames since `countFrames`, ms. */
-export const countedFrames = (page: Page): Promise<number[]> => page.evaluate('((frames_.going = false), frames_.times)')
+export const countedFrames = (page: Page): Promise<number[]> =>
+  page.evaluate('((frames_.going = false), frames_.times)')

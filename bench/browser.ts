@@ -36,8 +36,14 @@ async function weightRows(page: Page): Promise<HandRow[]> {
   await page.keyboard.press('3')
   // Up and down again across a line near the middle.
   const stop = Array.from({ length: 240 }, (_, i): [number, number] => [460, 330 + 14 * Math.sin(i / 12)])
-  const light = Array.from({ length: 240 }, (_, i): [number, number] => [500 + 330 * Math.cos(i / 40), 310 + 240 * Math.sin(i / 40)])
-  return [await measured(page, 'a width stop, dragged across', 'Caliper', stop), await measured(page, 'the light, dragged over all of them', 'Light', light)]
+  const light = Array.from({ length: 240 }, (_, i): [number, number] => [
+    500 + 330 * Math.cos(i / 40),
+    310 + 240 * Math.sin(i / 40),
+  ])
+  return [
+    await measured(page, 'a width stop, dragged across', 'Caliper', stop),
+    await measured(page, 'the light, dragged over all of them', 'Light', light),
+  ]
 }
 
 const DRAGS = 24
@@ -49,7 +55,10 @@ async function shapesRows(page: Page): Promise<HandRow[]> {
   await page.getByTestId('nodes-after').waitFor({ timeout: 120_000 })
   const first = Date.now() - entered
   await page.waitForTimeout(3000)
-  await page.getByTestId('tray').getByRole('button', { name: /^\w Nodes/ }).click()
+  await page
+    .getByTestId('tray')
+    .getByRole('button', { name: /^\w Nodes/ })
+    .click()
   await page.evaluate(() => {
     const times: [number, number][] = []
     Object.assign(window, { shapeTimes: times })
@@ -62,12 +71,19 @@ async function shapesRows(page: Page): Promise<HandRow[]> {
       if (this.canvas === tiles) drawn = performance.now()
       Reflect.apply(drawImage, this, a)
     }
-    new MutationObserver(() => (told = told || performance.now())).observe(document.querySelector('[data-testid=shape-numbers]')!, { subtree: true, characterData: true, childList: true })
-    window.addEventListener('pointerup', (e) => {
-      let_go = e.timeStamp
-      told = drawn = 0
-      setTimeout(() => times.push([told - let_go, drawn - let_go]), 1500)
-    }, { capture: true })
+    new MutationObserver(() => (told = told || performance.now())).observe(
+      document.querySelector('[data-testid=shape-numbers]')!,
+      { subtree: true, characterData: true, childList: true },
+    )
+    window.addEventListener(
+      'pointerup',
+      (e) => {
+        let_go = e.timeStamp
+        told = drawn = 0
+        setTimeout(() => times.push([told - let_go, drawn - let_go]), 1500)
+      },
+      { capture: true },
+    )
   })
   for (let i = 0; i < DRAGS; i++) {
     const x = 250 + (i % 6) * 95
@@ -80,20 +96,40 @@ async function shapesRows(page: Page): Promise<HandRow[]> {
     await page.mouse.up()
     await page.waitForTimeout(1700)
   }
-  const times = (await page.evaluate(() => (window as unknown as { shapeTimes: [number, number][] }).shapeTimes)).filter(([told, drawn]) => told > 0 && drawn > 0)
-  return [{ work: 'Shapes entered for the first time', samples: 1, drawing: spread([first]), whole: spread([first]) }, { work: 'with Shapes open, a line changed: the count, and the ink', samples: times.length, drawing: spread(times.map((t) => t[0])), whole: spread(times.map((t) => t[1])) }]
+  const times = (
+    await page.evaluate(() => (window as unknown as { shapeTimes: [number, number][] }).shapeTimes)
+  ).filter(([told, drawn]) => told > 0 && drawn > 0)
+  return [
+    { work: 'Shapes entered for the first time', samples: 1, drawing: spread([first]), whole: spread([first]) },
+    {
+      work: 'with Shapes open, a line changed: the count, and the ink',
+      samples: times.length,
+      drawing: spread(times.map((t) => t[0])),
+      whole: spread(times.map((t) => t[1])),
+    },
+  ]
 }
 
 async function openCrowded(page: Page): Promise<void> {
-  await openDrawing(page, newDrawing('Crowded', { page: { width: 900, height: 620, unit: 'px', pxPerMm: 4 }, layers: [newLinesLayer('Lines', strokes(LINES))] }))
+  await openDrawing(
+    page,
+    newDrawing('Crowded', {
+      page: { width: 900, height: 620, unit: 'px', pxPerMm: 4 },
+      layers: [newLinesLayer('Lines', strokes(LINES))],
+    }),
+  )
   await page.waitForTimeout(6000)
 }
 
 /** Screen places along a wave over the drawing. */
-const wave = (count: number, step: number): [number, number][] => Array.from({ length: count }, (_, i) => [180 + i * step, 300 + 120 * Math.sin((i * step) / 60)])
+const wave = (count: number, step: number): [number, number][] =>
+  Array.from({ length: count }, (_, i) => [180 + i * step, 300 + 120 * Math.sin((i * step) / 60)])
 
 export async function measured(page: Page, work: string, tool: string, way: [number, number][]): Promise<HandRow> {
-  await page.getByTestId('tray').getByRole('button', { name: new RegExp(`^\\w ${tool}`) }).click()
+  await page
+    .getByTestId('tray')
+    .getByRole('button', { name: new RegExp(`^\\w ${tool}`) })
+    .click()
   await page.mouse.move(...way[0]!)
   await page.evaluate(() => {
     const times: [number, number][] = []

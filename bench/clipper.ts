@@ -19,7 +19,9 @@ interface Clipper {
 }
 
 /** The polygon library that the engine is measured against; what it made comes back only where `keep` asks for it. */
-export async function loadClipper(): Promise<(polygons: readonly (readonly Vec[])[], keep?: boolean) => { points: number; area: number; polygons: Vec[][] }> {
+export async function loadClipper(): Promise<
+  (polygons: readonly (readonly Vec[])[], keep?: boolean) => { points: number; area: number; polygons: Vec[][] }
+> {
   const load = require('clipper2-wasm/dist/umd/clipper2z.js') as () => Promise<Clipper>
   const c = await load()
   return (polygons, keep = false) => {

@@ -42,7 +42,9 @@ function inkRow(lines: number): InkRow {
   const times: number[] = []
   const looks: number[] = []
   for (let i = 0; i < EDITS; i++) {
-    const { drawing: next, edit } = makeEdit(drawing, 'One line', (draft) => change((draft.layers[0]!.items as Line[])[Math.floor(r() * lines)]!, r))!
+    const { drawing: next, edit } = makeEdit(drawing, 'One line', (draft) =>
+      change((draft.layers[0]!.items as Line[])[Math.floor(r() * lines)]!, r),
+    )!
     drawing = next
     const start = performance.now()
     session.apply(edit.patches)
@@ -55,7 +57,16 @@ function inkRow(lines: number): InkRow {
     looks.push(performance.now() - made)
   }
   const at = (all: number[], share: number): number => all.sort((a, b) => a - b)[Math.floor(all.length * share)]!
-  return { lines, contours: first.contours, first: first.ms, again: again.ms, median: at(times, 0.5), p95: at(times, 0.95), proof: at(looks, 0.5), proofP95: at(looks, 0.95) }
+  return {
+    lines,
+    contours: first.contours,
+    first: first.ms,
+    again: again.ms,
+    median: at(times, 0.5),
+    p95: at(times, 0.95),
+    proof: at(looks, 0.5),
+    proofP95: at(looks, 0.95),
+  }
 }
 
 /** A page on which so many strokes lie as close as on any other. */

@@ -31,7 +31,9 @@ const pointsOf = (chain: readonly Cubic[]): Point[] =>
 const vec = ([x, y]: Point): { x: number; y: number } => ({ x, y })
 
 function byFitCurve(points: Point[], error: number): Cubic[] {
-  return fitPoints(points, error).map(([a, b, c, d]) => cubic(vec(a as Point), vec(b as Point), vec(c as Point), vec(d as Point)))
+  return fitPoints(points, error).map(([a, b, c, d]) =>
+    cubic(vec(a as Point), vec(b as Point), vec(c as Point), vec(d as Point)),
+  )
 }
 
 function byPaper(points: Point[], tolerance: number): Cubic[] {
@@ -61,8 +63,16 @@ function fewestWithin(fit: (points: Point[], setting: number) => Cubic[], points
 
 export function nodeRows(): NodeRow[] {
   return [0.5, 0.1].flatMap((deviation) => {
-    const totals = [byUs, byFitCurve, byPaper].map((fit) => CURVES.reduce((n, c) => n + fewestWithin(fit, pointsOf(c), deviation), 0))
-    const row = (rival: string, theirs: number): NodeRow => ({ curves: `${CURVES.length} sides of strokes`, rival, ours: totals[0]!, theirs, deviation })
+    const totals = [byUs, byFitCurve, byPaper].map((fit) =>
+      CURVES.reduce((n, c) => n + fewestWithin(fit, pointsOf(c), deviation), 0),
+    )
+    const row = (rival: string, theirs: number): NodeRow => ({
+      curves: `${CURVES.length} sides of strokes`,
+      rival,
+      ours: totals[0]!,
+      theirs,
+      deviation,
+    })
     return [row('fit-curve', totals[1]!), row("paper's simplify", totals[2]!)]
   })
 }

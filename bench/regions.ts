@@ -32,7 +32,11 @@ export const regionRows = (sizes = [60, 2000]): RegionRow[] => sizes.map(regionR
 
 function regionRow(lines: number): RegionRow {
   const blank = newDrawing('Bench', { layers: [newLinesLayer('Ink', strokes(lines))] })
-  const plain: Drawing = { ...blank, page: pageFor(lines), inks: [...blank.inks, { id: 'leaf', name: 'Leaf', colour: '#8fae6b' }] }
+  const plain: Drawing = {
+    ...blank,
+    page: pageFor(lines),
+    inks: [...blank.inks, { id: 'leaf', name: 'Leaf', colour: '#8fae6b' }],
+  }
   const session = openInk(plain)
   atOnce(session.shapes())
   const began = performance.now()
@@ -45,13 +49,22 @@ function regionRow(lines: number): RegionRow {
     return performance.now() - start
   })
   const { regions } = atOnce(emptyRegions(session, GAP, LEAST))
-  const fills = regions.map((hit, i): Fill => ({ id: `f${i}`, ink: 'leaf', where: 'region', at: { x: 0, y: 0 }, hold: hit.hold, gap: GAP / plain.page.pxPerMm }))
+  const fills = regions.map((hit, i): Fill => ({
+    id: `f${i}`,
+    ink: 'leaf',
+    where: 'region',
+    at: { x: 0, y: 0 },
+    hold: hit.hold,
+    gap: GAP / plain.page.pxPerMm,
+  }))
   let drawing: Drawing = { ...plain, fills }
   const poured = openInk(drawing)
   atOnce(poured.fills())
   const times: number[] = []
   for (let i = 0; i < EDITS; i++) {
-    const { drawing: next, edit } = makeEdit(drawing, 'One line', (draft) => change((draft.layers[0]!.items as Line[])[Math.floor(r() * lines)]!, r))!
+    const { drawing: next, edit } = makeEdit(drawing, 'One line', (draft) =>
+      change((draft.layers[0]!.items as Line[])[Math.floor(r() * lines)]!, r),
+    )!
     drawing = next
     const start = performance.now()
     poured.apply(edit.patches)
@@ -60,5 +73,14 @@ function regionRow(lines: number): RegionRow {
     if (i >= 8) times.push(performance.now() - start)
   }
   const at = (all: number[], share: number): number => all.sort((a, b) => a - b)[Math.floor(all.length * share)]!
-  return { lines, regions: atOnce(session.paper(GAP)).index.faces.length, fills: fills.length, first, preview: at(looks, 0.5), previewP95: at(looks, 0.95), median: at(times, 0.5), p95: at(times, 0.95) }
+  return {
+    lines,
+    regions: atOnce(session.paper(GAP)).index.faces.length,
+    fills: fills.length,
+    first,
+    preview: at(looks, 0.5),
+    previewP95: at(looks, 0.95),
+    median: at(times, 0.5),
+    p95: at(times, 0.95),
+  }
 }

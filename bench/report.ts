@@ -26,7 +26,19 @@ const ms = (v: number): string => (v < 100 ? v.toFixed(1) : v.toFixed(0))
 /** Exponent of growth between two sizes. */
 const exponent = (a: number, b: number, factor: number): string => (Math.log(b / a) / Math.log(factor)).toFixed(2)
 
-export function report({ started, machine, speed, nodes, growth, ink, regions, hand, steps, sketches, crowd }: Measured): string {
+export function report({
+  started,
+  machine,
+  speed,
+  nodes,
+  growth,
+  ink,
+  regions,
+  hand,
+  steps,
+  sketches,
+  crowd,
+}: Measured): string {
   const lines = [
     '# Benchmarks',
     '',
@@ -37,13 +49,19 @@ export function report({ started, machine, speed, nodes, growth, ink, regions, h
     '',
     '| work | against | ours, ms | theirs, ms | times as fast | with |',
     '| --- | --- | ---: | ---: | ---: | --- |',
-    ...speed.map((r) => `| ${r.work} | ${r.rival} | ${ms(r.ours)} | ${ms(r.theirs)} | ${(r.theirs / r.ours).toFixed(2)} | ${r.notes} |`),
+    ...speed.map(
+      (r) =>
+        `| ${r.work} | ${r.rival} | ${ms(r.ours)} | ${ms(r.theirs)} | ${(r.theirs / r.ours).toFixed(2)} | ${r.notes} |`,
+    ),
     '',
     '## Nodes at equal measured deviation',
     '',
     '| curves | against | deviation, px | ours | theirs | fewer |',
     '| --- | --- | ---: | ---: | ---: | ---: |',
-    ...nodes.map((r) => `| ${r.curves} | ${r.rival} | ${r.deviation} | ${r.ours} | ${r.theirs} | ${(100 * (1 - r.ours / r.theirs)).toFixed(0)} % |`),
+    ...nodes.map(
+      (r) =>
+        `| ${r.curves} | ${r.rival} | ${r.deviation} | ${r.ours} | ${r.theirs} | ${(100 * (1 - r.ours / r.theirs)).toFixed(0)} % |`,
+    ),
     '',
     '## Growth',
     '',
@@ -51,7 +69,8 @@ export function report({ started, machine, speed, nodes, growth, ink, regions, h
     '| ---: | ---: | ---: | ---: | ---: |',
     ...growth.map((g, i) => {
       const before = growth[i - 1]
-      const of = (key: 'expand' | 'unite'): string => (before ? exponent(before[key], g[key], g.lines / before.lines) : '')
+      const of = (key: 'expand' | 'unite'): string =>
+        before ? exponent(before[key], g[key], g.lines / before.lines) : ''
       return `| ${g.lines.toLocaleString('en')} | ${ms(g.expand)} | ${of('expand')} | ${ms(g.unite)} | ${of('unite')} |`
     }),
     '',
@@ -63,7 +82,10 @@ export function report({ started, machine, speed, nodes, growth, ink, regions, h
     '',
     '| lines | contours | first, ms | again, ms | one line changed: median, ms | 95 % | times as fast as first | Proof: median | 95 % |',
     '| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
-    ...ink.map((r) => `| ${r.lines.toLocaleString('en')} | ${r.contours.toLocaleString('en')} | ${ms(r.first)} | ${r.again.toFixed(2)} | ${ms(r.median)} | ${ms(r.p95)} | ${(r.first / r.median).toFixed(0)} | ${ms(r.proof)} | ${ms(r.proofP95)} |`),
+    ...ink.map(
+      (r) =>
+        `| ${r.lines.toLocaleString('en')} | ${r.contours.toLocaleString('en')} | ${ms(r.first)} | ${r.again.toFixed(2)} | ${ms(r.median)} | ${ms(r.p95)} | ${(r.first / r.median).toFixed(0)} | ${ms(r.proof)} | ${ms(r.proofP95)} |`,
+    ),
     '',
     '## Regions and fills that follow an edit',
     '',
@@ -72,7 +94,10 @@ export function report({ started, machine, speed, nodes, growth, ink, regions, h
     '',
     '| lines | regions | fills | regions, ms | preview: median, ms | 95 % | one line changed: median, ms | 95 % |',
     '| ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
-    ...regions.map((r) => `| ${r.lines.toLocaleString('en')} | ${r.regions.toLocaleString('en')} | ${r.fills.toLocaleString('en')} | ${ms(r.first)} | ${r.preview.toFixed(2)} | ${r.previewP95.toFixed(2)} | ${ms(r.median)} | ${ms(r.p95)} |`),
+    ...regions.map(
+      (r) =>
+        `| ${r.lines.toLocaleString('en')} | ${r.regions.toLocaleString('en')} | ${r.fills.toLocaleString('en')} | ${ms(r.first)} | ${r.preview.toFixed(2)} | ${r.previewP95.toFixed(2)} | ${ms(r.median)} | ${ms(r.p95)} |`,
+    ),
     '',
     '## In the browser, with 2,000 lines',
     '',
@@ -82,7 +107,13 @@ export function report({ started, machine, speed, nodes, growth, ink, regions, h
     '',
     '| work | events | drawing: median | 95 % | worst | whole: median | 95 % | worst |',
     '| --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
-    ...hand.map((r) => `| ${r.work} | ${r.samples} | ${[r.drawing, r.whole].flatMap((s) => [s.median, s.p95, s.worst]).map(ms).join(' | ')} |`),
+    ...hand.map(
+      (r) =>
+        `| ${r.work} | ${r.samples} | ${[r.drawing, r.whole]
+          .flatMap((s) => [s.median, s.p95, s.worst])
+          .map(ms)
+          .join(' | ')} |`,
+    ),
     '',
     'A step of 200 pen strokes of 600 samples: what it takes in the journal, and the longest time between two frames while it is done, ms.',
     '',
@@ -96,7 +127,9 @@ export function report({ started, machine, speed, nodes, growth, ink, regions, h
     '',
     '| 10,000 lines | median | 95 % | worst |',
     '| --- | ---: | ---: | ---: |',
-    ...crowd.frames.map((r) => `| ${r.work} | ${[r.spread.median, r.spread.p95, r.spread.worst].map(ms).join(' | ')} |`),
+    ...crowd.frames.map(
+      (r) => `| ${r.work} | ${[r.spread.median, r.spread.p95, r.spread.worst].map(ms).join(' | ')} |`,
+    ),
     '',
   ]
   return lines.join('\n')
@@ -109,5 +142,8 @@ export const sketchLines = (rows: readonly SketchRow[]): string[] => [
   '',
   '| megapixels | seen | lines found | lines | frames: 95 % | worst | memory |',
   '| ---: | ---: | ---: | ---: | ---: | ---: | ---: |',
-  ...rows.map((r) => `| ${r.megapixels.toFixed(1)} | ${ms(r.seen)} | ${ms(r.found)} | ${r.lines} | ${ms(r.frame)} | ${ms(r.worst)} | ${r.memory.toFixed(0)} |`),
+  ...rows.map(
+    (r) =>
+      `| ${r.megapixels.toFixed(1)} | ${ms(r.seen)} | ${ms(r.found)} | ${r.lines} | ${ms(r.frame)} | ${ms(r.worst)} | ${r.memory.toFixed(0)} |`,
+  ),
 ]

@@ -32,12 +32,27 @@ const asked = process.argv.slice(2)
 const wanted = asked.filter((a) => a !== '--write')
 const unknown = wanted.find((a) => !Object.hasOwn(PARTS, a))
 if (unknown !== undefined) {
-  process.stderr.write(`There is no part "${unknown}". Usage: npm run bench -- [PART ...] [--write]\nParts: ${Object.keys(PARTS).join(', ')}. With --write the figures of these parts are put into ${FILE}.\n`)
+  process.stderr.write(
+    `There is no part "${unknown}". Usage: npm run bench -- [PART ...] [--write]\nParts: ${Object.keys(PARTS).join(', ')}. With --write the figures of these parts are put into ${FILE}.\n`,
+  )
   process.exit(2)
 }
 
-const measured: Measured = { started: new Date(), machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`, speed: [], nodes: [], growth: [], ink: [], regions: [], hand: [], steps: [], sketches: [], crowd: { lines: 0, firstInk: 0, allInk: 0, frames: [] } }
-for (const part of (wanted.length ? wanted : Object.keys(PARTS)) as Part[]) Object.assign(measured, { [part]: await PARTS[part]() })
+const measured: Measured = {
+  started: new Date(),
+  machine: `${cpus().length} x ${cpus()[0]?.model ?? 'unknown'}, Node ${process.version}`,
+  speed: [],
+  nodes: [],
+  growth: [],
+  ink: [],
+  regions: [],
+  hand: [],
+  steps: [],
+  sketches: [],
+  crowd: { lines: 0, firstInk: 0, allInk: 0, frames: [] },
+}
+for (const part of (wanted.length ? wanted : Object.keys(PARTS)) as Part[])
+  Object.assign(measured, { [part]: await PARTS[part]() })
 
 const before = readFileSync(FILE, 'utf8')
 const text = report(measured)
@@ -45,4 +60,8 @@ if (!wanted.length) writeFileSync(FILE, text)
 else if (asked.includes('--write')) writeFileSync(FILE, withTables(before, text))
 process.stdout.write(text)
 const worse = whatGotWorse(before, text)
-process.stdout.write(worse.length ? `\nWorse than in ${FILE} by over a quarter:\n${worse.map((w) => `- ${w}\n`).join('')}` : `\nNothing is worse than in ${FILE} by over a quarter.\n`)
+process.stdout.write(
+  worse.length
+    ? `\nWorse than in ${FILE} by over a quarter:\n${worse.map((w) => `- ${w}\n`).join('')}`
+    : `\nNothing is worse than in ${FILE} by over a quarter.\n`,
+)

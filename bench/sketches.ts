@@ -25,11 +25,17 @@ const SCANS = [{ width: 3000 }, { width: 9060 }]
 /** Scans of a demo sketch, of 3,000 x 2,000 px and of 60 megapixels. */
 export const sketchRows = (): Promise<SketchRow[]> =>
   withApplication(async (page) => {
-    const png = await pencilSketch(SCENARIO[4]!().layers.flatMap((l) => l.lines), newDrawing('').page, 45)
+    const png = await pencilSketch(
+      SCENARIO[4]!().layers.flatMap((l) => l.lines),
+      newDrawing('').page,
+      45,
+    )
     const rows: SketchRow[] = []
     for (const { width } of SCANS) {
       const { data, info } = await sharp(png).resize(width).jpeg({ quality: 90 }).toBuffer({ resolveWithObject: true })
-      const { sha256 } = (await (await page.request.post(`${ADDRESS}/api/images`, { data, headers: { origin: ADDRESS } })).json()) as { sha256: string }
+      const { sha256 } = (await (
+        await page.request.post(`${ADDRESS}/api/images`, { data, headers: { origin: ADDRESS } })
+      ).json()) as { sha256: string }
       await openDrawing(page, newDrawing('Empty'))
       await page.waitForTimeout(1500)
       const before = taken()
@@ -37,13 +43,33 @@ export const sketchRows = (): Promise<SketchRow[]> =>
       const watching = setInterval(() => (most = Math.max(most, taken())), 250)
       const began = performance.now()
       const drawing = newDrawing('Scan')
-      drawing.layers.unshift(newSketchLayer({ id: 'scan', image: sha256, x: 0, y: 0, width: drawing.page.width, height: drawing.page.height, angle: 0 }))
+      drawing.layers.unshift(
+        newSketchLayer({
+          id: 'scan',
+          image: sha256,
+          x: 0,
+          y: 0,
+          width: drawing.page.width,
+          height: drawing.page.height,
+          angle: 0,
+        }),
+      )
       await openDrawing(page, drawing)
-      await page.waitForFunction(() => (document.querySelector<HTMLImageElement>('[data-testid=sketch]')?.naturalWidth ?? 0) > 0)
+      await page.waitForFunction(
+        () => (document.querySelector<HTMLImageElement>('[data-testid=sketch]')?.naturalWidth ?? 0) > 0,
+      )
       const seen = performance.now() - began
       const { found, lines, frames } = await lookedFor(page)
       clearInterval(watching)
-      rows.push({ megapixels: (info.width * info.height) / 1e6, seen, found, lines, frame: frames[Math.floor(0.95 * frames.length)]!, worst: frames.at(-1)!, memory: most - before })
+      rows.push({
+        megapixels: (info.width * info.height) / 1e6,
+        seen,
+        found,
+        lines,
+        frame: frames[Math.floor(0.95 * frames.length)]!,
+        worst: frames.at(-1)!,
+        memory: most - before,
+      })
     }
     return rows
   })
@@ -51,7 +77,10 @@ export const sketchRows = (): Promise<SketchRow[]> =>
 /** Lines are found while a hand moves over the drawing. */
 async function lookedFor(page: Page): Promise<{ found: number; lines: number; frames: number[] }> {
   await page.keyboard.press('2')
-  await page.getByTestId('tray').getByRole('button', { name: /^\w Propose/ }).click()
+  await page
+    .getByTestId('tray')
+    .getByRole('button', { name: /^\w Propose/ })
+    .click()
   await page.getByTestId('find-lines').click()
   const began = performance.now()
   await countFrames(page)
@@ -71,5 +100,8 @@ async function lookedFor(page: Page): Promise<{ found: number; lines: number; fr
 /** Memory of the browser and of what runs beside it, MB. */
 function taken(): number {
   const rows = execFileSync('ps', ['-eo', 'rss=,args='], { encoding: 'utf8' }).split('\n')
-  return rows.reduce((sum, row) => (/chromium|scripts\/start\.mjs|\.output\/server/.test(row) ? sum + Number.parseInt(row) / 1024 : sum), 0)
+  return rows.reduce(
+    (sum, row) => (/chromium|scripts\/start\.mjs|\.output\/server/.test(row) ? sum + Number.parseInt(row) / 1024 : sum),
+    0,
+  )
 }

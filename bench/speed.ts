@@ -30,8 +30,13 @@ export interface SpeedRow {
 
 type Clip = Awaited<ReturnType<typeof loadClipper>>
 
-const union = (outlines: readonly Cubic[][]): Cubic[][] => resolveLoops(outlines.map((c) => c.map(whole)), TOLERANCE)
-const polygonsOf = (contours: readonly Cubic[][], tolerance: number): Vec[][] => contours.map((c) => c.flatMap((s) => flatten(s, tolerance).slice(1)))
+const union = (outlines: readonly Cubic[][]): Cubic[][] =>
+  resolveLoops(
+    outlines.map((c) => c.map(whole)),
+    TOLERANCE,
+  )
+const polygonsOf = (contours: readonly Cubic[][], tolerance: number): Vec[][] =>
+  contours.map((c) => c.flatMap((s) => flatten(s, tolerance).slice(1)))
 const areaOf = (contours: readonly Cubic[][]): number => contours.reduce((a, c) => a + areaOfCubics(c), 0)
 const count = (contours: readonly (readonly unknown[])[]): number => contours.reduce((n, c) => n + c.length, 0)
 
@@ -43,9 +48,21 @@ export async function speedRows(): Promise<SpeedRow[]> {
   const united = union(outlines)
   const clipped = clip(polygons)
   const [ours, theirs] = sideBySide([() => void union(outlines), () => void clip(polygons)])
-  const [oursExpand, theirsExpand] = sideBySide([() => lines.forEach((l) => outlineOf(l, TOLERANCE)), () => lines.forEach((l) => clip([strokeOf(l)]))])
+  const [oursExpand, theirsExpand] = sideBySide([
+    () => lines.forEach((l) => outlineOf(l, TOLERANCE)),
+    () => lines.forEach((l) => clip([strokeOf(l)])),
+  ])
   const points = lines.reduce((n, l) => n + clip([strokeOf(l)]).points, 0)
-  const deviation = lines.slice(0, 100).reduce((worst, l) => Math.max(worst, deviationBetween(outlineOf(l, TOLERANCE).flat(), outlineOf(l, TOLERANCE / 50).flat(), TOLERANCE)), 0)
+  const deviation = lines
+    .slice(0, 100)
+    .reduce(
+      (worst, l) =>
+        Math.max(
+          worst,
+          deviationBetween(outlineOf(l, TOLERANCE).flat(), outlineOf(l, TOLERANCE / 50).flat(), TOLERANCE),
+        ),
+      0,
+    )
   return [
     {
       work: 'union of 1,000 outlines',
@@ -73,8 +90,15 @@ function sameOutputRow(clip: Clip, lines: readonly Line[]): SpeedRow {
     return { polygons, cubics: polygons.map((p) => cubicsThrough([...p, p[0]!])) }
   }
   const fits = lines.slice(0, 100).map(fitted)
-  const deviation = fits.reduce((worst, { polygons, cubics }) => Math.max(worst, deviationBetween(cubics.flat(), polygons.flatMap(edgesOf), TOLERANCE)), 0)
-  const [ours, theirs] = sideBySide([() => lines.forEach((l) => outlineOf(l, TOLERANCE)), () => lines.forEach(fitted)], 1)
+  const deviation = fits.reduce(
+    (worst, { polygons, cubics }) =>
+      Math.max(worst, deviationBetween(cubics.flat(), polygons.flatMap(edgesOf), TOLERANCE)),
+    0,
+  )
+  const [ours, theirs] = sideBySide(
+    [() => lines.forEach((l) => outlineOf(l, TOLERANCE)), () => lines.forEach(fitted)],
+    1,
+  )
   return {
     work: 'the same, to cubic outlines on both sides',
     rival: 'perfect-freehand + clipper2-wasm + fit-curve',
@@ -90,22 +114,34 @@ interface Fit {
 }
 
 const cubicsThrough = (points: readonly Vec[]): Cubic[] =>
-  fitPoints(points.map(({ x, y }) => [x, y]), TOLERANCE * TOLERANCE).map((c) => {
+  fitPoints(
+    points.map(({ x, y }) => [x, y]),
+    TOLERANCE * TOLERANCE,
+  ).map((c) => {
     const [p0, p1, p2, p3] = c.map(([x, y]) => ({ x: x!, y: y! }))
     return { p0: p0!, p1: p1!, p2: p2!, p3: p3! }
   })
 
-const edgesOf = (polygon: readonly Vec[]): Cubic[] => polygon.map((p, i) => straight(p, polygon[(i + 1) % polygon.length]!))
+const edgesOf = (polygon: readonly Vec[]): Cubic[] =>
+  polygon.map((p, i) => straight(p, polygon[(i + 1) % polygon.length]!))
 
 /** Cross-hatching: as many crossings as strokes times strokes. */
 function hatchingRow(clip: Clip): SpeedRow {
   const n = 200
   const reach = n * 8
   const rect = (x0: number, y0: number, x1: number, y1: number): Cubic[] => {
-    const corners = [{ x: x0, y: y0 }, { x: x1, y: y0 }, { x: x1, y: y1 }, { x: x0, y: y1 }]
+    const corners = [
+      { x: x0, y: y0 },
+      { x: x1, y: y0 },
+      { x: x1, y: y1 },
+      { x: x0, y: y1 },
+    ]
     return corners.map((p, i) => straight(p, corners[(i + 1) % 4]!))
   }
-  const outlines = Array.from({ length: n }, (_, i) => 4 + 8 * i).flatMap((at) => [rect(at - 0.5, 0, at + 0.5, reach), rect(0, at - 0.5, reach, at + 0.5)])
+  const outlines = Array.from({ length: n }, (_, i) => 4 + 8 * i).flatMap((at) => [
+    rect(at - 0.5, 0, at + 0.5, reach),
+    rect(0, at - 0.5, reach, at + 0.5),
+  ])
   const polygons = polygonsOf(outlines, FLAT)
   const [ours, theirs] = sideBySide([() => void union(outlines), () => void clip(polygons)], 1)
   return {

@@ -31,16 +31,28 @@ function stroke(r: () => number, side: number): Line {
   for (let i = 0; i < count; i++) {
     const arm = 12 + r() * 18
     const d = { x: Math.cos(angle) * arm, y: Math.sin(angle) * arm }
-    nodes.push({ at, in: i > 0 ? { x: at.x - d.x, y: at.y - d.y } : null, out: i + 1 < count ? { x: at.x + d.x, y: at.y + d.y } : null, joint: 'smooth' })
+    nodes.push({
+      at,
+      in: i > 0 ? { x: at.x - d.x, y: at.y - d.y } : null,
+      out: i + 1 < count ? { x: at.x + d.x, y: at.y + d.y } : null,
+      joint: 'smooth',
+    })
     const turn = (r() - 0.5) * 1.6
     const step = 50 + r() * 40
     at = { x: at.x + Math.cos(angle + turn / 2) * step, y: at.y + Math.sin(angle + turn / 2) * step }
     angle += turn
   }
-  const stops: WidthStop[] = [0, 0.35 + r() * 0.3, 1].map((place) => ({ at: place, left: 0.3 + r() * 0.7, right: 0.3 + r() * 0.7 }))
+  const stops: WidthStop[] = [0, 0.35 + r() * 0.3, 1].map((place) => ({
+    at: place,
+    left: 0.3 + r() * 0.7,
+    right: 0.3 + r() * 0.7,
+  }))
   const taper = { length: 25 + r() * 30, unit: 'px' as const, tip: 0, ease: 'round' as const }
   return newLine(
     { nodes, closed: false },
-    { weight: { ...evenWeight(5 + r() * 9), stops, start: r() < 0.5 ? taper : null, end: taper }, finish: roundFinish() },
+    {
+      weight: { ...evenWeight(5 + r() * 9), stops, start: r() < 0.5 ? taper : null, end: taper },
+      finish: roundFinish(),
+    },
   )
 }

@@ -6,7 +6,11 @@ export interface Table {
   line: number
 }
 
-const cellsOf = (line: string): string[] => line.split('|').slice(1, -1).map((c) => c.trim())
+const cellsOf = (line: string): string[] =>
+  line
+    .split('|')
+    .slice(1, -1)
+    .map((c) => c.trim())
 
 /** The tables of a text in Markdown. */
 export function tablesIn(text: string): Table[] {
@@ -19,7 +23,8 @@ export function tablesIn(text: string): Table[] {
   })
 }
 
-const numberIn = (cell: string | undefined): number => (/^-?[\d,]+(\.\d+)?( %| ms| px)?$/.test(cell ?? '') ? Number.parseFloat(cell!.replaceAll(',', '')) : Number.NaN)
+const numberIn = (cell: string | undefined): number =>
+  /^-?[\d,]+(\.\d+)?( %| ms| px)?$/.test(cell ?? '') ? Number.parseFloat(cell!.replaceAll(',', '')) : Number.NaN
 
 /** Columns of which more is better, and those that are no measure of ours. */
 const MORE = /times as fast|fewer/
@@ -45,7 +50,8 @@ export function whatGotWorse(before: string, now: string): string[] {
 }
 
 /** Rows are known again by their words: by their first cell where that is one, and by the rival where there is one. */
-const keyOf = (row: readonly string[], header: readonly string[]): string => [row[0], header[1] === 'against' ? row[1] : ''].join(' ')
+const keyOf = (row: readonly string[], header: readonly string[]): string =>
+  [row[0], header[1] === 'against' ? row[1] : ''].join(' ')
 
 /** A report with those tables in it that another, of some parts alone, has rows for. */
 export function withTables(report: string, parts: string): string {

@@ -43,7 +43,16 @@ interface Settings {
 function readSettings(argv: string[]): Settings | string {
   let parsed
   try {
-    parsed = parseArgs({ args: argv, allowPositionals: true, options: { out: { type: 'string' }, 'out-dir': { type: 'string' }, settings: { type: 'string' }, shelf: { type: 'string' } } })
+    parsed = parseArgs({
+      args: argv,
+      allowPositionals: true,
+      options: {
+        out: { type: 'string' },
+        'out-dir': { type: 'string' },
+        settings: { type: 'string' },
+        shelf: { type: 'string' },
+      },
+    })
   } catch (e) {
     return (e as Error).message
   }
@@ -60,12 +69,23 @@ function deliveryNamed(name: string | undefined): DeliverySettings | string {
   if (name === undefined) return PLAIN_DELIVERY
   const known = FIRST_DELIVERIES.find((d) => d.name === name)
   if (known) return known.settings
-  if (!existsSync(name)) return `There are no settings "${name}": name ${FIRST_DELIVERIES.map((d) => d.name).join(', ')}, or a JSON file.`
+  if (!existsSync(name))
+    return `There are no settings "${name}": name ${FIRST_DELIVERIES.map((d) => d.name).join(', ')}, or a JSON file.`
   try {
-    const own = parseRecord(readFileSync(name, 'utf8'), 'settings', 'they are no record of settings in JSON') as Partial<DeliverySettings>
+    const own = parseRecord(
+      readFileSync(name, 'utf8'),
+      'settings',
+      'they are no record of settings in JSON',
+    ) as Partial<DeliverySettings>
     const unknown = unknownIn(own, PLAIN_DELIVERY)
     if (unknown) return `The settings in ${name} cannot be used: there is no setting "${unknown}".`
-    const whole = { ...PLAIN_DELIVERY, ...own, svg: { ...PLAIN_DELIVERY.svg, ...own.svg }, pdf: { ...PLAIN_DELIVERY.pdf, ...own.pdf }, picture: { ...PLAIN_DELIVERY.picture, ...own.picture } }
+    const whole = {
+      ...PLAIN_DELIVERY,
+      ...own,
+      svg: { ...PLAIN_DELIVERY.svg, ...own.svg },
+      pdf: { ...PLAIN_DELIVERY.pdf, ...own.pdf },
+      picture: { ...PLAIN_DELIVERY.picture, ...own.picture },
+    }
     return deliverySchema.validateSync(whole) as DeliverySettings
   } catch (e) {
     return `The settings in ${name} cannot be used: ${(e as Error).message.replace(/\.$/, '')}.`
@@ -92,7 +112,10 @@ function sourcesOf(input: string, shelf: string | undefined): Source[] {
       name: input,
       read: () => {
         const { drawing } = parseSvg(readFileSync(input, 'utf8'))
-        return { drawing: { ...drawing, name: basename(input).replace(/(\.live)?\.svg$/i, '') }, samplesOf: () => undefined }
+        return {
+          drawing: { ...drawing, name: basename(input).replace(/(\.live)?\.svg$/i, '') },
+          samplesOf: () => undefined,
+        }
       },
     },
   ]
@@ -104,7 +127,8 @@ const MIGRATIONS = fileURLToPath(new URL('../server/database/migrations', import
 const UNREADABLE = {
   empty: 'it is empty.',
   foreign: 'it is a database of something else, not a Desk.',
-  earlier: 'it is the Desk of an older Bellatrait. Start this one with it once (BELLATRAIT_DB), which brings it up to date.',
+  earlier:
+    'it is the Desk of an older Bellatrait. Start this one with it once (BELLATRAIT_DB), which brings it up to date.',
   later: 'it is the Desk of a newer Bellatrait. Bring this one up to date.',
 }
 
@@ -118,10 +142,17 @@ function drawingsOf(file: string, shelf: string | undefined): Source[] {
   const [journal, traces] = [new Journal(db), new TraceTable(db)]
   const shelves = db.prepare('SELECT id, name FROM shelves ORDER BY name').all() as { id: string; name: string }[]
   const wanted = shelves.find((s) => s.name === shelf)?.id ?? null
-  if (shelf !== undefined && wanted === null) throw new Error(`there is no shelf "${shelf}".${shelves.length ? ` There are: ${shelves.map((s) => s.name).join(', ')}.` : ''}`)
+  if (shelf !== undefined && wanted === null)
+    throw new Error(
+      `there is no shelf "${shelf}".${shelves.length ? ` There are: ${shelves.map((s) => s.name).join(', ')}.` : ''}`,
+    )
   const cards = journal.drawings.list().filter((c) => wanted === null || c.shelf === wanted)
-  if (!cards.length) throw new Error(shelf === undefined ? 'no drawing lies on this Desk.' : `no drawing lies on the shelf "${shelf}".`)
-  return cards.map(({ id, name }) => ({ name: `${file}: ${name}`, read: () => ({ drawing: journal.head(id)!.drawing, samplesOf: (hash) => traces.find(hash) ?? undefined }) }))
+  if (!cards.length)
+    throw new Error(shelf === undefined ? 'no drawing lies on this Desk.' : `no drawing lies on the shelf "${shelf}".`)
+  return cards.map(({ id, name }) => ({
+    name: `${file}: ${name}`,
+    read: () => ({ drawing: journal.head(id)!.drawing, samplesOf: (hash) => traces.find(hash) ?? undefined }),
+  }))
 }
 
 /** A database file, opened to be read. */
@@ -135,7 +166,8 @@ function openedDesk(file: string): Database.Database {
   } catch (e) {
     db?.close()
     const code = (e as { code?: string }).code ?? ''
-    if (/^SQLITE_(BUSY|LOCKED)/.test(code)) throw new Error('another program holds this database. Close it and try again.')
+    if (/^SQLITE_(BUSY|LOCKED)/.test(code))
+      throw new Error('another program holds this database. Close it and try again.')
     if (/^SQLITE_(NOTADB|CORRUPT)/.test(code)) throw new Error('it is no database, or a damaged one.')
     throw e
   }
@@ -143,7 +175,10 @@ function openedDesk(file: string): Database.Database {
 
 async function made({ read }: Source, settings: DeliverySettings): Promise<DeliveredFile> {
   const { drawing, samplesOf } = read()
-  return deliverable(drawing, shapesOf(drawing).shapes, settings, { samplesOf, picture: (order) => drawPicture(pictureSvg(order), order) })
+  return deliverable(drawing, shapesOf(drawing).shapes, settings, {
+    samplesOf,
+    picture: (order) => drawPicture(pictureSvg(order), order),
+  })
 }
 
 /** Runs `deliver`; answers the exit code: 0 done, 1 some input failed, 2 wrong usage. */
@@ -192,7 +227,14 @@ export async function deliver(argv: string[]): Promise<number> {
   const outputs = settings.outDir
     ? files.map(({ name, bytes }) => ({ path: join(settings.outDir!, name), bytes }))
     : files.length
-      ? [{ path: settings.out!, bytes: zipOf(files.map(({ name, bytes, mediaType }) => ({ path: name, bytes, packed: mediaType !== 'image/svg+xml' }))) }]
+      ? [
+          {
+            path: settings.out!,
+            bytes: zipOf(
+              files.map(({ name, bytes, mediaType }) => ({ path: name, bytes, packed: mediaType !== 'image/svg+xml' })),
+            ),
+          },
+        ]
       : []
   for (const { path, bytes } of outputs) {
     try {

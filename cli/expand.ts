@@ -81,23 +81,53 @@ function readSettings(argv: string[]): Settings | string {
   const limits = { area: Number(parsed.values.specks), width: Number(parsed.values.slivers) }
   if (!inputs.length) return 'Name at least one SVG file or folder.'
   if (!out === !outDir) return 'Name either --out or --out-dir.'
-  if (tolerance !== undefined && !(tolerance > 0 && tolerance < 1000)) return '--tolerance must be a positive number of pixels.'
+  if (tolerance !== undefined && !(tolerance > 0 && tolerance < 1000))
+    return '--tolerance must be a positive number of pixels.'
   if (!(simplify >= 0 && simplify < 1000)) return '--simplify must be a number of pixels, 0 or more.'
   if (!(limits.area >= 0 && limits.area < Infinity)) return '--specks must be an area in square pixels, 0 or more.'
   if (!(limits.width >= 0 && limits.width < Infinity)) return '--slivers must be a width in pixels, 0 or more.'
   const leaving = LEAVINGS.find((l) => l === (unite ?? 'stacked'))
   if (!leaving) return `--unite is stacked, cut-out or one, not "${unite}".`
-  return { inputs, out, outDir, tolerance, union: union || unite !== undefined, leaving, tuck, simplify, limits, report }
+  return {
+    inputs,
+    out,
+    outDir,
+    tolerance,
+    union: union || unite !== undefined,
+    leaving,
+    tuck,
+    simplify,
+    limits,
+    report,
+  }
 }
 
-function expandText(text: string, s: Settings): { svg: string; strokes: number; shapes: Shape[]; dropped: Speck[]; findings: FileReport['findings']; warnings: string[]; failed: string[] } {
+function expandText(
+  text: string,
+  s: Settings,
+): {
+  svg: string
+  strokes: number
+  shapes: Shape[]
+  dropped: Speck[]
+  findings: FileReport['findings']
+  warnings: string[]
+  failed: string[]
+} {
   const { drawing, warnings } = parseSvg(text)
   const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
   const { union: unite, tolerance = shapeSettingsOf(drawing).tolerance, simplify } = s
   const dropped: Speck[] = []
   const findings: FileReport['findings'] = {}
   if (s.report) for (const { kind } of findingsOf(drawing)) findings[kind] = (findings[kind] ?? 0) + 1
-  const derived = shapesOf({ ...drawing, settings: { ...drawing.settings, ...(s.tuck && { tuck: true }), shapes: settingsForPage({ unite, tolerance, simplify }, drawing.page) } })
+  const derived = shapesOf({
+    ...drawing,
+    settings: {
+      ...drawing.settings,
+      ...(s.tuck && { tuck: true }),
+      shapes: settingsForPage({ unite, tolerance, simplify }, drawing.page),
+    },
+  })
   const shapes = derived.shapes.map((shape) => {
     // What came as a fill stays as it is.
     if (!shape.from.length) return shape
@@ -105,17 +135,57 @@ function expandText(text: string, s: Settings): { svg: string; strokes: number; 
     dropped.push(...gone)
     return { ...shape, contours }
   })
-  const leaving = leavingShapes(shapes.filter((x) => x.contours.length), drawing.inks, s.leaving, { tolerance })
-  return { svg: writeSvg(drawing, { content: 'outlines', shapes: leaving }), strokes, shapes: leaving, dropped, findings, warnings, failed: derived.failed.map((f) => f.message) }
+  const leaving = leavingShapes(
+    shapes.filter((x) => x.contours.length),
+    drawing.inks,
+    s.leaving,
+    { tolerance },
+  )
+  return {
+    svg: writeSvg(drawing, { content: 'outlines', shapes: leaving }),
+    strokes,
+    shapes: leaving,
+    dropped,
+    findings,
+    warnings,
+    failed: derived.failed.map((f) => f.message),
+  }
 }
 
-const failed = (file: string, error: string): FileReport => ({ file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], findings: {}, warnings: [], error })
+const failed = (file: string, error: string): FileReport => ({
+  file,
+  strokes: 0,
+  contours: 0,
+  nodes: 0,
+  milliseconds: 0,
+  dropped: [],
+  findings: {},
+  warnings: [],
+  error,
+})
 
 function expandFile(file: string, target: string, s: Settings): FileReport {
   const start = performance.now()
-  const report: FileReport = { file, strokes: 0, contours: 0, nodes: 0, milliseconds: 0, dropped: [], findings: {}, warnings: [] }
+  const report: FileReport = {
+    file,
+    strokes: 0,
+    contours: 0,
+    nodes: 0,
+    milliseconds: 0,
+    dropped: [],
+    findings: {},
+    warnings: [],
+  }
   try {
-    const { svg, strokes, shapes, dropped, findings, warnings, failed: lost } = expandText(readFileSync(file, 'utf8'), s)
+    const {
+      svg,
+      strokes,
+      shapes,
+      dropped,
+      findings,
+      warnings,
+      failed: lost,
+    } = expandText(readFileSync(file, 'utf8'), s)
     written(target, svg)
     Object.assign(report, { strokes, dropped, findings, warnings })
     if (lost.length) report.error = `${lost.length} of ${strokes} strokes have no ink, the others are done: ${lost[0]}`
@@ -154,7 +224,9 @@ export function expand(argv: string[]): number {
     return 2
   }
   if (settings.out && files.length + missing.length !== 1) {
-    process.stderr.write(`--out takes one file, but ${files.length + missing.length} were named; use --out-dir.\n${EXPAND_USAGE}`)
+    process.stderr.write(
+      `--out takes one file, but ${files.length + missing.length} were named; use --out-dir.\n${EXPAND_USAGE}`,
+    )
     return 2
   }
   const done = files.map((f, i) => {

@@ -26,7 +26,9 @@ function filesAt(path: string): string[] | string {
     const at = statSync(path, { throwIfNoEntry: false })
     if (!at) return 'there is no such file or folder'
     if (!at.isDirectory()) return [path]
-    const files = readdirSync(path).filter((f) => /\.svg$/i.test(f)).sort()
+    const files = readdirSync(path)
+      .filter((f) => /\.svg$/i.test(f))
+      .sort()
     return files.length ? files.map((f) => join(path, f)) : 'the folder holds no SVG files'
   } catch (e) {
     return WHY[(e as NodeJS.ErrnoException).code ?? ''] ?? (e as Error).message

@@ -34,7 +34,11 @@ export class Taken {
 
   /** What would be lost by writing to a path; null where nothing would. */
   rivalOf(path: string): string | null {
-    return marksOf(path).map((mark) => this.by.get(mark)).find((rival) => rival !== undefined) ?? null
+    return (
+      marksOf(path)
+        .map((mark) => this.by.get(mark))
+        .find((rival) => rival !== undefined) ?? null
+    )
   }
 
   /** A path is written to; `what` says what it becomes. */

@@ -1,5 +1,7 @@
 /** Keeps what is worked out of a thing for as long as that is the same. */
-export function remembered<K extends object, R extends object | string | number | boolean | null>(work: (thing: K) => R): (thing: K) => R {
+export function remembered<K extends object, R extends object | string | number | boolean | null>(
+  work: (thing: K) => R,
+): (thing: K) => R {
   const known = new WeakMap<K, R>()
   return (thing) => {
     let result = known.get(thing)
@@ -9,7 +11,9 @@ export function remembered<K extends object, R extends object | string | number 
 }
 
 /** As `remembered`, for as long as the other things that the work goes by are the same as well. */
-export function rememberedBy<K extends object, D extends readonly unknown[], R>(work: (thing: K, ...by: D) => R): (thing: K, ...by: D) => R {
+export function rememberedBy<K extends object, D extends readonly unknown[], R>(
+  work: (thing: K, ...by: D) => R,
+): (thing: K, ...by: D) => R {
   const known = new WeakMap<K, { by: D; result: R }>()
   return (thing, ...by) => {
     let was = known.get(thing)
@@ -31,7 +35,10 @@ export function lastOf<D extends readonly unknown[], R>(work: (...by: D) => R): 
  * As `lastOf`, of long work on a thing that goes by what `by` lists of it. Work that is dropped half way leaves what was
  * known before.
  */
-export function lastWork<T, R>(by: (thing: T) => readonly unknown[], work: (thing: T) => Generator<number, R>): (thing: T) => Generator<number, R> {
+export function lastWork<T, R>(
+  by: (thing: T) => readonly unknown[],
+  work: (thing: T) => Generator<number, R>,
+): (thing: T) => Generator<number, R> {
   let last: { by: readonly unknown[]; result: R } | null = null
   return function* (thing) {
     const now = by(thing)

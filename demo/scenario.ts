@@ -29,17 +29,26 @@ export function documentOf({ name, layers, inks = [], fills = [] }: Inked, image
   // Leaves and pods run out to points.
   const drawing: Drawing = { ...blank, settings: { ...blank.settings, corner: 'pointed' } }
   // What is too thin for print is mended, and hairs of paper are closed, as its author would.
-  mendAll(drawing, findingsOf(drawing).filter((f) => f.kind === 'thin' || f.kind === 'sliver'))
+  mendAll(
+    drawing,
+    findingsOf(drawing).filter((f) => f.kind === 'thin' || f.kind === 'sliver'),
+  )
   drawing.inks = [...drawing.inks, ...inks]
   if (fills.length) {
     drawing.settings = { ...drawing.settings, light: LIGHT }
     const session = openInk(drawing)
-    drawing.fills = [...(drawing.fills ?? []), ...fills.map(({ ink, at: [x, y], lit }): Fill => {
-      const hit = atOnce(regionHitAt(session, { x, y }, GAP * page.pxPerMm))
-      if (hit?.where !== 'region') throw new Error(`${name}: no region lies about ${x}, ${y}`)
-      return { id: newId(), ink, where: 'region', at: { x, y }, hold: hit.hold, gap: GAP, ...(lit && { lit: LIT }) }
-    })]
+    drawing.fills = [
+      ...(drawing.fills ?? []),
+      ...fills.map(({ ink, at: [x, y], lit }): Fill => {
+        const hit = atOnce(regionHitAt(session, { x, y }, GAP * page.pxPerMm))
+        if (hit?.where !== 'region') throw new Error(`${name}: no region lies about ${x}, ${y}`)
+        return { id: newId(), ink, where: 'region', at: { x, y }, hold: hit.hold, gap: GAP, ...(lit && { lit: LIT }) }
+      }),
+    ]
   }
-  if (image) drawing.layers.unshift(newSketchLayer({ id: newId(), image, x: 0, y: 0, width: page.width, height: page.height, angle: 0 }))
+  if (image)
+    drawing.layers.unshift(
+      newSketchLayer({ id: newId(), image, x: 0, y: 0, width: page.width, height: page.height, angle: 0 }),
+    )
   return drawing
 }

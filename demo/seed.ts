@@ -19,7 +19,11 @@ async function seed(): Promise<void> {
     const id = `demo-${inked.name.toLowerCase().replaceAll(' ', '-')}`
     if (known.get(id)) continue
     const page = defaultPage()
-    const bytes = await pencilSketch(inked.layers.flatMap((l) => l.lines), page, 41 + i)
+    const bytes = await pencilSketch(
+      inked.layers.flatMap((l) => l.lines),
+      page,
+      41 + i,
+    )
     const sha256 = createHash('sha256').update(bytes).digest('hex')
     images.insert({ sha256, mediaType: 'image/png', width: page.width * 2, height: page.height * 2, bytes })
     const drawing = { ...documentOf(inked, sha256), id }

@@ -16,4 +16,5 @@ await bundle({
   packages: 'external',
   logLevel: 'warning',
 })
-process.exitCode = spawnSync(process.execPath, ['data/bench/run.mjs', ...process.argv.slice(2)], { stdio: 'inherit' }).status ?? 1
+process.exitCode =
+  spawnSync(process.execPath, ['data/bench/run.mjs', ...process.argv.slice(2)], { stdio: 'inherit' }).status ?? 1

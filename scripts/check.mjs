@@ -5,7 +5,9 @@ import { existsSync } from 'node:fs'
 const git = (...args) => execFileSync('git', args, { encoding: 'utf8' }).split('\n').filter(Boolean)
 /** Changed since a commit (the last one, if none is named), new files too. */
 const base = process.argv[2] ?? 'HEAD'
-const changed = [...new Set([...git('diff', '--name-only', base), ...git('ls-files', '--others', '--exclude-standard')])].filter((f) => existsSync(f))
+const changed = [
+  ...new Set([...git('diff', '--name-only', base), ...git('ls-files', '--others', '--exclude-standard')]),
+].filter((f) => existsSync(f))
 const code = changed.filter((f) => /\.(ts|vue|mjs)$/.test(f))
 if (!code.length) {
   console.log(`No code changed since ${base}.`)
@@ -28,6 +30,18 @@ function run(what, ...args) {
 
 const results = await Promise.all([
   run('types', 'vue-tsc', '-b', '--noEmit'),
-  run(`lint of ${code.length} files`, 'eslint', ...code).then(async (lint) => (await run('unit tests that reach them', 'vitest', 'related', '--run', '--project', 'unit', '--passWithNoTests', ...code)) || lint),
+  run(`lint of ${code.length} files`, 'eslint', ...code).then(
+    async (lint) =>
+      (await run(
+        'unit tests that reach them',
+        'vitest',
+        'related',
+        '--run',
+        '--project',
+        'unit',
+        '--passWithNoTests',
+        ...code,
+      )) || lint,
+  ),
 ])
 process.exitCode = results.some(Boolean) ? 1 : 0

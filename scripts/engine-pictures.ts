@@ -28,7 +28,14 @@ const node = (x: number, y: number, inX: number, inY: number, outX: number, outY
 const bend: Line = newLine(
   { closed: false, nodes: [node(30, 150, 30, 150, 120, 20), node(270, 150, 170, 20, 270, 150)] },
   {
-    weight: { ...evenWeight(60), stops: [{ at: 0, left: 0.3, right: 0.5 }, { at: 0.5, left: 0.7, right: 3.1 }, { at: 1, left: 0.4, right: 0.4 }] },
+    weight: {
+      ...evenWeight(60),
+      stops: [
+        { at: 0, left: 0.3, right: 0.5 },
+        { at: 0.5, left: 0.7, right: 3.1 },
+        { at: 1, left: 0.4, right: 0.4 },
+      ],
+    },
     finish: roundFinish(),
   },
 )
@@ -52,7 +59,13 @@ function ribs(): void {
   for (let i = 0; i <= 60; i++) {
     for (const side of [1, -1] as const) {
       field.rib(0, i / 60, side, false, rib)
-      out.push(stroke(`M${rib.cx.toFixed(2)} ${rib.cy.toFixed(2)}L${(rib.cx + rib.half * rib.nx).toFixed(2)} ${(rib.cy + rib.half * rib.ny).toFixed(2)}`, '#d6cdbf', 0.6))
+      out.push(
+        stroke(
+          `M${rib.cx.toFixed(2)} ${rib.cy.toFixed(2)}L${(rib.cx + rib.half * rib.nx).toFixed(2)} ${(rib.cy + rib.half * rib.ny).toFixed(2)}`,
+          '#d6cdbf',
+          0.6,
+        ),
+      )
     }
   }
   out.push(stroke(chain(arc.cubics), '#6f665d', 1, '4 3'))
@@ -70,8 +83,16 @@ function ribs(): void {
 /** The outline that comes of it, with its nodes. */
 function outline(): void {
   const contours = outlineOf(bend, TOLERANCE)
-  const nodes = contours.flat().map((c) => `<circle cx="${c.p0.x.toFixed(2)}" cy="${c.p0.y.toFixed(2)}" r="2.6" fill="#fffdf8" stroke="#7a2b58" stroke-width="1.2"/>`)
-  picture('outline', 300, 190, [`<path d="${contours.map((c) => chain(c, true)).join('')}" fill="#211c1a" fill-opacity="0.85"/>`, ...nodes])
+  const nodes = contours
+    .flat()
+    .map(
+      (c) =>
+        `<circle cx="${c.p0.x.toFixed(2)}" cy="${c.p0.y.toFixed(2)}" r="2.6" fill="#fffdf8" stroke="#7a2b58" stroke-width="1.2"/>`,
+    )
+  picture('outline', 300, 190, [
+    `<path d="${contours.map((c) => chain(c, true)).join('')}" fill="#211c1a" fill-opacity="0.85"/>`,
+    ...nodes,
+  ])
 }
 
 /** Three outlines and the pieces into which they divide each other, the darker the more of them cover it. */
@@ -83,7 +104,15 @@ function pieces(): void {
   ].map((nodes) => newLine({ closed: false, nodes }, { weight: { ...bend.weight, size: 34 }, finish: roundFinish() }))
   const shapes = lines.map((l) => ({ id: l.id, contours: toPaths(outlineOf(l, TOLERANCE)), ink: 'black', from: [] }))
   const shade = ['#e6d3dd', '#bb8aa5', '#7a2b58']
-  picture('pieces', 300, 190, piecesOf(shapes, { tolerance: TOLERANCE }).map((p) => `<path d="${p.contours.map((c) => pathData(c, 2)).join('')}" fill="${shade[p.covers.length - 1]}" stroke="#fffdf8" stroke-width="1"/>`))
+  picture(
+    'pieces',
+    300,
+    190,
+    piecesOf(shapes, { tolerance: TOLERANCE }).map(
+      (p) =>
+        `<path d="${p.contours.map((c) => pathData(c, 2)).join('')}" fill="${shade[p.covers.length - 1]}" stroke="#fffdf8" stroke-width="1"/>`,
+    ),
+  )
 }
 
 mkdirSync(OUT, { recursive: true })

@@ -13,8 +13,15 @@ const env = { BELLATRAIT_DB: join(mkdtempSync(join(tmpdir(), 'bellatrait-')), 's
 
 build()
 run('Draw the demo', 'npx', ['--no-install', 'tsx', 'demo/seed.ts'], env)
-const server = spawn(process.execPath, ['scripts/start.mjs'], { cwd: root, env: { ...process.env, ...env }, stdio: 'ignore' })
-const browser = await chromium.launch({ executablePath, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+const server = spawn(process.execPath, ['scripts/start.mjs'], {
+  cwd: root,
+  env: { ...process.env, ...env },
+  stdio: 'ignore',
+})
+const browser = await chromium.launch({
+  executablePath,
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+})
 
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
@@ -24,11 +31,21 @@ try {
   }
   const shoot = async (name) => {
     // On a busy machine the ink, and what follows from it, comes after the hand.
-    await page.waitForFunction(() => {
-      const small = document.querySelector('canvas[aria-label="The whole drawing, small"]')
-      const isDrawn = !small || new Uint32Array(small.getContext('2d').getImageData(0, 0, small.width, small.height).data.buffer).some((v) => v >>> 24 && (v & 0xff) < 0x60)
-      return isDrawn && !document.body.innerText.includes('looking …')
-    }, undefined, { timeout: 5000 }).catch(() => null)
+    await page
+      .waitForFunction(
+        () => {
+          const small = document.querySelector('canvas[aria-label="The whole drawing, small"]')
+          const isDrawn =
+            !small ||
+            new Uint32Array(small.getContext('2d').getImageData(0, 0, small.width, small.height).data.buffer).some(
+              (v) => v >>> 24 && (v & 0xff) < 0x60,
+            )
+          return isDrawn && !document.body.innerText.includes('looking …')
+        },
+        undefined,
+        { timeout: 5000 },
+      )
+      .catch(() => null)
     await page.waitForTimeout(900)
     await page.screenshot({ path: join(folder, `${name}.png`) })
   }
@@ -49,9 +66,16 @@ try {
   await page.getByLabel('Lay the chosen drawings on a shelf').selectOption('new')
   await page.getByLabel('Name of the new shelf').fill('Posters 2026')
   await enter('Enter')
-  await page.getByTestId('notice').getByRole('button', { name: 'Close' }).click({ timeout: 1000 }).catch(() => undefined)
+  await page
+    .getByTestId('notice')
+    .getByRole('button', { name: 'Close' })
+    .click({ timeout: 1000 })
+    .catch(() => undefined)
   await enter('Escape')
-  await page.getByRole('button', { name: 'Choose none' }).click({ timeout: 500 }).catch(() => undefined)
+  await page
+    .getByRole('button', { name: 'Choose none' })
+    .click({ timeout: 500 })
+    .catch(() => undefined)
   await page.waitForFunction(() => document.querySelectorAll('[data-testid=card-state] span').length >= 5)
   await shoot('desk')
 
@@ -68,7 +92,15 @@ try {
   await enter('r')
   await page.mouse.move(...(await at(332, 121)))
   await page.mouse.down()
-  for (const [x, y] of [[360, 107], [389, 101], [439, 106], [500, 101], [570, 121], [612, 112]]) await page.mouse.move(...(await at(x, y)), { steps: 6 })
+  for (const [x, y] of [
+    [360, 107],
+    [389, 101],
+    [439, 106],
+    [500, 101],
+    [570, 121],
+    [612, 112],
+  ])
+    await page.mouse.move(...(await at(x, y)), { steps: 6 })
   await page.mouse.up()
   await enter('Shift+Y')
   await page.getByTestId('trial').getByText('would move').waitFor()
@@ -132,7 +164,7 @@ try {
   await enter('3')
   await enter('t')
   await page.waitForTimeout(600)
-  const light = [(await at(300, 40)), (await at(240, 50))]
+  const light = [await at(300, 40), await at(240, 50)]
   await page.mouse.move(...light[0])
   await page.mouse.down()
   await page.mouse.move(...light[1], { steps: 8 })
@@ -195,7 +227,20 @@ try {
   await enter('0')
   await enter('2')
   await enter('e')
-  for (const [from, to] of [[[250, 210], [262, 330]], [[330, 210], [338, 330]], [[410, 230], [414, 340]]]) {
+  for (const [from, to] of [
+    [
+      [250, 210],
+      [262, 330],
+    ],
+    [
+      [330, 210],
+      [338, 330],
+    ],
+    [
+      [410, 230],
+      [414, 340],
+    ],
+  ]) {
     await page.mouse.move(...(await at(...from)))
     await page.mouse.down()
     await page.mouse.move(...(await at(...to)), { steps: 6 })

@@ -3,12 +3,15 @@ import { getRequestHeader, send, setResponseHeaders, setResponseStatus } from 'h
 import { defineNitroErrorHandler } from 'nitropack/runtime'
 
 /** What is said of an error that nobody foresaw. */
-const UNFORESEEN = 'Something went wrong in the server; its log says what. What you drew is kept in this browser. Load the page again.'
+const UNFORESEEN =
+  'Something went wrong in the server; its log says what. What you drew is kept in this browser. Load the page again.'
 
 /** The other side went away in the middle of what it asked: nobody hears an answer, and nothing is wrong here. */
 function isGone(error: { code?: string; message?: string; cause?: unknown }): boolean {
   const cause = error.cause as { code?: string; message?: string } | undefined
-  return [error, cause].some((e) => e?.code === 'ECONNRESET' || e?.code === 'ERR_STREAM_PREMATURE_CLOSE' || e?.message === 'aborted')
+  return [error, cause].some(
+    (e) => e?.code === 'ECONNRESET' || e?.code === 'ERR_STREAM_PREMATURE_CLOSE' || e?.message === 'aborted',
+  )
 }
 
 /** Answers an error: a sentence as JSON to the application, as a page to a person. */
@@ -22,14 +25,33 @@ export default defineNitroErrorHandler((error, event) => {
   const message = foreseen && error.message ? error.message : UNFORESEEN
   setResponseStatus(event, status, foreseen ? error.statusMessage : 'Error')
   if (isPage(event)) {
-    setResponseHeaders(event, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-cache', 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'none'" })
+    setResponseHeaders(event, {
+      'content-type': 'text/html; charset=utf-8',
+      'cache-control': 'no-cache',
+      'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'none'",
+    })
     return send(event, page(status, message))
   }
-  setResponseHeaders(event, { 'content-type': 'application/json', 'cache-control': 'no-cache', 'content-security-policy': "default-src 'none'; frame-ancestors 'none'" })
-  return send(event, JSON.stringify({ error: true, statusCode: status, message, data: { message, ...(foreseen ? (error.data as object) : null) } }))
+  setResponseHeaders(event, {
+    'content-type': 'application/json',
+    'cache-control': 'no-cache',
+    'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+  })
+  return send(
+    event,
+    JSON.stringify({
+      error: true,
+      statusCode: status,
+      message,
+      data: { message, ...(foreseen ? (error.data as object) : null) },
+    }),
+  )
 })
 
-const isPage = (event: H3Event): boolean => event.method === 'GET' && !event.path.startsWith('/api/') && !!getRequestHeader(event, 'accept')?.includes('text/html')
+const isPage = (event: H3Event): boolean =>
+  event.method === 'GET' &&
+  !event.path.startsWith('/api/') &&
+  !!getRequestHeader(event, 'accept')?.includes('text/html')
 
 const escaped = (text: string): string => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`)
 

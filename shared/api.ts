@@ -139,11 +139,21 @@ export const LARGEST_PART = 2880
 const shareOf = (of: string) => yup.number().min(0, `${of} is less than 0`).max(1, `${of} is more than 1`)
 
 /** Which part of a picture is asked for, as shares of its width and height; all of it when nothing is said. */
-export const partQuery = yup.object({ x: shareOf('x').default(0), y: shareOf('y').default(0), width: shareOf('width').default(1), height: shareOf('height').default(1) })
+export const partQuery = yup.object({
+  x: shareOf('x').default(0),
+  y: shareOf('y').default(0),
+  width: shareOf('width').default(1),
+  height: shareOf('height').default(1),
+})
 
 export const checkpointSchema = yup
   .object({
-    name: yup.string().strict().matches(/\S/, 'A checkpoint needs a name.').required('A checkpoint needs a name.').max(LONGEST_CHECKPOINT_NAME, `A name has ${LONGEST_CHECKPOINT_NAME} letters at most.`),
+    name: yup
+      .string()
+      .strict()
+      .matches(/\S/, 'A checkpoint needs a name.')
+      .required('A checkpoint needs a name.')
+      .max(LONGEST_CHECKPOINT_NAME, `A name has ${LONGEST_CHECKPOINT_NAME} letters at most.`),
     /** The pass that is about to be seen for the first time. */
     pass: yup.string().oneOf(PASS_NAMES),
   })
@@ -152,7 +162,11 @@ export const checkpointSchema = yup
 const patch = yup
   .object({
     op: yup.string().oneOf(['add', 'remove', 'replace', 'order', 'copy', 'map', 'each']).required(),
-    path: yup.array(yup.mixed<string | number>().test((v) => typeof v === 'string' || typeof v === 'number')).required().min(1).max(6),
+    path: yup
+      .array(yup.mixed<string | number>().test((v) => typeof v === 'string' || typeof v === 'number'))
+      .required()
+      .min(1)
+      .max(6),
     value: yup.mixed().nullable(),
   })
   .noUnknown()
@@ -167,7 +181,11 @@ export const editSchema = yup.object({
   patches,
   inverse: patches,
   pass: yup.string().oneOf(PASS_NAMES),
-  traces: yup.lazy((all: unknown) => (all === undefined ? yup.mixed() : yup.object(Object.fromEntries(Object.keys(all ?? {}).map((hash) => [hash, samplesSchema]))))),
+  traces: yup.lazy((all: unknown) =>
+    all === undefined
+      ? yup.mixed()
+      : yup.object(Object.fromEntries(Object.keys(all ?? {}).map((hash) => [hash, samplesSchema]))),
+  ),
 })
 
 /** Body of POST /api/drawings/:id/edits. */
@@ -185,10 +203,18 @@ export interface AppendBody {
 }
 
 /** Body of POST /api/drawings: nothing for a blank drawing, or a whole one. */
-export const createSchema = yup.object({ name: yup.string().strict().trim().min(1).max(120), drawing: yup.mixed().nullable() })
+export const createSchema = yup.object({
+  name: yup.string().strict().trim().min(1).max(120),
+  drawing: yup.mixed().nullable(),
+})
 
 const nameOf = (what: string, longest: number) =>
-  yup.string().strict().matches(/\S/, `A ${what} needs a name.`).max(longest, `A name has ${longest} letters at most.`).required(`A ${what} needs a name.`)
+  yup
+    .string()
+    .strict()
+    .matches(/\S/, `A ${what} needs a name.`)
+    .max(longest, `A name has ${longest} letters at most.`)
+    .required(`A ${what} needs a name.`)
 
 export const LONGEST_SHELF_NAME = 60
 
@@ -221,10 +247,20 @@ export interface CopyBody {
 }
 
 /** Body of POST /api/drawings/:id/copy. */
-export const copySchema = yup.object({ name: nameOf('drawing', 120), history: yup.boolean().strict().default(false), revision: yup.number().strict().integer().min(0) })
+export const copySchema = yup.object({
+  name: nameOf('drawing', 120),
+  history: yup.boolean().strict().default(false),
+  revision: yup.number().strict().integer().min(0),
+})
 
 /** Body of POST /api/drawings/:id/let-go: steps made before this moment go, ISO 8601. */
-export const letGoSchema = yup.object({ before: yup.string().strict().matches(/^\d{4}-\d\d-\d\dT/, 'Say until when steps are let go, as a date.').required('Say until when steps are let go.') })
+export const letGoSchema = yup.object({
+  before: yup
+    .string()
+    .strict()
+    .matches(/^\d{4}-\d\d-\d\dT/, 'Say until when steps are let go, as a date.')
+    .required('Say until when steps are let go.'),
+})
 
 /** How long a drawing lies in the bin before it is thrown away, days. */
 export const DAYS_IN_BIN = 30
@@ -235,21 +271,42 @@ export interface ManyBody {
 }
 
 /** Body of POST /api/deliveries. */
-export const manySchema = yup.object({ ids: yup.array(yup.string().strict().required().max(80)).required().min(1, 'No drawing is chosen.').max(10_000), settings: deliverySchema.required() })
+export const manySchema = yup.object({
+  ids: yup.array(yup.string().strict().required().max(80)).required().min(1, 'No drawing is chosen.').max(10_000),
+  settings: deliverySchema.required(),
+})
 
 /** Body of PATCH /api/drawings/:id. */
-export const renameSchema = yup.object({ name: yup.string().strict().trim().min(1, 'A drawing needs a name.').max(120, 'A name can have 120 letters at most.').required('A drawing needs a name.') })
+export const renameSchema = yup.object({
+  name: yup
+    .string()
+    .strict()
+    .trim()
+    .min(1, 'A drawing needs a name.')
+    .max(120, 'A name can have 120 letters at most.')
+    .required('A drawing needs a name.'),
+})
 
 const profile = courseSchema.shape({
   id: yup.string().strict().required().max(80),
-  name: yup.string().strict().matches(/\S/, 'A profile needs a name.').max(LONGEST_PROFILE_NAME, `A profile's name can have ${LONGEST_PROFILE_NAME} letters at most.`).required('A profile needs a name.'),
+  name: yup
+    .string()
+    .strict()
+    .matches(/\S/, 'A profile needs a name.')
+    .max(LONGEST_PROFILE_NAME, `A profile's name can have ${LONGEST_PROFILE_NAME} letters at most.`)
+    .required('A profile needs a name.'),
 })
 
 const shelf = () =>
   yup
     .array(profile.required())
     .max(MOST_PROFILES, `A shelf takes ${MOST_PROFILES} profiles at most.`)
-    .test('ids', 'Two profiles have one id.', (all: unknown) => !Array.isArray(all) || new Set(all.map((p: { id?: string } | null) => p?.id)).size === all.length)
+    .test(
+      'ids',
+      'Two profiles have one id.',
+      (all: unknown) =>
+        !Array.isArray(all) || new Set(all.map((p: { id?: string } | null) => p?.id)).size === all.length,
+    )
 
 /** Body of PUT /api/profiles: the whole shelf of own profiles, and the one that it was made from. */
 export const shelfSchema = yup.object({ profiles: shelf().required(), base: shelf().nullable().default(null) })

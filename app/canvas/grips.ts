@@ -40,7 +40,10 @@ export function gripsOf(mark: Mark): Grip[] {
     case 'contacts':
       return mark.ends.map((e) => ({ at: e.at, what: `${e.found} end` }))
     case 'frame':
-      return [...mark.corners.map((at) => ({ at, what: 'corner of the frame' })), ...(mark.turner ? [{ at: mark.turner, what: 'turner' }] : [])]
+      return [
+        ...mark.corners.map((at) => ({ at, what: 'corner of the frame' })),
+        ...(mark.turner ? [{ at: mark.turner, what: 'turner' }] : []),
+      ]
     default:
       return []
   }

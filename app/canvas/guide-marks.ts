@@ -28,7 +28,13 @@ export const box = (corners: Vec[]): Konva.Shape =>
   })
 
 export function frame(corners: Vec[]): Konva.Shape[] {
-  const outline = new Konva.Line({ points: corners.flatMap((c) => [c.x, c.y]), closed: true, stroke: PLUM, strokeWidth: 1.2, listening: false })
+  const outline = new Konva.Line({
+    points: corners.flatMap((c) => [c.x, c.y]),
+    closed: true,
+    stroke: PLUM,
+    strokeWidth: 1.2,
+    listening: false,
+  })
   const grips = corners.map(
     (c, index) =>
       new Konva.Shape({
@@ -73,7 +79,15 @@ export function turner(p: Vec, a: Vec, b: Vec): Konva.Shape {
 
 /** How wide a brush is, about the pointer. */
 export const brush = (p: Vec, width: number): Konva.Shape =>
-  new Konva.Circle({ x: p.x, y: p.y, radius: Math.max(2, width / 2), stroke: PLUM, strokeWidth: 1, opacity: 0.8, listening: false })
+  new Konva.Circle({
+    x: p.x,
+    y: p.y,
+    radius: Math.max(2, width / 2),
+    stroke: PLUM,
+    strokeWidth: 1,
+    opacity: 0.8,
+    listening: false,
+  })
 
 /** A place that the hand is drawn to: a sight about it, with a dash along the line it lies on, and what it is in words. */
 export function snapped(p: Vec, along: Vec | null, text: string): Konva.Shape[] {
@@ -108,7 +122,12 @@ export const keyHand = (p: Vec, pressed: boolean): Konva.Shape =>
     listening: false,
     sceneFunc: (ctx) => {
       const arms = (): void => {
-        for (const [x, y] of [[1, 0], [0, 1], [-1, 0], [0, -1]] as const) {
+        for (const [x, y] of [
+          [1, 0],
+          [0, 1],
+          [-1, 0],
+          [0, -1],
+        ] as const) {
           ctx.moveTo(x * (pressed ? 2 : 5), y * (pressed ? 2 : 5))
           ctx.lineTo(x * 15, y * 15)
         }

@@ -14,7 +14,10 @@ export function halo({ strays }: Extract<Mark, { kind: 'halo' }>, place: Place):
   const { x, y } = place.step({ x: 1, y: 0 })
   const zoom = Math.hypot(x, y)
   // All of a width are one path, so that the glow is no stronger where they cross.
-  const byWidth = Map.groupBy(strays, ({ far }) => NARROW + STEP * Math.round((Math.min(WIDE, Math.max(NARROW, far * zoom)) - NARROW) / STEP))
+  const byWidth = Map.groupBy(
+    strays,
+    ({ far }) => NARROW + STEP * Math.round((Math.min(WIDE, Math.max(NARROW, far * zoom)) - NARROW) / STEP),
+  )
   return new Konva.Shape({
     listening: false,
     sceneFunc: (ctx) => {

@@ -78,13 +78,21 @@ export class InkRaster {
     const boxes = changedBoxes(this.stack, entries)
     const known = new Set(this.stack)
     const before = this.stack
-    const isInOrder = before.length === entries.length && entries.every((e, i) => e.id === before[i]!.id && e.parts.length === before[i]!.parts.length)
+    const isInOrder =
+      before.length === entries.length &&
+      entries.every((e, i) => e.id === before[i]!.id && e.parts.length === before[i]!.parts.length)
     this.stack = entries
     const { numbers, fresh } = this.sent.tell(entries.flatMap((e) => e.parts))
     void this.worker.setStack(
       isInOrder ? null : entries.map((e) => ({ id: e.id, parts: e.parts.length })),
       entries.filter((e) => !known.has(e)).map((e) => ({ ...e, parts: [] })),
-      { numbers, fresh: fresh.map(([n, { data, box, shift }]) => [n, { data, box, ...(shift && { shift: { of: { data, box }, by: shift.by } }) }]) },
+      {
+        numbers,
+        fresh: fresh.map(([n, { data, box, shift }]) => [
+          n,
+          { data, box, ...(shift && { shift: { of: { data, box }, by: shift.by } }) },
+        ]),
+      },
     )
     this.spoil(boxes)
   }
@@ -108,7 +116,8 @@ export class InkRaster {
   }
 
   private sharpen(): void {
-    const done = this.level.scale > 0 && this.visibleKeys(this.level).every((k) => this.level.tiles.get(k)?.bitmap !== undefined)
+    const done =
+      this.level.scale > 0 && this.visibleKeys(this.level).every((k) => this.level.tiles.get(k)?.bitmap !== undefined)
     if (!done) giveBack(this.level)
     else {
       if (this.older) giveBack(this.older)
@@ -201,7 +210,10 @@ export class InkRaster {
 
   private place(ctx: CanvasRenderingContext2D, level: Level): void {
     if (level.scale === 0) return
-    const box = boxInView(this.view, { width: this.canvas.width / window.devicePixelRatio, height: this.canvas.height / window.devicePixelRatio })
+    const box = boxInView(this.view, {
+      width: this.canvas.width / window.devicePixelRatio,
+      height: this.canvas.height / window.devicePixelRatio,
+    })
     const [a, b, c, d, e, f] = matrixOf(this.view, window.devicePixelRatio)
     const upright = b === 0 && a > 0
     const exact = upright && this.scale === level.scale
@@ -212,7 +224,14 @@ export class InkRaster {
       if (!overlap(at, box)) continue
       const x = e + a * at.minX + c * at.minY
       const y = f + b * at.minX + d * at.minY
-      ctx.setTransform(a / level.scale, b / level.scale, c / level.scale, d / level.scale, exact ? Math.round(x) : x, exact ? Math.round(y) : y)
+      ctx.setTransform(
+        a / level.scale,
+        b / level.scale,
+        c / level.scale,
+        d / level.scale,
+        exact ? Math.round(x) : x,
+        exact ? Math.round(y) : y,
+      )
       // A tile of this level replaces what an older one shows beneath it.
       if (level === this.level && this.older) ctx.clearRect(0, 0, TILE, TILE)
       if (!tile.bitmap) continue
@@ -244,9 +263,16 @@ function changedBoxes(before: readonly InkEntry[], after: readonly InkEntry[]): 
   return boxes
 }
 
-const sameLook = (a: InkEntry, b: InkEntry): boolean => a.colour === b.colour && a.cover?.data === b.cover?.data && a.opacity === b.opacity
+const sameLook = (a: InkEntry, b: InkEntry): boolean =>
+  a.colour === b.colour && a.cover?.data === b.cover?.data && a.opacity === b.opacity
 
-const sameParts = (a: InkEntry, b: InkEntry): boolean => a.parts.length === b.parts.length && a.parts.every((p, i) => p === b.parts[i] || (p.data === b.parts[i]!.data && p.box.minX === b.parts[i]!.box.minX && p.box.minY === b.parts[i]!.box.minY))
+const sameParts = (a: InkEntry, b: InkEntry): boolean =>
+  a.parts.length === b.parts.length &&
+  a.parts.every(
+    (p, i) =>
+      p === b.parts[i] ||
+      (p.data === b.parts[i]!.data && p.box.minX === b.parts[i]!.box.minX && p.box.minY === b.parts[i]!.box.minY),
+  )
 
 /** Where a tile lies, px of the page. */
 function boxOfTile(key: string, { scale }: Level): Box {

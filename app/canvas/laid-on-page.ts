@@ -3,11 +3,23 @@ import type { Viewport } from './viewport'
 import { matrixOf } from './viewport'
 
 /** How an element is laid over a box of the page (px of the page), at its size on the screen so that its shadow does not grow with it. */
-export function laidOnPage(viewport: Viewport, { minX, minY, maxX, maxY }: Box): { width: string; height: string; transform: string } {
+export function laidOnPage(
+  viewport: Viewport,
+  { minX, minY, maxX, maxY }: Box,
+): { width: string; height: string; transform: string } {
   const { zoom } = viewport
   const [a, b, c, d, e, f] = matrixOf(viewport)
   const corner = [a * minX + c * minY + e, b * minX + d * minY + f]
-  return { width: `${(maxX - minX) * zoom}px`, height: `${(maxY - minY) * zoom}px`, transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, ...corner].join()})` }
+  return {
+    width: `${(maxX - minX) * zoom}px`,
+    height: `${(maxY - minY) * zoom}px`,
+    transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, ...corner].join()})`,
+  }
 }
 
-export const boxOfPage = ({ width, height }: { width: number; height: number }): Box => ({ minX: 0, minY: 0, maxX: width, maxY: height })
+export const boxOfPage = ({ width, height }: { width: number; height: number }): Box => ({
+  minX: 0,
+  minY: 0,
+  maxX: width,
+  maxY: height,
+})

@@ -35,7 +35,10 @@ export function lozengeAt(ctx: Konva.Context, { x, y }: Vec, r: number): void {
 export function strokedOnInk(ctx: Konva.Context, shape: () => void, width: number, colour = PLUM): void {
   ctx.beginPath()
   shape()
-  for (const [stroke, lineWidth] of [[PAPER, width + BORDER], [colour, width]] as const) {
+  for (const [stroke, lineWidth] of [
+    [PAPER, width + BORDER],
+    [colour, width],
+  ] as const) {
     ctx.setAttr('strokeStyle', stroke)
     ctx.setAttr('lineWidth', lineWidth)
     ctx.stroke()

@@ -18,7 +18,10 @@ Konva.autoDrawEnabled = false
 
 const HERE: readonly Vec[] = [{ x: 0, y: 0 }]
 /** What a finger touches: with the reach of the marks themselves, a target of 24 screen px. */
-const FINGER: readonly Vec[] = [...HERE, ...Array.from({ length: 8 }, (_, i) => ({ x: 4 * Math.cos((i * Math.PI) / 4), y: 4 * Math.sin((i * Math.PI) / 4) }))]
+const FINGER: readonly Vec[] = [
+  ...HERE,
+  ...Array.from({ length: 8 }, (_, i) => ({ x: 4 * Math.cos((i * Math.PI) / 4), y: 4 * Math.sin((i * Math.PI) / 4) })),
+]
 
 /** Draws marks with Konva, all of them anew when they change: there are few. */
 export class MarksLayer {
@@ -40,7 +43,9 @@ export class MarksLayer {
   render(marks: readonly Mark[], viewport: Viewport): void {
     this.layer.destroyChildren()
     const [a, b, c, d, e, f] = matrixOf(viewport)
-    const place: Place = Object.assign((p: Vec) => ({ x: a * p.x + c * p.y + e, y: b * p.x + d * p.y + f }), { step: (s: Vec) => ({ x: a * s.x + c * s.y, y: b * s.x + d * s.y }) })
+    const place: Place = Object.assign((p: Vec) => ({ x: a * p.x + c * p.y + e, y: b * p.x + d * p.y + f }), {
+      step: (s: Vec) => ({ x: a * s.x + c * s.y, y: b * s.x + d * s.y }),
+    })
     for (const mark of marks) for (const shape of shapesOf(mark, place)) this.layer.add(shape)
     this.draw()
   }
@@ -83,11 +88,16 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
     case 'box':
       return [box(cornersBetween(mark.from, mark.to).map(place))]
     case 'frame':
-      return [...frame(mark.corners.map(place)), ...(mark.turner ? [turner(place(mark.turner), place(mark.corners[0]), place(mark.corners[1]))] : [])]
+      return [
+        ...frame(mark.corners.map(place)),
+        ...(mark.turner ? [turner(place(mark.turner), place(mark.corners[0]), place(mark.corners[1]))] : []),
+      ]
     case 'closer':
       return [closer(place(mark.at), mark.ref)]
     case 'brush':
-      return [brush(place(mark.at), Math.hypot(place.step({ x: mark.width, y: 0 }).x, place.step({ x: mark.width, y: 0 }).y))]
+      return [
+        brush(place(mark.at), Math.hypot(place.step({ x: mark.width, y: 0 }).x, place.step({ x: mark.width, y: 0 }).y)),
+      ]
     case 'snap':
       return snapped(place(mark.at), mark.along && place.step(mark.along), mark.text)
     case 'tip':

@@ -29,7 +29,14 @@ export interface ContactMark {
 /** Something drawn over the ink, in page px; its own size is in screen px. */
 export type Mark =
   | { kind: 'paths'; paths: readonly Path[]; tone: 'plum' | 'mute' | 'next' | 'strong' | 'before' }
-  | { kind: 'node'; at: Vec; joint: 'corner' | 'smooth'; chosen: boolean; ref: MarkRef | null; /** To be read, not taken: small enough to leave the ink in sight. */ small?: boolean }
+  | {
+      kind: 'node'
+      at: Vec
+      joint: 'corner' | 'smooth'
+      chosen: boolean
+      ref: MarkRef | null
+      /** To be read, not taken: small enough to leave the ink in sight. */ small?: boolean
+    }
   | { kind: 'handle'; from: Vec; at: Vec; ref: MarkRef | null }
   | { kind: 'jaws'; left: Vec; right: Vec; centre: Vec; chosen: boolean; line: string; index: number }
   | { kind: 'tag'; at: Vec; text: string }
@@ -43,7 +50,12 @@ export type Mark =
   | { kind: 'tip'; at: Vec; outward: Vec; line: string; end: 'first' | 'last' }
   | { kind: 'taper'; at: Vec; across: Vec; line: string; end: 'first' | 'last' }
   | { kind: 'place'; at: Vec; across: Vec }
-  | { kind: 'contacts'; ends: readonly ContactMark[]; /** px of the page; null: no rings */ reach: number | null; overshoot: number }
+  | {
+      kind: 'contacts'
+      ends: readonly ContactMark[]
+      /** px of the page; null: no rings */ reach: number | null
+      overshoot: number
+    }
   | { kind: 'light'; at: Vec; held: boolean }
   | { kind: 'hairs'; at: readonly { at: Vec; out: Vec }[] }
   /** Pieces of ink: that would be taken away, would come back, or are gone. */

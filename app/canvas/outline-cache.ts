@@ -167,8 +167,13 @@ export class OutlineCache {
    * Makes the outlines of all `lines` ready, as `shown` has them; few missing ones at once, many in the worker, told as
    * they come. Gives up between two batches once they are not wanted any more. Answers how many lines it came to.
    */
-  async fill(lines: readonly Line[], shown: (line: Line) => Line, wanted: () => boolean, onBatch: (share: number) => void): Promise<number> {
-    for (let i = 0; i < lines.length; ) {
+  async fill(
+    lines: readonly Line[],
+    shown: (line: Line) => Line,
+    wanted: () => boolean,
+    onBatch: (share: number) => void,
+  ): Promise<number> {
+    for (let i = 0; i < lines.length;) {
       const missing: Line[] = []
       const start = i
       while (i < lines.length && missing.length < BATCH && i - start < LOOKED_AT) {

@@ -29,7 +29,13 @@ export function node(mark: Extract<Mark, { kind: 'node' }>, p: Vec): Konva.Shape
 /** A thin stem with a crossbar at its end. */
 export function handle(from: Vec, to: Vec, ref: MarkRef | null): Konva.Shape[] {
   const angle = Math.atan2(to.y - from.y, to.x - from.x)
-  const stem = new Konva.Line({ points: [from.x, from.y, to.x, to.y], stroke: PLUM, strokeWidth: 1, opacity: 0.75, listening: false })
+  const stem = new Konva.Line({
+    points: [from.x, from.y, to.x, to.y],
+    stroke: PLUM,
+    strokeWidth: 1,
+    opacity: 0.75,
+    listening: false,
+  })
   const bar = new Konva.Shape({
     x: to.x,
     y: to.y,

@@ -10,7 +10,12 @@ export function contacts({ ends, reach, overshoot }: Extract<Mark, { kind: 'cont
   return new Konva.Shape({
     listening: false,
     sceneFunc: (ctx) => {
-      if (reach !== null) rings(ctx, ends.map((e) => place(e.at)), reach * per)
+      if (reach !== null)
+        rings(
+          ctx,
+          ends.map((e) => place(e.at)),
+          reach * per,
+        )
       for (const end of ends) {
         const p = place(end.at)
         const way = place.step(end.outward)

@@ -13,7 +13,12 @@ import type { OutlineCache } from './outline-cache'
 import type { InkEntry } from '~/painting/paint-stack'
 import type { TuckedLines } from './tucked-lines'
 
-export const entryOf = (o: Outline, drawing: Drawing, layer: Pick<Layer, 'id' | 'opacity'> | null = null, cover: Path | null = null): InkEntry => ({
+export const entryOf = (
+  o: Outline,
+  drawing: Drawing,
+  layer: Pick<Layer, 'id' | 'opacity'> | null = null,
+  cover: Path | null = null,
+): InkEntry => ({
   id: o.id,
   colour: colourOf(drawing, o.ink),
   parts: o.data ? [o] : [],
@@ -75,23 +80,28 @@ export class Stacker {
     const before = this.last
     this.last = new Map()
     const poured = drawing.fills?.length ? this.fills.map((f) => this.pouredEntry(f, before.get(f.id), drawing)) : []
-    return [...poured, ...drawing.layers.flatMap((layer) => {
-      if (!layer.visible || layer.kind === 'sketch') return []
-      const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
-      return (layer.items as (Line | Shape)[]).flatMap((item) => {
-        const was = before.get(item.id)
-        const line = 'path' in item ? this.shown(item) : null
-        const plain = line ? (this.tucked.of(line) ?? this.cache.get(line) ?? this.cache.lastOf(line.id)) : this.outlineOf(item as Shape)
-        if (!plain) return []
-        const outline = this.tinted(plain)
-        const cover = line && coveredRegion(line)
-        if (!outline.data && !cover) return []
-        const same = this.same(was, outline, cover, look, drawing)
-        const seen = same && was ? was : { outline, entry: entryOf(outline, drawing, look, cover), cover }
-        this.last.set(item.id, seen)
-        return [seen.entry]
-      })
-    })]
+    return [
+      ...poured,
+      ...drawing.layers.flatMap((layer) => {
+        if (!layer.visible || layer.kind === 'sketch') return []
+        const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
+        return (layer.items as (Line | Shape)[]).flatMap((item) => {
+          const was = before.get(item.id)
+          const line = 'path' in item ? this.shown(item) : null
+          const plain = line
+            ? (this.tucked.of(line) ?? this.cache.get(line) ?? this.cache.lastOf(line.id))
+            : this.outlineOf(item as Shape)
+          if (!plain) return []
+          const outline = this.tinted(plain)
+          const cover = line && coveredRegion(line)
+          if (!outline.data && !cover) return []
+          const same = this.same(was, outline, cover, look, drawing)
+          const seen = same && was ? was : { outline, entry: entryOf(outline, drawing, look, cover), cover }
+          this.last.set(item.id, seen)
+          return [seen.entry]
+        })
+      }),
+    ]
   }
 
   /** An outline in the ink of its tint; the same object for the same outline and ink. */
@@ -118,17 +128,37 @@ export class Stacker {
     return drawn.map(({ shape, parts, changed }) => {
       const was = before.get(shape.id)
       const colour = colourOf(drawing, shape.ink)
-      const isSame = was?.colour === colour && was.parts.length === parts.length && parts.every((p, i) => p === was.parts[i])
-      const entry: InkEntry = isSame ? was : { id: shape.id, colour, parts, box: boxAbout(parts), cover: null, layer: '', opacity: 1, version: { now: ++this.versions, before: was?.version?.now ?? 0, changed } }
+      const isSame =
+        was?.colour === colour && was.parts.length === parts.length && parts.every((p, i) => p === was.parts[i])
+      const entry: InkEntry = isSame
+        ? was
+        : {
+            id: shape.id,
+            colour,
+            parts,
+            box: boxAbout(parts),
+            cover: null,
+            layer: '',
+            opacity: 1,
+            version: { now: ++this.versions, before: was?.version?.now ?? 0, changed },
+          }
       this.lastShapes.set(shape.id, entry)
       return entry
     })
   }
 
-  private same(was: Seen | undefined, outline: Outline, cover: Path | null, look: { id: string; opacity: number }, drawing: Drawing): InkEntry | null {
+  private same(
+    was: Seen | undefined,
+    outline: Outline,
+    cover: Path | null,
+    look: { id: string; opacity: number },
+    drawing: Drawing,
+  ): InkEntry | null {
     if (!was || was.outline !== outline || was.cover !== cover) return null
     const { entry } = was
-    return entry.layer === look.id && entry.opacity === look.opacity && entry.colour === colourOf(drawing, outline.ink) ? entry : null
+    return entry.layer === look.id && entry.opacity === look.opacity && entry.colour === colourOf(drawing, outline.ink)
+      ? entry
+      : null
   }
 
   private outlineOf(shape: Shape): Outline {

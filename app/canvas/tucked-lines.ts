@@ -21,7 +21,11 @@ export class TuckedLines {
   private seen = new Map<string, Line>()
   /** Lines, by id, that take too long to tuck in a frame. */
   private costly = new Set<string>()
-  private here: { tolerance: number; outlines: Outlines; known: WeakMap<Line, { among: Drawing; outline: Outline | null }> } | null = null
+  private here: {
+    tolerance: number
+    outlines: Outlines
+    known: WeakMap<Line, { among: Drawing; outline: Outline | null }>
+  } | null = null
 
   /** Takes what the session says of a drawing; answers whether anything differs from what it said before. */
   take(drawing: Drawing, less: readonly Outline[]): boolean {
@@ -65,7 +69,8 @@ export class TuckedLines {
   private now(line: Line, drawing: Drawing): Outline | null {
     if (drawing.settings.tuck === false) return null
     const { tolerance } = shapeSettingsOf(drawing)
-    if (this.here?.tolerance !== tolerance) this.here = { tolerance, outlines: new Outlines(tolerance), known: new WeakMap() }
+    if (this.here?.tolerance !== tolerance)
+      this.here = { tolerance, outlines: new Outlines(tolerance), known: new WeakMap() }
     const { outlines, known } = this.here
     const was = known.get(line)
     if (was?.among === drawing) return was.outline
@@ -75,7 +80,8 @@ export class TuckedLines {
       return this.moved(line)
     }
     const region = tuckedAmong(line, near, outlines, tolerance, perUsualPx(drawing.page))
-    const outline = 'message' in region || region === outlines.of(line) ? null : outlineOfContours(line, toPaths(region.contours))
+    const outline =
+      'message' in region || region === outlines.of(line) ? null : outlineOfContours(line, toPaths(region.contours))
     known.set(line, { among: drawing, outline })
     return outline
   }

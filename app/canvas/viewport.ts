@@ -31,7 +31,14 @@ export function turnOf({ zoom, angle, mirrored }: Viewport): [number, number, nu
 function cosSin(angle: number): [number, number] {
   if (angle % 90) return [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)]
   const quarter = (((angle / 90) % 4) + 4) % 4
-  return ([[1, 0], [0, 1], [-1, 0], [0, -1]] as const)[quarter]!.slice() as [number, number]
+  return (
+    [
+      [1, 0],
+      [0, 1],
+      [-1, 0],
+      [0, -1],
+    ] as const
+  )[quarter]!.slice() as [number, number]
 }
 
 /** A step on the page as one on the screen. */
@@ -70,8 +77,11 @@ export function withPointAt(v: Viewport, p: Vec, s: Vec): Viewport {
 export const clampZoom = (zoom: number): number => Math.min(LARGEST_ZOOM, Math.max(SMALLEST_ZOOM, zoom))
 
 /** The viewport changed in zoom, turn or mirroring, while the page point under `at` on the screen stays there. */
-export const changedAt = (v: Viewport, at: Vec, change: Partial<Pick<Viewport, 'zoom' | 'angle' | 'mirrored'>>): Viewport =>
-  withPointAt({ ...v, ...change }, toPage(v, at), at)
+export const changedAt = (
+  v: Viewport,
+  at: Vec,
+  change: Partial<Pick<Viewport, 'zoom' | 'angle' | 'mirrored'>>,
+): Viewport => withPointAt({ ...v, ...change }, toPage(v, at), at)
 
 /** The corners of the view, in page px, in order around it. */
 export const cornersOf = (v: Viewport, { width, height }: Extent): Vec[] =>
@@ -101,10 +111,14 @@ export function showing(v: Viewport, page: Extent, view: Extent, margin: number,
       { x: 0, y: page.height },
     ].map((p) => stepToScreen({ ...v, zoom: 1 }, p)),
   )
-  const fit = Math.min((view.width - 2 * margin) / (box.maxX - box.minX), (view.height - 2 * margin) / (box.maxY - box.minY))
+  const fit = Math.min(
+    (view.width - 2 * margin) / (box.maxX - box.minX),
+    (view.height - 2 * margin) / (box.maxY - box.minY),
+  )
   const turned = { ...v, zoom: clampZoom(zoom ?? fit) }
   return withPointAt(turned, { x: page.width / 2, y: page.height / 2 }, { x: view.width / 2, y: view.height / 2 })
 }
 
 /** Degrees by which a hand turns that goes from one arm to another. */
-export const turnBetween = (from: Vec, to: Vec): number => tidyAngle(((Math.atan2(to.y, to.x) - Math.atan2(from.y, from.x)) * 180) / Math.PI)
+export const turnBetween = (from: Vec, to: Vec): number =>
+  tidyAngle(((Math.atan2(to.y, to.x) - Math.atan2(from.y, from.x)) * 180) / Math.PI)

@@ -10,10 +10,19 @@ export function jaws(mark: Extract<Mark, { kind: 'jaws' }>, place: Place): Konva
   const across = Math.atan2(left.y - right.y, left.x - right.x)
   const gap = 3
   // The jaws stand a little off the ink, so that they do not hide it.
-  const off = (p: Vec, way: 1 | -1): Vec => ({ x: p.x + Math.cos(across) * gap * way, y: p.y + Math.sin(across) * gap * way })
+  const off = (p: Vec, way: 1 | -1): Vec => ({
+    x: p.x + Math.cos(across) * gap * way,
+    y: p.y + Math.sin(across) * gap * way,
+  })
   const [l, r] = [off(left, 1), off(right, -1)]
   const width = mark.chosen ? 2.4 : 1.6
-  const bar = new Konva.Line({ points: [l.x, l.y, r.x, r.y], stroke: PLUM, strokeWidth: 1, opacity: 0.8, listening: false })
+  const bar = new Konva.Line({
+    points: [l.x, l.y, r.x, r.y],
+    stroke: PLUM,
+    strokeWidth: 1,
+    opacity: 0.8,
+    listening: false,
+  })
   const jaw = (p: Vec, side: 'left' | 'right'): Konva.Shape =>
     new Konva.Shape({
       x: p.x,

@@ -27,4 +27,5 @@ export const PASSES: readonly PassDescription[] = [
 export const passOf = (id: PassName): PassDescription => PASSES.find((p) => p.id === id)!
 
 /** The instrument of each pass that is in the hand at first. */
-export const firstInstruments = (): Record<PassName, string> => Object.fromEntries(PASSES.map((p) => [p.id, p.first])) as Record<PassName, string>
+export const firstInstruments = (): Record<PassName, string> =>
+  Object.fromEntries(PASSES.map((p) => [p.id, p.first])) as Record<PassName, string>

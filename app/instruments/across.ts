@@ -13,12 +13,17 @@ export interface Across {
 }
 
 /** Where the ink's edges are there. */
-export const edgesOf = ({ centre, normal, left, right }: Across): { left: Vec; right: Vec } => ({ left: along(centre, normal, left), right: along(centre, normal, -right) })
+export const edgesOf = ({ centre, normal, left, right }: Across): { left: Vec; right: Vec } => ({
+  left: along(centre, normal, left),
+  right: along(centre, normal, -right),
+})
 
 /** Signed distance of `p` from the centre along the normal: positive on the left. */
-export const offset = ({ centre, normal }: Across, p: Vec): number => (p.x - centre.x) * normal.x + (p.y - centre.y) * normal.y
+export const offset = ({ centre, normal }: Across, p: Vec): number =>
+  (p.x - centre.x) * normal.x + (p.y - centre.y) * normal.y
 
-export const widthOf = (line: Line): LineWidth => new LineWidth(line.weight, line.finish.align, arcOf(line).total, line.path.closed)
+export const widthOf = (line: Line): LineWidth =>
+  new LineWidth(line.weight, line.finish.align, arcOf(line).total, line.path.closed)
 
 /** The cross-section at a share of the line's length, with the ink's half-widths there. */
 export function acrossAt(line: Line, at: number): Across {

@@ -12,7 +12,9 @@ export class Blot extends Brush {
 
   hint(): string {
     if (this.painting) return 'Release: finish · Esc: drop'
-    return this.worktop.preferences().blotMerges ? 'Drag: paint a solid shape · It becomes one with the shapes it touches' : 'Drag: paint a solid shape'
+    return this.worktop.preferences().blotMerges
+      ? 'Drag: paint a solid shape · It becomes one with the shapes it touches'
+      : 'Drag: paint a solid shape'
   }
 
   protected size(): number {
@@ -28,11 +30,21 @@ export class Blot extends Brush {
     const scale = perUsualPx(this.worktop.drawing().page)
     const contours = paintedBy(stroke, scale)
     if (!place || !contours.length) return
-    const touched = this.worktop.preferences().blotMerges ? touchedBy(contours, this.worktop.allSolids().filter((s) => s.ink === stroke.ink), scale) : []
+    const touched = this.worktop.preferences().blotMerges
+      ? touchedBy(
+          contours,
+          this.worktop.allSolids().filter((s) => s.ink === stroke.ink),
+          scale,
+        )
+      : []
     const shape = merged(contours, stroke.ink, touched, scale)
     this.worktop.edit(touched.length ? 'Blot, as one shape' : 'Blot', (draft) => {
       if (touched.length) {
-        changeShapes(draft, touched.slice(1).map((t) => t.id), () => null)
+        changeShapes(
+          draft,
+          touched.slice(1).map((t) => t.id),
+          () => null,
+        )
         changeShapes(draft, [touched[0]!.id], () => shape)
         return
       }

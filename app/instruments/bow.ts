@@ -22,7 +22,12 @@ const SLIP = 4
 /** What the hand is at. */
 type Grip =
   | { kind: 'chord'; began: Vec; fresh: boolean }
-  | { kind: 'belly'; index: number; before: Vec; /** Where on the bow it was taken hold of; null for its middle. */ hold: { at: Vec; lever: number } | null }
+  | {
+      kind: 'belly'
+      index: number
+      before: Vec
+      /** Where on the bow it was taken hold of; null for its middle. */ hold: { at: Vec; lever: number } | null
+    }
   | { kind: 'joint'; index: number; screen: Vec; moved: boolean; before: Vec }
 
 /** Draws a chord and bends it: press and drag the chord, then pull its middle. Chord follows chord into one line. */
@@ -65,7 +70,13 @@ export class Bow implements Instrument {
     }
     const last = this.points.length - 1
     if (mark?.kind === 'joint' && mark.index < last) {
-      this.grip = { kind: 'joint', index: mark.index, screen: hand.screen, moved: false, before: this.points[mark.index]! }
+      this.grip = {
+        kind: 'joint',
+        index: mark.index,
+        screen: hand.screen,
+        moved: false,
+        before: this.points[mark.index]!,
+      }
       return
     }
     if (hand.clicks === 2 && this.pulls.length) {
@@ -121,7 +132,10 @@ export class Bow implements Instrument {
     let best: { index: number; off: number } | null = null
     let share = 0
     for (const [index] of this.pulls.entries()) {
-      const [a, b] = [path.nodes.findIndex((n) => n.at === this.points[index]), path.nodes.findIndex((n) => n.at === this.points[index + 1])]
+      const [a, b] = [
+        path.nodes.findIndex((n) => n.at === this.points[index]),
+        path.nodes.findIndex((n) => n.at === this.points[index + 1]),
+      ]
       const arc = arcOfPath({ nodes: path.nodes.slice(a, b + 1), closed: false })
       const near = arc.nearest(at)
       if (near.distance * this.worktop.zoom() > HOLD || (best && near.distance >= best.off)) continue
@@ -137,7 +151,9 @@ export class Bow implements Instrument {
   private pull(hand: Hand, { index, before, hold }: Grip & { kind: 'belly' }): void {
     const from = this.points[index]!
     const to = this.points[index + 1]!
-    const pull = hold ? add(before, scale(subtract(hand.at, hold.at), 1 / hold.lever)) : subtract(hand.at, lerp(from, to, 0.5))
+    const pull = hold
+      ? add(before, scale(subtract(hand.at, hold.at), 1 / hold.lever))
+      : subtract(hand.at, lerp(from, to, 0.5))
     const chord = subtract(to, from)
     const l = distance(from, to)
     if (!hand.shift || !(l > 0)) {
@@ -264,7 +280,13 @@ export class Bow implements Instrument {
 
   underWay(): UnderWay | null {
     const path = this.laid()
-    return path && { label: 'Draw a bow', line: newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }), replaces: false }
+    return (
+      path && {
+        label: 'Draw a bow',
+        line: newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }),
+        replaces: false,
+      }
+    )
   }
 
   freshInk(): Line | null {
@@ -281,7 +303,8 @@ export class Bow implements Instrument {
     for (const n of nodes) {
       // The node in the middle of a deep bow is no joint of two.
       const index = this.points.indexOf(n.at)
-      if (index >= 0) marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: index === last, ref: { kind: 'joint', index } })
+      if (index >= 0)
+        marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: index === last, ref: { kind: 'joint', index } })
     }
     marks.push(...this.snapping.marks())
     if (this.grip?.kind === 'chord') return marks

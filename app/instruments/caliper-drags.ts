@@ -31,7 +31,8 @@ function goesAcross(normal: Vec, d: Vec): boolean {
 }
 
 /** Which sides a drag changes: linked or not, and Alt the other way round. */
-const sidesOf = (worktop: Worktop, alt: boolean, side: 'left' | 'right'): Sides => (worktop.preferences().sidesLinked !== alt ? 'both' : side)
+const sidesOf = (worktop: Worktop, alt: boolean, side: 'left' | 'right'): Sides =>
+  worktop.preferences().sidesLinked !== alt ? 'both' : side
 
 /** Drags a stop, and those chosen with it: across widens, along slides. A fresh one exists only once it is dragged. */
 export class StopDrag implements CaliperDrag {
@@ -72,12 +73,21 @@ export class StopDrag implements CaliperDrag {
   drag(hand: Hand): void {
     const { worktop, ref, fresh } = this
     const line = this.start!
-    const base = fresh ? addSwell(line.weight, fresh.at, line.path.closed, worktop.preferences().swellReach).weight : line.weight
+    const base = fresh
+      ? addSwell(line.weight, fresh.at, line.path.closed, worktop.preferences().swellReach).weight
+      : line.weight
     const { at } = base.stops[ref.index]!
     const arc = arcOf(line)
-    const change = this.what === 'slide' ? this.sliding(arc.nearest(hand.at).length / (arc.total || 1) - this.from) : this.widening(line, base, at, hand)
+    const change =
+      this.what === 'slide'
+        ? this.sliding(arc.nearest(hand.at).length / (arc.total || 1) - this.from)
+        : this.widening(line, base, at, hand)
     const stops = worktop.stops()
-    worktop.change((draft) => changeStops(draft, stops, (weight, indices, id) => change(id === ref.line ? base : weight, indices, id === ref.line)))
+    worktop.change((draft) =>
+      changeStops(draft, stops, (weight, indices, id) =>
+        change(id === ref.line ? base : weight, indices, id === ref.line),
+      ),
+    )
   }
 
   private sliding(by: number): (weight: Weight, indices: ReadonlySet<number>) => Weight {
@@ -85,7 +95,12 @@ export class StopDrag implements CaliperDrag {
   }
 
   /** The stop under the hand is as wide as the hand goes; the others grow in proportion. */
-  private widening(line: Line, base: Weight, at: number, hand: Hand): (weight: Weight, indices: ReadonlySet<number>, mine: boolean) => Weight {
+  private widening(
+    line: Line,
+    base: Weight,
+    at: number,
+    hand: Hand,
+  ): (weight: Weight, indices: ReadonlySet<number>, mine: boolean) => Weight {
     const half = Math.max(0, Math.abs(offset(acrossAt(line, at), hand.at)) + this.slack)
     const sides = sidesOf(this.worktop, hand.alt, this.side)
     const factor = widthOf(line).factorFor(half, at * arcOf(line).total)
@@ -110,7 +125,9 @@ export class EndDrag implements CaliperDrag {
   ) {}
 
   get hint(): string {
-    return this.what === 'length' ? 'Drag along the line: how long it tapers · Back out: full · Esc: back' : 'Drag across: width of the end · Esc: back'
+    return this.what === 'length'
+      ? 'Drag along the line: how long it tapers · Back out: full · Esc: back'
+      : 'Drag across: width of the end · Esc: back'
   }
 
   private get at(): 0 | 1 {
@@ -151,7 +168,13 @@ export class EndDrag implements CaliperDrag {
     const half = Math.max(0, across[this.side] + moved)
     const { weight, index } = addStop(line.weight, this.at, line.path.closed)
     const taper = taperAtEnd(line.weight, this.end)
-    if (!taper) return widenStop(weight, index, sidesOf(this.worktop, hand.alt, this.side), widthOf(line).factorFor(half, this.at * arcOf(line).total))
+    if (!taper)
+      return widenStop(
+        weight,
+        index,
+        sidesOf(this.worktop, hand.alt, this.side),
+        widthOf(line).factorFor(half, this.at * arcOf(line).total),
+      )
     const full = (line.weight.size / 2) * weight.stops[index]![this.side]
     return withTip(line.weight, this.end, full > 0 ? half / full : 0)
   }

@@ -10,7 +10,14 @@ import { arcOf } from './line-marks'
 /** The width in a dark tag a little to the side of the line, this far off in screen px. */
 const TAG_OFF = 16
 
-export const jawMark = (line: string, index: number, across: Across, chosen: boolean): Mark => ({ kind: 'jaws', centre: across.centre, ...edgesOf(across), chosen, line, index })
+export const jawMark = (line: string, index: number, across: Across, chosen: boolean): Mark => ({
+  kind: 'jaws',
+  centre: across.centre,
+  ...edgesOf(across),
+  chosen,
+  line,
+  index,
+})
 
 export function tagMark({ centre, normal, left, right }: Across, zoom: number): Mark {
   const side = normal.x >= 0 ? 1 : -1
@@ -27,11 +34,22 @@ export function endHandles(line: Line): Mark[] {
   const handle = (which: End): Mark => {
     const s = which === 'first' ? 0 : arc.total
     const t = arc.tangent(s) ?? { x: 1, y: 0 }
-    return { kind: 'tip', at: arc.point(s), outward: which === 'first' ? { x: -t.x, y: -t.y } : t, line: line.id, end: which }
+    return {
+      kind: 'tip',
+      at: arc.point(s),
+      outward: which === 'first' ? { x: -t.x, y: -t.y } : t,
+      line: line.id,
+      end: which,
+    }
   }
   const inner = (which: End, s: number): Mark => {
     const { centre, normal } = acrossAt(line, s / arc.total)
     return { kind: 'taper', at: centre, across: normal, line: line.id, end: which }
   }
-  return [handle('first'), handle('last'), ...(start ? [inner('first', start.length)] : []), ...(end ? [inner('last', arc.total - end.length)] : [])]
+  return [
+    handle('first'),
+    handle('last'),
+    ...(start ? [inner('first', start.length)] : []),
+    ...(end ? [inner('last', arc.total - end.length)] : []),
+  ]
 }

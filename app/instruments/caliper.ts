@@ -60,7 +60,8 @@ export class Caliper implements Instrument {
       return
     }
     const { mark } = hand
-    if (mark?.kind === 'jaw' || mark?.kind === 'stop') this.takeStop(hand, this.meant(hand, mark), mark.kind === 'stop' ? 'undecided' : 'widen')
+    if (mark?.kind === 'jaw' || mark?.kind === 'stop')
+      this.takeStop(hand, this.meant(hand, mark), mark.kind === 'stop' ? 'undecided' : 'widen')
     else if (mark?.kind === 'tip') this.take(hand, new EndDrag(this.worktop, mark.line, mark.end))
     else if (mark?.kind === 'taper') this.take(hand, new TaperDrag(this.worktop, mark.line, mark.end))
     else this.pressLine(hand)
@@ -120,7 +121,12 @@ export class Caliper implements Instrument {
       this.take(hand, new EndDrag(this.worktop, hit.line.id, end))
       return
     }
-    const { weight, index } = addSwell(hit.line.weight, hit.at, hit.line.path.closed, this.worktop.preferences().swellReach)
+    const { weight, index } = addSwell(
+      hit.line.weight,
+      hit.at,
+      hit.line.path.closed,
+      this.worktop.preferences().swellReach,
+    )
     const stop = { line: hit.line.id, index }
     if (weight === hit.line.weight) this.takeStop(hand, stop, 'widen')
     else this.take(hand, new StopDrag(this.worktop, stop, 'widen', hit))
@@ -229,7 +235,9 @@ export class Caliper implements Instrument {
       return true
     }
     if (key.toLowerCase() === 'a' && shift && this.worktop.selection().length) {
-      this.worktop.chooseStops(chosenLines(this.worktop).flatMap((l) => l.weight.stops.map((_, index) => ({ line: l.id, index }))))
+      this.worktop.chooseStops(
+        chosenLines(this.worktop).flatMap((l) => l.weight.stops.map((_, index) => ({ line: l.id, index }))),
+      )
       this.worktop.refresh()
       return true
     }
@@ -261,7 +269,9 @@ export class Caliper implements Instrument {
       ...line.weight.stops.flatMap((s, index) => {
         const chosen = this.isChosen({ line: line.id, index })
         const across = acrossAt(line, s.at)
-        return chosen ? [jawMark(line.id, index, across, chosen), tagMark(across, zoom)] : [jawMark(line.id, index, across, chosen)]
+        return chosen
+          ? [jawMark(line.id, index, across, chosen), tagMark(across, zoom)]
+          : [jawMark(line.id, index, across, chosen)]
       }),
     ])
     if (this.hover && !this.grip && !this.worktop.stops().length) {

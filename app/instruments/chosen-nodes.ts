@@ -27,7 +27,11 @@ export function placesOf(drawing: Drawing, nodes: readonly NodeRef[]): { node: N
 }
 
 /** Puts every line with chosen nodes through `change`. */
-export function changeNodes(draft: Drawing, nodes: readonly NodeRef[], change: (path: Path, chosen: ReadonlySet<number>, line: Line) => Path): void {
+export function changeNodes(
+  draft: Drawing,
+  nodes: readonly NodeRef[],
+  change: (path: Path, chosen: ReadonlySet<number>, line: Line) => Path,
+): void {
   for (const [id, chosen] of nodesByLine(nodes)) {
     changeLines(draft, [id], (l) => {
       l.path = change(l.path, chosen, l)

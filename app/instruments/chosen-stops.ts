@@ -11,7 +11,8 @@ const NUDGE = { along: 0.01, across: 0.02, farther: 5 }
 export const sameStop = (a: StopRef, b: StopRef): boolean => a.line === b.line && a.index === b.index
 
 /** `stops` with one more, or without it where it was among them. */
-export const toggledStop = (stops: readonly StopRef[], stop: StopRef): StopRef[] => (stops.some((s) => sameStop(s, stop)) ? stops.filter((s) => !sameStop(s, stop)) : [...stops, stop])
+export const toggledStop = (stops: readonly StopRef[], stop: StopRef): StopRef[] =>
+  stops.some((s) => sameStop(s, stop)) ? stops.filter((s) => !sameStop(s, stop)) : [...stops, stop]
 
 /** Stops by their lines. */
 export function stopsByLine(stops: readonly StopRef[]): Map<string, Set<number>> {
@@ -21,11 +22,17 @@ export function stopsByLine(stops: readonly StopRef[]): Map<string, Set<number>>
 }
 
 /** "a width stop", "3 width stops". */
-export const stopsInWords = (stops: readonly StopRef[]): string => (stops.length > 1 ? `${stops.length} width stops` : 'a width stop')
+export const stopsInWords = (stops: readonly StopRef[]): string =>
+  stops.length > 1 ? `${stops.length} width stops` : 'a width stop'
 
 /** Puts the weight of every line that has some of the stops through `change`, with the indices of its own. */
-export function changeStops(draft: Drawing, stops: readonly StopRef[], change: (weight: Weight, indices: ReadonlySet<number>, line: string) => Weight): void {
-  for (const [id, indices] of stopsByLine(stops)) changeLines(draft, [id], (line) => void (line.weight = change(line.weight, indices, id)))
+export function changeStops(
+  draft: Drawing,
+  stops: readonly StopRef[],
+  change: (weight: Weight, indices: ReadonlySet<number>, line: string) => Weight,
+): void {
+  for (const [id, indices] of stopsByLine(stops))
+    changeLines(draft, [id], (line) => void (line.weight = change(line.weight, indices, id)))
 }
 
 /** A change of stops that is one step of the history. */
@@ -35,7 +42,11 @@ export interface StopsChange {
   removes: boolean
 }
 
-export const removalOf = (stops: readonly StopRef[]): StopsChange => ({ label: `Remove ${stopsInWords(stops)}`, recipe: (draft) => changeStops(draft, stops, removeStops), removes: true })
+export const removalOf = (stops: readonly StopRef[]): StopsChange => ({
+  label: `Remove ${stopsInWords(stops)}`,
+  recipe: (draft) => changeStops(draft, stops, removeStops),
+  removes: true,
+})
 
 /** What a key makes of stops: arrows slide and widen, Delete removes; null for other keys. */
 export function keyOnStops(stops: readonly StopRef[], key: string, shift: boolean, sides: Sides): StopsChange | null {
@@ -45,7 +56,12 @@ export function keyOnStops(stops: readonly StopRef[], key: string, shift: boolea
   const far = shift ? NUDGE.farther : 1
   return {
     label: `${step.x ? 'Slide' : 'Change'} ${stopsInWords(stops)}`,
-    recipe: (draft) => changeStops(draft, stops, (weight, indices) => (step.x ? slideStops(weight, indices, step.x * far * NUDGE.along) : growStops(weight, indices, sides, -step.y * far * NUDGE.across))),
+    recipe: (draft) =>
+      changeStops(draft, stops, (weight, indices) =>
+        step.x
+          ? slideStops(weight, indices, step.x * far * NUDGE.along)
+          : growStops(weight, indices, sides, -step.y * far * NUDGE.across),
+      ),
     removes: false,
   }
 }

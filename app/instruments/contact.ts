@@ -42,8 +42,17 @@ interface Known {
 }
 
 /** Whether contacts are those that would be found again. */
-const sameFinding = (known: Known, { all, weighed }: Look, { reach, overshoot }: { reach: number; overshoot: number }): boolean =>
-  known.reach === reach && known.overshoot === overshoot && known.lines.length === all.length && known.weighed.size === weighed.size && all.every((l, i) => l === known.lines[i]) && [...weighed].every((id) => known.weighed.has(id))
+const sameFinding = (
+  known: Known,
+  { all, weighed }: Look,
+  { reach, overshoot }: { reach: number; overshoot: number },
+): boolean =>
+  known.reach === reach &&
+  known.overshoot === overshoot &&
+  known.lines.length === all.length &&
+  known.weighed.size === weighed.size &&
+  all.every((l, i) => l === known.lines[i]) &&
+  [...weighed].every((id) => known.weighed.has(id))
 
 /** Proposes a weight for every end by what it touches: free ends taper, meeting ends are full. Single ends can be changed. */
 export class Contact implements Instrument {
@@ -94,10 +103,11 @@ export class Contact implements Instrument {
     this.looking = true
     const { known } = this
     if (known && sameFinding(known, look, rule)) this.propose(look, known.contacts)
-    else worktop.inTurns('Looking at the ends', findContacts(lines, rule, weighed), (contacts) => {
-      this.known = { lines: all, weighed, reach: rule.reach, overshoot: rule.overshoot, contacts }
-      this.propose(look, contacts)
-    })
+    else
+      worktop.inTurns('Looking at the ends', findContacts(lines, rule, weighed), (contacts) => {
+        this.known = { lines: all, weighed, reach: rule.reach, overshoot: rule.overshoot, contacts }
+        this.propose(look, contacts)
+      })
   }
 
   private propose({ all, lines, open, chosen }: Look, contacts: readonly EndContact[]): void {
@@ -127,18 +137,34 @@ export class Contact implements Instrument {
       this.review()
     }
     if (weights.size) this.accepting = accept
-    worktop.tryOn({ of, summary: this.summary(all, open, chosen), changes: weights.size > 0, accept, drop: () => this.putAside(), ...(chosen.length && { wider: { title: 'The whole drawing', run: () => this.takeAll() } }) })
+    worktop.tryOn({
+      of,
+      summary: this.summary(all, open, chosen),
+      changes: weights.size > 0,
+      accept,
+      drop: () => this.putAside(),
+      ...(chosen.length && { wider: { title: 'The whole drawing', run: () => this.takeAll() } }),
+    })
     worktop.refresh()
   }
 
   private summary(all: readonly Line[], open: ReadonlySet<string>, chosen: readonly string[]): string {
     const count = (v: Verdict): number => this.proposals.filter((p) => p.verdict === v).length
-    const whose = chosen.length ? `Of the ${chosen.length === 1 ? 'chosen line' : `${chosen.length} chosen lines`}` : 'Of the whole drawing'
+    const whose = chosen.length
+      ? `Of the ${chosen.length === 1 ? 'chosen line' : `${chosen.length} chosen lines`}`
+      : 'Of the whole drawing'
     const asked = chosen.length ? new Set(chosen) : open
-    const pinned = this.worktop.preferences().contact.pinned ? 0 : all.filter((l) => asked.has(l.id) && l.weight.pinned).length
-    const parts = [`${count('taper')} to taper`, `${count('full')} to be full`, ...(count('leave') ? [`${count('leave')} to stay`] : [])]
+    const pinned = this.worktop.preferences().contact.pinned
+      ? 0
+      : all.filter((l) => asked.has(l.id) && l.weight.pinned).length
+    const parts = [
+      `${count('taper')} to taper`,
+      `${count('full')} to be full`,
+      ...(count('leave') ? [`${count('leave')} to stay`] : []),
+    ]
     const ends = this.proposals.length
-    if (!ends) return `${whose}: no end to weigh. ${chosen.length ? 'Closed and pinned lines, and those of locked layers, are left alone.' : ''}${leftAlone(pinned)}`.trim()
+    if (!ends)
+      return `${whose}: no end to weigh. ${chosen.length ? 'Closed and pinned lines, and those of locked layers, are left alone.' : ''}${leftAlone(pinned)}`.trim()
     return `${whose}: ${ends} ${ends === 1 ? 'end' : 'ends'}, ${parts.join(', ')}.${leftAlone(pinned)}`
   }
 
@@ -238,7 +264,8 @@ export class Contact implements Instrument {
       return
     }
     if (this.looking) return
-    if (!this.proposals.length) this.worktop.say('There is no end to weigh: the lines are closed, pinned or on locked layers.')
+    if (!this.proposals.length)
+      this.worktop.say('There is no end to weigh: the lines are closed, pinned or on locked layers.')
     else if (this.accepting) this.accepting()
     else this.worktop.say('Every end has the weight that its contact asks for.')
   }
@@ -269,7 +296,13 @@ export class Contact implements Instrument {
     const rings = reach * this.worktop.zoom() >= SMALLEST_RING
     const ends: Mark = {
       kind: 'contacts',
-      ends: this.proposals.map((p) => ({ at: p.at, outward: p.outward, found: p.kind, verdict: p.verdict, over: keyOfEnd(p) === this.over })),
+      ends: this.proposals.map((p) => ({
+        at: p.at,
+        outward: p.outward,
+        found: p.kind,
+        verdict: p.verdict,
+        over: keyOfEnd(p) === this.over,
+      })),
       reach: rings ? reach : null,
       overshoot,
     }

@@ -15,7 +15,12 @@ export class CropSketch implements Instrument {
   constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
-    return whySketchIsShut(this.worktop) ?? (this.box ? 'Release: only this is kept in sight · Esc: leave it' : 'Draw a box about what is to be kept of the sketch')
+    return (
+      whySketchIsShut(this.worktop) ??
+      (this.box
+        ? 'Release: only this is kept in sight · Esc: leave it'
+        : 'Draw a box about what is to be kept of the sketch')
+    )
   }
 
   press(hand: Hand): void {
@@ -37,8 +42,12 @@ export class CropSketch implements Instrument {
     const sketch = openSketch(this.worktop)
     if (box?.far && sketch) {
       const [a, b] = spanOf([box.from.at, box.to].map((p) => toShares(sketch, p)))
-      if (a.x >= 1 || a.y >= 1 || b.x <= 0 || b.y <= 0) this.worktop.say('That box lies beside the sketch. Draw it about what is to be kept.')
-      else this.worktop.edit('Crop the sketch', (draft) => changeSketchAndPage(draft, sketch.id, (s) => croppedTo(s, a, b)))
+      if (a.x >= 1 || a.y >= 1 || b.x <= 0 || b.y <= 0)
+        this.worktop.say('That box lies beside the sketch. Draw it about what is to be kept.')
+      else
+        this.worktop.edit('Crop the sketch', (draft) =>
+          changeSketchAndPage(draft, sketch.id, (s) => croppedTo(s, a, b)),
+        )
     }
     this.worktop.refresh()
   }
@@ -63,7 +72,12 @@ export class CropSketch implements Instrument {
     if (!this.box?.far || !sketch) return []
     // The box lies as the sketch does, turned with it.
     const [a, b] = spanOf([this.box.from.at, this.box.to].map((p) => toShares(sketch, p)))
-    const nodes = [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => ({ at: fromShares(sketch, p), in: null, out: null, joint: 'corner' as const }))
+    const nodes = [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => ({
+      at: fromShares(sketch, p),
+      in: null,
+      out: null,
+      joint: 'corner' as const,
+    }))
     return [{ kind: 'paths', paths: [{ nodes, closed: true }], tone: 'strong' }]
   }
 }

@@ -37,7 +37,9 @@ export class Fence implements Instrument {
       this.spared.clear()
       this.found = found
       // What was spared stays so while settings change.
-      for (const f of found) if (spared.some((s) => s.trim.line === f.trim.line && Math.abs(s.trim.place.at - f.trim.place.at) < 1e-3)) this.spared.add(f)
+      for (const f of found)
+        if (spared.some((s) => s.trim.line === f.trim.line && Math.abs(s.trim.place.at - f.trim.place.at) < 1e-3))
+          this.spared.add(f)
       this.tell()
     }
     if (fence.length) void this.worktop.beyond(fence, this.worktop.preferences().fenceWidths).then(show)
@@ -53,14 +55,23 @@ export class Fence implements Instrument {
     const fence = this.worktop.selection().length
     const spared = this.spared.size ? `, ${this.spared.size} spared` : ''
     const summary = `${n} ${n === 1 ? 'piece sticks' : 'pieces stick'} out beyond ${fence === 1 ? 'this line' : `these ${fence} lines`}${spared}.`
-    this.worktop.tryOn(this.found.length ? { of: (l) => l, summary, changes: n > 0, accept: () => this.accept(), drop: () => this.worktop.select([]) } : null)
+    this.worktop.tryOn(
+      this.found.length
+        ? { of: (l) => l, summary, changes: n > 0, accept: () => this.accept(), drop: () => this.worktop.select([]) }
+        : null,
+    )
     this.worktop.refresh()
   }
 
   private accept(): void {
     const wanted = this.wanted()
     this.worktop.tryOn(null)
-    if (wanted.length) addTrims(this.worktop, wanted.length > 1 ? `Trim ${wanted.length} pieces at a fence` : 'Trim a piece at a fence', wanted)
+    if (wanted.length)
+      addTrims(
+        this.worktop,
+        wanted.length > 1 ? `Trim ${wanted.length} pieces at a fence` : 'Trim a piece at a fence',
+        wanted,
+      )
     this.spared.clear()
     this.review()
   }

@@ -109,7 +109,13 @@ export class Figure implements Instrument {
 
   marks(): Mark[] {
     const path = this.path()
-    const drawn: Mark[] = path && this.box ? [{ kind: 'box', from: this.box.a, to: this.box.b }, { kind: 'paths', paths: [path], tone: 'plum' }] : []
+    const drawn: Mark[] =
+      path && this.box
+        ? [
+            { kind: 'box', from: this.box.a, to: this.box.b },
+            { kind: 'paths', paths: [path], tone: 'plum' },
+          ]
+        : []
     return [...drawn, ...this.snapping.marks()]
   }
 }

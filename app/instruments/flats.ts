@@ -37,7 +37,9 @@ export class Flats implements Instrument {
     const palette = this.worktop.palette()
     const out: (string | null)[] = this.regions.map(() => null)
     if (!palette.length) return out
-    const order = this.regions.map((_, i) => i).sort((a, b) => (this.regions[b]!.area ?? 0) - (this.regions[a]!.area ?? 0))
+    const order = this.regions
+      .map((_, i) => i)
+      .sort((a, b) => (this.regions[b]!.area ?? 0) - (this.regions[a]!.area ?? 0))
     const uses = new Map(palette.map((ink) => [ink, 0]))
     for (const i of order) {
       const taken = new Set(beside[i]!.map((k) => out[k]))
@@ -51,8 +53,14 @@ export class Flats implements Instrument {
 
   private tell(): void {
     const n = this.inks.filter((ink) => ink).length
-    const summary = this.worktop.palette().length ? `${n} ${n === 1 ? 'region' : 'regions'} would be poured as shown.` : 'Take starter inks, or add an ink: the regions get it.'
-    this.worktop.tryOn(this.regions.length ? { of: (l) => l, summary, changes: n > 0, accept: () => this.accept(), drop: () => this.drop() } : null)
+    const summary = this.worktop.palette().length
+      ? `${n} ${n === 1 ? 'region' : 'regions'} would be poured as shown.`
+      : 'Take starter inks, or add an ink: the regions get it.'
+    this.worktop.tryOn(
+      this.regions.length
+        ? { of: (l) => l, summary, changes: n > 0, accept: () => this.accept(), drop: () => this.drop() }
+        : null,
+    )
     this.worktop.refresh()
   }
 
@@ -60,7 +68,10 @@ export class Flats implements Instrument {
     const all = this.regions.flatMap((hit, i) => (this.inks[i] ? [{ hit, ink: this.inks[i]! }] : []))
     this.worktop.tryOn(null)
     this.regions = []
-    if (all.length) this.worktop.edit(`Flats: ${all.length} regions`, (draft) => all.forEach(({ hit, ink }) => pourIn(draft, hit, ink, this.worktop)))
+    if (all.length)
+      this.worktop.edit(`Flats: ${all.length} regions`, (draft) =>
+        all.forEach(({ hit, ink }) => pourIn(draft, hit, ink, this.worktop)),
+      )
     this.worktop.refresh()
   }
 
@@ -97,6 +108,10 @@ export class Flats implements Instrument {
   }
 
   marks(): Mark[] {
-    return this.regions.map((r, i): Mark => ({ kind: 'region', paths: r.contours, colour: this.inks[i] ? this.worktop.colourOf(this.inks[i]) : null }))
+    return this.regions.map((r, i): Mark => ({
+      kind: 'region',
+      paths: r.contours,
+      colour: this.inks[i] ? this.worktop.colourOf(this.inks[i]) : null,
+    }))
   }
 }

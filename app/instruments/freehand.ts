@@ -44,7 +44,8 @@ export class Freehand implements Instrument {
 
   hint(): string {
     if (this.over) return 'Drag: go on with this line'
-    if (!this.layer) return this.marks().length ? 'Drag: draw a line · From an end mark: go on with that line' : 'Drag: draw a line'
+    if (!this.layer)
+      return this.marks().length ? 'Drag: draw a line · From an end mark: go on with that line' : 'Drag: draw a line'
     const nodes = this.line?.path.nodes.length ?? 0
     return nodes > 1 ? `${nodes} nodes · Release: finish · Esc: drop` : 'Release: finish · Esc: drop'
   }
@@ -53,7 +54,9 @@ export class Freehand implements Instrument {
     const mark = hand.mark?.kind === 'end' ? hand.mark : null
     this.goingOn = mark && goOnWith(this.worktop, mark.line, mark.end)
     if (mark && !this.goingOn) return
-    this.layer = this.goingOn ? findLine(this.worktop.drawing(), this.goingOn.line.id)!.layer.id : this.worktop.layerForInk()
+    this.layer = this.goingOn
+      ? findLine(this.worktop.drawing(), this.goingOn.line.id)!.layer.id
+      : this.worktop.layerForInk()
     if (!this.layer) return
     this.over = null
     this.worktop.select([])
@@ -174,7 +177,9 @@ export class Freehand implements Instrument {
 
   /** Length of the trace so far, page px. */
   private reach(): number {
-    return this.samples.slice(1).reduce((sum, s, i) => sum + Math.hypot(s.x - this.samples[i]!.x, s.y - this.samples[i]!.y), 0)
+    return this.samples
+      .slice(1)
+      .reduce((sum, s, i) => sum + Math.hypot(s.x - this.samples[i]!.x, s.y - this.samples[i]!.y), 0)
   }
 
   /** The path as the pencil draws it; one that goes on with a line begins where that ends all the same. */
@@ -196,7 +201,12 @@ export class Freehand implements Instrument {
       return newLine(this.clung(path), { id: 'fresh', weight, trace, ink: this.worktop.nextInk() })
     }
     const path = trace.squared ? pathByTrace(trace) : (this.live ??= new LiveFit(optionsOf(trace))).path(trace.samples)
-    return newLine(this.clung(path), { id: 'fresh', weight: weightByTrace(wanted, quickStops(trace), wants.pressure), trace, ink: this.worktop.nextInk() })
+    return newLine(this.clung(path), {
+      id: 'fresh',
+      weight: weightByTrace(wanted, quickStops(trace), wants.pressure),
+      trace,
+      ink: this.worktop.nextInk(),
+    })
   }
 
   freshInk(): Line | null {

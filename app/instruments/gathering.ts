@@ -79,7 +79,12 @@ function crosses(p: readonly Vec[], q: readonly Vec[]): boolean {
   for (let i = 0; i + 1 < p.length; i++) {
     for (let k = 0; k + 1 < q.length; k++) {
       const [a, b, c, d] = [p[i]!, p[i + 1]!, q[k]!, q[k + 1]!]
-      if (side(a, b, c) * side(a, b, d) <= 0 && side(c, d, a) * side(c, d, b) <= 0 && overlap(boxOfPoints([a, b]), boxOfPoints([c, d]))) return true
+      if (
+        side(a, b, c) * side(a, b, d) <= 0 &&
+        side(c, d, a) * side(c, d, b) <= 0 &&
+        overlap(boxOfPoints([a, b]), boxOfPoints([c, d]))
+      )
+        return true
     }
   }
   return false

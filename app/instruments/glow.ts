@@ -47,7 +47,9 @@ export class Glow implements Instrument {
     const lit: LitFill = { depth, softness, shade, light }
     const { at } = this
     this.worktop.change((draft: Drawing) => {
-      draft.settings.light = draft.settings.light ? { ...draft.settings.light, at } : { at, strength: 0.6, softness: 0.6, live: false }
+      draft.settings.light = draft.settings.light
+        ? { ...draft.settings.light, at }
+        : { at, strength: 0.6, softness: 0.6, live: false }
       for (const fill of draft.fills ?? []) {
         if (!ids.has(fill.id)) continue
         if (shade > 0 || light > 0) fill.lit = lit
@@ -55,7 +57,13 @@ export class Glow implements Instrument {
       }
     })
     const n = ids.size
-    this.worktop.tryOn({ of: (l) => l, summary: `Shade on ${n === 1 ? 'this fill' : `${n} fills`} as shown; it follows the light from now on.`, changes: true, accept: () => this.accept(), drop: () => this.drop() })
+    this.worktop.tryOn({
+      of: (l) => l,
+      summary: `Shade on ${n === 1 ? 'this fill' : `${n} fills`} as shown; it follows the light from now on.`,
+      changes: true,
+      accept: () => this.accept(),
+      drop: () => this.drop(),
+    })
     this.worktop.refresh()
   }
 
@@ -84,7 +92,9 @@ export class Glow implements Instrument {
 
   press(hand: Hand): void {
     const zoom = this.worktop.zoom()
-    if (screenDistance({ x: this.at.x * zoom, y: this.at.y * zoom }, { x: hand.at.x * zoom, y: hand.at.y * zoom }) <= GRIP) {
+    if (
+      screenDistance({ x: this.at.x * zoom, y: this.at.y * zoom }, { x: hand.at.x * zoom, y: hand.at.y * zoom }) <= GRIP
+    ) {
       this.held = subtract(this.at, hand.at)
       return
     }

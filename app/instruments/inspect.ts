@@ -12,7 +12,9 @@ export class Inspect implements Instrument {
   constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
-    return this.worktop.chosenIslands().length ? 'Shift+click: one more · Click paper: let go · Esc: let go' : 'Click an island of ink to see its nodes · Shift+click: several'
+    return this.worktop.chosenIslands().length
+      ? 'Shift+click: one more · Click paper: let go · Esc: let go'
+      : 'Click an island of ink to see its nodes · Shift+click: several'
   }
 
   press({ at, shift }: Hand): void {
@@ -48,11 +50,16 @@ export class Inspect implements Instrument {
   marks(): Mark[] {
     const chosen = this.worktop.chosenIslands()
     const marks: Mark[] = []
-    if (this.over && !chosen.some((i) => i.key === this.over!.key)) marks.push({ kind: 'paths', paths: this.over.contours, tone: 'next' })
+    if (this.over && !chosen.some((i) => i.key === this.over!.key))
+      marks.push({ kind: 'paths', paths: this.over.contours, tone: 'next' })
     if (chosen.length) marks.push({ kind: 'paths', paths: chosen.flatMap((i) => i.contours), tone: 'plum' })
     const expanded = this.worktop.expanded()
     if (expanded.length) marks.push({ kind: 'paths', paths: expanded, tone: 'before' })
-    const nodes = chosen.flatMap((i) => i.contours.flatMap((c) => c.nodes.map((n): Mark => ({ kind: 'node', at: n.at, joint: n.joint, chosen: false, ref: null, small: true }))))
+    const nodes = chosen.flatMap((i) =>
+      i.contours.flatMap((c) =>
+        c.nodes.map((n): Mark => ({ kind: 'node', at: n.at, joint: n.joint, chosen: false, ref: null, small: true })),
+      ),
+    )
     return [...marks, ...thinned(nodes, this.worktop.zoom())]
   }
 }

@@ -248,7 +248,8 @@ export const screenDistance = (a: Vec, b: Vec): number => Math.hypot(a.x - b.x, 
 export const DRAG_START = 3
 
 /** `all` with one more, or without it where it was among them. */
-export const toggled = <T>(all: readonly T[], one: T): T[] => (all.includes(one) ? all.filter((a) => a !== one) : [...all, one])
+export const toggled = <T>(all: readonly T[], one: T): T[] =>
+  all.includes(one) ? all.filter((a) => a !== one) : [...all, one]
 
 /** How far an arrow key moves what is chosen, page px: 1, or 10 with Shift. Null for other keys. */
 export function arrowStep(key: string, shift: boolean): Vec | null {

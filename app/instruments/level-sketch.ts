@@ -17,7 +17,12 @@ export class LevelSketch implements Instrument {
   constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
-    return whySketchIsShut(this.worktop) ?? (this.line ? 'Release: the sketch is turned until this is level, or upright · Esc: leave it' : 'Draw a line along what should be level, or upright')
+    return (
+      whySketchIsShut(this.worktop) ??
+      (this.line
+        ? 'Release: the sketch is turned until this is level, or upright · Esc: leave it'
+        : 'Draw a line along what should be level, or upright')
+    )
   }
 
   press(hand: Hand): void {
@@ -38,7 +43,11 @@ export class LevelSketch implements Instrument {
     const sketch = openSketch(this.worktop)
     if (line && sketch && distance(line.from, line.to) * this.worktop.zoom() >= SHORTEST) {
       const by = levelling(line.from, line.to)
-      if (by) this.worktop.edit('Level the sketch', changingSketch(sketch.id, (s) => turnedBy(s, by)))
+      if (by)
+        this.worktop.edit(
+          'Level the sketch',
+          changingSketch(sketch.id, (s) => turnedBy(s, by)),
+        )
     }
     this.worktop.refresh()
   }

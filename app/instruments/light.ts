@@ -60,7 +60,8 @@ export class Light implements Instrument {
   /** Which side of each line is outside, found once as long as the lines stay the same. */
   private sides(): Map<string, Side | null> {
     const { layers } = this.worktop.drawing()
-    if (this.outsides?.layers !== layers) this.outsides = { layers, of: outsidesOf(layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))) }
+    if (this.outsides?.layers !== layers)
+      this.outsides = { layers, of: outsidesOf(layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))) }
     return this.outsides.of
   }
 
@@ -79,8 +80,17 @@ export class Light implements Instrument {
     const { rule } = this
     const sides = this.sides()
     const open = new Set(this.worktop.allLines(true).map((l) => l.id))
-    const of = remembered((line: Line): Line => (open.has(line.id) ? litLine(line, sides.get(line.id) ?? null, rule) : line))
-    this.worktop.tryOn({ of, summary: this.summary(), light: rule, changes: true, accept: () => this.accept(), drop: () => this.putAside() })
+    const of = remembered((line: Line): Line =>
+      open.has(line.id) ? litLine(line, sides.get(line.id) ?? null, rule) : line,
+    )
+    this.worktop.tryOn({
+      of,
+      summary: this.summary(),
+      light: rule,
+      changes: true,
+      accept: () => this.accept(),
+      drop: () => this.putAside(),
+    })
   }
 
   private summary(): string {
@@ -101,7 +111,9 @@ export class Light implements Instrument {
     const lines = this.worktop.allLines(true)
     const lit = new Map(lines.map((l) => [l.id, litLine(l, sides.get(l.id) ?? null, rule)]))
     if (!this.trying && lines.every((l) => lit.get(l.id) === l)) {
-      this.worktop.say('Every line has the weight that this light gives it. Drag the light, or change how strong it is.')
+      this.worktop.say(
+        'Every line has the weight that this light gives it. Drag the light, or change how strong it is.',
+      )
       return
     }
     this.trying = false
@@ -126,7 +138,12 @@ export class Light implements Instrument {
   press(hand: Hand): void {
     const onLight = distance(hand.at, this.at) * this.worktop.zoom() <= GRIP
     const line = onLight ? null : (this.worktop.lineAt(hand.at, REACH)?.line ?? null)
-    this.hold = { screen: hand.screen, moved: false, line, slack: onLight ? { x: this.at.x - hand.at.x, y: this.at.y - hand.at.y } : { x: 0, y: 0 } }
+    this.hold = {
+      screen: hand.screen,
+      moved: false,
+      line,
+      slack: onLight ? { x: this.at.x - hand.at.x, y: this.at.y - hand.at.y } : { x: 0, y: 0 },
+    }
     this.worktop.refresh()
   }
 
@@ -146,7 +163,10 @@ export class Light implements Instrument {
   private moveTo(p: Vec): void {
     const { page } = this.worktop.drawing()
     const far = FARTHEST * Math.max(page.width, page.height)
-    this.at = { x: Math.min(page.width + far, Math.max(-far, p.x)), y: Math.min(page.height + far, Math.max(-far, p.y)) }
+    this.at = {
+      x: Math.min(page.width + far, Math.max(-far, p.x)),
+      y: Math.min(page.height + far, Math.max(-far, p.y)),
+    }
     this.trying = true
     this.tryOn()
     this.worktop.refresh()
@@ -198,7 +218,9 @@ export class Light implements Instrument {
 
   leave(): void {
     const { page } = this.worktop.drawing()
-    this.worktop.remember({ light: { ...this.worktop.preferences().light, x: this.at.x / page.width, y: this.at.y / page.height } })
+    this.worktop.remember({
+      light: { ...this.worktop.preferences().light, x: this.at.x / page.width, y: this.at.y / page.height },
+    })
     this.worktop.tryOn(null)
   }
 
@@ -235,6 +257,7 @@ function hairsOf({ path }: Line, side: Side): { at: Vec; out: Vec }[] {
   const sign = side === 'left' ? 1 : -1
   const step = Math.max(1, Math.floor(x.length / HAIRS))
   const hairs: { at: Vec; out: Vec }[] = []
-  for (let i = Math.floor(step / 2); i < x.length; i += step) hairs.push({ at: { x: x[i]!, y: y[i]! }, out: { x: sign * nx[i]!, y: sign * ny[i]! } })
+  for (let i = Math.floor(step / 2); i < x.length; i += step)
+    hairs.push({ at: { x: x[i]!, y: y[i]! }, out: { x: sign * nx[i]!, y: sign * ny[i]! } })
   return hairs
 }

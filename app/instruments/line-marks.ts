@@ -28,7 +28,11 @@ export function chosenMarks(worktop: Worktop, besides: (line: Line) => Mark[]): 
 
 /** End marks of the chosen lines that go on from there when pressed; the one under the hand stands out. */
 export const takenEndMarks = (worktop: Worktop, over: MarkRef | null): Mark[] =>
-  chosenLines(worktop).flatMap((line) => endMarks(line, true).map((m) => (m.kind === 'end' && over && JSON.stringify(m.ref) === JSON.stringify(over) ? { ...m, hot: true } : m)))
+  chosenLines(worktop).flatMap((line) =>
+    endMarks(line, true).map((m) =>
+      m.kind === 'end' && over && JSON.stringify(m.ref) === JSON.stringify(over) ? { ...m, hot: true } : m,
+    ),
+  )
 
 /** A chevron at each open end; `taken` where a press on it is to mean something. */
 export function endMarks(line: Line, taken = false): Mark[] {
@@ -40,8 +44,18 @@ export function endMarks(line: Line, taken = false): Mark[] {
   // An end that is snipped away is not there to be gone on from.
   const [begins, ends] = [shownParts(line)[0]?.from === 0, shownParts(line).at(-1)?.to === 1]
   const marks: Mark[] = [
-    { kind: 'end', at: arc.point(0), outward: { x: -first.x, y: -first.y }, ref: taken ? { kind: 'end', line: line.id, end: 'first' } : null },
-    { kind: 'end', at: arc.point(arc.total), outward: last, ref: taken ? { kind: 'end', line: line.id, end: 'last' } : null },
+    {
+      kind: 'end',
+      at: arc.point(0),
+      outward: { x: -first.x, y: -first.y },
+      ref: taken ? { kind: 'end', line: line.id, end: 'first' } : null,
+    },
+    {
+      kind: 'end',
+      at: arc.point(arc.total),
+      outward: last,
+      ref: taken ? { kind: 'end', line: line.id, end: 'last' } : null,
+    },
   ]
   return marks.filter((_, i) => (i === 0 ? begins : ends))
 }

@@ -60,12 +60,16 @@ export class Match implements Instrument {
     const targets = chosen.size ? lines.filter((l) => !chosen.has(l.id)) : lines
     this.pairs = mirrorPairs(sources, targets, this.axis, reach)
     const known = new Map(lines.map((l) => [l.id, l]))
-    const wanted = new Map(this.pairs.filter((p) => !this.left.has(p.to) && !this.left.has(p.from)).map((p) => [p.to, p]))
+    const wanted = new Map(
+      this.pairs.filter((p) => !this.left.has(p.to) && !this.left.has(p.from)).map((p) => [p.to, p]),
+    )
     const of = remembered((line: Line): Line => {
       const pair = wanted.get(line.id)
       return pair ? { ...line, weight: mirroredWeight(line.weight, known.get(pair.from)!.weight, pair.reversed) } : line
     })
-    const changes = [...wanted.keys()].filter((id) => JSON.stringify(of(known.get(id)!).weight) !== JSON.stringify(known.get(id)!.weight))
+    const changes = [...wanted.keys()].filter(
+      (id) => JSON.stringify(of(known.get(id)!).weight) !== JSON.stringify(known.get(id)!.weight),
+    )
     const accept = (): void => {
       this.left.clear()
       makeStep(worktop, 'Match mirrored weights', of, changes)
@@ -95,7 +99,12 @@ export class Match implements Instrument {
 
   press(hand: Hand): void {
     const line = this.worktop.lineAt(hand.at, REACH)?.line ?? null
-    this.hold = { at: hand.at, screen: hand.screen, moved: false, line: line && this.pairs.some((p) => p.from === line.id || p.to === line.id) ? line : null }
+    this.hold = {
+      at: hand.at,
+      screen: hand.screen,
+      moved: false,
+      line: line && this.pairs.some((p) => p.from === line.id || p.to === line.id) ? line : null,
+    }
     this.worktop.refresh()
   }
 
@@ -149,7 +158,12 @@ export class Match implements Instrument {
         this.aside = false
         this.review()
       } else if (this.accepting) this.accepting()
-      else this.worktop.say(this.pairs.length ? 'The pairs already have mirrored weights.' : 'No line has a counterpart across this axis. Move the axis, or let them lie farther apart.')
+      else
+        this.worktop.say(
+          this.pairs.length
+            ? 'The pairs already have mirrored weights.'
+            : 'No line has a counterpart across this axis. Move the axis, or let them lie farther apart.',
+        )
       return true
     }
     if (key !== 'Escape') return false
@@ -165,7 +179,10 @@ export class Match implements Instrument {
       const arc = arcOfPath(lines.get(id)!.path)
       return arc.point(arc.total / 2)
     }
-    const straight = (a: Vec, b: Vec) => ({ nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false })
+    const straight = (a: Vec, b: Vec) => ({
+      nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
+      closed: false,
+    })
     const inUse = shown.filter((p) => !this.left.has(p.to))
     return [
       { kind: 'paths', paths: [straight(this.axis.a, this.axis.b)], tone: 'next' },

@@ -30,7 +30,13 @@ export function frameAbout(points: readonly Vec[], zoom: number): NodeFrame | nu
 }
 
 /** What dragging a corner of a frame by `d` does to points: in proportion with `even`, about the middle with `central`. */
-export function scaling({ corners }: NodeFrame, corner: number, d: Vec, even: boolean, central: boolean): (p: Vec) => Vec {
+export function scaling(
+  { corners }: NodeFrame,
+  corner: number,
+  d: Vec,
+  even: boolean,
+  central: boolean,
+): (p: Vec) => Vec {
   const from = corners[corner]!
   const opposite = corners[(corner + 2) % 4]!
   const fixed = central ? lerp(from, opposite, 0.5) : opposite
@@ -43,7 +49,8 @@ export function scaling({ corners }: NodeFrame, corner: number, d: Vec, even: bo
 
 /** By how much a map lets a frame grow on the whole: the root of what its area grows by. */
 export function growth({ corners }: NodeFrame, map: (p: Vec) => Vec): number {
-  const area = ([a, b, , d]: readonly Vec[]): number => Math.abs((b!.x - a!.x) * (d!.y - a!.y) - (b!.y - a!.y) * (d!.x - a!.x))
+  const area = ([a, b, , d]: readonly Vec[]): number =>
+    Math.abs((b!.x - a!.x) * (d!.y - a!.y) - (b!.y - a!.y) * (d!.x - a!.x))
   const before = area(corners)
   return before > 0 ? Math.sqrt(area(corners.map(map)) / before) : 1
 }

@@ -35,7 +35,12 @@ export class Nodes implements Instrument {
   readonly cursor = 'default'
   private grip: Grip | null = null
   private gathering: Gathering | null = null
-  private pressed: { at: Vec; screen: Vec; double: boolean; from: Vec } = { at: NOWHERE, screen: NOWHERE, double: false, from: NOWHERE }
+  private pressed: { at: Vec; screen: Vec; double: boolean; from: Vec } = {
+    at: NOWHERE,
+    screen: NOWHERE,
+    double: false,
+    from: NOWHERE,
+  }
   private moved = false
 
   private readonly snapping: Snapping
@@ -56,7 +61,8 @@ export class Nodes implements Instrument {
     if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
     if (this.grip?.kind === 'body') return 'Pull: bend the line here · Ctrl: free of the pencil · Esc: back'
     if (this.grip) return 'Shift: straight · Ctrl: no snapping · Esc: back'
-    if (!this.worktop.selection().length) return `${this.picking.hint() || 'Click a line to see its nodes'} · Drag over paper: choose nodes`
+    if (!this.worktop.selection().length)
+      return `${this.picking.hint() || 'Click a line to see its nodes'} · Drag over paper: choose nodes`
     if (this.worktop.nodes().length > 1) return 'Drag: move · Corner: scale · Mark above: turn · Delete: remove nodes'
     return this.worktop.nodes().length
       ? 'Drag: move · Double-click: corner or smooth · Delete: remove node'
@@ -83,7 +89,10 @@ export class Nodes implements Instrument {
       const hit = this.worktop.lineAt(hand.at, REACH)
       const mine = hand.shift ? null : this.picking.press(hand)
       if (mine && this.worktop.selection().includes(mine.line.id)) this.takeBody(mine, hand.clicks === 2)
-      else if (hit) this.worktop.select(hand.shift ? [...new Set([...this.worktop.selection(), hit.line.id])] : [(mine ?? hit).line.id])
+      else if (hit)
+        this.worktop.select(
+          hand.shift ? [...new Set([...this.worktop.selection(), hit.line.id])] : [(mine ?? hit).line.id],
+        )
       else {
         this.gathering = new Gathering(this.worktop.preferences().gather, hand.at, hand.shift)
         if (!hand.shift) this.worktop.select([])
@@ -101,14 +110,19 @@ export class Nodes implements Instrument {
       this.grip = { kind: 'body', line: line.id, segment, t }
       return
     }
-    this.worktop.edit('Add a node', (draft) => changeLines(draft, [line.id], (l) => void (l.path = withNodeAt(l.path, segment, t))))
+    this.worktop.edit('Add a node', (draft) =>
+      changeLines(draft, [line.id], (l) => void (l.path = withNodeAt(l.path, segment, t))),
+    )
     this.worktop.chooseNodes([{ line: line.id, index: segment + 1 }])
   }
 
   private choose(line: string, index: number, add: boolean): void {
     const now = this.worktop.nodes()
     const there = now.some((n) => n.line === line && n.index === index)
-    if (add) this.worktop.chooseNodes(there ? now.filter((n) => n.line !== line || n.index !== index) : [...now, { line, index }])
+    if (add)
+      this.worktop.chooseNodes(
+        there ? now.filter((n) => n.line !== line || n.index !== index) : [...now, { line, index }],
+      )
     else if (!there) this.worktop.chooseNodes([{ line, index }])
   }
 
@@ -125,7 +139,8 @@ export class Nodes implements Instrument {
     const d = subtract(hand.at, this.pressed.at)
     if (grip.kind === 'corner') this.mapNodes(scaling(grip.frame, grip.index, d, hand.shift, hand.alt))
     else if (grip.kind === 'turner') this.mapNodes(turning(grip.frame, hand.at, hand.shift))
-    else if (grip.kind === 'node') this.moveNodes(hand.shift ? straightened(d) : this.drawn(grip, d, hand.free), hand.free ? null : grip)
+    else if (grip.kind === 'node')
+      this.moveNodes(hand.shift ? straightened(d) : this.drawn(grip, d, hand.free), hand.free ? null : grip)
     else if (grip.kind === 'handle') this.moveHandle(grip, d, hand.alt)
     else {
       this.worktop.change((draft) =>
@@ -154,7 +169,12 @@ export class Nodes implements Instrument {
     const nodes = this.worktop.nodes()
     this.worktop.change((draft) => {
       mapNodes(draft, nodes, map)
-      if (clinging) changeLines(draft, [clinging.line], (l) => void (l.path = this.worktop.segmentsClung(l.path, segmentsBeside(l.path, clinging.index))))
+      if (clinging)
+        changeLines(
+          draft,
+          [clinging.line],
+          (l) => void (l.path = this.worktop.segmentsClung(l.path, segmentsBeside(l.path, clinging.index))),
+        )
     })
   }
 
@@ -168,13 +188,21 @@ export class Nodes implements Instrument {
 
   /** Nodes in the region that the hand drew, of all lines that can be edited. */
   private gather(gathering: Gathering): void {
-    const found = this.worktop.allLines(true).flatMap((l) => l.path.nodes.flatMap((n, index) => (gathering.holds(n.at) ? [{ line: l.id, index }] : [])))
+    const found = this.worktop
+      .allLines(true)
+      .flatMap((l) => l.path.nodes.flatMap((n, index) => (gathering.holds(n.at) ? [{ line: l.id, index }] : [])))
     // A drag that only touches chooses the lines in its way with all their nodes.
-    for (const l of this.worktop.preferences().gather === 'touch' ? gathering.linesAmong(this.worktop.allLines(true)) : []) {
+    for (const l of this.worktop.preferences().gather === 'touch'
+      ? gathering.linesAmong(this.worktop.allLines(true))
+      : []) {
       found.push(...l.path.nodes.map((_, index) => ({ line: l.id, index })))
     }
-    const nodes = gathering.adding ? [...this.worktop.nodes(), ...found.filter((f) => !this.isChosen(f.line, f.index))] : found
-    this.worktop.select([...new Set([...(gathering.adding ? this.worktop.selection() : []), ...nodes.map((n) => n.line)])])
+    const nodes = gathering.adding
+      ? [...this.worktop.nodes(), ...found.filter((f) => !this.isChosen(f.line, f.index))]
+      : found
+    this.worktop.select([
+      ...new Set([...(gathering.adding ? this.worktop.selection() : []), ...nodes.map((n) => n.line)]),
+    ])
     this.worktop.chooseNodes(nodes)
   }
 
@@ -197,14 +225,18 @@ export class Nodes implements Instrument {
   }
 
   release(hand: Hand): void {
-    const next = this.pressed.double || this.moved || this.grip?.kind === 'node' || this.grip?.kind === 'handle' ? null : this.picking.next(hand)
+    const next =
+      this.pressed.double || this.moved || this.grip?.kind === 'node' || this.grip?.kind === 'handle'
+        ? null
+        : this.picking.next(hand)
     if (next) {
       this.steppedFrom = this.worktop.selection()[0] ?? null
       this.worktop.select([next.line.id])
       this.worktop.chooseNodes([])
     }
     // A double-click turns the joint when it ends, so that a quick drag after a click is still a drag.
-    if (this.grip?.kind === 'node' && this.pressed.double && !this.moved) this.turnJoint(this.grip.line, this.grip.index)
+    if (this.grip?.kind === 'node' && this.pressed.double && !this.moved)
+      this.turnJoint(this.grip.line, this.grip.index)
     if (this.grip && this.moved) this.worktop.finish(this.stepName(this.grip))
     else if (this.gathering && this.moved) this.gather(this.gathering)
     this.grip = null
@@ -293,7 +325,13 @@ export class Nodes implements Instrument {
         }
       })
       line.path.nodes.forEach((n, index) => {
-        marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: !!chosen.get(line.id)?.has(index), ref: { kind: 'node', line: line.id, index } })
+        marks.push({
+          kind: 'node',
+          at: n.at,
+          joint: n.joint,
+          chosen: !!chosen.get(line.id)?.has(index),
+          ref: { kind: 'node', line: line.id, index },
+        })
       })
       return marks
     })

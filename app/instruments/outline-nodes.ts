@@ -10,13 +10,17 @@ const MANY = 24
 export class OutlineNodes extends Nodes {
   override hint(): string {
     const hint = super.hint()
-    return this.worktop.selection().length ? hint : hint.replace('Click a line', 'Click an outline').replace('choose nodes', 'choose nodes of outlines')
+    return this.worktop.selection().length
+      ? hint
+      : hint.replace('Click a line', 'Click an outline').replace('choose nodes', 'choose nodes of outlines')
   }
 
   override marks(): Mark[] {
     const marks = thinned(super.marks(), this.worktop.zoom())
     if (chosenLines(this.worktop).reduce((n, l) => n + l.path.nodes.length, 0) <= MANY) return marks
     const chosen = new Set(this.worktop.nodes().map((n) => `${n.line} ${n.index}`))
-    return marks.filter((m) => m.kind !== 'handle' || m.ref?.kind !== 'handle' || chosen.has(`${m.ref.line} ${m.ref.index}`))
+    return marks.filter(
+      (m) => m.kind !== 'handle' || m.ref?.kind !== 'handle' || chosen.has(`${m.ref.line} ${m.ref.index}`),
+    )
   }
 }

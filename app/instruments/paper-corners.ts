@@ -22,14 +22,17 @@ export class PaperCorners implements Instrument {
     const why = whySketchIsShut(this.worktop)
     if (why) return why
     if (this.held) return 'Release: the corner of the sheet is here'
-    return this.worktop.paper().isLaid ? 'Drag the marks onto the corners of the sheet · Enter: set it right · Esc: put the marks back' : 'Drag each mark onto a corner of the sheet of paper'
+    return this.worktop.paper().isLaid
+      ? 'Drag the marks onto the corners of the sheet · Enter: set it right · Esc: put the marks back'
+      : 'Drag each mark onto a corner of the sheet of paper'
   }
 
   press(hand: Hand): void {
     const why = whySketchIsShut(this.worktop)
     if (why) return this.worktop.say(why)
     const { corners } = this.worktop.paper()
-    const index = hand.mark?.kind === 'corner' ? hand.mark.index : nearest(corners ?? [], hand.at, REACH / this.worktop.zoom())
+    const index =
+      hand.mark?.kind === 'corner' ? hand.mark.index : nearest(corners ?? [], hand.at, REACH / this.worktop.zoom())
     if (index === null || !corners) return
     this.held = { index, off: { x: corners[index]!.x - hand.at.x, y: corners[index]!.y - hand.at.y } }
     this.last = index

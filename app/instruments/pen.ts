@@ -22,7 +22,8 @@ export class Pen implements Instrument {
   readonly cursor = 'crosshair'
   private nodes: Laid[] = []
   /** `before` is the node as it was before the press, none for one that the press has laid. */
-  private pressed: { screen: Vec; closing: boolean; dragging: boolean; index: number; before: Laid | null } | null = null
+  private pressed: { screen: Vec; closing: boolean; dragging: boolean; index: number; before: Laid | null } | null =
+    null
   private pointer: Vec | null = null
   /** The end mark under the hand. */
   private over: MarkRef | null = null
@@ -38,9 +39,15 @@ export class Pen implements Instrument {
 
   hint(): string {
     const joins = this.worktop.preferences().penJoins
-    const lay = joins === 'straight' ? 'Click: corner' : joins === 'smooth' ? 'Click: smooth point · Drag: curve' : 'Click: corner · Drag: curve'
+    const lay =
+      joins === 'straight'
+        ? 'Click: corner'
+        : joins === 'smooth'
+          ? 'Click: smooth point · Drag: curve'
+          : 'Click: corner · Drag: curve'
     if (!this.nodes.length && this.over) return 'Press: go on with this line'
-    if (!this.nodes.length) return this.marks().some((m) => m.kind === 'end') ? `${lay} · Press an end mark: go on from there` : lay
+    if (!this.nodes.length)
+      return this.marks().some((m) => m.kind === 'end') ? `${lay} · Press an end mark: go on from there` : lay
     if (this.pressed?.dragging) return 'Shift: 15° steps · Alt: only the handle ahead'
     const close = this.canClose() ? ' · Start: close' : ''
     const retract = this.nodes[this.nodes.length - 1]!.out ? ' · Last node: straight on' : ''
@@ -67,10 +74,22 @@ export class Pen implements Instrument {
     const again = mark?.kind === 'joint' && mark.index === last
     if (!closing && !again) {
       const at = this.pointOf(hand)
-      this.nodes.push({ at, in: null, out: null, joint: 'corner', auto: this.worktop.preferences().penJoins === 'smooth' })
+      this.nodes.push({
+        at,
+        in: null,
+        out: null,
+        joint: 'corner',
+        auto: this.worktop.preferences().penJoins === 'smooth',
+      })
     }
     const index = closing ? 0 : this.nodes.length - 1
-    this.pressed = { screen: hand.screen, closing, dragging: false, index, before: closing || again ? { ...this.nodes[index]! } : null }
+    this.pressed = {
+      screen: hand.screen,
+      closing,
+      dragging: false,
+      index,
+      before: closing || again ? { ...this.nodes[index]! } : null,
+    }
     if (again) this.retract(last)
     this.worktop.refresh()
   }
@@ -202,7 +221,9 @@ export class Pen implements Instrument {
 
   /** The path of what has been laid, with a node at `next` where one is given. */
   private path(closed: boolean, next: Vec | null = null): Path {
-    const ahead: Laid[] = next ? [{ at: next, in: null, out: null, joint: 'corner', auto: this.worktop.preferences().penJoins === 'smooth' }] : []
+    const ahead: Laid[] = next
+      ? [{ at: next, in: null, out: null, joint: 'corner', auto: this.worktop.preferences().penJoins === 'smooth' }]
+      : []
     return pathOfLaid([...this.nodes, ...ahead], closed)
   }
 
@@ -224,8 +245,20 @@ export class Pen implements Instrument {
     const made = this.made(false)
     if (!made) return null
     const { nodes, goingOn } = made
-    if (goingOn) return { label: 'Go on with a line', line: { ...goingOn.line, path: { nodes: inOrder(nodes, goingOn.end), closed: false } }, replaces: true }
-    return { label: 'Draw a line', line: newLine(this.clung({ nodes, closed: false }), { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }), replaces: false }
+    if (goingOn)
+      return {
+        label: 'Go on with a line',
+        line: { ...goingOn.line, path: { nodes: inOrder(nodes, goingOn.end), closed: false } },
+        replaces: true,
+      }
+    return {
+      label: 'Draw a line',
+      line: newLine(this.clung({ nodes, closed: false }), {
+        weight: this.worktop.nextWeight(),
+        ink: this.worktop.nextInk(),
+      }),
+      replaces: false,
+    }
   }
 
   private finish(closed: boolean): void {
@@ -284,7 +317,13 @@ export class Pen implements Instrument {
     if (this.canClose()) marks.push({ kind: 'closer', at: nodes[0]!.at, ref: { kind: 'closer' } })
     path.nodes.forEach((n, i) => {
       const isLast = i === nodes.length - 1
-      marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: isLast, ref: isLast && n.out ? { kind: 'joint', index: i } : null })
+      marks.push({
+        kind: 'node',
+        at: n.at,
+        joint: n.joint,
+        chosen: isLast,
+        ref: isLast && n.out ? { kind: 'joint', index: i } : null,
+      })
     })
     if (!this.pressed) marks.push(...this.snapping.marks())
     return marks

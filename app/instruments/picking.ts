@@ -61,7 +61,10 @@ export class Picking {
   }
 
   marks(): Mark[] {
-    const line = this.over && !this.worktop.selection().includes(this.over) ? this.worktop.allLines(true).find((l) => l.id === this.over) : null
+    const line =
+      this.over && !this.worktop.selection().includes(this.over)
+        ? this.worktop.allLines(true).find((l) => l.id === this.over)
+        : null
     return line ? [{ kind: 'paths', paths: [line.path], tone: 'strong' }] : []
   }
 }

@@ -27,7 +27,9 @@ export class PlaceSketch implements Instrument {
 
   hint(): string {
     if (this.grip?.grip.kind === 'turner') return 'Shift: 15° steps · Esc: back'
-    return whySketchIsShut(this.worktop) ?? 'Drag: move · Drag a corner: scale · Drag the ring above: turn · Arrows: nudge'
+    return (
+      whySketchIsShut(this.worktop) ?? 'Drag: move · Drag a corner: scale · Drag the ring above: turn · Arrows: nudge'
+    )
   }
 
   press(hand: Hand): void {
@@ -42,7 +44,9 @@ export class PlaceSketch implements Instrument {
 
   /** The topmost sketch under the hand that can be worked on is the one in hand. */
   private choose(p: Vec): void {
-    const under = sketchLayers(this.worktop.drawing()).filter((l) => l.visible && !l.locked && l.items.some((s) => isOnSketch(s, p)))
+    const under = sketchLayers(this.worktop.drawing()).filter(
+      (l) => l.visible && !l.locked && l.items.some((s) => isOnSketch(s, p)),
+    )
     const now = this.worktop.sketchLayer()
     if (under.length && !under.some((l) => l.id === now?.id)) this.worktop.chooseSketch(under.at(-1)!.id)
   }
@@ -53,7 +57,12 @@ export class PlaceSketch implements Instrument {
     this.moved = true
     const { grip, from, was } = this.grip
     const d = subtract(hand.at, from)
-    const next = grip.kind === 'body' ? { ...was, ...add(was, d) } : grip.kind === 'corner' ? scaled(was, grip.index, d) : turnedBy(was, this.turn(was, hand))
+    const next =
+      grip.kind === 'body'
+        ? { ...was, ...add(was, d) }
+        : grip.kind === 'corner'
+          ? scaled(was, grip.index, d)
+          : turnedBy(was, this.turn(was, hand))
     this.worktop.change(changingSketch(was.id, () => next))
     this.worktop.refresh()
   }
@@ -67,7 +76,10 @@ export class PlaceSketch implements Instrument {
   }
 
   release(): void {
-    if (this.grip && this.moved) this.worktop.finish({ body: 'Move the sketch', corner: 'Scale the sketch', turner: 'Turn the sketch' }[this.grip.grip.kind])
+    if (this.grip && this.moved)
+      this.worktop.finish(
+        { body: 'Move the sketch', corner: 'Scale the sketch', turner: 'Turn the sketch' }[this.grip.grip.kind],
+      )
     this.grip = null
     this.worktop.refresh()
   }

@@ -31,7 +31,8 @@ export class Pour implements Instrument {
   constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
-    if (this.spill) return this.spill.out ? 'Release: take these out · Esc: leave them' : 'Release: pour into these · Esc: leave them'
+    if (this.spill)
+      return this.spill.out ? 'Release: take these out · Esc: leave them' : 'Release: pour into these · Esc: leave them'
     const keys = 'N: next ink · Alt+click: take an ink up'
     if (this.onInk) return `This is ink: Alt+click takes it up · Point at paper to pour`
     if (!this.over) return `Point at a region · ${keys}`
@@ -77,7 +78,14 @@ export class Pour implements Instrument {
       else this.worktop.say('There is no ink here to take up.')
       return
     }
-    const spill: Spill = { ink: this.worktop.inkInHand(), out: null, last: hand.at, taken: [], asked: Promise.resolve(), dropped: false }
+    const spill: Spill = {
+      ink: this.worktop.inkInHand(),
+      out: null,
+      last: hand.at,
+      taken: [],
+      asked: Promise.resolve(),
+      dropped: false,
+    }
     this.spill = spill
     this.ask(spill, hand.at)
     this.worktop.refresh()
@@ -93,10 +101,19 @@ export class Pour implements Instrument {
         return
       }
       // A drag that began in a region is not for the open ground.
-      if (hit.where === 'open' && (spill.taken.length || spill.out !== null) && !spill.taken.some((t) => t.where === 'open')) return
+      if (
+        hit.where === 'open' &&
+        (spill.taken.length || spill.out !== null) &&
+        !spill.taken.some((t) => t.where === 'open')
+      )
+        return
       const has = this.inkOf(hit) === spill.ink
       spill.out ??= has
-      if (has !== spill.out || spill.taken.some((t) => t.where === hit.where && (t.fill ? t.fill === hit.fill : sameRegion(t, hit)))) return
+      if (
+        has !== spill.out ||
+        spill.taken.some((t) => t.where === hit.where && (t.fill ? t.fill === hit.fill : sameRegion(t, hit)))
+      )
+        return
       spill.taken.push(hit)
       this.worktop.refresh()
     })
@@ -105,7 +122,11 @@ export class Pour implements Instrument {
   private refuse(at: Vec): void {
     const { page } = this.worktop.drawing()
     const isOff = at.x < 0 || at.y < 0 || at.x > page.width || at.y > page.height
-    this.worktop.say(isOff ? 'This is beside the page. Pour into a region on it.' : 'This is ink, and nothing can be poured there. Point at the paper beside it.')
+    this.worktop.say(
+      isOff
+        ? 'This is beside the page. Pour into a region on it.'
+        : 'This is ink, and nothing can be poured there. Point at the paper beside it.',
+    )
   }
 
   release(): void {
@@ -170,9 +191,18 @@ export class Pour implements Instrument {
     const bridges: Mark = { kind: 'bridges', paths: this.worktop.bridges() }
     const all = this.spill ? this.spill.taken : this.over ? [this.over] : []
     const out = this.spill ? !!this.spill.out : !!this.over && this.inkOf(this.over) === this.worktop.inkInHand()
-    const marks: Mark[] = [bridges, ...all.map((h): Mark => ({ kind: 'region', paths: h.contours, colour: out ? null : colour }))]
+    const marks: Mark[] = [
+      bridges,
+      ...all.map((h): Mark => ({ kind: 'region', paths: h.contours, colour: out ? null : colour })),
+    ]
     const { over, at } = this
-    if (over && at && !this.spill) marks.push({ kind: 'tag', at, text: over.area === null ? 'open ground' : `${short(over.area / this.worktop.drawing().page.pxPerMm ** 2, 1)} mm²` })
+    if (over && at && !this.spill)
+      marks.push({
+        kind: 'tag',
+        at,
+        text:
+          over.area === null ? 'open ground' : `${short(over.area / this.worktop.drawing().page.pxPerMm ** 2, 1)} mm²`,
+      })
     return marks
   }
 }
@@ -180,7 +210,15 @@ export class Pour implements Instrument {
 /** The fill that a region gets. */
 export function fillFor(hit: RegionHit, ink: string, worktop: Worktop): Fill {
   const { gap, under } = worktop.preferences().fill
-  return { id: newId(), ink, where: hit.where, at: hit.contours[0]!.nodes[0]!.at, hold: hit.hold, gap, ...(under >= 0 && { under }) }
+  return {
+    id: newId(),
+    ink,
+    where: hit.where,
+    at: hit.contours[0]!.nodes[0]!.at,
+    hold: hit.hold,
+    gap,
+    ...(under >= 0 && { under }),
+  }
 }
 
 /** Pours an ink into a region of a draft, over what it has, or takes out what it has (null). */
@@ -192,7 +230,11 @@ export function pourIn(draft: Drawing, hit: RegionHit, ink: string | null, workt
   else draft.fills = [...before, fillFor(hit, ink, worktop)]
 }
 
-export const isIn = ({ contours }: RegionHit, p: Vec): boolean => windingAt(contours.map((c) => cubicsOfPath({ ...c, closed: true })), p) !== 0
+export const isIn = ({ contours }: RegionHit, p: Vec): boolean =>
+  windingAt(
+    contours.map((c) => cubicsOfPath({ ...c, closed: true })),
+    p,
+  ) !== 0
 
 const sameRegion = (a: RegionHit, b: RegionHit): boolean => {
   const [p, q] = [a.contours[0]!.nodes[0]!.at, b.contours[0]!.nodes[0]!.at]

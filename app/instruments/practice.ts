@@ -28,7 +28,9 @@ export class Practice implements Instrument {
 
   hint(): string {
     if (this.playing) return `${this.hand.hint()} · Click: at once to its end`
-    return this.worktop.practiceTrace() ? 'Click: the trace is drawn from here · Enter: in its own place' : 'Choose a trace below, or bring in an InkML file'
+    return this.worktop.practiceTrace()
+      ? 'Click: the trace is drawn from here · Enter: in its own place'
+      : 'Choose a trace below, or bring in an InkML file'
   }
 
   press(hand: Hand): void {
@@ -44,7 +46,9 @@ export class Practice implements Instrument {
   private trace(): readonly TraceSample[] | null {
     const samples = this.worktop.practiceTrace()
     if (samples?.length) return samples
-    this.worktop.say('No trace is chosen yet. Choose one below the drawing; those that ship with the application take a moment to come.')
+    this.worktop.say(
+      'No trace is chosen yet. Choose one below the drawing; those that ship with the application take a moment to come.',
+    )
     return null
   }
 
@@ -79,7 +83,17 @@ export class Practice implements Instrument {
 
   private handAt(s: TraceSample, offset: Vec): Hand {
     const at = { x: s.x + offset.x, y: s.y + offset.y }
-    return { at, screen: at, mark: null, shift: false, alt: false, free: false, device: 'practice', clicks: 1, samples: [] }
+    return {
+      at,
+      screen: at,
+      mark: null,
+      shift: false,
+      alt: false,
+      free: false,
+      device: 'practice',
+      clicks: 1,
+      samples: [],
+    }
   }
 
   private toEnd(): void {

@@ -138,7 +138,14 @@ export const DEFAULTS: Preferences = {
   corner: { style: 'pointed', behind: 0, limit: LIMIT, length: LENGTH },
   endChoice: 'in',
   fenceWidths: 3,
-  fill: { gap: 0.3, under: -1, least: 0.3, clear: false, tone: -0.3, lit: { depth: 0.35, softness: 0.3, shade: 0.25, light: 0 } },
+  fill: {
+    gap: 0.3,
+    under: -1,
+    least: 0.3,
+    clear: false,
+    tone: -0.3,
+    lit: { depth: 0.35, softness: 0.3, shade: 0.25, light: 0 },
+  },
   cling: { strength: 0, reach: 12, to: 'middle' },
   shade: { by: 'round', width: 30 },
   palettes: [],
@@ -149,7 +156,14 @@ export const DEFAULTS: Preferences = {
 }
 
 /** How the hand draws, as a trace keeps it. */
-export const handOf = ({ steadiness, squareUp, response, variation, fromSpeed, unevenness }: Readonly<Preferences>) => ({
+export const handOf = ({
+  steadiness,
+  squareUp,
+  response,
+  variation,
+  fromSpeed,
+  unevenness,
+}: Readonly<Preferences>) => ({
   steadiness,
   squared: squareUp,
   response: response.exponent,

@@ -25,8 +25,12 @@ export class Propose implements Instrument {
 
   hint(): string {
     if (this.box) return 'Release: look for lines in this box · Esc: leave it'
-    if (this.sweep) return this.sweep.away ? 'Release: sweep these away · Esc: leave them' : 'Release: take these as lines · Esc: leave them'
-    if (!this.worktop.proposals().length) return 'Enter: find lines · Shift+drag: only in a box. They show as thin dashes, to be taken one by one'
+    if (this.sweep)
+      return this.sweep.away
+        ? 'Release: sweep these away · Esc: leave them'
+        : 'Release: take these as lines · Esc: leave them'
+    if (!this.worktop.proposals().length)
+      return 'Enter: find lines · Shift+drag: only in a box. They show as thin dashes, to be taken one by one'
     return 'Click a dash: take it · Drag: all swept over · Enter: all · Alt: sweep away · Shift+drag: find in a box'
   }
 
@@ -78,7 +82,8 @@ export class Propose implements Instrument {
   release(): void {
     const { sweep, box } = this
     this.box = null
-    if (box && Math.hypot(box.to.x - box.from.x, box.to.y - box.from.y) * this.worktop.zoom() > LEAST_BOX) this.worktop.findProposals([box.from, box.to])
+    if (box && Math.hypot(box.to.x - box.from.x, box.to.y - box.from.y) * this.worktop.zoom() > LEAST_BOX)
+      this.worktop.findProposals([box.from, box.to])
     this.sweep = null
     this.over = null
     if (!sweep?.taken.size) return
@@ -132,13 +137,31 @@ export class Propose implements Instrument {
 }
 
 /** Makes proposals ordinary lines, with the next weight, or with a profile from the pencil's own thickness, and the next ink. */
-export function takeOffers(worktop: Pick<Worktop, 'layerForInk' | 'edit' | 'nextWeight' | 'nextInk' | 'preferences' | 'usualThickness'>, offers: readonly Offer[]): void {
+export function takeOffers(
+  worktop: Pick<Worktop, 'layerForInk' | 'edit' | 'nextWeight' | 'nextInk' | 'preferences' | 'usualThickness'>,
+  offers: readonly Offer[],
+): void {
   const layer = worktop.layerForInk()
   if (!layer) return
   const fromPencil = worktop.preferences().proposals.weight === 'pencil'
-  const lines = offers.map((o): Line => newLine(o.path, { weight: fromPencil ? asThick(worktop.nextWeight(), o, worktop.usualThickness()) : worktop.nextWeight(), ink: worktop.nextInk() }))
-  worktop.edit(lines.length > 1 ? `Take ${lines.length} proposals` : 'Take a proposal', (draft) => void findLayer(draft, layer)?.items.push(...lines))
+  const lines = offers.map((o): Line =>
+    newLine(o.path, {
+      weight: fromPencil ? asThick(worktop.nextWeight(), o, worktop.usualThickness()) : worktop.nextWeight(),
+      ink: worktop.nextInk(),
+    }),
+  )
+  worktop.edit(
+    lines.length > 1 ? `Take ${lines.length} proposals` : 'Take a proposal',
+    (draft) => void findLayer(draft, layer)?.items.push(...lines),
+  )
 }
 
 /** A weight that swells as the pencil does; as thick as most of it is the size of the next line. */
-const asThick = (next: Weight, { thickness }: Offer, usual: number): Weight => ({ ...next, size: next.size * Math.min(3, Math.max(0.3, thickness.mean / usual)), stops: thickness.stops.map((s) => ({ ...s })), start: null, end: null, nib: null })
+const asThick = (next: Weight, { thickness }: Offer, usual: number): Weight => ({
+  ...next,
+  size: next.size * Math.min(3, Math.max(0.3, thickness.mean / usual)),
+  stops: thickness.stops.map((s) => ({ ...s })),
+  start: null,
+  end: null,
+  nib: null,
+})

@@ -48,6 +48,10 @@ export class Scrape extends Brush {
   }
 
   override marks(): Mark[] {
-    return [...chosenSolidMarks(this.worktop), { kind: 'paths', paths: chosenLines(this.worktop).map((l) => l.path), tone: 'plum' }, ...super.marks()]
+    return [
+      ...chosenSolidMarks(this.worktop),
+      { kind: 'paths', paths: chosenLines(this.worktop).map((l) => l.path), tone: 'plum' },
+      ...super.marks(),
+    ]
   }
 }

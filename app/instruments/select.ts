@@ -36,9 +36,13 @@ export class Select implements Instrument {
   }
 
   hint(): string {
-    if (this.framed) return this.framed.corner === null ? 'Release: put down · Shift: in steps · Esc: back' : `${this.worktop.preferences().scaleWeights ? 'Weights scale too' : 'Weights stay as they are'} · Shift: in proportion · Alt: about the middle · Esc: back`
+    if (this.framed)
+      return this.framed.corner === null
+        ? 'Release: put down · Shift: in steps · Esc: back'
+        : `${this.worktop.preferences().scaleWeights ? 'Weights scale too' : 'Weights stay as they are'} · Shift: in proportion · Alt: about the middle · Esc: back`
     if (this.pressed?.moving) return 'Release: put down · Shift: straight · Esc: back'
-    if (!this.count()) return `${this.picking.hint() || 'Click a line'} · Drag over paper: choose several · Arrows: choose by key`
+    if (!this.count())
+      return `${this.picking.hint() || 'Click a line'} · Drag over paper: choose several · Arrows: choose by key`
     const what = this.what()
     return `${what[0]!.toUpperCase()}${what.slice(1)} · Drag: move · Shift+click: add or leave out · Delete: remove`
   }
@@ -104,7 +108,13 @@ export class Select implements Instrument {
   private frame(): NodeFrame | null {
     const solids = this.worktop.solids().flatMap((id) => findShape(this.worktop.drawing(), id)?.shape.contours ?? [])
     const boxes = [...chosenLines(this.worktop).map((l) => l.path), ...solids].map(boxOfPath)
-    return frameAbout(boxes.flatMap((b) => [{ x: b.minX, y: b.minY }, { x: b.maxX, y: b.maxY }]), this.worktop.zoom())
+    return frameAbout(
+      boxes.flatMap((b) => [
+        { x: b.minX, y: b.minY },
+        { x: b.maxX, y: b.maxY },
+      ]),
+      this.worktop.zoom(),
+    )
   }
 
   private reshape({ frame, corner }: { frame: NodeFrame; corner: number | null }, hand: Hand): void {
@@ -113,7 +123,15 @@ export class Select implements Instrument {
     const k = corner === null ? 1 : growth(frame, map)
     const weights = this.worktop.preferences().scaleWeights
     const [ids, solids] = [this.worktop.selection(), this.worktop.solids()]
-    this.worktop.show((drawing) => withFillsAlong(itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? scaledLine(i, map, k, weights) : { ...i, contours: i.contours.map((c) => mapPath(c, map)) })), ids, map))
+    this.worktop.show((drawing) =>
+      withFillsAlong(
+        itemsReplaced(drawing, [...ids, ...solids], (i) =>
+          'path' in i ? scaledLine(i, map, k, weights) : { ...i, contours: i.contours.map((c) => mapPath(c, map)) },
+        ),
+        ids,
+        map,
+      ),
+    )
   }
 
   private offset(hand: Hand): Vec {
@@ -124,7 +142,13 @@ export class Select implements Instrument {
   private shift(d: Vec): void {
     const ids = this.worktop.selection()
     const solids = this.worktop.solids()
-    this.worktop.show((drawing) => withFillsAlong(itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? movedLine(i, d) : movedShape(i, d))), ids, (p) => add(p, d)))
+    this.worktop.show((drawing) =>
+      withFillsAlong(
+        itemsReplaced(drawing, [...ids, ...solids], (i) => ('path' in i ? movedLine(i, d) : movedShape(i, d))),
+        ids,
+        (p) => add(p, d),
+      ),
+    )
   }
 
   away(): void {

@@ -28,7 +28,9 @@ export class Settle implements Instrument {
 
   hint(): string {
     if (!this.worktop.pencil()) return 'Settle draws lines onto the pencil beneath them: bring in a sketch first'
-    return this.lines.size ? 'Enter: draw these lines onto the pencil · Click a line: only this one · Esc: not now' : 'Click a line that lies beside its pencil'
+    return this.lines.size
+      ? 'Enter: draw these lines onto the pencil · Click a line: only this one · Esc: not now'
+      : 'Click a line that lies beside its pencil'
   }
 
   /** The chosen lines; all that can be edited where none are. */
@@ -43,27 +45,44 @@ export class Settle implements Instrument {
     const options = this.worktop.clinging()
     const lines = this.wanted()
     const key = `${options.reach} ${options.strength}`
-    if (this.seen?.pencil === pencil && this.seen.key === key && this.seen.lines.length === lines.length && lines.every((l, i) => l === this.seen!.lines[i])) return
+    if (
+      this.seen?.pencil === pencil &&
+      this.seen.key === key &&
+      this.seen.lines.length === lines.length &&
+      lines.every((l, i) => l === this.seen!.lines[i])
+    )
+      return
     this.seen = { pencil, lines, key }
     if (!pencil) {
       this.tell(new Map(), 0)
       return
     }
-    this.worktop.inTurns('Settling lines on the pencil', settling(lines, pencil, options), ({ lines: found, most }) => this.tell(found, most))
+    this.worktop.inTurns('Settling lines on the pencil', settling(lines, pencil, options), ({ lines: found, most }) =>
+      this.tell(found, most),
+    )
   }
 
   private tell(lines: Map<Line, Line>, most: number): void {
     this.lines = lines
     const n = lines.size
-    const summary = n ? `${n} ${n === 1 ? 'line' : 'lines'} would move onto the pencil, by up to ${short(most, 1)} px.` : ''
-    this.worktop.tryOn(n ? { of: (l) => lines.get(l) ?? l, summary, changes: true, accept: () => this.accept(), drop: () => this.drop() } : null)
+    const summary = n
+      ? `${n} ${n === 1 ? 'line' : 'lines'} would move onto the pencil, by up to ${short(most, 1)} px.`
+      : ''
+    this.worktop.tryOn(
+      n
+        ? { of: (l) => lines.get(l) ?? l, summary, changes: true, accept: () => this.accept(), drop: () => this.drop() }
+        : null,
+    )
     this.worktop.refresh()
   }
 
   private accept(): void {
     const paths = new Map([...this.lines].map(([was, is]) => [was.id, is.path]))
     this.worktop.tryOn(null)
-    this.worktop.edit(paths.size > 1 ? 'Settle lines on the pencil' : 'Settle a line on the pencil', (draft) => void changeLines(draft, [...paths.keys()], (l) => void (l.path = paths.get(l.id)!)))
+    this.worktop.edit(
+      paths.size > 1 ? 'Settle lines on the pencil' : 'Settle a line on the pencil',
+      (draft) => void changeLines(draft, [...paths.keys()], (l) => void (l.path = paths.get(l.id)!)),
+    )
   }
 
   private drop(): void {
@@ -95,7 +114,11 @@ export class Settle implements Instrument {
 }
 
 /** Of lines those that settling moves, as they would be, and by how much at most, px. */
-function* settling(lines: readonly Line[], pencil: PencilMap, options: ClingOptions): Generator<number, { lines: Map<Line, Line>; most: number }> {
+function* settling(
+  lines: readonly Line[],
+  pencil: PencilMap,
+  options: ClingOptions,
+): Generator<number, { lines: Map<Line, Line>; most: number }> {
   const found = new Map<Line, Line>()
   let most = 0
   for (const [i, line] of lines.entries()) {
@@ -103,7 +126,9 @@ function* settling(lines: readonly Line[], pencil: PencilMap, options: ClingOpti
     const path = settled(line.path, pencil, options)
     if (path === line.path) continue
     const [was, is] = [arcOfPath(line.path), arcOfPath(path)]
-    const off = Math.max(...Array.from({ length: PLACES + 1 }, (_, k) => was.nearest(is.point((k / PLACES) * is.total)).distance))
+    const off = Math.max(
+      ...Array.from({ length: PLACES + 1 }, (_, k) => was.nearest(is.point((k / PLACES) * is.total)).distance),
+    )
     if (off < LEAST) continue
     found.set(line, { ...line, path })
     most = Math.max(most, off)

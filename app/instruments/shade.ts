@@ -40,11 +40,15 @@ export class Shade implements Instrument {
   }
 
   hint(): string {
-    if (this.drawing) return this.isBrush ? 'Release: lay the shade · Esc: drop' : 'Release: close the shape · Esc: drop'
-    if (!this.worktop.drawing().fills?.some((f) => f.where === 'region')) return 'Pour a fill first: shade lies on fills'
+    if (this.drawing)
+      return this.isBrush ? 'Release: lay the shade · Esc: drop' : 'Release: close the shape · Esc: drop'
+    if (!this.worktop.drawing().fills?.some((f) => f.where === 'region'))
+      return 'Pour a fill first: shade lies on fills'
     if (this.line) return 'Click: this closed line becomes shade on the fill about it'
     if (this.over) return 'Alt+click: take this shade away · Drag: lay another'
-    return this.isBrush ? 'Drag: paint shade, over the edge if you like: it stays within its fill' : 'Drag round what is to be shaded, over the edge if you like: it stays within its fill'
+    return this.isBrush
+      ? 'Drag: paint shade, over the edge if you like: it stays within its fill'
+      : 'Drag round what is to be shaded, over the edge if you like: it stays within its fill'
   }
 
   press(hand: Hand): void {
@@ -80,7 +84,11 @@ export class Shade implements Instrument {
     const contours = isClick && !this.isBrush ? [] : this.shapeOf(samples)
     this.cancel()
     if (isClick && this.line) void this.layLine(this.line)
-    else if (contours.length) void this.lay(contours, [0, 0.25, 0.5, 0.75].map((share) => samples[Math.floor(share * (samples.length - 1))]!))
+    else if (contours.length)
+      void this.lay(
+        contours,
+        [0, 0.25, 0.5, 0.75].map((share) => samples[Math.floor(share * (samples.length - 1))]!),
+      )
     this.worktop.refresh()
   }
 
@@ -117,8 +125,14 @@ export class Shade implements Instrument {
   /** A closed line goes, and what it goes round is shade of the fill beside it. */
   private async layLine(line: Line): Promise<void> {
     this.line = null
-    const places = (['left', 'right'] as const).flatMap((side) => [0.1, 0.35, 0.6, 0.85].map((share) => besideOf(line, side, share, perUsualPx(this.worktop.drawing().page))))
-    await this.lay([line.path], places.filter((p) => p !== null), line)
+    const places = (['left', 'right'] as const).flatMap((side) =>
+      [0.1, 0.35, 0.6, 0.85].map((share) => besideOf(line, side, share, perUsualPx(this.worktop.drawing().page))),
+    )
+    await this.lay(
+      [line.path],
+      places.filter((p) => p !== null),
+      line,
+    )
   }
 
   /** What a stroke goes round, or covers. */
@@ -133,7 +147,11 @@ export class Shade implements Instrument {
     const hand = { ...handOf(preferences), squared: false, fromSpeed: false, unevenness: 0 }
     const trace = { samples: [...samples], device: this.device, ...hand, zoom: this.worktop.zoom() }
     const { path, stops } = fitTrace(trace, { ...optionsOf(trace), quick: true })
-    return newLine(path, { id: 'fresh', weight: { ...evenWeight(preferences.shade.width), stops }, ink: tonedInk(this.worktop.inkInHand(), preferences.fill.tone) })
+    return newLine(path, {
+      id: 'fresh',
+      weight: { ...evenWeight(preferences.shade.width), stops },
+      ink: tonedInk(this.worktop.inkInHand(), preferences.fill.tone),
+    })
   }
 
   freshInk(): Line | null {
@@ -146,7 +164,13 @@ export class Shade implements Instrument {
 
   private shadeAt(p: Vec): { fill: string; shade: Shaded } | null {
     for (const fill of this.worktop.drawing().fills ?? []) {
-      const shade = fill.shades?.findLast((s) => windingAt(s.contours.map((c) => cubicsOfPath({ ...c, closed: true })), p) !== 0)
+      const shade = fill.shades?.findLast(
+        (s) =>
+          windingAt(
+            s.contours.map((c) => cubicsOfPath({ ...c, closed: true })),
+            p,
+          ) !== 0,
+      )
       if (shade) return { fill: fill.id, shade }
     }
     return null
@@ -181,9 +205,13 @@ export class Shade implements Instrument {
   }
 
   marks(): Mark[] {
-    if (this.isBrush && this.pointer && !this.line) return [...this.shadeMarks(), { kind: 'brush', at: this.pointer, width: this.worktop.preferences().shade.width }]
+    if (this.isBrush && this.pointer && !this.line)
+      return [...this.shadeMarks(), { kind: 'brush', at: this.pointer, width: this.worktop.preferences().shade.width }]
     if (this.drawing && this.samples.length > 1) {
-      const path = { closed: true, nodes: this.samples.map((s) => ({ at: { x: s.x, y: s.y }, in: null, out: null, joint: 'corner' as const })) }
+      const path = {
+        closed: true,
+        nodes: this.samples.map((s) => ({ at: { x: s.x, y: s.y }, in: null, out: null, joint: 'corner' as const })),
+      }
       return [{ kind: 'paths', paths: [path], tone: 'plum' }]
     }
     return this.shadeMarks()

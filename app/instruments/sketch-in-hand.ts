@@ -11,7 +11,8 @@ export function whySketchIsShut(worktop: Worktop): string | null {
 }
 
 /** The sketch in hand, where it can be worked on. */
-export const openSketch = (worktop: Worktop): Sketch | null => (whySketchIsShut(worktop) ? null : (worktop.sketchLayer()!.items.at(-1) ?? null))
+export const openSketch = (worktop: Worktop): Sketch | null =>
+  whySketchIsShut(worktop) ? null : (worktop.sketchLayer()!.items.at(-1) ?? null)
 
 /** Puts the sketch in hand through `change`. */
 export const changingSketch =

@@ -39,9 +39,23 @@ export class Snapping {
     return snap?.at ?? this.worktop.crestAt(hand.at) ?? hand.at
   }
 
-  private near(at: Vec, kinds: ReadonlySet<SnapKind>, gridSize: number, from: Vec | null, except: string | undefined): Snap | null {
-    const paths = this.worktop.allLines(false).filter((l) => l.id !== except).map((l) => l.path)
-    return snapOf(at, paths, { reach: REACH / this.worktop.zoom(), kinds, grid: kinds.has('grid') ? gridSize : 0, from })
+  private near(
+    at: Vec,
+    kinds: ReadonlySet<SnapKind>,
+    gridSize: number,
+    from: Vec | null,
+    except: string | undefined,
+  ): Snap | null {
+    const paths = this.worktop
+      .allLines(false)
+      .filter((l) => l.id !== except)
+      .map((l) => l.path)
+    return snapOf(at, paths, {
+      reach: REACH / this.worktop.zoom(),
+      kinds,
+      grid: kinds.has('grid') ? gridSize : 0,
+      from,
+    })
   }
 
   clear(): void {

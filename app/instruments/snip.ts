@@ -87,7 +87,9 @@ export class Snip implements Instrument {
     this.sweep = null
     if (!sweep?.taken.length) return
     const n = sweep.taken.length
-    this.worktop.finish(sweep.hiding ? (n > 1 ? `Snip ${n} parts` : 'Snip') : n > 1 ? `Bring back ${n} parts` : 'Bring back a part')
+    this.worktop.finish(
+      sweep.hiding ? (n > 1 ? `Snip ${n} parts` : 'Snip') : n > 1 ? `Bring back ${n} parts` : 'Bring back a part',
+    )
     this.worktop.refresh()
   }
 

@@ -5,5 +5,7 @@ import type { Worktop } from './instrument'
 /** Outlines of the chosen blots and fills. */
 export function chosenSolidMarks(worktop: Worktop): Mark[] {
   const shapes = worktop.solids().flatMap((id) => findShape(worktop.drawing(), id)?.shape ?? [])
-  return shapes.length ? [{ kind: 'paths', paths: shapes.flatMap((s) => s.contours.map((c) => ({ ...c, closed: true }))), tone: 'plum' }] : []
+  return shapes.length
+    ? [{ kind: 'paths', paths: shapes.flatMap((s) => s.contours.map((c) => ({ ...c, closed: true }))), tone: 'plum' }]
+    : []
 }

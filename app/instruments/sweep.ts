@@ -57,7 +57,10 @@ export class Sweep implements Instrument {
   private paint(ids: ReadonlySet<string>): void {
     const weight = this.worktop.copiedWeight()!
     const { sweepPart } = this.worktop.preferences()
-    this.worktop.change((draft) => void changeLines(draft, [...ids], (line) => void (line.weight = pastedWeight(line.weight, weight, sweepPart))))
+    this.worktop.change(
+      (draft) =>
+        void changeLines(draft, [...ids], (line) => void (line.weight = pastedWeight(line.weight, weight, sweepPart))),
+    )
   }
 
   release(): void {
@@ -65,7 +68,10 @@ export class Sweep implements Instrument {
     const count = this.sweep.taken.size
     this.sweep = null
     if (count) this.worktop.finish(count > 1 ? `Weight on ${count} lines` : 'Weight on a line')
-    else this.worktop.say('No line was under the sweep that can be changed. Lines of locked layers stay as they are: unlock the layer first.')
+    else
+      this.worktop.say(
+        'No line was under the sweep that can be changed. Lines of locked layers stay as they are: unlock the layer first.',
+      )
     this.worktop.refresh()
   }
 

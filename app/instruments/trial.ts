@@ -5,10 +5,19 @@ import type { Worktop } from './instrument'
 /** Makes what was tried on the lines named a step of the history. */
 export function makeStep(worktop: Worktop, label: string, of: (line: Line) => Line, ids: Iterable<string>): void {
   const wanted = new Set(ids)
-  const weights = new Map(worktop.allLines(true).filter((l) => wanted.has(l.id)).map((l) => [l.id, of(l).weight]))
+  const weights = new Map(
+    worktop
+      .allLines(true)
+      .filter((l) => wanted.has(l.id))
+      .map((l) => [l.id, of(l).weight]),
+  )
   worktop.tryOn(null)
-  worktop.edit(label, (draft) => void changeLines(draft, [...weights.keys()], (line) => void (line.weight = weights.get(line.id)!)))
+  worktop.edit(
+    label,
+    (draft) => void changeLines(draft, [...weights.keys()], (line) => void (line.weight = weights.get(line.id)!)),
+  )
 }
 
 /** What a summary says of lines that a rule passes over. */
-export const leftAlone = (pinned: number): string => (pinned ? ` ${pinned} pinned ${pinned === 1 ? 'line is' : 'lines are'} left alone.` : '')
+export const leftAlone = (pinned: number): string =>
+  pinned ? ` ${pinned} pinned ${pinned === 1 ? 'line is' : 'lines are'} left alone.` : ''

@@ -17,7 +17,8 @@ interface Sweep {
   dropped: boolean
 }
 
-const keyOf = ({ line, place }: PieceHit['trim']): string => `${line} ${place.at.toFixed(4)} ${place.left.toFixed(3)} ${place.ahead.toFixed(3)}`
+const keyOf = ({ line, place }: PieceHit['trim']): string =>
+  `${line} ${place.at.toFixed(4)} ${place.left.toFixed(3)} ${place.ahead.toFixed(3)}`
 
 /** Takes pieces of lines away, of one line each, and brings them back. */
 export class Trim implements Instrument {
@@ -33,10 +34,14 @@ export class Trim implements Instrument {
   constructor(private readonly worktop: Worktop) {}
 
   hint(): string {
-    if (this.sweep) return this.sweep.back ? 'Release: bring these back · Esc: leave them' : 'Release: trim these · Esc: leave them'
+    if (this.sweep)
+      return this.sweep.back ? 'Release: bring these back · Esc: leave them' : 'Release: trim these · Esc: leave them'
     const hit = this.meant()
     if (this.locked) return 'This line is on a locked layer. Unlock it in Layers to trim it'
-    if (!hit) return this.worktop.trims().length ? 'Point at a piece · Shift with a hatched one: bring it back' : 'Point at a piece of a line that others divide: click takes it away'
+    if (!hit)
+      return this.worktop.trims().length
+        ? 'Point at a piece · Shift with a hatched one: bring it back'
+        : 'Point at a piece of a line that others divide: click takes it away'
     const more = this.hits.length > 1 ? ' · N: the line below' : ''
     if (hit.taken) return `This piece is trimmed · Shift+click: bring it back${more}`
     return `Click: trim this piece of its line · Drag: trim several${more}`
@@ -112,7 +117,10 @@ export class Trim implements Instrument {
     if (!n) return
     if (back) {
       const ids = new Set(taken.map((t) => t.taken))
-      this.worktop.edit(n > 1 ? `Bring ${n} pieces back` : 'Bring a piece back', (draft) => void (draft.amendments = draft.amendments?.filter((a) => !ids.has(a.id))))
+      this.worktop.edit(
+        n > 1 ? `Bring ${n} pieces back` : 'Bring a piece back',
+        (draft) => void (draft.amendments = draft.amendments?.filter((a) => !ids.has(a.id))),
+      )
     } else addTrims(this.worktop, n > 1 ? `Trim ${n} pieces` : 'Trim a piece', taken)
   }
 
@@ -146,11 +154,19 @@ export class Trim implements Instrument {
   marks(): Mark[] {
     const gone = this.worktop.trims().flatMap((t) => t.piece ?? [])
     const marks: Mark[] = gone.length ? [{ kind: 'pieces', paths: gone, look: 'gone' }] : []
-    if (this.sweep) return [...marks, { kind: 'pieces', paths: this.sweep.taken.flatMap((t) => t.contours), look: this.sweep.back ? 'back' : 'take' }]
+    if (this.sweep)
+      return [
+        ...marks,
+        { kind: 'pieces', paths: this.sweep.taken.flatMap((t) => t.contours), look: this.sweep.back ? 'back' : 'take' },
+      ]
     const hit = this.meant()
     const line = hit && findLine(this.worktop.drawing(), hit.trim.line)?.line
     if (!hit || !line) return marks
-    return [...marks, { kind: 'paths', paths: [line.path], tone: 'next' }, { kind: 'pieces', paths: hit.contours, look: hit.taken ? 'back' : 'take' }]
+    return [
+      ...marks,
+      { kind: 'paths', paths: [line.path], tone: 'next' },
+      { kind: 'pieces', paths: hit.contours, look: hit.taken ? 'back' : 'take' },
+    ]
   }
 }
 
@@ -160,4 +176,5 @@ export function addTrims(worktop: Worktop, label: string, pieces: readonly Piece
   worktop.edit(label, (draft) => void (draft.amendments = [...(draft.amendments ?? []), ...fresh]))
 }
 
-export const addedTrims = (pieces: readonly PieceHit[]): Trimmed[] => pieces.map(({ trim }) => ({ id: newId(), kind: 'trim', ...trim }))
+export const addedTrims = (pieces: readonly PieceHit[]): Trimmed[] =>
+  pieces.map(({ trim }) => ({ id: newId(), kind: 'trim', ...trim }))

@@ -2,7 +2,21 @@ import type { Edit } from '#core/document/edits'
 import type { Drawing, TraceSample } from '#core/model/model'
 import type { PassName } from '#core/model/pass-reached'
 import type { ShelfProfile } from '#core/weight/shelf'
-import type { ActBody, AppendAnswer, Checkpoint, Conflict, CopyBody, DrawingCard, ImageInfo, ManyBody, ManyState, OlderSteps, OpenDrawing, RestoreReport, Shelf } from '#shared/api'
+import type {
+  ActBody,
+  AppendAnswer,
+  Checkpoint,
+  Conflict,
+  CopyBody,
+  DrawingCard,
+  ImageInfo,
+  ManyBody,
+  ManyState,
+  OlderSteps,
+  OpenDrawing,
+  RestoreReport,
+  Shelf,
+} from '#shared/api'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
 export class Refusal extends Error {
@@ -32,7 +46,8 @@ async function ask(path: string, init: RequestInit = {}, wait = LONGEST_WAIT): P
 
 async function refusalOf(response: Response): Promise<Refusal> {
   const body = (await response.json().catch(() => null)) as { data?: { message?: string }; message?: string } | null
-  const message = body?.data?.message ?? body?.message ?? `The server answered with an error (${response.status}). Try again.`
+  const message =
+    body?.data?.message ?? body?.message ?? `The server answered with an error (${response.status}). Try again.`
   return new Refusal(response.status, message)
 }
 
@@ -57,12 +72,15 @@ export const removeShelf = (id: string) => json(`/api/shelves/${id}`, { method: 
 export const actOn = (body: ActBody) => json<{ done: number }>('/api/desk', send('POST', body))
 export const sizeOf = (id: string) => json<{ bytes: number }>(`/api/drawings/${id}/size`)
 export const findingsCount = (id: string) => json<{ findings: number | null }>(`/api/drawings/${id}/findings`)
-export const copyDrawing = (id: string, body: CopyBody) => json<{ id: string }>(`/api/drawings/${id}/copy`, send('POST', body))
-export const letStepsGo = (id: string, before: string) => json<{ gone: number }>(`/api/drawings/${id}/let-go`, send('POST', { before }))
+export const copyDrawing = (id: string, body: CopyBody) =>
+  json<{ id: string }>(`/api/drawings/${id}/copy`, send('POST', body))
+export const letStepsGo = (id: string, before: string) =>
+  json<{ gone: number }>(`/api/drawings/${id}/let-go`, send('POST', { before }))
 export const startDeliveries = (body: ManyBody) => json<ManyState>('/api/deliveries', send('POST', body))
 export const deliveriesState = (id: string) => json<ManyState>(`/api/deliveries/${id}`)
 export const stopDeliveries = (id: string) => json(`/api/deliveries/${id}`, { method: 'DELETE' })
-const backupOf = (ids: readonly string[], more = ''): string => `/api/backup?${[...ids.map((id) => `id=${encodeURIComponent(id)}`), more].filter(Boolean).join('&')}`
+const backupOf = (ids: readonly string[], more = ''): string =>
+  `/api/backup?${[...ids.map((id) => `id=${encodeURIComponent(id)}`), more].filter(Boolean).join('&')}`
 
 /** Where a backup of some drawings, or of the whole Desk, is fetched; refused where one file cannot hold it. */
 export async function backupAddress(ids: readonly string[]): Promise<string> {
@@ -70,7 +88,8 @@ export async function backupAddress(ids: readonly string[]): Promise<string> {
   return backupOf(ids)
 }
 
-export const bringBackupIn = (file: Blob) => json<RestoreReport>('/api/backup', { method: 'POST', body: file }, LONGEST_RESTORE)
+export const bringBackupIn = (file: Blob) =>
+  json<RestoreReport>('/api/backup', { method: 'POST', body: file }, LONGEST_RESTORE)
 export const openDrawing = (id: string) => json<OpenDrawing>(`/api/drawings/${id}`)
 export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>
   json<{ id: string }>('/api/drawings', send('POST', body))
@@ -81,8 +100,10 @@ export const fetchTrace = (hash: string) => json<TraceSample[]>(`/api/traces/${h
 export const uploadImage = (file: Blob) => json<ImageInfo>('/api/images', { method: 'POST', body: file })
 
 export const listCheckpoints = (id: string) => json<Checkpoint[]>(`/api/drawings/${id}/checkpoints`)
-export const addCheckpoint = (id: string, name: string, pass?: PassName) => json<Checkpoint>(`/api/drawings/${id}/checkpoints`, send('POST', { name, ...(pass && { pass }) }))
-export const removeCheckpoint = (id: string, checkpoint: string) => json(`/api/drawings/${id}/checkpoints/${checkpoint}`, { method: 'DELETE' })
+export const addCheckpoint = (id: string, name: string, pass?: PassName) =>
+  json<Checkpoint>(`/api/drawings/${id}/checkpoints`, send('POST', { name, ...(pass && { pass }) }))
+export const removeCheckpoint = (id: string, checkpoint: string) =>
+  json(`/api/drawings/${id}/checkpoints/${checkpoint}`, { method: 'DELETE' })
 export const drawingAt = (id: string, revision: number) => json<Drawing>(`/api/drawings/${id}/at/${revision}`)
 
 export const listProfiles = () => json<ShelfProfile[]>('/api/profiles')

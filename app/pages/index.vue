@@ -47,7 +47,11 @@ function dropped(e: DragEvent): void {
 }
 
 function key(e: KeyboardEvent): void {
-  if (e.defaultPrevented || (e.target as HTMLElement).closest('input, select, textarea, [role="dialog"], [role="menu"]')) return
+  if (
+    e.defaultPrevented ||
+    (e.target as HTMLElement).closest('input, select, textarea, [role="dialog"], [role="menu"]')
+  )
+    return
   if (choice.key(e, (ids) => void desk.intoBin(ids))) return
   if (e.key === '?') keysOpen.value = true
   if (e.key !== '/' || !finder.value) return
@@ -68,9 +72,21 @@ onBeforeUnmount(desk.leave)
 </script>
 
 <template>
-  <div class="h-full overflow-auto" @dragover.prevent="over = true" @dragleave.self="over = false" @drop.prevent="dropped">
+  <div
+    class="h-full overflow-auto"
+    @dragover.prevent="over = true"
+    @dragleave.self="over = false"
+    @drop.prevent="dropped"
+  >
     <NoticeBar v-model="notice" :above="chosen.length ? '!bottom-[84px]' : ''">
-      <button v-for="way in desk.ways" :key="way.title" class="shrink-0 font-semibold text-[#f0cfe0]" @click="takeWay(way)">{{ way.title }}</button>
+      <button
+        v-for="way in desk.ways"
+        :key="way.title"
+        class="shrink-0 font-semibold text-[#f0cfe0]"
+        @click="takeWay(way)"
+      >
+        {{ way.title }}
+      </button>
     </NoticeBar>
     <ManyDialog :ids="delivered" @close="delivered = null" />
     <KeysCard :open="keysOpen" @close="keysOpen = false" />
@@ -78,22 +94,50 @@ onBeforeUnmount(desk.leave)
     <main class="mx-auto max-w-[1160px] px-6 py-6">
       <template v-if="cards && cards.length">
         <div v-if="cards.length > 1" class="mb-3.5 flex items-center gap-3" role="search">
-          <input ref="finder" v-model="sought" type="search" class="field w-[300px]" placeholder="Find by name or shelf ( / )" aria-label="Find drawings by name or shelf" data-testid="find-drawings" @keydown.esc="sought = ''" />
-          <span class="text-mute-deep" role="status"><span class="number">{{ shown.length }}</span> {{ shown.length === 1 ? 'drawing' : 'drawings' }}</span>
+          <input
+            ref="finder"
+            v-model="sought"
+            type="search"
+            class="field w-[300px]"
+            placeholder="Find by name or shelf ( / )"
+            aria-label="Find drawings by name or shelf"
+            data-testid="find-drawings"
+            @keydown.esc="sought = ''"
+          />
+          <span class="text-mute-deep" role="status"
+            ><span class="number">{{ shown.length }}</span> {{ shown.length === 1 ? 'drawing' : 'drawings' }}</span
+          >
           <select v-model="order" class="field ml-auto" aria-label="Order of the drawings">
             <option v-for="o in ORDERS" :key="o.id" :value="o.id">{{ o.title }}</option>
           </select>
         </div>
         <ShelfBar v-model="shelf" />
         <ul class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-6">
-          <DrawingCard v-for="card in shown" :key="card.id" :card="card" :shelf="shelf === 'all' ? nameOfShelf.get(card.shelf ?? '') : undefined" :chosen="chosen.includes(card.id)" :choosing="chosen.length > 0" @deliver="delivered = [card.id]" @choose="(toHere) => (toHere ? choice.upTo(card.id) : choice.toggle(card.id))" />
+          <DrawingCard
+            v-for="card in shown"
+            :key="card.id"
+            :card="card"
+            :shelf="shelf === 'all' ? nameOfShelf.get(card.shelf ?? '') : undefined"
+            :chosen="chosen.includes(card.id)"
+            :choosing="chosen.length > 0"
+            @deliver="delivered = [card.id]"
+            @choose="(toHere) => (toHere ? choice.upTo(card.id) : choice.toggle(card.id))"
+          />
           <li v-if="!shown.length" class="col-span-full py-16 text-center" role="status">
-            {{ nothing }} <button class="underline decoration-dotted hover:text-ink" @click="showAll">Show all {{ cards.length }}</button>
+            {{ nothing }}
+            <button class="underline decoration-dotted hover:text-ink" @click="showAll">
+              Show all {{ cards.length }}
+            </button>
           </li>
           <li v-else-if="!sought && shelf === 'all'">
-            <button class="flex h-full min-h-[264px] w-full flex-col items-center justify-center rounded-2xl border-2 border-dashed border-[#c6bba9] px-8 text-center text-mute-deep hover:border-plum hover:text-ink" :class="over ? 'border-plum bg-blush' : ''" @click="bar?.pick()">
+            <button
+              class="flex h-full min-h-[264px] w-full flex-col items-center justify-center rounded-2xl border-2 border-dashed border-[#c6bba9] px-8 text-center text-mute-deep hover:border-plum hover:text-ink"
+              :class="over ? 'border-plum bg-blush' : ''"
+              @click="bar?.pick()"
+            >
               <b class="mb-1 font-[650] text-ink">Drop a pencil sketch here</b>
-              A PNG, JPEG or WebP starts a drawing with the sketch under the ink. An SVG opens with its lines, a backup with its drawings.
+              A PNG, JPEG or WebP starts a drawing with the sketch under the ink. An SVG opens with its lines, a backup
+              with its drawings.
             </button>
           </li>
         </ul>

@@ -13,7 +13,10 @@ export interface Outline extends InkPart {
   ink: string
 }
 
-export const outlineOfContours = ({ id, ink }: Pick<Line | Shape, 'id' | 'ink'>, contours: readonly Path[]): Outline => ({
+export const outlineOfContours = (
+  { id, ink }: Pick<Line | Shape, 'id' | 'ink'>,
+  contours: readonly Path[],
+): Outline => ({
   id,
   ink,
   data: contours.map((c) => pathData({ ...c, closed: true }, 4)).join(''),
@@ -21,11 +24,16 @@ export const outlineOfContours = ({ id, ink }: Pick<Line | Shape, 'id' | 'ink'>,
 })
 
 /** The outline of a line whose ink is worked out; an empty one where it cannot be. */
-export const outlineOfRegion = (line: Line, region: Region | Failure): Outline => outlineOfContours(line, 'message' in region ? [] : toPaths(region.contours))
+export const outlineOfRegion = (line: Line, region: Region | Failure): Outline =>
+  outlineOfContours(line, 'message' in region ? [] : toPaths(region.contours))
 
 /** The outline of a line that was moved by `d`, px: the same path data, drawn elsewhere. */
 export function shiftedOutline(outline: Outline, d: Vec): Outline {
   const { box, shift } = outline
   const by = { x: (shift?.by.x ?? 0) + d.x, y: (shift?.by.y ?? 0) + d.y }
-  return { ...outline, shift: { of: shift?.of ?? outline, by }, box: { minX: box.minX + d.x, minY: box.minY + d.y, maxX: box.maxX + d.x, maxY: box.maxY + d.y } }
+  return {
+    ...outline,
+    shift: { of: shift?.of ?? outline, by },
+    box: { minX: box.minX + d.x, minY: box.minY + d.y, maxX: box.maxX + d.x, maxY: box.maxY + d.y },
+  }
 }

@@ -45,7 +45,11 @@ export interface PaintOptions {
  * Draws a stack, bottom to top, on a clear surface whose transform leads from the page to it: the one painter of the
  * tiles, the lines under the hand, the wipe, the small view and pictures.
  */
-export function paintStack(ctx: Context, stack: readonly InkEntry[], { box, full = false, leftOut }: PaintOptions): void {
+export function paintStack(
+  ctx: Context,
+  stack: readonly InkEntry[],
+  { box, full = false, leftOut }: PaintOptions,
+): void {
   let sheet: { layer: string; opacity: number; ctx: Context } | null = null
   const laySheet = (): void => {
     if (sheet) overlay(ctx, sheet.ctx.canvas, sheet.opacity)
@@ -69,7 +73,9 @@ export function paintStack(ctx: Context, stack: readonly InkEntry[], { box, full
 }
 
 /** A part as the canvas takes it, read from its path data once. */
-const pathOf = remembered((part: InkPart): Path2D => part.shift ? shifted(pathOf(part.shift.of), part.shift.by) : new Path2D(part.data))
+const pathOf = remembered((part: InkPart): Path2D =>
+  part.shift ? shifted(pathOf(part.shift.of), part.shift.by) : new Path2D(part.data),
+)
 
 function shifted(path: Path2D, d: Vec): Path2D {
   const moved = new Path2D()
@@ -84,7 +90,6 @@ function pathWithin(parts: readonly InkPart[], box: Box): Path2D {
   for (const part of parts) if (overlap(part.box, box)) path.addPath(pathOf(part))
   return path
 }
-
 
 /** A clear sheet of the same size and place, for a layer that is dimmed as a whole. */
 function sheetLike(ctx: Context): Context {

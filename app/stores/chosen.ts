@@ -8,6 +8,8 @@ import { useViewStore } from './view'
 export const useChosenStore = defineStore('chosen', () => {
   const store = useDrawingStore()
   const view = useViewStore()
-  const lines = computed(() => view.selection.flatMap((id) => (store.drawing && findLine(store.drawing, id)?.line) ?? []))
+  const lines = computed(() =>
+    view.selection.flatMap((id) => (store.drawing && findLine(store.drawing, id)?.line) ?? []),
+  )
   return { lines }
 })

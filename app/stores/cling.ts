@@ -16,14 +16,20 @@ export const useClingStore = defineStore('cling', () => {
   const view = useViewStore()
   const { preferences } = useStudioStore()
   const sketch = computed(() => store.drawing && topSketch(store.drawing))
-  const isWanted = computed(() => view.halo || ((preferences.cling.strength > 0 || view.instrument === 'settle') && view.pass === 'lines'))
-  const wanted = computed(() => (isWanted.value && sketch.value ? `${preferences.cling.to} ${JSON.stringify(sourceOf(sketch.value))}` : null))
+  const isWanted = computed(
+    () => view.halo || ((preferences.cling.strength > 0 || view.instrument === 'settle') && view.pass === 'lines'),
+  )
+  const wanted = computed(() =>
+    isWanted.value && sketch.value ? `${preferences.cling.to} ${JSON.stringify(sourceOf(sketch.value))}` : null,
+  )
   const read = shallowRef<{ key: string; crests: Crests } | null>(null)
   /** What is being read. */
   const asked = ref<string | null>(null)
 
   /** The pencil where it lies on the page; null while there is none, or it is being read. */
-  const pencil = computed(() => (sketch.value && read.value?.key === wanted.value ? new PencilMap(read.value!.crests, sketch.value) : null))
+  const pencil = computed(() =>
+    sketch.value && read.value?.key === wanted.value ? new PencilMap(read.value!.crests, sketch.value) : null,
+  )
   const busy = computed(() => !!wanted.value && asked.value === wanted.value && read.value?.key !== wanted.value)
 
   watch(

@@ -14,9 +14,15 @@ import { remembered } from '#core/remembered'
 export type Moment = 'now' | 'before' | 'even' | (string & {})
 
 /** Lines with even weight of the same size, each made once. */
-const evenLine = remembered((line: Line): Line => ({ ...line, weight: { ...evenWeight(line.weight.size), nib: line.weight.nib } }))
+const evenLine = remembered((line: Line): Line => ({
+  ...line,
+  weight: { ...evenWeight(line.weight.size), nib: line.weight.nib },
+}))
 
-const withEvenLines = (drawing: Drawing): Drawing => ({ ...drawing, layers: drawing.layers.map((l) => (l.kind === 'lines' ? { ...l, items: l.items.map(evenLine) } : l)) })
+const withEvenLines = (drawing: Drawing): Drawing => ({
+  ...drawing,
+  layers: drawing.layers.map((l) => (l.kind === 'lines' ? { ...l, items: l.items.map(evenLine) } : l)),
+})
 
 /** Looking at the drawing beside what it was: while a key is held, or with a wipe between two moments. */
 export const useCompareStore = defineStore('compare', () => {
@@ -55,7 +61,8 @@ export const useCompareStore = defineStore('compare', () => {
 
   function noCheckpoints(e: unknown): Checkpoint[] {
     console.error('Checkpoints could not be fetched:', e)
-    store.notice ||= 'The checkpoints of this drawing could not be fetched. They are kept all the same: open the drawing again to see them.'
+    store.notice ||=
+      'The checkpoints of this drawing could not be fetched. They are kept all the same: open the drawing again to see them.'
     return []
   }
 
@@ -117,7 +124,8 @@ export const useCompareStore = defineStore('compare', () => {
     try {
       await store.allSent()
       const made = await addCheckpoint(id, `Before ${passOf(pass).title}`, pass)
-      if (store.drawing?.id === id && !checkpoints.value.some((c) => c.id === made.id)) checkpoints.value = [made, ...checkpoints.value]
+      if (store.drawing?.id === id && !checkpoints.value.some((c) => c.id === made.id))
+        checkpoints.value = [made, ...checkpoints.value]
     } catch (e) {
       // Nobody asked for it: there is nothing to tell.
       console.warn('The checkpoint of a first visit was not set:', e)
@@ -134,5 +142,18 @@ export const useCompareStore = defineStore('compare', () => {
     }
   }
 
-  return { held, sides, wipe, checkpoints, titles, shown, between, keep, keepBefore, forget, stop: () => (sides.value = null), unchanged: () => visited.value === store.drawing }
+  return {
+    held,
+    sides,
+    wipe,
+    checkpoints,
+    titles,
+    shown,
+    between,
+    keep,
+    keepBefore,
+    forget,
+    stop: () => (sides.value = null),
+    unchanged: () => visited.value === store.drawing,
+  }
 })

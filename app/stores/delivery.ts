@@ -59,16 +59,35 @@ export const useDeliveryStore = defineStore('delivery', () => {
 
   /** What of the drawing leaves. */
   const leaving = computed(() => store.drawing && partOf(store.drawing, part.value))
-  const traced = computed(() => (leaving.value?.layers ?? []).flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.filter((i) => i.trace) : [])))
+  const traced = computed(() =>
+    (leaving.value?.layers ?? []).flatMap((l) =>
+      l.kind === 'lines' && l.visible ? l.items.filter((i) => i.trace) : [],
+    ),
+  )
 
   /** What is ordered; `handOver` sends the drawing to the other end of a port. */
   async function order(handOver: HandOver): Promise<DeliveryOrder> {
     const needsTraces = ['lines', 'traces', 'all'].includes(settings.value.kind)
     if (needsTraces) await traces.ready(traced.value)
-    const samples = needsTraces ? Object.fromEntries(traced.value.flatMap(({ trace }) => (trace && isKept(trace) ? [[trace.of, traces.samplesOf(trace.of) ?? []] as const] : []))) : {}
+    const samples = needsTraces
+      ? Object.fromEntries(
+          traced.value.flatMap(({ trace }) =>
+            trace && isKept(trace) ? [[trace.of, traces.samplesOf(trace.of) ?? []] as const] : [],
+          ),
+        )
+      : {}
     const { port1, port2 } = new MessageChannel()
     handOver(store.drawing!, part.value.what === 'page', port1)
-    return transfer({ from: port2, part: structuredClone(toRaw(part.value)), settings: structuredClone(toRaw(settings.value)), samples, sheet: sheet.value }, [port2])
+    return transfer(
+      {
+        from: port2,
+        part: structuredClone(toRaw(part.value)),
+        settings: structuredClone(toRaw(settings.value)),
+        samples,
+        sheet: sheet.value,
+      },
+      [port2],
+    )
   }
 
   function letGo(): void {
@@ -94,11 +113,24 @@ export const useDeliveryStore = defineStore('delivery', () => {
     if (!drawing) return
     try {
       const ordered = await order(handOver)
-      const made = await deliveryThread().preview(ordered, proxy(() => undefined))
+      const made = await deliveryThread().preview(
+        ordered,
+        proxy(() => undefined),
+      )
       if (mine !== round) return
       letGo()
       const { picture } = made
-      preview.value = { url: picture && URL.createObjectURL(new Blob([picture.bytes as Uint8Array<ArrayBuffer>], { type: picture.mediaType })), mediaType: picture?.mediaType ?? '', box: made.box, sheets: made.sheets, nodes: made.nodes, size: made.size, drawing }
+      preview.value = {
+        url:
+          picture &&
+          URL.createObjectURL(new Blob([picture.bytes as Uint8Array<ArrayBuffer>], { type: picture.mediaType })),
+        mediaType: picture?.mediaType ?? '',
+        box: made.box,
+        sheets: made.sheets,
+        nodes: made.nodes,
+        size: made.size,
+        drawing,
+      }
       told.value = true
     } catch (e) {
       if (mine === round) store.notice = `The preview could not be made: ${(e as Error).message}`
@@ -135,5 +167,22 @@ export const useDeliveryStore = defineStore('delivery', () => {
     endDelivery()
   }
 
-  return { what, sheet, part, settings, chosen, leaving, traced, preview, told, making, progress, outdate, show, make, stop, clear }
+  return {
+    what,
+    sheet,
+    part,
+    settings,
+    chosen,
+    leaving,
+    traced,
+    preview,
+    told,
+    making,
+    progress,
+    outdate,
+    show,
+    make,
+    stop,
+    clear,
+  }
 })

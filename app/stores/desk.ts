@@ -2,7 +2,20 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { freeName } from '#core/model/free-name'
 import type { ActBody, DrawingCard, RestoreReport, Shelf } from '#shared/api'
-import { actOn, addShelf, backupAddress, bringBackupIn, copyDrawing, findingsCount, listBin, listDrawings, listShelves, removeShelf, renameDrawing, renameShelf } from '~/network/api'
+import {
+  actOn,
+  addShelf,
+  backupAddress,
+  bringBackupIn,
+  copyDrawing,
+  findingsCount,
+  listBin,
+  listDrawings,
+  listShelves,
+  removeShelf,
+  renameDrawing,
+  renameShelf,
+} from '~/network/api'
 import type { Way } from './drawing'
 
 /** It is tried again by itself, ever less often, ms. */
@@ -62,11 +75,14 @@ export const useDeskStore = defineStore('desk', () => {
   /** As `attempt`, and loads the Desk again. */
   const change = (work: () => Promise<unknown>, what = ''): Promise<boolean> => attempt(() => work().then(load), what)
 
-  const act = (ids: readonly string[], what: ActBody['act'], shelf?: string | null): Promise<boolean> => change(() => actOn({ ids: [...ids], act: what, ...(shelf !== undefined && { shelf }) }))
+  const act = (ids: readonly string[], what: ActBody['act'], shelf?: string | null): Promise<boolean> =>
+    change(() => actOn({ ids: [...ids], act: what, ...(shelf !== undefined && { shelf }) }))
 
   const namesOf = (ids: readonly string[]): string => {
     const [only] = ids
-    return ids.length === 1 ? `"${[...(cards.value ?? []), ...bin.value].find((c) => c.id === only)?.name ?? ''}"` : count(ids.length)
+    return ids.length === 1
+      ? `"${[...(cards.value ?? []), ...bin.value].find((c) => c.id === only)?.name ?? ''}"`
+      : count(ids.length)
   }
 
   async function intoBin(ids: readonly string[]): Promise<void> {
@@ -85,7 +101,9 @@ export const useDeskStore = defineStore('desk', () => {
 
   async function shelve(ids: readonly string[], shelf: string | null): Promise<void> {
     const name = shelves.value.find((s) => s.id === shelf)?.name
-    const text = name ? `${namesOf(ids)} ${ids.length === 1 ? 'lies' : 'lie'} on the shelf "${name}" now.` : `${namesOf(ids)} ${ids.length === 1 ? 'lies' : 'lie'} on no shelf now.`
+    const text = name
+      ? `${namesOf(ids)} ${ids.length === 1 ? 'lies' : 'lie'} on the shelf "${name}" now.`
+      : `${namesOf(ids)} ${ids.length === 1 ? 'lies' : 'lie'} on no shelf now.`
     if (await act(ids, 'shelve', shelf)) tell(text)
   }
 
@@ -102,7 +120,8 @@ export const useDeskStore = defineStore('desk', () => {
   const nameShelf = (id: string, name: string): Promise<boolean> => change(() => renameShelf(id, name))
 
   async function takeShelfDown(shelf: Shelf): Promise<void> {
-    if (await change(() => removeShelf(shelf.id))) tell(`The shelf "${shelf.name}" is gone; its drawings lie on no shelf.`)
+    if (await change(() => removeShelf(shelf.id)))
+      tell(`The shelf "${shelf.name}" is gone; its drawings lie on no shelf.`)
   }
 
   const rename = (card: DrawingCard, name: string): Promise<boolean> => change(() => renameDrawing(card.id, name))
@@ -111,7 +130,10 @@ export const useDeskStore = defineStore('desk', () => {
   async function duplicate(card: DrawingCard, history: boolean, name = `${card.name} copy`): Promise<string | null> {
     let id = ''
     const taken = new Set((cards.value ?? []).map((c) => c.name))
-    const done = await change(async () => void (id = (await copyDrawing(card.id, { name: freeName(taken, name), history })).id), `Copying ${card.name} …`)
+    const done = await change(
+      async () => void (id = (await copyDrawing(card.id, { name: freeName(taken, name), history })).id),
+      `Copying ${card.name} …`,
+    )
     return done ? id : null
   }
 
@@ -134,11 +156,38 @@ export const useDeskStore = defineStore('desk', () => {
       const found = await findingsCount(card.id).catch(() => null)
       if (!found) return
       if (found.findings === null) continue
-      cards.value = (cards.value ?? []).map((c) => (c.id === card.id && c.revision === card.revision ? { ...c, findings: found.findings } : c))
+      cards.value = (cards.value ?? []).map((c) =>
+        c.id === card.id && c.revision === card.revision ? { ...c, findings: found.findings } : c,
+      )
     }
   }
 
-  return { cards, bin, shelves, notice, ways, busy, closedBecause, tell, load, leave, attempt, act, intoBin, putBack, erase, shelve, newShelf, nameShelf, takeShelfDown, rename, duplicate, backUp, takeBackup, proofAll }
+  return {
+    cards,
+    bin,
+    shelves,
+    notice,
+    ways,
+    busy,
+    closedBecause,
+    tell,
+    load,
+    leave,
+    attempt,
+    act,
+    intoBin,
+    putBack,
+    erase,
+    shelve,
+    newShelf,
+    nameShelf,
+    takeShelfDown,
+    rename,
+    duplicate,
+    backUp,
+    takeBackup,
+    proofAll,
+  }
 })
 
 function inWords({ added, here, copied }: RestoreReport): string {

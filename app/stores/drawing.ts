@@ -66,10 +66,16 @@ export const useDrawingStore = defineStore('drawing', () => {
 
   async function open(id: string): Promise<void> {
     close()
-    const [server, read] = await Promise.all([openDrawing(id), pendingEdits(id).catch((e: unknown) => console.error('Unsent steps could not be read:', e))])
+    const [server, read] = await Promise.all([
+      openDrawing(id),
+      pendingEdits(id).catch((e: unknown) => console.error('Unsent steps could not be read:', e)),
+    ])
     const kept = read ?? []
     const known = new Set(server.recent)
-    await forgetEdits(id, kept.map((e) => e.id).filter((edit) => known.has(edit))).catch(() => undefined)
+    await forgetEdits(
+      id,
+      kept.map((e) => e.id).filter((edit) => known.has(edit)),
+    ).catch(() => undefined)
     oldest = server.undo[0]?.revision ?? 1
     hasOlder.value = server.hasOlder
     times.clear()
@@ -80,13 +86,24 @@ export const useDrawingStore = defineStore('drawing', () => {
       drawing: server.drawing,
       history: { undo: server.undo.map((s) => s.edit), redo: server.redo.map((s) => s.edit) },
     }
-    const unsent = kept.filter((e) => !known.has(e.id)).map((e) => ({ ...e, patches: patchesApart(e.patches, traces.keep) })).map(traces.withFresh)
+    const unsent = kept
+      .filter((e) => !known.has(e.id))
+      .map((e) => ({ ...e, patches: patchesApart(e.patches, traces.keep) }))
+      .map(traces.withFresh)
     traces.takeUp(unsent)
     const edits = putOnto(acknowledged, unsent)
-    const events = { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused, stuck: onStuck }
+    const events = {
+      state: onSaveState,
+      acknowledged: onAcknowledged,
+      conflict: onConflict,
+      refused: onRefused,
+      stuck: onStuck,
+    }
     sync = new JournalSync(id, server.revision, events, server.recent[0] ?? null)
     sync.resume(unsent, edits)
-    if (!read) notice.value = 'This browser does not let Bellatrait look for steps that were not sent yet: you see what the server has. Allow this page to keep data, and open the drawing again.'
+    if (!read)
+      notice.value =
+        'This browser does not let Bellatrait look for steps that were not sent yet: you see what the server has. Allow this page to keep data, and open the drawing again.'
   }
 
   function close(): void {
@@ -117,7 +134,8 @@ export const useDrawingStore = defineStore('drawing', () => {
     if (state === 'saved') savedAt.value = new Date()
     if (state !== 'refused') return
     // The drawing is gone from the server, or the server has an older one: what is here need not be lost.
-    if (status === 404 || status === 412) tell(message, [{ title: 'Keep it as a new drawing', run: () => void keepAsNew() }])
+    if (status === 404 || status === 412)
+      tell(message, [{ title: 'Keep it as a new drawing', run: () => void keepAsNew() }])
     else notice.value = message
   }
 
@@ -135,7 +153,10 @@ export const useDrawingStore = defineStore('drawing', () => {
   }
 
   function onStuck(message: string, edit: Edit, leaveOut: () => void): void {
-    tell(`"${edit.label}" cannot be saved, and what came after it waits: ${message} It is tried again from time to time.`, [{ title: 'Go on without it', run: leaveOut }])
+    tell(
+      `"${edit.label}" cannot be saved, and what came after it waits: ${message} It is tried again from time to time.`,
+      [{ title: 'Go on without it', run: leaveOut }],
+    )
   }
 
   function onAcknowledged(edits: readonly Edit[]): void {
@@ -261,7 +282,8 @@ export const useDrawingStore = defineStore('drawing', () => {
       const applied = applyEdit(drawing.value!, edit)
       // Another window may have moved what bounds a snip since.
       next = withSnipsBound(drawing.value!, applied)
-      if (next !== applied) edit = { ...edit, patches: patchesBetween(drawing.value!, next), inverse: patchesBetween(next, drawing.value!) }
+      if (next !== applied)
+        edit = { ...edit, patches: patchesBetween(drawing.value!, next), inverse: patchesBetween(next, drawing.value!) }
     } catch {
       notice.value = `"${step.label}" cannot be ${kind === 'undo' ? 'taken back' : 'brought again'}: what it changed is gone, by a change in another window.`
       return

@@ -21,13 +21,41 @@ const hasSketch = ({ drawing }: Seen): boolean => drawing.layers.some((l) => l.k
 
 /** What a first drawing goes through. A step that is done, by whatever way, is not spoken of. */
 export const GUIDE: readonly GuideStep[] = [
-  { id: 'sketch', says: 'Drop a scan of your pencil sketch anywhere here, or press {2} to begin on blank paper.', done: (s) => hasSketch(s) || lines(s).length > 0 || s.visited.has('lines') },
-  { id: 'lines', says: 'In Lines ({2}), take the Bow ({e}): drag from one end of an edge to the other, pull it onto the pencil, then press Enter.', done: (s) => lines(s).length > 0 },
-  { id: 'more', says: 'Lay the next lines the same way; nodes that are not right yet are mended with Nodes ({t}).', done: (s) => lines(s).length > 2 },
-  { id: 'weight', says: 'In Weight ({3}), take the Caliper ({w}) and drag a line apart where it should swell.', done: (s) => lines(s).some((l) => l.weight.stops.length > 1 || l.weight.start !== null || l.weight.end !== null) },
-  { id: 'contact', says: 'Contact ({r}) gives ends in the open their tapers: look at the proposal, then press Enter.', done: (s) => lines(s).some((l) => l.weight.start !== null || l.weight.end !== null) },
-  { id: 'shapes', says: 'Shapes ({4}) shows what will leave; Proof, on the right, lists what is left to look at ({g}).', done: (s) => s.visited.has('shapes') },
-  { id: 'fill', says: 'In Fill ({5}), take an ink in hand and click into a region to pour it.', done: (s) => (s.drawing.fills?.length ?? 0) > 0 },
+  {
+    id: 'sketch',
+    says: 'Drop a scan of your pencil sketch anywhere here, or press {2} to begin on blank paper.',
+    done: (s) => hasSketch(s) || lines(s).length > 0 || s.visited.has('lines'),
+  },
+  {
+    id: 'lines',
+    says: 'In Lines ({2}), take the Bow ({e}): drag from one end of an edge to the other, pull it onto the pencil, then press Enter.',
+    done: (s) => lines(s).length > 0,
+  },
+  {
+    id: 'more',
+    says: 'Lay the next lines the same way; nodes that are not right yet are mended with Nodes ({t}).',
+    done: (s) => lines(s).length > 2,
+  },
+  {
+    id: 'weight',
+    says: 'In Weight ({3}), take the Caliper ({w}) and drag a line apart where it should swell.',
+    done: (s) => lines(s).some((l) => l.weight.stops.length > 1 || l.weight.start !== null || l.weight.end !== null),
+  },
+  {
+    id: 'contact',
+    says: 'Contact ({r}) gives ends in the open their tapers: look at the proposal, then press Enter.',
+    done: (s) => lines(s).some((l) => l.weight.start !== null || l.weight.end !== null),
+  },
+  {
+    id: 'shapes',
+    says: 'Shapes ({4}) shows what will leave; Proof, on the right, lists what is left to look at ({g}).',
+    done: (s) => s.visited.has('shapes'),
+  },
+  {
+    id: 'fill',
+    says: 'In Fill ({5}), take an ink in hand and click into a region to pour it.',
+    done: (s) => (s.drawing.fills?.length ?? 0) > 0,
+  },
   { id: 'deliver', says: 'Deliver ({6}): what you see is the file. Download it.', done: (s) => s.delivered },
 ]
 

@@ -12,7 +12,12 @@ export const useGuideStore = defineStore('guide', () => {
   const store = useDrawingStore()
   const view = useViewStore()
   const keys = useKeysStore()
-  const kept = useRemembered('bellatrait:guide', { away: false, drawing: '', visited: [] as string[], delivered: false })
+  const kept = useRemembered('bellatrait:guide', {
+    away: false,
+    drawing: '',
+    visited: [] as string[],
+    delivered: false,
+  })
 
   watch(
     () => store.drawing?.id,
@@ -32,7 +37,11 @@ export const useGuideStore = defineStore('guide', () => {
   )
 
   const here = computed(() => !kept.away && !!store.drawing && store.drawing.id === kept.drawing)
-  const next = computed(() => (here.value ? nextStep({ drawing: store.drawing!, visited: new Set(kept.visited as PassName[]), delivered: kept.delivered }) : null))
+  const next = computed(() =>
+    here.value
+      ? nextStep({ drawing: store.drawing!, visited: new Set(kept.visited as PassName[]), delivered: kept.delivered })
+      : null,
+  )
   const sentence = computed(() => {
     if (!here.value) return null
     if (!next.value) return 'That was a whole drawing, from pencil to file. The ? shows all keys.'
@@ -41,5 +50,11 @@ export const useGuideStore = defineStore('guide', () => {
 
   const putAway = (): void => void (kept.away = true)
 
-  return { sentence, at: computed(() => next.value?.at ?? GUIDE.length), count: GUIDE.length, putAway, delivered: () => void (kept.delivered = true) }
+  return {
+    sentence,
+    at: computed(() => next.value?.at ?? GUIDE.length),
+    count: GUIDE.length,
+    putAway,
+    delivered: () => void (kept.delivered = true),
+  }
 })

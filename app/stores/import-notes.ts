@@ -14,7 +14,9 @@ export const useImportNotesStore = defineStore('import-notes', () => {
 
   const notes = computed(() => (told.value?.drawing === store.drawing?.id ? (told.value?.notes ?? []) : []))
   /** The place that is looked at. */
-  const place = computed((): Box | null => (notes.value.length && looked.value?.note.places[looked.value.index]) || null)
+  const place = computed(
+    (): Box | null => (notes.value.length && looked.value?.note.places[looked.value.index]) || null,
+  )
 
   function tell(drawing: string, all: readonly ImportNote[]): void {
     told.value = all.length ? { drawing, notes: all } : null

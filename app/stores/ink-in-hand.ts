@@ -7,7 +7,8 @@ export const useInkInHand = defineStore('ink-in-hand', () => {
   const store = useDrawingStore()
   const wanted = reactive({ drawing: '', fill: '', line: '' })
   const inks = computed(() => store.drawing?.inks ?? [])
-  const known = (id: string): string | null => (wanted.drawing === store.drawing?.id && inks.value.some((i) => i.id === id) ? id : null)
+  const known = (id: string): string | null =>
+    wanted.drawing === store.drawing?.id && inks.value.some((i) => i.id === id) ? id : null
   /** What is poured: where nothing was taken up, the first ink after that of the lines. */
   const id = computed(() => known(wanted.fill) ?? inks.value[1]?.id ?? inks.value[0]?.id ?? 'black')
   const lineInk = computed(() => known(wanted.line) ?? inks.value[0]?.id ?? 'black')

@@ -82,7 +82,11 @@ export class JournalSync {
 
   private keep(work: () => Promise<void>): void {
     this.keeping = this.keeping.then(work).catch(() => {
-      if (!this.closed && this.pending.length) this.on.state('waiting', 'This browser does not let Bellatrait keep unsaved steps. Leave the page open until it says Saved.')
+      if (!this.closed && this.pending.length)
+        this.on.state(
+          'waiting',
+          'This browser does not let Bellatrait keep unsaved steps. Leave the page open until it says Saved.',
+        )
     })
   }
 
@@ -145,7 +149,13 @@ export class JournalSync {
     const answer = await appendEdits(this.drawing, this.revision, batch, this.head)
     if (this.closed) {
       // Whoever opens the drawing next takes up what is kept: only what the server has now is forgotten.
-      if ('appended' in answer) this.keep(() => forgetEdits(this.drawing, batch.map((e) => e.id)))
+      if ('appended' in answer)
+        this.keep(() =>
+          forgetEdits(
+            this.drawing,
+            batch.map((e) => e.id),
+          ),
+        )
       return
     }
     if ('conflict' in answer) {
@@ -160,7 +170,12 @@ export class JournalSync {
     this.oneByOne = Math.max(0, this.oneByOne - batch.length)
     this.pending = this.pending.slice(batch.length)
     this.on.acknowledged(batch)
-    this.keep(() => forgetEdits(this.drawing, batch.map((e) => e.id)))
+    this.keep(() =>
+      forgetEdits(
+        this.drawing,
+        batch.map((e) => e.id),
+      ),
+    )
   }
 
   private failed(e: unknown, batch: readonly Edit[]): void {

@@ -37,7 +37,9 @@ export const useLookStore = defineStore('look', () => {
     stop()
     looked.value = moment
     const mine = ++round
-    const svg = await deliveryThread().picture(moment.drawing).catch((e: Error) => void (store.notice = `This moment cannot be shown: ${e.message}`))
+    const svg = await deliveryThread()
+      .picture(moment.drawing)
+      .catch((e: Error) => void (store.notice = `This moment cannot be shown: ${e.message}`))
     if (mine === round && svg) picture.value = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }))
     else if (mine === round) stop()
   }
@@ -72,7 +74,9 @@ export const useLookStore = defineStore('look', () => {
     try {
       await store.allSent()
       const names = new Set((await listDrawings()).map((d) => d.name))
-      const { id } = await createDrawing({ drawing: { ...moment.drawing, id: newId(), name: freeName(names, `${moment.drawing.name} branch`) } })
+      const { id } = await createDrawing({
+        drawing: { ...moment.drawing, id: newId(), name: freeName(names, `${moment.drawing.name} branch`) },
+      })
       stop()
       return id
     } catch (e) {

@@ -82,7 +82,12 @@ export const useOutlinesStore = defineStore('outlines', () => {
       const shape = line.id.slice(0, line.id.lastIndexOf('#'))
       const box = boxOfPath(line.path)
       const near = is.filter((l) => l.id.startsWith(`${shape}#`) && overlap(boxOfPath(l.path), box))
-      return wantsCut(near.map((l) => l.path), tolerance) ? [{ id: newId(), kind: 'retouch', at: line.path.nodes[0]!.at, to: 'cut' }] : []
+      return wantsCut(
+        near.map((l) => l.path),
+        tolerance,
+      )
+        ? [{ id: newId(), kind: 'retouch', at: line.path.nodes[0]!.at, to: 'cut' }]
+        : []
     })
   }
 

@@ -14,7 +14,12 @@ import { sketchLayerInHand } from '#core/model/find'
 import { useViewStore } from './view'
 
 /** The corners of the picture itself, as shares of what is seen of it. */
-const SQUARE: Quad = [{ x: 0, y: 0 }, { x: 1, y: 0 }, { x: 1, y: 1 }, { x: 0, y: 1 }]
+const SQUARE: Quad = [
+  { x: 0, y: 0 },
+  { x: 1, y: 0 },
+  { x: 1, y: 1 },
+  { x: 0, y: 1 },
+]
 
 /** Photos of a sheet that were taken at a slant, set right by the corners of the paper: those that are found, or where the hand puts them. */
 export const usePaperStore = defineStore('paper', () => {
@@ -24,9 +29,13 @@ export const usePaperStore = defineStore('paper', () => {
   /** Corners that are being set, as shares of what is seen of a sketch. */
   const laid = shallowRef<{ sketch: string; quad: Quad } | null>(null)
 
-  const sketch = computed(() => (store.drawing && sketchLayerInHand(store.drawing, view.sketchLayer)?.items.at(-1)) ?? null)
+  const sketch = computed(
+    () => (store.drawing && sketchLayerInHand(store.drawing, view.sketchLayer)?.items.at(-1)) ?? null,
+  )
   /** Corners on the page, where some are set or offered and not yet kept. */
-  const corners = computed((): Quad | null => (sketch.value ? (of(sketch.value).map((p) => fromShares(sketch.value!, p)) as unknown as Quad) : null))
+  const corners = computed((): Quad | null =>
+    sketch.value ? (of(sketch.value).map((p) => fromShares(sketch.value!, p)) as unknown as Quad) : null,
+  )
   const isLaid = computed(() => !!laid.value && laid.value.sketch === sketch.value?.id)
 
   const of = (s: Sketch): Quad => (laid.value?.sketch === s.id ? laid.value.quad : SQUARE)
@@ -46,16 +55,19 @@ export const usePaperStore = defineStore('paper', () => {
     if (!s || s.corners || looking.value) return
     const found = await look(s.image)
     if (!found || sketch.value !== s || store.notice || laid.value) return
-    store.tell('This sketch is a photo of a sheet of paper. Set right, only the sheet is seen, as from straight above.', [
-      {
-        title: 'Set it right',
-        run: () => {
-          if (sketch.value?.id !== s.id || sketch.value.corners) return
-          laid.value = { sketch: s.id, quad: asSeen(sketch.value, found) }
-          void keep()
+    store.tell(
+      'This sketch is a photo of a sheet of paper. Set right, only the sheet is seen, as from straight above.',
+      [
+        {
+          title: 'Set it right',
+          run: () => {
+            if (sketch.value?.id !== s.id || sketch.value.corners) return
+            laid.value = { sketch: s.id, quad: asSeen(sketch.value, found) }
+            void keep()
+          },
         },
-      },
-    ])
+      ],
+    )
   }
 
   /** Looks for the corners of the paper and offers them; tells where none are seen, if the person asked. */
@@ -64,11 +76,14 @@ export const usePaperStore = defineStore('paper', () => {
     if (!s || looking.value) return
     const found = await look(s.image)
     if (!found) {
-      if (asked) store.notice = 'No sheet of paper was found on something darker. Take Corners (E) and drag the four marks onto the corners of the sheet.'
+      if (asked)
+        store.notice =
+          'No sheet of paper was found on something darker. Take Corners (E) and drag the four marks onto the corners of the sheet.'
       return
     }
     // What is set right already is as it was wanted.
-    if (sketch.value?.id === s.id && !s.corners && (asked || !laid.value)) laid.value = { sketch: s.id, quad: asSeen(s, found) }
+    if (sketch.value?.id === s.id && !s.corners && (asked || !laid.value))
+      laid.value = { sketch: s.id, quad: asSeen(s, found) }
   }
 
   async function look(image: string): Promise<Quad | null> {
@@ -99,7 +114,8 @@ export const usePaperStore = defineStore('paper', () => {
     const quad = inPicture(s, laid.value!.quad)
     const px = quad.map(({ x, y }) => ({ x: x * width, y: y * height })) as unknown as Quad
     if (!isConvex(px) || quad.some(({ x, y }) => !(x >= -1 && x <= 2 && y >= -1 && y <= 2))) {
-      store.notice = 'These corners do not go round a sheet. Put each mark on one corner of the sheet, none across another.'
+      store.notice =
+        'These corners do not go round a sheet. Put each mark on one corner of the sheet, none across another.'
       return
     }
     const size = sizeOfQuad(px)
@@ -116,7 +132,8 @@ export const usePaperStore = defineStore('paper', () => {
     change(s.id, 'The photo as it was taken', (now) => withPaper(now, null, height / width))
   }
 
-  const change = (id: string, label: string, to: (sketch: Sketch) => Sketch): void => store.edit(label, (draft) => changeSketchAndPage(draft, id, to))
+  const change = (id: string, label: string, to: (sketch: Sketch) => Sketch): void =>
+    store.edit(label, (draft) => changeSketchAndPage(draft, id, to))
 
   return { sketch, corners, isLaid, looking, lay, putAway, suggest, offer, setPaperRight, keep, asTaken }
 })
@@ -132,7 +149,10 @@ function inPicture({ corners, crop, mirrored }: Sketch, quad: Quad): Quad {
 /** Shares of a picture that is not set right, as shares of what is seen of it. */
 function asSeen({ crop, mirrored }: Sketch, quad: Quad): Quad {
   const c = crop ?? WHOLE
-  const found = quad.map(({ x, y }) => ({ x: mirrored ? 1 - (x - c.x) / c.width : (x - c.x) / c.width, y: (y - c.y) / c.height }))
+  const found = quad.map(({ x, y }) => ({
+    x: mirrored ? 1 - (x - c.x) / c.width : (x - c.x) / c.width,
+    y: (y - c.y) / c.height,
+  }))
   return mirrored ? otherWayRound(found) : (found as unknown as Quad)
 }
 

@@ -23,7 +23,8 @@ export const usePlacesStore = defineStore('places', () => {
     kept.all = [place, ...kept.all.filter((p) => p.drawing !== place.drawing)].slice(0, MOST)
   }
 
-  const of = (drawing: string): Place | undefined => kept.all.find((p) => p.drawing === drawing && PASSES.some((q) => q.id === p.pass))
+  const of = (drawing: string): Place | undefined =>
+    kept.all.find((p) => p.drawing === drawing && PASSES.some((q) => q.id === p.pass))
 
   return { keep, of }
 })

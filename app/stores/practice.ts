@@ -29,7 +29,9 @@ export const usePracticeStore = defineStore('practice', () => {
   const studio = useStudioStore()
   let loading: Promise<void> | null = null
 
-  const chosen = computed(() => traces.value.find((t) => t.id === studio.preferences.practice.trace) ?? traces.value[0] ?? null)
+  const chosen = computed(
+    () => traces.value.find((t) => t.id === studio.preferences.practice.trace) ?? traces.value[0] ?? null,
+  )
 
   async function fetchShipped(): Promise<void> {
     failure.value = ''
@@ -44,7 +46,8 @@ export const usePracticeStore = defineStore('practice', () => {
       traces.value = [...shipped, ...traces.value]
     } catch {
       loading = null
-      failure.value = 'The practice traces could not be fetched. Check that the server runs, then take up the practice pen again.'
+      failure.value =
+        'The practice traces could not be fetched. Check that the server runs, then take up the practice pen again.'
     }
   }
 
@@ -56,7 +59,11 @@ export const usePracticeStore = defineStore('practice', () => {
   /** Adds the traces of a file to those that can be played, and chooses the first. */
   function add(name: string, all: readonly TraceSample[][]): void {
     const long = all.filter((samples) => samples.length > 1)
-    const fresh = long.map((samples, i) => ({ id: `${name} ${i + 1}`, title: long.length > 1 ? `${name} ${i + 1}` : name, samples }))
+    const fresh = long.map((samples, i) => ({
+      id: `${name} ${i + 1}`,
+      title: long.length > 1 ? `${name} ${i + 1}` : name,
+      samples,
+    }))
     traces.value = [...traces.value.filter((t) => !fresh.some((f) => f.id === t.id)), ...fresh]
     if (fresh[0]) studio.preferences.practice.trace = fresh[0].id
   }

@@ -65,11 +65,19 @@ export const useProofStore = defineStore('proof', () => {
     const layers = store.drawing?.layers ?? []
     const all = new Set(kinds.value.map((k) => k.kind))
     const has = (kind: 'sketch' | 'lines'): boolean => layers.some((l) => l.kind === kind && l.items.length)
-    const isClean = (...ofPass: FindingKind[]): boolean => !!found.value && has('lines') && ofPass.every((k) => !all.has(k))
+    const isClean = (...ofPass: FindingKind[]): boolean =>
+      !!found.value && has('lines') && ofPass.every((k) => !all.has(k))
     const lines = isClean('gap', 'past', 'doubled', 'hidden', 'off')
     const weight = isClean('blunt', 'thin', 'contrast')
     const shapes = lines && weight && isClean('poke', 'speck', 'stray', 'sliver', 'open', 'lump', 'notch', 'waiting')
-    return { sketch: has('sketch'), lines, weight, shapes, fill: !!store.drawing?.fills?.length && isClean('waiting', 'joined'), deliver: false }
+    return {
+      sketch: has('sketch'),
+      lines,
+      weight,
+      shapes,
+      fill: !!store.drawing?.fills?.length && isClean('waiting', 'joined'),
+      deliver: false,
+    }
   })
   /** What was left as it is, as far as it is still there. */
   const left = computed(() => {
@@ -85,9 +93,15 @@ export const useProofStore = defineStore('proof', () => {
     const mendable = findings.filter((f) => f.mend && (!('line' in f.mend) || openLine.has(f.mend.line)))
     const locked = findings.filter((f) => f.mend).length - mendable.length
     const byLine = new Map<string, Finding[]>()
-    for (const f of mendable) if (f.mend && 'line' in f.mend) byLine.set(f.mend.line, [...(byLine.get(f.mend.line) ?? []), f])
+    for (const f of mendable)
+      if (f.mend && 'line' in f.mend) byLine.set(f.mend.line, [...(byLine.get(f.mend.line) ?? []), f])
     // A line that would go shows without ink.
-    const of = remembered((line: Line): Line => (byLine.get(line.id) ?? []).reduce<Line>((l, f) => mendedLine(l, f.mend!) ?? { ...l, weight: { ...l.weight, size: 0 } }, line))
+    const of = remembered((line: Line): Line =>
+      (byLine.get(line.id) ?? []).reduce<Line>(
+        (l, f) => mendedLine(l, f.mend!) ?? { ...l, weight: { ...l.weight, size: 0 } },
+        line,
+      ),
+    )
     const n = mendable.length
     const summary = `${n} mended as shown${locked ? `; ${locked} on locked layers stay` : ''}.`
     trying.value = { findings: mendable, summary }
@@ -98,7 +112,9 @@ export const useProofStore = defineStore('proof', () => {
     const mends = trying.value?.findings ?? []
     drop()
     if (!mends.length) return
-    const kind = mends.every((f) => f.kind === mends[0]!.kind) ? KIND_WORDS[mends[0]!.kind].title.toLowerCase() : 'findings'
+    const kind = mends.every((f) => f.kind === mends[0]!.kind)
+      ? KIND_WORDS[mends[0]!.kind].title.toLowerCase()
+      : 'findings'
     store.edit(mends.length > 1 ? `Mend ${mends.length}: ${kind}` : `Mend: ${kind}`, (draft) => mendAll(draft, mends))
   }
 
@@ -110,14 +126,20 @@ export const useProofStore = defineStore('proof', () => {
   /** Leaves findings as they are: they are meant to be so. */
   function leave(findings: readonly Finding[]): void {
     store.edit(findings.length > 1 ? `Leave ${findings.length} findings` : 'Leave a finding', (draft) => {
-      draft.amendments = [...(draft.amendments ?? []), ...findings.map((f) => ({ id: newId(), kind: 'leave' as const, key: f.key }))]
+      draft.amendments = [
+        ...(draft.amendments ?? []),
+        ...findings.map((f) => ({ id: newId(), kind: 'leave' as const, key: f.key })),
+      ]
     })
   }
 
   /** Takes that back. */
   function lookAgain(findings: readonly Finding[]): void {
     const keys = new Set(findings.map((f) => f.key))
-    store.edit('Look again', (draft) => void (draft.amendments = draft.amendments?.filter((a) => a.kind !== 'leave' || !keys.has(a.key))))
+    store.edit(
+      'Look again',
+      (draft) => void (draft.amendments = draft.amendments?.filter((a) => a.kind !== 'leave' || !keys.has(a.key))),
+    )
   }
 
   return { found, current, trying, open, kinds, certain, done, left, tryMend, accept, drop, leave, lookAgain }

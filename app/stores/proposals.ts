@@ -26,13 +26,17 @@ export const useProposalsStore = defineStore('proposals', () => {
   const { preferences } = useStudioStore()
   const found = shallowRef<{ drawing: string; offers: readonly Offer[] } | null>(null)
 
-  const sketch = computed(() => (store.drawing && topSketch(store.drawing)))
+  const sketch = computed(() => store.drawing && topSketch(store.drawing))
   const looked = computed(() => found.value?.drawing === store.drawing?.id)
   const offers = computed(() => (looked.value ? found.value!.offers : []))
   /** Those where no line lies yet. */
   const all = computed(() => {
     if (!offers.value.length || view.instrument !== 'propose') return offers.value
-    const under = underLines(offers.value, seenLines(store.drawing!, null).map((l) => l.path), UNDER * store.drawing!.page.pxPerMm)
+    const under = underLines(
+      offers.value,
+      seenLines(store.drawing!, null).map((l) => l.path),
+      UNDER * store.drawing!.page.pxPerMm,
+    )
     return under.size ? offers.value.filter((o) => !under.has(o)) : offers.value
   })
   /** Those that are plain enough. */
@@ -65,7 +69,14 @@ export const useProposalsStore = defineStore('proposals', () => {
     work.tell(0)
     try {
       const { merge, mergeBy, faint } = preferences.proposals
-      const answer = await Promise.race([wrap<SketchWorker>(thread).propose(sourceOf(of), { ...(mergeBy === 'hand' && { merge }), faint, ...(part && { part }) }, proxy(work.tell)), stopped])
+      const answer = await Promise.race([
+        wrap<SketchWorker>(thread).propose(
+          sourceOf(of),
+          { ...(mergeBy === 'hand' && { merge }), faint, ...(part && { part }) },
+          proxy(work.tell),
+        ),
+        stopped,
+      ])
       if (!answer || store.drawing?.id !== drawing) return
       if ('problem' in answer) {
         store.notice = answer.problem
@@ -73,12 +84,23 @@ export const useProposalsStore = defineStore('proposals', () => {
       }
       const grain = of.width / answer.width
       const onPage = (p: Vec): Vec => fromShares(of, { x: p.x / answer.width, y: p.y / answer.height })
-      const fresh = answer.proposals.map(({ path, confidence, thickness }): Offer => ({ path: mapPath(path, onPage), confidence, thickness: { ...thickness, mean: thickness.mean * grain } }))
+      const fresh = answer.proposals.map(({ path, confidence, thickness }): Offer => ({
+        path: mapPath(path, onPage),
+        confidence,
+        thickness: { ...thickness, mean: thickness.mean * grain },
+      }))
       // What was found elsewhere before stays; in the box what is found now takes its place.
       const kept = box ? offers.value.filter((o) => !o.path.nodes.every((n) => isWithin(n.at, box))) : []
-      const under = underLines(fresh, kept.map((o) => o.path), UNDER * store.drawing.page.pxPerMm)
+      const under = underLines(
+        fresh,
+        kept.map((o) => o.path),
+        UNDER * store.drawing.page.pxPerMm,
+      )
       found.value = { drawing, offers: [...kept, ...fresh.filter((o) => !under.has(o))] }
-      if (!fresh.length) store.notice = box ? 'No lines were found in this box. Let fainter ones count, or draw over it by hand.' : 'No lines were found in this sketch. Let fainter ones count, or draw over it by hand.'
+      if (!fresh.length)
+        store.notice = box
+          ? 'No lines were found in this box. Let fainter ones count, or draw over it by hand.'
+          : 'No lines were found in this sketch. Let fainter ones count, or draw over it by hand.'
     } finally {
       thread.terminate()
       work.end()
@@ -90,10 +112,13 @@ export const useProposalsStore = defineStore('proposals', () => {
 
 /** What of a sketch lies in a box of the page, as shares of what is seen of it; null where nothing does. */
 function partWithin(of: Parameters<typeof toShares>[0], [a, b]: readonly [Vec, Vec]): Crop | null {
-  const { minX, minY, maxX, maxY } = boxOfPoints([a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => toShares(of, p)))
+  const { minX, minY, maxX, maxY } = boxOfPoints(
+    [a, { x: b.x, y: a.y }, b, { x: a.x, y: b.y }].map((p) => toShares(of, p)),
+  )
   const [x, y] = [Math.max(0, minX), Math.max(0, minY)]
   const [width, height] = [Math.min(1, maxX) - x, Math.min(1, maxY) - y]
   return width > 0 && height > 0 ? { x, y, width, height } : null
 }
 
-const isWithin = (p: Vec, [a, b]: readonly [Vec, Vec]): boolean => p.x >= Math.min(a.x, b.x) && p.x <= Math.max(a.x, b.x) && p.y >= Math.min(a.y, b.y) && p.y <= Math.max(a.y, b.y)
+const isWithin = (p: Vec, [a, b]: readonly [Vec, Vec]): boolean =>
+  p.x >= Math.min(a.x, b.x) && p.x <= Math.max(a.x, b.x) && p.y >= Math.min(a.y, b.y) && p.y <= Math.max(a.y, b.y)

@@ -5,7 +5,10 @@ import { reactive } from 'vue'
 /** What was remembered, with what it lacks, or holds of another kind, from the defaults. */
 function filledUp<T>(defaults: T, kept: unknown): T {
   if (defaults === null) return (kept === undefined ? null : kept) as T
-  if (typeof defaults !== 'object' || Array.isArray(defaults)) return typeof kept === typeof defaults && Array.isArray(kept) === Array.isArray(defaults) ? (kept as T) : structuredClone(defaults)
+  if (typeof defaults !== 'object' || Array.isArray(defaults))
+    return typeof kept === typeof defaults && Array.isArray(kept) === Array.isArray(defaults)
+      ? (kept as T)
+      : structuredClone(defaults)
   const known = (typeof kept === 'object' && kept !== null ? kept : {}) as Record<string, unknown>
   return Object.fromEntries(Object.entries(defaults).map(([k, v]) => [k, filledUp(v, known[k])])) as T
 }

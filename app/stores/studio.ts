@@ -24,18 +24,25 @@ export const useStudioStore = defineStore('studio', () => {
   /** The weight that the next line gets. */
   function nextWeight(): Weight {
     const profile = shelf.all.find((p) => p.id === preferences.profile) ?? shelf.all[0]!
-    return { ...withProfile(evenWeight(preferences.size), profile), ...structuredClone(toRaw(preferences.tapers)), nib: pointOf(nib.value) }
+    return {
+      ...withProfile(evenWeight(preferences.size), profile),
+      ...structuredClone(toRaw(preferences.tapers)),
+      nib: pointOf(nib.value),
+    }
   }
 
   /** What the next line gets, in words. */
   const nextInWords = computed(() => {
     const { start, end } = preferences.tapers
-    const tapers = start && end ? ', tapers at both ends' : start ? ', a taper at the start' : end ? ', a taper at the end' : ''
+    const tapers =
+      start && end ? ', tapers at both ends' : start ? ', a taper at the start' : end ? ', a taper at the end' : ''
     return `${shelf.all.find((p) => p.id === preferences.profile)?.name ?? 'Even'}, ${short(preferences.size, 1)} px${tapers}`
   })
 
   /** The nib in hand. */
-  const nib = computed<NamedNib>(() => preferences.nibs.find((n) => n.id === preferences.nib) ?? preferences.nibs[0] ?? NIBS[0]!)
+  const nib = computed<NamedNib>(
+    () => preferences.nibs.find((n) => n.id === preferences.nib) ?? preferences.nibs[0] ?? NIBS[0]!,
+  )
 
   /** Takes a nib in hand: lines to come have its size, variation and point. */
   function takeNib(id: string): void {

@@ -61,7 +61,9 @@ export const useTracesStore = defineStore('traces', () => {
     if (!fresh.size) return edit
     const text = JSON.stringify(edit.patches)
     const brought = [...fresh].filter((hash) => text.includes(hash))
-    return brought.length ? { ...edit, traces: Object.fromEntries(brought.map((hash) => [hash, book.get(hash)!])) } : edit
+    return brought.length
+      ? { ...edit, traces: Object.fromEntries(brought.map((hash) => [hash, book.get(hash)!])) }
+      : edit
   }
 
   /** Takes up what edits that were kept in this browser bring. */
@@ -77,5 +79,14 @@ export const useTracesStore = defineStore('traces', () => {
   /** A drawing with all samples that are at hand, as it leaves in a file. */
   const withSamples = (drawing: Drawing): Drawing => withWholeTraces(drawing, (hash) => book.get(hash))
 
-  return { samplesOf: (hash: string): readonly TraceSample[] | undefined => book.get(hash), keep, wholeOf, ready, withFresh, takeUp, sent, withSamples }
+  return {
+    samplesOf: (hash: string): readonly TraceSample[] | undefined => book.get(hash),
+    keep,
+    wholeOf,
+    ready,
+    withFresh,
+    takeUp,
+    sent,
+    withSamples,
+  }
 })

@@ -19,7 +19,10 @@ export const useViewStore = defineStore('view', () => {
   const nodes = ref<NodeRef[]>([])
   /** Chosen width stops, the last chosen last. */
   const stops = ref<StopRef[]>([])
-  const stop = computed({ get: () => stops.value.at(-1) ?? null, set: (one: StopRef | null) => (stops.value = one ? [one] : []) })
+  const stop = computed({
+    get: () => stops.value.at(-1) ?? null,
+    set: (one: StopRef | null) => (stops.value = one ? [one] : []),
+  })
   /** A field of the Strip that is to have the keyboard; a fresh object each time. */
   const asked = shallowRef<{ field: 'width' } | null>(null)
   /** A place on a line (0..1) under the pointer, on the canvas or in the weight graph. */

@@ -39,7 +39,16 @@ export class SentContours {
 
   answer({ shapes, ...rest }: ShapesResult, measureOf: InkSession['measureOf']): ShapesAnswer {
     const told = this.sent.tell(shapes.flatMap((s) => s.contours.map((c) => this.contourOf(c, measureOf(c)))))
-    const answer = { ...rest, told, shapes: shapes.map((s) => ({ ...s, contours: s.contours.length, changed: this.changed(s), owners: ownersOf(s.contours.map((c) => this.ringOf(c))) })) }
+    const answer = {
+      ...rest,
+      told,
+      shapes: shapes.map((s) => ({
+        ...s,
+        contours: s.contours.length,
+        changed: this.changed(s),
+        owners: ownersOf(s.contours.map((c) => this.ringOf(c))),
+      })),
+    }
     this.before = new Map(shapes.map((s) => [s.id, s]))
     return answer
   }
@@ -48,7 +57,10 @@ export class SentContours {
     const was = this.before.get(shape.id)
     if (!was) return null
     const [old, now] = [new Set(was.contours), new Set(shape.contours)]
-    return changedBoxes(was.contours.filter((c) => !now.has(c)), shape.contours.filter((c) => !old.has(c)))
+    return changedBoxes(
+      was.contours.filter((c) => !now.has(c)),
+      shape.contours.filter((c) => !old.has(c)),
+    )
   }
 
   private contourOf(path: Path, was: Measure | null): Contour {
@@ -57,7 +69,10 @@ export class SentContours {
       const measure = was && { nodes: was.before.length, deviation: was.deviation }
       const closed = { ...path, closed: true }
       const cubics = cubicsOfPath(closed)
-      this.known.set(path, (contour = { path, measure, data: pathData(closed, 4), box: boxOfCubics(cubics), area: areaOfCubics(cubics) }))
+      this.known.set(
+        path,
+        (contour = { path, measure, data: pathData(closed, 4), box: boxOfCubics(cubics), area: areaOfCubics(cubics) }),
+      )
     }
     return contour
   }
@@ -69,7 +84,12 @@ export class SentContours {
     if (ring || !first) return ring ?? null
     const { area, box } = this.known.get(path)!
     let cubics: Cubic[] | null = null
-    ring = { area, box, at: first.at, winding: (p) => windingOf((cubics ??= cubicsOfPath({ ...path, closed: true })), p) }
+    ring = {
+      area,
+      box,
+      at: first.at,
+      winding: (p) => windingOf((cubics ??= cubicsOfPath({ ...path, closed: true })), p),
+    }
     this.rings.set(path, ring)
     return ring
   }

@@ -69,22 +69,36 @@ async function prepared({ from, part }: DeliveryOrder): Promise<{ drawing: Drawi
   return { drawing, shapes: (part.what === 'page' ? shapes : null) ?? shapesOf(drawing).shapes }
 }
 
-function made(order: DeliveryOrder, { drawing, shapes }: Awaited<ReturnType<typeof prepared>>, progress: (share: number) => void): Promise<DeliveredFile> {
-  return deliverable(drawing, shapes, order.settings, { picture: (of: PictureOrder) => drawPicture(of, progress), samplesOf: (hash) => order.samples[hash] })
+function made(
+  order: DeliveryOrder,
+  { drawing, shapes }: Awaited<ReturnType<typeof prepared>>,
+  progress: (share: number) => void,
+): Promise<DeliveredFile> {
+  return deliverable(drawing, shapes, order.settings, {
+    picture: (of: PictureOrder) => drawPicture(of, progress),
+    samplesOf: (hash) => order.samples[hash],
+  })
 }
 
 /** Shapes of more nodes than this are not shown as an SVG over the canvas, which shows the very same: the browser would draw it in one go, in the way of the hand. */
 const MOST_NODES_SHOWN = 12_000
 
-const countNodes = (shapes: readonly Shape[]): number => shapes.reduce((n, s) => n + s.contours.reduce((k, c) => k + c.nodes.length, 0), 0)
+const countNodes = (shapes: readonly Shape[]): number =>
+  shapes.reduce((n, s) => n + s.contours.reduce((k, c) => k + c.nodes.length, 0), 0)
 
 /** Pen traces as thin lines, as a viewer of such files shows them. */
 function tracesSvg({ page }: Drawing, traces: readonly PenTrace[]): string {
-  const paths = traces.map((t) => `<polyline points="${t.samples.map((s) => `${s.x},${s.y}`).join(' ')}" fill="none" stroke="#211c1a" stroke-width="1.5"/>`)
+  const paths = traces.map(
+    (t) =>
+      `<polyline points="${t.samples.map((s) => `${s.x},${s.y}`).join(' ')}" fill="none" stroke="#211c1a" stroke-width="1.5"/>`,
+  )
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${page.width}" height="${page.height}" viewBox="0 0 ${page.width} ${page.height}">${paths.join('')}</svg>`
 }
 
-const text = (svg: string): NonNullable<Preview['picture']> => ({ mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(svg) })
+const text = (svg: string): NonNullable<Preview['picture']> => ({
+  mediaType: 'image/svg+xml',
+  bytes: new TextEncoder().encode(svg),
+})
 
 /** Makes files of drawings away from the hand. */
 const maker = {
@@ -104,19 +118,47 @@ const maker = {
     const outlined = outlinesOf(drawing, shapes, order.settings)
     const traces = kind === 'traces' ? tracesOf(drawing, (h) => order.samples[h]) : []
     const nodes = kind === 'lines' || kind === 'traces' ? null : countNodes(outlined.shapes)
-    const plain = { picture: text(kind === 'traces' ? tracesSvg(drawing, traces) : outlined.svg), box, sheets: [], nodes, size: null }
+    const plain = {
+      picture: text(kind === 'traces' ? tracesSvg(drawing, traces) : outlined.svg),
+      box,
+      sheets: [],
+      nodes,
+      size: null,
+    }
     if ((kind === 'traces' && !traces.length) || isLarge(drawing, order.settings)) return plain
     const file = await made(order, parts, progress)
     const size = file.bytes.length
     if (kind === 'pdf') {
-      const sheets = sheetsOf(drawing, { shapes: outlined.shapes, separate: order.settings.pdf.separate, tolerance: shapeSettingsOf(drawing).tolerance })
+      const sheets = sheetsOf(drawing, {
+        shapes: outlined.shapes,
+        separate: order.settings.pdf.separate,
+        tolerance: shapeSettingsOf(drawing).tolerance,
+      })
       const sheet = sheets[order.sheet] ?? sheets[0]
       if (!sheet) return { ...plain, size }
       const { svg, box: about } = sheetSvg(drawing, sheet, order.settings.pdf)
-      return { picture: text(svg), box: about, sheets: order.settings.pdf.separate ? sheets.map((s) => s.name) : [], nodes: countNodes(sheet.shapes), size }
+      return {
+        picture: text(svg),
+        box: about,
+        sheets: order.settings.pdf.separate ? sheets.map((s) => s.name) : [],
+        nodes: countNodes(sheet.shapes),
+        size,
+      }
     }
-    if (kind === 'outlines' && nodes !== null && nodes > MOST_NODES_SHOWN && order.part.what === 'page' && order.settings.leaving === 'stacked' && order.settings.ground === null) return { ...plain, picture: null, size }
-    return { ...plain, picture: /^image\//.test(file.mediaType) ? { mediaType: file.mediaType, bytes: file.bytes } : plain.picture, size }
+    if (
+      kind === 'outlines' &&
+      nodes !== null &&
+      nodes > MOST_NODES_SHOWN &&
+      order.part.what === 'page' &&
+      order.settings.leaving === 'stacked' &&
+      order.settings.ground === null
+    )
+      return { ...plain, picture: null, size }
+    return {
+      ...plain,
+      picture: /^image\//.test(file.mediaType) ? { mediaType: file.mediaType, bytes: file.bytes } : plain.picture,
+      size,
+    }
   },
 }
 

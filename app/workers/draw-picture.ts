@@ -10,12 +10,21 @@ import { PngWriter } from '#core/formats/png/png-writer'
 const BAND = 8e6
 
 /** Draws shapes as a PNG, band after band, so that a picture of 20,000 px a side takes no more memory than a band. */
-export async function drawPicture({ shapes, drawing, width, height, scale, dpi, ground, tones }: PictureOrder, progress: (share: number) => void): Promise<Uint8Array> {
+export async function drawPicture(
+  { shapes, drawing, width, height, scale, dpi, ground, tones }: PictureOrder,
+  progress: (share: number) => void,
+): Promise<Uint8Array> {
   const rows = Math.max(1, Math.min(height, Math.floor(BAND / width)))
   const canvas = new OffscreenCanvas(width, rows)
   const ctx = canvas.getContext('2d', { willReadFrequently: true })
   if (!ctx) throw new Error('This browser has no room for a picture as large as this. Choose a smaller one.')
-  const paths = shapes.filter((s) => s.contours.length).map((s) => ({ path: new Path2D(s.contours.map((c) => pathData({ ...c, closed: true })).join('')), colour: colourIn(drawing.inks, s.ink), box: s.contours.map(boxOfPath).reduce(uniteBoxes) }))
+  const paths = shapes
+    .filter((s) => s.contours.length)
+    .map((s) => ({
+      path: new Path2D(s.contours.map((c) => pathData({ ...c, closed: true })).join('')),
+      colour: colourIn(drawing.inks, s.ink),
+      box: s.contours.map(boxOfPath).reduce(uniteBoxes),
+    }))
   const writer = new PngWriter({ width, height, dpi, tones: tones === 'one-bit' ? 'one-bit' : ground ? 'rgb' : 'rgba' })
   for (let top = 0; top < height; top += rows) {
     const here = Math.min(rows, height - top)

@@ -23,7 +23,10 @@ export class GeometryThread {
    * @param longest ms without an answer or a sign of life
    * @throws Hang when that time is over
    */
-  async within<T>(longest: number, call: (worker: Remote<GeometryWorker>, alive: () => void) => Promise<T>): Promise<T> {
+  async within<T>(
+    longest: number,
+    call: (worker: Remote<GeometryWorker>, alive: () => void) => Promise<T>,
+  ): Promise<T> {
     let timer: ReturnType<typeof setTimeout> | undefined
     let stop = (): void => undefined
     const hung = new Promise<never>((_, reject) => (stop = () => reject(new Hang())))

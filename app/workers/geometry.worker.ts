@@ -64,7 +64,9 @@ const geometry = {
   outlines(lines: (string | Line)[]): Outline[] {
     const { drawing, outlineOf } = session!
     const known = new Map(linesOf(drawing).map((l) => [l.id, l]))
-    return lines.map((l) => (typeof l === 'string' ? known.get(l)! : l)).map((line) => outlineOfRegion(line, outlineOf(line)))
+    return lines
+      .map((l) => (typeof l === 'string' ? known.get(l)! : l))
+      .map((line) => outlineOfRegion(line, outlineOf(line)))
   },
 
   /** Takes up a drawing: what follows from it is kept from now on. */
@@ -105,9 +107,18 @@ const geometry = {
     if (!less) return null
     const lines = new Map(linesOf(of.drawing).map((l) => [l.id, l]))
     const told = sentLess.tell([...less].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
-    const poured = await inTurns(of.fills(), { turn: 20, rest: breathe, go: () => mine === newestLess && of === session })
+    const poured = await inTurns(of.fills(), {
+      turn: 20,
+      rest: breathe,
+      go: () => mine === newestLess && of === session,
+    })
     // What was told of lines is on its way whether or not fills could be made in time.
-    return { told, trims: atOnce(of.trimmed()), fills: poured && sentFills.tell(poured.parts.map(pouredOutline)), tints: poured ? [...poured.tints] : null }
+    return {
+      told,
+      trims: atOnce(of.trimmed()),
+      fills: poured && sentFills.tell(poured.parts.map(pouredOutline)),
+      tints: poured ? [...poured.tints] : null,
+    }
   },
 
   /** The pieces of lines under a point. */

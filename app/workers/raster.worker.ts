@@ -28,7 +28,10 @@ const raster = {
     const known = new Map([...stack, ...fresh].map((e) => [e.id, e]))
     const all = held.take(told)
     let next = 0
-    stack = (order ?? stack.map((e) => ({ id: e.id, parts: e.parts.length }))).map(({ id, parts }) => ({ ...known.get(id)!, parts: all.slice(next, (next += parts)) }))
+    stack = (order ?? stack.map((e) => ({ id: e.id, parts: e.parts.length }))).map(({ id, parts }) => ({
+      ...known.get(id)!,
+      parts: all.slice(next, (next += parts)),
+    }))
   },
 
   /** Entries drawn by somebody else for the moment. */
@@ -44,7 +47,12 @@ const raster = {
     const key = `${scale} ${tx} ${ty}`
     const side = TILE / scale
     const rim = GUTTER / scale
-    const box = { minX: tx * side - rim, minY: ty * side - rim, maxX: (tx + 1) * side + rim, maxY: (ty + 1) * side + rim }
+    const box = {
+      minX: tx * side - rim,
+      minY: ty * side - rim,
+      maxX: (tx + 1) * side + rim,
+      maxY: (ty + 1) * side + rim,
+    }
     const before = kept.get(key)
     kept.delete(key)
     if (!stack.some((e) => !hidden.has(e.id) && overlap(e.box, box))) return null
@@ -76,7 +84,10 @@ function paintWithin(ctx: OffscreenCanvasRenderingContext2D, box: Box): void {
   ctx.clip()
   ctx.clearRect(left, top, right - left, bottom - top)
   ctx.setTransform(scale, 0, 0, scale, e, f)
-  paintStack(ctx, stack, { box: { minX: (left - e) / scale, minY: (top - f) / scale, maxX: (right - e) / scale, maxY: (bottom - f) / scale }, leftOut: hidden })
+  paintStack(ctx, stack, {
+    box: { minX: (left - e) / scale, minY: (top - f) / scale, maxX: (right - e) / scale, maxY: (bottom - f) / scale },
+    leftOut: hidden,
+  })
   ctx.restore()
 }
 

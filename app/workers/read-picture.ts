@@ -27,7 +27,8 @@ export interface ColourPicture {
 
 /** The address of a picture, or of a part of it, no larger than it can be looked at. */
 export function addressOf(image: string, part: Crop = WHOLE): string {
-  const asked = part === WHOLE ? '' : `?${new URLSearchParams(Object.entries(part).map(([k, v]) => [k, String(v)])).toString()}`
+  const asked =
+    part === WHOLE ? '' : `?${new URLSearchParams(Object.entries(part).map(([k, v]) => [k, String(v)])).toString()}`
   return `/api/images/${image}/part${asked}`
 }
 
@@ -45,7 +46,10 @@ export async function readColours({ image, corners, crop, mirrored }: SketchSour
   const part = partSeen({ corners, crop })
   const read = await readPart(addressOf(image, part), mirrored && !corners)
   if (!read || !corners) return read
-  const quad = corners.map(({ x, y }) => ({ x: ((x - part.x) / part.width) * read.width, y: ((y - part.y) / part.height) * read.height })) as unknown as Quad
+  const quad = corners.map(({ x, y }) => ({
+    x: ((x - part.x) / part.width) * read.width,
+    y: ((y - part.y) / part.height) * read.height,
+  })) as unknown as Quad
   return colours(read, (grey) => {
     const right = setRight({ width: read.width, height: read.height, grey }, quad)
     return kept(right, crop ?? WHOLE, !!mirrored)
@@ -59,7 +63,8 @@ function colours({ red, green, blue }: ColourPicture, map: (channel: Uint8Array)
 
 function kept(whole: GreyImage, crop: Crop, mirrored: boolean): GreyImage {
   const { image } = partOf(whole, crop)
-  if (mirrored) for (let y = 0; y < image.height; y++) image.grey.subarray(y * image.width, (y + 1) * image.width).reverse()
+  if (mirrored)
+    for (let y = 0; y < image.height; y++) image.grey.subarray(y * image.width, (y + 1) * image.width).reverse()
   return image
 }
 

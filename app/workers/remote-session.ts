@@ -41,7 +41,12 @@ export class RemoteSession {
    * @param longest ms
    * @throws Hang when it takes longer
    */
-  outlines(drawing: Drawing, lines: readonly Line[], isIn: (line: Line) => boolean, longest: number): Promise<Outline[]> {
+  outlines(
+    drawing: Drawing,
+    lines: readonly Line[],
+    isIn: (line: Line) => boolean,
+    longest: number,
+  ): Promise<Outline[]> {
     return this.thread.within(longest, (worker) => {
       this.follow(worker, drawing)
       return worker.outlines(lines.map((l) => (isIn(l) ? l.id : l)))
@@ -49,7 +54,10 @@ export class RemoteSession {
   }
 
   /** The shapes of a drawing; null when a later edit or request overtook this one. */
-  shapes(drawing: Drawing, onProgress: (share: number) => void): Promise<{ result: ShapesResult; drawn: DrawnShape[] } | null> {
+  shapes(
+    drawing: Drawing,
+    onProgress: (share: number) => void,
+  ): Promise<{ result: ShapesResult; drawn: DrawnShape[] } | null> {
     return this.thread.within(LONGEST_STEP, async (worker, alive) => {
       const { contours } = this.follow(worker, drawing)
       const answer = await worker.shapes(
@@ -63,11 +71,25 @@ export class RemoteSession {
   }
 
   /** What lines show that do not show all of their ink; null when a later edit or request overtook this one. */
-  less(drawing: Drawing): Promise<{ less: Outline[]; trims: readonly TrimResult[]; fills: Outline[] | null; tints: [string, string][] | null } | null> {
+  less(
+    drawing: Drawing,
+  ): Promise<{
+    less: Outline[]
+    trims: readonly TrimResult[]
+    fills: Outline[] | null
+    tints: [string, string][] | null
+  } | null> {
     return this.thread.within(LONGEST_STEP, async (worker) => {
       const { less, fills } = this.follow(worker, drawing)
       const answer = await worker.less()
-      return answer && { less: less.take(answer.told), trims: answer.trims, fills: answer.fills && fills.take(answer.fills), tints: answer.tints }
+      return (
+        answer && {
+          less: less.take(answer.told),
+          trims: answer.trims,
+          fills: answer.fills && fills.take(answer.fills),
+          tints: answer.tints,
+        }
+      )
     })
   }
 
@@ -167,7 +189,13 @@ export class RemoteSession {
   private follow(worker: Remote<GeometryWorker>, drawing: Drawing): There {
     if (this.there?.worker !== worker || this.there.drawing.id !== drawing.id) {
       void worker.open(drawing)
-      return (this.there = { worker, drawing, contours: new HeldContours(), less: new HeldOnce(), fills: new HeldOnce() })
+      return (this.there = {
+        worker,
+        drawing,
+        contours: new HeldContours(),
+        less: new HeldOnce(),
+        fills: new HeldOnce(),
+      })
     }
     const patches = patchesBetween(this.there.drawing, drawing)
     if (patches.length) void worker.apply(patches)

@@ -24,7 +24,8 @@ export class SentOnce<T extends object> {
       return n
     })
     // What was not told of now is sent again should it come back.
-    if (this.lastIn.size > numbers.length) for (const [n, last] of this.lastIn) if (last !== this.telling) this.lastIn.delete(n)
+    if (this.lastIn.size > numbers.length)
+      for (const [n, last] of this.lastIn) if (last !== this.telling) this.lastIn.delete(n)
     return { numbers, fresh }
   }
 }

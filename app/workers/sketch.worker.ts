@@ -41,7 +41,11 @@ async function inColour(source: SketchSource): Promise<ColourImage | null> {
 /** Reads sketches away from the hand; ended, with what it is at, when the person says stop. */
 const sketches = {
   /** Lines in the picture at an address, with the size that they are told in; or the sentence that says why there are none. */
-  async propose(source: SketchSource, options: ProposeOptions & { part?: Crop }, onProgress: (share: number) => void): Promise<{ width: number; height: number; proposals: Proposal[] } | { problem: string }> {
+  async propose(
+    source: SketchSource,
+    options: ProposeOptions & { part?: Crop },
+    onProgress: (share: number) => void,
+  ): Promise<{ width: number; height: number; proposals: Proposal[] } | { problem: string }> {
     const whole = await readSketch(source)
     if (!whole) return { problem: UNREAD }
     const { part, ...rest } = options
@@ -55,7 +59,9 @@ const sketches = {
         return true
       },
     })
-    const placed = cut ? proposals!.map((p) => ({ ...p, path: mapPath(p.path, ({ x, y }) => ({ x: x + cut.left, y: y + cut.top })) })) : proposals!
+    const placed = cut
+      ? proposals!.map((p) => ({ ...p, path: mapPath(p.path, ({ x, y }) => ({ x: x + cut.left, y: y + cut.top })) }))
+      : proposals!
     return { width: whole.width, height: whole.height, proposals: placed }
   },
 

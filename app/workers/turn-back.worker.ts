@@ -18,9 +18,18 @@ const turner = {
     const out: Turned[] = []
     for (const { id, contours } of solids) {
       const islands = islandsOf(contours.map((c) => cubicsOfPath({ ...c, closed: true })))
-      const found = islands.map((island) => lineFromOutline(island.map((i) => contours[i]!), { tolerance }))
+      const found = islands.map((island) =>
+        lineFromOutline(
+          island.map((i) => contours[i]!),
+          { tolerance },
+        ),
+      )
       const whole = found.length > 0 && found.every((f) => f !== null)
-      out.push({ id, lines: whole ? found.map((f) => f.line) : null, deviation: whole ? Math.max(...found.map((f) => f.deviation)) : 0 })
+      out.push({
+        id,
+        lines: whole ? found.map((f) => f.line) : null,
+        deviation: whole ? Math.max(...found.map((f) => f.deviation)) : 0,
+      })
       progress(out.length / solids.length)
       await new Promise((next) => setTimeout(next))
     }

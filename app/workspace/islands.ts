@@ -10,10 +10,13 @@ import type { DrawnShape } from '~/workers/contour-book'
 import { remembered } from '#core/remembered'
 
 /** How many islands shapes have: a count over numbers that came with them. */
-export const countIslands = (drawn: readonly DrawnShape[]): number => drawn.reduce((n, { owners }) => n + owners.reduce((m, owner, i) => (owner === i ? m + 1 : m), 0), 0)
+export const countIslands = (drawn: readonly DrawnShape[]): number =>
+  drawn.reduce((n, { owners }) => n + owners.reduce((m, owner, i) => (owner === i ? m + 1 : m), 0), 0)
 
 /** The islands of shapes, bottom to top; listed once, when somebody asks: an edit must not wait for a list. */
-export const islandsOfDrawn = remembered((drawn: readonly DrawnShape[]): readonly IslandOfInk[] => drawn.flatMap(islandsOfShape))
+export const islandsOfDrawn = remembered((drawn: readonly DrawnShape[]): readonly IslandOfInk[] =>
+  drawn.flatMap(islandsOfShape),
+)
 
 function islandsOfShape({ shape, parts, owners }: DrawnShape): IslandOfInk[] {
   return islandsByOwner(owners).map((places): IslandOfInk => {
@@ -35,7 +38,11 @@ const curvesOf = remembered((contour: Path): Cubic[] => cubicsOfPath({ ...contou
 
 /** The topmost island that has ink at a point. */
 export function islandUnder(islands: readonly IslandOfInk[], p: Vec): IslandOfInk | null {
-  return islands.findLast(({ box, contours }) => isWithin(p, box) && contours.reduce((n, c) => n + windingOf(curvesOf(c), p), 0) !== 0) ?? null
+  return (
+    islands.findLast(
+      ({ box, contours }) => isWithin(p, box) && contours.reduce((n, c) => n + windingOf(curvesOf(c), p), 0) !== 0,
+    ) ?? null
+  )
 }
 
 export function chosenAmong(islands: readonly IslandOfInk[], keys: readonly string[]): IslandOfInk[] {

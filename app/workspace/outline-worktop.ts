@@ -17,10 +17,12 @@ export function createOutlineWorktop(common: Worktop): Worktop {
     const hits: LineHit[] = []
     for (const line of contours()) {
       const box = boxOfPath(line.path)
-      if (p.x < box.minX - within || p.x > box.maxX + within || p.y < box.minY - within || p.y > box.maxY + within) continue
+      if (p.x < box.minX - within || p.x > box.maxX + within || p.y < box.minY - within || p.y > box.maxY + within)
+        continue
       const arc = arcOfPath(line.path)
       const near = arc.nearest(p)
-      if (near.distance <= within) hits.push({ line, at: near.length / (arc.total || 1), point: arc.point(near.length), distance: near.distance })
+      if (near.distance <= within)
+        hits.push({ line, at: near.length / (arc.total || 1), point: arc.point(near.length), distance: near.distance })
     }
     return hits.sort((a, b) => a.distance - b.distance)
   }

@@ -36,7 +36,9 @@ export function keepUnderWay(drawing: string, underWay: UnderWay | null): void {
 /** What windows that are gone left under way in a drawing; it is forgotten here. */
 export async function takeLeftBehind(drawing: Drawing): Promise<UnderWay[]> {
   const held = await heldLocks()
-  const keys = storedKeys().filter((k) => k.startsWith(`${PREFIX}${drawing.id}:`) && !held?.has(lockOf(k.slice(k.lastIndexOf(':') + 1))))
+  const keys = storedKeys().filter(
+    (k) => k.startsWith(`${PREFIX}${drawing.id}:`) && !held?.has(lockOf(k.slice(k.lastIndexOf(':') + 1))),
+  )
   return keys.flatMap((key) => {
     const text = localStorage.getItem(key)
     localStorage.removeItem(key)

@@ -16,6 +16,10 @@ export function useAlike(): (by: keyof typeof KEYS) => void {
   return (by) => {
     const key = KEYS[by]
     const wanted = new Set(store.lines.filter((l) => view.selection.includes(l.id)).map(key))
-    view.select(openLines(store.drawing!, view.alone).filter((l) => wanted.has(key(l))).map((l) => l.id))
+    view.select(
+      openLines(store.drawing!, view.alone)
+        .filter((l) => wanted.has(key(l)))
+        .map((l) => l.id),
+    )
   }
 }

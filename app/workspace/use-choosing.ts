@@ -8,13 +8,21 @@ import { toggled } from '~/instruments/instrument'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 
-const DIRECTIONS: Record<string, Vec> = { ArrowLeft: { x: -1, y: 0 }, ArrowRight: { x: 1, y: 0 }, ArrowUp: { x: 0, y: -1 }, ArrowDown: { x: 0, y: 1 } }
+const DIRECTIONS: Record<string, Vec> = {
+  ArrowLeft: { x: -1, y: 0 },
+  ArrowRight: { x: 1, y: 0 },
+  ArrowUp: { x: 0, y: -1 },
+  ArrowDown: { x: 0, y: 1 },
+}
 
 /** A line lies the farther off the more it lies to the side of where an arrow points. */
 const SIDEWAYS = 2.5
 
 /** Lines chosen by keys: along the stack, or the nearest in a direction; each is told by name. */
-export function useChoosing(): { step: (by: 1 | -1, add: boolean) => boolean; towards: (key: string, add: boolean) => boolean } {
+export function useChoosing(): {
+  step: (by: 1 | -1, add: boolean) => boolean
+  towards: (key: string, add: boolean) => boolean
+} {
   const store = useDrawingStore()
   const view = useViewStore()
 
@@ -23,7 +31,17 @@ export function useChoosing(): { step: (by: 1 | -1, add: boolean) => boolean; to
 
   function choose(id: string, add: boolean): boolean {
     const all = open()
-    view.select(add ? [id, ...toggled(view.selection.filter((s) => s !== id), id).filter((s) => s !== id)] : [id])
+    view.select(
+      add
+        ? [
+            id,
+            ...toggled(
+              view.selection.filter((s) => s !== id),
+              id,
+            ).filter((s) => s !== id),
+          ]
+        : [id],
+    )
     const at = all.findIndex((o) => o.line.id === id)
     const { line, layer } = all[at]!
     const few = view.selection.length > 1 ? `, ${view.selection.length} lines chosen` : ''

@@ -37,7 +37,9 @@ export function useChosenNodes(surface: NodeSurface) {
 
   function setHandles(kind: HandleKind): void {
     const { nodes } = surface
-    edit(`Handles ${kind}`, (draft) => changeNodes(draft, nodes, (path, chosen) => [...chosen].reduce((p, i) => withHandleKind(p, i, kind), path)))
+    edit(`Handles ${kind}`, (draft) =>
+      changeNodes(draft, nodes, (path, chosen) => [...chosen].reduce((p, i) => withHandleKind(p, i, kind), path)),
+    )
   }
 
   function moveBy(label: string, d: Vec): void {
@@ -53,7 +55,9 @@ export function useChosenNodes(surface: NodeSurface) {
   function step(label: string, steps: (points: Vec[]) => Vec[]): void {
     const now = places.value
     const by = steps(now.map((p) => p.at))
-    edit(label, (draft) => now.forEach(({ node }, i) => mapNodes(draft, [node], (p) => ({ x: p.x + by[i]!.x, y: p.y + by[i]!.y }))))
+    edit(label, (draft) =>
+      now.forEach(({ node }, i) => mapNodes(draft, [node], (p) => ({ x: p.x + by[i]!.x, y: p.y + by[i]!.y }))),
+    )
   }
 
   const align = (to: Alignment): void => step('Align nodes', (points) => aligning(points, to))

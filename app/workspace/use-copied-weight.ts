@@ -26,8 +26,14 @@ export function useCopiedWeight() {
   function paste(part: WeightPart): void {
     const weight = copied.value
     if (!weight) store.notice = 'No weight is copied yet. Choose a line and copy its weight first.'
-    else if (!chosen.lines.value.length) store.notice = 'Choose the lines that are to have the copied weight. Those of a locked layer cannot be chosen: unlock it first.'
-    else chosen.change(part === 'size' ? 'Paste a size' : part === 'profile' ? 'Paste a profile' : 'Paste a weight', (l) => void (l.weight = pastedWeight(l.weight, weight, part)))
+    else if (!chosen.lines.value.length)
+      store.notice =
+        'Choose the lines that are to have the copied weight. Those of a locked layer cannot be chosen: unlock it first.'
+    else
+      chosen.change(
+        part === 'size' ? 'Paste a size' : part === 'profile' ? 'Paste a profile' : 'Paste a weight',
+        (l) => void (l.weight = pastedWeight(l.weight, weight, part)),
+      )
   }
 
   return { copied, copy, paste }

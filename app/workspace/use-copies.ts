@@ -35,12 +35,21 @@ export function useCopies() {
 
   function paste(label: string): void {
     if (!copied.length && !copiedShapes.length) return
-    const solids = copiedShapes.map(({ shape, layer }) => ({ layer, shape: { ...movedShape(shape, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() } }))
-    const lines = copiedLines(copied.map((c) => c.line), { x: PASTE_OFFSET, y: PASTE_OFFSET }, store.lines)
+    const solids = copiedShapes.map(({ shape, layer }) => ({
+      layer,
+      shape: { ...movedShape(shape, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() },
+    }))
+    const lines = copiedLines(
+      copied.map((c) => c.line),
+      { x: PASTE_OFFSET, y: PASTE_OFFSET },
+      store.lines,
+    )
     const ids = new Map(copied.map((c, i) => [c.line.id, lines[i]!.id]))
     const carried = carriedAmendments(amendments, ids)
     // Inks are those of the drawing that they came from: another has none of them.
-    const poured = carriedFills(fills, ids, { x: PASTE_OFFSET, y: PASTE_OFFSET }).filter((f) => store.drawing!.inks.some((i) => i.id === f.ink))
+    const poured = carriedFills(fills, ids, { x: PASTE_OFFSET, y: PASTE_OFFSET }).filter((f) =>
+      store.drawing!.inks.some((i) => i.id === f.ink),
+    )
     const fresh = copied.map(({ layer }, i) => ({ layer, line: lines[i]! }))
     const placed: string[] = []
     const placedShapes: string[] = []
@@ -63,7 +72,9 @@ export function useCopies() {
       }
     })
     view.solids = placedShapes
-    if (!placed.length && !placedShapes.length) store.notice = 'Nothing was pasted: the layer is locked or hidden. Unlock or show it, or choose another in Layers.'
+    if (!placed.length && !placedShapes.length)
+      store.notice =
+        'Nothing was pasted: the layer is locked or hidden. Unlock or show it, or choose another in Layers.'
     else view.select(placed)
   }
 

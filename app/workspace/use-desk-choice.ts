@@ -44,7 +44,8 @@ export function useDeskChoice(shown: Readonly<Ref<readonly { id: string }[]>>) {
     const id = card?.dataset.id
     if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'a') all()
     else if (e.key === 'Escape' && chosen.value.length) none()
-    else if (e.key === 'Delete' && (chosen.value.length || (id && onLink))) bin(chosen.value.length ? chosen.value : [id!])
+    else if (e.key === 'Delete' && (chosen.value.length || (id && onLink)))
+      bin(chosen.value.length ? chosen.value : [id!])
     else if (id && onLink && e.key === ' ') toggle(id)
     else if (id && onLink && e.key.startsWith('Arrow')) {
       const next = neighbour(card!, e.key)

@@ -27,18 +27,29 @@ const BEFORE: Record<Order, (a: DrawingCard, b: DrawingCard) => number> = {
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
 /** The drawings that are looked for, by words of their names and shelves, in the order that was chosen last. */
-export function useDeskList(cards: Readonly<Ref<readonly DrawingCard[] | null>>, shelves: Readonly<Ref<readonly Shelf[]>>) {
+export function useDeskList(
+  cards: Readonly<Ref<readonly DrawingCard[] | null>>,
+  shelves: Readonly<Ref<readonly Shelf[]>>,
+) {
   const sought = ref('')
   const order = useLocalStorage<Order>('bellatrait:desk-order', 'changed')
   const chosenShelf = useLocalStorage<OnShelf>('bellatrait:desk-shelf', 'all')
   /** A shelf that is gone is not looked at. */
   const shelf = computed<OnShelf>({
-    get: () => (chosenShelf.value === 'none' ? (shelves.value.length ? 'none' : 'all') : shelves.value.some((s) => s.id === chosenShelf.value) ? chosenShelf.value : 'all'),
+    get: () =>
+      chosenShelf.value === 'none'
+        ? shelves.value.length
+          ? 'none'
+          : 'all'
+        : shelves.value.some((s) => s.id === chosenShelf.value)
+          ? chosenShelf.value
+          : 'all',
     set: (v) => (chosenShelf.value = v),
   })
   const words = computed(() => plain(sought.value).split(/\s+/).filter(Boolean))
   const nameOfShelf = computed(() => new Map(shelves.value.map((s) => [s.id, s.name])))
-  const lies = (c: DrawingCard): boolean => shelf.value === 'all' || (shelf.value === 'none' ? c.shelf === null : c.shelf === shelf.value)
+  const lies = (c: DrawingCard): boolean =>
+    shelf.value === 'all' || (shelf.value === 'none' ? c.shelf === null : c.shelf === shelf.value)
   const shown = computed(() => {
     const all = (cards.value ?? []).filter((c) => {
       const text = plain(`${c.name} ${nameOfShelf.value.get(c.shelf ?? '') ?? ''}`)

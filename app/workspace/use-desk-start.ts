@@ -54,7 +54,9 @@ export function useDeskStart() {
     if (/\.zip$/i.test(file.name) || file.type === 'application/zip') return desk.takeBackup(file)
     await desk.attempt(async () => {
       const name = file.name.replace(/\.[^.]+$/, '').slice(0, 120) || UNTITLED
-      const { drawing, notes } = isSvg(file) ? await readSvg(file, (stop) => (stopReading.value = stop)).finally(() => (stopReading.value = null)) : { drawing: await fromPicture(file, name), notes: [] }
+      const { drawing, notes } = isSvg(file)
+        ? await readSvg(file, (stop) => (stopReading.value = stop)).finally(() => (stopReading.value = null))
+        : { drawing: await fromPicture(file, name), notes: [] }
       const { id } = await createDrawing({ drawing })
       told.tell(id, notes)
       await goTo(id)
@@ -65,7 +67,13 @@ export function useDeskStart() {
   async function fromPicture(file: File, name: string): Promise<Drawing> {
     const info = await sendPicture(file)
     const drawing = template.value ? await begun(name) : newDrawing(name, { page: pageLike(info) })
-    return { ...drawing, layers: [newSketchLayer({ id: newId(), image: info.sha256, ...placeOnPage(info, drawing.page), angle: 0 }), ...drawing.layers] }
+    return {
+      ...drawing,
+      layers: [
+        newSketchLayer({ id: newId(), image: info.sha256, ...placeOnPage(info, drawing.page), angle: 0 }),
+        ...drawing.layers,
+      ],
+    }
   }
 
   return { page, own, templates, template, stopReading, start, bringIn }

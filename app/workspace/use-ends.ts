@@ -32,7 +32,11 @@ export function useEnds() {
   const edit = (label: string, recipe: (draft: Drawing) => void): void => store.edit(label, recipe)
 
   /** An edit that makes lines anew, whose recipe notes where they are then: what is known by places on them goes along. */
-  const editRemade = (label: string, remade: ReadonlyMap<string, readonly Stretch[]>, recipe: (draft: Drawing) => void): void => {
+  const editRemade = (
+    label: string,
+    remade: ReadonlyMap<string, readonly Stretch[]>,
+    recipe: (draft: Drawing) => void,
+  ): void => {
     const before = store.drawing!
     edit(label, (draft) => {
       recipe(draft)
@@ -85,7 +89,11 @@ export function useEnds() {
     drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.filter((i) => i.id !== id) : []))
 
   /** Works on each chosen end; says so where none could be done. */
-  function onEnds(label: string, work: (line: Line, end: End, others: Line[]) => Line['path'] | null, failure: string): void {
+  function onEnds(
+    label: string,
+    work: (line: Line, end: End, others: Line[]) => Line['path'] | null,
+    failure: string,
+  ): void {
     let done = 0
     const now = ends.value
     edit(label, (draft) => {
@@ -99,16 +107,34 @@ export function useEnds() {
       }
     })
     if (!done) store.notice = failure
-    view.nodes = now.map(({ line, end }): NodeRef => ({ line: line.id, index: end === 'first' ? 0 : findLine(store.drawing!, line.id)!.line.path.nodes.length - 1 }))
+    view.nodes = now.map(({ line, end }): NodeRef => ({
+      line: line.id,
+      index: end === 'first' ? 0 : findLine(store.drawing!, line.id)!.line.path.nodes.length - 1,
+    }))
   }
 
   const extend = (): void =>
-    onEnds('Extend to the next line', (l, end, all) => extendedPath(l.path, end, all.map((o) => o.path)), 'No line lies straight ahead of this end. Bend the line towards one, or drag the end there.')
+    onEnds(
+      'Extend to the next line',
+      (l, end, all) =>
+        extendedPath(
+          l.path,
+          end,
+          all.map((o) => o.path),
+        ),
+      'No line lies straight ahead of this end. Bend the line towards one, or drag the end there.',
+    )
 
   const tuck = (): void =>
     onEnds(
       'Tuck under',
-      (l, end, all) => tuckedPath(l.path, end, all.map((o) => o.path), Math.max(TUCK_PX, TUCK_SIZES * l.weight.size)),
+      (l, end, all) =>
+        tuckedPath(
+          l.path,
+          end,
+          all.map((o) => o.path),
+          Math.max(TUCK_PX, TUCK_SIZES * l.weight.size),
+        ),
       'No line is near enough to tuck this end under. Drag the end nearer and try again.',
     )
 
@@ -117,7 +143,10 @@ export function useEnds() {
     const [a, b] = ends.value
     if (!a || !b) return
     if (a.line.id === b.line.id) {
-      edit('Close the gap', (draft) => void changeLines(draft, [a.line.id], (l) => void Object.assign(l, closedLine(l))))
+      edit(
+        'Close the gap',
+        (draft) => void changeLines(draft, [a.line.id], (l) => void Object.assign(l, closedLine(l))),
+      )
       view.nodes = []
       return
     }
@@ -128,9 +157,17 @@ export function useEnds() {
     editRemade('Join two ends', remade, (draft) => {
       const [keep, gone] = [findLine(draft, a.line.id), findLine(draft, b.line.id)]
       if (!keep || !gone || keep.layer.locked || gone.layer.locked) return
-      for (const [id, stretches] of joinedAs(one, { line: a.line, turned: a.end === 'first' }, { line: b.line, turned: b.end === 'last' })) remade.set(id, stretches)
+      for (const [id, stretches] of joinedAs(
+        one,
+        { line: a.line, turned: a.end === 'first' },
+        { line: b.line, turned: b.end === 'last' },
+      ))
+        remade.set(id, stretches)
       keep.layer.items[keep.index] = one
-      gone.layer.items.splice(gone.layer.items.findIndex((l) => l.id === b.line.id), 1)
+      gone.layer.items.splice(
+        gone.layer.items.findIndex((l) => l.id === b.line.id),
+        1,
+      )
     })
     view.select([one.id])
     view.nodes = [{ line: one.id, index: a.line.path.nodes.length - 1 }]
@@ -145,7 +182,10 @@ function splitAt(line: Line, indices: readonly number[]): { parts: Line[]; stret
   const places = indices.map((i) => (arc.starts[i] ?? arc.total) / (arc.total || 1)).sort((a, b) => a - b)
   if (line.path.closed) {
     const [opened] = splitLine(line, places[0]!)
-    const parts = splitAll(opened!, places.slice(1).map((p) => p - places[0]!))
+    const parts = splitAll(
+      opened!,
+      places.slice(1).map((p) => p - places[0]!),
+    )
     return { parts, stretches: cutOpen(places, parts) }
   }
   const inner = places.filter((p) => p > 0 && p < 1)

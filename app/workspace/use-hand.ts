@@ -38,7 +38,16 @@ export function useHand() {
     if (!trace) return handOf(studio.preferences)
     // What an older trace does not say is as it was before it could.
     const { squared = false, least = 0, most = 1, fromSpeed = false, unevenness = 0 } = trace
-    return { steadiness: trace.steadiness, response: trace.response, variation: trace.variation ?? VARIATION, squared, least, most, fromSpeed, unevenness }
+    return {
+      steadiness: trace.steadiness,
+      response: trace.response,
+      variation: trace.variation ?? VARIATION,
+      squared,
+      least,
+      most,
+      fromSpeed,
+      unevenness,
+    }
   })
 
   function forNext(patch: HandSettings): void {
@@ -57,10 +66,12 @@ export function useHand() {
 
   /** Lines as they would be drawn with other settings, as far as the samples of their traces are at hand. */
   const allRedrawn = (lines: readonly Line[], patch: HandSettings): Map<string, Line> =>
-    new Map(lines.flatMap((l) => {
-      const drawn = traces.wholeOf(l)
-      return drawn ? [[l.id, redrawn(l, drawn, patch)] as const] : []
-    }))
+    new Map(
+      lines.flatMap((l) => {
+        const drawn = traces.wholeOf(l)
+        return drawn ? [[l.id, redrawn(l, drawn, patch)] as const] : []
+      }),
+    )
 
   /** Shows a setting while a slider moves. */
   function look(patch: HandSettings): void {
@@ -108,7 +119,8 @@ export function useHand() {
     if (!done) return
     put(fresh)
     store.finish(label)
-    if (edited) store.notice = `${edited === 1 ? 'One of these lines was' : `${edited} of these lines were`} changed by hand since it was drawn, and now follows the trace again. Undo brings the change back.`
+    if (edited)
+      store.notice = `${edited === 1 ? 'One of these lines was' : `${edited} of these lines were`} changed by hand since it was drawn, and now follows the trace again. Undo brings the change back.`
   }
 
   return { traced, settings, look, keep }

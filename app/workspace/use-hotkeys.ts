@@ -21,7 +21,6 @@ import { useStackOrder } from './use-stack-order'
 /** Held this long, an instrument's key means "only while held", ms. */
 const HOLD = 220
 
-
 /** How far a key turns the page, degrees. */
 const TURN = 15
 
@@ -102,14 +101,17 @@ export function useHotkeys(to: {
   /** The keyboard goes to the first thing that can be set for the instrument; Escape brings it back. */
   function toStrip(): void {
     wentByKey = true
-    const first = document.querySelector<HTMLElement>('[data-testid="strip"] :is(input, select, button, [tabindex="0"]):not([disabled])')
+    const first = document.querySelector<HTMLElement>(
+      '[data-testid="strip"] :is(input, select, button, [tabindex="0"]):not([disabled])',
+    )
     ;(first ?? document.querySelector<HTMLElement>('[data-testid="tray"] button'))?.focus()
   }
 
   /** Escape gives the keyboard back to the drawing from a field, or from wherever it came by key. */
   function backToDrawing(e: KeyboardEvent): boolean {
     if (e.key !== 'Escape' || e.defaultPrevented || !(e.target instanceof HTMLElement)) return false
-    const here = e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
+    const here =
+      e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
     if (!here || !(wentByKey || e.target.closest('input, select, textarea, button'))) return false
     wentByKey = false
     view.takeKeyboard(document.querySelector<HTMLElement>('[data-testid="canvas"]'))
@@ -145,11 +147,11 @@ export function useHotkeys(to: {
     else if (key === 'v' && shift) weight.paste('all')
     else if (key === 'Escape') {
       if (!to.hand.putAway()) letGo()
-    }
-    else if (key === 'j') return choosing.step(1, shift)
+    } else if (key === 'j') return choosing.step(1, shift)
     else if (key === 'k') return choosing.step(-1, shift)
     else if (key === 's') toStrip()
-    else if (key.startsWith('Arrow') && !view.selection.length && !view.solids.length) return choosing.towards(key, shift)
+    else if (key.startsWith('Arrow') && !view.selection.length && !view.solids.length)
+      return choosing.towards(key, shift)
     else if (key === 'u') restack(shift ? 'front' : 'up')
     else if (key === 'd') restack(shift ? 'back' : 'down')
     else if (key === '+' || key === '=') view.zoomBy(ZOOM_STEP)
@@ -184,7 +186,10 @@ export function useHotkeys(to: {
     if (typing(e) || e.altKey) return
     const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
     const command = e.ctrlKey || e.metaKey
-    const done = (!command && ownKeys(e)) || to.hand.down(e) || (command ? withCommand(key, e.shiftKey) : to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey))
+    const done =
+      (!command && ownKeys(e)) ||
+      to.hand.down(e) ||
+      (command ? withCommand(key, e.shiftKey) : to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey))
     if (done) e.preventDefault()
   }
 

@@ -34,7 +34,13 @@ export function useInkWarnings(): InkWarnings {
   })
   const count = (n: number): string => (n === 1 ? 'Two inks' : `${n} pairs of inks`)
   return {
-    short: computed(() => (beside.value.length ? `${count(beside.value.length)} lie side by side and are hard to tell apart` : alike.value.length ? `${count(alike.value.length)} hard to tell apart` : '')),
+    short: computed(() =>
+      beside.value.length
+        ? `${count(beside.value.length)} lie side by side and are hard to tell apart`
+        : alike.value.length
+          ? `${count(alike.value.length)} hard to tell apart`
+          : '',
+    ),
     inWords: computed(() => named(beside.value.length ? beside.value : alike.value)),
   }
 }

@@ -72,7 +72,12 @@ export function provideInk(): Ink {
   const raster = wrap<RasterWorker>(rasterThread)
   /** Counts outlines of heavy lines that came after their frame. */
   const late = ref(0)
-  const cache = new OutlineCache({ fetch: fetchOutlines, tolerance: () => (store.drawing ? shapeSettingsOf(store.drawing).tolerance : 1), late: () => late.value++, stuck: tellStuck })
+  const cache = new OutlineCache({
+    fetch: fetchOutlines,
+    tolerance: () => (store.drawing ? shapeSettingsOf(store.drawing).tolerance : 1),
+    late: () => late.value++,
+    stuck: tellStuck,
+  })
   const stack = shallowRef<InkEntry[]>([])
   const shapes = shallowRef<ShapesResult | null>(null)
   const drawn = shallowRef<readonly DrawnShape[]>([])
@@ -88,7 +93,10 @@ export function provideInk(): Ink {
   let turn = 0
 
   function tellStuck({ id }: Line): void {
-    store.tell('A line is so intricate that its ink could not be worked out in time. It is shown without: make it simpler, or take it out.', [{ title: 'Choose it', run: () => (view.selection = [id]) }])
+    store.tell(
+      'A line is so intricate that its ink could not be worked out in time. It is shown without: make it simpler, or take it out.',
+      [{ title: 'Choose it', run: () => (view.selection = [id]) }],
+    )
   }
 
   function stopShapes(): void {
@@ -99,7 +107,8 @@ export function provideInk(): Ink {
   const wantsShapes = (): boolean => view.showsShapes
 
   /** A line that covers others is drawn by the tiles, where these lie. */
-  const coversChosen = (): boolean => view.selection.some((id) => store.drawing && findLine(store.drawing, id)?.line.cover)
+  const coversChosen = (): boolean =>
+    view.selection.some((id) => store.drawing && findLine(store.drawing, id)?.line.cover)
 
   async function showLines(drawing: Drawing): Promise<void> {
     const mine = ++newest
@@ -107,11 +116,16 @@ export function provideInk(): Ink {
     const { shown, current } = trial
     // What is tried on may change before all lines have followed: the next round begins where this one ended.
     const from = current ? turn % Math.max(1, lines.length) : 0
-    const came = await cache.fill([...lines.slice(from), ...lines.slice(0, from)], shown, () => mine === newest, (share) => {
-      if (store.drawing !== drawing || wantsShapes()) return
-      progress.value = share < 1 && !current ? share : null
-      stack.value = stacker.linesOf(drawing, (l) => isSeen(l, view.alone))
-    })
+    const came = await cache.fill(
+      [...lines.slice(from), ...lines.slice(0, from)],
+      shown,
+      () => mine === newest,
+      (share) => {
+        if (store.drawing !== drawing || wantsShapes()) return
+        progress.value = share < 1 && !current ? share : null
+        stack.value = stacker.linesOf(drawing, (l) => isSeen(l, view.alone))
+      },
+    )
     turn = from + came
     if (mine === newest) void followTucks()
   }
@@ -130,7 +144,15 @@ export function provideInk(): Ink {
       const answer = await session.less(drawing)
       if (answer && store.drawing?.id === drawing.id) {
         trims.value = answer.trims
-        if ([tucked.take(drawing, answer.less), answer.fills && stacker.takeFills(answer.fills), answer.tints && stacker.takeTints(answer.tints)].some(Boolean) && !wantsShapes()) stack.value = stacker.linesOf(store.drawing, (l) => isSeen(l, view.alone))
+        if (
+          [
+            tucked.take(drawing, answer.less),
+            answer.fills && stacker.takeFills(answer.fills),
+            answer.tints && stacker.takeTints(answer.tints),
+          ].some(Boolean) &&
+          !wantsShapes()
+        )
+          stack.value = stacker.linesOf(store.drawing, (l) => isSeen(l, view.alone))
         late.value++
       }
     } catch (e) {
@@ -163,7 +185,10 @@ export function provideInk(): Ink {
     } catch (e) {
       if (!isNewest()) return
       making = progress.value = null
-      store.notice = e instanceof Hang ? 'The shapes of this drawing take too long and were given up. Take out or simplify what is densest, or turn off Unite.' : `The shapes could not be made. ${(e as Error).message}`
+      store.notice =
+        e instanceof Hang
+          ? 'The shapes of this drawing take too long and were given up. Take out or simplify what is densest, or turn off Unite.'
+          : `The shapes could not be made. ${(e as Error).message}`
       return
     }
     // Every answer is taken: the next one only tells what differs from it.
@@ -181,7 +206,10 @@ export function provideInk(): Ink {
     shapesOf.value = drawing
     stack.value = entries
     const { failed } = taken.result
-    if (failed.length) store.tell(`${failed.length > 1 ? `${failed.length} lines have` : 'A line has'} no ink: ${failed[0]!.message}`, [{ title: 'Choose it', run: () => (view.selection = failed.map((f) => f.id)) }])
+    if (failed.length)
+      store.tell(`${failed.length > 1 ? `${failed.length} lines have` : 'A line has'} no ink: ${failed[0]!.message}`, [
+        { title: 'Choose it', run: () => (view.selection = failed.map((f) => f.id)) },
+      ])
   }
 
   watch(
@@ -194,7 +222,14 @@ export function provideInk(): Ink {
         return
       }
       // Chosen lines under the hand are drawn live; the tiles follow when the hand lets go.
-      if (!forShapes && store.changing && view.selection.length <= MOST_LIVE && !view.solids.length && !coversChosen() && !changedBesides(before ?? null, drawing, view.selection)) {
+      if (
+        !forShapes &&
+        store.changing &&
+        view.selection.length <= MOST_LIVE &&
+        !view.solids.length &&
+        !coversChosen() &&
+        !changedBesides(before ?? null, drawing, view.selection)
+      ) {
         void followTucks()
         return
       }

@@ -78,7 +78,8 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
     const inView = at && at.x > 0 && at.y > 0 && at.x < width && at.y < height
     hand.value = { at: inView ? at : { x: width / 2, y: height / 2 }, pressed: false }
     grip = -1
-    view.spoken = 'A hand moved by keys. Arrows move it, Space presses, O goes to the next thing to take hold of, P puts it away'
+    view.spoken =
+      'A hand moved by keys. Arrows move it, Space presses, O goes to the next thing to take hold of, P puts it away'
   }
 
   function putAway(): boolean {
@@ -103,7 +104,10 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
   function moveBy(e: KeyboardEvent, d: Vec): void {
     const { at, pressed } = hand.value!
     const { width, height } = view.size
-    const to = { x: Math.min(Math.max(at.x + d.x, EDGE), width - EDGE), y: Math.min(Math.max(at.y + d.y, EDGE), height - EDGE) }
+    const to = {
+      x: Math.min(Math.max(at.x + d.x, EDGE), width - EDGE),
+      y: Math.min(Math.max(at.y + d.y, EDGE), height - EDGE),
+    }
     const past = { x: at.x + d.x - to.x, y: at.y + d.y - to.y }
     grip = -1
     if (past.x || past.y) view.panBy(-past.x, -past.y)
@@ -140,7 +144,11 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
       return
     }
     // The nearest first, then in their order.
-    if (grip < 0) grip = nearest(all.map((g) => g.screen), hand.value!.at)
+    if (grip < 0)
+      grip = nearest(
+        all.map((g) => g.screen),
+        hand.value!.at,
+      )
     else grip = (grip + (e.shiftKey ? all.length - 1 : 1)) % all.length
     const { screen, what } = all[grip]!
     hand.value = { at: screen, pressed: false }
@@ -164,7 +172,13 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
     }
     if (!hand.value || isElsewhere(e.target)) return false
     const step = arrowStep(e.key, e.shiftKey)
-    if (step) moveBy(e, e.ctrlKey || e.metaKey ? { x: Math.sign(step.x), y: Math.sign(step.y) } : { x: step.x * STEP, y: step.y * STEP })
+    if (step)
+      moveBy(
+        e,
+        e.ctrlKey || e.metaKey
+          ? { x: Math.sign(step.x), y: Math.sign(step.y) }
+          : { x: step.x * STEP, y: step.y * STEP },
+      )
     else if (e.key === ' ') press(e)
     else if (e.key.toLowerCase() === 'o' && !e.ctrlKey && !e.metaKey && !hand.value.pressed) toGrip(e)
     else return false
@@ -188,13 +202,17 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
   }
 
   watch(() => view.instrument, drop, { flush: 'sync' })
-  watch(() => view.pass === 'deliver', (gone) => gone && putAway())
+  watch(
+    () => view.pass === 'deliver',
+    (gone) => gone && putAway(),
+  )
 
   return { hand, down, up, drop, putAway }
 }
 
 /** The keyboard is at something that has its own use for arrows and Space. */
-const isElsewhere = (at: EventTarget | null): boolean => at instanceof HTMLElement && !!at.closest('input, select, textarea, button, a, [role="slider"], footer, aside')
+const isElsewhere = (at: EventTarget | null): boolean =>
+  at instanceof HTMLElement && !!at.closest('input, select, textarea, button, a, [role="slider"], footer, aside')
 
 /** Which of the places is nearest to `p`, other than one where it is already. */
 function nearest(places: readonly Vec[], p: Vec): number {

@@ -13,12 +13,16 @@ export function useKeyboardOwner(): void {
   /** The last way from one thing to another was by Tab. */
   let byKey = false
 
-  const active = (): HTMLElement | null => (document.activeElement instanceof HTMLElement && document.activeElement !== document.body ? document.activeElement : null)
+  const active = (): HTMLElement | null =>
+    document.activeElement instanceof HTMLElement && document.activeElement !== document.body
+      ? document.activeElement
+      : null
 
   /** A button that stands there closed and has the keyboard lets it go. */
   function letGo(): void {
     const here = active()
-    if (!byKey && here?.matches(BUTTON) && here.getAttribute('aria-expanded') !== 'true' && !here.closest(OPEN)) here.blur()
+    if (!byKey && here?.matches(BUTTON) && here.getAttribute('aria-expanded') !== 'true' && !here.closest(OPEN))
+      here.blur()
   }
 
   /** Menus and dialogs give the keyboard back to their buttons a little after they are closed. */
@@ -34,17 +38,28 @@ export function useKeyboardOwner(): void {
     const target = e.target instanceof Element ? e.target : null
     if (!target) return
     // Its own press does not bring the keyboard to a button; one that opens something needs it until that is closed.
-    if (target.closest('button') && !target.closest(`[aria-haspopup], [aria-expanded], [data-headlessui-state], ${OPEN}`)) e.preventDefault()
+    if (
+      target.closest('button') &&
+      !target.closest(`[aria-haspopup], [aria-expanded], [data-headlessui-state], ${OPEN}`)
+    )
+      e.preventDefault()
     const here = active()
     if (!here || here.contains(target)) return
-    const isDone = here.matches(FIELD) ? !target.closest(FIELD) && !target.closest(OPEN) && !here.closest(OPEN) : here.matches(BUTTON) && here.getAttribute('aria-expanded') !== 'true'
+    const isDone = here.matches(FIELD)
+      ? !target.closest(FIELD) && !target.closest(OPEN) && !here.closest(OPEN)
+      : here.matches(BUTTON) && here.getAttribute('aria-expanded') !== 'true'
     if (isDone) here.blur()
   }
 
   useEventListener(window, 'mousedown', pressed, { capture: true })
   useEventListener(window, 'click', soon, { capture: true })
-  useEventListener(window, 'keydown', (e: KeyboardEvent) => {
-    if (e.key === 'Tab') byKey = true
-    if (e.key === 'Escape' || e.key === 'Enter') soon()
-  }, { capture: true })
+  useEventListener(
+    window,
+    'keydown',
+    (e: KeyboardEvent) => {
+      if (e.key === 'Tab') byKey = true
+      if (e.key === 'Escape' || e.key === 'Enter') soon()
+    },
+    { capture: true },
+  )
 }

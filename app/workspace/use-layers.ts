@@ -27,7 +27,9 @@ export function useLayers() {
 
   /** A new layer for lines, above the one in use. */
   function add(): void {
-    const layer = newLinesLayer(freeLayerName(store.drawing!, `Lines ${store.drawing!.layers.filter((l) => l.kind === 'lines').length + 1}`))
+    const layer = newLinesLayer(
+      freeLayerName(store.drawing!, `Lines ${store.drawing!.layers.filter((l) => l.kind === 'lines').length + 1}`),
+    )
     const above = view.activeLayer ? place(view.activeLayer) : -1
     store.edit('Add a layer', (draft) => {
       draft.layers.splice(above < 0 ? draft.layers.length : above + 1, 0, layer)
@@ -63,7 +65,11 @@ export function useLayers() {
   /** A copy to come back to: below, hidden and locked, so that nothing happens to it. */
   function keepCopy(id: string): void {
     const layer = store.drawing!.layers[place(id)]!
-    const copy = { ...copiedLayer(layer, freeLayerName(store.drawing!, `${layer.name}, kept`)), visible: false, locked: true }
+    const copy = {
+      ...copiedLayer(layer, freeLayerName(store.drawing!, `${layer.name}, kept`)),
+      visible: false,
+      locked: true,
+    }
     store.edit(`Keep a copy of ${layer.name}`, (draft) => void draft.layers.splice(place(id, draft), 0, copy))
     store.notice = `A copy of "${layer.name}" is kept below it, hidden and locked.`
   }
@@ -80,9 +86,10 @@ export function useLayers() {
     if (!below || !layer) return
     const locked = [layer, below].find((l) => l.locked)
     if (locked) {
-      store.tell(`Layer "${locked.name}" is locked. Unlock it to combine it with "${locked === layer ? below.name : layer.name}".`, [
-        { title: 'Unlock it', run: () => change(locked.id, `Unlock ${locked.name}`, (l) => void (l.locked = false)) },
-      ])
+      store.tell(
+        `Layer "${locked.name}" is locked. Unlock it to combine it with "${locked === layer ? below.name : layer.name}".`,
+        [{ title: 'Unlock it', run: () => change(locked.id, `Unlock ${locked.name}`, (l) => void (l.locked = false)) }],
+      )
       return
     }
     store.edit(`Combine ${layer.name} with ${below.name}`, (draft) => {
@@ -101,33 +108,43 @@ export function useLayers() {
       store.notice = `Layer "${layer.name}" is ${layer.locked ? 'locked' : 'hidden'}. ${layer.locked ? 'Unlock' : 'Show'} it, then move the lines there.`
       return
     }
-    store.edit(ids.length > 1 ? `Move ${ids.length} lines to ${layer.name}` : `Move a line to ${layer.name}`, (draft) => {
-      const target = draft.layers[place(id, draft)]!.items as Line[]
-      for (const line of ids) {
-        const found = findLine(draft, line)
-        if (!found || found.layer.locked || found.layer.id === id) continue
-        found.layer.items.splice(found.index, 1)
-        target.push(found.line)
-      }
-    })
+    store.edit(
+      ids.length > 1 ? `Move ${ids.length} lines to ${layer.name}` : `Move a line to ${layer.name}`,
+      (draft) => {
+        const target = draft.layers[place(id, draft)]!.items as Line[]
+        for (const line of ids) {
+          const found = findLine(draft, line)
+          if (!found || found.layer.locked || found.layer.id === id) continue
+          found.layer.items.splice(found.index, 1)
+          target.push(found.line)
+        }
+      },
+    )
   }
 
   function remove(id: string): void {
     const layer = store.drawing!.layers[place(id)]!
     store.edit(`Delete ${layer.name}`, (draft) => void draft.layers.splice(place(id, draft), 1))
     if (view.activeLayer === id) view.activeLayer = layerForLine(store.drawing!)?.id ?? null
-    store.tell(`"${layer.name}" was deleted with what lay on it.`, [{ title: 'Bring it back', run: () => void store.undo() }])
+    store.tell(`"${layer.name}" was deleted with what lay on it.`, [
+      { title: 'Bring it back', run: () => void store.undo() },
+    ])
   }
 
   /** Layers with nothing on them, other than the one in use: as long as there is anything at all, nobody needs them. */
   const empty = computed(() => {
     const all = store.drawing?.layers ?? []
-    return all.some((l) => l.items.length) ? all.filter((l) => !l.items.length && l.id !== view.activeLayer && !l.locked) : []
+    return all.some((l) => l.items.length)
+      ? all.filter((l) => !l.items.length && l.id !== view.activeLayer && !l.locked)
+      : []
   })
 
   function removeEmpty(): void {
     const gone = new Set(empty.value.map((l) => l.id))
-    store.edit(`Delete ${gone.size} empty ${gone.size === 1 ? 'layer' : 'layers'}`, (draft) => void (draft.layers = draft.layers.filter((l) => !gone.has(l.id))))
+    store.edit(
+      `Delete ${gone.size} empty ${gone.size === 1 ? 'layer' : 'layers'}`,
+      (draft) => void (draft.layers = draft.layers.filter((l) => !gone.has(l.id))),
+    )
   }
 
   /** Shows an opacity while its slider moves; `keep` makes it a step. */
@@ -139,5 +156,20 @@ export function useLayers() {
     if (keep) store.finish(`Dim to ${Math.round(opacity * 100)} %`)
   }
 
-  return { layers, change, add, moveTo, moveBy, duplicate, keepCopy, partner, combine, takeChosen, remove, empty, removeEmpty, dim }
+  return {
+    layers,
+    change,
+    add,
+    moveTo,
+    moveBy,
+    duplicate,
+    keepCopy,
+    partner,
+    combine,
+    takeChosen,
+    remove,
+    empty,
+    removeEmpty,
+    dim,
+  }
 }

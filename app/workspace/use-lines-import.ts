@@ -26,18 +26,25 @@ export function useLinesImport(): (file: File) => Promise<void> {
       store.notice = `"${file.name}" holds no lines and no shapes.`
       return
     }
-    const count = (kind: 'lines' | 'other'): number => layers.reduce((n, l) => n + ((l.kind === 'lines') === (kind === 'lines') ? l.items.length : 0), 0)
-    const words = [[count('lines'), 'line'], [count('other'), 'shape']] as const
+    const count = (kind: 'lines' | 'other'): number =>
+      layers.reduce((n, l) => n + ((l.kind === 'lines') === (kind === 'lines') ? l.items.length : 0), 0)
+    const words = [
+      [count('lines'), 'line'],
+      [count('other'), 'shape'],
+    ] as const
     const what = words.flatMap(([n, one]) => (n ? [`${n} ${one}${n === 1 ? '' : 's'}`] : [])).join(' and ')
-    store.tell(`"${file.name}" holds ${what}. ${notes.length ? `${notes[0]!.text}${notes.length > 1 ? `, and ${notes.length - 1} more to know` : ''}.` : ''}`.trim(), [
-      {
-        title: 'Bring them in',
-        run: () => {
-          put(layers, drawing)
-          told.tell(store.drawing!.id, notes)
+    store.tell(
+      `"${file.name}" holds ${what}. ${notes.length ? `${notes[0]!.text}${notes.length > 1 ? `, and ${notes.length - 1} more to know` : ''}.` : ''}`.trim(),
+      [
+        {
+          title: 'Bring them in',
+          run: () => {
+            put(layers, drawing)
+            told.tell(store.drawing!.id, notes)
+          },
         },
-      },
-    ])
+      ],
+    )
   }
 
   /** On layers of their own above the others; inks of the same colour are one. */

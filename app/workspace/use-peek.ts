@@ -5,7 +5,11 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useChosenLines } from './use-chosen-lines'
 
 /** A choice under the pointer is shown on the chosen lines until the pointer leaves it; `lines` are these as they hold meanwhile. */
-export function usePeek(): { lines: ComputedRef<readonly Line[]>; peek: (recipe: (line: Line) => void) => void; lookAway: () => void } {
+export function usePeek(): {
+  lines: ComputedRef<readonly Line[]>
+  peek: (recipe: (line: Line) => void) => void
+  lookAway: () => void
+} {
   const store = useDrawingStore()
   const chosen = useChosenLines()
   const held = shallowRef<readonly Line[] | null>(null)

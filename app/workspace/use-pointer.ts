@@ -34,7 +34,10 @@ export interface PointerHand {
 }
 
 /** Turns the pointer events of the canvas into presses, moves and releases in page px; pans and zooms. */
-export function usePointer(root: Ref<HTMLElement | undefined>, { worktop, markAt, instrument, panning, spaceTaken, after }: PointerOptions): PointerHand {
+export function usePointer(
+  root: Ref<HTMLElement | undefined>,
+  { worktop, markAt, instrument, panning, spaceTaken, after }: PointerOptions,
+): PointerHand {
   const view = useViewStore()
   let down: number | null = null
   let byPen = false
@@ -191,7 +194,8 @@ export function usePointer(root: Ref<HTMLElement | undefined>, { worktop, markAt
   }
 
   function space(e: KeyboardEvent): void {
-    const typing = e.target instanceof HTMLElement && e.target.closest('input, textarea, select, button, [role="slider"]')
+    const typing =
+      e.target instanceof HTMLElement && e.target.closest('input, textarea, select, button, [role="slider"]')
     if (e.code !== 'Space' || typing || (e.type === 'keydown' && spaceTaken())) return
     e.preventDefault()
     panning.value = e.type === 'keydown'

@@ -36,17 +36,20 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
     }
   }, REST)
 
-  watch(() => [store.drawing, store.changing] as const, ([drawing, changing], [was]) => {
-    if (drawing?.id !== was?.id) {
-      proof.found = null
-      proof.current = null
-      before = null
-    }
-    if (drawing && !changing) {
-      if (proof.trying) proof.drop()
-      void look()
-    }
-  })
+  watch(
+    () => [store.drawing, store.changing] as const,
+    ([drawing, changing], [was]) => {
+      if (drawing?.id !== was?.id) {
+        proof.found = null
+        proof.current = null
+        before = null
+      }
+      if (drawing && !changing) {
+        if (proof.trying) proof.drop()
+        void look()
+      }
+    },
+  )
   if (store.drawing) void look()
 
   function glide(to: Viewport): void {
@@ -58,7 +61,12 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
       const t = calm ? 1 : Math.min(1, (performance.now() - began) / GLIDE)
       const u = t * t * (3 - 2 * t)
       const mix = (a: number, b: number): number => a + (b - a) * u
-      view.viewport = { ...to, x: mix(from.x, to.x), y: mix(from.y, to.y), zoom: from.zoom * (to.zoom / from.zoom) ** u }
+      view.viewport = {
+        ...to,
+        x: mix(from.x, to.x),
+        y: mix(from.y, to.y),
+        zoom: from.zoom * (to.zoom / from.zoom) ** u,
+      }
       if (t < 1) frame = requestAnimationFrame(step)
     }
     step()
@@ -93,13 +101,23 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
     } else goTo(all[next]!.key)
   }
 
-  useEventListener(window, 'keydown', (e: KeyboardEvent) => {
-    if (!proof.trying || (e.key !== 'Enter' && e.key !== 'Escape') || (e.target as Element).closest('button, input, [role=dialog]')) return
-    e.preventDefault()
-    e.stopPropagation()
-    if (e.key === 'Enter') proof.accept()
-    else proof.drop()
-  }, { capture: true })
+  useEventListener(
+    window,
+    'keydown',
+    (e: KeyboardEvent) => {
+      if (
+        !proof.trying ||
+        (e.key !== 'Enter' && e.key !== 'Escape') ||
+        (e.target as Element).closest('button, input, [role=dialog]')
+      )
+        return
+      e.preventDefault()
+      e.stopPropagation()
+      if (e.key === 'Enter') proof.accept()
+      else proof.drop()
+    },
+    { capture: true },
+  )
 
   onScopeDispose(() => cancelAnimationFrame(frame))
   return { step, goTo }

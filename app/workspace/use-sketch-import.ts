@@ -14,7 +14,10 @@ import { usePaperStore } from '~/stores/paper'
 import { useViewStore } from '~/stores/view'
 
 /** The place of a picture that fills the page as far as its proportions allow. */
-export function placeOnPage({ width, height }: Pick<ImageInfo, 'width' | 'height'>, page: Page): { x: number; y: number; width: number; height: number } {
+export function placeOnPage(
+  { width, height }: Pick<ImageInfo, 'width' | 'height'>,
+  page: Page,
+): { x: number; y: number; width: number; height: number } {
   const k = Math.min(page.width / width, page.height / height)
   return { x: (page.width - width * k) / 2, y: (page.height - height * k) / 2, width: width * k, height: height * k }
 }
@@ -22,7 +25,11 @@ export function placeOnPage({ width, height }: Pick<ImageInfo, 'width' | 'height
 /** Sends a picture to the server; a file that is too large is refused before it travels. */
 export async function sendPicture(file: File): Promise<ImageInfo> {
   if (!file.size) throw new Refusal(400, `"${file.name}" is empty. Save the sketch again as PNG, JPEG or WebP.`)
-  if (file.size > LIMITS.image) throw new Refusal(413, `"${file.name}" is larger than ${Math.round(LIMITS.image / 1024 ** 2)} MB. Scale it down and try again.`)
+  if (file.size > LIMITS.image)
+    throw new Refusal(
+      413,
+      `"${file.name}" is larger than ${Math.round(LIMITS.image / 1024 ** 2)} MB. Scale it down and try again.`,
+    )
   return uploadImage(isSvg(file) ? await drawnSvg(file) : file)
 }
 
@@ -50,7 +57,10 @@ export function useSketchImport() {
       const page = blank ? pageLike(info) : store.drawing.page
       const place = placeOnPage(info, page)
       const sketch = newSketchLayer({ id: newId(), image: info.sha256, ...place, angle: 0 })
-      const name = file.name.replace(/\.[^.]*$/, '').trim().slice(0, 60)
+      const name = file.name
+        .replace(/\.[^.]*$/, '')
+        .trim()
+        .slice(0, 60)
       const layer = { ...sketch, name: freeLayerName(store.drawing, blank || !name ? sketch.name : name) }
       store.edit('Bring in a sketch', (draft) => {
         draft.page = page

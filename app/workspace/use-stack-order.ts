@@ -28,6 +28,7 @@ export function useStackOrder(): (move: StackMove) => void {
         ;(layer.items as { id: string }[]).sort((a, b) => place.get(a.id)! - place.get(b.id)!)
       }
     })
-    if (store.drawing === before) store.notice = `It lies ${move === 'front' || move === 'up' ? 'in front' : 'at the back'} of its layer already. Layers have an order of their own: drag them in Layers.`
+    if (store.drawing === before)
+      store.notice = `It lies ${move === 'front' || move === 'up' ? 'in front' : 'at the back'} of its layer already. Layers have an order of their own: drag them in Layers.`
   }
 }

@@ -31,16 +31,23 @@ export function useTurnBack() {
     const work = view.beginWork('Turning outlines into lines', stop)
     work.tell(0)
     try {
-      const turned = await Promise.race([wrap<TurnBackWorker>(thread).turn(toRaw(solids.value), tolerance, proxy(work.tell)), stopped])
+      const turned = await Promise.race([
+        wrap<TurnBackWorker>(thread).turn(toRaw(solids.value), tolerance, proxy(work.tell)),
+        stopped,
+      ])
       if (!turned) return
       const done = turned.filter((t) => t.lines)
       const rest = turned.length - done.length
       if (done.length) {
         let made: string[] = []
-        store.edit(done.length === 1 ? 'Outline into a line' : 'Outlines into lines', (draft) => (made = turnBack(draft, new Map(done.map((t) => [t.id, t.lines!])))))
+        store.edit(
+          done.length === 1 ? 'Outline into a line' : 'Outlines into lines',
+          (draft) => (made = turnBack(draft, new Map(done.map((t) => [t.id, t.lines!])))),
+        )
         view.solids = view.solids.filter((id) => !done.some((t) => t.id === id))
         view.select(made)
-        view.activeLayer = store.drawing!.layers.find((l) => l.items.some((i) => i.id === made[0]))?.id ?? view.activeLayer
+        view.activeLayer =
+          store.drawing!.layers.find((l) => l.items.some((i) => i.id === made[0]))?.id ?? view.activeLayer
       }
       store.notice = inWords(done.length, rest, Math.max(0, ...done.map((t) => t.deviation)))
     } catch (e) {
@@ -55,7 +62,12 @@ export function useTurnBack() {
 }
 
 function inWords(done: number, rest: number, deviation: number): string {
-  const kept = rest ? ` ${rest} ${rest === 1 ? 'is no stroke and stays as it is' : 'are no strokes and stay as they are'}.` : ''
-  if (!done) return rest === 1 ? 'This is no outline of a stroke: it stays as it is.' : 'These are no outlines of strokes: they stay as they are.'
+  const kept = rest
+    ? ` ${rest} ${rest === 1 ? 'is no stroke and stays as it is' : 'are no strokes and stay as they are'}.`
+    : ''
+  if (!done)
+    return rest === 1
+      ? 'This is no outline of a stroke: it stays as it is.'
+      : 'These are no outlines of strokes: they stay as they are.'
   return `${done} ${done === 1 ? 'outline is a line' : 'outlines are lines'} again, at most ${short(deviation, 2)} px off.${kept}`
 }

@@ -17,7 +17,21 @@ import { useStarterInks } from './use-starter-inks'
 /** What sticks into a region is cleared away up to so many of its line's sizes. */
 const STICKS = 6
 
-type Fills = Pick<Worktop, 'nextInk' | 'inkInHand' | 'takeInk' | 'stepInk' | 'inkAt' | 'palette' | 'takeStarterInks' | 'colourOf' | 'regionAt' | 'emptyRegions' | 'bridges' | 'clearInside'>
+type Fills = Pick<
+  Worktop,
+  | 'nextInk'
+  | 'inkInHand'
+  | 'takeInk'
+  | 'stepInk'
+  | 'inkAt'
+  | 'palette'
+  | 'takeStarterInks'
+  | 'colourOf'
+  | 'regionAt'
+  | 'emptyRegions'
+  | 'bridges'
+  | 'clearInside'
+>
 
 /** What instruments see of inks and regions. */
 export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>): Fills {
@@ -32,9 +46,15 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
   async function clearInside(regions: readonly RegionHit[]): Promise<void> {
     const now = drawing()
     const least = (now.settings.proof?.speck ?? LIMITS.speck) * now.page.pxPerMm ** 2
-    const bounded = regions.flatMap((r) => (r.where === 'region' && r.hold.length ? [{ outer: r.contours[0]!, hold: r.hold }] : []))
+    const bounded = regions.flatMap((r) =>
+      r.where === 'region' && r.hold.length ? [{ outer: r.contours[0]!, hold: r.hold }] : [],
+    )
     const pieces = bounded.length ? await ink.session.litter(now, bounded, { most: STICKS, least }) : []
-    if (pieces.length) store.edit(pieces.length > 1 ? `Clear ${pieces.length} pieces away` : 'Clear a piece away', (draft) => void (draft.amendments = [...(draft.amendments ?? []), ...addedTrims(pieces)]))
+    if (pieces.length)
+      store.edit(
+        pieces.length > 1 ? `Clear ${pieces.length} pieces away` : 'Clear a piece away',
+        (draft) => void (draft.amendments = [...(draft.amendments ?? []), ...addedTrims(pieces)]),
+      )
   }
 
   return {
@@ -48,12 +68,15 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
     },
     palette: () => {
       const ofLines = new Set(linesOf(drawing()).map((l) => l.ink))
-      return drawing().inks.map((i) => i.id).filter((id) => !ofLines.has(id))
+      return drawing()
+        .inks.map((i) => i.id)
+        .filter((id) => !ofLines.has(id))
     },
     takeStarterInks: starter.take,
     colourOf: (id) => colourOf(drawing(), id),
     regionAt: (p) => ink.session.regionAt(drawing(), p, gap()),
-    emptyRegions: () => ink.session.emptyRegions(drawing(), gap(), preferences.fill.least * drawing().page.pxPerMm ** 2),
+    emptyRegions: () =>
+      ink.session.emptyRegions(drawing(), gap(), preferences.fill.least * drawing().page.pxPerMm ** 2),
     bridges: () => bridges.value,
     clearInside,
   }

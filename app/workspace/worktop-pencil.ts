@@ -12,7 +12,22 @@ import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 
 /** What instruments see of the pencil, and do to sketches. */
-export function pencilOfWorktop(): Pick<Worktop, 'pencil' | 'clinging' | 'clung' | 'segmentsClung' | 'crestAt' | 'pencilBetween' | 'sketchLayer' | 'chooseSketch' | 'paper' | 'proposals' | 'dropProposals' | 'findProposals' | 'usualThickness'> {
+export function pencilOfWorktop(): Pick<
+  Worktop,
+  | 'pencil'
+  | 'clinging'
+  | 'clung'
+  | 'segmentsClung'
+  | 'crestAt'
+  | 'pencilBetween'
+  | 'sketchLayer'
+  | 'chooseSketch'
+  | 'paper'
+  | 'proposals'
+  | 'dropProposals'
+  | 'findProposals'
+  | 'usualThickness'
+> {
   const cling = useClingStore()
   const store = useDrawingStore()
   const paper = usePaperStore()
@@ -26,8 +41,12 @@ export function pencilOfWorktop(): Pick<Worktop, 'pencil' | 'clinging' | 'clung'
     pencil: () => cling.pencil,
     // Who asks lines to settle where Cling is off wants them on the pencil.
     clinging: () => ({ reach: reach(), strength: preferences.cling.strength || 1 }),
-    clung: (path, fromStart) => (drawing() ? settled(path, drawing()!, { reach: reach(), strength: preferences.cling.strength, fromStart }) : path),
-    segmentsClung: (path, segments) => (drawing() ? segmentsAlong(path, segments, drawing()!, { reach: reach(), strength: preferences.cling.strength }) : path),
+    clung: (path, fromStart) =>
+      drawing() ? settled(path, drawing()!, { reach: reach(), strength: preferences.cling.strength, fromStart }) : path,
+    segmentsClung: (path, segments) =>
+      drawing()
+        ? segmentsAlong(path, segments, drawing()!, { reach: reach(), strength: preferences.cling.strength })
+        : path,
     crestAt: (p) => drawing()?.crestNear(p, reach()) ?? null,
     pencilBetween: (a, b) => drawing() && wayAlongPencil(a, b, drawing()!),
     sketchLayer: () => sketchLayerInHand(store.drawing!, view.sketchLayer),

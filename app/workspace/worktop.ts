@@ -25,7 +25,11 @@ const TURN = 12
 const QUIET = 250
 
 /** The worktop that instruments work at, over the stores. */
-export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }: Record<'expanded' | 'bridges', Readonly<Ref<readonly Path[]>>>): Worktop {
+export function createWorktop(
+  ink: Ink,
+  tick: Ref<number>,
+  { expanded, bridges }: Record<'expanded' | 'bridges', Readonly<Ref<readonly Path[]>>>,
+): Worktop {
   const store = useDrawingStore()
   const view = useViewStore()
   const studio = useStudioStore()
@@ -91,7 +95,8 @@ export function createWorktop(ink: Ink, tick: Ref<number>, { expanded, bridges }
   }
 
   /** The nearest first; of those as near, the topmost. */
-  const linesAt = (p: Vec, reach: number): LineHit[] => [...hitsAt(p, reach / view.viewport.zoom, false)].reverse().sort((a, b) => a.distance - b.distance)
+  const linesAt = (p: Vec, reach: number): LineHit[] =>
+    [...hitsAt(p, reach / view.viewport.zoom, false)].reverse().sort((a, b) => a.distance - b.distance)
 
   let newestWork = 0
 
@@ -196,5 +201,8 @@ function everyFrame(step: (ms: number) => boolean): () => void {
 
 function solidUnder(solids: readonly Shape[], p: Vec): Shape | null {
   const ctx = document.createElement('canvas').getContext('2d')!
-  return solids.findLast((s) => ctx.isPointInPath(new Path2D(outlineOfContours(s, s.contours).data), p.x, p.y, 'nonzero')) ?? null
+  return (
+    solids.findLast((s) => ctx.isPointInPath(new Path2D(outlineOfContours(s, s.contours).data), p.x, p.y, 'nonzero')) ??
+    null
+  )
 }

@@ -26,7 +26,8 @@ const MOST_TOUCHES = 6
 
 /** More edges than this fill the memory. */
 const MOST_EDGES = 10_000_000
-const TOO_MANY = 'These outlines cross each other in more places than can be worked out at once. Take fewer of them together.'
+const TOO_MANY =
+  'These outlines cross each other in more places than can be worked out at once. Take fewer of them together.'
 
 /**
  * The arrangement of loops in groups: edges enter one by one, and wherever one meets another both are split, exactly
@@ -43,7 +44,8 @@ export function arrange(groups: readonly (readonly Loop[])[], tolerance: number)
   const grid = gridFor(groups.flat(), tolerance)
   if (!grid) return null
   const coarser = coarserGrid(grid, tolerance)
-  const arranged = (coarser && new Arranger(grid, MOST_TOUCHES).run(groups)) ?? new Arranger(coarser ?? grid, Infinity).run(groups)!
+  const arranged =
+    (coarser && new Arranger(grid, MOST_TOUCHES).run(groups)) ?? new Arranger(coarser ?? grid, Infinity).run(groups)!
   checkArrangement(arranged, groups, tolerance)
   return arranged
 }
@@ -101,7 +103,8 @@ class Arranger {
     const from = back ? 1 - t0 : t0
     const to = back ? 1 - t1 : t1
     let t = from
-    if (this.curves.isStraight(id)) for (const turn of this.curves.turnsOf(id, from, to)) this.flatten(id, t, (t = turn), owner)
+    if (this.curves.isStraight(id))
+      for (const turn of this.curves.turnsOf(id, from, to)) this.flatten(id, t, (t = turn), owner)
     this.flatten(id, t, to, owner)
   }
 
@@ -163,7 +166,7 @@ class Arranger {
     const y1 = boxes[4 * p + 3]!
     for (let i = 0; i < n; i++) {
       let before = -1
-      for (let at = cells.first(lists[i]!); at >= 0; ) {
+      for (let at = cells.first(lists[i]!); at >= 0;) {
         const q = cells.edge(at)
         const next = cells.next(at)
         if (boxes[4 * q]! > x1 || boxes[4 * q + 2]! < x0 || boxes[4 * q + 1]! > y1 || boxes[4 * q + 3]! < y0) {

@@ -72,7 +72,7 @@ export class CellIndex {
       levels[level] = (levels[level] ?? 0) + 1
     }
     let coarsest = levels.length - 1
-    for (let above = levels[coarsest] ?? 0; above <= TOO_LARGE * n && coarsest > 0; ) above += levels[--coarsest] ?? 0
+    for (let above = levels[coarsest] ?? 0; above <= TOO_LARGE * n && coarsest > 0;) above += levels[--coarsest] ?? 0
     return coarsest
   }
 
@@ -169,7 +169,8 @@ export class CellIndex {
     const { cells } = this
     let n = this.all
     if (count <= 4) {
-      for (let cy = top; cy <= bottom; cy++) for (let cx = left; cx <= right; cx++) cells[n++] = this.slot(cx, cy, level)
+      for (let cy = top; cy <= bottom; cy++)
+        for (let cx = left; cx <= right; cx++) cells[n++] = this.slot(cx, cy, level)
       this.all = n
       return
     }
@@ -231,7 +232,8 @@ export class CellIndex {
 }
 
 /** Extent of an edge's box, with what its curve may leave it by, grid units. */
-const extentOf = (s: EdgeStore, e: number): number => Math.max(Math.abs(s.bx[e]! - s.ax[e]!), Math.abs(s.by[e]! - s.ay[e]!)) + 2 * s.sag[e]! + 2
+const extentOf = (s: EdgeStore, e: number): number =>
+  Math.max(Math.abs(s.bx[e]! - s.ax[e]!), Math.abs(s.by[e]! - s.ay[e]!)) + 2 * s.sag[e]! + 2
 
 function levelFor(extent: number): number {
   let level = 0

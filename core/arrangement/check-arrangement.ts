@@ -6,7 +6,9 @@ import type { PlanarMap } from './planar-map'
 /** An arrangement that contradicts itself or its input: a fault of ours, which must not become somebody's drawing. */
 export class ArrangementFault extends Error {
   constructor(what: string) {
-    super(`The outlines could not be worked out: ${what}. Please move one of the lines a little, and tell us of this drawing.`)
+    super(
+      `The outlines could not be worked out: ${what}. Please move one of the lines a little, and tell us of this drawing.`,
+    )
     this.name = 'ArrangementFault'
   }
 }
@@ -24,7 +26,11 @@ const GAUSS = [
  *
  * @throws ArrangementFault
  */
-export function checkArrangement(arrangement: Arrangement, groups: readonly (readonly Loop[])[], tolerance: number): void {
+export function checkArrangement(
+  arrangement: Arrangement,
+  groups: readonly (readonly Loop[])[],
+  tolerance: number,
+): void {
   const { edges, curves, owners, grid } = arrangement
   const found = new Float64Array(groups.length)
   // Rounded ends close on one another exactly; what lies between a curve and its chord is small wherever it is.
@@ -50,7 +56,8 @@ export function checkArrangement(arrangement: Arrangement, groups: readonly (rea
         length += curves.controlLength(id)
       })
     }
-    if (!(Math.abs(area - found[g]!) / 2 <= (tolerance / grid.step) * (length + loops.length))) throw new ArrangementFault('an area came out wrong')
+    if (!(Math.abs(area - found[g]!) / 2 <= (tolerance / grid.step) * (length + loops.length)))
+      throw new ArrangementFault('an area came out wrong')
   })
 }
 
@@ -84,7 +91,8 @@ const START = new Float64Array(4)
 export function checkFaces(m: PlanarMap, windings: Int32Array): void {
   for (let c = 0; c < m.chains.count; c++) {
     const change = hashOf(m.arrangement.owners.get(m.chains.owners[c]!))
-    if (((windings[m.face[2 * c]!]! - windings[m.face[2 * c + 1]!]!) | 0) !== change) throw new ArrangementFault('two ways to a face disagree')
+    if (((windings[m.face[2 * c]!]! - windings[m.face[2 * c + 1]!]!) | 0) !== change)
+      throw new ArrangementFault('two ways to a face disagree')
   }
 }
 

@@ -93,7 +93,8 @@ export class CurveTable {
     }
     if (far === 0 || this.bend(o) <= STRAIGHT) return false
     const most = STRAIGHT * Math.sqrt(far)
-    for (let i = 2; i < 8; i += 2) if (Math.abs(dx * (p[o + i + 1]! - p[o + 1]!) - dy * (p[o + i]! - p[o]!)) > most) return false
+    for (let i = 2; i < 8; i += 2)
+      if (Math.abs(dx * (p[o + i + 1]! - p[o + 1]!) - dy * (p[o + i]! - p[o]!)) > most) return false
     return true
   }
 
@@ -104,7 +105,11 @@ export class CurveTable {
     for (let i = 0; i < 2; i++) {
       const from = p[o + i]!
       const to = p[o + 6 + i]!
-      most = Math.max(most, Math.abs(p[o + 2 + i]! - (2 * from + to) / 3), Math.abs(p[o + 4 + i]! - (from + 2 * to) / 3))
+      most = Math.max(
+        most,
+        Math.abs(p[o + 2 + i]! - (2 * from + to) / 3),
+        Math.abs(p[o + 4 + i]! - (from + 2 * to) / 3),
+      )
     }
     return most
   }
@@ -118,7 +123,9 @@ export class CurveTable {
   turnsOf(id: number, t0: number, t1: number): number[] {
     const p = this.points
     const o = 8 * id
-    const spread = (i: number): number => Math.max(p[o + i]!, p[o + 2 + i]!, p[o + 4 + i]!, p[o + 6 + i]!) - Math.min(p[o + i]!, p[o + 2 + i]!, p[o + 4 + i]!, p[o + 6 + i]!)
+    const spread = (i: number): number =>
+      Math.max(p[o + i]!, p[o + 2 + i]!, p[o + 4 + i]!, p[o + 6 + i]!) -
+      Math.min(p[o + i]!, p[o + 2 + i]!, p[o + 4 + i]!, p[o + 6 + i]!)
     const along = spread(0) >= spread(1) ? 0 : 1
     const turns = extremes(p[o + along]!, p[o + 2 + along]!, p[o + 4 + along]!, p[o + 6 + along]!)
     return turns.filter((t) => t > Math.min(t0, t1) && t < Math.max(t0, t1)).sort((s, t) => (t0 < t1 ? s - t : t - s))
@@ -209,7 +216,8 @@ const STRAIGHT = 0.05
 
 const at = (p: Vec, q: Vec): boolean => p.x === q.x && p.y === q.y
 
-const isSame = (a: Cubic, b: Cubic): boolean => a === b || (at(a.p0, b.p0) && at(a.p1, b.p1) && at(a.p2, b.p2) && at(a.p3, b.p3))
+const isSame = (a: Cubic, b: Cubic): boolean =>
+  a === b || (at(a.p0, b.p0) && at(a.p1, b.p1) && at(a.p2, b.p2) && at(a.p3, b.p3))
 
 const isReverse = (a: Cubic, b: Cubic): boolean => at(a.p0, b.p3) && at(a.p1, b.p2) && at(a.p2, b.p1) && at(a.p3, b.p0)
 

@@ -97,7 +97,8 @@ export class CutBack {
       return end
     }
     const hit = intersectFrom(a.curve, a.t1, b.curve, b.t0)
-    if (!hit || distance(hit.at, snapped) > near || !inOrder(a.t0, hit.t, a.t1) || !inOrder(b.t1, hit.u, b.t0)) return null
+    if (!hit || distance(hit.at, snapped) > near || !inOrder(a.t0, hit.t, a.t1) || !inOrder(b.t1, hit.u, b.t0))
+      return null
     a.t1 = hit.t
     b.t0 = hit.u
     return hit.at

@@ -38,7 +38,17 @@ export class EdgeStore {
   }
 
   /** Appends an edge and answers its number. */
-  push(ax: number, ay: number, bx: number, by: number, curve: number, ta: number, tb: number, sag: number, owners: number): number {
+  push(
+    ax: number,
+    ay: number,
+    bx: number,
+    by: number,
+    curve: number,
+    ta: number,
+    tb: number,
+    sag: number,
+    owners: number,
+  ): number {
     const i = this.count++
     if (i >= this.ax.length) this.grow()
     this.put(i, ax, ay, bx, by, curve, ta, tb, sag, owners)
@@ -46,7 +56,18 @@ export class EdgeStore {
   }
 
   /** Puts an edge in place `i`. */
-  put(i: number, ax: number, ay: number, bx: number, by: number, curve: number, ta: number, tb: number, sag: number, owners: number): void {
+  put(
+    i: number,
+    ax: number,
+    ay: number,
+    bx: number,
+    by: number,
+    curve: number,
+    ta: number,
+    tb: number,
+    sag: number,
+    owners: number,
+  ): void {
     this.ax[i] = ax
     this.ay[i] = ay
     this.bx[i] = bx

@@ -156,7 +156,8 @@ function parameterAt(s: EdgeStore, curves: CurveTable, e: number, x: number, y: 
   const dx = s.bx[e]! - s.ax[e]!
   const dy = s.by[e]! - s.ay[e]!
   const u = ((x - s.ax[e]!) * dx + (y - s.ay[e]!) * dy) / (dx * dx + dy * dy)
-  if (curves.isStraight(s.curve[e]!)) return curves.parameterAlong(s.curve[e]!, s.ta[e]!, s.tb[e]!, Math.min(1, Math.max(0, u)))
+  if (curves.isStraight(s.curve[e]!))
+    return curves.parameterAlong(s.curve[e]!, s.ta[e]!, s.tb[e]!, Math.min(1, Math.max(0, u)))
   return s.ta[e]! + (s.tb[e]! - s.ta[e]!) * Math.min(1, Math.max(0, u))
 }
 
@@ -208,7 +209,8 @@ function apart(s: EdgeStore, curves: CurveTable, p: number, q: number): Meeting 
   if ((oc > ql && od > ql) || (oc < -ql && od < -ql)) return Meeting.None
   const crossing = oa > 0 !== ob > 0 && oc > 0 !== od > 0
   if (!crossing && gap(s, p, q) > room) return Meeting.None
-  if (!crossing || Math.abs(oa) <= pl || Math.abs(ob) <= pl || Math.abs(oc) <= ql || Math.abs(od) <= ql) return refine(s, curves, p, q)
+  if (!crossing || Math.abs(oa) <= pl || Math.abs(ob) <= pl || Math.abs(oc) <= ql || Math.abs(od) <= ql)
+    return refine(s, curves, p, q)
   const u = oc / (oc - od)
   const v = oa / (oa - ob)
   const t = s.ta[p]! + (s.tb[p]! - s.ta[p]!) * u
@@ -250,7 +252,16 @@ function fromEdge(s: EdgeStore, e: number, x: number, y: number): number {
 }
 
 /** Flat edges that share no end, by exact tests on their four triangles. */
-function flat(s: EdgeStore, curves: CurveTable, p: number, q: number, oa: number, ob: number, oc: number, od: number): Meeting {
+function flat(
+  s: EdgeStore,
+  curves: CurveTable,
+  p: number,
+  q: number,
+  oa: number,
+  ob: number,
+  oc: number,
+  od: number,
+): Meeting {
   const hotP = 0.5 * (Math.abs(s.bx[p]! - s.ax[p]!) + Math.abs(s.by[p]! - s.ay[p]!))
   const hotQ = 0.5 * (Math.abs(s.bx[q]! - s.ax[q]!) + Math.abs(s.by[q]! - s.ay[q]!))
   if ((oa > hotP && ob > hotP) || (oa < -hotP && ob < -hotP)) return Meeting.None

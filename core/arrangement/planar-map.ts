@@ -151,7 +151,10 @@ function placeOutsides(m: PlanarMap, outsides: readonly number[], cycle: Int32Ar
   const { vertices } = m.chains
   const left = outsides.map((h) => leftmostOf(m, h))
   const order = outsides.map((_, i) => i).sort((i, k) => vertices.x[left[i]!]! - vertices.x[left[k]!]!)
-  const beside = halvesLeftOf(m.chains, left.map((v) => ({ x: vertices.x[v]!, y: vertices.y[v]! })))
+  const beside = halvesLeftOf(
+    m.chains,
+    left.map((v) => ({ x: vertices.x[v]!, y: vertices.y[v]! })),
+  )
   for (const i of order) faceOfCycle[cycle[outsides[i]!]!] = beside[i]! < 0 ? 0 : faceOfCycle[cycle[beside[i]!]!]!
 }
 
@@ -176,6 +179,9 @@ function leftmostOf(m: PlanarMap, h: number): number {
 /** The face in which each of some points lies, px; on an edge, that of one of its sides. */
 export function facesAt(m: PlanarMap, points: readonly Vec[]): Int32Array {
   const { step, originX, originY } = m.arrangement.grid
-  const halves = halvesLeftOf(m.chains, points.map(({ x, y }) => ({ x: x / step - originX, y: y / step - originY })))
+  const halves = halvesLeftOf(
+    m.chains,
+    points.map(({ x, y }) => ({ x: x / step - originX, y: y / step - originY })),
+  )
   return halves.map((h) => (h < 0 ? 0 : m.face[h]!))
 }

@@ -42,7 +42,8 @@ export function resolveGroups(
 ): Cubic[][] {
   const arrangement = arrange(groups, tolerance)
   if (!arrangement) return []
-  if (!arrangement.met && groups.length === 1 && groups[0]!.length === 1) return aloneOf(groups[0]![0]!, arrangement, tolerance)
+  if (!arrangement.met && groups.length === 1 && groups[0]!.length === 1)
+    return aloneOf(groups[0]![0]!, arrangement, tolerance)
   const map = planarMap(arrangement)
   return contoursOfFaces(map, facesWhere(map, groups.length, inside), tolerance)
 }

@@ -45,7 +45,10 @@ export function gridFor(loops: Iterable<Loop>, tolerance: number): SnapGrid | nu
   const step = 2 ** Math.max(Math.ceil(Math.log2(extent)) - GRID_BITS + 1, finest(tolerance))
   if (!(step <= tolerance * COARSEST_SHARE)) {
     const reach = Math.round(extent).toLocaleString('en')
-    throw new InputError('size', `This reaches over ${reach} px, too far for outlines within ${tolerance} px. Bring it closer together, or allow a larger tolerance.`)
+    throw new InputError(
+      'size',
+      `This reaches over ${reach} px, too far for outlines within ${tolerance} px. Bring it closer together, or allow a larger tolerance.`,
+    )
   }
   return gridOf(step, box)
 }

@@ -63,10 +63,14 @@ export class Spurs {
     const isOther = (t: number, x: number, y: number): boolean => {
       if (to > from ? t <= from : t >= from) return false
       const v = this.m.chains.vertices.find(x, y)
-      return v >= 0 && [...this.meeting().subarray(MOST * v, MOST * v + MOST)].some((c) => c >= 0 && c !== curve && c !== mate)
+      return (
+        v >= 0 &&
+        [...this.meeting().subarray(MOST * v, MOST * v + MOST)].some((c) => c >= 0 && c !== curve && c !== mate)
+      )
     }
     for (const e of this.cancelled.get(curve) ?? []) {
-      if (isOther(edges.ta[e]!, edges.ax[e]!, edges.ay[e]!) || isOther(edges.tb[e]!, edges.bx[e]!, edges.by[e]!)) return false
+      if (isOther(edges.ta[e]!, edges.ax[e]!, edges.ay[e]!) || isOther(edges.tb[e]!, edges.bx[e]!, edges.by[e]!))
+        return false
     }
     return true
   }

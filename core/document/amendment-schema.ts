@@ -9,13 +9,24 @@ const retouch = yup
     to: yup
       .mixed()
       .nullable()
-      .test((v, context) => v === null || v === 'add' || v === 'cut' || (typeof v === 'object' && !nodeProblem(v)) || context.createError({ message: `${context.path} cannot be used` })),
+      .test(
+        (v, context) =>
+          v === null ||
+          v === 'add' ||
+          v === 'cut' ||
+          (typeof v === 'object' && !nodeProblem(v)) ||
+          context.createError({ message: `${context.path} cannot be used` }),
+      ),
   })
   .noUnknown()
   .strict()
 
 const placeByLine = yup
-  .object({ at: yup.number().strict().required().min(0).max(1), ahead: yup.number().strict().required().min(-1e5).max(1e5), left: yup.number().strict().required().min(-1e5).max(1e5) })
+  .object({
+    at: yup.number().strict().required().min(0).max(1),
+    ahead: yup.number().strict().required().min(-1e5).max(1e5),
+    left: yup.number().strict().required().min(-1e5).max(1e5),
+  })
   .noUnknown()
   .strict()
   .required()
@@ -27,12 +38,24 @@ const trim = yup
     line: text(80).min(1),
     place: placeByLine,
     over: yup.array(text(80).min(1).required()).required().max(1000),
-    bounds: yup.array(yup.object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() }).noUnknown().strict().required()).required().max(1000),
+    bounds: yup
+      .array(
+        yup
+          .object({ by: text(80).min(1), side: yup.number().strict().oneOf([-1, 0, 1]).required() })
+          .noUnknown()
+          .strict()
+          .required(),
+      )
+      .required()
+      .max(1000),
   })
   .noUnknown()
   .strict()
 
-const endOfLine = yup.object({ line: text(80).min(1), end: yup.string().strict().oneOf(['first', 'last']).required() }).noUnknown().strict()
+const endOfLine = yup
+  .object({ line: text(80).min(1), end: yup.string().strict().oneOf(['first', 'last']).required() })
+  .noUnknown()
+  .strict()
 
 const corner = yup
   .object({
@@ -48,16 +71,27 @@ const corner = yup
   .strict()
 
 const fineness = yup
-  .object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['fineness']).required(), line: text(80).min(1), place: placeByLine, simplify: number().min(0).max(1e5) })
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['fineness']).required(),
+    line: text(80).min(1),
+    place: placeByLine,
+    simplify: number().min(0).max(1e5),
+  })
   .noUnknown()
   .strict()
 
-const leave = yup.object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) }).noUnknown().strict()
+const leave = yup
+  .object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) })
+  .noUnknown()
+  .strict()
 
 const AMENDMENTS = { retouch, trim, corner, fineness, leave }
 
 /** Schema of an amendment. */
 export const amendmentSchema = yup.lazy((v: unknown) => {
   const kind = typeof v === 'object' && v !== null && 'kind' in v ? v.kind : null
-  return typeof kind === 'string' && Object.hasOwn(AMENDMENTS, kind) ? AMENDMENTS[kind as keyof typeof AMENDMENTS] : retouch
+  return typeof kind === 'string' && Object.hasOwn(AMENDMENTS, kind)
+    ? AMENDMENTS[kind as keyof typeof AMENDMENTS]
+    : retouch
 })

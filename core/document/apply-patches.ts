@@ -11,10 +11,34 @@ const DRAWING_FIELDS = ['name', 'page', 'inks', 'settings'] as const
 const LAYER_FIELDS = ['name', 'visible', 'locked', 'opacity'] as const
 
 /** Fields of amendments that change: all but their ids. */
-const AMENDMENT_FIELDS = ['kind', 'at', 'to', 'line', 'place', 'over', 'bounds', 'ends', 'style', 'behind', 'limit', 'length', 'simplify', 'key'] as const satisfies readonly FieldOf<Amendment>[]
+const AMENDMENT_FIELDS = [
+  'kind',
+  'at',
+  'to',
+  'line',
+  'place',
+  'over',
+  'bounds',
+  'ends',
+  'style',
+  'behind',
+  'limit',
+  'length',
+  'simplify',
+  'key',
+] as const satisfies readonly FieldOf<Amendment>[]
 
 /** Fields of fills that change: all but their ids. */
-const FILL_FIELDS = ['ink', 'where', 'at', 'hold', 'gap', 'under', 'shades', 'lit'] as const satisfies readonly FieldOf<Fill>[]
+const FILL_FIELDS = [
+  'ink',
+  'where',
+  'at',
+  'hold',
+  'gap',
+  'under',
+  'shades',
+  'lit',
+] as const satisfies readonly FieldOf<Fill>[]
 
 type FieldOf<T> = T extends unknown ? Exclude<keyof T, 'id'> : never
 
@@ -58,7 +82,8 @@ export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawi
       if (path.length <= 2) inks.change(op, at, value, path)
       else inks.replace(at, path.slice(2), value, INK_FIELDS, path)
     } else if (root === 'amendments' || root === 'fills') {
-      const [all, fields] = root === 'fills' ? ([fills, FILL_FIELDS] as const) : ([amendments, AMENDMENT_FIELDS] as const)
+      const [all, fields] =
+        root === 'fills' ? ([fills, FILL_FIELDS] as const) : ([amendments, AMENDMENT_FIELDS] as const)
       if (path.length <= 2) all.change(op, at, value, path)
       else if (op === 'replace' && path.length === 3) all.replace(at, path.slice(2), value, fields, path)
       else throw unfit(path)
@@ -73,7 +98,8 @@ export function applyPatches(drawing: Drawing, patches: readonly Patch[]): Drawi
       if (op === 'remove') items.delete(at as string)
     } else if (path.length === 3 && list !== 'items') layers.replace(at, [list!], value, LAYER_FIELDS, path)
     else if (list !== 'items' || typeof at !== 'string') throw unfit(path)
-    else if (path.length === 3 && (op === 'copy' || op === 'map' || op === 'each')) manyChanged(itemsOf(at), op, value, path)
+    else if (path.length === 3 && (op === 'copy' || op === 'map' || op === 'each'))
+      manyChanged(itemsOf(at), op, value, path)
     else if (path.length <= 4) itemsOf(at).change(op, item, value, path)
     else if (op === 'replace') itemsOf(at).replace(item, fields, value, null, path)
     else throw unfit(path)
@@ -106,14 +132,17 @@ function manyChanged(items: ListEdit<Named>, op: 'copy' | 'map' | 'each', value:
     const { place } = value as unknown as Copies
     if (typeof place !== 'number') throw unfit(path)
     let nodes = 0
-    items.copy(place, all.map((entry) => {
-      if (!isList(entry) || typeof entry[0] !== 'string' || typeof entry[1] !== 'string') throw unfit(path)
-      const item = drawn(items.get(entry[0]), path)
-      nodes += ('path' in item ? [item.path] : item.contours).reduce((n, c) => n + c.nodes.length, 0)
-      // A short patch must not make a drawing of any size.
-      if (nodes > MOST_COPIED) throw new UnfitPatch('more is copied at once than a drawing can hold')
-      return copyOf(item, entry[1], by)
-    }))
+    items.copy(
+      place,
+      all.map((entry) => {
+        if (!isList(entry) || typeof entry[0] !== 'string' || typeof entry[1] !== 'string') throw unfit(path)
+        const item = drawn(items.get(entry[0]), path)
+        nodes += ('path' in item ? [item.path] : item.contours).reduce((n, c) => n + c.nodes.length, 0)
+        // A short patch must not make a drawing of any size.
+        if (nodes > MOST_COPIED) throw new UnfitPatch('more is copied at once than a drawing can hold')
+        return copyOf(item, entry[1], by)
+      }),
+    )
     return
   }
   for (const entry of all) {

@@ -40,7 +40,9 @@ export function checkTouched(drawing: Drawing, patches: readonly Patch[]): void 
   let outside = false
   // What was done to a layer before it was taken away is no part of one that has its id now.
   const gone = new Map<unknown, number>()
-  patches.forEach(({ op, path }, i) => op === 'remove' && path.length === 2 && path[0] === 'layers' && gone.set(path[1], i))
+  patches.forEach(
+    ({ op, path }, i) => op === 'remove' && path.length === 2 && path[0] === 'layers' && gone.set(path[1], i),
+  )
   for (const [i, { op, path, value }] of patches.entries()) {
     const [root, at, list, item, ...fields] = path
     const here = i < (gone.get(at) ?? -1) ? undefined : layers.get(String(at))
@@ -51,7 +53,8 @@ export function checkTouched(drawing: Drawing, patches: readonly Patch[]): void 
       if (op !== 'add') continue
       layerSchema.validateSync(value)
       for (const item of (value as Layer).items) added.add(item.id)
-    } else if (!here) continue // A later patch takes the layer away again: nothing is left to check.
+    } else if (!here)
+      continue // A later patch takes the layer away again: nothing is left to check.
     else if (list !== 'items') bare.add(here)
     else if (op === 'copy' || op === 'map') for (const id of idsOf({ op, value })) mapped.add(id)
     else if (op === 'each') checkEach(here, value as Each, whole)
@@ -59,7 +62,9 @@ export function checkTouched(drawing: Drawing, patches: readonly Patch[]): void 
     else if (fields.length) (yup.reach(itemSchema(here.kind), fields.join('.')) as yup.Schema).validateSync(value)
     else if (op === 'add') itemSchema(here.kind).validateSync(value)
   }
-  if (whole.size) for (const l of drawing.layers) for (const item of l.items) if (whole.has(item.id)) itemSchema(l.kind).validateSync(item)
+  if (whole.size)
+    for (const l of drawing.layers)
+      for (const item of l.items) if (whole.has(item.id)) itemSchema(l.kind).validateSync(item)
   if (mapped.size) checkMapped(drawing, mapped)
   // However many patches there are, each of these is looked at once.
   if (outside) drawingSchema.validateSync({ ...drawing, layers: [] })
@@ -81,7 +86,9 @@ function checkMapped(drawing: Drawing, ids: ReadonlySet<string>): void {
   for (const { items } of drawing.layers) {
     for (const item of items) {
       if (!ids.has(item.id) || !('path' in item || 'contours' in item)) continue
-      const problem = ('path' in item ? [item.path, ...(item.scrapes ?? [])] : item.contours).map(pathProblem).find((p) => p)
+      const problem = ('path' in item ? [item.path, ...(item.scrapes ?? [])] : item.contours)
+        .map(pathProblem)
+        .find((p) => p)
       if (problem) throw new yup.ValidationError(`path.${problem} cannot be used`, item.id, 'path')
     }
   }
@@ -97,9 +104,17 @@ export function idsOf({ op, value }: Pick<Patch, 'op' | 'value'>): string[] {
 /** Lists have their limits, and everything is found by its id, so no two of the parts that are asked about may share one. */
 function checkLists(drawing: Drawing, asked?: ReadonlySet<unknown>): void {
   const full = drawing.layers.find((l) => l.items.length > MOST_ITEMS)
-  if (full) throw new yup.ValidationError(`layer "${full.name}" is full: it holds ${MOST_ITEMS} lines`, full.id, 'layers')
-  if (drawing.layers.length > MOST_LAYERS) throw new yup.ValidationError(`a drawing holds ${MOST_LAYERS} layers at most`, null, 'layers')
-  for (const all of [drawing.inks, drawing.amendments ?? [], drawing.fills ?? [], drawing.layers, drawing.layers.flatMap((l): { id: string }[] => l.items)]) {
+  if (full)
+    throw new yup.ValidationError(`layer "${full.name}" is full: it holds ${MOST_ITEMS} lines`, full.id, 'layers')
+  if (drawing.layers.length > MOST_LAYERS)
+    throw new yup.ValidationError(`a drawing holds ${MOST_LAYERS} layers at most`, null, 'layers')
+  for (const all of [
+    drawing.inks,
+    drawing.amendments ?? [],
+    drawing.fills ?? [],
+    drawing.layers,
+    drawing.layers.flatMap((l): { id: string }[] => l.items),
+  ]) {
     const seen = new Set<string>()
     for (const { id: name } of all) {
       if (asked && !asked.has(name)) continue

@@ -15,11 +15,18 @@ export const copyOf = <T extends Line | Shape>(item: T, id: string, by: Matrix):
  * whose points are theirs put through one matrix. Answers them as a change, and the list after it: what of a copy is
  * otherwise than its model still has to be told.
  */
-export function copiesAmong(before: readonly Named[], after: readonly Named[]): { patches: { op: 'copy'; value: Copies }[]; items: readonly Named[] } {
+export function copiesAmong(
+  before: readonly Named[],
+  after: readonly Named[],
+): { patches: { op: 'copy'; value: Copies }[]; items: readonly Named[] } {
   const none = { patches: [], items: before }
   const old = new Set(before.map((i) => i.id))
   const fresh = after.filter((i): i is Line => !old.has(i.id) && 'weight' in i)
-  if (fresh.length < MANY || !after.slice(after.indexOf(fresh[0]!), after.indexOf(fresh[0]!) + fresh.length).every((i) => !old.has(i.id))) return none
+  if (
+    fresh.length < MANY ||
+    !after.slice(after.indexOf(fresh[0]!), after.indexOf(fresh[0]!) + fresh.length).every((i) => !old.has(i.id))
+  )
+    return none
   const models = new Map(before.flatMap((i) => ('weight' in i ? [[(i as Line).weight, i as Line] as const] : [])))
   const pairs = fresh.flatMap((line) => {
     const model = models.get(line.weight)

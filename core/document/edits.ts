@@ -30,10 +30,15 @@ export interface Edit {
 export type Recipe = (draft: Drawing) => void
 
 /** The drawing as `recipe` makes it; snips keep to the crossings that bound them, and a light that follows edits falls anew. */
-export const changed = (drawing: Drawing, recipe: Recipe): Drawing => withLightSettled(drawing, underHand(drawing, recipe))
+export const changed = (drawing: Drawing, recipe: Recipe): Drawing =>
+  withLightSettled(drawing, underHand(drawing, recipe))
 
 /** The drawing as it is to be seen while a hand drags: snips keep to their crossings, but the light waits for the hand to let go. */
-export const underHand = (drawing: Drawing, recipe: Recipe): Drawing => shownAs(drawing, produce(drawing, (draft) => void recipe(draft as Drawing)))
+export const underHand = (drawing: Drawing, recipe: Recipe): Drawing =>
+  shownAs(
+    drawing,
+    produce(drawing, (draft) => void recipe(draft as Drawing)),
+  )
 
 /** As `underHand`, of a drawing that is made already: drafts of thousands of points take longer than a frame. */
 export function shownAs(drawing: Drawing, next: Drawing): Drawing {

@@ -31,14 +31,20 @@ const allOnGrid = (paths: readonly Path[]): Path[] => {
 /** An item whose points lie on the grid, as far as they are not those that it had before. */
 function itemOnGrid<T extends Line | Shape>(item: T, was: Line | Shape | undefined): T {
   if (!('path' in item)) {
-    const contours = was && 'contours' in was && was.contours === item.contours ? item.contours : allOnGrid(item.contours)
+    const contours =
+      was && 'contours' in was && was.contours === item.contours ? item.contours : allOnGrid(item.contours)
     return contours === item.contours ? item : { ...item, contours }
   }
   const old = was && 'path' in was ? was : null
   const path = old?.path === item.path ? item.path : pathOnGrid(item.path)
   const scrapes = item.scrapes && (old?.scrapes === item.scrapes ? item.scrapes : allOnGrid(item.scrapes))
-  const trace = item.trace && isKept(item.trace) && old?.trace !== item.trace ? { ...item.trace, at: placeOnGrid(item.trace.at) } : item.trace
-  return path === item.path && scrapes === item.scrapes && trace === item.trace ? item : { ...item, path, trace, ...(scrapes && { scrapes }) }
+  const trace =
+    item.trace && isKept(item.trace) && old?.trace !== item.trace
+      ? { ...item.trace, at: placeOnGrid(item.trace.at) }
+      : item.trace
+  return path === item.path && scrapes === item.scrapes && trace === item.trace
+    ? item
+    : { ...item, path, trace, ...(scrapes && { scrapes }) }
 }
 
 /** `after` with what differs from `before` put on the grid. */
@@ -49,7 +55,9 @@ export function withPointsOnGrid(before: Drawing | null, after: Drawing): Drawin
     const was = old.get(layer.id)
     if (layer === was || layer.kind === 'sketch') return layer
     const known = new Map((was?.items ?? []).map((i) => [i.id, i as Line | Shape]))
-    const items = (layer.items as (Line | Shape)[]).map((item) => (known.get(item.id) === item ? item : itemOnGrid(item, known.get(item.id))))
+    const items = (layer.items as (Line | Shape)[]).map((item) =>
+      known.get(item.id) === item ? item : itemOnGrid(item, known.get(item.id)),
+    )
     if (items.every((item, i) => item === layer.items[i])) return layer
     changed = true
     return { ...layer, items } as typeof layer

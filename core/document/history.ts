@@ -48,7 +48,18 @@ export function replay<T extends { kind: EditKind }>(journal: readonly T[]): { u
 
 /** The drawing before its last `steps` steps, or with so many undone ones where negative; null where these do not fit it any more. */
 export function drawingAtStep(drawing: Drawing, { undo, redo }: History, steps: number): Drawing | null {
-  const patches = steps > 0 ? undo.slice(undo.length - steps).reverse().map((e) => e.inverse) : steps < 0 ? redo.slice(steps).reverse().map((e) => e.patches) : []
+  const patches =
+    steps > 0
+      ? undo
+          .slice(undo.length - steps)
+          .reverse()
+          .map((e) => e.inverse)
+      : steps < 0
+        ? redo
+            .slice(steps)
+            .reverse()
+            .map((e) => e.patches)
+        : []
   try {
     return patches.reduce((now, p) => applyEdit(now, { patches: p }), drawing)
   } catch {

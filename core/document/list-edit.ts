@@ -61,7 +61,8 @@ export class ListEdit<T extends Named> {
   }
 
   private add(place: number, item: T): void {
-    if (typeof item?.id !== 'string' || this.byId.has(item.id)) throw new UnfitPatch('what would be added is there already')
+    if (typeof item?.id !== 'string' || this.byId.has(item.id))
+      throw new UnfitPatch('what would be added is there already')
     this.byId.set(item.id, item)
     this.order.splice(Math.max(0, place), 0, item.id)
   }
@@ -95,6 +96,8 @@ export class ListEdit<T extends Named> {
   /** The list after all changes; the very list that was given where nothing changed. */
   result(): T[] {
     const after = this.order.map((id) => this.byId.get(id)!)
-    return after.length === this.before.length && after.every((item, i) => item === this.before[i]) ? (this.before as T[]) : after
+    return after.length === this.before.length && after.every((item, i) => item === this.before[i])
+      ? (this.before as T[])
+      : after
   }
 }

@@ -1,9 +1,36 @@
-import type { Amendment, Drawing, Fill, Finish, Ink, KeptTrace, Line, PenTrace, Settings, Shape, Sketch, Weight } from '../model/model'
+import type {
+  Amendment,
+  Drawing,
+  Fill,
+  Finish,
+  Ink,
+  KeptTrace,
+  Line,
+  PenTrace,
+  Settings,
+  Shape,
+  Sketch,
+  Weight,
+} from '../model/model'
 
 /** The keys that a record of type `T`, or of one of its kinds, may lack. */
-export type Lacking<T> = T extends unknown ? { [K in keyof T]-?: object extends Pick<T, K> ? K : never }[keyof T] : never
+export type Lacking<T> = T extends unknown
+  ? { [K in keyof T]-?: object extends Pick<T, K> ? K : never }[keyof T]
+  : never
 
-type Records = Line | Shape | Sketch | Weight | Finish | PenTrace | KeptTrace | Settings | Settings['shapes'] | Ink | Amendment | Fill
+type Records =
+  | Line
+  | Shape
+  | Sketch
+  | Weight
+  | Finish
+  | PenTrace
+  | KeptTrace
+  | Settings
+  | Settings['shapes']
+  | Ink
+  | Amendment
+  | Fill
 
 /** Every field that a record of a drawing may lack and that patches put in or take away. A new one is missed by the compiler. */
 const OPTIONAL: Record<Lacking<Records>, true> = {

@@ -16,7 +16,10 @@ type Path = Patch['path']
 export function patchesBetween(before: Drawing, after: Drawing): Patch[] {
   const out: Patch[] = []
   replaceFields(out, [], ['name', 'page', 'settings'], before, after)
-  for (const list of LISTS) listPatches<Named>(out, [list], before[list] ?? [], after[list] ?? [], (was, is, path) => replaceFields(out, path, fieldsOfBoth(was, is), was, is))
+  for (const list of LISTS)
+    listPatches<Named>(out, [list], before[list] ?? [], after[list] ?? [], (was, is, path) =>
+      replaceFields(out, path, fieldsOfBoth(was, is), was, is),
+    )
   listPatches(out, ['layers'], before.layers, after.layers, (was, is, path) => {
     replaceFields(out, path, LAYER_FIELDS, was, is)
     if (was.items !== is.items) itemPatches(out, [...path, 'items'], was.items, is.items)
@@ -31,8 +34,12 @@ function itemPatches(out: Patch[], path: Path, before: readonly Named[], after: 
   const single: Patch[] = []
   const inside = (a: Named, b: Named, at: Path): void => replaceFields(single, at, fieldsOfBoth(a, b), a, b)
   const was = new Map(told.items.map((i) => [i.id, i]))
-  const changed = after.flatMap((is) => (was.has(is.id) && was.get(is.id) !== is ? [[was.get(is.id)!, is] as const] : []))
-  const drawn = changed.filter((pair): pair is readonly [Line | Shape, Line | Shape] => pair.every((i) => 'path' in i || 'contours' in i))
+  const changed = after.flatMap((is) =>
+    was.has(is.id) && was.get(is.id) !== is ? [[was.get(is.id)!, is] as const] : [],
+  )
+  const drawn = changed.filter((pair): pair is readonly [Line | Shape, Line | Shape] =>
+    pair.every((i) => 'path' in i || 'contours' in i),
+  )
   const mapping = drawn.length >= MANY ? mappingOf(drawn) : null
   if (mapping && mapping.items.length >= MANY) {
     out.push({ op: 'map', path, value: mapping })
@@ -41,7 +48,13 @@ function itemPatches(out: Patch[], path: Path, before: readonly Named[], after: 
       was.set(id, mappedItem(was.get(id) as Line | Shape, mapping.by, off))
     }
   }
-  listPatches<Named>(out, path, told.items.map((i) => was.get(i.id)!), after, inside)
+  listPatches<Named>(
+    out,
+    path,
+    told.items.map((i) => was.get(i.id)!),
+    after,
+    inside,
+  )
   out.push(...together(single, path))
 }
 
@@ -55,13 +68,17 @@ function together(single: readonly Patch[], path: Path): Patch[] {
   return [...byField.values()].flatMap((all) => {
     // What goes has no value, and JSON has no way to say so in a list.
     if (all.length < MANY || all.some((p) => p.value === undefined)) return all
-    const value: Each = { field: all[0]!.path.slice(path.length + 1) as string[], of: all.map((p) => [p.path[path.length] as string, p.value]) }
+    const value: Each = {
+      field: all[0]!.path.slice(path.length + 1) as string[],
+      of: all.map((p) => [p.path[path.length] as string, p.value]),
+    }
     return [{ op: 'each' as const, path, value }]
   })
 }
 
 /** The fields that either of two has: one that only the first has goes, one that only the second has comes. */
-const fieldsOfBoth = <T extends object>(a: T, b: T): (keyof T & string)[] => [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((f) => f !== 'id') as (keyof T & string)[]
+const fieldsOfBoth = <T extends object>(a: T, b: T): (keyof T & string)[] =>
+  [...new Set([...Object.keys(a), ...Object.keys(b)])].filter((f) => f !== 'id') as (keyof T & string)[]
 
 const same = (a: unknown, b: unknown): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
 
@@ -93,7 +110,8 @@ function listPatches<T extends Named>(
   })
   const kept = before.filter((item) => now.has(item.id))
   const keptNow = after.filter((item) => old.has(item.id))
-  if (kept.some((item, i) => item.id !== keptNow[i]!.id)) out.push({ op: 'order', path, value: after.map((item) => item.id) })
+  if (kept.some((item, i) => item.id !== keptNow[i]!.id))
+    out.push({ op: 'order', path, value: after.map((item) => item.id) })
   for (const item of keptNow) {
     const was = old.get(item.id)!
     if (was !== item) inside(was, item, [...path, item.id])

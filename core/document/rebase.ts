@@ -71,7 +71,8 @@ const same = (a: readonly Patch[], b: readonly Patch[]): boolean => JSON.stringi
 /** Labels of those of `mine` that changed the very thing that one of `theirs` changed, and so stand in its place. */
 export function clashes(theirs: readonly Edit[], mine: readonly Edit[]): string[] {
   const targets = theirs.flatMap((e) => e.patches.flatMap(targetsOf))
-  const met = (target: string): boolean => targets.some((t) => t === target || t.startsWith(`${target}/`) || target.startsWith(`${t}/`))
+  const met = (target: string): boolean =>
+    targets.some((t) => t === target || t.startsWith(`${target}/`) || target.startsWith(`${t}/`))
   return [...new Set(mine.filter((e) => e.patches.some((p) => targetsOf(p).some(met))).map((e) => e.label))]
 }
 

@@ -16,7 +16,9 @@ export const isCoordinate = (v: unknown): boolean => typeof v === 'number' && v 
 
 const isVec = (v: unknown): boolean => {
   const p = v as { x: unknown; y: unknown } | null
-  return typeof p === 'object' && p !== null && isCoordinate(p.x) && isCoordinate(p.y) && unknownField(p, POINT) === null
+  return (
+    typeof p === 'object' && p !== null && isCoordinate(p.x) && isCoordinate(p.y) && unknownField(p, POINT) === null
+  )
 }
 
 const POINT: ReadonlySet<string> = new Set(['x', 'y'])
@@ -58,4 +60,6 @@ export const pathProblem = (path: Path): string | null => path.nodes.map(nodePro
 
 export const nodes = records<PathNode>(20_000, nodeProblem)
 
-export const place = yup.mixed().test((v, context) => isVec(v) || context.createError({ message: `${context.path} cannot be used` }))
+export const place = yup
+  .mixed()
+  .test((v, context) => isVec(v) || context.createError({ message: `${context.path} cannot be used` }))

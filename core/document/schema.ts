@@ -1,12 +1,27 @@
 import * as yup from 'yup'
 import { amendmentSchema } from './amendment-schema'
-import { coordinate, factor, id, isCoordinate, LARGEST, nodes, number, records, share, text, unknownField } from './schema-parts'
+import {
+  coordinate,
+  factor,
+  id,
+  isCoordinate,
+  LARGEST,
+  nodes,
+  number,
+  records,
+  share,
+  text,
+  unknownField,
+} from './schema-parts'
 import type { Layer, TraceSample } from '../model/model'
 
 export const MOST_LAYERS = 500
 export const MOST_ITEMS = 50_000
 
-export const pathSchema = yup.object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() }).noUnknown().strict()
+export const pathSchema = yup
+  .object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() })
+  .noUnknown()
+  .strict()
 
 const widthStop = yup
   .object({ at: number().min(0).max(1), left: factor(), right: factor(), sharp: yup.boolean().strict() })
@@ -52,7 +67,10 @@ export const weightSchema = yup
 const cap = () => yup.string().oneOf(['butt', 'round', 'square']).required()
 
 /** Schema of a profile: the course of a weight without its size. */
-export const courseSchema = yup.object({ stops: weightSchema.fields.stops as yup.Schema, start: taper, end: taper }).noUnknown().strict()
+export const courseSchema = yup
+  .object({ stops: weightSchema.fields.stops as yup.Schema, start: taper, end: taper })
+  .noUnknown()
+  .strict()
 
 /** Schema of a line's finish; also the shape of the `bt:finish` attribute. */
 export const finishSchema = yup
@@ -64,7 +82,11 @@ export const finishSchema = yup
     align: yup.string().oneOf(['centre', 'left', 'right']).required(),
     dash: yup.array(number().min(0).max(LARGEST)).required().max(64),
     rough: yup
-      .object({ amount: number().min(0).max(1000), grain: number().min(0.1).max(10_000), seed: number().integer().min(0).max(1e9) })
+      .object({
+        amount: number().min(0).max(1000),
+        grain: number().min(0.1).max(10_000),
+        seed: number().integer().min(0).max(1e9),
+      })
       .noUnknown()
       .strict()
       .default(undefined),
@@ -116,7 +138,13 @@ const keptTrace = traceSettings.shape({
   reversed: yup.boolean().strict().oneOf([true]),
 })
 
-const trace = yup.lazy((v: unknown) => (typeof v === 'object' && v !== null ? ('of' in v ? keptTrace : drawnTrace) : yup.mixed().nullable().oneOf([null]).default(null)))
+const trace = yup.lazy((v: unknown) =>
+  typeof v === 'object' && v !== null
+    ? 'of' in v
+      ? keptTrace
+      : drawnTrace
+    : yup.mixed().nullable().oneOf([null]).default(null),
+)
 
 const snip = yup
   .object({
@@ -142,7 +170,11 @@ const line = yup
     snips: yup.array(snip.required()).required().max(1000),
     cover: yup.boolean().strict().required(),
     tuck: yup.object({ first: tuckChoice, last: tuckChoice }).noUnknown().strict().default(undefined),
-    over: yup.object({ first: yup.array(id()).max(200), last: yup.array(id()).max(200) }).noUnknown().strict().default(undefined),
+    over: yup
+      .object({ first: yup.array(id()).max(200), last: yup.array(id()).max(200) })
+      .noUnknown()
+      .strict()
+      .default(undefined),
     apart: yup.string().strict().min(1).max(80),
     tint: yup.number().strict().min(-1).max(1),
     scrapes: yup.array(pathSchema.required()).max(20_000),
@@ -177,13 +209,34 @@ const sketch = yup
         black: number().min(0).max(1),
         pencil: number().min(0.05).max(20),
         specks: number().min(0).max(10_000),
-        tint: yup.string().strict().matches(/^#[0-9a-f]{6}$/),
+        tint: yup
+          .string()
+          .strict()
+          .matches(/^#[0-9a-f]{6}$/),
       })
       .noUnknown()
       .strict()
       .default(undefined),
-    corners: yup.array(yup.object({ x: number().min(-1).max(2), y: number().min(-1).max(2) }).noUnknown().required().strict()).length(4).default(undefined),
-    crop: yup.object({ x: share().required(), y: share().required(), width: number().min(1e-4).max(1), height: number().min(1e-4).max(1) }).noUnknown().strict().default(undefined),
+    corners: yup
+      .array(
+        yup
+          .object({ x: number().min(-1).max(2), y: number().min(-1).max(2) })
+          .noUnknown()
+          .required()
+          .strict(),
+      )
+      .length(4)
+      .default(undefined),
+    crop: yup
+      .object({
+        x: share().required(),
+        y: share().required(),
+        width: number().min(1e-4).max(1),
+        height: number().min(1e-4).max(1),
+      })
+      .noUnknown()
+      .strict()
+      .default(undefined),
     mirrored: yup.boolean().strict().oneOf([true]),
     plain: yup.boolean().strict().oneOf([true]),
   })
@@ -191,7 +244,8 @@ const sketch = yup
   .strict()
 
 /** Schema of an item of a layer, by the layer's kind. */
-export const itemSchema = (kind: Layer['kind']): yup.Schema => (kind === 'sketch' ? sketch : kind === 'lines' ? line : shape)
+export const itemSchema = (kind: Layer['kind']): yup.Schema =>
+  kind === 'sketch' ? sketch : kind === 'lines' ? line : shape
 
 export const layerSchema = yup
   .object({
@@ -211,12 +265,22 @@ export const layerSchema = yup
   .strict()
 
 const hold = yup
-  .object({ line: text(80).min(1), side: yup.string().strict().oneOf(['left', 'right']).required(), from: number().min(0).max(1), to: number().min(0).max(1) })
+  .object({
+    line: text(80).min(1),
+    side: yup.string().strict().oneOf(['left', 'right']).required(),
+    from: number().min(0).max(1),
+    to: number().min(0).max(1),
+  })
   .noUnknown()
   .strict()
 
 const shade = yup
-  .object({ id: id(), contours: yup.array(pathSchema.required()).required().min(1).max(1000), tone: number().min(-1).max(1), ink: yup.string().strict().min(1).max(80) })
+  .object({
+    id: id(),
+    contours: yup.array(pathSchema.required()).required().min(1).max(1000),
+    tone: number().min(-1).max(1),
+    ink: yup.string().strict().min(1).max(80),
+  })
   .noUnknown()
   .strict()
 
@@ -230,7 +294,16 @@ const fill = yup
     gap: number().min(0).max(1000),
     under: yup.number().strict().min(0).max(1000),
     shades: yup.array(shade.required()).max(500).default(undefined),
-    lit: yup.object({ depth: share().required(), softness: share().required(), shade: share().required(), light: share().required() }).noUnknown().strict().default(undefined),
+    lit: yup
+      .object({
+        depth: share().required(),
+        softness: share().required(),
+        shade: share().required(),
+        light: share().required(),
+      })
+      .noUnknown()
+      .strict()
+      .default(undefined),
   })
   .noUnknown()
   .strict()
@@ -248,7 +321,19 @@ const light = yup
 
 const percent = () => number().min(0).max(100)
 
-const ink = yup.object({ id: id(), name: text(80).label('the name of the ink'), colour: text(7).matches(/^#[0-9a-fA-F]{6}$/), print: yup.object({ c: percent(), m: percent(), y: percent(), k: percent() }).noUnknown().strict().default(undefined) }).noUnknown().strict()
+const ink = yup
+  .object({
+    id: id(),
+    name: text(80).label('the name of the ink'),
+    colour: text(7).matches(/^#[0-9a-fA-F]{6}$/),
+    print: yup
+      .object({ c: percent(), m: percent(), y: percent(), k: percent() })
+      .noUnknown()
+      .strict()
+      .default(undefined),
+  })
+  .noUnknown()
+  .strict()
 
 /** Schema of a whole drawing: every number finite and in range, every text of sane length. */
 export const drawingSchema = yup
@@ -274,7 +359,18 @@ export const drawingSchema = yup
         light,
         tuck: yup.boolean().strict(),
         tint: share(),
-        proof: yup.object({ thin: yup.number().strict().min(0).max(100), gap: yup.number().strict().min(0).max(100), contrast: yup.number().strict().min(1).max(1000), speck: yup.number().strict().min(0).max(1000), sliver: yup.number().strict().min(0).max(100), open: yup.number().strict().min(0).max(100) }).noUnknown().strict().default(undefined),
+        proof: yup
+          .object({
+            thin: yup.number().strict().min(0).max(100),
+            gap: yup.number().strict().min(0).max(100),
+            contrast: yup.number().strict().min(1).max(1000),
+            speck: yup.number().strict().min(0).max(1000),
+            sliver: yup.number().strict().min(0).max(100),
+            open: yup.number().strict().min(0).max(100),
+          })
+          .noUnknown()
+          .strict()
+          .default(undefined),
         corner: yup.string().strict().oneOf(['caps', 'pointed', 'rounded']),
         shapes: yup
           .object({

@@ -56,13 +56,15 @@ function rebound(snip: Snip, line: Line, is: ReadonlyMap<string, Line>): Snip {
     return Math.abs(near - at) < SAME_PLACE ? at : near
   }
   const [from, to] = [place(snip.from, snip.fromBy), place(snip.to, snip.toBy)]
-  if (from === null || to === null || (!line.path.closed && from >= to)) return snip.idle ? snip : { ...snip, idle: true }
+  if (from === null || to === null || (!line.path.closed && from >= to))
+    return snip.idle ? snip : { ...snip, idle: true }
   if (from === snip.from && to === snip.to && !snip.idle) return snip
   const { fromBy, toBy } = snip
   return { from, to, ...(fromBy && { fromBy }), ...(toBy && { toBy }) }
 }
 
-const hasSnips = (layer: Drawing['layers'][number]): boolean => layer.kind === 'lines' && layer.items.some((l) => l.snips.length > 0)
+const hasSnips = (layer: Drawing['layers'][number]): boolean =>
+  layer.kind === 'lines' && layer.items.some((l) => l.snips.length > 0)
 
 /** Ids of the lines that have snips, and of those that bound them: they are few among many. */
 function concerned(drawing: Drawing): Set<string> {
@@ -79,7 +81,8 @@ function concerned(drawing: Drawing): Set<string> {
 
 function linesById(drawing: Drawing, ids: ReadonlySet<string>): Map<string, Line> {
   const found = new Map<string, Line>()
-  for (const layer of drawing.layers) if (layer.kind === 'lines') for (const line of layer.items) if (ids.has(line.id)) found.set(line.id, line)
+  for (const layer of drawing.layers)
+    if (layer.kind === 'lines') for (const line of layer.items) if (ids.has(line.id)) found.set(line.id, line)
   return found
 }
 
@@ -93,7 +96,13 @@ function settled(line: Line, was: ReadonlyMap<string, Line>, is: ReadonlyMap<str
   return snips.every((s, i) => s === line.snips[i]) ? line : { ...line, snips }
 }
 
-function replaced(snip: Snip, old: Line, line: Line, was: ReadonlyMap<string, Line>, is: ReadonlyMap<string, Line>): Snip {
+function replaced(
+  snip: Snip,
+  old: Line,
+  line: Line,
+  was: ReadonlyMap<string, Line>,
+  is: ReadonlyMap<string, Line>,
+): Snip {
   const from = bound(snip.from, snip.fromBy, old, line, was, is)
   const to = bound(snip.to, snip.toBy, old, line, was, is)
   const idle = from === null || to === null || (!line.path.closed && from >= to)
@@ -104,7 +113,14 @@ function replaced(snip: Snip, old: Line, line: Line, was: ReadonlyMap<string, Li
 }
 
 /** Where a snip's bound is now; null where its crossing is gone. */
-function bound(at: number, by: string | undefined, old: Line, line: Line, was: ReadonlyMap<string, Line>, is: ReadonlyMap<string, Line>): number | null {
+function bound(
+  at: number,
+  by: string | undefined,
+  old: Line,
+  line: Line,
+  was: ReadonlyMap<string, Line>,
+  is: ReadonlyMap<string, Line>,
+): number | null {
   if (!by) return at
   const [oldOther, other] = [was.get(by), is.get(by)]
   if (!other) return null

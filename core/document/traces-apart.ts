@@ -33,20 +33,29 @@ export function patchesApart(patches: readonly Patch[], keep: Keep): Patch[] {
     if (typeof value !== 'object' || value === null || path[0] !== 'layers') return patch
     if (op === 'add' && path.length === 2) return { ...patch, value: layerApart(value as Layer, keep) }
     if (op === 'add' && path.length === 4) return { ...patch, value: lineApart(value as Line, keep) }
-    if (op === 'replace' && path.length === 5 && path[4] === 'trace') return { ...patch, value: lineApart({ trace: value as Line['trace'] }, keep).trace }
+    if (op === 'replace' && path.length === 5 && path[4] === 'trace')
+      return { ...patch, value: lineApart({ trace: value as Line['trace'] }, keep).trace }
     return patch
   })
 }
 
 /** A drawing whose lines have the samples of their traces with them, as files do; traces that are not at hand are left out. */
-export function withWholeTraces(drawing: Drawing, samplesOf: (hash: string) => readonly TraceSample[] | undefined): Drawing {
+export function withWholeTraces(
+  drawing: Drawing,
+  samplesOf: (hash: string) => readonly TraceSample[] | undefined,
+): Drawing {
   const whole = (line: Line): Line => {
     if (!line.trace || !isKept(line.trace)) return line
     const samples = samplesOf(line.trace.of)
     return { ...line, trace: samples ? wholeTrace(line.trace, samples) : null }
   }
-  return { ...drawing, layers: drawing.layers.map((l) => (l.kind === 'lines' ? { ...l, items: l.items.map(whole) } : l)) }
+  return {
+    ...drawing,
+    layers: drawing.layers.map((l) => (l.kind === 'lines' ? { ...l, items: l.items.map(whole) } : l)),
+  }
 }
 
 /** The hashes of the traces that lines keep. */
-export const keptTracesOf = (lines: readonly Line[]): string[] => [...new Set(lines.flatMap((l) => (l.trace && isKept(l.trace) ? [l.trace.of] : [])))]
+export const keptTracesOf = (lines: readonly Line[]): string[] => [
+  ...new Set(lines.flatMap((l) => (l.trace && isKept(l.trace) ? [l.trace.of] : []))),
+]

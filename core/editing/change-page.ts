@@ -11,7 +11,9 @@ export function boundsOf(drawing: Drawing): Box | null {
   let pencil = emptyBox()
   for (const layer of drawing.layers) {
     if (!layer.visible) continue
-    if (layer.kind === 'sketch') for (const s of layer.items) pencil = uniteBoxes(pencil, { minX: s.x, minY: s.y, maxX: s.x + s.width, maxY: s.y + s.height })
+    if (layer.kind === 'sketch')
+      for (const s of layer.items)
+        pencil = uniteBoxes(pencil, { minX: s.x, minY: s.y, maxX: s.x + s.width, maxY: s.y + s.height })
     else for (const item of layer.items) ink = uniteBoxes(ink, boxOfItem(item))
   }
   return isEmptyBox(ink) ? (isEmptyBox(pencil) ? null : pencil) : ink
@@ -36,7 +38,27 @@ export function changePage(draft: Drawing, page: Page, dx = 0, dy = 0): void {
   const { light } = draft.settings
   if (light) light.at = { x: light.at.x + dx, y: light.at.y + dy }
   if (draft.fills) draft.fills = draft.fills.map((f) => mappedFill(f, (p) => moved(p, d)))
-  if (draft.amendments) draft.amendments = draft.amendments.map((r) => (r.kind !== 'retouch' ? r : { ...r, at: moved(r.at, d), to: r.to && typeof r.to === 'object' ? { ...r.to, at: moved(r.to.at, d), in: r.to.in && moved(r.to.in, d), out: r.to.out && moved(r.to.out, d) } : r.to }))
+  if (draft.amendments)
+    draft.amendments = draft.amendments.map((r) =>
+      r.kind !== 'retouch'
+        ? r
+        : {
+            ...r,
+            at: moved(r.at, d),
+            to:
+              r.to && typeof r.to === 'object'
+                ? {
+                    ...r.to,
+                    at: moved(r.to.at, d),
+                    in: r.to.in && moved(r.to.in, d),
+                    out: r.to.out && moved(r.to.out, d),
+                  }
+                : r.to,
+          },
+    )
 }
 
-const moved = (p: { x: number; y: number }, d: { x: number; y: number }): { x: number; y: number } => ({ x: p.x + d.x, y: p.y + d.y })
+const moved = (p: { x: number; y: number }, d: { x: number; y: number }): { x: number; y: number } => ({
+  x: p.x + d.x,
+  y: p.y + d.y,
+})

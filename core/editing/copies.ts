@@ -7,7 +7,11 @@ import { boundAnew } from './snips'
 /** Snips whose bounds go along with lines that have other ids now. */
 export function carriedSnips(snips: readonly Snip[], ids: ReadonlyMap<string, string>): Snip[] {
   const bound = (id: string): string => ids.get(id) ?? id
-  return snips.map((s) => ({ ...s, ...(s.fromBy && { fromBy: bound(s.fromBy) }), ...(s.toBy && { toBy: bound(s.toBy) }) }))
+  return snips.map((s) => ({
+    ...s,
+    ...(s.fromBy && { fromBy: bound(s.fromBy) }),
+    ...(s.toBy && { toBy: bound(s.toBy) }),
+  }))
 }
 
 /** The lines over which ends lie, as far as they went along. */
@@ -30,7 +34,13 @@ export function otherFigures(lines: readonly Line[]): (line: Line) => Pick<Line,
 export function copiedLines(lines: readonly Line[], d: Vec, others: readonly Line[]): Line[] {
   const ids = new Map(lines.map((l) => [l.id, newId()]))
   const anew = otherFigures(lines)
-  const copies = lines.map((l): Line => ({ ...movedLine(l, d), id: ids.get(l.id)!, snips: carriedSnips(l.snips, ids), ...anew(l), ...carriedOver(l, ids) }))
+  const copies = lines.map((l): Line => ({
+    ...movedLine(l, d),
+    id: ids.get(l.id)!,
+    snips: carriedSnips(l.snips, ids),
+    ...anew(l),
+    ...carriedOver(l, ids),
+  }))
   const known = new Map([...others, ...copies].map((l) => [l.id, l]))
   const own = new Set(copies.map((c) => c.id))
   return copies.map((c) => boundAnew(c, known, own))
@@ -42,11 +52,28 @@ export function carriedAmendments(amendments: readonly Amendment[], ids: Readonl
   return amendments.flatMap((a): Amendment[] => {
     if (a.kind === 'corner' && all(a.ends[0].line, a.ends[1].line)) {
       const [one, two] = a.ends
-      return [{ ...a, id: newId(), ends: [{ ...one, line: ids.get(one.line)! }, { ...two, line: ids.get(two.line)! }] }]
+      return [
+        {
+          ...a,
+          id: newId(),
+          ends: [
+            { ...one, line: ids.get(one.line)! },
+            { ...two, line: ids.get(two.line)! },
+          ],
+        },
+      ]
     }
     if (a.kind === 'fineness' && all(a.line)) return [{ ...a, id: newId(), line: ids.get(a.line)! }]
     if (a.kind === 'trim' && all(a.line, ...a.over, ...a.bounds.map((b) => b.by))) {
-      return [{ ...a, id: newId(), line: ids.get(a.line)!, over: a.over.map((o) => ids.get(o)!), bounds: a.bounds.map((b) => ({ ...b, by: ids.get(b.by)! })) }]
+      return [
+        {
+          ...a,
+          id: newId(),
+          line: ids.get(a.line)!,
+          over: a.over.map((o) => ids.get(o)!),
+          bounds: a.bounds.map((b) => ({ ...b, by: ids.get(b.by)! })),
+        },
+      ]
     }
     return []
   })

@@ -40,6 +40,9 @@ export function moveInk(draft: Drawing, id: string, by: number): void {
 
 /** How many lines, shapes and fills have an ink. */
 export function usesOf(drawing: Drawing, id: string): number {
-  const items = drawing.layers.reduce((n, l) => n + (l.kind === 'sketch' ? 0 : l.items.filter((i) => i.ink === id).length), 0)
+  const items = drawing.layers.reduce(
+    (n, l) => n + (l.kind === 'sketch' ? 0 : l.items.filter((i) => i.ink === id).length),
+    0,
+  )
   return items + (drawing.fills ?? []).filter((f) => f.ink === id).length
 }

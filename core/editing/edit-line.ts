@@ -22,7 +22,12 @@ export function reversedLine(line: Line): Line {
     path: reversePath(line.path),
     weight: flipSides(flipEnds(line.weight)),
     ...(line.outside && { outside: OTHER_WAY[line.outside] }),
-    finish: { ...line.finish, startCap: line.finish.endCap, endCap: line.finish.startCap, align: OTHER_WAY[line.finish.align] },
+    finish: {
+      ...line.finish,
+      startCap: line.finish.endCap,
+      endCap: line.finish.startCap,
+      align: OTHER_WAY[line.finish.align],
+    },
     snips: line.snips.map((s): Snip => ({ ...s, from: 1 - s.to, to: 1 - s.from, ...bounds(s.toBy, s.fromBy) })),
     trace: line.trace && reversedTrace(line.trace),
     ...(line.tuck && { tuck: endsOf(line.tuck.last, line.tuck.first) }),
@@ -31,9 +36,16 @@ export function reversedLine(line: Line): Line {
 }
 
 /** What is decided about two ends; nothing where there is nothing. */
-export const endsOf = <T>(first: T | undefined, last: T | undefined): Partial<Record<'first' | 'last', T>> | undefined => (first || last ? { ...(first && { first }), ...(last && { last }) } : undefined)
+export const endsOf = <T>(
+  first: T | undefined,
+  last: T | undefined,
+): Partial<Record<'first' | 'last', T>> | undefined =>
+  first || last ? { ...(first && { first }), ...(last && { last }) } : undefined
 
-const bounds = (fromBy: string | undefined, toBy: string | undefined): Pick<Snip, 'fromBy' | 'toBy'> => ({ fromBy, toBy })
+const bounds = (fromBy: string | undefined, toBy: string | undefined): Pick<Snip, 'fromBy' | 'toBy'> => ({
+  fromBy,
+  toBy,
+})
 
 /**
  * An open line cut in two at a share 0..1 of its length; a closed one opened there. The ink stays as it is; the first
@@ -67,7 +79,9 @@ function openedLine(line: Line, at: number): Line {
   return {
     ...line,
     path: around ?? { ...line.path, closed: false },
-    weight: withStopsChanged(line.weight, (stops) => stops.map((s) => ({ ...s, at: turned(s.at) })).sort((a, b) => a.at - b.at)),
+    weight: withStopsChanged(line.weight, (stops) =>
+      stops.map((s) => ({ ...s, at: turned(s.at) })).sort((a, b) => a.at - b.at),
+    ),
     snips: line.snips.map((s) => ({ ...s, from: turned(s.from), to: turned(s.to) || 1 })).filter((s) => s.from < s.to),
     trace: null,
     cover: false,
@@ -116,7 +130,12 @@ export function closedLine(line: Line): Line {
   if (line.path.closed || nodes.length < 2) return line
   const [first, last] = [nodes[0]!, nodes[nodes.length - 1]!]
   const touching = distance(first.at, last.at) < TOUCHING && nodes.length > 2
-  const path: Path = { nodes: touching ? [metNode(last, first), ...nodes.slice(1, -1)] : nodes.map((n, i) => ({ ...n, ...(i === 0 && { in: null }), ...(i === nodes.length - 1 && { out: null }) })), closed: true }
+  const path: Path = {
+    nodes: touching
+      ? [metNode(last, first), ...nodes.slice(1, -1)]
+      : nodes.map((n, i) => ({ ...n, ...(i === 0 && { in: null }), ...(i === nodes.length - 1 && { out: null }) })),
+    closed: true,
+  }
   return { ...line, path, weight: { ...line.weight, start: null, end: null }, trace: null }
 }
 

@@ -18,11 +18,15 @@ export function withoutNode(path: Path, index: number): Path {
   const n = nodes.length
   const left = nodes.filter((_, i) => i !== index)
   const isEnd = !closed && (index === 0 || index === n - 1)
-  if (isEnd || n < 3) return { ...path, nodes: left.map((node, i) => (closed ? node : openedEnd(node, i, left.length))) }
+  if (isEnd || n < 3)
+    return { ...path, nodes: left.map((node, i) => (closed ? node : openedEnd(node, i, left.length))) }
   const [a, gone, b] = [nodes[(index + n - 1) % n]!, nodes[index]!, nodes[(index + 1) % n]!]
   const straight = !a.out && !gone.in && !gone.out && !b.in
   const arms = straight ? { out: null, in: null } : joined(a, gone, b)
-  return { ...path, nodes: left.map((node) => ({ ...node, ...(node === a && { out: arms.out }), ...(node === b && { in: arms.in }) })) }
+  return {
+    ...path,
+    nodes: left.map((node) => ({ ...node, ...(node === a && { out: arms.out }), ...(node === b && { in: arms.in }) })),
+  }
 }
 
 /** A node that has become the end of an open path has no handle beyond it. */
@@ -46,7 +50,8 @@ function joined(a: PathNode, gone: PathNode, b: PathNode): { out: Vec; in: Vec }
   const after = distance(gone.at, chain[1].p1)
   const t = before + after > 0 ? before / (before + after) : 0.5
   const candidates = [unsplit(chain, t > 0 && t < 1 ? t : 0.5)]
-  if (Number.isFinite(fit.deviation)) candidates.unshift(cubic(a.at, { x: p[2]!, y: p[3]! }, { x: p[4]!, y: p[5]! }, b.at))
+  if (Number.isFinite(fit.deviation))
+    candidates.unshift(cubic(a.at, { x: p[2]!, y: p[3]! }, { x: p[4]!, y: p[5]! }, b.at))
   const off = candidates.map((c) => farthest(chain, c))
   const best = candidates[off.indexOf(Math.min(...off))]!
   return { out: best.p1, in: best.p2 }

@@ -48,7 +48,10 @@ export function figurePath(shape: FigureShape, a: Vec, b: Vec): Path {
   }
 }
 
-const corners = (points: readonly Vec[]): Path => ({ nodes: points.map((at): PathNode => ({ at, in: null, out: null, joint: 'corner' })), closed: true })
+const corners = (points: readonly Vec[]): Path => ({
+  nodes: points.map((at): PathNode => ({ at, in: null, out: null, joint: 'corner' })),
+  closed: true,
+})
 
 /** Points at even angles on an ellipse, the first at its top; every second one drawn in to `depth`. */
 const around = (n: number, centre: Vec, rx: number, ry: number, depth: number): Vec[] =>

@@ -8,7 +8,8 @@ import type { Vec } from '../geometry/point'
 const MOST = 0.6
 
 /** Whether a fill goes where lines go. */
-const goesWith = ({ hold, where }: Fill, has: (line: string) => boolean): boolean => where === 'region' && hold.length > 0 && hold.filter((h) => has(h.line)).length >= MOST * hold.length
+const goesWith = ({ hold, where }: Fill, has: (line: string) => boolean): boolean =>
+  where === 'region' && hold.length > 0 && hold.filter((h) => has(h.line)).length >= MOST * hold.length
 
 /** A fill whose place, and the shades on it, were put through a map of the page. */
 export function mappedFill(fill: Fill, map: (p: Vec) => Vec): Fill {
@@ -16,7 +17,11 @@ export function mappedFill(fill: Fill, map: (p: Vec) => Vec): Fill {
     const q = map(p)
     return { x: onGrid(q.x), y: onGrid(q.y) }
   }
-  return { ...fill, at: by(fill.at), ...(fill.shades && { shades: fill.shades.map((s) => ({ ...s, contours: s.contours.map((c) => mapPath(c, by)) })) }) }
+  return {
+    ...fill,
+    at: by(fill.at),
+    ...(fill.shades && { shades: fill.shades.map((s) => ({ ...s, contours: s.contours.map((c) => mapPath(c, by)) })) }),
+  }
 }
 
 /** The drawing with the fills of lines that were put through a map of the page put through it as well: their regions follow by themselves, the shades on them would not. */
@@ -33,5 +38,12 @@ export const carriedFills = (fills: readonly Fill[], ids: ReadonlyMap<string, st
     if (!goesWith(f, (id) => ids.has(id))) return []
     const moved = mappedFill(f, (p) => ({ x: p.x + d.x, y: p.y + d.y }))
     const shades = moved.shades?.map((s) => ({ ...s, id: newId() }))
-    return [{ ...moved, id: newId(), hold: f.hold.flatMap((h) => (ids.has(h.line) ? [{ ...h, line: ids.get(h.line)! }] : [])), ...(shades && { shades }) }]
+    return [
+      {
+        ...moved,
+        id: newId(),
+        hold: f.hold.flatMap((h) => (ids.has(h.line) ? [{ ...h, line: ids.get(h.line)! }] : [])),
+        ...(shades && { shades }),
+      },
+    ]
   })

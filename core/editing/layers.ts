@@ -11,12 +11,18 @@ export function copiedLayer(layer: Layer, name: string): Layer {
   if (layer.kind === 'sketch') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
   if (layer.kind !== 'lines') return { ...base, kind: layer.kind, items: layer.items.map(fresh) }
   const anew = otherFigures(layer.items)
-  const line = (l: Line): Line => ({ ...fresh(l), snips: carriedSnips(l.snips, ids), ...anew(l), ...carriedOver(l, ids) })
+  const line = (l: Line): Line => ({
+    ...fresh(l),
+    snips: carriedSnips(l.snips, ids),
+    ...anew(l),
+    ...carriedOver(l, ids),
+  })
   return { ...base, kind: 'lines', items: layer.items.map(line) }
 }
 
 /** A name like `wanted` that no layer has yet. */
-export const freeLayerName = (drawing: Drawing, wanted: string): string => freeName(new Set(drawing.layers.map((l) => l.name)), wanted)
+export const freeLayerName = (drawing: Drawing, wanted: string): string =>
+  freeName(new Set(drawing.layers.map((l) => l.name)), wanted)
 
 const family = (layer: Layer): string => (layer.kind === 'shapes' || layer.kind === 'fills' ? 'shapes' : layer.kind)
 

@@ -32,10 +32,20 @@ export const movedShape = (shape: Shape, d: Vec): Shape => ({
 
 /** By how much a line was moved to become another with the same ink, px; null where it is not merely moved. */
 export function shiftBetween(was: Line, is: Line): Vec | null {
-  if (was.ink !== is.ink || was.weight !== is.weight || was.finish !== is.finish || was.snips !== is.snips || was.scrapes || is.scrapes || was.path === is.path) return null
+  if (
+    was.ink !== is.ink ||
+    was.weight !== is.weight ||
+    was.finish !== is.finish ||
+    was.snips !== is.snips ||
+    was.scrapes ||
+    is.scrapes ||
+    was.path === is.path
+  )
+    return null
   const [a, b] = [was.path.nodes, is.path.nodes]
   if (a.length !== b.length || was.path.closed !== is.path.closed || !a.length) return null
   const d = { x: onGrid(b[0]!.at.x - a[0]!.at.x), y: onGrid(b[0]!.at.y - a[0]!.at.y) }
-  const moved = (p: Vec | null, q: Vec | null): boolean => (p && q ? Math.abs(q.x - p.x - d.x) < SAME && Math.abs(q.y - p.y - d.y) < SAME : p === q)
+  const moved = (p: Vec | null, q: Vec | null): boolean =>
+    p && q ? Math.abs(q.x - p.x - d.x) < SAME && Math.abs(q.y - p.y - d.y) < SAME : p === q
   return a.every((n, i) => moved(n.at, b[i]!.at) && moved(n.in, b[i]!.in) && moved(n.out, b[i]!.out)) ? d : null
 }

@@ -25,7 +25,8 @@ export function changeSketchAndPage(draft: Drawing, id: string, change: (sketch:
     layer.items[i] = now
     if (!wasPage || now.angle || isPageOf(draft.page, now)) return
     const { unit, pxPerMm } = draft.page
-    const tenths = (px: number): number => (unit === 'mm' ? (Math.max(1, Math.round((px / pxPerMm) * 10)) / 10) * pxPerMm : Math.max(1, Math.round(px)))
+    const tenths = (px: number): number =>
+      unit === 'mm' ? (Math.max(1, Math.round((px / pxPerMm) * 10)) / 10) * pxPerMm : Math.max(1, Math.round(px))
     changePage(draft, { ...draft.page, width: tenths(now.width), height: tenths(now.height) }, -now.x, -now.y)
     return
   }

@@ -28,14 +28,25 @@ export const cutOpen = (places: readonly number[], parts: readonly Pick<Line, 'i
     const [from, to] = [places[i]!, places[i + 1] ?? 1 + places[0]!]
     if (to <= 1) return [{ from, to, line: id, at: [0, 1] }]
     const start = (1 - from) / (to - from)
-    const [before, after]: Stretch[] = [{ from, to: 1, line: id, at: [0, start] }, { from: 0, to: to - 1, line: id, at: [start, 1] }]
+    const [before, after]: Stretch[] = [
+      { from, to: 1, line: id, at: [0, start] },
+      { from: 0, to: to - 1, line: id, at: [start, 1] },
+    ]
     return [before!, after!].filter((s) => s.to > s.from)
   })
 
 /** Two lines as the one that they were joined to: the first up to its end, then the second; each turned round where that was needed. */
-export function joinedAs(one: Line, first: { line: Line; turned: boolean }, second: { line: Line; turned: boolean }): Map<string, Stretch[]> {
-  const part = ({ line, turned }: typeof first, end: End): Stretch[] => goneOn(one, line, end).map((s) => (turned ? { ...s, at: [s.at[1], s.at[0]] } : s))
-  return new Map([[first.line.id, part(first, 'last')], [second.line.id, part(second, 'first')]])
+export function joinedAs(
+  one: Line,
+  first: { line: Line; turned: boolean },
+  second: { line: Line; turned: boolean },
+): Map<string, Stretch[]> {
+  const part = ({ line, turned }: typeof first, end: End): Stretch[] =>
+    goneOn(one, line, end).map((s) => (turned ? { ...s, at: [s.at[1], s.at[0]] } : s))
+  return new Map([
+    [first.line.id, part(first, 'last')],
+    [second.line.id, part(second, 'first')],
+  ])
 }
 
 /** A line that goes on from one of its ends. */
@@ -70,7 +81,8 @@ export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMa
   const over = (l: Line): boolean => Object.values(l.over ?? {}).some((ids) => ids.some((id) => remade.has(id)))
   // Drafts are slow to go through: few lines lie over others.
   if (!linesOf(before).some(over)) return
-  const now = (ids: readonly string[] | undefined): string[] | undefined => ids && [...new Set(ids.flatMap((id) => remade.get(id)?.map((s) => s.line) ?? [id]))]
+  const now = (ids: readonly string[] | undefined): string[] | undefined =>
+    ids && [...new Set(ids.flatMap((id) => remade.get(id)?.map((s) => s.line) ?? [id]))]
   for (const line of linesOf(draft)) if (over(line)) line.over = endsOf(now(line.over!.first), now(line.over!.last))
 }
 
@@ -91,7 +103,11 @@ function linesIn(a: Amendment): string[] {
 }
 
 /** Finds, of the parts that a line is now, the one nearest to where a trim is. */
-function nearestPart(before: Drawing, draft: Drawing, remade: ReadonlyMap<string, readonly Stretch[]>): (id: string, at: Trim) => string {
+function nearestPart(
+  before: Drawing,
+  draft: Drawing,
+  remade: ReadonlyMap<string, readonly Stretch[]>,
+): (id: string, at: Trim) => string {
   return (id, { line, place }) => {
     const ids = [...new Set((remade.get(id) ?? []).map((s) => s.line))]
     const owner = linesOf(before).find((l) => l.id === line)
@@ -106,7 +122,8 @@ function nearestPart(before: Drawing, draft: Drawing, remade: ReadonlyMap<string
 
 const isTurned = ({ at }: Stretch): boolean => at[0] > at[1]
 
-const shareOn = ({ from, to, at }: Stretch, u: number): number => at[0] + ((u - from) / (to - from || 1)) * (at[1] - at[0])
+const shareOn = ({ from, to, at }: Stretch, u: number): number =>
+  at[0] + ((u - from) / (to - from || 1)) * (at[1] - at[0])
 
 function reheld(fill: Fill, remade: ReadonlyMap<string, readonly Stretch[]>): Fill {
   return {
@@ -118,14 +135,25 @@ function reheld(fill: Fill, remade: ReadonlyMap<string, readonly Stretch[]>): Fi
         const [from, to] = [Math.max(h.from, s.from), Math.min(h.to, s.to)]
         if (to < from || (to === from && h.to > h.from)) return []
         const [a, b] = [shareOn(s, from), shareOn(s, to)]
-        return [{ line: s.line, side: isTurned(s) ? (h.side === 'left' ? 'right' : 'left') : h.side, from: Math.min(a, b), to: Math.max(a, b) }]
+        return [
+          {
+            line: s.line,
+            side: isTurned(s) ? (h.side === 'left' ? 'right' : 'left') : h.side,
+            from: Math.min(a, b),
+            to: Math.max(a, b),
+          },
+        ]
       })
     }),
   }
 }
 
 /** The stretch about a share, and the share there. */
-function found(remade: ReadonlyMap<string, readonly Stretch[]>, line: string, u: number): { stretch: Stretch; share: number } | null {
+function found(
+  remade: ReadonlyMap<string, readonly Stretch[]>,
+  line: string,
+  u: number,
+): { stretch: Stretch; share: number } | null {
   const stretches = remade.get(line)
   if (!stretches?.length) return null
   const off = (s: Stretch): number => Math.max(s.from - u, u - s.to, 0)
@@ -133,29 +161,50 @@ function found(remade: ReadonlyMap<string, readonly Stretch[]>, line: string, u:
   return { stretch, share: shareOn(stretch, Math.min(stretch.to, Math.max(stretch.from, u))) }
 }
 
-function placedThere<T extends Trim | Fineness>(a: T, remade: ReadonlyMap<string, readonly Stretch[]>): { line: string; place: PlaceBy } {
+function placedThere<T extends Trim | Fineness>(
+  a: T,
+  remade: ReadonlyMap<string, readonly Stretch[]>,
+): { line: string; place: PlaceBy } {
   const there = found(remade, a.line, a.place.at)
   if (!there) return { line: a.line, place: a.place }
   const sign = isTurned(there.stretch) ? -1 : 1
-  return { line: there.stretch.line, place: { at: there.share, ahead: sign * a.place.ahead, left: sign * a.place.left } }
+  return {
+    line: there.stretch.line,
+    place: { at: there.share, ahead: sign * a.place.ahead, left: sign * a.place.left },
+  }
 }
 
-function trimmedThere(trim: Trim, remade: ReadonlyMap<string, readonly Stretch[]>, partBy: (id: string) => string): Trim {
+function trimmedThere(
+  trim: Trim,
+  remade: ReadonlyMap<string, readonly Stretch[]>,
+  partBy: (id: string) => string,
+): Trim {
   const there = found(remade, trim.line, trim.place.at)
   const turn = there && isTurned(there.stretch)
   return {
     ...trim,
     ...placedThere(trim, remade),
     over: trim.over.map((id) => (remade.has(id) ? partBy(id) : id)),
-    bounds: trim.bounds.map(({ by, side }) => ({ by: remade.has(by) ? partBy(by) : by, side: turn && side ? (side === 1 ? -1 : 1) : side })),
+    bounds: trim.bounds.map(({ by, side }) => ({
+      by: remade.has(by) ? partBy(by) : by,
+      side: turn && side ? (side === 1 ? -1 : 1) : side,
+    })),
   }
 }
 
 /** The end that an end is now; null where it lies within a line. */
-function endThere(remade: ReadonlyMap<string, readonly Stretch[]>, line: string, end: End): { line: string; end: End } | null {
+function endThere(
+  remade: ReadonlyMap<string, readonly Stretch[]>,
+  line: string,
+  end: End,
+): { line: string; end: End } | null {
   const there = found(remade, line, end === 'first' ? 0 : 1)
   if (!there) return { line, end }
-  return there.share === 0 ? { line: there.stretch.line, end: 'first' } : there.share === 1 ? { line: there.stretch.line, end: 'last' } : null
+  return there.share === 0
+    ? { line: there.stretch.line, end: 'first' }
+    : there.share === 1
+      ? { line: there.stretch.line, end: 'last' }
+      : null
 }
 
 function cornerThere(corner: Corner, remade: ReadonlyMap<string, readonly Stretch[]>): Corner[] {
@@ -166,9 +215,12 @@ function cornerThere(corner: Corner, remade: ReadonlyMap<string, readonly Stretc
 /** What Proof calls a finding by: its kind, then ids of lines and which end. */
 function keyThere(key: string, remade: ReadonlyMap<string, readonly Stretch[]>): string {
   const words = key.split(' ')
-  return words.map((word, i) => {
-    const isEnd = (w: string | undefined): w is End => w === 'first' || w === 'last'
-    if (remade.has(word)) return isEnd(words[i + 1]) ? (endThere(remade, word, words[i + 1] as End)?.line ?? word) : word
-    return isEnd(word) && remade.has(words[i - 1]!) ? (endThere(remade, words[i - 1]!, word)?.end ?? word) : word
-  }).join(' ')
+  return words
+    .map((word, i) => {
+      const isEnd = (w: string | undefined): w is End => w === 'first' || w === 'last'
+      if (remade.has(word))
+        return isEnd(words[i + 1]) ? (endThere(remade, word, words[i + 1] as End)?.line ?? word) : word
+      return isEnd(word) && remade.has(words[i - 1]!) ? (endThere(remade, words[i - 1]!, word)?.end ?? word) : word
+    })
+    .join(' ')
 }

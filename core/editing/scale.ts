@@ -21,6 +21,12 @@ function scaledMeasures({ weight, finish }: Line, k: number): Pick<Line, 'weight
   const taper = (t: Taper | null): Taper | null => (t && t.unit === 'px' ? { ...t, length: t.length * k } : t)
   return {
     weight: { ...weight, size: weight.size * k, start: taper(weight.start), end: taper(weight.end) },
-    finish: { ...finish, dash: finish.dash.map((d) => d * k), ...(finish.rough && { rough: { ...finish.rough, amount: finish.rough.amount * k, grain: finish.rough.grain * k } }) },
+    finish: {
+      ...finish,
+      dash: finish.dash.map((d) => d * k),
+      ...(finish.rough && {
+        rough: { ...finish.rough, amount: finish.rough.amount * k, grain: finish.rough.grain * k },
+      }),
+    },
   }
 }

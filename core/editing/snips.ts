@@ -36,7 +36,8 @@ const bounded = (from: Cut | undefined, to: Cut | undefined): Snip => ({
 })
 
 /** Whether a place on a line (0..1) lies in a snip's stretch. */
-export const inSnip = ({ from, to }: Snip, at: number): boolean => (from <= to ? at >= from && at <= to : at >= from || at <= to)
+export const inSnip = ({ from, to }: Snip, at: number): boolean =>
+  from <= to ? at >= from && at <= to : at >= from || at <= to
 
 /**
  * A line whose snips end where the lines that bound them cross it now, the nearest place each. Bounds by lines of `apart`

@@ -16,9 +16,11 @@ import type { Path } from '../geometry/path'
 const TOLERANCE = 0.05
 const SLIM = 0.1
 
-const bounds = (contours: readonly Path[]): ReturnType<typeof boxOfCubics> => boxOfCubics(contours.flatMap((c) => cubicsOfPath({ ...c, closed: true })))
+const bounds = (contours: readonly Path[]): ReturnType<typeof boxOfCubics> =>
+  boxOfCubics(contours.flatMap((c) => cubicsOfPath({ ...c, closed: true })))
 
-const slim = (contours: readonly Path[], scale: number): Path[] => (contours.length ? simplifyContours(contours, { tolerance: SLIM * scale }).contours : [])
+const slim = (contours: readonly Path[], scale: number): Path[] =>
+  contours.length ? simplifyContours(contours, { tolerance: SLIM * scale }).contours : []
 
 /** The contours that a stroke covers, with few nodes. */
 export const paintedBy = (stroke: Line, scale = 1): Path[] => slim(toPaths(outlineOf(stroke, TOLERANCE * scale)), scale)
@@ -35,12 +37,15 @@ export function touchedBy(contours: readonly Path[], others: readonly Shape[], s
   })
 }
 
-const areaOf = (contours: readonly Path[]): number => contours.reduce((sum, c) => sum + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
+const areaOf = (contours: readonly Path[]): number =>
+  contours.reduce((sum, c) => sum + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
 
 /** One shape of painted contours and the shapes that they touch. */
 export const merged = (contours: Path[], ink: string, touched: readonly Shape[], scale = 1): Shape => ({
   id: touched[0]?.id ?? newId(),
-  contours: touched.length ? slim(unionShapes([...touched, { id: '', contours, ink, from: [] }], { tolerance: TOLERANCE * scale }), scale) : contours,
+  contours: touched.length
+    ? slim(unionShapes([...touched, { id: '', contours, ink, from: [] }], { tolerance: TOLERANCE * scale }), scale)
+    : contours,
   ink,
   from: [...new Set(touched.flatMap((t) => t.from))],
 })
@@ -48,7 +53,10 @@ export const merged = (contours: Path[], ink: string, touched: readonly Shape[],
 /** A shape without what a stroke takes away; null when nothing is left, the shape itself when nothing is taken. */
 export function scrapedShape(shape: Shape, away: readonly Path[], scale = 1): Shape | null {
   if (!touchedBy(away, [shape], scale).length) return shape
-  const contours = slim(subtractShapes(shape, [{ id: '', contours: [...away], ink: '', from: [] }], { tolerance: TOLERANCE * scale }), scale)
+  const contours = slim(
+    subtractShapes(shape, [{ id: '', contours: [...away], ink: '', from: [] }], { tolerance: TOLERANCE * scale }),
+    scale,
+  )
   return contours.length ? { ...shape, contours } : null
 }
 

@@ -24,15 +24,25 @@ interface Knot {
  */
 export function fewStops(points: readonly WidthPoint[], tolerance: number): WidthStop[] {
   const some = thinnedTo(points, ENOUGH)
-  let knots: Knot[] = [{ at: 0, w: points[0]!.w }, { at: 1, w: points[points.length - 1]!.w }]
+  let knots: Knot[] = [
+    { at: 0, w: points[0]!.w },
+    { at: 1, w: points[points.length - 1]!.w },
+  ]
   // What was left out while looking may still be off: it is looked at with the rest then.
   for (const course of some.length < points.length ? [some, points] : [some]) {
     while (knots.length < MOST) {
       const apart = knots
-      const worst = farthest(knots, course.filter((p) => apart.every((k) => Math.abs(k.at - p.s) >= APART)))
+      const worst = farthest(
+        knots,
+        course.filter((p) => apart.every((k) => Math.abs(k.at - p.s) >= APART)),
+      )
       if (worst.off <= tolerance) break
       const knot = { at: worst.point.s, w: worst.point.w }
-      knots = settled([...knots, knot].sort((a, b) => a.at - b.at), course, tolerance)
+      knots = settled(
+        [...knots, knot].sort((a, b) => a.at - b.at),
+        course,
+        tolerance,
+      )
     }
   }
   knots = pruned(knots, some, points, tolerance)
@@ -101,10 +111,19 @@ function bestAt(knots: Knot[], i: number, course: readonly WidthPoint[], toleran
 }
 
 /** Without the knots that the others do without. */
-function pruned(knots: readonly Knot[], some: readonly WidthPoint[], all: readonly WidthPoint[], tolerance: number): Knot[] {
+function pruned(
+  knots: readonly Knot[],
+  some: readonly WidthPoint[],
+  all: readonly WidthPoint[],
+  tolerance: number,
+): Knot[] {
   let now = [...knots]
-  for (let i = 1; i + 1 < now.length; ) {
-    const without = settled(now.filter((_, j) => j !== i), some, tolerance)
+  for (let i = 1; i + 1 < now.length;) {
+    const without = settled(
+      now.filter((_, j) => j !== i),
+      some,
+      tolerance,
+    )
     if (farthest(without, all).off <= tolerance) {
       now = without
       i = Math.max(1, i - 1)

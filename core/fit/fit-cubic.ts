@@ -127,7 +127,14 @@ let widest = 0
  * that is not found in order, or that runs the other way, has a loop or a cusp there and is worthless; so is one beyond
  * `limit`. With a stride only every so manieth sample is looked at.
  */
-function excessOf(curve: MeasuredCurve, from: number, to: number, tolerance: number, limit: number, stride: number): number {
+function excessOf(
+  curve: MeasuredCurve,
+  from: number,
+  to: number,
+  tolerance: number,
+  limit: number,
+  stride: number,
+): number {
   // The cubic about its start, in powers of t, for speed.
   const x0 = trial[0]!
   const y0 = trial[1]!

@@ -105,7 +105,9 @@ function longest(at: number, guess: number, tolerance: number): Fitted {
     const goodLength = curve.lengthTo(curve.stationUpTo(good)) - start
     const badLength = bad === Infinity ? Infinity : curve.lengthTo(curve.stationUpTo(bad)) - start
     const atJoint = good > at && good === Math.floor(good) && bad < good + 1
-    let next = atJoint ? beyondJoint(goodLength, goodExcess, badLength, badExcess) : foretold(goodLength, goodExcess, badLength, badExcess)
+    let next = atJoint
+      ? beyondJoint(goodLength, goodExcess, badLength, badExcess)
+      : foretold(goodLength, goodExcess, badLength, badExcess)
     if (good > at && next < goodLength * (1 + GAIN)) break
     // Where foretelling keeps to one side, halves get on faster.
     inARow = excess <= 1 === inARow > 0 ? inARow + Math.sign(inARow) : excess <= 1 ? 1 : -1
@@ -165,7 +167,8 @@ function hermite(from: number, tolerance: number): Fitted {
   if (curve.direction(last, true, at)) p2 = { x: p3.x - at[0]! * third, y: p3.y - at[1]! * third }
   const cubic = { p0, p1, p2, p3 }
   let deviation = 0
-  for (let k = 2 * first + 1; k < 2 * last; k++) deviation = Math.max(deviation, nearest(cubic, { x: curve.x[k]!, y: curve.y[k]! }).distance)
+  for (let k = 2 * first + 1; k < 2 * last; k++)
+    deviation = Math.max(deviation, nearest(cubic, { x: curve.x[k]!, y: curve.y[k]! }).distance)
   return { cubic, from, to: curve.at(last), deviation }
 }
 

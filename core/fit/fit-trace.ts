@@ -39,12 +39,21 @@ export const CORNER = { turn: 1.2, window: 5 }
  *
  * @throws InputError for an empty trace or a sample that is not a number
  */
-export function fitTrace(trace: PenTrace, { steadiness, tolerance, grain = 1, squared = false, quick = false }: TraceOptions): { path: Path; stops: WidthStop[] } {
+export function fitTrace(
+  trace: PenTrace,
+  { steadiness, tolerance, grain = 1, squared = false, quick = false }: TraceOptions,
+): { path: Path; stops: WidthStop[] } {
   checkSamples(trace)
-  return { path: pathOfSamples(trace.samples, { steadiness, tolerance, grain, squared }), stops: (quick ? quickStops : pressureStops)(trace) }
+  return {
+    path: pathOfSamples(trace.samples, { steadiness, tolerance, grain, squared }),
+    stops: (quick ? quickStops : pressureStops)(trace),
+  }
 }
 
-function pathOfSamples(samples: readonly TraceSample[], { steadiness, tolerance, grain, squared }: Required<Omit<TraceOptions, 'quick'>>): Path {
+function pathOfSamples(
+  samples: readonly TraceSample[],
+  { steadiness, tolerance, grain, squared }: Required<Omit<TraceOptions, 'quick'>>,
+): Path {
   const points = evenlySpaced(samples, grain)
   if (points.length < 2) return { nodes: [{ at: points[0]!, in: null, out: null, joint: 'corner' }], closed: false }
   const runs = squared ? squaredRuns(points, grain) : runsBetween(points, cornersOf(points, CORNER))
@@ -60,7 +69,10 @@ function pathOfSamples(samples: readonly TraceSample[], { steadiness, tolerance,
 }
 
 /** Few cubics along the points of a steadied run. */
-export function fitSteadied(points: readonly Vec[], { tolerance, grain }: { tolerance: number; grain: number }): Cubic[] {
+export function fitSteadied(
+  points: readonly Vec[],
+  { tolerance, grain }: { tolerance: number; grain: number },
+): Cubic[] {
   const chain = throughPoints(thinned(points, Math.round(Math.min(6, Math.max(1, (tolerance / grain) * 5)))))
   return fitCurve(new CubicChain(chain), tolerance).map((f) => f.cubic)
 }
@@ -75,14 +87,19 @@ export function pathByTrace(trace: PenTrace): Path {
 }
 
 /** The options of fitting that a trace holds. */
-export function optionsOf({ steadiness, squared = false, zoom = 1 }: Pick<PenTrace, 'steadiness' | 'squared' | 'zoom'>): Required<Omit<TraceOptions, 'quick'>> {
+export function optionsOf({
+  steadiness,
+  squared = false,
+  zoom = 1,
+}: Pick<PenTrace, 'steadiness' | 'squared' | 'zoom'>): Required<Omit<TraceOptions, 'quick'>> {
   return { steadiness, squared, grain: 1 / zoom, tolerance: HAND_TOLERANCE / zoom }
 }
 
 function checkSamples({ samples }: PenTrace): void {
   if (!samples.length) throw new InputError('samples', 'The trace has no samples: draw again.')
   samples.forEach((s, i) => {
-    if (![s.x, s.y, s.t, s.pressure].every(Number.isFinite)) throw new InputError(`samples[${i}]`, `Sample ${i} of the trace is not a number.`)
+    if (![s.x, s.y, s.t, s.pressure].every(Number.isFinite))
+      throw new InputError(`samples[${i}]`, `Sample ${i} of the trace is not a number.`)
   })
 }
 

@@ -35,7 +35,8 @@ export class LiveFit {
     const { grain, tolerance } = this.options
     this.append(samples)
     // A hand that has not left its place: one point, however many samples.
-    if (this.points.length < 2) return { nodes: [{ at: this.points[0]!, in: null, out: null, joint: 'corner' }], closed: false }
+    if (this.points.length < 2)
+      return { nodes: [{ at: this.points[0]!, in: null, out: null, joint: 'corner' }], closed: false }
     const cubics = [...this.done]
     const cuts = [this.from, ...this.cornersAfter(), this.points.length - 1]
     for (let i = 0; i + 1 < cuts.length; i++) cubics.push(...this.fitRun(cuts[i]!, cuts[i + 1]!))

@@ -147,7 +147,8 @@ export class MeasuredCurve {
   private insertPanel(panel: number): void {
     this.makeRoom(this.panels + 1)
     const k = panel * PER_PANEL
-    for (const of of [this.u, this.x, this.y, this.tx, this.ty, this.room]) of.copyWithin(k + PER_PANEL, k, this.panels * PER_PANEL + 1)
+    for (const of of [this.u, this.x, this.y, this.tx, this.ty, this.room])
+      of.copyWithin(k + PER_PANEL, k, this.panels * PER_PANEL + 1)
     for (const of of [this.endX, this.endY, this.endTx, this.endTy]) of.copyWithin(panel + 1, panel, this.panels)
     this.own.copyWithin(6 * panel + 6, 6 * panel, 6 * this.panels)
     this.panels++

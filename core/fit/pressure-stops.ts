@@ -35,7 +35,11 @@ export function pressureStops(trace: PenTrace): WidthStop[] {
 export function quickStops(trace: PenTrace): WidthStop[] {
   const points = pressureWidths(trace)
   if (!points || points.length < 2) return [...EVEN]
-  const kept = keptPoints(points.map((p) => p.s), points.map((p) => p.w), WIDTH_TOLERANCES[0])
+  const kept = keptPoints(
+    points.map((p) => p.s),
+    points.map((p) => p.w),
+    WIDTH_TOLERANCES[0],
+  )
   return kept.map((i) => ({ at: points[i]!.s, left: points[i]!.w, right: points[i]!.w }))
 }
 

@@ -21,7 +21,10 @@ export interface WidthPoint {
 }
 
 /** How a pressure 0..1 counts, 0..1: from the least that counts to the most, by the curve's exponent. */
-export function responseTo(pressure: number, { response, least = 0, most = 1 }: Pick<PenTrace, 'response' | 'least' | 'most'>): number {
+export function responseTo(
+  pressure: number,
+  { response, least = 0, most = 1 }: Pick<PenTrace, 'response' | 'least' | 'most'>,
+): number {
   const u = most > least ? (pressure - least) / (most - least) : pressure >= most ? 1 : 0
   return Math.min(1, Math.max(0, u)) ** response
 }
@@ -44,7 +47,14 @@ export function pressureWidths(trace: PenTrace): WidthPoint[] | null {
   if (!pressed && !trace.fromSpeed && !unevenness) return null
   const lengths = lengthsOf(samples)
   const total = lengths[lengths.length - 1]! || 1
-  const force = pressed ? averaged(samples.map((s) => s.pressure), PRESSURE_WINDOW) : trace.fromSpeed ? slowness(samples, lengths) : null
+  const force = pressed
+    ? averaged(
+        samples.map((s) => s.pressure),
+        PRESSURE_WINDOW,
+      )
+    : trace.fromSpeed
+      ? slowness(samples, lengths)
+      : null
   return samples.map((_, i) => {
     const base = force ? 1 - variation * (1 - responseTo(force[i]!, trace)) : 1
     return { s: lengths[i]! / total, w: Math.max(0, base * (1 + unevenness * smoothNoise(lengths[i]! / SWING))) }

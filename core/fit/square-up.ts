@@ -48,7 +48,8 @@ function merged(points: readonly Vec[], cuts: readonly number[], grain: number):
   for (let i = 1; i < cuts.length - 1; i++) {
     const before = straightAxis(points.slice(kept[kept.length - 1], cuts[i]! + 1), grain)
     const after = straightAxis(points.slice(cuts[i], cuts[i + 1]! + 1), grain)
-    const sameWay = before && after && Math.abs(Math.atan2(cross(before.way, after.way), dot(before.way, after.way))) < SAME_WAY
+    const sameWay =
+      before && after && Math.abs(Math.atan2(cross(before.way, after.way), dot(before.way, after.way))) < SAME_WAY
     if (!sameWay) kept.push(cuts[i]!)
   }
   return [...kept, cuts[cuts.length - 1]!]

@@ -22,7 +22,8 @@ export interface XmlReader {
  * @throws InputError with a sentence for people when the text is not such a file, is hostile or too large
  */
 export function readXml(text: string, kind: string, root: string, reader: XmlReader): void {
-  if (text.length > LONGEST) throw new InputError('file', `This ${kind} file is larger than 32 MB. Export it with less detail and try again.`)
+  if (text.length > LONGEST)
+    throw new InputError('file', `This ${kind} file is larger than 32 MB. Export it with less detail and try again.`)
   if (!text.trim()) throw new InputError('file', `This file is empty: it holds no ${kind}.`)
   const parser = new SaxesParser({ xmlns: true, position: true })
   let elements = 0
@@ -34,11 +35,13 @@ export function readXml(text: string, kind: string, root: string, reader: XmlRea
   }
   parser.on('error', (e) => fail(`This file is not well-formed ${kind} (${e.message.replace(/^[\d:]+\s*|\.$/g, '')}).`))
   parser.on('doctype', (doctype) => {
-    if (/<!ENTITY/i.test(doctype)) fail(`This ${kind} file defines its own entities, which can be used to attack a reader. Save it without them.`)
+    if (/<!ENTITY/i.test(doctype))
+      fail(`This ${kind} file defines its own entities, which can be used to attack a reader. Save it without them.`)
   })
   parser.on('opentag', (tag: SaxesTagNS) => {
     if (++elements > MOST_ELEMENTS) fail(`This ${kind} file has more than 200,000 elements. Split it and try again.`)
-    if (++depth > DEEPEST) fail(`This ${kind} file is nested more than 256 levels deep. Flatten its groups and try again.`)
+    if (++depth > DEEPEST)
+      fail(`This ${kind} file is nested more than 256 levels deep. Flatten its groups and try again.`)
     if (elements === 1 && tag.local !== root) fail(`This is no ${kind} file: it begins with <${tag.local}>.`)
     reader.open(tag.local, tag.attributes)
   })

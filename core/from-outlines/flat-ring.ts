@@ -18,8 +18,14 @@ export class FlatRings {
 
   /** @param grain how far polygons may lie from the curves, px */
   constructor(contours: readonly Path[], grain: number) {
-    this.rings = contours.map((c) => cubicsOfPath({ ...c, closed: true }).flatMap((q) => flatten(q, grain).slice(0, -1)))
-    this.edges = Float64Array.from(this.rings.flatMap((ring) => ring.flatMap((p, i) => [p.x, p.y, ring[(i + 1) % ring.length]!.x, ring[(i + 1) % ring.length]!.y])))
+    this.rings = contours.map((c) =>
+      cubicsOfPath({ ...c, closed: true }).flatMap((q) => flatten(q, grain).slice(0, -1)),
+    )
+    this.edges = Float64Array.from(
+      this.rings.flatMap((ring) =>
+        ring.flatMap((p, i) => [p.x, p.y, ring[(i + 1) % ring.length]!.x, ring[(i + 1) % ring.length]!.y]),
+      ),
+    )
   }
 
   /** The first edge from a point in a direction (of length 1); null where there is none. */

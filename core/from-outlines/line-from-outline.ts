@@ -46,7 +46,12 @@ const WORTH = 6
 const DONE = 0.6
 
 type Caps = readonly [Cap, Cap]
-const CAPS: readonly Caps[] = [['butt', 'butt'], ['round', 'round'], ['round', 'butt'], ['butt', 'round']]
+const CAPS: readonly Caps[] = [
+  ['butt', 'butt'],
+  ['round', 'round'],
+  ['round', 'butt'],
+  ['butt', 'round'],
+]
 
 /**
  * The line of which a machine made an outline: its middle as a path, its widths as a few stops, its caps. Null where the shape is no
@@ -65,7 +70,10 @@ export function lineFromOutline(contours: readonly Path[], { tolerance }: { tole
   const dot = contours.length === 1 && dotOf(rings.rings[0]!, tolerance)
   if (dot) return dot
   const outline = contours.map((c) => cubicsOfPath({ ...c, closed: true })).flat()
-  const measured = (line: TurnedBack['line']): TurnedBack => ({ line, deviation: deviationBetween(outline, outlineOf({ ...EMPTY, ...line }, tolerance / 10).flat(), tolerance / 2) })
+  const measured = (line: TurnedBack['line']): TurnedBack => ({
+    line,
+    deviation: deviationBetween(outline, outlineOf({ ...EMPTY, ...line }, tolerance / 10).flat(), tolerance / 2),
+  })
   const spacing = Math.max(tolerance * 3, size / 260)
   const found = middleOf(rings, spacing)
   const middle = found && isLong(found) ? found : size < SPOT * tolerance ? middleOfSpot(rings, size / 60) : null
@@ -77,7 +85,8 @@ export function lineFromOutline(contours: readonly Path[], { tolerance }: { tole
     const tried = measured(line)
     if (!best || tried.deviation < best.deviation - tolerance / 20) best = tried
   }
-  if (best && best.deviation > tolerance && best.deviation < WORTH * tolerance) best = withCornersMoved(best, measured, tolerance)
+  if (best && best.deviation > tolerance && best.deviation < WORTH * tolerance)
+    best = withCornersMoved(best, measured, tolerance)
   if (best && best.deviation <= tolerance) return best
   const cut = middle.closed ? null : cutBack(rings, middle, contours, tolerance)
   const tried = cut && measured(cut)
@@ -88,7 +97,12 @@ export function lineFromOutline(contours: readonly Path[], { tolerance }: { tole
  * A line that goes on beyond both ends, and is scraped back to the shape there: for ends that were cut along something else, which
  * no cap can be.
  */
-function cutBack(rings: FlatRings, middle: Middle, contours: readonly Path[], tolerance: number): TurnedBack['line'] | null {
+function cutBack(
+  rings: FlatRings,
+  middle: Middle,
+  contours: readonly Path[],
+  tolerance: number,
+): TurnedBack['line'] | null {
   const { points, left, right, sure } = middle
   const wide = usualOf(middle) * 2
   const [from, to] = [insideFrom(points, wide), points.length - 1 - insideFrom([...points].reverse(), wide)]
@@ -99,10 +113,23 @@ function cutBack(rings: FlatRings, middle: Middle, contours: readonly Path[], to
     const far = (distance(q, end) + wide) / (distance(p, q) || 1)
     return { x: q.x + (q.x - p.x) * far, y: q.y + (q.y - p.y) * far }
   }
-  const whole = [beyond(inner[way]!, inner[0]!, points[0]!), ...inner, beyond(inner[inner.length - 1 - way]!, inner[inner.length - 1]!, points[points.length - 1]!)]
-  const kept: Middle = { points: whole, closed: false, left: [0, ...left.slice(from, to + 1), 0], right: [0, ...right.slice(from, to + 1), 0], sure: [false, ...sure.slice(from, to + 1), false] }
+  const whole = [
+    beyond(inner[way]!, inner[0]!, points[0]!),
+    ...inner,
+    beyond(inner[inner.length - 1 - way]!, inner[inner.length - 1]!, points[points.length - 1]!),
+  ]
+  const kept: Middle = {
+    points: whole,
+    closed: false,
+    left: [0, ...left.slice(from, to + 1), 0],
+    right: [0, ...right.slice(from, to + 1), 0],
+    sure: [false, ...sure.slice(from, to + 1), false],
+  }
   const total = polylineLength(whole)
-  const [first, last] = [distance(whole[0]!, whole[1]!) / total, 1 - distance(whole[whole.length - 2]!, whole[whole.length - 1]!) / total]
+  const [first, last] = [
+    distance(whole[0]!, whole[1]!) / total,
+    1 - distance(whole[whole.length - 2]!, whole[whole.length - 1]!) / total,
+  ]
   const line = lineOf(rings, kept, ['butt', 'butt'], tolerance, (s) => s > first && s < last)
   if (!line) return null
   const ink = { id: 'ink', ink: '', from: [], contours: toPathsOf(outlineOf({ ...EMPTY, ...line }, tolerance / 10)) }
@@ -129,14 +156,27 @@ const isThick = (contour: Path, tolerance: number): boolean => {
 const toPathsOf = (loops: readonly (readonly Cubic[])[]): Path[] => loops.map((l) => pathOfCubics(l, true))
 
 /** A line whose corners lie where its ink is nearest to the outline: the ways that lead there say it only roughly. */
-function withCornersMoved(from: TurnedBack, measured: (line: TurnedBack['line']) => TurnedBack, tolerance: number): TurnedBack {
+function withCornersMoved(
+  from: TurnedBack,
+  measured: (line: TurnedBack['line']) => TurnedBack,
+  tolerance: number,
+): TurnedBack {
   let best = from
-  const corners = from.line.path.nodes.flatMap((n, i, all) => (n.joint === 'corner' && (from.line.path.closed || (i > 0 && i < all.length - 1)) ? [i] : []))
+  const corners = from.line.path.nodes.flatMap((n, i, all) =>
+    n.joint === 'corner' && (from.line.path.closed || (i > 0 && i < all.length - 1)) ? [i] : [],
+  )
   for (let step = tolerance * 2; step > tolerance / 8 && best.deviation > tolerance * DONE; step /= 2) {
     for (const i of corners) {
-      for (const [dx, dy] of [[step, 0], [-step, 0], [0, step], [0, -step]] as const) {
+      for (const [dx, dy] of [
+        [step, 0],
+        [-step, 0],
+        [0, step],
+        [0, -step],
+      ] as const) {
         const moved = (p: Vec | null): Vec | null => p && { x: p.x + dx, y: p.y + dy }
-        const nodes = best.line.path.nodes.map((n, k) => (k === i ? { ...n, at: moved(n.at)!, in: moved(n.in), out: moved(n.out) } : n))
+        const nodes = best.line.path.nodes.map((n, k) =>
+          k === i ? { ...n, at: moved(n.at)!, in: moved(n.in), out: moved(n.out) } : n,
+        )
         const tried = measured({ ...best.line, path: { ...best.line.path, nodes } })
         if (tried.deviation < best.deviation) best = tried
       }
@@ -153,14 +193,27 @@ function dotOf(ring: readonly Vec[], tolerance: number): TurnedBack | null {
   const [least, most] = [Math.min(...radii), Math.max(...radii)]
   if (most - least > tolerance) return null
   const path: Path = { nodes: [{ at: middle, in: null, out: null, joint: 'corner' }], closed: false }
-  return { line: { path, weight: { ...PLAIN_WEIGHT, size: least + most, stops: [{ at: 0, left: 1, right: 1 }] }, finish: { ...PLAIN_FINISH, dash: [], startCap: 'round', endCap: 'round' } }, deviation: (most - least) / 2 }
+  return {
+    line: {
+      path,
+      weight: { ...PLAIN_WEIGHT, size: least + most, stops: [{ at: 0, left: 1, right: 1 }] },
+      finish: { ...PLAIN_FINISH, dash: [], startCap: 'round', endCap: 'round' },
+    },
+    deviation: (most - least) / 2,
+  }
 }
 
 const PLAIN_WEIGHT = { start: null, end: null, nib: null, pinned: false }
 const PLAIN_FINISH = { join: 'round', miterLimit: 4, align: 'centre' } satisfies Partial<Line['finish']>
 
 /** What a line has besides. */
-const EMPTY: Pick<Line, 'id' | 'ink' | 'trace' | 'snips' | 'cover'> = { id: '', ink: '', trace: null, snips: [], cover: false }
+const EMPTY: Pick<Line, 'id' | 'ink' | 'trace' | 'snips' | 'cover'> = {
+  id: '',
+  ink: '',
+  trace: null,
+  snips: [],
+  cover: false,
+}
 
 function isLong({ points, left, right, sure, closed }: Middle): boolean {
   const widest = Math.max(...left.map((l, i) => (sure[i] ? l + right[i]! : 0)))
@@ -177,7 +230,13 @@ function capsFor({ points, left, right, sure }: Middle): Caps[] {
   return CAPS.filter(([a, b]) => (a === 'butt' || start) && (b === 'butt' || end))
 }
 
-function lineOf(rings: FlatRings, middle: Middle, [startCap, endCap]: Caps, tolerance: number, counts: (share: number) => boolean = () => true): TurnedBack['line'] | null {
+function lineOf(
+  rings: FlatRings,
+  middle: Middle,
+  [startCap, endCap]: Caps,
+  tolerance: number,
+  counts: (share: number) => boolean = () => true,
+): TurnedBack['line'] | null {
   let points = middle.points
   if (endCap === 'round') points = shortened(rings, points)
   if (startCap === 'round') points = shortened(rings, [...points].reverse()).reverse()
@@ -201,7 +260,8 @@ function shortened(rings: FlatRings, points: readonly Vec[]): Vec[] {
   for (let i = points.length - 2; i > points.length / 2; i--) {
     const p = points[i]!
     const way = { x: (end.x - p.x) / (distance(end, p) || 1), y: (end.y - p.y) / (distance(end, p) || 1) }
-    const half = ((rings.ray(p, leftNormal(way))?.distance ?? 0) + (rings.ray(p, scale(leftNormal(way), -1))?.distance ?? 0)) / 2
+    const half =
+      ((rings.ray(p, leftNormal(way))?.distance ?? 0) + (rings.ray(p, scale(leftNormal(way), -1))?.distance ?? 0)) / 2
     const far = distance(p, end)
     if (far < half) continue
     // Between this point and the one before it, where both are the same.
@@ -216,7 +276,10 @@ function pathOf(points: readonly Vec[], closed: boolean, tolerance: number): Pat
   const all = closed ? [...points, points[0]!] : points
   const samples = all.map(({ x, y }, t) => ({ x, y, t, pressure: 0.5 }))
   const grain = Math.max(tolerance, polylineLength(all) / 500)
-  const { path } = fitTrace({ samples, device: 'mouse', steadiness: 0, response: 1 }, { steadiness: 0, tolerance, grain })
+  const { path } = fitTrace(
+    { samples, device: 'mouse', steadiness: 0, response: 1 },
+    { steadiness: 0, tolerance, grain },
+  )
   if (!closed) return path
   const nodes = path.nodes.slice(0, -1)
   return { nodes: [{ ...nodes[0]!, in: path.nodes[path.nodes.length - 1]!.in }, ...nodes.slice(1)], closed: true }
@@ -229,7 +292,13 @@ function usualOf({ left, right, sure }: Middle): number {
 }
 
 /** Half-widths along a path, px, by share of its length; about corners, where rays go astray, as on either side of them. */
-function widthsAlong(rings: FlatRings, path: Path, tolerance: number, usual: number, counts: (share: number) => boolean): { left: WidthPoint[]; right: WidthPoint[] } {
+function widthsAlong(
+  rings: FlatRings,
+  path: Path,
+  tolerance: number,
+  usual: number,
+  counts: (share: number) => boolean,
+): { left: WidthPoint[]; right: WidthPoint[] } {
   const cubics = cubicsOfPath(path)
   const arc = new ArcLength(cubics)
   const count = Math.max(40, Math.min(400, Math.round(arc.total / (tolerance * 4))))
@@ -242,22 +311,40 @@ function widthsAlong(rings: FlatRings, path: Path, tolerance: number, usual: num
     const [c, way] = [pointAt(cubics[segment]!, t), tangentAt(cubics[segment]!, t) ?? { x: 1, y: 0 }]
     const at = i / count
     if (!counts(at)) continue
-    for (const [side, points] of [[1, left], [-1, right]] as const) {
+    for (const [side, points] of [
+      [1, left],
+      [-1, right],
+    ] as const) {
       const hit = rings.ray(c, scale(leftNormal(way), side))
       if (!hit) points.push({ s: at, w: 0 })
-      else if (hit.distance < MOST_WIDE * usual && ((!path.closed && (i < 3 || i > count - 3)) || Math.abs(along(hit.edge, way)) > ALONG)) points.push({ s: at, w: hit.distance })
+      else if (
+        hit.distance < MOST_WIDE * usual &&
+        ((!path.closed && (i < 3 || i > count - 3)) || Math.abs(along(hit.edge, way)) > ALONG)
+      )
+        points.push({ s: at, w: hit.distance })
     }
   }
   return { left, right }
 }
 
 /** Few stops for the two courses, alike on both sides where these are. */
-function stopsOf({ left, right }: ReturnType<typeof widthsAlong>, size: number, tolerance: number, closed: boolean): WidthStop[] {
+function stopsOf(
+  { left, right }: ReturnType<typeof widthsAlong>,
+  size: number,
+  tolerance: number,
+  closed: boolean,
+): WidthStop[] {
   const near = (tolerance * WIDTH_SHARE) / (size / 2)
   const share = (points: readonly WidthPoint[]): WidthPoint[] => points.map((p) => ({ s: p.s, w: p.w / (size / 2) }))
   const [l, r] = [share(left), share(right)]
-  if (l.length === r.length && l.every((p, i) => p.s === r[i]!.s && Math.abs(p.w - r[i]!.w) < 2 * near)) return fewStops(l.map((p, i) => ({ s: p.s, w: (p.w + r[i]!.w) / 2 })), near)
+  if (l.length === r.length && l.every((p, i) => p.s === r[i]!.s && Math.abs(p.w - r[i]!.w) < 2 * near))
+    return fewStops(
+      l.map((p, i) => ({ s: p.s, w: (p.w + r[i]!.w) / 2 })),
+      near,
+    )
   const [a, b] = [fewStops(l, near), fewStops(r, near)]
   const [pa, pb] = [new Profile(a, closed), new Profile(b, closed)]
-  return [...new Set([...a, ...b].map((s) => s.at))].sort((x, y) => x - y).map((at) => ({ at, left: Math.max(0, pa.sampleLeft(at).value), right: Math.max(0, pb.sampleRight(at).value) }))
+  return [...new Set([...a, ...b].map((s) => s.at))]
+    .sort((x, y) => x - y)
+    .map((at) => ({ at, left: Math.max(0, pa.sampleLeft(at).value), right: Math.max(0, pb.sampleRight(at).value) }))
 }

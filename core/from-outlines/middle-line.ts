@@ -45,7 +45,11 @@ function endsOf(points: readonly Vec[]): [number, number] {
     const [one, other] = [(b - a + n) % n, (a - b + n) % n]
     if (one < n / 5 || other < n / 5) return Infinity
     let sum = 0
-    for (let k = 1; k < CHORDS; k++) sum += distance(points[(a + Math.round((one * k) / CHORDS)) % n]!, points[(a - Math.round((other * k) / CHORDS) + 2 * n) % n]!)
+    for (let k = 1; k < CHORDS; k++)
+      sum += distance(
+        points[(a + Math.round((one * k) / CHORDS)) % n]!,
+        points[(a - Math.round((other * k) / CHORDS) + 2 * n) % n]!,
+      )
     return sum
   }
   let best: [number, number] = [0, n / 2]
@@ -58,9 +62,14 @@ function endsOf(points: readonly Vec[]): [number, number] {
     }
   }
   for (let step = 3; step >= 1; step--) {
-    for (let better = true; better; ) {
+    for (let better = true; better;) {
       better = false
-      for (const [da, db] of [[step, 0], [-step, 0], [0, step], [0, -step]] as const) {
+      for (const [da, db] of [
+        [step, 0],
+        [-step, 0],
+        [0, step],
+        [0, -step],
+      ] as const) {
         const next: [number, number] = [(best[0] + da + n) % n, (best[1] + db + n) % n]
         const c = cost(...next)
         if (c < least) [least, best, better] = [c, next, true]
@@ -89,7 +98,13 @@ function guessed(ring: readonly Vec[]): Vec[] {
 /** A first guess at the middle of a band between two rings. */
 function guessedBetween(outer: readonly Vec[], inner: readonly Vec[]): Vec[] {
   const within = spreadRound(inner, ROUND * 2)
-  return spreadRound(outer, ROUND).map((p) => lerp(p, within.reduce((best, q) => (distance(p, q) < distance(p, best) ? q : best)), 0.5))
+  return spreadRound(outer, ROUND).map((p) =>
+    lerp(
+      p,
+      within.reduce((best, q) => (distance(p, q) < distance(p, best) ? q : best)),
+      0.5,
+    ),
+  )
 }
 
 const tangentOf = (points: readonly Vec[], i: number, closed: boolean): Vec => {
@@ -107,11 +122,16 @@ interface Widths {
 
 function widthsOf(rings: FlatRings, points: readonly Vec[], closed: boolean): Widths {
   const ways = points.map((_, i) => tangentOf(points, i, closed))
-  const hits = ways.map((way, i) => ([1, -1] as const).map((side) => rings.ray(points[i]!, scale(leftNormal(way), side))))
+  const hits = ways.map((way, i) =>
+    ([1, -1] as const).map((side) => rings.ray(points[i]!, scale(leftNormal(way), side))),
+  )
   const [left, right] = [0, 1].map((k) => hits.map((h) => h[k]?.distance ?? 0)) as [number[], number[]]
   const wide = left.map((l, i) => l + right[i]!)
   const usual = [...wide].sort((a, b) => a - b)[Math.floor(wide.length * 0.75)]!
-  const sure = hits.map((both, i) => wide[i]! < MOST_WIDE * usual && both.every((h) => h !== null && Math.abs(dot(h.edge, ways[i]!)) > ALONG))
+  const sure = hits.map(
+    (both, i) =>
+      wide[i]! < MOST_WIDE * usual && both.every((h) => h !== null && Math.abs(dot(h.edge, ways[i]!)) > ALONG),
+  )
   return { left, right, sure }
 }
 
@@ -129,16 +149,30 @@ export function middleOf(rings: FlatRings, spacing: number): Middle | null {
   for (let round = 0; round < ROUNDS; round++) {
     const { left, right, sure } = widthsOf(rings, points, closed)
     if (sure.filter(Boolean).length < points.length / 3) return null
-    const centred = points.map((p, i) => (sure[i] ? along(p, leftNormal(tangentOf(points, i, closed)), (left[i]! - right[i]!) / 2) : p))
+    const centred = points.map((p, i) =>
+      sure[i] ? along(p, leftNormal(tangentOf(points, i, closed)), (left[i]! - right[i]!) / 2) : p,
+    )
     // Later rounds only centre: what was steadied is a little off where it bends.
     const steady = round < ROUNDS - 2 ? (closed ? steadiedRound(centred) : steadied(centred, 1)) : centred
-    const bridged = withCorners(steady, sure, left.map((l, i) => l + right[i]!), closed)
-    points = closed ? evenly(bridged, spacing, true) : withStraightEnds(rings, outer, evenly(bridged, spacing, false), spacing)
+    const bridged = withCorners(
+      steady,
+      sure,
+      left.map((l, i) => l + right[i]!),
+      closed,
+    )
+    points = closed
+      ? evenly(bridged, spacing, true)
+      : withStraightEnds(rings, outer, evenly(bridged, spacing, false), spacing)
     if (points.length < 4) return null
   }
   const known = widthsOf(rings, points, closed)
   // Spreading points evenly cuts corners: they are put in once more.
-  points = withCorners(points, known.sure, known.left.map((l, i) => l + known.right[i]!), closed)
+  points = withCorners(
+    points,
+    known.sure,
+    known.left.map((l, i) => l + known.right[i]!),
+    closed,
+  )
   if (closed) points = fromCorner(points)
   return { points, closed, ...widthsOf(rings, points, closed) }
 }
@@ -163,7 +197,12 @@ const sizeOf = (ring: readonly Vec[]): number => {
  * Between stretches that are sure the middle goes on straight from both, to where these meet: a corner. Where they do not turn, or
  * do not meet, it goes straight across.
  */
-function withCorners(points: readonly Vec[], sure: readonly boolean[], wide: readonly number[], closed: boolean): Vec[] {
+function withCorners(
+  points: readonly Vec[],
+  sure: readonly boolean[],
+  wide: readonly number[],
+  closed: boolean,
+): Vec[] {
   const n = points.length
   const first = sure.indexOf(true)
   const last = sure.lastIndexOf(true)
@@ -171,12 +210,18 @@ function withCorners(points: readonly Vec[], sure: readonly boolean[], wide: rea
   const out: Vec[] = closed ? [] : points.slice(0, first)
   const at = (i: number): Vec => points[((i % n) + n) % n]!
   const end = closed ? first + n : last
-  for (let i = first; i < end; ) {
+  for (let i = first; i < end;) {
     let next = i + 1
     while (!sure[next % n]) next++
     out.push(at(i))
     if (next > i + 1) {
-      const corner = cornerBetween(at(i - BACK), at(i), at(next), at(next + BACK), Math.max(wide[i % n]!, wide[next % n]!))
+      const corner = cornerBetween(
+        at(i - BACK),
+        at(i),
+        at(next),
+        at(next + BACK),
+        Math.max(wide[i % n]!, wide[next % n]!),
+      )
       if (corner) out.push(corner)
     }
     i = next
@@ -218,7 +263,13 @@ function withStraightEnds(rings: FlatRings, outer: readonly Vec[], points: reado
   return withStraightEnd(rings, outer, tips, ended.reverse(), spacing).reverse()
 }
 
-function withStraightEnd(rings: FlatRings, outer: readonly Vec[], tips: readonly Vec[], points: readonly Vec[], spacing: number): Vec[] {
+function withStraightEnd(
+  rings: FlatRings,
+  outer: readonly Vec[],
+  tips: readonly Vec[],
+  points: readonly Vec[],
+  spacing: number,
+): Vec[] {
   const { left, right } = widthsOf(rings, points, false)
   const n = points.length
   // How wide it is a little way in, where no cap is felt.
@@ -235,7 +286,10 @@ function withStraightEnd(rings: FlatRings, outer: readonly Vec[], tips: readonly
   if (far === undefined) return [...points]
   const half = Math.max(left[from]!, right[from]!)
   const ahead = (p: Vec): number => dot(subtract(p, at), way)
-  const near = (p: Vec): boolean => ahead(p) > 0 && ahead(p) < 2 * far + 4 * half + 6 * spacing && Math.abs(cross(subtract(p, at), way)) < 1.5 * half + spacing
+  const near = (p: Vec): boolean =>
+    ahead(p) > 0 &&
+    ahead(p) < 2 * far + 4 * half + 6 * spacing &&
+    Math.abs(cross(subtract(p, at), way)) < 1.5 * half + spacing
   const farthest = (of: readonly Vec[]): Vec | undefined => of.filter(near).sort((a, b) => ahead(b) - ahead(a))[0]
   const widest = Math.max(...left.map((l, i) => Math.max(l, right[i]!)))
   const tip = farthest(tips) ?? (half < THIN * widest ? farthest(outer) : undefined)

@@ -15,10 +15,15 @@ export function turnBack(draft: Drawing, turned: TurnedLines): string[] {
   const made: string[] = []
   draft.layers = draft.layers.flatMap((layer) => {
     if (layer.kind === 'lines' || layer.kind === 'sketch' || !layer.items.some((i) => turned.has(i.id))) return [layer]
-    const lines = layer.items.flatMap((solid: Shape): Line[] => (turned.get(solid.id) ?? []).map((line) => newLine(line.path, { ...line, id: newId(), ink: solid.ink })))
+    const lines = layer.items.flatMap((solid: Shape): Line[] =>
+      (turned.get(solid.id) ?? []).map((line) => newLine(line.path, { ...line, id: newId(), ink: solid.ink })),
+    )
     made.push(...lines.map((l) => l.id))
     const rest = layer.items.filter((i) => !turned.has(i.id))
-    const above = { ...newLinesLayer(rest.length ? freeLayerName(draft, `${layer.name} lines`) : layer.name, lines), opacity: layer.opacity }
+    const above = {
+      ...newLinesLayer(rest.length ? freeLayerName(draft, `${layer.name} lines`) : layer.name, lines),
+      opacity: layer.opacity,
+    }
     return rest.length ? [{ ...layer, items: rest }, above] : [above]
   })
   return made

@@ -30,12 +30,18 @@ export function uniteBoxes(a: Box, b: Box): Box {
 }
 
 /** A box grown by `by` on every side. */
-export const grown = (b: Box, by: number): Box => ({ minX: b.minX - by, minY: b.minY - by, maxX: b.maxX + by, maxY: b.maxY + by })
+export const grown = (b: Box, by: number): Box => ({
+  minX: b.minX - by,
+  minY: b.minY - by,
+  maxX: b.maxX + by,
+  maxY: b.maxY + by,
+})
 
 export const overlap = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY
 
-export const isWithin = ({ x, y }: Vec, { minX, minY, maxX, maxY }: Box): boolean => x >= minX && x <= maxX && y >= minY && y <= maxY
+export const isWithin = ({ x, y }: Vec, { minX, minY, maxX, maxY }: Box): boolean =>
+  x >= minX && x <= maxX && y >= minY && y <= maxY
 
 export function boxOfPoints(points: Iterable<Vec>): Box {
   const b = emptyBox()
@@ -61,8 +67,10 @@ function includeCubic(b: Box, c: Cubic): void {
   const { p0, p1, p2, p3 } = c
   include(b, p0.x, p0.y)
   include(b, p3.x, p3.y)
-  if (Math.min(p1.x, p2.x) < b.minX || Math.max(p1.x, p2.x) > b.maxX) for (const t of extremes(p0.x, p1.x, p2.x, p3.x)) includeAt(b, c, t)
-  if (Math.min(p1.y, p2.y) < b.minY || Math.max(p1.y, p2.y) > b.maxY) for (const t of extremes(p0.y, p1.y, p2.y, p3.y)) includeAt(b, c, t)
+  if (Math.min(p1.x, p2.x) < b.minX || Math.max(p1.x, p2.x) > b.maxX)
+    for (const t of extremes(p0.x, p1.x, p2.x, p3.x)) includeAt(b, c, t)
+  if (Math.min(p1.y, p2.y) < b.minY || Math.max(p1.y, p2.y) > b.maxY)
+    for (const t of extremes(p0.y, p1.y, p2.y, p3.y)) includeAt(b, c, t)
 }
 
 function includeAt(b: Box, c: Cubic, t: number): void {

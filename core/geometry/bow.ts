@@ -28,7 +28,12 @@ const LONGEST = 1.4
  *
  * @param points n + 1 points for n pulls; `smooth[i]` belongs to points[i]
  */
-export function bowedPath(points: readonly Vec[], pulls: readonly Pull[], smooth: readonly boolean[], bend: Bend = 'arc'): Path {
+export function bowedPath(
+  points: readonly Vec[],
+  pulls: readonly Pull[],
+  smooth: readonly boolean[],
+  bend: Bend = 'arc',
+): Path {
   const chords = pulls.map((pull, i) => chordOf(points[i]!, points[i + 1]!, pull, bend))
   const nodes = points.map((at): PathNode => ({ at, in: null, out: null, joint: 'corner' }))
   const tangents = points.map((_, i) => (smooth[i] ? tangentAtJoint(chords[i - 1], chords[i]) : null))
@@ -70,7 +75,12 @@ function chordOf(from: Vec, to: Vec, pull: Pull, bend: Bend): Chord {
     pull,
     isStraight: straight,
     own: [at(run, rise), at(1 - run, rise)],
-    middle: middle && { at: middle, in: add(middle, scale(chord, -across)), out: add(middle, scale(chord, across)), joint: 'smooth' },
+    middle: middle && {
+      at: middle,
+      in: add(middle, scale(chord, -across)),
+      out: add(middle, scale(chord, across)),
+      joint: 'smooth',
+    },
   }
 }
 
@@ -116,7 +126,14 @@ function rodBow(depth: number, deep: boolean): Bow {
   let [short, long] = [0, (K * depth) / (2 * k)]
   for (let i = 0; i < 40; i++) {
     const reach = (short + long) / 2
-    if (areaUnder({ x: reach * Math.cos(angle), y: reach * Math.sin(angle) }, { x: 0.5 - reach, y: depth }, { x: 0.5, y: depth }) < area) short = reach
+    if (
+      areaUnder(
+        { x: reach * Math.cos(angle), y: reach * Math.sin(angle) },
+        { x: 0.5 - reach, y: depth },
+        { x: 0.5, y: depth },
+      ) < area
+    )
+      short = reach
     else long = reach
   }
   return { run: short * Math.cos(angle), rise: (short * Math.sin(angle)) / depth, across: short }
@@ -125,7 +142,10 @@ function rodBow(depth: number, deep: boolean): Bow {
 /** The area between a cubic from (0, 0) and the x axis: the integral of y dx, exact by three Gauss places. */
 function areaUnder(p1: Vec, p2: Vec, p3: Vec): number {
   const c = { p0: { x: 0, y: 0 }, p1, p2, p3 }
-  return [0.5 - Math.sqrt(0.15), 0.5, 0.5 + Math.sqrt(0.15)].reduce((sum, t, i) => sum + (i === 1 ? 4 / 9 : 5 / 18) * pointAt(c, t).y * derivativeAt(c, t).x, 0)
+  return [0.5 - Math.sqrt(0.15), 0.5, 0.5 + Math.sqrt(0.15)].reduce(
+    (sum, t, i) => sum + (i === 1 ? 4 / 9 : 5 / 18) * pointAt(c, t).y * derivativeAt(c, t).x,
+    0,
+  )
 }
 
 /** From this modulus on the ends of a bent rod meet. */
@@ -174,7 +194,11 @@ function handles(chord: Chord, start: Vec | null, end: Vec | null): [Vec | null,
   const v = end ?? direction(subtract(to, own[1]))
   if (!u || !v) return own
   // A deep bow keeps its middle: only the ends turn.
-  if (chord.middle) return [start ? add(from, scale(u, distance(from, own[0]))) : own[0], end ? add(to, scale(v, -distance(to, own[1]))) : own[1]]
+  if (chord.middle)
+    return [
+      start ? add(from, scale(u, distance(from, own[0]))) : own[0],
+      end ? add(to, scale(v, -distance(to, own[1]))) : own[1],
+    ]
   // With handles from + a u and to - b v the middle is where it was pulled when a u - b v = 8/3 pull.
   const length = distance(from, to)
   const d = scale(pull, 8 / 3)

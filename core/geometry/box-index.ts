@@ -46,7 +46,12 @@ export class BoxIndex<T extends { box: Box }> {
 
 /** Keys of the cells that a box reaches into; null where these are too many, or too far off. */
 function keysOf({ minX, minY, maxX, maxY }: Box): number[] | null {
-  const [i0, j0, i1, j1] = [Math.floor(minX / CELL), Math.floor(minY / CELL), Math.floor(maxX / CELL), Math.floor(maxY / CELL)]
+  const [i0, j0, i1, j1] = [
+    Math.floor(minX / CELL),
+    Math.floor(minY / CELL),
+    Math.floor(maxX / CELL),
+    Math.floor(maxY / CELL),
+  ]
   if (!((i1 - i0 + 1) * (j1 - j0 + 1) <= MOST_CELLS) || Math.max(-i0, -j0, i1, j1) >= FAR) return null
   const keys: number[] = []
   for (let i = i0; i <= i1; i++) for (let j = j0; j <= j1; j++) keys.push((i + FAR) * ROWS + (j + FAR))

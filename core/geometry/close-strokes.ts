@@ -37,7 +37,12 @@ export function closedFigure(strokes: readonly Path[]): Path | null {
 function opened({ nodes, closed }: Path): PathNode[] {
   const all = closed ? [...nodes, nodes[0]!] : [...nodes]
   const last = all.length - 1
-  return all.map((n, i) => ({ ...n, in: i === 0 ? null : n.in, out: i === last ? null : n.out, joint: i === 0 || i === last ? 'corner' : n.joint }))
+  return all.map((n, i) => ({
+    ...n,
+    in: i === 0 ? null : n.in,
+    out: i === last ? null : n.out,
+    joint: i === 0 || i === last ? 'corner' : n.joint,
+  }))
 }
 
 function chained(a: readonly PathNode[], b: readonly PathNode[]): PathNode[] {

@@ -24,7 +24,13 @@ function sampled(path: Path): Course {
   const arc = arcOfPath(path)
   const spans = Math.min(MOST, Math.max(FEWEST, Math.ceil(arc.total / APART)))
   const count = path.closed ? spans : spans + 1
-  const [at, x, y, nx, ny] = Array.from({ length: 5 }, () => new Float64Array(count)) as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array]
+  const [at, x, y, nx, ny] = Array.from({ length: 5 }, () => new Float64Array(count)) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ]
   for (let i = 0; i < count; i++) {
     const s = (i / spans) * arc.total
     const p = arc.cubics.length ? arc.point(s) : path.nodes[0]!.at

@@ -45,7 +45,11 @@ export function selfCrossings(chain: readonly Cubic[], closed: boolean): Crossin
       const seam = closed && i === 0 && k === parts.length - 1
       // Neighbours share the point at which they meet.
       const shared = next ? p.c.p3 : seam ? p.c.p0 : null
-      meet(p, q, 0, (t, u) => take(found, p.segment, chain[p.segment]!, t, q.segment, chain[q.segment]!, u, (hit) => isShared(hit, p, q, shared)))
+      meet(p, q, 0, (t, u) =>
+        take(found, p.segment, chain[p.segment]!, t, q.segment, chain[q.segment]!, u, (hit) =>
+          isShared(hit, p, q, shared),
+        ),
+      )
     }
   }
   return found
@@ -93,7 +97,10 @@ function meet(a: Span, b: Span, depth: number, take: (t: number, u: number) => v
   const whole = cutA ? a : b
   const [x, y] = split(whole.c, 0.5)
   const mid = (whole.from + whole.to) / 2
-  for (const half of [{ c: x, from: whole.from, to: mid }, { c: y, from: mid, to: whole.to }]) {
+  for (const half of [
+    { c: x, from: whole.from, to: mid },
+    { c: y, from: mid, to: whole.to },
+  ]) {
     if (cutA) meet(half, b, depth + 1, take)
     else meet(a, half, depth + 1, take)
   }
@@ -123,7 +130,16 @@ function chordsMeet(a: Cubic, b: Cubic): { t: number; u: number } | null {
 }
 
 /** Settles a crossing near (t, u) of two segments, unless it is known or is none. */
-function take(found: Crossing[], i: number, a: Cubic, t: number, k: number, b: Cubic, u: number, refused?: (hit: Crossing) => boolean): void {
+function take(
+  found: Crossing[],
+  i: number,
+  a: Cubic,
+  t: number,
+  k: number,
+  b: Cubic,
+  u: number,
+  refused?: (hit: Crossing) => boolean,
+): void {
   const hit = intersectFrom(a, t, b, u)
   if (!hit) return
   const inside = (v: number, c: Cubic): boolean => {
@@ -139,8 +155,7 @@ function take(found: Crossing[], i: number, a: Cubic, t: number, k: number, b: C
   if (!known) found.push(crossing)
 }
 
-const alongside = (f: Crossing, g: Crossing, a: Cubic, b: Cubic): boolean =>
-  nextTo(f.a, g.a, a) && nextTo(f.b, g.b, b)
+const alongside = (f: Crossing, g: Crossing, a: Cubic, b: Cubic): boolean => nextTo(f.a, g.a, a) && nextTo(f.b, g.b, b)
 
 /** Whether two places of a chain are the same, as far as their segment can tell. */
 function nextTo(p: Crossing['a'], q: Crossing['a'], c: Cubic): boolean {

@@ -31,13 +31,17 @@ export function extendedPath(path: Path, end: End, others: readonly Path[]): Pat
 export function tuckedPath(path: Path, end: End, others: readonly Path[], reach: number): Path | null {
   return atLast(path, end, (p) => {
     const arc = arcOfPath(p)
-    const crossings = others.flatMap((o) => crossingsOf(arc.cubics, arcOfPath(o).cubics)).map((c) => arc.at(c.a.segment, c.a.t))
+    const crossings = others
+      .flatMap((o) => crossingsOf(arc.cubics, arcOfPath(o).cubics))
+      .map((c) => arc.at(c.a.segment, c.a.t))
     const over = Math.max(...crossings.filter((s) => arc.total - s <= reach && s > ON_IT), -1)
     if (over >= 0) return arc.total - over < ON_IT ? p : partOfPath(p, 0, over / arc.total)
     const hit = ahead(p, others, reach)
     if (hit) return lengthened(p, hit)
     const tip = p.nodes[p.nodes.length - 1]!.at
-    const near = others.map((o) => ({ arc: arcOfPath(o), hit: arcOfPath(o).nearest(tip) })).sort((a, b) => a.hit.distance - b.hit.distance)[0]
+    const near = others
+      .map((o) => ({ arc: arcOfPath(o), hit: arcOfPath(o).nearest(tip) }))
+      .sort((a, b) => a.hit.distance - b.hit.distance)[0]
     return near && near.hit.distance <= reach ? withTipAt(p, near.arc.point(near.hit.length)) : null
   })
 }

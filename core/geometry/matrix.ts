@@ -6,7 +6,10 @@ export type Matrix = readonly [number, number, number, number, number, number]
 
 export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0]
 
-export const mapped = ([a, b, c, d, e, f]: Matrix, { x, y }: Vec): Vec => ({ x: a * x + c * y + e, y: b * x + d * y + f })
+export const mapped = ([a, b, c, d, e, f]: Matrix, { x, y }: Vec): Vec => ({
+  x: a * x + c * y + e,
+  y: b * x + d * y + f,
+})
 
 /** First `n`, then `m`. */
 export const composed = (m: Matrix, n: Matrix): Matrix => [
@@ -29,7 +32,8 @@ export function matrixOfMap(map: (p: Vec) => Vec): Matrix {
 /** The affine map that takes points where others are, by three of them that lie far apart; null where all lie on a line. */
 export function affineBetween(from: readonly Vec[], to: readonly Vec[]): Matrix | null {
   if (from.length < 3) return null
-  const farthest = (measure: (p: Vec) => number): number => from.reduce((best, p, i) => (measure(p) > measure(from[best]!) ? i : best), 0)
+  const farthest = (measure: (p: Vec) => number): number =>
+    from.reduce((best, p, i) => (measure(p) > measure(from[best]!) ? i : best), 0)
   const i = farthest((p) => distance(p, from[0]!))
   const u = subtract(from[i]!, from[0]!)
   const j = farthest((p) => Math.abs(cross(u, subtract(p, from[0]!))))

@@ -49,5 +49,10 @@ function linked(node: PathNode): PathNode {
   const b = direction(subtract(node.out, node.at))
   const way = a && b && (direction({ x: a.x + b.x, y: a.y + b.y }) ?? b)
   if (!way) return node
-  return { ...node, in: along(node.at, way, -distance(node.at, node.in)), out: along(node.at, way, distance(node.at, node.out)), joint: 'smooth' }
+  return {
+    ...node,
+    in: along(node.at, way, -distance(node.at, node.in)),
+    out: along(node.at, way, distance(node.at, node.out)),
+    joint: 'smooth',
+  }
 }

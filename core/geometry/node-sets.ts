@@ -4,7 +4,9 @@ import type { Vec } from './point'
 /** The path with some of its nodes, and their handles, put through `map`. */
 export const withNodesMapped = (path: Path, chosen: ReadonlySet<number>, map: (p: Vec) => Vec): Path => ({
   ...path,
-  nodes: path.nodes.map((n, i) => (chosen.has(i) ? { ...n, at: map(n.at), in: n.in && map(n.in), out: n.out && map(n.out) } : n)),
+  nodes: path.nodes.map((n, i) =>
+    chosen.has(i) ? { ...n, at: map(n.at), in: n.in && map(n.in), out: n.out && map(n.out) } : n,
+  ),
 })
 
 export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const

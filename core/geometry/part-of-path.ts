@@ -26,6 +26,8 @@ export function cubicsBetween(path: Path, from: number, to: number): Cubic[] {
 export function partOfPath(path: Path, from: number, to: number): Path | null {
   const { total } = arcOfPath(path)
   const cubics =
-    from > to && path.closed ? [...cubicsBetween(path, from * total, total), ...cubicsBetween(path, 0, to * total)] : cubicsBetween(path, from * total, to * total)
+    from > to && path.closed
+      ? [...cubicsBetween(path, from * total, total), ...cubicsBetween(path, 0, to * total)]
+      : cubicsBetween(path, from * total, to * total)
   return cubics.length ? pathOfCubics(cubics, false) : null
 }

@@ -35,9 +35,18 @@ export function snapOf(p: Vec, paths: readonly Path[], { reach, kinds, grid, fro
   const near = paths.filter((path) => boxHolds(path, p, reach) && arcOfPath(path).nearest(p).distance <= reach)
   const places = [
     ...near.flatMap((path) => placesOf(path, p, from, reach)),
-    ...near.flatMap((a, i) => near.slice(i).flatMap((b) => crossingsBetween(a, b).map((c): Snap => ({ at: c.at, kind: 'crossing', along: null })))),
+    ...near.flatMap((a, i) =>
+      near
+        .slice(i)
+        .flatMap((b) => crossingsBetween(a, b).map((c): Snap => ({ at: c.at, kind: 'crossing', along: null }))),
+    ),
   ]
-  if (grid > 0) places.push({ at: { x: Math.round(p.x / grid) * grid, y: Math.round(p.y / grid) * grid }, kind: 'grid', along: null })
+  if (grid > 0)
+    places.push({
+      at: { x: Math.round(p.x / grid) * grid, y: Math.round(p.y / grid) * grid },
+      kind: 'grid',
+      along: null,
+    })
   let best: Snap | null = null
   for (const place of places) {
     if (!kinds.has(place.kind) || distance(place.at, p) > reach) continue
@@ -59,13 +68,18 @@ function boxHolds(path: Path, p: Vec, reach: number): boolean {
 function placesOf(path: Path, p: Vec, from: Vec | null, reach: number): Snap[] {
   const arc = arcOfPath(path)
   const last = path.nodes.length - 1
-  const places = path.nodes.map(({ at }, i): Snap => ({ at, kind: !path.closed && (i === 0 || i === last) ? 'end' : 'node', along: null }))
+  const places = path.nodes.map(({ at }, i): Snap => ({
+    at,
+    kind: !path.closed && (i === 0 || i === last) ? 'end' : 'node',
+    along: null,
+  }))
   if (!arc.total) return places
   const at = (length: number, kind: SnapKind): Snap => ({ at: arc.point(length), kind, along: arc.tangent(length) })
   const hit = arc.nearest(p)
   places.push(at(hit.length, 'line'))
   for (let i = 0; i < arc.cubics.length; i++) places.push(at((arc.starts[i]! + arc.starts[i + 1]!) / 2, 'middle'))
-  if (from && distance(from, p) > reach) for (const length of touchingFrom(arc, from, hit.segment)) places.push(at(length, 'tangent'))
+  if (from && distance(from, p) > reach)
+    for (const length of touchingFrom(arc, from, hit.segment)) places.push(at(length, 'tangent'))
   return places
 }
 

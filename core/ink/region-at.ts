@@ -16,7 +16,8 @@ import { openInk } from './open-ink'
  */
 export function regionAt(drawing: Drawing, at: Vec, { gap }: { gap: number }): Path[] | null {
   if (!Number.isFinite(at.x) || !Number.isFinite(at.y)) throw new InputError('at', 'The place must be two numbers.')
-  if (!(gap >= 0) || !Number.isFinite(gap)) throw new InputError('gap', `The gap must be a number of pixels, 0 or more, not ${gap}.`)
+  if (!(gap >= 0) || !Number.isFinite(gap))
+    throw new InputError('gap', `The gap must be a number of pixels, 0 or more, not ${gap}.`)
   const { index } = atOnce(openInk(drawing).paper(gap))
   const face = index.at(at)
   return face && toPaths(face.contours.map((c) => [...c]))

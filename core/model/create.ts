@@ -1,5 +1,17 @@
 import { newId } from '../new-id'
-import type { Drawing, Finish, Ink, Line, LinesLayer, Page, Shape, ShapesLayer, Sketch, SketchLayer, Weight } from './model'
+import type {
+  Drawing,
+  Finish,
+  Ink,
+  Line,
+  LinesLayer,
+  Page,
+  Shape,
+  ShapesLayer,
+  Sketch,
+  SketchLayer,
+  Weight,
+} from './model'
 import type { Path } from '../geometry/path'
 
 /** The name of a drawing that was not given one. */

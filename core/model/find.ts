@@ -64,7 +64,11 @@ export const sketchLayerInHand = (drawing: Drawing, chosen: string | null): Sket
 }
 
 /** The sketch in sight that lies on top. */
-export const topSketch = (drawing: Drawing): Sketch | null => sketchLayers(drawing).filter((l) => l.visible).flatMap((l) => l.items).at(-1) ?? null
+export const topSketch = (drawing: Drawing): Sketch | null =>
+  sketchLayers(drawing)
+    .filter((l) => l.visible)
+    .flatMap((l) => l.items)
+    .at(-1) ?? null
 
 export const shapesLayers = (drawing: Drawing): ShapesLayer[] =>
   drawing.layers.filter((l): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills')

@@ -5,7 +5,8 @@ import type { Ink } from './model'
 const REACH = 45
 
 /** The id of a tone of an ink, darker (below 0) or lighter (above 0), -1..1: nothing that a drawing lists, but `colourIn` knows it. */
-export const tonedInk = (ink: string, tone: number): string => (tone === 0 ? ink : `${ink} ${tone < 0 ? '-' : '+'}${Math.abs(tone).toFixed(2)}`)
+export const tonedInk = (ink: string, tone: number): string =>
+  tone === 0 ? ink : `${ink} ${tone < 0 ? '-' : '+'}${Math.abs(tone).toFixed(2)}`
 
 const TONED = /^(.*) ([+-]\d\.\d\d)$/
 
@@ -29,7 +30,10 @@ export function tonedColour(colour: string, tone: number): string {
   const c = lab(colour)
   // Shade keeps its colour, light pales a little.
   const chroma = tone > 0 ? 1 - 0.35 * tone : 1
-  return lab(Math.min(100, Math.max(0, c.l + REACH * tone)), c.a * chroma, c.b * chroma).rgb().clamp().formatHex()
+  return lab(Math.min(100, Math.max(0, c.l + REACH * tone)), c.a * chroma, c.b * chroma)
+    .rgb()
+    .clamp()
+    .formatHex()
 }
 
 /** Difference of lightness and colour between two inks as the eye sees it, CIE 1976: under about 10 they are hard to tell apart side by side. */

@@ -12,10 +12,18 @@ export const isKept = (trace: PenTrace | KeptTrace): trace is KeptTrace => 'of' 
 /** How many samples a trace has. */
 export const sampleCount = (trace: PenTrace | KeptTrace): number => (isKept(trace) ? trace.count : trace.samples.length)
 
-const bare = ({ x, y, t, pressure, tiltX, tiltY }: TraceSample): TraceSample => ({ x, y, t, pressure, ...(tiltX !== undefined && { tiltX }), ...(tiltY !== undefined && { tiltY }) })
+const bare = ({ x, y, t, pressure, tiltX, tiltY }: TraceSample): TraceSample => ({
+  x,
+  y,
+  t,
+  pressure,
+  ...(tiltX !== undefined && { tiltX }),
+  ...(tiltY !== undefined && { tiltY }),
+})
 
 /** The sha-256 of samples, hexadecimal: that of their JSON. */
-export const hashOfSamples = (samples: readonly TraceSample[]): string => bytesToHex(sha256(utf8ToBytes(JSON.stringify(samples.map(bare)))))
+export const hashOfSamples = (samples: readonly TraceSample[]): string =>
+  bytesToHex(sha256(utf8ToBytes(JSON.stringify(samples.map(bare)))))
 
 /** A trace as a line holds it, and its samples, which are kept apart from their first point on: a trace that was moved is the same. */
 export function keptApart({ samples, ...settings }: PenTrace): { trace: KeptTrace; samples: TraceSample[] } {
@@ -26,7 +34,10 @@ export function keptApart({ samples, ...settings }: PenTrace): { trace: KeptTrac
 }
 
 /** A kept trace with its samples, where it lies on the page. */
-export function wholeTrace({ of: _of, count: _count, at, reversed, part, ...settings }: KeptTrace, samples: readonly TraceSample[]): PenTrace {
+export function wholeTrace(
+  { of: _of, count: _count, at, reversed, part, ...settings }: KeptTrace,
+  samples: readonly TraceSample[],
+): PenTrace {
   const trace: PenTrace = { ...settings, samples: samples.map((s) => ({ ...s, ...mapped(at, s) })) }
   const cut = part ? (partOfSamples(trace.samples, part[0], part[1]) ?? trace.samples) : trace.samples
   return { ...trace, samples: reversed ? reversedSamples(cut) : cut }
@@ -72,4 +83,5 @@ function partOfSamples(samples: readonly TraceSample[], from: number, to: number
 }
 
 /** The matrix of a trace's place as it is stored: digits past what a screen can show are none. */
-export const placeOnGrid = (at: Matrix): KeptTrace['at'] => at.map((v: number, i: number) => Math.round(v * (i < 4 ? 1e7 : 1e5)) / (i < 4 ? 1e7 : 1e5) + 0) as KeptTrace['at']
+export const placeOnGrid = (at: Matrix): KeptTrace['at'] =>
+  at.map((v: number, i: number) => Math.round(v * (i < 4 ? 1e7 : 1e5)) / (i < 4 ? 1e7 : 1e5) + 0) as KeptTrace['at']

@@ -29,7 +29,9 @@ const SIZES: readonly PaperSize[] = [
 /** Every size upright and across, as it is chosen. */
 export const PAGE_CHOICES: readonly PaperSize[] = SIZES.flatMap((s) => [
   s,
-  ...(s.width === s.height ? [] : [{ id: `${s.id} across`, kind: s.kind, title: `${s.title} across`, width: s.height, height: s.width }]),
+  ...(s.width === s.height
+    ? []
+    : [{ id: `${s.id} across`, kind: s.kind, title: `${s.title} across`, width: s.height, height: s.width }]),
 ])
 
 /** Pixels to a mm of a new page. */
@@ -39,7 +41,12 @@ export const PX_PER_MM = 6
 export const SMALLEST_SIDE = 1
 export const LARGEST_SIDE = 5000
 
-export const pageInMm = (width: number, height: number, pxPerMm = PX_PER_MM): Page => ({ width: width * pxPerMm, height: height * pxPerMm, unit: 'mm', pxPerMm })
+export const pageInMm = (width: number, height: number, pxPerMm = PX_PER_MM): Page => ({
+  width: width * pxPerMm,
+  height: height * pxPerMm,
+  unit: 'mm',
+  pxPerMm,
+})
 
 /** A page of the proportions of a picture, its longer side that of a usual page. */
 export function pageLike({ width, height }: { width: number; height: number }, longest = 120): Page {

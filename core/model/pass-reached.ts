@@ -10,5 +10,9 @@ export function passReached(drawing: Drawing): Exclude<PassName, 'deliver'> {
   if (drawing.fills?.length) return 'fill'
   if (drawing.amendments?.length) return 'shapes'
   if (lines.some(({ weight }) => weight.start || weight.end || weight.nib || weight.stops.length > 1)) return 'weight'
-  return lines.length || drawing.layers.some((l) => l.kind !== 'lines' && l.kind !== 'sketch' && l.items.length) || !drawing.layers.some((l) => l.kind === 'sketch' && l.items.length) ? 'lines' : 'sketch'
+  return lines.length ||
+    drawing.layers.some((l) => l.kind !== 'lines' && l.kind !== 'sketch' && l.items.length) ||
+    !drawing.layers.some((l) => l.kind === 'sketch' && l.items.length)
+    ? 'lines'
+    : 'sketch'
 }

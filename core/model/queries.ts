@@ -5,10 +5,12 @@ import type { Drawing, Layer, Line, LinesLayer, Shape, ShapesLayer } from './mod
 type Layers = Pick<Drawing, 'layers'>
 
 /** Whether a layer is to be seen: it is visible, and not left out because another is looked at alone. */
-export const isSeen = (layer: Pick<Layer, 'id' | 'visible'>, alone: string | null): boolean => layer.visible && (alone === null || layer.id === alone)
+export const isSeen = (layer: Pick<Layer, 'id' | 'visible'>, alone: string | null): boolean =>
+  layer.visible && (alone === null || layer.id === alone)
 
 /** Whether a hand may take what a layer holds: it is seen and not locked. */
-export const isOpen = (layer: Pick<Layer, 'id' | 'visible' | 'locked'>, alone: string | null): boolean => isSeen(layer, alone) && !layer.locked
+export const isOpen = (layer: Pick<Layer, 'id' | 'visible' | 'locked'>, alone: string | null): boolean =>
+  isSeen(layer, alone) && !layer.locked
 
 const ofLines = (l: Layer): l is LinesLayer => l.kind === 'lines'
 const ofSolids = (l: Layer): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills'
@@ -27,18 +29,24 @@ export function linesOf({ layers }: Layers): readonly Line[] {
 }
 
 /** The items of layers in a row; the very list of a single one. */
-const itemsIn = <T>(layers: readonly { items: T[] }[]): T[] => (layers.length === 1 ? layers[0]!.items : ([] as T[]).concat(...layers.map((l) => l.items)))
+const itemsIn = <T>(layers: readonly { items: T[] }[]): T[] =>
+  layers.length === 1 ? layers[0]!.items : ([] as T[]).concat(...layers.map((l) => l.items))
 
 /** Layers of lines from the bottom of the stack to the top, as far as they are open; `alone` is the id of a layer looked at alone. */
-export const openLineLayers = ({ layers }: Layers, alone: string | null = null): LinesLayer[] => layers.filter(ofLines).filter((l) => isOpen(l, alone))
-export const openSolidLayers = ({ layers }: Layers, alone: string | null = null): ShapesLayer[] => layers.filter(ofSolids).filter((l) => isOpen(l, alone))
+export const openLineLayers = ({ layers }: Layers, alone: string | null = null): LinesLayer[] =>
+  layers.filter(ofLines).filter((l) => isOpen(l, alone))
+export const openSolidLayers = ({ layers }: Layers, alone: string | null = null): ShapesLayer[] =>
+  layers.filter(ofSolids).filter((l) => isOpen(l, alone))
 
 /** Lines, and solids, that a hand may take. */
-export const openLines = (drawing: Layers, alone: string | null = null): readonly Line[] => itemsIn(openLineLayers(drawing, alone))
-export const openSolids = (drawing: Layers, alone: string | null = null): readonly Shape[] => itemsIn(openSolidLayers(drawing, alone))
+export const openLines = (drawing: Layers, alone: string | null = null): readonly Line[] =>
+  itemsIn(openLineLayers(drawing, alone))
+export const openSolids = (drawing: Layers, alone: string | null = null): readonly Shape[] =>
+  itemsIn(openSolidLayers(drawing, alone))
 
 /** Lines that are seen, those of locked layers too. */
-export const seenLines = ({ layers }: Layers, alone: string | null = null): readonly Line[] => itemsIn(layers.filter(ofLines).filter((l) => isSeen(l, alone)))
+export const seenLines = ({ layers }: Layers, alone: string | null = null): readonly Line[] =>
+  itemsIn(layers.filter(ofLines).filter((l) => isSeen(l, alone)))
 
 /** The layer that takes a new line: the first of those wished for that is open, else the topmost open one. */
 export function layerForLine(drawing: Layers, ...wished: (string | null)[]): LinesLayer | null {
@@ -47,7 +55,11 @@ export function layerForLine(drawing: Layers, ...wished: (string | null)[]): Lin
 }
 
 /** The drawing with others in the place of the lines and solids named; those of locked layers stay. */
-export function itemsReplaced(drawing: Drawing, ids: Iterable<string>, change: (item: Line | Shape) => Line | Shape): Drawing {
+export function itemsReplaced(
+  drawing: Drawing,
+  ids: Iterable<string>,
+  change: (item: Line | Shape) => Line | Shape,
+): Drawing {
   const named = new Set(ids)
   const layers = drawing.layers.map((layer): Layer => {
     if (layer.locked || layer.kind === 'sketch' || !layer.items.some((i) => named.has(i.id))) return layer

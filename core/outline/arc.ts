@@ -24,12 +24,7 @@ export function arc(centre: Vec, spoke: Vec, angle: number, tolerance: number): 
     const leave = rotate(from, Math.PI / 2)
     const arrive = rotate(to, Math.PI / 2)
     out.push(
-      cubic(
-        add(centre, from),
-        add(centre, along(from, leave, k)),
-        add(centre, along(to, arrive, -k)),
-        add(centre, to),
-      ),
+      cubic(add(centre, from), add(centre, along(from, leave, k)), add(centre, along(to, arrive, -k)), add(centre, to)),
     )
     from = to
   }

@@ -95,7 +95,9 @@ export function expandLines(
  */
 function mergedByRuns(dashes: readonly Loop[][], tolerance: number): Loop[] {
   if (dashes.length < 2 * RUN) return dashes.flat()
-  const runs = Array.from({ length: Math.ceil(dashes.length / RUN) }, (_, i) => dashes.slice(i * RUN, (i + 1) * RUN).flat())
+  const runs = Array.from({ length: Math.ceil(dashes.length / RUN) }, (_, i) =>
+    dashes.slice(i * RUN, (i + 1) * RUN).flat(),
+  )
   return runs.flatMap((loops) => resolveLoops(loops, tolerance).map(loopOf))
 }
 
@@ -142,7 +144,13 @@ function stretchLoops(
     const back = scale(field.tangent(first.segment, first.t0), -1)
     const outline = closedLoop([
       ...left.arcs,
-      ...capArcs(left.last, right.last, field.tangent(last.segment, last.t1), atEnd ? (stretch.endCap ?? finish.endCap) : 'butt', tolerance),
+      ...capArcs(
+        left.last,
+        right.last,
+        field.tangent(last.segment, last.t1),
+        atEnd ? (stretch.endCap ?? finish.endCap) : 'butt',
+        tolerance,
+      ),
       ...reverseLoop(right.arcs),
       ...capArcs(right.first, left.first, back, atStart ? (stretch.startCap ?? finish.startCap) : 'butt', tolerance),
     ])
@@ -172,6 +180,9 @@ function dot(line: Line, width: LineWidth, tolerance: number): Loop[] {
   const { startCap, endCap } = line.finish
   const l = { x: at.x, y: at.y - left }
   const r = { x: at.x, y: at.y + right }
-  const arcs = [...capArcs(l, r, { x: 1, y: 0 }, endCap, tolerance), ...capArcs(r, l, { x: -1, y: 0 }, startCap, tolerance)]
+  const arcs = [
+    ...capArcs(l, r, { x: 1, y: 0 }, endCap, tolerance),
+    ...capArcs(r, l, { x: -1, y: 0 }, startCap, tolerance),
+  ]
   return arcs.length ? [arcs] : []
 }

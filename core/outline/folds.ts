@@ -56,7 +56,8 @@ export function cutAtFolds(field: RibField, part: Part, side: SideSign): SidePar
   const { segment, t0, t1 } = part
   if (field.isOpen(segment)) return [{ ...part, folds: false }]
   const edge = 1e-6 * (t1 - t0)
-  const at = (t: number): number => advance(field, segment, Math.min(t1 - edge, Math.max(t0 + edge, t)), side, t > (t0 + t1) / 2)
+  const at = (t: number): number =>
+    advance(field, segment, Math.min(t1 - edge, Math.max(t0 + edge, t)), side, t > (t0 + t1) / 2)
   const ts: number[] = []
   const values: number[] = []
   for (let i = 0; i <= PROBES; i++) {

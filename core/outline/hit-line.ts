@@ -16,7 +16,10 @@ export interface LineHit {
 /** The place on a line nearest to `p`, when `p` lies on its ink there, on the side where that is, or within `within` px of its path. */
 export function hitLine(line: Line, p: Vec, within: number): LineHit | null {
   const { nib } = line.weight
-  const pad = Math.max(within, widestHalfWidth(line.weight, line.finish.align) * (nib ? Math.max(nib.width, nib.height) : 1))
+  const pad = Math.max(
+    within,
+    widestHalfWidth(line.weight, line.finish.align) * (nib ? Math.max(nib.width, nib.height) : 1),
+  )
   if (!isWithin(p, grown(boxOfPath(line.path), pad))) return null
   const arc = arcOfPath(line.path)
   if (!arc.total) return null
@@ -26,8 +29,14 @@ export function hitLine(line: Line, p: Vec, within: number): LineHit | null {
   const point = arc.point(near.length)
   const normal = leftNormal(arc.tangent(near.length) ?? { x: 1, y: 0 })
   const { left, right } = width.at(near.length)
-  const reach = nib ? ((left + right) / 2) * halfAcross(nib, normal) : dot(subtract(p, point), normal) >= 0 ? left : right
-  return near.distance > Math.max(within, reach) ? null : { line, at: near.length / arc.total, point, distance: near.distance }
+  const reach = nib
+    ? ((left + right) / 2) * halfAcross(nib, normal)
+    : dot(subtract(p, point), normal) >= 0
+      ? left
+      : right
+  return near.distance > Math.max(within, reach)
+    ? null
+    : { line, at: near.length / arc.total, point, distance: near.distance }
 }
 
 /** How far an elliptical nib of scale 1 reaches along a direction: its support function. */

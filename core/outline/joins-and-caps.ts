@@ -54,12 +54,18 @@ export function outerEdge(
 
 /** The pie that a rib sweeps as it turns about `node`, ink on its left. */
 export function pie(node: Vec, from: Vec, to: Vec, angle: number, half: number, tolerance: number): Loop {
-  const loop = [segment(node, from), ...outerEdge(node, from, to, angle, half, 'round', 0, tolerance), segment(to, node)]
+  const loop = [
+    segment(node, from),
+    ...outerEdge(node, from, to, angle, half, 'round', 0, tolerance),
+    segment(to, node),
+  ]
   return angle > 0 ? loop : reverseLoop(loop)
 }
 
 /** The arcs with their outer ends exactly on two points. */
 function exactEnds(arcs: Arc[], from: Vec, to: Vec): Arc[] {
   const last = arcs.length - 1
-  return arcs.map((a, i) => (i === 0 || i === last ? whole({ ...a.curve, ...(i === 0 && { p0: from }), ...(i === last && { p3: to }) }) : a))
+  return arcs.map((a, i) =>
+    i === 0 || i === last ? whole({ ...a.curve, ...(i === 0 && { p0: from }), ...(i === last && { p3: to }) }) : a,
+  )
 }

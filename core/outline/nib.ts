@@ -41,7 +41,8 @@ export function nibLoops(line: Line, arc: ArcLength, stretch: Stretch, tolerance
     loops.push(closedLoop([...left.arcs, ...reverseLoop(right.arcs)]), ...left.loops, ...right.loops)
     loops.push(field.circle(first.segment, first.t0, fine), field.circle(last.segment, last.t1, fine))
     group.parts.forEach((p, i) => {
-      if (i > 0 && (group.meets[i] !== 'smooth' || field.jumps(group.parts[i - 1]!, p))) loops.push(field.circle(p.segment, p.t0, fine))
+      if (i > 0 && (group.meets[i] !== 'smooth' || field.jumps(group.parts[i - 1]!, p)))
+        loops.push(field.circle(p.segment, p.t0, fine))
     })
   }
   return loops.map((loop) => plane.back(loop))
@@ -98,7 +99,13 @@ function groupsOf(field: CircleRibs, { parts, meets }: Parts): Parts[] {
       if (touches && !open) groups.push({ parts: [], meets: [] })
       // Where circles start or stop touching their envelope, the ribs turn infinitely fast.
       if (touches) {
-        groups[groups.length - 1]!.parts.push({ ...p, t0: marks[k]!, t1: marks[k + 1]!, easeStart: k > 0, easeEnd: k + 2 < marks.length })
+        groups[groups.length - 1]!.parts.push({
+          ...p,
+          t0: marks[k]!,
+          t1: marks[k + 1]!,
+          easeStart: k > 0,
+          easeEnd: k + 2 < marks.length,
+        })
         const meet = marks[k] === p.t0 ? meets[i]! : 'smooth'
         // A bend turns by another angle in the nib's plane; the whole circle that stands there covers its turn.
         groups[groups.length - 1]!.meets.push(typeof meet === 'object' ? 'cusp' : meet)

@@ -56,7 +56,8 @@ export function partsOf(arc: ArcLength, width: LineWidth, { from, to }: Stretch,
       easeStart: width.roundStart && a <= least,
       easeEnd: width.roundEnd && b >= arc.total - least,
     }
-    const meet = last && last.segment !== segment ? meetingOf(arc, last.segment, segment, tolerance, width, a) : 'smooth'
+    const meet =
+      last && last.segment !== segment ? meetingOf(arc, last.segment, segment, tolerance, width, a) : 'smooth'
     const place = tight[segment]
     if (place && place.t0 > part.t0 && place.t1 < part.t1) {
       add({ ...part, t1: place.t0, easeEnd: false }, meet)
@@ -72,7 +73,14 @@ export const seamOf = (arc: ArcLength, width: LineWidth, tolerance: number): Mee
   meetingOf(arc, arc.cubics.length - 1, 0, tolerance, width, arc.total)
 
 /** Two segments meet smoothly where the turn between them shows at neither edge. */
-function meetingOf(arc: ArcLength, before: number, after: number, tolerance: number, width: LineWidth, at: number): Meet {
+function meetingOf(
+  arc: ArcLength,
+  before: number,
+  after: number,
+  tolerance: number,
+  width: LineWidth,
+  at: number,
+): Meet {
   const a = tangentAt(arc.cubics[before]!, 1)
   const b = tangentAt(arc.cubics[after]!, 0)
   if (!a || !b) return 'smooth'
@@ -98,7 +106,8 @@ function tightPlace(c: Cubic, tolerance: number): TightPlace | null {
   const speed = (t: number): number => length(derivativeAt(c, t))
   let slowest = -1
   for (let i = 1; i < 16; i++) {
-    if (speed(i / 16) <= speed((i - 1) / 16) && speed(i / 16) <= speed((i + 1) / 16)) slowest = slowest < 0 || speed(i / 16) < speed(slowest) ? i / 16 : slowest
+    if (speed(i / 16) <= speed((i - 1) / 16) && speed(i / 16) <= speed((i + 1) / 16))
+      slowest = slowest < 0 || speed(i / 16) < speed(slowest) ? i / 16 : slowest
   }
   if (slowest < 0) return null
   const t = lowestBetween(speed, slowest - 1 / 16, slowest + 1 / 16)
@@ -113,7 +122,10 @@ function tightPlace(c: Cubic, tolerance: number): TightPlace | null {
   if (v < STILL * size) return { t0: t - half, t1: t + half, meet: 'cusp' }
   let angle = 0
   for (let i = 0; i < STEPS; i++) {
-    angle += turn(derivativeAt(c, t + half * ((2 * i) / STEPS - 1)), derivativeAt(c, t + half * ((2 * (i + 1)) / STEPS - 1)))
+    angle += turn(
+      derivativeAt(c, t + half * ((2 * i) / STEPS - 1)),
+      derivativeAt(c, t + half * ((2 * (i + 1)) / STEPS - 1)),
+    )
   }
   return Math.abs(angle) < SHARP ? bend : { t0: t - half, t1: t + half, meet: { pivot: angle } }
 }

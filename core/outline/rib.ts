@@ -18,4 +18,16 @@ export interface Rib {
   width: number
 }
 
-export const newRib = (): Rib => ({ cx: 0, cy: 0, cdx: 0, cdy: 0, nx: 0, ny: 0, ndx: 0, ndy: 0, half: 0, halfSlope: 0, width: 0 })
+export const newRib = (): Rib => ({
+  cx: 0,
+  cy: 0,
+  cdx: 0,
+  cdy: 0,
+  nx: 0,
+  ny: 0,
+  ndx: 0,
+  ndy: 0,
+  half: 0,
+  halfSlope: 0,
+  width: 0,
+})

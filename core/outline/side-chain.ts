@@ -61,8 +61,18 @@ export function sideChain(
   })
   // Runs of edge that go on smoothly are fitted as one curve; where the ink has no width both sides end on one point.
   const goesOn = (a: Piece, b: Piece): boolean =>
-    b.meet === 'smooth' && a.lastWidth > 0 && !a.part.folds && !b.part.folds && distance(a.lastEdge, b.firstEdge) < tolerance / 8 && agree(a.leaving, b.entering)
-  const from = closed ? Math.max(0, pieces.findIndex((p, i) => !goesOn(pieces[(i + pieces.length - 1) % pieces.length]!, p))) : 0
+    b.meet === 'smooth' &&
+    a.lastWidth > 0 &&
+    !a.part.folds &&
+    !b.part.folds &&
+    distance(a.lastEdge, b.firstEdge) < tolerance / 8 &&
+    agree(a.leaving, b.entering)
+  const from = closed
+    ? Math.max(
+        0,
+        pieces.findIndex((p, i) => !goesOn(pieces[(i + pieces.length - 1) % pieces.length]!, p)),
+      )
+    : 0
   const turned = [...pieces.slice(from), ...pieces.slice(0, from)]
   const arcs: Arc[] = []
   const loops: Loop[] = []
@@ -78,7 +88,7 @@ export function sideChain(
       end = c.p3
     }
   }
-  for (let i = 0; i < turned.length; ) {
+  for (let i = 0; i < turned.length;) {
     const piece = turned[i]!
     if (i > 0) around(turned[i - 1]!, piece, side, corners, tolerance, reach, arcs, loops, (p) => (end = p))
     if (piece.part.folds) {
@@ -91,7 +101,14 @@ export function sideChain(
     }
     let k = i + 1
     while (k < turned.length && goesOn(turned[k - 1]!, turned[k]!)) k++
-    add(fitEdge(field, side, turned.slice(i, k).map((p) => p.part), tolerance))
+    add(
+      fitEdge(
+        field,
+        side,
+        turned.slice(i, k).map((p) => p.part),
+        tolerance,
+      ),
+    )
     i = k
   }
   if (closed) {
@@ -163,7 +180,16 @@ function around(
   if (b.meet !== 'cusp' && outer && a.lastHalf > 0) {
     reach(a.lastEdge)
     const even = Math.abs(a.lastHalf - b.firstHalf) < 1e-9 * (1 + a.lastHalf)
-    const edge = outerEdge(a.lastCentre, a.lastEdge, b.firstEdge, angle, a.lastHalf, pivot ? 'round' : even ? corners.join : 'bevel', corners.miterLimit, tolerance)
+    const edge = outerEdge(
+      a.lastCentre,
+      a.lastEdge,
+      b.firstEdge,
+      angle,
+      a.lastHalf,
+      pivot ? 'round' : even ? corners.join : 'bevel',
+      corners.miterLimit,
+      tolerance,
+    )
     arcs.push(...edge)
     endAt(b.firstEdge)
     return

@@ -54,7 +54,8 @@ class EnvelopeCurve implements CurveSource {
     const e = 1e-4 * (t1 - t0)
     const a = Math.max(t0, t - e)
     const b = Math.min(t1, t + e)
-    const drift = (turningRadius(this.field, segment, b, this.side) - turningRadius(this.field, segment, a, this.side)) / (b - a)
+    const drift =
+      (turningRadius(this.field, segment, b, this.side) - turningRadius(this.field, segment, a, this.side)) / (b - a)
     this.field.rib(segment, t, this.side, false, this.rib)
     return drift + this.rib.cdx * this.rib.nx + this.rib.cdy * this.rib.ny
   }

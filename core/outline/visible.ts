@@ -15,7 +15,8 @@ export const MOST_DASHES = 1_000
 /** The stretches of a line that carry ink: all of it, less what is snipped, cut into dashes as in SVG. */
 export function visibleStretches(line: Line, total: number): Stretch[] {
   let stretches: Stretch[] = [{ from: 0, to: total }]
-  for (const [from, to] of line.snips.flatMap(hiddenSpans)) stretches = stretches.flatMap((s) => without(s, from * total, to * total))
+  for (const [from, to] of line.snips.flatMap(hiddenSpans))
+    stretches = stretches.flatMap((s) => without(s, from * total, to * total))
   if (line.path.closed && stretches.length > 1) stretches = stretches.map((s) => overSeam(s, total, line))
   const { dash } = line.finish
   const count = dashCount(dash, total)

@@ -11,10 +11,20 @@ const BLUNT = 0.5
 
 /** Free ends that do not taper: the craft has an end in the open run out thin. */
 export const bluntEnds = ({ lines, ends }: Proofed): Finding[] =>
-  lines.flatMap((line) => bluntAmong(line, ends.of(line.id)).map((c): Finding => ({ key: `blunt ${line.id} ${c.end}`, kind: 'blunt', at: c.at, items: [line.id], mend: { do: 'taper', line: line.id, end: c.end } })))
+  lines.flatMap((line) =>
+    bluntAmong(line, ends.of(line.id)).map((c): Finding => ({
+      key: `blunt ${line.id} ${c.end}`,
+      kind: 'blunt',
+      at: c.at,
+      items: [line.id],
+      mend: { do: 'taper', line: line.id, end: c.end },
+    })),
+  )
 
 /** The free ends of a line that are blunt. */
-export const bluntAmong = rememberedBy((line: Line, contacts: readonly EndContact[]): EndContact[] => contacts.filter((c) => c.kind === 'free' && isBlunt(line, c)))
+export const bluntAmong = rememberedBy((line: Line, contacts: readonly EndContact[]): EndContact[] =>
+  contacts.filter((c) => c.kind === 'free' && isBlunt(line, c)),
+)
 
 /** Whether an end is full, or nearly so. */
 function isBlunt(line: Line, { place, end }: EndContact): boolean {

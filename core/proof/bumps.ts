@@ -42,13 +42,17 @@ function bumps({ paper, drawing, pxPerMm }: Proofed, kind: 'lump' | 'notch'): Fi
   return found.map(({ at, from, to }): Finding => {
     const items = finder.near(grown(boxOfPoints([at]), MOST * pxPerMm)).map((l) => l.id)
     // Known by the sides that it lies between, so that it is the same wherever its lines go; on solids there are none.
-    const places = [from, to].map((p) => finder.at(p)).map((p) => (p ? `${p.line} ${p.side} ${Math.round(p.share * 50)}` : ''))
+    const places = [from, to]
+      .map((p) => finder.at(p))
+      .map((p) => (p ? `${p.line} ${p.side} ${Math.round(p.share * 50)}` : ''))
     const where = places.some((p) => p) ? places.join(' ') : `${Math.round(at.x)} ${Math.round(at.y)}`
     return { key: `${kind} ${where}`.slice(0, 280), kind, at, items, mend: null }
   })
 }
 
-const bumpsOf = rememberedBy((faces: readonly Face[], mm: number): Bump[] => faces.flatMap((face) => bumpsAbout(face, mm)))
+const bumpsOf = rememberedBy((faces: readonly Face[], mm: number): Bump[] =>
+  faces.flatMap((face) => bumpsAbout(face, mm)),
+)
 
 const bumpsAbout = rememberedBy((face: Face, mm: number): Bump[] => face.contours.flatMap((c) => bumpsAlong(c, mm)))
 
@@ -82,12 +86,19 @@ function bumpBetween(contour: readonly Cubic[], first: number, count: number, tu
   const across = direction(subtract(b, a))
   if (!across || distance(a, b) > LONGEST * mm) return null
   const [into, out] = [wayFrom(contour, first - 1, -1, WAY * mm), wayFrom(contour, first + count, 1, WAY * mm)]
-  if (!into || !out || angle(into, out) > ALIKE || angle(into, across) > ALIKE || angle(across, out) > ALIKE) return null
-  const points = Array.from({ length: count }, (_, k) => contour[(first + k) % n]!).flatMap((c) => flatten(c, 0.01 * mm))
-  const top = points.reduce((best, p) => (Math.abs(cross(across, subtract(p, a))) > Math.abs(cross(across, subtract(best, a))) ? p : best), a)
+  if (!into || !out || angle(into, out) > ALIKE || angle(into, across) > ALIKE || angle(across, out) > ALIKE)
+    return null
+  const points = Array.from({ length: count }, (_, k) => contour[(first + k) % n]!).flatMap((c) =>
+    flatten(c, 0.01 * mm),
+  )
+  const top = points.reduce(
+    (best, p) => (Math.abs(cross(across, subtract(p, a))) > Math.abs(cross(across, subtract(best, a))) ? p : best),
+    a,
+  )
   const height = cross(across, subtract(top, a))
   // It stands out on the side to which the first corner turns.
-  if (Math.abs(height) < LEAST * mm || Math.abs(height) > MOST * mm || Math.sign(height) !== Math.sign(turn)) return null
+  if (Math.abs(height) < LEAST * mm || Math.abs(height) > MOST * mm || Math.sign(height) !== Math.sign(turn))
+    return null
   // The outline goes round the paper from x towards y: what turns that way leads into the paper.
   return { at: top, from: a, to: b, isInk: height > 0 }
 }
@@ -107,7 +118,8 @@ function wayFrom(contour: readonly Cubic[], from: number, step: 1 | -1, length: 
   for (let k = 0; k < Math.min(n, 24); k++) {
     const c = at(from + step * k)
     const far = step > 0 ? c.p3 : c.p0
-    if (distance(start, far) >= length || k === 23) return direction(step > 0 ? subtract(far, start) : subtract(start, far))
+    if (distance(start, far) >= length || k === 23)
+      return direction(step > 0 ? subtract(far, start) : subtract(start, far))
   }
   return null
 }

@@ -22,17 +22,36 @@ export function doubledLines({ lines }: Proofed): Finding[] {
         const other = fromLeft[k]!
         const b = boxes[other]!
         if (Math.abs(b.minX - box.minX) > near) break
-        if (other < i && Math.abs(b.minY - box.minY) <= near && Math.abs(b.maxX - box.maxX) <= near && Math.abs(b.maxY - box.maxY) <= near) alike.push(other)
+        if (
+          other < i &&
+          Math.abs(b.minY - box.minY) <= near &&
+          Math.abs(b.maxX - box.maxX) <= near &&
+          Math.abs(b.maxY - box.maxY) <= near
+        )
+          alike.push(other)
       }
     }
-    const twin = alike.map((k) => lines[k]!).find((other) => other.ink === line.ink && liesOn(line, other) && liesOn(other, line))
-    return twin ? [{ key: `doubled ${line.id}`, kind: 'doubled', at: arcOfPath(line.path).point(arcOfPath(line.path).total / 2), items: [line.id, twin.id], mend: { do: 'delete', line: line.id } }] : []
+    const twin = alike
+      .map((k) => lines[k]!)
+      .find((other) => other.ink === line.ink && liesOn(line, other) && liesOn(other, line))
+    return twin
+      ? [
+          {
+            key: `doubled ${line.id}`,
+            kind: 'doubled',
+            at: arcOfPath(line.path).point(arcOfPath(line.path).total / 2),
+            items: [line.id, twin.id],
+            mend: { do: 'delete', line: line.id },
+          },
+        ]
+      : []
   })
 }
 
 function liesOn(line: Line, other: Line): boolean {
   const [a, b] = [arcOfPath(line.path), arcOfPath(other.path)]
   if (!a.total || !b.total) return false
-  for (let i = 0; i < PLACES; i++) if (b.nearest(a.point((a.total * i) / (PLACES - 1))).distance > NEAR * line.weight.size) return false
+  for (let i = 0; i < PLACES; i++)
+    if (b.nearest(a.point((a.total * i) / (PLACES - 1))).distance > NEAR * line.weight.size) return false
   return true
 }

@@ -6,7 +6,25 @@ import type { Poured } from '../ink/fills/fill-stage'
 import type { Stack } from '../ink/stack/stack'
 
 /** What Proof looks for, in the order in which it is told. */
-export const KINDS = ['blunt', 'gap', 'past', 'poke', 'thin', 'contrast', 'doubled', 'hidden', 'speck', 'off', 'stray', 'sliver', 'open', 'lump', 'notch', 'waiting', 'joined'] as const
+export const KINDS = [
+  'blunt',
+  'gap',
+  'past',
+  'poke',
+  'thin',
+  'contrast',
+  'doubled',
+  'hidden',
+  'speck',
+  'off',
+  'stray',
+  'sliver',
+  'open',
+  'lump',
+  'notch',
+  'waiting',
+  'joined',
+] as const
 export type FindingKind = (typeof KINDS)[number]
 
 /** What would cure a finding, as data: `mended` puts it on. */

@@ -18,7 +18,25 @@ import { joinedFills, waiting } from './waiting'
 import { strongContrasts, thinLines } from './widths'
 
 /** The look of each kind. */
-const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = { blunt: bluntEnds, gap: gaps, past: pastLines, poke: pokes, thin: thinLines, contrast: strongContrasts, doubled: doubledLines, hidden: hiddenLines, speck: specks, off: offPage, stray: strayInks, sliver: paperSlivers, open: openRegions, lump: lumps, notch: notches, waiting, joined: joinedFills }
+const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = {
+  blunt: bluntEnds,
+  gap: gaps,
+  past: pastLines,
+  poke: pokes,
+  thin: thinLines,
+  contrast: strongContrasts,
+  doubled: doubledLines,
+  hidden: hiddenLines,
+  speck: specks,
+  off: offPage,
+  stray: strayInks,
+  sliver: paperSlivers,
+  open: openRegions,
+  lump: lumps,
+  notch: notches,
+  waiting,
+  joined: joinedFills,
+}
 
 /** The share of the work that the ink is, as it is told. */
 const INKED = 0.5
@@ -39,7 +57,18 @@ export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
   const { pxPerMm } = drawing.page
   const paper = yield* scaled(session.paper(0), INKED, SHAPED)
   const bridged = limits.open > 0 ? yield* session.paper(limits.open * pxPerMm) : paper
-  const proofed: Proofed = { drawing, stack, ends, waits, paper, bridged, poured, lines: seenLines(drawing), limits, pxPerMm }
+  const proofed: Proofed = {
+    drawing,
+    stack,
+    ends,
+    waits,
+    paper,
+    bridged,
+    poured,
+    lines: seenLines(drawing),
+    limits,
+    pxPerMm,
+  }
   const found: Finding[] = []
   const looks = Object.values(LOOKS)
   for (const [i, look] of looks.entries()) {
@@ -50,16 +79,27 @@ export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
   const short = new Set(found.flatMap((f) => (f.mend?.do === 'meet' ? [`${f.mend.line} ${f.mend.end}`] : [])))
   // What an end does that goes past a line, or pokes out, is told once.
   const poking = found.filter((f) => f.kind === 'past' || f.kind === 'poke')
-  const isTold = (f: Finding): boolean => f.kind === 'lump' && poking.some((p) => f.items.includes(p.items[0]!) && distance(p.at, f.at) < TOLD * pxPerMm)
+  const isTold = (f: Finding): boolean =>
+    f.kind === 'lump' && poking.some((p) => f.items.includes(p.items[0]!) && distance(p.at, f.at) < TOLD * pxPerMm)
   const dirt = new Set(found.flatMap((f) => (f.kind === 'speck' || f.kind === 'doubled' ? [f.items[0]!] : [])))
-  return found.filter((f) => !isTold(f) && !(f.mend?.do === 'taper' && short.has(`${f.mend.line} ${f.mend.end}`)) && !((f.kind === 'blunt' || f.kind === 'thin') && dirt.has(f.items[0]!)))
+  return found.filter(
+    (f) =>
+      !isTold(f) &&
+      !(f.mend?.do === 'taper' && short.has(`${f.mend.line} ${f.mend.end}`)) &&
+      !((f.kind === 'blunt' || f.kind === 'thin') && dirt.has(f.items[0]!)),
+  )
 }
 
 /** What there is to look at in a drawing, less what the person has left as it is. */
-export const findingsOf = (drawing: Drawing): Finding[] => [...openFindings(drawing, atOnce(findingsIn(openInk(drawing))))]
+export const findingsOf = (drawing: Drawing): Finding[] => [
+  ...openFindings(drawing, atOnce(findingsIn(openInk(drawing)))),
+]
 
 /** Findings that were not left as they are; the very list where none was. */
-export function openFindings({ amendments }: Pick<Drawing, 'amendments'>, findings: readonly Finding[]): readonly Finding[] {
+export function openFindings(
+  { amendments }: Pick<Drawing, 'amendments'>,
+  findings: readonly Finding[],
+): readonly Finding[] {
   if (!amendments?.some((a) => a.kind === 'leave')) return findings
   const left = new Set(amendments.flatMap((a) => (a.kind === 'leave' ? [a.key] : [])))
   return findings.filter((f) => !left.has(f.key))

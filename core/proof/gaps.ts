@@ -44,6 +44,16 @@ export function gaps({ lines, ends, limits, pxPerMm }: Proofed): Finding[] {
     const far = limit + line.weight.size / 2
     const near = index.search(c.at.x - far, c.at.y - far, c.at.x + far, c.at.y + far).map((i) => lines[i]!)
     const to = meets(c, line, limit, ...near)
-    return to ? [{ key: `gap ${line.id} ${c.end}`, kind: 'gap', at: c.at, items: [line.id], mend: { do: 'meet', line: line.id, end: c.end, to } }] : []
+    return to
+      ? [
+          {
+            key: `gap ${line.id} ${c.end}`,
+            kind: 'gap',
+            at: c.at,
+            items: [line.id],
+            mend: { do: 'meet', line: line.id, end: c.end, to },
+          },
+        ]
+      : []
   })
 }

@@ -16,7 +16,10 @@ const TAPER = 30
 export function mendedLine(line: Line, mend: Mend): Line | null {
   switch (mend.do) {
     case 'taper':
-      return { ...line, weight: withTaper(line.weight, mend.end, { length: TAPER, unit: '%', tip: 0, ease: 'straight' }) }
+      return {
+        ...line,
+        weight: withTaper(line.weight, mend.end, { length: TAPER, unit: '%', tip: 0, ease: 'straight' }),
+      }
     case 'meet':
       return { ...line, path: withEndAt(line.path, mend.end, mend.to) }
     case 'close':
@@ -26,7 +29,11 @@ export function mendedLine(line: Line, mend: Mend): Line | null {
     case 'widen':
       return raised(line, mend.to, (l) => (thinnest(l, mend.to)?.width ?? Infinity) >= mend.to)
     case 'even':
-      return raised(line, thickest(line) / mend.ratio, (l) => (thinnest(l, thickest(l) / mend.ratio)?.width ?? Infinity) >= thickest(l) / mend.ratio)
+      return raised(
+        line,
+        thickest(line) / mend.ratio,
+        (l) => (thinnest(l, thickest(l) / mend.ratio)?.width ?? Infinity) >= thickest(l) / mend.ratio,
+      )
     case 'ink':
       return { ...line, ink: mend.ink }
     case 'delete':
@@ -77,7 +84,13 @@ function withEndAt(path: Path, end: End, to: Vec): Path {
 
 /** A weight that does not run out at an end. */
 function withFullEnd(weight: Weight, end: End): Weight {
-  return withStopsChanged({ ...weight, [end === 'first' ? 'start' : 'end']: null }, (stops) => stops.map((s, i) => ((end === 'first' ? i === 0 : i === stops.length - 1) && s.left + s.right < 1 ? { ...s, left: 0.5, right: 0.5 } : s)))
+  return withStopsChanged({ ...weight, [end === 'first' ? 'start' : 'end']: null }, (stops) =>
+    stops.map((s, i) =>
+      (end === 'first' ? i === 0 : i === stops.length - 1) && s.left + s.right < 1
+        ? { ...s, left: 0.5, right: 0.5 }
+        : s,
+    ),
+  )
 }
 
 /** So often the floor is raised a little more, where the profile dips between its stops. */
@@ -87,7 +100,8 @@ const MORE = 1.06
 /** A line whose stops are no thinner than `least` px, or as much more as it takes. */
 function raised(line: Line, least: number, isDone: (line: Line) => boolean): Line {
   let next = line
-  for (let i = 0, floor = least * 1.01; i < TRIES && !isDone(next); i++, floor *= MORE) next = { ...line, weight: widened(line.weight, floor) }
+  for (let i = 0, floor = least * 1.01; i < TRIES && !isDone(next); i++, floor *= MORE)
+    next = { ...line, weight: widened(line.weight, floor) }
   return next
 }
 
@@ -98,6 +112,8 @@ const widened = (weight: Weight, least: number): Weight =>
       const factor = s.left + s.right
       const wanted = (2 * least) / (weight.size || 1)
       if (factor >= wanted || (isEndStop(s) && factor < RUNS_OUT)) return s
-      return factor > 0 ? { ...s, left: (s.left * wanted) / factor, right: (s.right * wanted) / factor } : { ...s, left: wanted / 2, right: wanted / 2 }
+      return factor > 0
+        ? { ...s, left: (s.left * wanted) / factor, right: (s.right * wanted) / factor }
+        : { ...s, left: wanted / 2, right: wanted / 2 }
     }),
   )

@@ -25,12 +25,27 @@ export function paperSlivers({ paper, poured, lines, limits, pxPerMm, drawing }:
     const outer = face.contours[0]!
     const at = pointAt(outer[0]!, 0)
     const key = `sliver ${hold.map((h) => `${h.line} ${h.side} ${Math.round(h.from * 50)}`).join(' ')}`.slice(0, 280)
-    return [{ key, kind: 'sliver', at, items: [...new Set(hold.map((h) => h.line))], mend: own ? { do: 'pour', fill: closing(key, own, hold, at) } : null }]
+    return [
+      {
+        key,
+        kind: 'sliver',
+        at,
+        items: [...new Set(hold.map((h) => h.line))],
+        mend: own ? { do: 'pour', fill: closing(key, own, hold, at) } : null,
+      },
+    ]
   })
 }
 
 /** A fill in the ink of a line that closes what it bounds. */
-const closing = (key: string, line: Line, hold: Hold[], at: Fill['at']): Fill => ({ id: `closed ${key}`.slice(0, 80), ink: line.ink, where: 'region', at, hold, gap: 0 })
+const closing = (key: string, line: Line, hold: Hold[], at: Fill['at']): Fill => ({
+  id: `closed ${key}`.slice(0, 80),
+  ink: line.ink,
+  where: 'region',
+  at,
+  hold,
+  gap: 0,
+})
 
 function isThin(face: Face, width: number, pxPerMm: number): boolean {
   const { area, length } = measureOfFace(face)
@@ -47,12 +62,32 @@ export function openRegions({ paper, bridged, pxPerMm }: Proofed): Finding[] {
   return bridged.bridges.flatMap((b): Finding[] => {
     const at = pointAt(b.curve, 0.5)
     // A bridge counts where it is a part of the edge of a region that was not there before.
-    const isEdge = fresh.some((f) => isNearBox(f, at, pxPerMm) && f.contours[0]!.some((c) => isNearBox({ box: boxOfPoints([c.p0, c.p1, c.p2, c.p3]) }, at, pxPerMm) && [0, 0.25, 0.5, 0.75].some((t) => near(pointAt(c, t), b.curve, pxPerMm))))
-    return isEdge ? [{ key: `open ${b.from} ${b.to} ${b.end}`, kind: 'open', at, items: [...new Set([b.from, b.to])], mend: { do: 'close', line: b.from, end: b.end, to: b.curve.p3 } }] : []
+    const isEdge = fresh.some(
+      (f) =>
+        isNearBox(f, at, pxPerMm) &&
+        f.contours[0]!.some(
+          (c) =>
+            isNearBox({ box: boxOfPoints([c.p0, c.p1, c.p2, c.p3]) }, at, pxPerMm) &&
+            [0, 0.25, 0.5, 0.75].some((t) => near(pointAt(c, t), b.curve, pxPerMm)),
+        ),
+    )
+    return isEdge
+      ? [
+          {
+            key: `open ${b.from} ${b.to} ${b.end}`,
+            kind: 'open',
+            at,
+            items: [...new Set([b.from, b.to])],
+            mend: { do: 'close', line: b.from, end: b.end, to: b.curve.p3 },
+          },
+        ]
+      : []
   })
 }
 
 /** Whether a place lies within a mm of a box. */
-const isNearBox = ({ box }: Pick<Face, 'box'>, { x, y }: Fill['at'], mm: number): boolean => !!box && x >= box.minX - mm && x <= box.maxX + mm && y >= box.minY - mm && y <= box.maxY + mm
+const isNearBox = ({ box }: Pick<Face, 'box'>, { x, y }: Fill['at'], mm: number): boolean =>
+  !!box && x >= box.minX - mm && x <= box.maxX + mm && y >= box.minY - mm && y <= box.maxY + mm
 
-const near = (p: Fill['at'], curve: Parameters<typeof pointAt>[0], pxPerMm: number): boolean => [0.2, 0.5, 0.8].some((t) => Math.hypot(pointAt(curve, t).x - p.x, pointAt(curve, t).y - p.y) < 0.06 * pxPerMm)
+const near = (p: Fill['at'], curve: Parameters<typeof pointAt>[0], pxPerMm: number): boolean =>
+  [0.2, 0.5, 0.8].some((t) => Math.hypot(pointAt(curve, t).x - p.x, pointAt(curve, t).y - p.y) < 0.06 * pxPerMm)

@@ -13,11 +13,26 @@ export function strayInks({ lines, drawing: { inks } }: Proofed): Finding[] {
   const meant = new Map<string, string>()
   for (const a of inks) {
     if (!used.has(a.id)) continue
-    const more = inks.filter((b) => b !== a && (used.get(b.id) ?? 0) > used.get(a.id)! && channels(a.colour).every((v, i) => Math.abs(v - channels(b.colour)[i]!) <= ALIKE))
+    const more = inks.filter(
+      (b) =>
+        b !== a &&
+        (used.get(b.id) ?? 0) > used.get(a.id)! &&
+        channels(a.colour).every((v, i) => Math.abs(v - channels(b.colour)[i]!) <= ALIKE),
+    )
     if (more[0]) meant.set(a.id, more[0].id)
   }
   return lines.flatMap((line): Finding[] => {
     const ink = meant.get(line.ink)
-    return ink ? [{ key: `stray ${line.id}`, kind: 'stray', at: arcOfPath(line.path).point(arcOfPath(line.path).total / 2), items: [line.id], mend: { do: 'ink', line: line.id, ink } }] : []
+    return ink
+      ? [
+          {
+            key: `stray ${line.id}`,
+            kind: 'stray',
+            at: arcOfPath(line.path).point(arcOfPath(line.path).total / 2),
+            items: [line.id],
+            mend: { do: 'ink', line: line.id, ink },
+          },
+        ]
+      : []
   })
 }

@@ -8,7 +8,15 @@ export function hiddenLines({ lines, stack }: Proofed): Finding[] {
   return lines.flatMap((line): Finding[] => {
     const shown = stack.shown.get(line.id)
     if (!shown?.region.contours.length || seen.has(line.id)) return []
-    return [{ key: `hidden ${line.id}`, kind: 'hidden', at: arcOfPath(line.path).point(arcOfPath(line.path).total / 2), items: [line.id], mend: { do: 'delete', line: line.id } }]
+    return [
+      {
+        key: `hidden ${line.id}`,
+        kind: 'hidden',
+        at: arcOfPath(line.path).point(arcOfPath(line.path).total / 2),
+        items: [line.id],
+        mend: { do: 'delete', line: line.id },
+      },
+    ]
   })
 }
 
@@ -18,7 +26,17 @@ export function specks({ lines, stack, limits, pxPerMm }: Proofed): Finding[] {
   const seen = new Set(stack.parts.map((p) => p.item.id))
   return lines.flatMap((line): Finding[] => {
     const region = seen.has(line.id) && speckOf(line, stack.shown, least)
-    return region ? [{ key: `speck ${line.id}`, kind: 'speck', at: middleOf(region), items: [line.id], mend: { do: 'delete', line: line.id } }] : []
+    return region
+      ? [
+          {
+            key: `speck ${line.id}`,
+            kind: 'speck',
+            at: middleOf(region),
+            items: [line.id],
+            mend: { do: 'delete', line: line.id },
+          },
+        ]
+      : []
   })
 }
 
@@ -30,6 +48,17 @@ export const offPage = ({ lines, stack, drawing: { page } }: Proofed): Finding[]
     const { box } = region
     if (box.minX >= 0 && box.minY >= 0 && box.maxX <= page.width && box.maxY <= page.height) return []
     const beside = box.maxX < 0 || box.maxY < 0 || box.minX > page.width || box.minY > page.height
-    const at = { x: box.minX < 0 ? box.minX : box.maxX > page.width ? box.maxX : (box.minX + box.maxX) / 2, y: box.minY < 0 ? box.minY : box.maxY > page.height ? box.maxY : (box.minY + box.maxY) / 2 }
-    return [{ key: `off ${line.id}`, kind: 'off', at, items: [line.id], mend: beside ? { do: 'delete', line: line.id } : null }]
+    const at = {
+      x: box.minX < 0 ? box.minX : box.maxX > page.width ? box.maxX : (box.minX + box.maxX) / 2,
+      y: box.minY < 0 ? box.minY : box.maxY > page.height ? box.maxY : (box.minY + box.maxY) / 2,
+    }
+    return [
+      {
+        key: `off ${line.id}`,
+        kind: 'off',
+        at,
+        items: [line.id],
+        mend: beside ? { do: 'delete', line: line.id } : null,
+      },
+    ]
   })

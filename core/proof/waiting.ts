@@ -10,19 +10,50 @@ export function waiting({ drawing, stack, lines, waits, poured }: Proofed): Find
     const line = known.get(id)
     return line ? arcOfPath(line.path).point(arcOfPath(line.path).total * at) : middle
   }
-  const trims = stack.trims.flatMap(({ trim, piece }): Finding[] => (piece ? [] : [{ key: `waiting ${trim.id}`, kind: 'waiting', at: by(trim.line, trim.place.at), items: [trim.line], mend: { do: 'forget', amendment: trim.id } }]))
+  const trims = stack.trims.flatMap(({ trim, piece }): Finding[] =>
+    piece
+      ? []
+      : [
+          {
+            key: `waiting ${trim.id}`,
+            kind: 'waiting',
+            at: by(trim.line, trim.place.at),
+            items: [trim.line],
+            mend: { do: 'forget', amendment: trim.id },
+          },
+        ],
+  )
   const found = new Set(stack.corners.map((c) => c.corner?.id))
-  const corners = (drawing.amendments ?? []).flatMap((a): Finding[] => (a.kind !== 'corner' || found.has(a.id) || drawing.settings.tuck === false ? [] : [{ key: `waiting ${a.id}`, kind: 'waiting', at: by(a.ends[0].line, a.ends[0].end === 'first' ? 0 : 1), items: a.ends.map((e) => e.line), mend: { do: 'forget', amendment: a.id } }]))
+  const corners = (drawing.amendments ?? []).flatMap((a): Finding[] =>
+    a.kind !== 'corner' || found.has(a.id) || drawing.settings.tuck === false
+      ? []
+      : [
+          {
+            key: `waiting ${a.id}`,
+            kind: 'waiting',
+            at: by(a.ends[0].line, a.ends[0].end === 'first' ? 0 : 1),
+            items: a.ends.map((e) => e.line),
+            mend: { do: 'forget', amendment: a.id },
+          },
+        ],
+  )
   const outlines = (drawing.amendments ?? []).flatMap((a): Finding[] => {
     if (!waits.has(a.id) || (a.kind !== 'retouch' && a.kind !== 'fineness')) return []
     const [at, items] = a.kind === 'retouch' ? [a.at, []] : [by(a.line, a.place.at), [a.line]]
     return [{ key: `waiting ${a.id}`, kind: 'waiting', at, items, mend: { do: 'forget', amendment: a.id } }]
   })
-  const fills = poured.flatMap(({ fill, faces, lostTo }): Finding[] => (fill.where !== 'region' || faces.length || lostTo ? [] : [{ key: `waiting ${fill.id}`, kind: 'waiting', at: fill.at, items: [], mend: { do: 'unpour', fill: fill.id } }]))
+  const fills = poured.flatMap(({ fill, faces, lostTo }): Finding[] =>
+    fill.where !== 'region' || faces.length || lostTo
+      ? []
+      : [{ key: `waiting ${fill.id}`, kind: 'waiting', at: fill.at, items: [], mend: { do: 'unpour', fill: fill.id } }],
+  )
   return [...trims, ...corners, ...outlines, ...fills]
 }
 
 /** Fills whose region became one with that of a larger fill. */
 export const joinedFills = ({ poured }: Proofed): Finding[] =>
-  poured.flatMap(({ fill, lostTo }): Finding[] => (lostTo ? [{ key: `joined ${fill.id}`, kind: 'joined', at: fill.at, items: [], mend: { do: 'unpour', fill: fill.id } }] : []))
-
+  poured.flatMap(({ fill, lostTo }): Finding[] =>
+    lostTo
+      ? [{ key: `joined ${fill.id}`, kind: 'joined', at: fill.at, items: [], mend: { do: 'unpour', fill: fill.id } }]
+      : [],
+  )

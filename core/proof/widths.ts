@@ -25,8 +25,14 @@ const widthsOf = remembered((line: Line): Widths => {
   if (!total) return { places: [], most: 0 }
   const width = new LineWidth(line.weight, line.finish.align, total, line.path.closed)
   const open = line.path.closed ? 0 : Math.min(total / 4, line.weight.size / 2)
-  const at = [...line.weight.stops.map((s) => s.at * total), ...Array.from({ length: PLACES }, (_, i) => (total * (i + 0.5)) / PLACES)]
-  const places = at.filter((s) => s >= open && s <= total - open).sort((a, b) => a - b).map((s) => ({ s, width: width.at(s).left + width.at(s).right }))
+  const at = [
+    ...line.weight.stops.map((s) => s.at * total),
+    ...Array.from({ length: PLACES }, (_, i) => (total * (i + 0.5)) / PLACES),
+  ]
+  const places = at
+    .filter((s) => s >= open && s <= total - open)
+    .sort((a, b) => a - b)
+    .map((s) => ({ s, width: width.at(s).left + width.at(s).right }))
   return { places, most: Math.max(0, ...places.map((p) => p.width)) }
 })
 
@@ -56,17 +62,39 @@ function runsOut({ weight, path }: Line, end: End): boolean {
 
 const tooThin = rememberedBy((line: Line, least: number): Finding[] => {
   const thin = thinnest(line, least)
-  return thin && thin.width < least && thickest(line) > 0 ? [{ key: `thin ${line.id}`, kind: 'thin', at: thin.at, items: [line.id], mend: { do: 'widen', line: line.id, to: least } }] : []
+  return thin && thin.width < least && thickest(line) > 0
+    ? [
+        {
+          key: `thin ${line.id}`,
+          kind: 'thin',
+          at: thin.at,
+          items: [line.id],
+          mend: { do: 'widen', line: line.id, to: least },
+        },
+      ]
+    : []
 })
 
 const tooStrong = rememberedBy((line: Line, ratio: number): Finding[] => {
   const least = thickest(line) / ratio
   const thin = thinnest(line, least)
-  return thin && thin.width < least ? [{ key: `contrast ${line.id}`, kind: 'contrast', at: thin.at, items: [line.id], mend: { do: 'even', line: line.id, ratio } }] : []
+  return thin && thin.width < least
+    ? [
+        {
+          key: `contrast ${line.id}`,
+          kind: 'contrast',
+          at: thin.at,
+          items: [line.id],
+          mend: { do: 'even', line: line.id, ratio },
+        },
+      ]
+    : []
 })
 
 /** Lines thinner than can be printed at the final size. */
-export const thinLines = ({ lines, limits, pxPerMm }: Proofed): Finding[] => lines.flatMap((line) => tooThin(line, limits.thin * pxPerMm))
+export const thinLines = ({ lines, limits, pxPerMm }: Proofed): Finding[] =>
+  lines.flatMap((line) => tooThin(line, limits.thin * pxPerMm))
 
 /** Lines whose thick and thin differ by more than still looks drawn. */
-export const strongContrasts = ({ lines, limits }: Proofed): Finding[] => lines.flatMap((line) => tooStrong(line, limits.contrast))
+export const strongContrasts = ({ lines, limits }: Proofed): Finding[] =>
+  lines.flatMap((line) => tooStrong(line, limits.contrast))

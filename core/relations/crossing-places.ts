@@ -9,4 +9,5 @@ export function placesAlong(path: Path, other: Path): number[] {
 }
 
 /** Of several places along a line the one nearest to another. */
-export const nearestTo = (at: number, places: readonly number[]): number => places.reduce((best, p) => (Math.abs(p - at) < Math.abs(best - at) ? p : best))
+export const nearestTo = (at: number, places: readonly number[]): number =>
+  places.reduce((best, p) => (Math.abs(p - at) < Math.abs(best - at) ? p : best))

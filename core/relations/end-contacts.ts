@@ -76,15 +76,21 @@ function bodyHalf(line: Line, at: number): number {
  * lines have no ends. Which ends meet is told from paths, sizes and bodies, never from how wide an end is, so that a weight
  * set by what is found here finds the same again.
  */
-export const contactsOf = (lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): EndContact[] => atOnce(findContacts(lines, options, only))
+export const contactsOf = (lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): EndContact[] =>
+  atOnce(findContacts(lines, options, only))
 
 /** As `contactsOf`, telling the share 0..1 that is done after each line. */
-export function* findContacts(lines: readonly Line[], options: ContactOptions, only?: ReadonlySet<string>): Generator<number, EndContact[]> {
+export function* findContacts(
+  lines: readonly Line[],
+  options: ContactOptions,
+  only?: ReadonlySet<string>,
+): Generator<number, EndContact[]> {
   const asked = only ? lines.filter((l) => only.has(l.id)) : lines
   const near = nearLines(lines, options, asked.length < FEW ? asked : undefined)
   const found: EndContact[] = []
   for (const [i, line] of lines.entries()) {
-    if ((only && !only.has(line.id)) || line.path.closed || !arcOfPath(line.path).total || !shownParts(line).length) continue
+    if ((only && !only.has(line.id)) || line.path.closed || !arcOfPath(line.path).total || !shownParts(line).length)
+      continue
     found.push(contactOf(line, 'first', near, options), contactOf(line, 'last', near, options))
     yield i / lines.length
   }
@@ -98,13 +104,21 @@ interface Near {
 }
 
 /** Answers which segments of which lines may come near enough to a point to be met or crossed there; with `asked`, to an end of these. */
-function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions, asked?: readonly Line[]): (p: Vec) => Near[] {
+function nearLines(
+  lines: readonly Line[],
+  { reach, overshoot }: ContactOptions,
+  asked?: readonly Line[],
+): (p: Vec) => Near[] {
   const shown = lines.flatMap(shownParts)
   const tips = asked?.flatMap(tipsOf)
   const about = tips?.length ? boxOfPoints(tips) : null
   const parts = shown.flatMap(({ line, path }, l) => {
-    const pad = Math.max(reach + line.weight.size * Math.max(...line.weight.stops.map((s) => Math.max(s.left, s.right))), overshoot)
-    const isAsked = (box: Box): boolean => !tips || (!!about && overlap(box, about) && tips.some((p) => isWithin(p, box)))
+    const pad = Math.max(
+      reach + line.weight.size * Math.max(...line.weight.stops.map((s) => Math.max(s.left, s.right))),
+      overshoot,
+    )
+    const isAsked = (box: Box): boolean =>
+      !tips || (!!about && overlap(box, about) && tips.some((p) => isWithin(p, box)))
     return segmentBoxesOf(path).flatMap((b, segment) => {
       const box = grown(b, pad)
       return isAsked(box) ? [{ l, segment, box }] : []
@@ -120,7 +134,9 @@ function nearLines(lines: readonly Line[], { reach, overshoot }: ContactOptions,
       const { l, segment } = parts[i]!
       near.set(l, [...(near.get(l) ?? []), segment])
     }
-    return [...near].sort(([a], [b]) => a - b).map(([l, segments]) => ({ part: shown[l]!, segments: segments.sort((a, b) => a - b) }))
+    return [...near]
+      .sort(([a], [b]) => a - b)
+      .map(([l, segments]) => ({ part: shown[l]!, segments: segments.sort((a, b) => a - b) }))
   }
 }
 
@@ -137,7 +153,13 @@ function contactOf(line: Line, end: End, near: (p: Vec) => Near[], options: Cont
   if (touched.length) {
     const body = touched.find((t) => !t.way)
     const ways = [wayOut(part.path, end, options), ...touched.flatMap((t) => t.way ?? [])]
-    return { ...found, kind: 'meeting', under: (body ?? touched[0]!).place, touched: touched.map((t) => ({ ...t.place, ends: !!t.way })), point: !body && runTogether(ways) }
+    return {
+      ...found,
+      kind: 'meeting',
+      under: (body ?? touched[0]!).place,
+      touched: touched.map((t) => ({ ...t.place, ends: !!t.way })),
+      point: !body && runTogether(ways),
+    }
   }
   const crossed = crossingNear(part, end, others, options.overshoot)
   return { ...found, kind: crossed ? 'crossing' : 'free', under: crossed, touched: [], point: false }
@@ -161,7 +183,13 @@ function touchOf(line: Line, end: End, { part: other, segments }: Near, at: Vec,
   const share = shareOn(other, hit.length / arc.total)
   if (hit.distance > reach + bodyHalf(other.line, share)) return []
   const theirs = endNear(other, at, options)
-  return [{ place: { line: other.line.id, at: share }, off: hit.distance, way: theirs && wayOut(other.path, theirs, options) }]
+  return [
+    {
+      place: { line: other.line.id, at: share },
+      off: hit.distance,
+      way: theirs && wayOut(other.path, theirs, options),
+    },
+  ]
 }
 
 /** A share of a part as a share of its whole line. */
@@ -180,12 +208,14 @@ function endNear({ line, path, from, to }: ShownPart, at: Vec, { reach, perPx = 
 function wayOut(path: Path, end: End, { perPx = 1 }: ContactOptions): Vec {
   const arc = arcOfPath(path)
   const back = Math.min(LOOK_BACK * perPx, arc.total / 2)
-  const [tip, from] = end === 'first' ? [arc.point(0), arc.point(back)] : [arc.point(arc.total), arc.point(arc.total - back)]
+  const [tip, from] =
+    end === 'first' ? [arc.point(0), arc.point(back)] : [arc.point(arc.total), arc.point(arc.total - back)]
   return direction(subtract(tip, from)) ?? { x: 1, y: 0 }
 }
 
 /** Whether ends that come to one place all come from one side of it. */
-const runTogether = (ways: readonly Vec[]): boolean => ways.every((a, i) => ways.every((b, k) => k <= i || dot(a, b) > POINTED))
+const runTogether = (ways: readonly Vec[]): boolean =>
+  ways.every((a, i) => ways.every((b, k) => k <= i || dot(a, b) > POINTED))
 
 /** A line that comes back to its own body, as the end of a coil may. */
 function ownTouch(line: Line, end: End, at: Vec, { reach, perPx = 1 }: ContactOptions): Touch[] {
@@ -201,7 +231,8 @@ function ownTouch(line: Line, end: End, at: Vec, { reach, perPx = 1 }: ContactOp
     const off = distance(arc.point(s), at)
     const share = s / arc.total
     if (!isShownAt(line, share)) continue
-    if (off <= reach + bodyHalf(line, share) && (!best || off < best.off)) best = { place: { line: line.id, at: share }, off, way: null }
+    if (off <= reach + bodyHalf(line, share) && (!best || off < best.off))
+      best = { place: { line: line.id, at: share }, off, way: null }
   }
   // The part just beyond what was skipped is near along the way, not come back to.
   return best && Math.abs(best.place.at * arc.total - (end === 'first' ? from : to)) > step ? [best] : []
@@ -211,12 +242,19 @@ function ownTouch(line: Line, end: End, at: Vec, { reach, perPx = 1 }: ContactOp
 function nearStretches({ path, weight }: Line, { x, y }: Vec, reach: number): (s: number) => boolean {
   const arc = arcOfPath(path)
   const pad = reach + (weight.size / 2) * Math.max(...weight.stops.map((w) => Math.max(w.left, w.right)))
-  const near = segmentBoxesOf(path).flatMap((b, i): [number, number][] => (isWithin({ x, y }, grown(b, pad)) ? [[arc.at(i, 0), arc.at(i, 1)]] : []))
+  const near = segmentBoxesOf(path).flatMap((b, i): [number, number][] =>
+    isWithin({ x, y }, grown(b, pad)) ? [[arc.at(i, 0), arc.at(i, 1)]] : [],
+  )
   return (s) => near.some(([a, b]) => s >= a && s <= b)
 }
 
 /** The line that is cut nearest before an end, no farther back than `overshoot` px. */
-function crossingNear({ line, path }: ShownPart, end: End, others: readonly Near[], overshoot: number): LinePlace | null {
+function crossingNear(
+  { line, path }: ShownPart,
+  end: End,
+  others: readonly Near[],
+  overshoot: number,
+): LinePlace | null {
   const { total } = arcOfPath(path)
   const [from, to] = end === 'first' ? [0, Math.min(total, overshoot)] : [Math.max(0, total - overshoot), total]
   const last = cubicsBetween(path, from, to)
@@ -226,11 +264,17 @@ function crossingNear({ line, path }: ShownPart, end: End, others: readonly Near
   for (const { part: other, segments } of others) {
     if (other.line === line) continue
     const theirs = arcOfPath(other.path)
-    for (const c of crossingsOf(last, segments.map((s) => theirs.cubics[s]!))) {
+    for (const c of crossingsOf(
+      last,
+      segments.map((s) => theirs.cubics[s]!),
+    )) {
       const s = stretch.at(c.a.segment, c.a.t)
       const back = end === 'first' ? s : stretch.total - s
       if (best && back >= best.back) continue
-      best = { place: { line: other.line.id, at: shareOn(other, theirs.at(segments[c.b.segment]!, c.b.t) / theirs.total) }, back }
+      best = {
+        place: { line: other.line.id, at: shareOn(other, theirs.at(segments[c.b.segment]!, c.b.t) / theirs.total) },
+        back,
+      }
     }
   }
   return best?.place ?? null

@@ -27,7 +27,9 @@ const MAJORITY = 0.6
 export function outsidesOf(lines: readonly Line[]): Map<string, Side | null> {
   const open = lines.some((l) => !l.path.closed)
   const ground = open ? new Regions(lines.map((l) => l.path)) : null
-  return new Map(lines.map((l) => [l.id, l.outside ?? (l.path.closed ? closedOutside(l.path) : openOutside(l.path, ground!))]))
+  return new Map(
+    lines.map((l) => [l.id, l.outside ?? (l.path.closed ? closedOutside(l.path) : openOutside(l.path, ground!))]),
+  )
 }
 
 /** Outside of a closed path: its area is on the right when it turns clockwise as seen (y down). */
@@ -105,7 +107,8 @@ class Regions {
     for (let i = 0; i < count; i++) {
       const k = (i + 1) % x.length
       const steps = Math.max(1, Math.ceil((Math.hypot(x[k]! - x[i]!, y[k]! - y[i]!) / this.cell) * 1.5))
-      for (let j = 0; j <= steps; j++) this.block(x[i]! + ((x[k]! - x[i]!) * j) / steps, y[i]! + ((y[k]! - y[i]!) * j) / steps)
+      for (let j = 0; j <= steps; j++)
+        this.block(x[i]! + ((x[k]! - x[i]!) * j) / steps, y[i]! + ((y[k]! - y[i]!) * j) / steps)
     }
   }
 

@@ -15,11 +15,17 @@ export interface ShownPart {
 /** The spans that a snip hides, shares of arc length; two where it goes round the seam of a closed line. */
 export function hiddenSpans({ from, to, idle }: Snip): [number, number][] {
   if (idle || from === to) return []
-  return from < to ? [[from, to]] : [[from, 1], [0, to]]
+  return from < to
+    ? [[from, to]]
+    : [
+        [from, 1],
+        [0, to],
+      ]
 }
 
 /** Whether a place (0..1) of a line carries ink: what is snipped away is not there, for whatever asks. */
-export const isShownAt = (line: Line, at: number): boolean => !line.snips.some((s) => hiddenSpans(s).some(([from, to]) => at > from && at < to))
+export const isShownAt = (line: Line, at: number): boolean =>
+  !line.snips.some((s) => hiddenSpans(s).some(([from, to]) => at > from && at < to))
 
 /** The parts of a line that carry ink, from its first node on; the whole line where nothing is snipped. */
 export const shownParts = remembered((line: Line): readonly ShownPart[] => cutParts(line))
@@ -29,7 +35,14 @@ function cutParts(line: Line): ShownPart[] {
   if (!spans.length) return [{ line, from: 0, to: 1, path: line.path }]
   let shown: [number, number][] = [[0, 1]]
   for (const [from, to] of spans) {
-    shown = shown.flatMap(([a, b]): [number, number][] => (to <= a || from >= b ? [[a, b]] : [...(from > a ? ([[a, from]] as [number, number][]) : []), ...(to < b ? ([[to, b]] as [number, number][]) : [])]))
+    shown = shown.flatMap(([a, b]): [number, number][] =>
+      to <= a || from >= b
+        ? [[a, b]]
+        : [
+            ...(from > a ? ([[a, from]] as [number, number][]) : []),
+            ...(to < b ? ([[to, b]] as [number, number][]) : []),
+          ],
+    )
   }
   return shown.flatMap(([from, to]) => {
     const path = partOfPath(line.path, from, to)

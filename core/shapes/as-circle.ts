@@ -11,7 +11,10 @@ const WIDEST_GAP = Math.PI / 3
 export function asCircle(contour: readonly Cubic[], tolerance: number): Cubic[] | null {
   const points = contour.flatMap((c) => flatten(c, tolerance / 8).slice(1))
   if (points.length < FEWEST) return null
-  const box = points.reduce((b, p) => [Math.min(b[0]!, p.x), Math.max(b[1]!, p.x), Math.min(b[2]!, p.y), Math.max(b[3]!, p.y)], [Infinity, -Infinity, Infinity, -Infinity])
+  const box = points.reduce(
+    (b, p) => [Math.min(b[0]!, p.x), Math.max(b[1]!, p.x), Math.min(b[2]!, p.y), Math.max(b[3]!, p.y)],
+    [Infinity, -Infinity, Infinity, -Infinity],
+  )
   const centre = { x: (box[0]! + box[1]!) / 2, y: (box[2]! + box[3]!) / 2 }
   let least = Infinity
   let most = 0

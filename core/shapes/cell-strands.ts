@@ -46,10 +46,15 @@ export function strandsOfLoops(loops: readonly Loop[], cell: Box, tolerance: num
 
 /** Whether two strands run along the same curves from the same places to the same places. */
 export const isSameStrand = (a: Strand, b: Strand): boolean =>
-  a.pieces.length === b.pieces.length && isSameGate(a.from, b.from) && isSameGate(a.to, b.to) && a.pieces.every((p, i) => isSamePiece(p, b.pieces[i]!))
+  a.pieces.length === b.pieces.length &&
+  isSameGate(a.from, b.from) &&
+  isSameGate(a.to, b.to) &&
+  a.pieces.every((p, i) => isSamePiece(p, b.pieces[i]!))
 
-const isSameGate = (a: Gate | null, b: Gate | null): boolean => a === b || (!!a && !!b && a.side === b.side && a.at === b.at)
-export const isSamePiece = (a: Piece, b: Piece): boolean => a.curve === b.curve && a.t0 === b.t0 && a.t1 === b.t1 && isSame(a.start, b.start) && isSame(a.end, b.end)
+const isSameGate = (a: Gate | null, b: Gate | null): boolean =>
+  a === b || (!!a && !!b && a.side === b.side && a.at === b.at)
+export const isSamePiece = (a: Piece, b: Piece): boolean =>
+  a.curve === b.curve && a.t0 === b.t0 && a.t1 === b.t1 && isSame(a.start, b.start) && isSame(a.end, b.end)
 const isSame = (a: Vec, b: Vec): boolean => a.x === b.x && a.y === b.y
 
 /** A part of a piece within a cell, and the gates at which it comes in and goes out; null where the piece begins or ends inside. */
@@ -117,7 +122,11 @@ function stretchesIn(piece: Piece, cell: Box): Stretch[] {
       last.piece = { ...last.piece, t1: to, end: after?.at ?? piece.end }
       last.to = after?.gate ?? null
     } else if (isIn) {
-      out.push({ piece: { curve, t0: from, t1: to, start: before?.at ?? piece.start, end: after?.at ?? piece.end }, from: before?.gate ?? null, to: after?.gate ?? null })
+      out.push({
+        piece: { curve, t0: from, t1: to, start: before?.at ?? piece.start, end: after?.at ?? piece.end },
+        from: before?.gate ?? null,
+        to: after?.gate ?? null,
+      })
     }
     wasIn = isIn
   }

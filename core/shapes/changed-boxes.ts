@@ -30,7 +30,7 @@ export function changedBoxes(gone: readonly Path[], come: readonly Path[]): Box[
   const rootOf = (run: Run): Run => {
     let root = run
     while (joined.has(root)) root = joined.get(root)!
-    for (let r = run; r !== root; ) {
+    for (let r = run; r !== root;) {
       const next = joined.get(r)!
       joined.set(r, root)
       r = next
@@ -46,7 +46,7 @@ export function changedBoxes(gone: readonly Path[], come: readonly Path[]): Box[
 function apart(boxes: Box[]): Box[] {
   const out: Box[] = []
   for (let box of boxes) {
-    for (let i = 0; i < out.length; ) {
+    for (let i = 0; i < out.length;) {
       if (!overlap(box, out[i]!)) i++
       else {
         box = uniteBoxes(box, out[i]!)

@@ -38,7 +38,13 @@ export function intersectShapes(shapes: readonly Shape[], { tolerance }: Combine
 /** What contours fill by the even-odd rule, as contours that fill it by the non-zero rule too; otherwise as `unionShapes`. */
 export function evenOddContours(contours: readonly Path[], { tolerance }: CombineOptions): Path[] {
   checkTolerance(tolerance)
-  return toPaths(resolveGroups(loopsOf([{ id: '', contours: [...contours], ink: '', from: [] }], 'contours'), tolerance, ({ winding }) => winding[0]! % 2 !== 0))
+  return toPaths(
+    resolveGroups(
+      loopsOf([{ id: '', contours: [...contours], ink: '', from: [] }], 'contours'),
+      tolerance,
+      ({ winding }) => winding[0]! % 2 !== 0,
+    ),
+  )
 }
 
 /** The closed loops of each shape. */

@@ -23,7 +23,9 @@ export interface Ring {
 /** What matters of a contour; null of one that has no curves. */
 export function ringOf(cubics: readonly Cubic[]): Ring | null {
   const [first] = cubics
-  return first ? { area: areaOfCubics(cubics), box: boxOfCubics(cubics), at: first.p0, winding: (p) => windingOf(cubics, p) } : null
+  return first
+    ? { area: areaOfCubics(cubics), box: boxOfCubics(cubics), at: first.p0, winding: (p) => windingOf(cubics, p) }
+    : null
 }
 
 /**
@@ -45,7 +47,10 @@ export function ownersOf(rings: readonly (Ring | null)[]): Int32Array {
     if (!hole || hole.area >= 0) return
     const { x, y } = hole.at
     // The smallest one about it is its own: most often the first that is looked at.
-    const about = index.search(x, y, x, y).map((k) => outer[k]!).sort((a, b) => rings[a]!.area - rings[b]!.area)
+    const about = index
+      .search(x, y, x, y)
+      .map((k) => outer[k]!)
+      .sort((a, b) => rings[a]!.area - rings[b]!.area)
     owners[i] = about.find((k) => rings[k]!.winding(hole.at) !== 0) ?? -1
   })
   return owners
@@ -63,10 +68,20 @@ export function islandsByOwner(owners: Int32Array): Island[] {
  * The connected shapes that contours make which do not cross, each with its region on its left: every outer contour with
  * the holes in it, in the order of the outer ones.
  */
-export const islandsOf = (contours: readonly (readonly Cubic[])[]): Island[] => islandsByOwner(ownersOf(contours.map(ringOf)))
+export const islandsOf = (contours: readonly (readonly Cubic[])[]): Island[] =>
+  islandsByOwner(ownersOf(contours.map(ringOf)))
 
 /** The island that has a point in its ink; null where none has. */
 export function islandAt(contours: readonly (readonly Cubic[])[], islands: readonly Island[], p: Vec): Island | null {
   const isIn = (box: Box): boolean => p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY
-  return islands.find((island) => isIn(boxOfCubics(contours[island[0]!]!)) && windingAt(island.map((i) => contours[i]!), p) !== 0) ?? null
+  return (
+    islands.find(
+      (island) =>
+        isIn(boxOfCubics(contours[island[0]!]!)) &&
+        windingAt(
+          island.map((i) => contours[i]!),
+          p,
+        ) !== 0,
+    ) ?? null
+  )
 }

@@ -173,7 +173,8 @@ export class LatticeUnion {
     for (const { p0, p1, p2, p3 } of contour) {
       const range = rangeOf(this.lattice, boxOfPoints([p0, p1, p2, p3]))
       if (!range) return null
-      for (let i = range.left; i <= range.right; i++) for (let j = range.above; j <= range.below; j++) near.add(keyOf(i, j))
+      for (let i = range.left; i <= range.right; i++)
+        for (let j = range.above; j <= range.below; j++) near.add(keyOf(i, j))
     }
     return near
   }
@@ -285,4 +286,8 @@ function placeOf({ contour }: Ring, rings: readonly Ring[], from: number): numbe
 
 /** Contours by where they begin and how they go on: the same order whatever was made first. */
 const byPlace = (a: Contour, b: Contour): number =>
-  a[0]!.p0.x - b[0]!.p0.x || a[0]!.p0.y - b[0]!.p0.y || a.length - b.length || a[0]!.p3.x - b[0]!.p3.x || a[0]!.p3.y - b[0]!.p3.y
+  a[0]!.p0.x - b[0]!.p0.x ||
+  a[0]!.p0.y - b[0]!.p0.y ||
+  a.length - b.length ||
+  a[0]!.p3.x - b[0]!.p3.x ||
+  a[0]!.p3.y - b[0]!.p3.y

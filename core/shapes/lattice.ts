@@ -24,14 +24,27 @@ const rowAt = (l: Lattice, y: number): number => Math.floor((y - l.originY) / l.
 export const columnStart = (l: Lattice, i: number): number => l.originX + i * l.size
 export const rowStart = (l: Lattice, j: number): number => l.originY + j * l.size
 
-export const cellBox = (l: Lattice, i: number, j: number): Box => ({ minX: columnStart(l, i), minY: rowStart(l, j), maxX: columnStart(l, i + 1), maxY: rowStart(l, j + 1) })
+export const cellBox = (l: Lattice, i: number, j: number): Box => ({
+  minX: columnStart(l, i),
+  minY: rowStart(l, j),
+  maxX: columnStart(l, i + 1),
+  maxY: rowStart(l, j + 1),
+})
 
 /** One number for a cell, and the cell of a number. */
 export const keyOf = (i: number, j: number): number => (i + FAR) * ROWS + (j + FAR)
 export const cellOf = (key: number): [column: number, row: number] => [Math.floor(key / ROWS) - FAR, (key % ROWS) - FAR]
 
 /** The columns and rows that a box reaches into, and one more on each side; null where they cannot be told apart any more. */
-export function rangeOf(l: Lattice, { minX, minY, maxX, maxY }: Box): { left: number; right: number; above: number; below: number } | null {
-  const range = { left: columnAt(l, minX) - 1, right: columnAt(l, maxX) + 1, above: rowAt(l, minY) - 1, below: rowAt(l, maxY) + 1 }
+export function rangeOf(
+  l: Lattice,
+  { minX, minY, maxX, maxY }: Box,
+): { left: number; right: number; above: number; below: number } | null {
+  const range = {
+    left: columnAt(l, minX) - 1,
+    right: columnAt(l, maxX) + 1,
+    above: rowAt(l, minY) - 1,
+    below: rowAt(l, maxY) + 1,
+  }
   return Math.max(-range.left, range.right, -range.above, range.below) < FAR ? range : null
 }

@@ -56,7 +56,20 @@ class Drawn {
   }
 
   /** Takes the stretch of `c` between two parameters, given by its own control points. */
-  take(c: Cubic, t0: number, t1: number, ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number, depth: number): void {
+  take(
+    c: Cubic,
+    t0: number,
+    t1: number,
+    ax: number,
+    ay: number,
+    bx: number,
+    by: number,
+    cx: number,
+    cy: number,
+    dx: number,
+    dy: number,
+    depth: number,
+  ): void {
     const { minX, minY, maxX, maxY } = this.cell
     let sides = 0
     if (ax < minX && bx < minX && cx < minX && dx < minX) sides |= LEFT
@@ -67,7 +80,15 @@ class Drawn {
       this.pass(sides)
       return
     }
-    const small = Math.max(Math.abs(dx - ax), Math.abs(dy - ay), Math.abs(bx - ax), Math.abs(by - ay), Math.abs(cx - dx), Math.abs(cy - dy)) <= this.pad
+    const small =
+      Math.max(
+        Math.abs(dx - ax),
+        Math.abs(dy - ay),
+        Math.abs(bx - ax),
+        Math.abs(by - ay),
+        Math.abs(cx - dx),
+        Math.abs(cy - dy),
+      ) <= this.pad
     if (depth >= DEEPEST || small) {
       this.keep(c, t0, t1)
       return
@@ -125,7 +146,8 @@ class Drawn {
     arcs.forEach((arc, i) => {
       const before = arcs[(i + arcs.length - 1) % arcs.length]!
       const way = [endOf(before), ...detours[i]!.corners, startOf(arc)]
-      for (let k = 1; k < way.length; k++) if (way[k]!.x !== way[k - 1]!.x || way[k]!.y !== way[k - 1]!.y) loop.push(segment(way[k - 1]!, way[k]!))
+      for (let k = 1; k < way.length; k++)
+        if (way[k]!.x !== way[k - 1]!.x || way[k]!.y !== way[k - 1]!.y) loop.push(segment(way[k - 1]!, way[k]!))
       loop.push(arc)
     })
     return { loop, around: 0 }

@@ -15,7 +15,9 @@ const WINDOW = 2
 
 /** A closed contour drawn again with fewer cubics within `tolerance` px; corners (radians) and straight runs stay. */
 export const redraw = (cubics: readonly Cubic[], tolerance: number, corner: number): Cubic[] =>
-  cubics.length < 2 ? [...cubics] : chainsOf(cubics, tolerance, corner).flatMap((chain) => redrawChain(chain, tolerance))
+  cubics.length < 2
+    ? [...cubics]
+    : chainsOf(cubics, tolerance, corner).flatMap((chain) => redrawChain(chain, tolerance))
 
 /**
  * The chains that a closed contour is made of, from corner to corner and from straight run to straight run. Where there
@@ -61,7 +63,9 @@ function keepsStraight(cubics: readonly Cubic[], i: number, tolerance: number): 
   const c = cubics[i]!
   const l = distance(c.p0, c.p3)
   if (l < LONG * tolerance || !isStraight(c, 0.05 * tolerance)) return false
-  return [cubics[(i + n - 1) % n]!, cubics[(i + 1) % n]!].some((d) => !isStraight(d, 0.05 * tolerance) || LONGER * distance(d.p0, d.p3) < l)
+  return [cubics[(i + n - 1) % n]!, cubics[(i + 1) % n]!].some(
+    (d) => !isStraight(d, 0.05 * tolerance) || LONGER * distance(d.p0, d.p3) < l,
+  )
 }
 
 /** A contour without corners is cut at its start and at the joint farthest from it, so that every part has a chord. */

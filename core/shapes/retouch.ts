@@ -13,7 +13,11 @@ import { distance } from '../geometry/point'
 const SAME = 0.25
 
 /** Shapes after the retouches of their outlines, and which of these found nothing to be put on. Tolerance in px. */
-export function withRetouches(shapes: readonly Shape[], retouches: readonly Retouch[], tolerance: number): { shapes: Shape[]; waits: Retouch[] } {
+export function withRetouches(
+  shapes: readonly Shape[],
+  retouches: readonly Retouch[],
+  tolerance: number,
+): { shapes: Shape[]; waits: Retouch[] } {
   const out = shapes.map((s) => ({ ...s, contours: [...s.contours] }))
   const waits = retouches.filter((retouch) => !out.some((s) => putOn(s.contours, retouch, tolerance)))
   return { shapes: out.filter((s) => s.contours.length), waits }
@@ -37,11 +41,21 @@ function putOn(contours: Path[], { at, to }: Retouch, tolerance: number): boolea
 
 /** The contours of a shape cut where they cross: what came to lie outside in, with the region on its right, is none of it. */
 function cutApart(contours: readonly Path[], tolerance: number): Path[] {
-  return toPaths(resolveGroups([contours.map((c) => loopOfPath({ ...c, closed: true }))], tolerance, ({ winding }) => winding[0]! > 0))
+  return toPaths(
+    resolveGroups(
+      [contours.map((c) => loopOfPath({ ...c, closed: true }))],
+      tolerance,
+      ({ winding }) => winding[0]! > 0,
+    ),
+  )
 }
 
 /** Whether contours cross themselves or each other, so that a cut would change them. */
-export const wantsCut = (contours: readonly Path[], tolerance: number): boolean => crossesItself(contours.map((c) => cubicsOfPath({ ...c, closed: true })), tolerance)
+export const wantsCut = (contours: readonly Path[], tolerance: number): boolean =>
+  crossesItself(
+    contours.map((c) => cubicsOfPath({ ...c, closed: true })),
+    tolerance,
+  )
 
 function changedAt(contour: Path, at: Vec, to: PathNode | null): Path | null {
   const index = contour.nodes.findIndex((n) => distance(n.at, at) < SAME)
@@ -63,13 +77,17 @@ type Change = Pick<Retouch, 'at' | 'to'>
 
 /** What leads from contours to the same contours edited node by node, in the order in which it must be put on. */
 export function retouchesBetween(before: readonly Path[], after: readonly Path[]): Retouch[] {
-  return before.flatMap((path, i) => (after[i] && after[i] !== path ? changes(path, after[i]!) : [])).map((c) => ({ id: newId(), kind: 'retouch', ...c }))
+  return before
+    .flatMap((path, i) => (after[i] && after[i] !== path ? changes(path, after[i]!) : []))
+    .map((c) => ({ id: newId(), kind: 'retouch', ...c }))
 }
 
 function changes(before: Path, after: Path): Change[] {
   const has = (path: Path, at: Vec): boolean => path.nodes.some((n) => n.at.x === at.x && n.at.y === at.y)
   if (before.nodes.length === after.nodes.length) {
-    return before.nodes.flatMap((n, i): Change[] => (same(n, after.nodes[i]!) ? [] : [{ at: n.at, to: after.nodes[i]! }]))
+    return before.nodes.flatMap((n, i): Change[] =>
+      same(n, after.nodes[i]!) ? [] : [{ at: n.at, to: after.nodes[i]! }],
+    )
   }
   const gone = before.nodes.filter((n) => !has(after, n.at))
   const come = after.nodes.filter((n) => !has(before, n.at))

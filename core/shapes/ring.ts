@@ -26,8 +26,16 @@ export class KnownPieces {
 }
 
 /** The contour of strands that follow one another and close; empty where it is no more than noise. Depends on no order. */
-export function contourOfRing(strands: readonly Strand[], known: KnownPieces, fine: number, tolerance: number): Cubic[] {
-  const contour = tidied(joined(fromLeast(strands)).map((p) => known.cubicOf(p)), fine)
+export function contourOfRing(
+  strands: readonly Strand[],
+  known: KnownPieces,
+  fine: number,
+  tolerance: number,
+): Cubic[] {
+  const contour = tidied(
+    joined(fromLeast(strands)).map((p) => known.cubicOf(p)),
+    fine,
+  )
   return contour.length && !isNoise(contour, fine, tolerance) ? contour : []
 }
 
@@ -62,4 +70,5 @@ function joined(ring: readonly Strand[]): Piece[] {
   return out
 }
 
-const goesOn = (a: Piece, b: Piece): boolean => a.curve === b.curve && Math.abs(a.t1 - b.t0) < 1e-9 && (a.t1 - a.t0) * (b.t1 - b.t0) > 0
+const goesOn = (a: Piece, b: Piece): boolean =>
+  a.curve === b.curve && Math.abs(a.t1 - b.t0) < 1e-9 && (a.t1 - a.t0) * (b.t1 - b.t0) > 0

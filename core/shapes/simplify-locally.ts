@@ -102,7 +102,10 @@ export class LocalSimplifier {
   }
 
   /** Takes contours in and out of the region; answers what they are now, and the chains that are new, and those near what is new or gone. */
-  private exchange(contours: readonly (readonly Cubic[])[], toleranceOf: (contour: readonly Cubic[]) => number): { entries: Entry[]; changed: Set<Chain> } {
+  private exchange(
+    contours: readonly (readonly Cubic[])[],
+    toleranceOf: (contour: readonly Cubic[]) => number,
+  ): { entries: Entry[]; changed: Set<Chain> } {
     const round = ++this.round
     const gone = new Set<Chain>()
     const fresh: Chain[] = []
@@ -112,7 +115,10 @@ export class LocalSimplifier {
       let entry = this.entries.get(before)
       if (entry?.tolerance !== tolerance) {
         for (const chain of entry?.chains ?? []) gone.add(chain)
-        this.entries.set(before, (entry = { before, tolerance, chains: [], contour: [], deviation: 0, isStale: true, round }))
+        this.entries.set(
+          before,
+          (entry = { before, tolerance, chains: [], contour: [], deviation: 0, isStale: true, round }),
+        )
         added.push(entry)
       }
       entry.round = round
@@ -153,7 +159,10 @@ export class LocalSimplifier {
     if (chain.after === chain.before) return false
     const crosses = (other: Chain): boolean => {
       const reach = MEETING * Math.max(chain.tolerance, other.tolerance)
-      return cross(chain.after, other.before, reach) || (other.after !== other.before && cross(chain.after, other.after, reach))
+      return (
+        cross(chain.after, other.before, reach) ||
+        (other.after !== other.before && cross(chain.after, other.after, reach))
+      )
     }
     const take = !this.near(chain).some(crosses)
     if (take === this.taken.has(chain)) return false
@@ -174,7 +183,9 @@ export class LocalSimplifier {
     if (!(tolerance > 0)) return [this.chainOf([...contour], 0)]
     const parts = chainsOf(contour, SHARES[0]! * tolerance, this.corner)
     // A contour without corners is drawn as a whole, so that it may become a circle.
-    return parts.length > 1 && parts[0]![0] !== contour[0] ? parts.map((p) => this.chainOf(p, tolerance)) : this.chainsFrom(contour, parts, tolerance)
+    return parts.length > 1 && parts[0]![0] !== contour[0]
+      ? parts.map((p) => this.chainOf(p, tolerance))
+      : this.chainsFrom(contour, parts, tolerance)
   }
 
   private chainsFrom(contour: readonly Cubic[], parts: Cubic[][], tolerance: number): readonly Chain[] {

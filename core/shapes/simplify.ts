@@ -42,7 +42,13 @@ export function simplifyContours(
   const drawn = before.map((c): Drawn => ({ before: c, share: 0, cubics: c, deviation: 0 }))
   for (const d of drawn) take(d, tolerance, corner)
   // Contours that are sound by themselves may still have come to cross each other.
-  while (drawn.some((d) => d.share < SHARES.length) && crossesItself(drawn.map((d) => d.cubics), tolerance / 4)) {
+  while (
+    drawn.some((d) => d.share < SHARES.length) &&
+    crossesItself(
+      drawn.map((d) => d.cubics),
+      tolerance / 4,
+    )
+  ) {
     for (const d of drawn) {
       d.share++
       take(d, tolerance, corner)
@@ -71,7 +77,12 @@ function take(d: Drawn, tolerance: number, corner: number): void {
     const cubics = asCircle(d.before, fine) ?? redraw(d.before, fine, corner)
     if (cubics.length >= d.before.length) break
     const deviation = deviationBetween(d.before, cubics, tolerance)
-    if (deviation > tolerance || areaOfCubics(d.before) * areaOfCubics(cubics) <= 0 || crossesItself([cubics], tolerance / 4)) continue
+    if (
+      deviation > tolerance ||
+      areaOfCubics(d.before) * areaOfCubics(cubics) <= 0 ||
+      crossesItself([cubics], tolerance / 4)
+    )
+      continue
     d.cubics = cubics
     d.deviation = deviation
     return

@@ -70,11 +70,13 @@ export function dropSlivers(pieces: readonly Piece[], limits: SpeckLimits): { pi
 
 function checkLimits(limits: SpeckLimits): void {
   for (const [field, value] of Object.entries(limits)) {
-    if (!(value >= 0) || !Number.isFinite(value)) throw new InputError(field, `The smallest ${field} to keep must be a number, 0 or more, not ${value}.`)
+    if (!(value >= 0) || !Number.isFinite(value))
+      throw new InputError(field, `The smallest ${field} to keep must be a number, 0 or more, not ${value}.`)
   }
 }
 
-const isSpeck = (area: number, width: number, limits: SpeckLimits): boolean => area < limits.area || width < limits.width
+const isSpeck = (area: number, width: number, limits: SpeckLimits): boolean =>
+  area < limits.area || width < limits.width
 
 function measure(cubics: readonly Cubic[]): { area: number; width: number } {
   const area = areaOfCubics(cubics)

@@ -6,8 +6,10 @@ interface Way {
   at: number
 }
 
-const out = (strands: readonly Strand[], side: Side): Way[] => strands.flatMap((strand) => (strand.to?.side === side ? [{ strand, at: strand.to.at }] : []))
-const into = (strands: readonly Strand[], side: Side): Way[] => strands.flatMap((strand) => (strand.from?.side === side ? [{ strand, at: strand.from.at }] : []))
+const out = (strands: readonly Strand[], side: Side): Way[] =>
+  strands.flatMap((strand) => (strand.to?.side === side ? [{ strand, at: strand.to.at }] : []))
+const into = (strands: readonly Strand[], side: Side): Way[] =>
+  strands.flatMap((strand) => (strand.from?.side === side ? [{ strand, at: strand.from.at }] : []))
 
 /**
  * Which strand follows which over the side between two cells: where one goes out of a cell, the next comes in on the other
@@ -16,7 +18,12 @@ const into = (strands: readonly Strand[], side: Side): Way[] => strands.flatMap(
  *
  * @param sides of the first cell and of the second one, by which they touch
  */
-export function joinAcross(a: readonly Strand[], b: readonly Strand[], sides: readonly [Side, Side], near: number): [Strand, Strand][] | null {
+export function joinAcross(
+  a: readonly Strand[],
+  b: readonly Strand[],
+  sides: readonly [Side, Side],
+  near: number,
+): [Strand, Strand][] | null {
   const next: [Strand, Strand][] = []
   const [outA, intoB] = pair(out(a, sides[0]), into(b, sides[1]), near, next)
   const [outB, intoA] = pair(out(b, sides[1]), into(a, sides[0]), near, next)

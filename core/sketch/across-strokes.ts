@@ -19,8 +19,12 @@ const AROUND = 8
  */
 export function acrossStrokes(pencil: Field, size: number): Across {
   const { width, height } = pencil
-  const [gx, gy] = derivatives(pencil, Math.max(0.7, FINE * size), [[1, 0], [0, 1]]) as [Float32Array, Float32Array]
-  const product = (p: Float32Array, q: Float32Array): Float32Array => smoothed({ width, height, values: p.map((v, i) => v * q[i]!) }, AROUND * size).values
+  const [gx, gy] = derivatives(pencil, Math.max(0.7, FINE * size), [
+    [1, 0],
+    [0, 1],
+  ]) as [Float32Array, Float32Array]
+  const product = (p: Float32Array, q: Float32Array): Float32Array =>
+    smoothed({ width, height, values: p.map((v, i) => v * q[i]!) }, AROUND * size).values
   const [xx, xy, yy] = [product(gx, gx), product(gx, gy), product(gy, gy)]
   const out: Across = { nx: new Float32Array(xx.length), ny: new Float32Array(xx.length) }
   for (let i = 0; i < xx.length; i++) {

@@ -33,7 +33,10 @@ export function wayAlongPencil(a: Vec, b: Vec, pencil: PencilMap): Vec[] | null 
   const [nx, ny] = [Math.ceil(w / cell) + 1, Math.ceil(h / cell) + 1]
   const at = (i: number): Vec => ({ x: x0 + (i % nx) * cell, y: y0 + Math.floor(i / nx) * cell })
   const indexOf = (p: Vec): number => Math.round((p.y - y0) / cell) * nx + Math.round((p.x - x0) / cell)
-  const cost = Float32Array.from({ length: nx * ny }, (_, i) => 1 + OFF * (1 - Math.min(1, pencil.strengthAt(at(i)) / PLAIN)))
+  const cost = Float32Array.from(
+    { length: nx * ny },
+    (_, i) => 1 + OFF * (1 - Math.min(1, pencil.strengthAt(at(i)) / PLAIN)),
+  )
   const from = cheapestFrom(indexOf(a), indexOf(b), cost, nx, ny)
   const way: Vec[] = []
   for (let i = indexOf(b); i >= 0; i = from[i]!) way.push(at(i))
@@ -44,7 +47,8 @@ export function wayAlongPencil(a: Vec, b: Vec, pencil: PencilMap): Vec[] | null 
   for (let i = 1; i < way.length; i++) {
     const step = distance(way[i - 1]!, way[i]!)
     length += step
-    if (pencil.strengthAt({ x: (way[i]!.x + way[i - 1]!.x) / 2, y: (way[i]!.y + way[i - 1]!.y) / 2 }) >= PLAIN / 2) on += step
+    if (pencil.strengthAt({ x: (way[i]!.x + way[i - 1]!.x) / 2, y: (way[i]!.y + way[i - 1]!.y) / 2 }) >= PLAIN / 2)
+      on += step
   }
   return on >= ON * length && length <= LONGEST * chord ? steadied(way, STEADY) : null
 }

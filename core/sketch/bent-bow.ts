@@ -29,9 +29,14 @@ export function bentAlong(way: readonly Vec[], bend: Bend, depth = 0): BentBow |
   let pull = subtract(way[way.length >> 1]!, middle)
   let off = farthest(a, b, pull, way, bend)
   for (let i = 0, step = STEP * distance(a, b); i < HALVINGS; i++, step /= 2) {
-    for (let better = true; better; ) {
+    for (let better = true; better;) {
       better = false
-      for (const [x, y] of [[1, 0], [-1, 0], [0, 1], [0, -1]] as const) {
+      for (const [x, y] of [
+        [1, 0],
+        [-1, 0],
+        [0, 1],
+        [0, -1],
+      ] as const) {
         const next = { x: pull.x + x * step, y: pull.y + y * step }
         const found = farthest(a, b, next, way, bend)
         if (found < off) [pull, off, better] = [next, found, true]
@@ -42,8 +47,14 @@ export function bentAlong(way: readonly Vec[], bend: Bend, depth = 0): BentBow |
   if (off <= (TOLERANCE + SHARE * distance(a, b)) * (isLast ? AT_LAST : 1)) return { points: [a, b], pulls: [pull] }
   if (isLast) return null
   const cut = Math.min(way.length - 4, Math.max(3, way.length >> 1))
-  const [first, second] = [bentAlong(way.slice(0, cut + 1), bend, depth + 1), bentAlong(way.slice(cut), bend, depth + 1)]
-  return first && second && { points: [...first.points, ...second.points.slice(1)], pulls: [...first.pulls, ...second.pulls] }
+  const [first, second] = [
+    bentAlong(way.slice(0, cut + 1), bend, depth + 1),
+    bentAlong(way.slice(cut), bend, depth + 1),
+  ]
+  return (
+    first &&
+    second && { points: [...first.points, ...second.points.slice(1)], pulls: [...first.pulls, ...second.pulls] }
+  )
 }
 
 /** How far a bow lies from a way at most. */

@@ -48,7 +48,12 @@ export function besideEachOther({ width, height, nx, ny }: Ridges, mask: Uint8Ar
     let strokes = 1
     for (const way of [1, -1]) {
       const [ux, uy] = [way * nx[i]!, way * ny[i]!]
-      for (let k = find(i % width, Math.floor(i / width), ux, uy); k >= 0 && strokes <= MOST; k = find(k % width, Math.floor(k / width), ux, uy)) strokes++
+      for (
+        let k = find(i % width, Math.floor(i / width), ux, uy);
+        k >= 0 && strokes <= MOST;
+        k = find(k % width, Math.floor(k / width), ux, uy)
+      )
+        strokes++
     }
     const at = Math.floor(Math.floor(i / width) / cell) * columns + Math.floor((i % width) / cell)
     const { all, some } = cells.get(at) ?? { all: 0, some: 0 }
@@ -62,6 +67,14 @@ export function besideEachOther({ width, height, nx, ny }: Ridges, mask: Uint8Ar
     }
     return all ? some / all : 0
   }
-  const shares = new Map([...cells.keys()].map((key) => [key, shareOf([-1, 0, 1].flatMap((row) => [-1, 0, 1].map((column) => key + row * columns + column)))]))
-  return { share: shareOf(cells.keys()), about: (x, y) => shares.get(Math.floor(y / cell) * columns + Math.floor(x / cell)) ?? 0 }
+  const shares = new Map(
+    [...cells.keys()].map((key) => [
+      key,
+      shareOf([-1, 0, 1].flatMap((row) => [-1, 0, 1].map((column) => key + row * columns + column))),
+    ]),
+  )
+  return {
+    share: shareOf(cells.keys()),
+    about: (x, y) => shares.get(Math.floor(y / cell) * columns + Math.floor(x / cell)) ?? 0,
+  }
 }

@@ -48,7 +48,11 @@ function endOf(chain: Chain, at: 'from' | 'to', reach: number): End {
 export function continued(chains: readonly Chain[], { reach, gap }: { reach: number; gap: number }): Chain[] {
   let all = throughJunctions(chains, reach)
   all = overGaps(all, reach, gap)
-  return all.map((c) => (!c.closed && c.points.length > 8 && closes(c, reach, gap) ? { ...c, points: [...c.points, c.points[0]!], closed: true } : c))
+  return all.map((c) =>
+    !c.closed && c.points.length > 8 && closes(c, reach, gap)
+      ? { ...c, points: [...c.points, c.points[0]!], closed: true }
+      : c,
+  )
 }
 
 /** Whether a chain comes back to its own beginning, nearly so or over a gap. */
@@ -56,7 +60,13 @@ function closes(chain: Chain, reach: number, gap: number): boolean {
   if (distance(chain.points[0]!, chain.points.at(-1)!) < gap / 2 && isRound(chain, reach)) return true
   const [a, b] = [endOf(chain, 'from', reach), endOf(chain, 'to', reach)]
   const far = distance(a.p, b.p)
-  return chain.from < 0 && chain.to < 0 && far <= WIDER * gap && far < OPEN * polylineLength(chain.points) && face(a, b, AROUND)
+  return (
+    chain.from < 0 &&
+    chain.to < 0 &&
+    far <= WIDER * gap &&
+    far < OPEN * polylineLength(chain.points) &&
+    face(a, b, AROUND)
+  )
 }
 
 /** Whether a chain comes back into its own beginning. */
@@ -70,20 +80,28 @@ function throughJunctions(chains: readonly Chain[], reach: number): Chain[] {
   const at = new Map<number, End[]>()
   for (const chain of chains) {
     if (chain.closed) continue
-    for (const end of ['from', 'to'] as const) if (chain[end] >= 0) at.set(chain[end], [...(at.get(chain[end]) ?? []), endOf(chain, end, reach)])
+    for (const end of ['from', 'to'] as const)
+      if (chain[end] >= 0) at.set(chain[end], [...(at.get(chain[end]) ?? []), endOf(chain, end, reach)])
   }
   for (const ends of at.values()) {
-    for (const [i, a] of ends.entries()) for (const b of ends.slice(i + 1)) {
-      const turn = dot(a.out, b.out)
-      // Of two alone nothing else goes on.
-      if (turn < ON || (ends.length === 2 && turn < 0)) pairs.push({ turn, a, b })
-    }
+    for (const [i, a] of ends.entries())
+      for (const b of ends.slice(i + 1)) {
+        const turn = dot(a.out, b.out)
+        // Of two alone nothing else goes on.
+        if (turn < ON || (ends.length === 2 && turn < 0)) pairs.push({ turn, a, b })
+      }
   }
-  return linked(chains, pairs.sort((p, q) => p.turn - q.turn).map(({ a, b }) => [a, b]))
+  return linked(
+    chains,
+    pairs.sort((p, q) => p.turn - q.turn).map(({ a, b }) => [a, b]),
+  )
 }
 
 /** Chains joined along links from end to end. */
-function walked(chains: readonly Chain[], linkOf: (chain: Chain, at: 'from' | 'to') => { chain: Chain; at: 'from' | 'to' } | null): Chain[] {
+function walked(
+  chains: readonly Chain[],
+  linkOf: (chain: Chain, at: 'from' | 'to') => { chain: Chain; at: 'from' | 'to' } | null,
+): Chain[] {
   const done = new Set<Chain>()
   const out: Chain[] = []
   const follow = (start: Chain, at: 'from' | 'to'): { points: Vec[]; last: number; closed: boolean } => {
@@ -133,7 +151,8 @@ function overGaps(chains: readonly Chain[], reach: number, gap: number): Chain[]
   const ends = chains.flatMap((c) => (c.closed ? [] : [endOf(c, 'from', reach), endOf(c, 'to', reach)]))
   const cells = new Map<string, End[]>()
   const cell = (v: number): number => Math.floor(v / gap)
-  for (const e of ends) cells.set(`${cell(e.p.x)} ${cell(e.p.y)}`, [...(cells.get(`${cell(e.p.x)} ${cell(e.p.y)}`) ?? []), e])
+  for (const e of ends)
+    cells.set(`${cell(e.p.x)} ${cell(e.p.y)}`, [...(cells.get(`${cell(e.p.x)} ${cell(e.p.y)}`) ?? []), e])
   const pairs: { far: number; a: End; b: End }[] = []
   const order = new Map(ends.map((e, i) => [e, i]))
   for (const a of ends) {
@@ -147,7 +166,10 @@ function overGaps(chains: readonly Chain[], reach: number, gap: number): Chain[]
       }
     }
   }
-  return linked(chains, pairs.sort((p, q) => p.far - q.far).map(({ a, b }) => [a, b]))
+  return linked(
+    chains,
+    pairs.sort((p, q) => p.far - q.far).map(({ a, b }) => [a, b]),
+  )
 }
 
 /** Chains joined end to end, each end once; what comes first in the list has its way. */

@@ -35,7 +35,12 @@ export interface Drawn {
  * @param ways the direction at each, of unit length
  * @param reach px of the page
  */
-export function crestAlong(points: readonly Vec[], ways: readonly Vec[], pencil: PencilMap, reach: number): Drawn | null {
+export function crestAlong(
+  points: readonly Vec[],
+  ways: readonly Vec[],
+  pencil: PencilMap,
+  reach: number,
+): Drawn | null {
   const n = points.length
   const half = Math.min(MOST_ACROSS, Math.ceil(reach / (ACROSS * pencil.grain)))
   if (n < 2 || half < 1) return null
@@ -54,11 +59,20 @@ export function crestAlong(points: readonly Vec[], ways: readonly Vec[], pencil:
   if (most <= FAINT) return null
   const best = cheapest(points, normals, there, half, step)
   const offs = evened(best.map((k, i) => crestAbout(there, i, k, m, half) * step))
-  return { crest: points.map((p, i) => along(p, normals[i]!, offs[i]!)), pull: evened(overGaps(best.map((k, i) => ramp(there[i * m + k]!)))) }
+  return {
+    crest: points.map((p, i) => along(p, normals[i]!, offs[i]!)),
+    pull: evened(overGaps(best.map((k, i) => ramp(there[i * m + k]!)))),
+  }
 }
 
 /** Of each place which one across it the cheapest way goes through. */
-function cheapest(points: readonly Vec[], normals: readonly Vec[], there: Float32Array, half: number, step: number): number[] {
+function cheapest(
+  points: readonly Vec[],
+  normals: readonly Vec[],
+  there: Float32Array,
+  half: number,
+  step: number,
+): number[] {
   const n = points.length
   const m = 2 * half + 1
   const from = new Int16Array(n * m)
@@ -110,7 +124,8 @@ function overGaps(pulls: readonly number[]): number[] {
   let last = -1
   for (let i = 0; i < out.length; i++) {
     if (pulls[i]! < 0.5) continue
-    if (last >= 0 && i - last <= GAP) for (let k = last + 1; k < i; k++) out[k] = Math.max(out[k]!, Math.min(pulls[last]!, pulls[i]!))
+    if (last >= 0 && i - last <= GAP)
+      for (let k = last + 1; k < i; k++) out[k] = Math.max(out[k]!, Math.min(pulls[last]!, pulls[i]!))
     last = i
   }
   return out

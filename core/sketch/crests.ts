@@ -39,5 +39,10 @@ export function* findCrests(image: GreyImage, kind: CrestKind): Generator<number
   yield 0.4
   const { strength, nx, ny } = ridgesOf(smoothed(pencil, Math.max(0.5, sigma / 3)), sigma)
   const way = Uint8Array.from(nx, (x, i) => Math.round((Math.atan2(x, -ny[i]!) / Math.PI) * 256) & 255)
-  return { width, height, way, strength: Uint8Array.from(strength, (s) => Math.min(255, Math.round((255 * s) / PLAIN[kind]))) }
+  return {
+    width,
+    height,
+    way,
+    strength: Uint8Array.from(strength, (s) => Math.min(255, Math.round((255 * s) / PLAIN[kind]))),
+  }
 }

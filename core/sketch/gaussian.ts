@@ -8,7 +8,8 @@ function kernel(sigma: number, order: Order): Float32Array {
   for (let i = -reach; i <= reach; i++) sum += k[i + reach] = Math.exp(-(i * i) / (2 * sigma * sigma))
   for (let i = -reach; i <= reach; i++) {
     const g = k[i + reach]! / sum
-    k[i + reach] = order === 0 ? g : order === 1 ? (-i / (sigma * sigma)) * g : ((i * i) / sigma ** 4 - 1 / (sigma * sigma)) * g
+    k[i + reach] =
+      order === 0 ? g : order === 1 ? (-i / (sigma * sigma)) * g : ((i * i) / sigma ** 4 - 1 / (sigma * sigma)) * g
   }
   // The second derivative of what is even everywhere is nothing.
   if (order === 2) {
@@ -57,7 +58,11 @@ function alongColumns(values: Float32Array, width: number, height: number, k: Fl
 }
 
 /** A field convolved with a Gaussian's derivatives of these orders along x and y. */
-export function derivatives({ width, height, values }: Field, sigma: number, orders: readonly (readonly [x: Order, y: Order])[]): Float32Array[] {
+export function derivatives(
+  { width, height, values }: Field,
+  sigma: number,
+  orders: readonly (readonly [x: Order, y: Order])[],
+): Float32Array[] {
   const rows = new Map<Order, Float32Array>()
   return orders.map(([x, y]) => {
     let row = rows.get(x)
@@ -67,4 +72,7 @@ export function derivatives({ width, height, values }: Field, sigma: number, ord
 }
 
 /** A field smoothed by a Gaussian. */
-export const smoothed = (field: Field, sigma: number): Field => ({ ...field, values: derivatives(field, sigma, [[0, 0]])[0]! })
+export const smoothed = (field: Field, sigma: number): Field => ({
+  ...field,
+  values: derivatives(field, sigma, [[0, 0]])[0]!,
+})

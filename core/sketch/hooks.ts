@@ -29,14 +29,19 @@ export function withoutHooks(chains: readonly Chain[], across: (p: Vec) => numbe
   })
 }
 
-const widestAt = (points: readonly Vec[], across: (p: Vec) => number): number => points.slice(0, 12).reduce((w, p) => Math.max(w, across(p)), 0)
+const widestAt = (points: readonly Vec[], across: (p: Vec) => number): number =>
+  points.slice(0, 12).reduce((w, p) => Math.max(w, across(p)), 0)
 
 /** Points from where the first of them go the way of what follows, looked at over a width of `reach` px. */
 function cutAtTurn(points: Vec[], reach: number): Vec[] {
   if (reach < NARROW) return points
   const lengths = [0]
   points.slice(1).forEach((p, i) => lengths.push(lengths[i]! + distance(p, points[i]!)))
-  const at = (s: number): number => Math.max(1, lengths.findIndex((l) => l >= s))
+  const at = (s: number): number =>
+    Math.max(
+      1,
+      lengths.findIndex((l) => l >= s),
+    )
   if (lengths.at(-1)! < 3 * reach) return points
   const [near, far] = [points[at(1.2 * reach)]!, points[at(2.4 * reach)]!]
   const way = { x: (far.x - near.x) / distance(near, far), y: (far.y - near.y) / distance(near, far) }

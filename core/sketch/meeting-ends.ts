@@ -39,7 +39,9 @@ function restOf(path: Path, own: number, first: boolean, paths: readonly Path[],
   const foot = along(back)
   const out = direction(subtract(foot, along(Math.min(mine.total, 2 * back))))
   if (!out) return null
-  const others = paths.filter((o, i) => i !== own && o.nodes.length > 1 && isWithin(p, grown(boxOfPath(o), AHEAD * reach)))
+  const others = paths.filter(
+    (o, i) => i !== own && o.nodes.length > 1 && isWithin(p, grown(boxOfPath(o), AHEAD * reach)),
+  )
   const near = (q: Vec): { at: Vec; off: number } | null => {
     let best: { at: Vec; off: number } | null = null
     const keep = (at: Vec, off: number): void => {

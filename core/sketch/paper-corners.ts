@@ -60,7 +60,9 @@ function largestLight(values: Float32Array, width: number, height: number): numb
     }
     if (part.length > best.length) best = part
   }
-  const border = best.filter((i) => i % width === 0 || i % width === width - 1 || i < width || i >= values.length - width).length
+  const border = best.filter(
+    (i) => i % width === 0 || i % width === width - 1 || i < width || i >= values.length - width,
+  ).length
   return best.length >= LEAST * values.length && border < MOST_OF_BORDER * 2 * (width + height) ? best : null
 }
 
@@ -92,7 +94,12 @@ function hullOf(pixels: readonly number[], width: number): Vec[] {
     if (!row) first.set(y, [x, x])
     else [row[0], row[1]] = [Math.min(row[0], x), Math.max(row[1], x)]
   }
-  const points = [...first].flatMap(([y, [a, b]]): Vec[] => [{ x: a + 0.5, y: y + 0.5 }, { x: b + 0.5, y: y + 0.5 }]).sort((p, q) => p.x - q.x || p.y - q.y)
+  const points = [...first]
+    .flatMap(([y, [a, b]]): Vec[] => [
+      { x: a + 0.5, y: y + 0.5 },
+      { x: b + 0.5, y: y + 0.5 },
+    ])
+    .sort((p, q) => p.x - q.x || p.y - q.y)
   const half = (all: readonly Vec[]): Vec[] => {
     const out: Vec[] = []
     for (const p of all) {
@@ -113,7 +120,7 @@ function outermost(hull: readonly Vec[]): Quad | null {
   const c = far(a, (p) => distance(p, a))
   const chord = subtract(c, a)
   const quad = [a, far(a, (p) => -cross(chord, subtract(p, a))), c, far(a, (p) => cross(chord, subtract(p, a)))]
-  for (let better = true; better; ) {
+  for (let better = true; better;) {
     better = false
     for (let i = 0; i < 4; i++) {
       for (const p of hull) {
@@ -136,13 +143,19 @@ function sideFitted(a: Vec, b: Vec, values: Float32Array, width: number, height:
   const l = distance(a, b) || 1
   const way = { x: (b.x - a.x) / l, y: (b.y - a.y) / l }
   const inward = { x: -way.y, y: way.x }
-  const value = (p: Vec): number => values[Math.min(height - 1, Math.max(0, Math.floor(p.y))) * width + Math.min(width - 1, Math.max(0, Math.floor(p.x)))]!
+  const value = (p: Vec): number =>
+    values[
+      Math.min(height - 1, Math.max(0, Math.floor(p.y))) * width + Math.min(width - 1, Math.max(0, Math.floor(p.x)))
+    ]!
   const offs: { s: number; off: number }[] = []
   for (let i = 0; i <= PLACES; i++) {
     const s = (INNER[0] + ((INNER[1] - INNER[0]) * i) / PLACES) * l
     let best = { off: 0, rise: 0 }
     for (let off = -ACROSS; off <= ACROSS; off += 0.5) {
-      const at = (k: number): Vec => ({ x: a.x + way.x * s + inward.x * (off + k), y: a.y + way.y * s + inward.y * (off + k) })
+      const at = (k: number): Vec => ({
+        x: a.x + way.x * s + inward.x * (off + k),
+        y: a.y + way.y * s + inward.y * (off + k),
+      })
       const rise = value(at(1.5)) - value(at(-1.5))
       if (rise > best.rise) best = { off, rise }
     }
@@ -154,7 +167,10 @@ function sideFitted(a: Vec, b: Vec, values: Float32Array, width: number, height:
     fit = straightThrough(kept)
     kept = offs.filter(({ s, off }) => Math.abs(off - fit.off - fit.slope * s) < 3 / (turn + 1))
   }
-  return { at: { x: a.x + inward.x * fit.off, y: a.y + inward.y * fit.off }, way: { x: way.x + inward.x * fit.slope, y: way.y + inward.y * fit.slope } }
+  return {
+    at: { x: a.x + inward.x * fit.off, y: a.y + inward.y * fit.off },
+    way: { x: way.x + inward.x * fit.slope, y: way.y + inward.y * fit.slope },
+  }
 }
 
 function straightThrough(places: readonly { s: number; off: number }[]): { slope: number; off: number } {

@@ -35,7 +35,11 @@ export function withoutPassing(chains: readonly Chain[], beside: number): Chain[
   const open = chains.filter((c) => !c.closed)
   for (let chain = open.pop(); chain; chain = open.pop()) {
     if (!all.has(chain)) continue
-    const best = bestPassing(chain, ends.near(chain).filter((c) => c !== chain && all.has(c)), beside)
+    const best = bestPassing(
+      chain,
+      ends.near(chain).filter((c) => c !== chain && all.has(c)),
+      beside,
+    )
     if (!best) continue
     const one = joined(best)
     all.delete(chain)
@@ -53,7 +57,12 @@ const turned = (c: Chain): Chain => ({ ...c, points: c.points.toReversed(), from
 function bestPassing(chain: Chain, others: readonly Chain[], beside: number): (Passing & { other: Chain }) | null {
   let best: (Passing & { other: Chain }) | null = null
   for (const other of others) {
-    for (const [first, second] of [[chain, other], [chain, turned(other)], [turned(chain), other], [turned(chain), turned(other)]] as const) {
+    for (const [first, second] of [
+      [chain, other],
+      [chain, turned(other)],
+      [turned(chain), other],
+      [turned(chain), turned(other)],
+    ] as const) {
       if (distance(first.points.at(-1)!, second.points[0]!) > (LONGEST + 1) * beside) continue
       const p = passing(first, second, beside)
       if (p && (!best || p.shared < best.shared)) best = { ...p, first, second, other }
@@ -78,7 +87,9 @@ class EndCells {
 
   /** Chains an end of which lies in the cells about an end of this one. */
   near({ points }: Chain): Chain[] {
-    const found = [points[0]!, points.at(-1)!].flatMap((p) => [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => this.cells.get(this.key(p, i, j)) ?? [])))
+    const found = [points[0]!, points.at(-1)!].flatMap((p) =>
+      [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => this.cells.get(this.key(p, i, j)) ?? [])),
+    )
     return [...new Set(found)]
   }
 
@@ -96,7 +107,10 @@ function passing(first: Chain, second: Chain, beside: number): Omit<Passing, 'fi
   const shared = Math.max(polylineLength(mine), polylineLength(yours))
   if (shared > LONGEST * beside || mine.some((p) => distance(p, yours[nearestIndex(yours, p)]!) > beside)) return null
   // What they share may be no longer than a stroke is wide, and says nothing of a way then.
-  const [u, v] = [way(last(first.points, Math.max(shared, LOOK * beside))), way(last(second.points.toReversed(), Math.max(shared, LOOK * beside)).toReversed())]
+  const [u, v] = [
+    way(last(first.points, Math.max(shared, LOOK * beside))),
+    way(last(second.points.toReversed(), Math.max(shared, LOOK * beside)).toReversed()),
+  ]
   return dot(u, v) >= ALIKE ? { from, to, shared } : null
 }
 
@@ -114,6 +128,15 @@ function way(points: readonly Vec[]): Vec {
 }
 
 function joined({ first, second, from, to }: Passing): Chain {
-  const over = first.points.slice(from).map((p, i, all) => lerp(p, second.points[nearestIndex(second.points.slice(0, to + 1), p)]!, i / (all.length - 1 || 1)))
-  return { points: [...first.points.slice(0, from), ...over, ...second.points.slice(to + 1)], closed: false, from: first.from, to: second.to }
+  const over = first.points
+    .slice(from)
+    .map((p, i, all) =>
+      lerp(p, second.points[nearestIndex(second.points.slice(0, to + 1), p)]!, i / (all.length - 1 || 1)),
+    )
+  return {
+    points: [...first.points.slice(0, from), ...over, ...second.points.slice(to + 1)],
+    closed: false,
+    from: first.from,
+    to: second.to,
+  }
 }

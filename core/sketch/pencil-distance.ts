@@ -23,7 +23,8 @@ export function distancesToCrests(crests: Crests): Field {
     for (let y = 0; y < height; y++) squares[y * width + x] = out[y]!
   }
   const values = new Float32Array(width * height)
-  for (let y = 0; y < height; y++) values.set(lowerEnvelope(squares.subarray(y * width, (y + 1) * width)).map(Math.sqrt), y * width)
+  for (let y = 0; y < height; y++)
+    values.set(lowerEnvelope(squares.subarray(y * width, (y + 1) * width)).map(Math.sqrt), y * width)
   return { width, height, values }
 }
 
@@ -73,5 +74,7 @@ function lowerEnvelope(f: Float64Array): Float64Array {
 /** How far a point of the page lies from the pencil, px of the page; null beside the picture. */
 export function distanceToPencil(distances: Field, pencil: PencilMap, p: Vec): number | null {
   const { x, y } = pencil.inCrests(p)
-  return x >= 0 && y >= 0 && x < distances.width && y < distances.height ? between(distances, x - 0.5, y - 0.5) * pencil.grain : null
+  return x >= 0 && y >= 0 && x < distances.width && y < distances.height
+    ? between(distances, x - 0.5, y - 0.5) * pencil.grain
+    : null
 }

@@ -43,7 +43,11 @@ export class PencilMap {
     const [i, j] = [Math.floor(x), Math.floor(y)]
     if (i < 0 || j < 0 || i >= width - 1 || j >= height - 1) return 0
     const [u, v, o] = [x - i, y - j, j * width + i]
-    return ((1 - v) * ((1 - u) * strength[o]! + u * strength[o + 1]!) + v * ((1 - u) * strength[o + width]! + u * strength[o + width + 1]!)) / 255
+    return (
+      ((1 - v) * ((1 - u) * strength[o]! + u * strength[o + 1]!) +
+        v * ((1 - u) * strength[o + width]! + u * strength[o + width + 1]!)) /
+      255
+    )
   }
 
   /** As `strengthAt`, of pencil that runs about the way that is given, of unit length: what crosses it counts for nothing. */
@@ -52,7 +56,8 @@ export class PencilMap {
     if (s === 0) return 0
     const { width, height, way } = this.crests
     const q = this.inCrests(p)
-    const i = Math.min(height - 1, Math.max(0, Math.floor(q.y))) * width + Math.min(width - 1, Math.max(0, Math.floor(q.x)))
+    const i =
+      Math.min(height - 1, Math.max(0, Math.floor(q.y))) * width + Math.min(width - 1, Math.max(0, Math.floor(q.x)))
     const a = (way[i]! / 256) * Math.PI + this.turn
     return s * Math.min(1, Math.max(0, (Math.abs(Math.cos(a) * x + Math.sin(a) * y) - ACROSS) / (ALONG - ACROSS)))
   }

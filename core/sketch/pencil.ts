@@ -16,7 +16,8 @@ export function paperOf({ width, height, values }: Field): (x: number, y: number
   for (let v = 0; v < bh; v++) {
     for (let u = 0; u < bw; u++) {
       const some: number[] = []
-      for (let y = v * size; y < Math.min(height, (v + 1) * size); y += 2) for (let x = u * size; x < Math.min(width, (u + 1) * size); x += 2) some.push(values[y * width + x]!)
+      for (let y = v * size; y < Math.min(height, (v + 1) * size); y += 2)
+        for (let x = u * size; x < Math.min(width, (u + 1) * size); x += 2) some.push(values[y * width + x]!)
       some.sort((a, b) => a - b)
       blocks.values[v * bw + u] = some[Math.floor(LIGHT * (some.length - 1))] ?? 255
     }
@@ -31,7 +32,8 @@ export function pencilOf(grey: Field): Field {
   const paper = paperOf(grey)
   const out = new Float32Array(values.length)
   for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) out[y * width + x] = Math.min(1, Math.max(0, 1 - values[y * width + x]! / paper(x, y)) / DARKEST)
+    for (let x = 0; x < width; x++)
+      out[y * width + x] = Math.min(1, Math.max(0, 1 - values[y * width + x]! / paper(x, y)) / DARKEST)
   }
   return { width, height, values: out }
 }
@@ -42,7 +44,9 @@ function widened({ width, height, values }: Field): Field {
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
       let most = 0
-      for (let j = Math.max(0, y - 1); j <= Math.min(height - 1, y + 1); j++) for (let i = Math.max(0, x - 1); i <= Math.min(width - 1, x + 1); i++) most = Math.max(most, values[j * width + i]!)
+      for (let j = Math.max(0, y - 1); j <= Math.min(height - 1, y + 1); j++)
+        for (let i = Math.max(0, x - 1); i <= Math.min(width - 1, x + 1); i++)
+          most = Math.max(most, values[j * width + i]!)
       // Shadow passes slowly: no more than a part of the way to the lightest.
       out[y * width + x] = Math.max(values[y * width + x]!, 0.97 * most)
     }
@@ -58,5 +62,8 @@ export function between({ width, height, values }: Field, x: number, y: number):
   if (width < 2 || height < 2) return values[Math.round(cy) * width + Math.round(cx)]!
   const [u, v] = [cx - i, cy - j]
   const o = j * width + i
-  return (1 - v) * ((1 - u) * values[o]! + u * values[o + 1]!) + v * ((1 - u) * values[o + width]! + u * values[o + width + 1]!)
+  return (
+    (1 - v) * ((1 - u) * values[o]! + u * values[o + 1]!) +
+    v * ((1 - u) * values[o + width]! + u * values[o + width + 1]!)
+  )
 }

@@ -26,12 +26,16 @@ export function squareToQuad([a, b, c, d]: Quad): (u: number, v: number) => Vec 
 }
 
 /** Whether a quad goes round one region clockwise (as x turns to y), none of its corners turning in. */
-export const isConvex = (quad: Quad): boolean => quad.every((p, i) => cross(subtract(quad[(i + 1) % 4]!, p), subtract(quad[(i + 2) % 4]!, quad[(i + 1) % 4]!)) > 0)
+export const isConvex = (quad: Quad): boolean =>
+  quad.every((p, i) => cross(subtract(quad[(i + 1) % 4]!, p), subtract(quad[(i + 2) % 4]!, quad[(i + 1) % 4]!)) > 0)
 
 /** The size of a picture that shows what lies within a quad: as long as its longer sides. */
 export function sizeOfQuad([a, b, c, d]: Quad): { width: number; height: number } {
   const [w, h] = [Math.max(distance(a, b), distance(d, c)), Math.max(distance(a, d), distance(b, c))]
-  return { width: Math.max(1, Math.round(Math.max(w, h / LONGEST))), height: Math.max(1, Math.round(Math.max(h, w / LONGEST))) }
+  return {
+    width: Math.max(1, Math.round(Math.max(w, h / LONGEST))),
+    height: Math.max(1, Math.round(Math.max(h, w / LONGEST))),
+  }
 }
 
 /** What of a picture lies within a quad (px of it, convex), set right: seen from straight above. */
@@ -56,5 +60,8 @@ function sampled({ width, height, grey }: GreyImage, x: number, y: number): numb
   const [u, v] = [cx - i, cy - j]
   const [right, below] = [width > 1 ? 1 : 0, height > 1 ? width : 0]
   const o = j * width + i
-  return Math.round((1 - v) * ((1 - u) * grey[o]! + u * grey[o + right]!) + v * ((1 - u) * grey[o + below]! + u * grey[o + below + right]!))
+  return Math.round(
+    (1 - v) * ((1 - u) * grey[o]! + u * grey[o + right]!) +
+      v * ((1 - u) * grey[o + below]! + u * grey[o + below + right]!),
+  )
 }

@@ -80,12 +80,18 @@ const MEETS = 2.2
  *
  * @throws InputError for a picture or an option that is impossible
  */
-export const proposeLines = (image: GreyImage, options: ProposeOptions = {}): Proposal[] => atOnce(findLines(image, options))
+export const proposeLines = (image: GreyImage, options: ProposeOptions = {}): Proposal[] =>
+  atOnce(findLines(image, options))
 
 /** As `proposeLines`, telling the share 0..1 that is done. */
-export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14, whole = Math.max(image.width, image.height) }: ProposeOptions = {}): Generator<number, Proposal[]> {
+export function* findLines(
+  image: GreyImage,
+  { merge, faint = 0.5, shortest = 14, whole = Math.max(image.width, image.height) }: ProposeOptions = {},
+): Generator<number, Proposal[]> {
   checkImage(image)
-  for (const [name, value] of Object.entries({ merge: merge ?? 0, faint, shortest, whole })) if (!(value >= 0) || !Number.isFinite(value)) throw new InputError(name, `"${name}" must be a number, 0 or more, not ${value}.`)
+  for (const [name, value] of Object.entries({ merge: merge ?? 0, faint, shortest, whole }))
+    if (!(value >= 0) || !Number.isFinite(value))
+      throw new InputError(name, `"${name}" must be a number, 0 or more, not ${value}.`)
   if (image.width < 8 || image.height < 8) return []
   const longest = Math.max(image.width, image.height)
   const { field, scale } = reduced(image, SIZE * Math.min(1, longest / whole))
@@ -97,7 +103,8 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
   const strong = STRONG * 4 ** (0.5 - Math.min(1, faint))
   const sigma = Math.max(1, (merge ?? USUAL_SIGMA) * size)
   const usual = ridgesAt(pencil, sigma)
-  const { ridges, widths } = merge === undefined ? searched(pencil, usual, { size, strong, sigma }) : { ridges: usual, widths: null }
+  const { ridges, widths } =
+    merge === undefined ? searched(pencil, usual, { size, strong, sigma }) : { ridges: usual, widths: null }
   yield 0.6
   const mask = crested(ridges, strong, GOES_ON * strong)
   thin(mask, field.width, field.height)
@@ -105,9 +112,15 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
   thin(mask, field.width, field.height)
   yield 0.75
   const joined = continued(chainsOf(mask, ridges, field.width, 2 * sigma), { reach: BACK * sigma, gap: GAP * sigma })
-  const kept = widths ? withoutHooks(joined, ({ x, y }) => widths[Math.round(y) * field.width + Math.round(x)] ?? 0) : joined
+  const kept = widths
+    ? withoutHooks(joined, ({ x, y }) => widths[Math.round(y) * field.width + Math.round(x)] ?? 0)
+    : joined
   const beside = Math.max(BESIDE * size, 3 * sigma)
-  const chains = straightThrough(withoutPassing(withoutTwins(kept, { beside, meets: MEETS * sigma }), beside), pencil, sigma)
+  const chains = straightThrough(
+    withoutPassing(withoutTwins(kept, { beside, meets: MEETS * sigma }), beside),
+    pencil,
+    sigma,
+  )
   yield 0.85
   const out: Proposal[] = []
   for (const [i, chain] of chains.entries()) {
@@ -116,10 +129,19 @@ export function* findLines(image: GreyImage, { merge, faint = 0.5, shortest = 14
     if (length < shortest * size || (longest === whole && isBorder(chain.points, field, BORDER * size))) continue
     const path = fitted(chain, pencil, scale, sigma)
     const { mean, stops } = thicknessAlong(chain.points, chain.closed, pencil, 2 * sigma)
-    const plain = chain.points.reduce((n, p) => n + (ridges.strength[Math.round(p.y) * field.width + Math.round(p.x)] ?? 0), 0) / chain.points.length
-    out.push({ path, thickness: { mean: mean * scale, stops }, confidence: Math.min(1, plain / (2 * STRONG)) * (0.5 + 0.5 * Math.min(1, length / (14 * sigma))) })
+    const plain =
+      chain.points.reduce((n, p) => n + (ridges.strength[Math.round(p.y) * field.width + Math.round(p.x)] ?? 0), 0) /
+      chain.points.length
+    out.push({
+      path,
+      thickness: { mean: mean * scale, stops },
+      confidence: Math.min(1, plain / (2 * STRONG)) * (0.5 + 0.5 * Math.min(1, length / (14 * sigma))),
+    })
   }
-  const met = meetingEnds(out.map((p) => p.path), MEETS * sigma * scale)
+  const met = meetingEnds(
+    out.map((p) => p.path),
+    MEETS * sigma * scale,
+  )
   return out.map((p, i) => ({ ...p, path: met[i]! })).sort((a, b) => b.confidence - a.confidence)
 }
 
@@ -136,7 +158,11 @@ const SEARCHED = 0.17
  *
  * @param sigma the scale of the ridges, px
  */
-function searched(pencil: Field, ridges: Ridges, { size, strong, sigma }: { size: number; strong: number; sigma: number }): { ridges: Ridges; widths: Float32Array | null } {
+function searched(
+  pencil: Field,
+  ridges: Ridges,
+  { size, strong, sigma }: { size: number; strong: number; sigma: number },
+): { ridges: Ridges; widths: Float32Array | null } {
   const beside = besideEachOther(ridges, thinned(crested(ridges, strong, GOES_ON * strong), pencil), size)
   if (beside.share < SEARCHED) return { ridges, widths: null }
   const { middles, widths } = consolidated(pencil, size)
@@ -155,7 +181,8 @@ function searched(pencil: Field, ridges: Ridges, { size, strong, sigma }: { size
 
 /** Whether points run along the border of a picture: the edge of the sheet, or what lay beneath it. */
 const isBorder = (points: readonly Vec[], { width, height }: Field, within: number): boolean =>
-  points.filter(({ x, y }) => Math.min(x, y, width - 1 - x, height - 1 - y) < within).length > ALONG_BORDER * points.length
+  points.filter(({ x, y }) => Math.min(x, y, width - 1 - x, height - 1 - y) < within).length >
+  ALONG_BORDER * points.length
 
 /** A mask made as thin as a px. */
 function thinned(mask: Uint8Array, { width, height }: Field): Uint8Array {
@@ -205,7 +232,8 @@ function chainsOf(mask: Uint8Array, ridges: Ridges, width: number, near: number)
   const root = (i: number): number => (group[i] === i ? i : (group[i] = root(group[i]!)))
   const degree = new Map<number, number>()
   for (const w of ways) for (const n of [w.from, w.to]) degree.set(n, (degree.get(n) ?? 0) + 1)
-  const isLink = ({ pixels, from, to }: (typeof ways)[number]): boolean => from >= 0 && from !== to && pixels.length <= near && degree.get(from)! > 2 && degree.get(to)! > 2
+  const isLink = ({ pixels, from, to }: (typeof ways)[number]): boolean =>
+    from >= 0 && from !== to && pixels.length <= near && degree.get(from)! > 2 && degree.get(to)! > 2
   for (const w of ways) if (isLink(w)) group[root(w.from)] = root(w.to)
   const centres = new Map<number, { x: number; y: number; n: number }>()
   nodes.forEach((pixels, i) => {
@@ -224,7 +252,8 @@ function chainsOf(mask: Uint8Array, ridges: Ridges, width: number, near: number)
     if (w.from < 0) return [{ points, closed: true, from: -1, to: -1 }]
     // About a junction the crest swerves: the way leads straight to its middle.
     const isJunction = (n: number): boolean => degree.get(n)! > 2
-    const cut = (n: number, all: Vec[]): Vec[] => (isJunction(n) ? [centre(n), ...all.filter((p) => distance(p, centre(n)) > near / 2)] : all)
+    const cut = (n: number, all: Vec[]): Vec[] =>
+      isJunction(n) ? [centre(n), ...all.filter((p) => distance(p, centre(n)) > near / 2)] : all
     const from = cut(w.from, points)
     const both = cut(w.to, from.toReversed()).toReversed()
     // Where only two ways come to a step of the skeleton they are one.
@@ -237,8 +266,15 @@ function chainsOf(mask: Uint8Array, ridges: Ridges, width: number, near: number)
 function fitted({ points: chain, closed }: Chain, pencil: Field, scale: number, sigma: number): Path {
   const { points, corners } = sharpened(chain, closed, pencil, sigma)
   const cuts = [0, ...corners, points.length - 1]
-  const cubics = cuts.slice(1).flatMap((to, i) => fitSteadied(steadied(points.slice(cuts[i], to + 1), STEADY * sigma), { tolerance: TOLERANCE, grain: 1 }))
-  const path = mapPath(pathOfCubics(cubics, closed, 0.05), ({ x, y }) => ({ x: (x + 0.5) * scale, y: (y + 0.5) * scale }))
+  const cubics = cuts
+    .slice(1)
+    .flatMap((to, i) =>
+      fitSteadied(steadied(points.slice(cuts[i], to + 1), STEADY * sigma), { tolerance: TOLERANCE, grain: 1 }),
+    )
+  const path = mapPath(pathOfCubics(cubics, closed, 0.05), ({ x, y }) => ({
+    x: (x + 0.5) * scale,
+    y: (y + 0.5) * scale,
+  }))
   if (!closed || path.closed || path.nodes.length < 3) return path
   const [first, last] = [path.nodes[0]!, path.nodes[path.nodes.length - 1]!]
   return { closed: true, nodes: [{ ...first, in: last.in, joint: 'smooth' }, ...path.nodes.slice(1, -1)] }

@@ -21,9 +21,23 @@ const FARTHEST = 1.5
 /** The ridges of a field at a scale (C. Steger, An unbiased detector of curvilinear structures, 1998). */
 export function ridgesOf(field: Field, sigma: number): Ridges {
   const { width, height } = field
-  const [rx, ry, rxx, rxy, ryy] = derivatives(field, sigma, [[1, 0], [0, 1], [2, 0], [1, 1], [0, 2]]) as [Float32Array, Float32Array, Float32Array, Float32Array, Float32Array]
+  const [rx, ry, rxx, rxy, ryy] = derivatives(field, sigma, [
+    [1, 0],
+    [0, 1],
+    [2, 0],
+    [1, 1],
+    [0, 2],
+  ]) as [Float32Array, Float32Array, Float32Array, Float32Array, Float32Array]
   const n = width * height
-  const out: Ridges = { width, height, strength: new Float32Array(n), dx: new Float32Array(n), dy: new Float32Array(n), nx: new Float32Array(n), ny: new Float32Array(n) }
+  const out: Ridges = {
+    width,
+    height,
+    strength: new Float32Array(n),
+    dx: new Float32Array(n),
+    dy: new Float32Array(n),
+    nx: new Float32Array(n),
+    ny: new Float32Array(n),
+  }
   for (let i = 0; i < n; i++) {
     const [a, b, c] = [rxx[i]!, rxy[i]!, ryy[i]!]
     // The eigenvector of the most negative eigenvalue points across a ridge.

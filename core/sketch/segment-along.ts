@@ -41,7 +41,10 @@ export function segmentsAlong(path: Path, segments: readonly number[], pencil: P
     if (segments.length < 2) return {}
     const [a, b] = of(p, i)
     const keeps = (node: PathNode, beyond: number): boolean => node.joint === 'smooth' && (joints || !named.has(beyond))
-    return { start: keeps(a, (i - 1 + n) % n) && a.out ? direction(subtract(a.out, a.at)) : null, end: keeps(b, (i + 1) % n) && b.in ? direction(subtract(b.in, b.at)) : null }
+    return {
+      start: keeps(a, (i - 1 + n) % n) && a.out ? direction(subtract(a.out, a.at)) : null,
+      end: keeps(b, (i + 1) % n) && b.in ? direction(subtract(b.in, b.at)) : null,
+    }
   }
   let out = path
   for (const i of segments) out = drawn(out, i, keptBy(out, i, false))
@@ -64,10 +67,16 @@ function segmentAlong(c: Cubic, pencil: PencilMap, { reach, strength }: ClingOpt
   const n = Math.round(arc.total / (STEP * pencil.grain))
   if (n < FEWEST) return null
   const points = Array.from({ length: n + 1 }, (_, i) => arc.point((i / n) * arc.total))
-  const ways = points.map((_, i) => direction(subtract(points[Math.min(n, i + 1)]!, points[Math.max(0, i - 1)]!)) ?? { x: 1, y: 0 })
+  const ways = points.map(
+    (_, i) => direction(subtract(points[Math.min(n, i + 1)]!, points[Math.max(0, i - 1)]!)) ?? { x: 1, y: 0 },
+  )
   const found = crestAlong(points, ways, pencil, reach)
   if (!found) return null
-  return bentThrough(c, points.map((p, i) => lerp(p, found.crest[i]!, strength * found.pull[i]!)), kept)
+  return bentThrough(
+    c,
+    points.map((p, i) => lerp(p, found.crest[i]!, strength * found.pull[i]!)),
+    kept,
+  )
 }
 
 /** A cubic with its ends kept that lies nearest to points, by least squares (P. J. Schneider, An algorithm for automatically fitting digitized curves, 1990). */
@@ -77,8 +86,18 @@ function bentThrough(c: Cubic, points: readonly Vec[], { start, end }: Kept): Cu
   for (let round = 0; round < ROUNDS; round++) {
     // What a handle may be: any point (two unknowns), or one along its way (one).
     const unknowns: { b: 1 | 2; way: Vec }[] = [
-      ...(start ? [{ b: 1 as const, way: start }] : [{ b: 1 as const, way: { x: 1, y: 0 } }, { b: 1 as const, way: { x: 0, y: 1 } }]),
-      ...(end ? [{ b: 2 as const, way: end }] : [{ b: 2 as const, way: { x: 1, y: 0 } }, { b: 2 as const, way: { x: 0, y: 1 } }]),
+      ...(start
+        ? [{ b: 1 as const, way: start }]
+        : [
+            { b: 1 as const, way: { x: 1, y: 0 } },
+            { b: 1 as const, way: { x: 0, y: 1 } },
+          ]),
+      ...(end
+        ? [{ b: 2 as const, way: end }]
+        : [
+            { b: 2 as const, way: { x: 1, y: 0 } },
+            { b: 2 as const, way: { x: 0, y: 1 } },
+          ]),
     ]
     const k = unknowns.length
     const rows = Array.from({ length: k }, () => new Array<number>(k + 1).fill(0))
@@ -97,7 +116,17 @@ function bentThrough(c: Cubic, points: readonly Vec[], { start, end }: Kept): Cu
     const found = solved(rows)
     if (!found) return out
     const least = LEAST_ARM * Math.hypot(c.p3.x - c.p0.x, c.p3.y - c.p0.y)
-    const arm = (b: 1 | 2, kept: Vec | null | undefined): Vec => unknowns.reduce((sum, u, j) => (u.b === b ? { x: sum.x + u.way.x * Math.max(kept ? least : -Infinity, found[j]!), y: sum.y + u.way.y * Math.max(kept ? least : -Infinity, found[j]!) } : sum), { x: 0, y: 0 })
+    const arm = (b: 1 | 2, kept: Vec | null | undefined): Vec =>
+      unknowns.reduce(
+        (sum, u, j) =>
+          u.b === b
+            ? {
+                x: sum.x + u.way.x * Math.max(kept ? least : -Infinity, found[j]!),
+                y: sum.y + u.way.y * Math.max(kept ? least : -Infinity, found[j]!),
+              }
+            : sum,
+        { x: 0, y: 0 },
+      )
     const [p, q] = [arm(1, start), arm(2, end)]
     out = { p0: c.p0, p1: { x: c.p0.x + p.x, y: c.p0.y + p.y }, p2: { x: c.p3.x + q.x, y: c.p3.y + q.y }, p3: c.p3 }
     const arc = new ArcLength([out])

@@ -68,7 +68,11 @@ export function settled(path: Path, pencil: PencilMap, { reach, strength, fromSt
   if (moved <= LEAST) return path
   meet(drawn, path.closed, reach)
   const stretches = drawn.flatMap((run) => between(run, cornersOf(run, CORNER)))
-  return pathOfCubics(stretches.flatMap((s) => fitSteadied(s, { tolerance: TOLERANCE, grain: 1 })), path.closed, 1e-3)
+  return pathOfCubics(
+    stretches.flatMap((s) => fitSteadied(s, { tolerance: TOLERANCE, grain: 1 })),
+    path.closed,
+    1e-3,
+  )
 }
 
 /** Where a path has corners that are meant: in the large, or between long segments, where no trembling makes any. */
@@ -82,7 +86,9 @@ function cornersIn(points: readonly Vec[], arc: ArcLength): number[] {
     const [p, q] = [tangentAt(before, 1), tangentAt(c, 0)]
     return !p || !q || p.x * q.x + p.y * q.y < SHARP ? [Math.round((starts[i]! / total) * n)] : []
   })
-  const large = cornersOf(steadied(points, ROUGH), TURN).filter((i) => plain.every((k) => Math.abs(k - i) > TURN.window))
+  const large = cornersOf(steadied(points, ROUGH), TURN).filter((i) =>
+    plain.every((k) => Math.abs(k - i) > TURN.window),
+  )
   return [...plain, ...large].sort((a, b) => a - b)
 }
 
@@ -94,7 +100,10 @@ function between(points: readonly Vec[], cuts: readonly number[]): Vec[][] {
 
 function waysAlong(points: readonly Vec[]): Vec[] {
   let last: Vec = { x: 1, y: 0 }
-  return points.map((_, i) => (last = direction(subtract(points[Math.min(points.length - 1, i + 2)]!, points[Math.max(0, i - 2)]!)) ?? last))
+  return points.map(
+    (_, i) =>
+      (last = direction(subtract(points[Math.min(points.length - 1, i + 2)]!, points[Math.max(0, i - 2)]!)) ?? last),
+  )
 }
 
 /** Ends of stretches that were drawn apart come together where both go, and their stretches follow. */
@@ -102,10 +111,12 @@ function meet(runs: readonly Vec[][], closed: boolean, reach: number): void {
   const bring = (points: Vec[], to: Vec): void => {
     const along = Math.min(FOLLOW, points.length)
     const d = subtract(to, points[0]!)
-    for (let i = 0; i < along; i++) points[i] = { x: points[i]!.x + d.x * (1 - i / along), y: points[i]!.y + d.y * (1 - i / along) }
+    for (let i = 0; i < along; i++)
+      points[i] = { x: points[i]!.x + d.x * (1 - i / along), y: points[i]!.y + d.y * (1 - i / along) }
   }
   /** The way out of the first point. */
-  const way = (points: readonly Vec[]): Vec => direction(subtract(points[0]!, points[Math.min(FOLLOW, points.length - 1)]!)) ?? { x: 0, y: 0 }
+  const way = (points: readonly Vec[]): Vec =>
+    direction(subtract(points[0]!, points[Math.min(FOLLOW, points.length - 1)]!)) ?? { x: 0, y: 0 }
   runs.forEach((run, r) => {
     if (r === runs.length - 1 && !closed) return
     const next = runs[(r + 1) % runs.length]!

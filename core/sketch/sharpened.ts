@@ -40,18 +40,29 @@ export function sharpened(chain: readonly Vec[], closed: boolean, pencil: Field,
   if (n < 2 * far + 1) return { points: raw, corners: [] }
   const way = (i: number, k: number): Vec => direction(subtract(at(k), at(i))) ?? { x: 1, y: 0 }
   const turnOf = (a: Vec, b: Vec): number => Math.abs(Math.atan2(cross(a, b), dot(a, b)))
-  const turns = points.map((_, i) => (closed || (i >= far && i + far < n) ? turnOf(way(i - far, i - near), way(i + near, i + far)) : 0))
+  const turns = points.map((_, i) =>
+    closed || (i >= far && i + far < n) ? turnOf(way(i - far, i - near), way(i + near, i + far)) : 0,
+  )
   const found: { i: number; at: Vec }[] = []
   for (let i = 0; i < n; i++) {
     const t = turns[i]!
     if (t < TURN || !isLargest(turns, i, apart, closed)) continue
     const middle = Math.round((near + far) / 2)
-    const bent = Math.max(turnOf(way(i - far, i - middle), way(i - middle, i - near)), turnOf(way(i + near, i + middle), way(i + middle, i + far)))
+    const bent = Math.max(
+      turnOf(way(i - far, i - middle), way(i - middle, i - near)),
+      turnOf(way(i + near, i + middle), way(i + middle, i + far)),
+    )
     const [c, d] = CLOSE.map((s) => Math.round(s * sigma)) as [number, number]
     if (bent > BENT * t || turnOf(way(i - d, i - c), way(i + c, i + d)) < SUDDEN * t) continue
     const [a, b] = [way(i - far, i - near), way(i + near, i + far)]
     const x = meeting(at(i - middle), a, at(i + middle), b)
-    if (!x || distance(x, at(i)) > CUT * sigma || dot(subtract(x, at(i - middle)), a) < 0 || dot(subtract(x, at(i + middle)), b) > 0) continue
+    if (
+      !x ||
+      distance(x, at(i)) > CUT * sigma ||
+      dot(subtract(x, at(i - middle)), a) < 0 ||
+      dot(subtract(x, at(i + middle)), b) > 0
+    )
+      continue
     const beside = (darkness(pencil, at(i - middle)) + darkness(pencil, at(i + middle))) / 2
     if ([0.6, 0.95].every((s) => darkness(pencil, lerp(at(i), x, s)) >= DARK * beside)) found.push({ i, at: x })
   }
@@ -80,7 +91,12 @@ function meeting(p: Vec, a: Vec, q: Vec, b: Vec): Vec | null {
 }
 
 /** Points that lead straight into corners and out of them, in place of those within `reach` of each. A closed chain begins at one. */
-function withCorners(points: readonly Vec[], found: readonly { i: number; at: Vec }[], reach: number, closed: boolean): Sharpened {
+function withCorners(
+  points: readonly Vec[],
+  found: readonly { i: number; at: Vec }[],
+  reach: number,
+  closed: boolean,
+): Sharpened {
   const n = points.length
   const first = found[0]!.i
   const turned = closed ? [...points.slice(first), ...points.slice(0, first)] : points

@@ -69,7 +69,7 @@ export function graphOf(mask: Uint8Array, width: number): SkeletonGraph {
     if (node.has(i) || used.has(i)) continue
     const pixels = [i]
     used.add(i)
-    for (let here = i; ; ) {
+    for (let here = i; ;) {
       const on = neighbours(here).find((q) => !used.has(q))
       if (on === undefined) break
       pixels.push(on)

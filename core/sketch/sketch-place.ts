@@ -13,7 +13,8 @@ const LEAST = 0.01
 const radians = (degrees: number): number => (degrees * Math.PI) / 180
 
 /** Where shares of what is seen of a sketch, 0..1 from its first corner, lie on the page: it is turned about that corner. */
-export const fromShares = ({ x, y, width, height, angle }: Place, { x: u, y: v }: Vec): Vec => add({ x, y }, rotate({ x: u * width, y: v * height }, radians(angle)))
+export const fromShares = ({ x, y, width, height, angle }: Place, { x: u, y: v }: Vec): Vec =>
+  add({ x, y }, rotate({ x: u * width, y: v * height }, radians(angle)))
 
 /** A point of the page in shares of what is seen of a sketch. */
 export function toShares({ x, y, width, height, angle }: Place, p: Vec): Vec {
@@ -22,7 +23,12 @@ export function toShares({ x, y, width, height, angle }: Place, p: Vec): Vec {
 }
 
 /** Corners in order: top left, top right, bottom right, bottom left, turned about the top left. */
-export const cornersOf = (s: Place): [Vec, Vec, Vec, Vec] => [fromShares(s, { x: 0, y: 0 }), fromShares(s, { x: 1, y: 0 }), fromShares(s, { x: 1, y: 1 }), fromShares(s, { x: 0, y: 1 })]
+export const cornersOf = (s: Place): [Vec, Vec, Vec, Vec] => [
+  fromShares(s, { x: 0, y: 0 }),
+  fromShares(s, { x: 1, y: 0 }),
+  fromShares(s, { x: 1, y: 1 }),
+  fromShares(s, { x: 0, y: 1 }),
+]
 
 export const isOnSketch = (s: Place, p: Vec): boolean => {
   const q = toShares(s, p)
@@ -59,7 +65,12 @@ export function croppedTo<T extends Sketch>(s: T, a: Vec, b: Vec): T {
     ...fromShares(s, { x, y }),
     width: s.width * width,
     height: s.height * height,
-    crop: { x: was.x + left * was.width, y: was.y + y * was.height, width: width * was.width, height: height * was.height },
+    crop: {
+      x: was.x + left * was.width,
+      y: was.y + y * was.height,
+      width: width * was.width,
+      height: height * was.height,
+    },
   }
 }
 

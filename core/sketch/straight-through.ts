@@ -81,14 +81,23 @@ function joined(mine: readonly Vec[], host: Chain, pencil: Field, sigma: number)
   if (!best) return null
   const led = evenlySpaced([best.at, mine[foot]!], 1)
   const moved = other.flatMap((p, i) => (p === host.points[i] ? [] : [i]))
-  const isBorneOut = (now: readonly Vec[], was: readonly Vec[]): boolean => darkness(now, pencil) >= DARK * darkness(was, pencil)
-  if (!isBorneOut(led, mine.slice(0, foot + 1)) || !isBorneOut(moved.map((i) => other[i]!), moved.map((i) => host.points[i]!))) return null
+  const isBorneOut = (now: readonly Vec[], was: readonly Vec[]): boolean =>
+    darkness(now, pencil) >= DARK * darkness(was, pencil)
+  if (
+    !isBorneOut(led, mine.slice(0, foot + 1)) ||
+    !isBorneOut(
+      moved.map((i) => other[i]!),
+      moved.map((i) => host.points[i]!),
+    )
+  )
+    return null
   return { mine: [...led, ...mine.slice(foot + 1)], other }
 }
 
 /** The point of a line from which on it lies apart from another; null where it does not soon. */
 function partsFrom(mine: readonly Vec[], other: readonly Vec[], sigma: number): number | null {
-  for (let i = 0; i < Math.min(mine.length, LONGEST * sigma); i++) if (distance(other[nearestIndex(other, mine[i]!)]!, mine[i]!) > APART * sigma) return i
+  for (let i = 0; i < Math.min(mine.length, LONGEST * sigma); i++)
+    if (distance(other[nearestIndex(other, mine[i]!)]!, mine[i]!) > APART * sigma) return i
   return null
 }
 
@@ -111,4 +120,5 @@ function passedOver({ points, closed }: Chain, at: number, foot: number, sigma: 
 }
 
 /** How much pencil there is along points on the whole, 0..1. */
-const darkness = (points: readonly Vec[], pencil: Field): number => points.reduce((n, { x, y }) => n + between(pencil, x, y), 0) / (points.length || 1)
+const darkness = (points: readonly Vec[], pencil: Field): number =>
+  points.reduce((n, { x, y }) => n + between(pencil, x, y), 0) / (points.length || 1)

@@ -46,7 +46,10 @@ export function thicknessAlong(chain: readonly Vec[], closed: boolean, pencil: F
     }
     return most > 0 ? all / most : 0
   })
-  const even = steadied(widths.map((w, i) => ({ x: i, y: w })), EVEN / 2).map((p) => p.y)
+  const even = steadied(
+    widths.map((w, i) => ({ x: i, y: w })),
+    EVEN / 2,
+  ).map((p) => p.y)
   const mean = even.reduce((a, b) => a + b, 0) / (n || 1)
   if (!(mean > 0) || n < 3) return { mean: Math.max(0, mean), stops: [{ at: 0, left: 1, right: 1 }] }
   const course = even.map((w, i) => ({ s: i / (n - 1), w: Math.min(MOST, Math.max(LEAST, w / mean)) }))

@@ -8,7 +8,7 @@ export function thin(mask: Uint8Array, width: number, height: number): void {
   let active: number[] = []
   for (let i = 0; i < mask.length; i++) if (mask[i]) active.push(i)
   const ring = [-width, -width + 1, 1, width + 1, width, width - 1, -1, -width - 1]
-  for (let changed = true; changed; ) {
+  for (let changed = true; changed;) {
     changed = false
     for (const pass of [0, 1]) {
       const gone: number[] = []
@@ -21,8 +21,18 @@ export function thin(mask: Uint8Array, width: number, height: number): void {
           if (!here && mask[i + ring[(k + 1) % 8]!]) rises++
         }
         if (count < 2 || count > 6 || rises !== 1) continue
-        const [up, right, down, left] = [mask[i + ring[0]!]!, mask[i + ring[2]!]!, mask[i + ring[4]!]!, mask[i + ring[6]!]!]
-        if (pass === 0 ? up * right * down === 0 && right * down * left === 0 : up * right * left === 0 && up * down * left === 0) gone.push(i)
+        const [up, right, down, left] = [
+          mask[i + ring[0]!]!,
+          mask[i + ring[2]!]!,
+          mask[i + ring[4]!]!,
+          mask[i + ring[6]!]!,
+        ]
+        if (
+          pass === 0
+            ? up * right * down === 0 && right * down * left === 0
+            : up * right * left === 0 && up * down * left === 0
+        )
+          gone.push(i)
       }
       for (const i of gone) mask[i] = 0
       if (gone.length) {

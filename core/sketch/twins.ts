@@ -21,10 +21,15 @@ export function withoutTwins(chains: readonly Chain[], { beside, meets }: { besi
   const out = chains.map((c) => ({ ...c, points: [...c.points] }))
   const gone = new Set<number>()
   const cells = cellsOf(chains, beside)
-  const order = chains.map((c, i) => ({ i, length: polylineLength(c.points) })).filter(({ i, length }) => !chains[i]!.closed && length < LONGEST * beside).sort((a, b) => a.length - b.length)
+  const order = chains
+    .map((c, i) => ({ i, length: polylineLength(c.points) }))
+    .filter(({ i, length }) => !chains[i]!.closed && length < LONGEST * beside)
+    .sort((a, b) => a.length - b.length)
   for (const { i } of order) {
     const twin = chains[i]!.points
-    const other = [...new Set(cells.near(twin[0]!).map((p) => p.chain))].find((k) => k !== i && !gone.has(k) && isTwin(twin, k))
+    const other = [...new Set(cells.near(twin[0]!).map((p) => p.chain))].find(
+      (k) => k !== i && !gone.has(k) && isTwin(twin, k),
+    )
     if (other === undefined) continue
     gone.add(i)
     drawTogether(out[other]!, twin)
@@ -32,7 +37,13 @@ export function withoutTwins(chains: readonly Chain[], { beside, meets }: { besi
   return out.filter((_, i) => !gone.has(i))
 
   function isTwin(points: readonly Vec[], of: number): boolean {
-    const off = (p: Vec): number => cells.near(p).reduce((least, q) => (q.chain === of ? Math.min(least, distance(p, chains[of]!.points[q.at]!)) : least), Infinity)
+    const off = (p: Vec): number =>
+      cells
+        .near(p)
+        .reduce(
+          (least, q) => (q.chain === of ? Math.min(least, distance(p, chains[of]!.points[q.at]!)) : least),
+          Infinity,
+        )
     const on = [points[0]!, points.at(-1)!].filter((p) => off(p) <= meets).length
     const isLoose = on === 1 && polylineLength(points) < LOOSE * beside && runsAlong(points, chains[of]!.points)
     return (on === 2 || isLoose) && points.every((p) => off(p) <= beside) && !turnsBack(points)
@@ -48,11 +59,14 @@ function runsAlong(points: readonly Vec[], other: readonly Vec[]): boolean {
 }
 
 /** A loop beside a line comes back to where it began: no twin. */
-const turnsBack = (points: readonly Vec[]): boolean => distance(points[0]!, points.at(-1)!) < 0.6 * polylineLength(points)
+const turnsBack = (points: readonly Vec[]): boolean =>
+  distance(points[0]!, points.at(-1)!) < 0.6 * polylineLength(points)
 
 /** Moves the points of a chain that a twin lies beside half way to it. */
 function drawTogether(chain: Chain, twin: readonly Vec[]): void {
-  const [a, b] = [nearestIndex(chain.points, twin[0]!), nearestIndex(chain.points, twin.at(-1)!)].sort((x, y) => x - y) as [number, number]
+  const [a, b] = [nearestIndex(chain.points, twin[0]!), nearestIndex(chain.points, twin.at(-1)!)].sort(
+    (x, y) => x - y,
+  ) as [number, number]
   // Beyond a closed chain's beginning it stays as it is.
   if (b - a > 3 * twin.length) return
   for (let i = a; i <= b; i++) {
@@ -65,11 +79,18 @@ function drawTogether(chain: Chain, twin: readonly Vec[]): void {
 function cellsOf(chains: readonly Chain[], size: number): { near: (p: Vec) => { chain: number; at: number }[] } {
   const cells = new Map<string, { chain: number; at: number }[]>()
   const key = (x: number, y: number): string => `${x} ${y}`
-  chains.forEach(({ points }, chain) => points.forEach((p, at) => {
-    const k = key(Math.floor(p.x / size), Math.floor(p.y / size))
-    const list = cells.get(k)
-    if (list) list.push({ chain, at })
-    else cells.set(k, [{ chain, at }])
-  }))
-  return { near: (p) => [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((j) => cells.get(key(Math.floor(p.x / size) + i, Math.floor(p.y / size) + j)) ?? [])) }
+  chains.forEach(({ points }, chain) =>
+    points.forEach((p, at) => {
+      const k = key(Math.floor(p.x / size), Math.floor(p.y / size))
+      const list = cells.get(k)
+      if (list) list.push({ chain, at })
+      else cells.set(k, [{ chain, at }])
+    }),
+  )
+  return {
+    near: (p) =>
+      [-1, 0, 1].flatMap((i) =>
+        [-1, 0, 1].flatMap((j) => cells.get(key(Math.floor(p.x / size) + i, Math.floor(p.y / size) + j)) ?? []),
+      ),
+  }
 }

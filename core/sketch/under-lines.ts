@@ -17,7 +17,11 @@ const placesOn = rememberedBy((path: Path, step: number): Vec[] => {
 })
 
 /** Which paths lie along lines for most of their length, within `reach` px. */
-export function underLines<T extends { path: Path }>(offers: readonly T[], lines: readonly Path[], reach: number): Set<T> {
+export function underLines<T extends { path: Path }>(
+  offers: readonly T[],
+  lines: readonly Path[],
+  reach: number,
+): Set<T> {
   const cells = new Map<number, Vec[]>()
   const cell = (x: number, y: number): number => (Math.floor(x / reach) + 50_000) * 100_003 + Math.floor(y / reach)
   for (const path of lines) {
@@ -30,7 +34,10 @@ export function underLines<T extends { path: Path }>(offers: readonly T[], lines
     }
   }
   const isCovered = (p: Vec): boolean => {
-    for (let i = -1; i <= 1; i++) for (let k = -1; k <= 1; k++) for (const q of cells.get(cell(p.x + i * reach, p.y + k * reach)) ?? []) if (distance(p, q) <= reach) return true
+    for (let i = -1; i <= 1; i++)
+      for (let k = -1; k <= 1; k++)
+        for (const q of cells.get(cell(p.x + i * reach, p.y + k * reach)) ?? [])
+          if (distance(p, q) <= reach) return true
     return false
   }
   return new Set(

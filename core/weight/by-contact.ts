@@ -37,32 +37,51 @@ const SAME = 2e-3
  * What the rule proposes for the ends of the lines in `ids` (all when null), told by the contacts among all of `lines`.
  * `decided` has verdicts of the person's own by `keyOfEnd`. Pinned lines are left out unless the rule says otherwise.
  */
-export const proposeByContact = (lines: readonly Line[], ids: ReadonlySet<string> | null, rule: ContactRule, decided: ReadonlyMap<string, Verdict> = new Map()): EndProposal[] =>
-  proposalsFor(contactsOf(lines, rule, weighedLines(lines, ids, rule)), decided)
+export const proposeByContact = (
+  lines: readonly Line[],
+  ids: ReadonlySet<string> | null,
+  rule: ContactRule,
+  decided: ReadonlyMap<string, Verdict> = new Map(),
+): EndProposal[] => proposalsFor(contactsOf(lines, rule, weighedLines(lines, ids, rule)), decided)
 
 /** The lines that a rule weighs. */
-export const weighedLines = (lines: readonly Line[], ids: ReadonlySet<string> | null, { pinned }: Pick<ContactRule, 'pinned'>): Set<string> =>
-  new Set(lines.filter((l) => (!ids || ids.has(l.id)) && (pinned || !l.weight.pinned)).map((l) => l.id))
+export const weighedLines = (
+  lines: readonly Line[],
+  ids: ReadonlySet<string> | null,
+  { pinned }: Pick<ContactRule, 'pinned'>,
+): Set<string> => new Set(lines.filter((l) => (!ids || ids.has(l.id)) && (pinned || !l.weight.pinned)).map((l) => l.id))
 
 /** What is proposed for ends whose contacts are known. */
 export const proposalsFor = (contacts: readonly EndContact[], decided: ReadonlyMap<string, Verdict>): EndProposal[] =>
   contacts.map((c) => ({ ...c, verdict: decided.get(keyOfEnd(c)) ?? verdictOn(c) }))
 
 /** The weights that proposals give their lines, by id; lines that already have them are left out. */
-export function weightsByContact(lines: readonly Line[], proposals: readonly EndProposal[], rule: ContactRule): Map<string, Weight> {
+export function weightsByContact(
+  lines: readonly Line[],
+  proposals: readonly EndProposal[],
+  rule: ContactRule,
+): Map<string, Weight> {
   const known = new Map(lines.map((l) => [l.id, l]))
   const out = new Map<string, Weight>()
   for (const p of proposals) {
     const line = known.get(p.line)!
     const weight = out.get(p.line) ?? line.weight
-    const next = p.verdict === 'leave' ? weight : isCutOff(p) ? fullAtCut(line, weight, p, roomUnder(p, known), rule.strength) : p.verdict === 'taper' ? tapered(line, weight, p.end, rule) : full(line, weight, p.end, roomUnder(p, known), rule.strength)
+    const next =
+      p.verdict === 'leave'
+        ? weight
+        : isCutOff(p)
+          ? fullAtCut(line, weight, p, roomUnder(p, known), rule.strength)
+          : p.verdict === 'taper'
+            ? tapered(line, weight, p.end, rule)
+            : full(line, weight, p.end, roomUnder(p, known), rule.strength)
     if (next !== weight) out.set(p.line, next)
   }
   return out
 }
 
 /** How wide an end may be to tuck under what it meets, px. */
-const roomUnder = ({ under }: EndProposal, lines: ReadonlyMap<string, Line>): number => (under ? bodyWidth(lines.get(under.line)!, under.at) : Infinity)
+const roomUnder = ({ under }: EndProposal, lines: ReadonlyMap<string, Line>): number =>
+  under ? bodyWidth(lines.get(under.line)!, under.at) : Infinity
 
 /** The stop that governs an end: the one nearest to it. */
 const endStop = ({ stops }: Weight, end: End): WidthStop => (end === 'first' ? stops[0]! : stops[stops.length - 1]!)
@@ -87,7 +106,13 @@ function tapered(line: Line, weight: Weight, end: End, { strength, taper }: Cont
 const isCutOff = ({ place }: EndProposal): boolean => place > AT_END && place < 1 - AT_END
 
 /** As `full`, at the place where a snip cuts a line off: its taper beyond is gone with the rest, so that cannot be asked for. */
-function fullAtCut(line: Line, weight: Weight, { end, place, verdict }: EndProposal, most: number, strength: number): Weight {
+function fullAtCut(
+  line: Line,
+  weight: Weight,
+  { end, place, verdict }: EndProposal,
+  most: number,
+  strength: number,
+): Weight {
   if (verdict === 'taper') return weight
   const { total } = arcOfPath(line.path)
   const bare = withTaper(weight, end, null)
@@ -130,6 +155,8 @@ function shoulders(line: Line, weight: Weight, end: End, k: number): WidthStop[]
   const stopAt = (at: number): WidthStop => ({ at, ...bodyAt({ ...line, weight }, at) })
   // A line that has stops at its ends alone gets its body at both, or what one end is given would tell of all of it.
   if (bodyStops(weight).every(isEndStop)) return [stopAt(inset), stopAt(1 - inset)]
-  const held = weight.stops.some((s) => !isEndStop(s) && (end === 'first' ? s.at <= inset * 1.5 : s.at >= 1 - inset * 1.5))
+  const held = weight.stops.some(
+    (s) => !isEndStop(s) && (end === 'first' ? s.at <= inset * 1.5 : s.at >= 1 - inset * 1.5),
+  )
   return held || k > 1 - SAME ? [] : [stopAt(end === 'first' ? inset : 1 - inset)]
 }

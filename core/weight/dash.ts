@@ -10,14 +10,23 @@ const LONGEST = 64
  * @throws InputError for anything else, negative lengths and dashes that are all of no length
  */
 export function dashFrom(text: string, size: number): number[] {
-  const words = text.trim().split(/[\s,;]+/).filter(Boolean)
+  const words = text
+    .trim()
+    .split(/[\s,;]+/)
+    .filter(Boolean)
   const lengths = words.map((word) => {
     const times = /^(\d*\.?\d+)(x?)$/i.exec(word)
-    if (!times) throw new InputError('dash', `"${word.slice(0, 20)}" is no length. Write numbers such as 12 6, or 2x 1x for multiples of the size.`)
+    if (!times)
+      throw new InputError(
+        'dash',
+        `"${word.slice(0, 20)}" is no length. Write numbers such as 12 6, or 2x 1x for multiples of the size.`,
+      )
     return Number(times[1]) * (times[2] ? size : 1)
   })
-  if (lengths.length > LONGEST) throw new InputError('dash', `A pattern has at most ${LONGEST} lengths, and this one has ${lengths.length}.`)
-  if (lengths.length && !lengths.some((l) => l > 0)) throw new InputError('dash', 'A pattern needs a length above 0. Leave it empty for a whole line.')
+  if (lengths.length > LONGEST)
+    throw new InputError('dash', `A pattern has at most ${LONGEST} lengths, and this one has ${lengths.length}.`)
+  if (lengths.length && !lengths.some((l) => l > 0))
+    throw new InputError('dash', 'A pattern needs a length above 0. Leave it empty for a whole line.')
   return lengths
 }
 

@@ -15,7 +15,10 @@ export const taperAtEnd = (weight: Weight, end: End): Taper | null => weight[FIE
 export const withTaper = (weight: Weight, end: End, taper: Taper | null): Weight => ({ ...weight, [FIELD[end]]: taper })
 
 /** The same, set by hand. */
-const withHandTaper = (weight: Weight, end: End, taper: Taper | null): Weight => ({ ...withTaper(weight, end, taper), pinned: true })
+const withHandTaper = (weight: Weight, end: End, taper: Taper | null): Weight => ({
+  ...withTaper(weight, end, taper),
+  pinned: true,
+})
 
 /** `weight` with the taper at an end `length` px long on a line of `total` px, in the unit it has; without it where that is nothing. */
 export function withTaperLength(weight: Weight, end: End, length: number, total: number): Weight {

@@ -19,7 +19,12 @@ export interface WidthCourse {
  *
  * @param held stops that stay, at the places at which they are
  */
-export function fewestStops(course: WidthCourse, closed: boolean, tolerance: number, held: readonly WidthStop[] = []): WidthStop[] {
+export function fewestStops(
+  course: WidthCourse,
+  closed: boolean,
+  tolerance: number,
+  held: readonly WidthStop[] = [],
+): WidthStop[] {
   const { at, left, right } = course
   const n = at.length
   const isFree = (u: number, among: readonly WidthStop[]): boolean => among.every((s) => gap(s.at, u, closed) > APART)
@@ -35,7 +40,7 @@ export function fewestStops(course: WidthCourse, closed: boolean, tolerance: num
   for (const i of extremes(right, closed, tolerance)) put(i)
   if (!stops.length) put(0)
   // The worst place of each stretch between two stops gets one, until none is off.
-  for (let more = true; more; ) {
+  for (let more = true; more;) {
     const now = stops
     more = false
     for (const i of worstBetween(now, course, closed, tolerance)) if (isFree(at[i]!, now) && put(i)) more = true
@@ -56,7 +61,12 @@ function gap(a: number, b: number, closed: boolean): number {
 }
 
 /** Where the profile through stops comes off a course by more than `tolerance`: the worst place of each stretch between two stops. */
-function worstBetween(stops: readonly WidthStop[], { at, left, right }: WidthCourse, closed: boolean, tolerance: number): number[] {
+function worstBetween(
+  stops: readonly WidthStop[],
+  { at, left, right }: WidthCourse,
+  closed: boolean,
+  tolerance: number,
+): number[] {
   const profile = new Profile(stops, closed)
   const out = new Float64Array(4)
   const worst: number[] = []

@@ -44,12 +44,30 @@ export function litWeight(line: Line, outside: Side | null, rule: LightRule): We
   const stopAt = (u: number): WidthStop => {
     const k = factorAt(at, factors, u, line.path.closed)
     const sharp = own.find((s) => s.at === u)?.sharp
-    return { at: u, left: profile.sampleLeft(u).value * k, right: profile.sampleRight(u).value * k, ...(sharp && { sharp }) }
+    return {
+      at: u,
+      left: profile.sampleLeft(u).value * k,
+      right: profile.sampleRight(u).value * k,
+      ...(sharp && { sharp }),
+    }
   }
-  const course = { at, left: at.map((u, i) => profile.sampleLeft(u).value * factors[i]!), right: at.map((u, i) => profile.sampleRight(u).value * factors[i]!) }
+  const course = {
+    at,
+    left: at.map((u, i) => profile.sampleLeft(u).value * factors[i]!),
+    right: at.map((u, i) => profile.sampleRight(u).value * factors[i]!),
+  }
   const widest = course.left.reduce((most, w, i) => Math.max(most, w, course.right[i]!), 0)
-  const stops = fewestStops(course, line.path.closed, EXACT * widest, own.length > 1 ? own.map((s) => stopAt(s.at)) : [])
-  return { ...line.weight, stops: stops.map((s) => ({ ...s, left: rounded(s.left), right: rounded(s.right) })), unlit: own }
+  const stops = fewestStops(
+    course,
+    line.path.closed,
+    EXACT * widest,
+    own.length > 1 ? own.map((s) => stopAt(s.at)) : [],
+  )
+  return {
+    ...line.weight,
+    stops: stops.map((s) => ({ ...s, left: rounded(s.left), right: rounded(s.right) })),
+    unlit: own,
+  }
 }
 
 /** The weight as it is without the light. */
@@ -76,11 +94,15 @@ export function litLine(line: Line, outside: Side | null, rule: LightRule): Line
 }
 
 function sameWeight(a: Weight, b: Weight): boolean {
-  return a === b || (sameStops(a.stops, b.stops) && (a.unlit === b.unlit || (!!a.unlit && !!b.unlit && sameStops(a.unlit, b.unlit))))
+  return (
+    a === b ||
+    (sameStops(a.stops, b.stops) && (a.unlit === b.unlit || (!!a.unlit && !!b.unlit && sameStops(a.unlit, b.unlit))))
+  )
 }
 
 const sameStops = (a: readonly WidthStop[], b: readonly WidthStop[]): boolean =>
-  a.length === b.length && a.every((s, i) => s.at === b[i]!.at && s.left === b[i]!.left && s.right === b[i]!.right && s.sharp === b[i]!.sharp)
+  a.length === b.length &&
+  a.every((s, i) => s.at === b[i]!.at && s.left === b[i]!.left && s.right === b[i]!.right && s.sharp === b[i]!.sharp)
 
 /**
  * `after` with its lines under the light that follows edits, if there is one. The lines before the edit tell whether
@@ -88,7 +110,8 @@ const sameStops = (a: readonly WidthStop[], b: readonly WidthStop[]): boolean =>
  */
 export function withLightSettled(before: Drawing, after: Drawing): Drawing {
   const rule = after.settings.light
-  if (!rule?.live || before === after || (before.layers === after.layers && before.settings.light === rule)) return after
+  if (!rule?.live || before === after || (before.layers === after.layers && before.settings.light === rule))
+    return after
   const outsides = outsidesOf(after.layers.flatMap((l) => (l.kind === 'lines' ? l.items : [])))
   return {
     ...after,

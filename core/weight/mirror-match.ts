@@ -48,13 +48,18 @@ interface Measured {
 /** Found once as long as the path stays the same object: an axis is tried at many places. */
 const measuredPath = remembered((path: Path): Measured => {
   const arc = arcOfPath(path)
-  const places = Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)))
+  const places = Array.from({ length: PLACES }, (_, i) =>
+    arc.point((arc.total * i) / (path.closed ? PLACES : PLACES - 1)),
+  )
   return { places, middle: mean(places), total: arc.total }
 })
 
 const measured = ({ path }: Line): Measured => measuredPath(path)
 
-const mean = (of: readonly Vec[]): Vec => ({ x: of.reduce((s, p) => s + p.x, 0) / of.length, y: of.reduce((s, p) => s + p.y, 0) / of.length })
+const mean = (of: readonly Vec[]): Vec => ({
+  x: of.reduce((s, p) => s + p.x, 0) / of.length,
+  y: of.reduce((s, p) => s + p.y, 0) / of.length,
+})
 
 /**
  * The counterpart of each line of `sources` among `lines`: the one that lies nearest to its mirror image, `reach` px off
@@ -75,7 +80,12 @@ export function mirrorPairs(sources: readonly Line[], lines: readonly Line[], ax
     for (let i = firstFrom(known, middle.x - reach); i < known.length && known[i]!.middle.x <= middle.x + reach; i++) {
       const { line, places, middle: there, total: theirs } = known[i]!
       if (Math.abs(there.y - middle.y) > reach) continue
-      if (line.id === source.id || line.path.closed !== source.path.closed || Math.abs(theirs - total) > LENGTHS * Math.max(theirs, total)) continue
+      if (
+        line.id === source.id ||
+        line.path.closed !== source.path.closed ||
+        Math.abs(theirs - total) > LENGTHS * Math.max(theirs, total)
+      )
+        continue
       if (side * sideOfAxis(there, axis) > 0) continue
       const fit = comparison(image, places, source.path.closed)
       if (fit.off <= reach) candidates.push({ from: source.id, to: line.id, ...fit })

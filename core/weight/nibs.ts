@@ -25,7 +25,8 @@ export const NIBS: readonly NamedNib[] = [
 ]
 
 /** The elliptical point of a nib; null for a round one, which is what a line has anyway. */
-export const pointOf = ({ roundness, angle }: Pick<NamedNib, 'roundness' | 'angle'>): Nib | null => (roundness < 1 ? { width: 1, height: roundness, angle } : null)
+export const pointOf = ({ roundness, angle }: Pick<NamedNib, 'roundness' | 'angle'>): Nib | null =>
+  roundness < 1 ? { width: 1, height: roundness, angle } : null
 
 /** Past this share of variation a line stops looking drawn. */
 export const MOST_CONTRAST = 2 / 3

@@ -18,4 +18,7 @@ export const withStopsChanged = (weight: Weight, change: (stops: readonly WidthS
 })
 
 /** `weight` with stops that were set by hand: from now on rules leave it alone. */
-export const withHandStops = (weight: Weight, stops: WidthStop[]): Weight => ({ ...withOwnStops(weight, stops), pinned: true })
+export const withHandStops = (weight: Weight, stops: WidthStop[]): Weight => ({
+  ...withOwnStops(weight, stops),
+  pinned: true,
+})

@@ -70,7 +70,11 @@ function partOfProfile(weight: Weight, from: number, to: number, total: number):
 export function joinedWeight(first: Weight, second: Weight, a: number, gap: number, b: number): Weight {
   const joined = joinedProfiles(withOwnStops(first, first.stops), second, a, gap, b)
   if (!first.unlit && !second.unlit) return joined
-  return { ...joined, unlit: joinedProfiles({ ...first, stops: unlitStops(first) }, { ...second, stops: unlitStops(second) }, a, gap, b).stops }
+  return {
+    ...joined,
+    unlit: joinedProfiles({ ...first, stops: unlitStops(first) }, { ...second, stops: unlitStops(second) }, a, gap, b)
+      .stops,
+  }
 }
 
 function joinedProfiles(first: Weight, second: Weight, a: number, gap: number, b: number): Weight {
@@ -79,10 +83,26 @@ function joinedProfiles(first: Weight, second: Weight, a: number, gap: number, b
   const along = (weight: Weight, offset: number, length: number, scale: number): WidthStop[] => {
     const profile = new Profile(weight.stops, false)
     const inner = weight.stops.filter((s) => s.at > 0 && s.at < 1)
-    const end = (at: number): WidthStop => ({ at, left: profile.sampleLeft(at).value, right: profile.sampleRight(at).value })
-    return [end(0), ...inner, end(1)].map((s) => ({ ...s, at: (offset + s.at * length) / total, left: s.left * scale, right: s.right * scale }))
+    const end = (at: number): WidthStop => ({
+      at,
+      left: profile.sampleLeft(at).value,
+      right: profile.sampleRight(at).value,
+    })
+    return [end(0), ...inner, end(1)].map((s) => ({
+      ...s,
+      at: (offset + s.at * length) / total,
+      left: s.left * scale,
+      right: s.right * scale,
+    }))
   }
-  const stops = [...along(first, 0, a, 1), ...along(second, a + gap, b, k)].filter((s, i, all) => i === 0 || s.at > all[i - 1]!.at + 1e-6)
+  const stops = [...along(first, 0, a, 1), ...along(second, a + gap, b, k)].filter(
+    (s, i, all) => i === 0 || s.at > all[i - 1]!.at + 1e-6,
+  )
   const plain = stops.every((s) => s.left === stops[0]!.left && s.right === stops[0]!.right)
-  return { ...first, stops: plain ? [{ ...stops[0]!, at: 0 }] : stops, start: inPx(first.start, a), end: inPx(second.end, b) }
+  return {
+    ...first,
+    stops: plain ? [{ ...stops[0]!, at: 0 }] : stops,
+    start: inPx(first.start, a),
+    end: inPx(second.end, b),
+  }
 }

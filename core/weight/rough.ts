@@ -19,10 +19,17 @@ export function roughWeight({ weight, finish, path }: Pick<Line, 'weight' | 'fin
   const profile = new Profile(weight.stops, path.closed)
   const grains = Math.max(1, Math.round(total / Math.max(rough.grain, (TO_A_GRAIN * total) / MOST_STOPS)))
   const period = path.closed ? grains : Infinity
-  const edge = (value: number, u: number, seed: number): number => value + (Math.min(rough.amount, MOST * value * half) / half) * smoothNoise(u * grains, seed, period)
+  const edge = (value: number, u: number, seed: number): number =>
+    value + (Math.min(rough.amount, MOST * value * half) / half) * smoothNoise(u * grains, seed, period)
   const spans = grains * TO_A_GRAIN
   const places = new Set(Array.from({ length: path.closed ? spans : spans + 1 }, (_, i) => i / spans))
   for (const s of weight.stops) places.add(s.at)
-  const stops = [...places].sort((a, b) => a - b).map((at): WidthStop => ({ at, left: edge(profile.sampleLeft(at).value, at, 2 * rough.seed), right: edge(profile.sampleRight(at).value, at, 2 * rough.seed + 1) }))
+  const stops = [...places]
+    .sort((a, b) => a - b)
+    .map((at): WidthStop => ({
+      at,
+      left: edge(profile.sampleLeft(at).value, at, 2 * rough.seed),
+      right: edge(profile.sampleRight(at).value, at, 2 * rough.seed + 1),
+    }))
   return { ...weight, stops }
 }

@@ -29,7 +29,10 @@ export const SHELF: readonly ShelfProfile[] = [
 
 /** `weight` with the course of `profile`, size kept. */
 export const withProfile = (weight: Weight, profile: ShelfProfile): Weight => ({
-  ...withOwnStops(weight, profile.stops.map((s) => ({ ...s }))),
+  ...withOwnStops(
+    weight,
+    profile.stops.map((s) => ({ ...s })),
+  ),
   start: profile.start && { ...profile.start },
   end: profile.end && { ...profile.end },
 })
@@ -42,7 +45,8 @@ export const flipEnds = (weight: Weight): Weight => ({
 })
 
 /** Left and right changed over. */
-export const flipSides = (weight: Weight): Weight => withStopsChanged(weight, (stops) => stops.map((s) => ({ ...s, left: s.right, right: s.left })))
+export const flipSides = (weight: Weight): Weight =>
+  withStopsChanged(weight, (stops) => stops.map((s) => ({ ...s, left: s.right, right: s.left })))
 
 /** Whether the weight follows `profile` as it is on the shelf. */
 export function follows(weight: Weight, profile: ShelfProfile): boolean {
@@ -56,7 +60,11 @@ export function follows(weight: Weight, profile: ShelfProfile): boolean {
  * A shelf that two windows changed from one `base`: mine in my order, with what they changed and I did not, without what
  * they took off unless I changed it, and what they added at the end.
  */
-export function mergedShelf(base: readonly ShelfProfile[], mine: readonly ShelfProfile[], theirs: readonly ShelfProfile[]): ShelfProfile[] {
+export function mergedShelf(
+  base: readonly ShelfProfile[],
+  mine: readonly ShelfProfile[],
+  theirs: readonly ShelfProfile[],
+): ShelfProfile[] {
   const was = new Map(base.map((p) => [p.id, p]))
   const is = new Map(theirs.map((p) => [p.id, p]))
   const changed = (p: ShelfProfile): boolean => JSON.stringify(p) !== JSON.stringify(was.get(p.id))

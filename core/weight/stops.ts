@@ -18,23 +18,35 @@ const onSides = (stop: WidthStop, sides: Sides, factor: number): WidthStop => ({
  * `weight` with a stop at `at` (0..1) that leaves the profile as it was there; and the stop's index. On an open line an
  * end that the new stop would come to govern gets a stop of its own, so that what is widened here stays here.
  */
-export const addStop = (weight: Weight, at: number, closed: boolean): { weight: Weight; index: number } => addSwell(weight, at, closed, 0)
+export const addStop = (weight: Weight, at: number, closed: boolean): { weight: Weight; index: number } =>
+  addSwell(weight, at, closed, 0)
 
 /**
  * As `addStop`, and on either side, `reach` (a share of the line) away, a stop that keeps the width as it was there, unless a
  * stop is nearer anyway: what is widened at `at` then widens nothing beyond. A reach of 0 adds the one stop alone.
  */
-export function addSwell(weight: Weight, at: number, closed: boolean, reach: number): { weight: Weight; index: number } {
+export function addSwell(
+  weight: Weight,
+  at: number,
+  closed: boolean,
+  reach: number,
+): { weight: Weight; index: number } {
   const place = Math.min(1, Math.max(0, at))
   const known = weight.stops.findIndex((s) => Math.abs(s.at - place) < SAME)
   if (known >= 0) return { weight, index: known }
   const profile = new Profile(weight.stops, closed)
-  const stopAt = (u: number): WidthStop => ({ at: u, left: profile.sampleLeft(u).value, right: profile.sampleRight(u).value })
+  const stopAt = (u: number): WidthStop => ({
+    at: u,
+    left: profile.sampleLeft(u).value,
+    right: profile.sampleRight(u).value,
+  })
   const stop = stopAt(place)
   const stops = [...weight.stops, stop]
   if (reach > 0) {
-    const isNear = (s: WidthStop, u: number): boolean => (u < place ? s.at >= u - SAME && s.at < place : s.at <= u + SAME && s.at > place)
-    for (const u of [place - reach, place + reach]) if (u > SAME && u < 1 - SAME && !weight.stops.some((s) => isNear(s, u))) stops.push(stopAt(u))
+    const isNear = (s: WidthStop, u: number): boolean =>
+      u < place ? s.at >= u - SAME && s.at < place : s.at <= u + SAME && s.at > place
+    for (const u of [place - reach, place + reach])
+      if (u > SAME && u < 1 - SAME && !weight.stops.some((s) => isNear(s, u))) stops.push(stopAt(u))
   }
   if (!closed && place > SAME && stops.every((s) => s.at >= place)) stops.push(stopAt(0))
   if (!closed && place < 1 - SAME && stops.every((s) => s.at <= place)) stops.push(stopAt(1))
@@ -53,33 +65,54 @@ export function addStopBeside(weight: Weight, after: number, closed: boolean): {
 /** `weight` with stop `index` as wide as `factor` (a multiple of half the size, not negative) on the named sides. */
 export function widenStop(weight: Weight, index: number, sides: Sides, factor: number): Weight {
   const held = Math.max(0, factor)
-  return withHandStops(weight, weight.stops.map((s, i) => (i === index ? onSides(s, sides, held) : s)))
+  return withHandStops(
+    weight,
+    weight.stops.map((s, i) => (i === index ? onSides(s, sides, held) : s)),
+  )
 }
 
 /**
  * `weight` with several stops widened by one of them: `lead` gets `factor`, the others are `k` times as wide as they were.
  * Where the lead is a stop of another line, it is null.
  */
-export function widenStops(weight: Weight, indices: ReadonlySet<number>, lead: number | null, sides: Sides, factor: number, k: number): Weight {
+export function widenStops(
+  weight: Weight,
+  indices: ReadonlySet<number>,
+  lead: number | null,
+  sides: Sides,
+  factor: number,
+  k: number,
+): Weight {
   const scaled = changedSides(weight, indices, sides, (w, i) => (i === lead ? w : w * k))
   return lead === null ? scaled : widenStop(scaled, lead, sides, factor)
 }
 
 /** `weight` with several stops wider by `by` (a multiple of half the size) on the named sides. */
-export const growStops = (weight: Weight, indices: ReadonlySet<number>, sides: Sides, by: number): Weight => changedSides(weight, indices, sides, (w) => w + by)
+export const growStops = (weight: Weight, indices: ReadonlySet<number>, sides: Sides, by: number): Weight =>
+  changedSides(weight, indices, sides, (w) => w + by)
 
-const changedSides = (weight: Weight, indices: ReadonlySet<number>, sides: Sides, change: (w: number, index: number) => number): Weight =>
+const changedSides = (
+  weight: Weight,
+  indices: ReadonlySet<number>,
+  sides: Sides,
+  change: (w: number, index: number) => number,
+): Weight =>
   withHandStops(
     weight,
     weight.stops.map((s, i) => {
       if (!indices.has(i)) return s
       const held = (w: number): number => Math.max(0, change(w, i))
-      return { ...s, left: sides === 'right' ? s.left : held(s.left), right: sides === 'left' ? s.right : held(s.right) }
+      return {
+        ...s,
+        left: sides === 'right' ? s.left : held(s.left),
+        right: sides === 'left' ? s.right : held(s.right),
+      }
     }),
   )
 
 /** `weight` with stop `index` moved to `at`, kept between its neighbours. */
-export const slideStop = (weight: Weight, index: number, at: number): Weight => slideStops(weight, new Set([index]), at - weight.stops[index]!.at)
+export const slideStop = (weight: Weight, index: number, at: number): Weight =>
+  slideStops(weight, new Set([index]), at - weight.stops[index]!.at)
 
 /** `weight` with several stops moved together by a share of the line, as far as the stops that stay and the ends let them. */
 export function slideStops(weight: Weight, indices: ReadonlySet<number>, by: number): Weight {
@@ -90,7 +123,10 @@ export function slideStops(weight: Weight, indices: ReadonlySet<number>, by: num
     if (!before || !indices.has(i - 1)) held = Math.max(held, (before ? before.at + SAME : 0) - s.at)
     if (!after || !indices.has(i + 1)) held = Math.min(held, (after ? after.at - SAME : 1) - s.at)
   })
-  return withHandStops(weight, weight.stops.map((s, i) => (indices.has(i) ? { ...s, at: s.at + held } : s)))
+  return withHandStops(
+    weight,
+    weight.stops.map((s, i) => (indices.has(i) ? { ...s, at: s.at + held } : s)),
+  )
 }
 
 /** `weight` without several stops; where none would be left one stays and becomes even. */

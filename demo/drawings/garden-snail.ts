@@ -37,7 +37,8 @@ function ridge(turns: number, size: number): Line {
 }
 
 /** The spiral runs out to nothing in the middle. */
-const alongShell = (u: number): number => (0.76 + 0.24 * Math.min(1, u / 0.06)) * (1 - 0.75 * u * u - Math.max(0, u - 0.9) * 2.4)
+const alongShell = (u: number): number =>
+  (0.76 + 0.24 * Math.min(1, u / 0.06)) * (1 - 0.75 * u * u - Math.max(0, u - 0.9) * 2.4)
 
 function shell(): Part {
   const belly: Point[] = [whorl(0.625), [526, 284], [508, 326], [464, 358]]
@@ -53,7 +54,9 @@ function shell(): Part {
     layer: 'Shell',
     lines: [
       newLine(spiral, { weight: swept }),
-      newLine(under, { weight: weight(10.5, [0, 0.4], [0.35, 0.9], [0.62, 1], [1, ((left + right) / 2) * (swept.size / 10.5)]) }),
+      newLine(under, {
+        weight: weight(10.5, [0, 0.4], [0.35, 0.9], [0.62, 1], [1, ((left + right) / 2) * (swept.size / 10.5)]),
+      }),
       newLine(crease, { weight: floating(3.4) }),
       ...[0.14, 0.25, 0.36, 0.47, 0.57, 1.1, 1.27, 1.44].map((t, i) => ridge(t, i < 5 ? 4 : 3.2)),
     ],
@@ -81,9 +84,47 @@ function body(): { part: Part; outline: Front } {
         newLine(through([152, 300], [166, 297], [178, 286]), { weight: outward(4.4) }),
         newLine(through([141, 277], [130, 284], [112, 280]), { weight: outward(4.6) }),
         newLine(through([148, 293], [137, 303], [118, 304]), { weight: outward(4.4) }),
-        ...hatch([[184, 326], [186, 360], [172, 398]], [[214, 316], [220, 352], [208, 386]], 5, 2.8, -0.1),
-        ...hatch([[236, 292], [278, 322]], [[250, 308], [290, 339]], 2, 2.4, 0.14),
-        ...hatch([[550, 386], [584, 406]], [[530, 384], [564, 404]], 2, 2.4, 0.14),
+        ...hatch(
+          [
+            [184, 326],
+            [186, 360],
+            [172, 398],
+          ],
+          [
+            [214, 316],
+            [220, 352],
+            [208, 386],
+          ],
+          5,
+          2.8,
+          -0.1,
+        ),
+        ...hatch(
+          [
+            [236, 292],
+            [278, 322],
+          ],
+          [
+            [250, 308],
+            [290, 339],
+          ],
+          2,
+          2.4,
+          0.14,
+        ),
+        ...hatch(
+          [
+            [550, 386],
+            [584, 406],
+          ],
+          [
+            [530, 384],
+            [564, 404],
+          ],
+          2,
+          2.4,
+          0.14,
+        ),
       ],
     },
     outline: front(neck, head, chest, sole, reversePath(tail)),
@@ -95,18 +136,60 @@ function horn(foot: Foot, ...spine: Point[]): Part[] {
   const [x, y] = spine[spine.length - 1]!
   const eye = around([x, y - 8], [x + 8, y], [x, y + 8], [x - 8, y])
   const t = tube(spine, 7, 3.8)
-  const glint = newLine(around([x + 0.5, y - 2], [x + 2.5, y], [x + 0.5, y + 2], [x - 1.5, y]), { weight: weight(4, [0, 1]) })
+  const glint = newLine(around([x + 0.5, y - 2], [x + 2.5, y], [x + 0.5, y + 2], [x - 1.5, y]), {
+    weight: weight(4, [0, 1]),
+  })
   return [
-    { layer: 'Horns', lines: [newLine(eye, { weight: shaded(eye, 4.6, { outside: 'left', stops: 4, thin: 0.6 }) }), glint], front: front(eye) },
+    {
+      layer: 'Horns',
+      lines: [newLine(eye, { weight: shaded(eye, 4.6, { outside: 'left', stops: 4, thin: 0.6 }) }), glint],
+      front: front(eye),
+    },
     { layer: 'Horns', lines: tubeLines(t, 4.8, 'right', foot), front: t.front },
   ]
 }
 
 /** A stem with two leaves, growing behind the tail. */
 function plant(): Part[] {
-  const stem = tube([[632, 424], [628, 340], [618, 250], [612, 196]], 4, 2.6)
-  const upper = leaf({ rib: [[612, 198], [596, 130], [608, 44]], left: 34, right: 36, margin: SMOOTH, veins: [[0.18, 0.36], [0.42, 0.6]], shade: 'right', size: 4.8 })
-  const side = leaf({ rib: [[624, 302], [662, 270], [694, 196]], left: 24, right: 26, margin: SMOOTH, veins: [[0.3, 0.52]], shade: 'right', size: 4.4 })
+  const stem = tube(
+    [
+      [632, 424],
+      [628, 340],
+      [618, 250],
+      [612, 196],
+    ],
+    4,
+    2.6,
+  )
+  const upper = leaf({
+    rib: [
+      [612, 198],
+      [596, 130],
+      [608, 44],
+    ],
+    left: 34,
+    right: 36,
+    margin: SMOOTH,
+    veins: [
+      [0.18, 0.36],
+      [0.42, 0.6],
+    ],
+    shade: 'right',
+    size: 4.8,
+  })
+  const side = leaf({
+    rib: [
+      [624, 302],
+      [662, 270],
+      [694, 196],
+    ],
+    left: 24,
+    right: 26,
+    margin: SMOOTH,
+    veins: [[0.3, 0.52]],
+    shade: 'right',
+    size: 4.4,
+  })
   return [
     { layer: 'Leaf', lines: tubeLines(stem, 4.8, 'right'), front: stem.front },
     { layer: 'Leaf', ...upper },
@@ -133,7 +216,28 @@ export function gardenSnail(): { name: string; layers: { name: string; lines: Li
       lines: [
         newLine(through([56, 432], [220, 440], [440, 440], [700, 441]), { weight: floating(4, 0.5) }),
         newLine(through([452, 453], [530, 456], [590, 451]), { weight: floating(3.2) }),
-        ...grass([[660, 429], [672, 400], [698, 376]], [[649, 427], [652, 388], [666, 344]], [[84, 434], [76, 406], [52, 384]], [[94, 435], [98, 398], [88, 362]]),
+        ...grass(
+          [
+            [660, 429],
+            [672, 400],
+            [698, 376],
+          ],
+          [
+            [649, 427],
+            [652, 388],
+            [666, 344],
+          ],
+          [
+            [84, 434],
+            [76, 406],
+            [52, 384],
+          ],
+          [
+            [94, 435],
+            [98, 398],
+            [88, 362],
+          ],
+        ),
       ],
     },
   ])

@@ -32,7 +32,9 @@ function root(dx: number, dy: number, scale: number, tilt: number, tail: readonl
       newLine(rim, { weight: between(4.4, 0.6, 0.7) }),
       newLine(through(...at([-36, 34], [-43, 57], [-37, 82])), { weight: floating(4, 0.4) }),
       ...hatch(at([48, 52], [49, 66], [41, 84]), at([25, 62], [21, 82], [13, 104]), 2, 3.2, -0.18),
-      newLine(through(p(tail[0] * 0.5 + 4, 164), p(tail[0] * 0.5 + 16, 171), p(tail[0] * 0.5 + 22, 186)), { weight: outward(3) }),
+      newLine(through(p(tail[0] * 0.5 + 4, 164), p(tail[0] * 0.5 + 16, 171), p(tail[0] * 0.5 + 22, 186)), {
+        weight: outward(3),
+      }),
     ],
     front: front(lit, reversePath(dark), reversePath(rim)),
   }
@@ -49,17 +51,36 @@ function stalked(foot: readonly Point[], shape: Omit<LeafShape, 'margin' | 'size
   const t = tube([...foot, shape.rib[0]!], 7.5, 2.6)
   return [
     { layer: 'Leaves', lines: tubeLines(t, 6, shape.shade), front: t.front },
-    { layer: 'Leaves', ...leaf({ ...shape, margin: LOBED, size: 5.4, veins: [[0.2, 0.42], [0.42, 0.72]] }) },
+    {
+      layer: 'Leaves',
+      ...leaf({
+        ...shape,
+        margin: LOBED,
+        size: 5.4,
+        veins: [
+          [0.2, 0.42],
+          [0.42, 0.72],
+        ],
+      }),
+    },
   ]
 }
 
 /** The string round the bundle, with a knot at its side, a bow and an end. */
 function string(): Part[] {
-  const turn = joined(through([394, 198], [362, 204], [331, 198]), through([331, 198], [329, 206], [331, 213]), through([331, 213], [362, 219], [394, 211]))
+  const turn = joined(
+    through([394, 198], [362, 204], [331, 198]),
+    through([331, 198], [329, 206], [331, 213]),
+    through([331, 213], [362, 219], [394, 211]),
+  )
   const knot = around([385, 206], [395, 199], [405, 207], [395, 216])
   const tied = [
-    newLine(through([400, 205], [424, 186], [450, 180], [448, 196], [424, 206], [401, 208]), { weight: between(3.8, 0.5, 0.6) }),
-    newLine(through([400, 209], [428, 212], [448, 224], [436, 232], [416, 222], [398, 211]), { weight: between(3.8, 0.45, 0.6) }),
+    newLine(through([400, 205], [424, 186], [450, 180], [448, 196], [424, 206], [401, 208]), {
+      weight: between(3.8, 0.5, 0.6),
+    }),
+    newLine(through([400, 209], [428, 212], [448, 224], [436, 232], [416, 222], [398, 211]), {
+      weight: between(3.8, 0.45, 0.6),
+    }),
     newLine(through([394, 213], [407, 230], [402, 251]), { weight: outward(3.6) }),
   ]
   return [
@@ -78,9 +99,54 @@ export function radishBunch(): { name: string; layers: { name: string; lines: Li
     stalk([362, 312], [361, 272], [361, 210]),
     stalk([254, 297], [284, 262], [344, 208]),
     stalk([468, 297], [438, 262], [378, 208]),
-    ...stalked([[361, 210], [359, 172]], { rib: [[357, 148], [352, 92], [334, 20]], left: 50, right: 54, shade: 'right' }),
-    ...stalked([[345, 210], [322, 172]], { rib: [[298, 150], [236, 112], [136, 100]], left: 48, right: 48, shade: 'left' }),
-    ...stalked([[377, 210], [400, 172]], { rib: [[424, 150], [488, 112], [588, 92]], left: 48, right: 48, shade: 'right' }),
+    ...stalked(
+      [
+        [361, 210],
+        [359, 172],
+      ],
+      {
+        rib: [
+          [357, 148],
+          [352, 92],
+          [334, 20],
+        ],
+        left: 50,
+        right: 54,
+        shade: 'right',
+      },
+    ),
+    ...stalked(
+      [
+        [345, 210],
+        [322, 172],
+      ],
+      {
+        rib: [
+          [298, 150],
+          [236, 112],
+          [136, 100],
+        ],
+        left: 48,
+        right: 48,
+        shade: 'left',
+      },
+    ),
+    ...stalked(
+      [
+        [377, 210],
+        [400, 172],
+      ],
+      {
+        rib: [
+          [424, 150],
+          [488, 112],
+          [588, 92],
+        ],
+        left: 48,
+        right: 48,
+        shade: 'right',
+      },
+    ),
   ])
   return { name: 'Radish bunch', layers }
 }

@@ -33,10 +33,12 @@ export function handOver(line: Line, seed: number): TraceSample[] {
     const at = Math.min(s, arc.total)
     const p = arc.point(at)
     const n = leftNormal(arc.tangent(at) ?? { x: 1, y: 0 })
-    const off = STRAY * astray(at) + TREMOR * Math.sin((2 * Math.PI * TREMOR_HZ * t) / 1000 + phase) + 0.12 * (next() - 0.5)
+    const off =
+      STRAY * astray(at) + TREMOR * Math.sin((2 * Math.PI * TREMOR_HZ * t) / 1000 + phase) + 0.12 * (next() - 0.5)
     const h = width.at(at)
     const left = (arc.total - at) / FASTEST
-    const pressed = (0.12 + (0.8 * (h.left + h.right)) / line.weight.size) * Math.min(1, (t + 15) / TOUCH, (left + 15) / TOUCH)
+    const pressed =
+      (0.12 + (0.8 * (h.left + h.right)) / line.weight.size) * Math.min(1, (t + 15) / TOUCH, (left + 15) / TOUCH)
     samples.push({
       x: rounded(p.x + n.x * off, 2),
       y: rounded(p.y + n.y * off, 2),

@@ -23,14 +23,44 @@ export type Margin = readonly (readonly BladePoint[])[]
 const RIB = 0.93
 
 /** An edge without lobes. */
-export const SMOOTH: Margin = [[[0, 0], [0.12, 0.5], [0.32, 0.96], [0.55, 0.98], [0.8, 0.52], [1, 0]]]
+export const SMOOTH: Margin = [
+  [
+    [0, 0],
+    [0.12, 0.5],
+    [0.32, 0.96],
+    [0.55, 0.98],
+    [0.8, 0.52],
+    [1, 0],
+  ],
+]
 
 /** Three small lobes and a large one, each leaning towards the tip. */
 export const LOBED: Margin = [
-  [[0, 0.04], [0.05, 0.34], [0.13, 0.44], [0.15, 0.25]],
-  [[0.15, 0.25], [0.19, 0.56], [0.28, 0.7], [0.31, 0.46]],
-  [[0.31, 0.46], [0.36, 0.78], [0.47, 0.92], [0.51, 0.7]],
-  [[0.51, 0.7], [0.57, 0.96], [0.7, 0.96], [0.86, 0.56], [1, 0]],
+  [
+    [0, 0.04],
+    [0.05, 0.34],
+    [0.13, 0.44],
+    [0.15, 0.25],
+  ],
+  [
+    [0.15, 0.25],
+    [0.19, 0.56],
+    [0.28, 0.7],
+    [0.31, 0.46],
+  ],
+  [
+    [0.31, 0.46],
+    [0.36, 0.78],
+    [0.47, 0.92],
+    [0.51, 0.7],
+  ],
+  [
+    [0.51, 0.7],
+    [0.57, 0.96],
+    [0.7, 0.96],
+    [0.86, 0.56],
+    [1, 0],
+  ],
 ]
 
 export interface LeafShape {
@@ -50,7 +80,10 @@ export interface LeafShape {
 }
 
 /** A leaf: two edges that meet at the tip, the midrib, and side veins that tuck under it and float towards the edge. */
-export function leaf({ rib, left, right, margin, veins, shade, size, stalk }: LeafShape): { lines: Line[]; front: Front } {
+export function leaf({ rib, left, right, margin, veins, shade, size, stalk }: LeafShape): {
+  lines: Line[]
+  front: Front
+} {
   const path = through(...rib)
   const arc = new ArcLength(cubicsOfPath(path))
   const on = (along: number, off: number): Point => {
@@ -60,18 +93,43 @@ export function leaf({ rib, left, right, margin, veins, shade, size, stalk }: Le
   }
   const edge = (reach: number, from: Path | undefined): Path => {
     const foot = from?.nodes.at(-1)!.at
-    return joined(...margin.map((lobe, i) => through(...lobe.map(([along, out], k): Point => (foot && i + k === 0 ? [foot.x, foot.y] : on(along, out * reach))))))
+    return joined(
+      ...margin.map((lobe, i) =>
+        through(
+          ...lobe.map(([along, out], k): Point => (foot && i + k === 0 ? [foot.x, foot.y] : on(along, out * reach))),
+        ),
+      ),
+    )
   }
   const [a, b] = [edge(left, stalk?.left), edge(-right, stalk?.right)]
   // As wide as the stalk's edges end.
   const begins = (isDark: boolean): number => (stalk ? (isDark ? 0.43 : 0.66) : 0.5)
   const edges = [
-    newLine(a, { weight: lobedWeight(a, margin, shade === 'left' ? size * 1.3 : size * 0.8, begins(shade === 'left')) }),
-    newLine(b, { weight: lobedWeight(b, margin, shade === 'right' ? size * 1.3 : size * 0.8, begins(shade === 'right')) }),
+    newLine(a, {
+      weight: lobedWeight(a, margin, shade === 'left' ? size * 1.3 : size * 0.8, begins(shade === 'left')),
+    }),
+    newLine(b, {
+      weight: lobedWeight(b, margin, shade === 'right' ? size * 1.3 : size * 0.8, begins(shade === 'right')),
+    }),
   ]
-  const midrib = newLine(partOfPath(path, 0, RIB)!, { weight: weight(size, ...(stalk ? ([[0, 0], [0.12, 0.8]] as const) : ([[0, 0.9]] as const)), [0.5, 0.6], [0.9, 0.16], [1, 0]) })
+  const midrib = newLine(partOfPath(path, 0, RIB)!, {
+    weight: weight(
+      size,
+      ...(stalk
+        ? ([
+            [0, 0],
+            [0.12, 0.8],
+          ] as const)
+        : ([[0, 0.9]] as const)),
+      [0.5, 0.6],
+      [0.9, 0.16],
+      [1, 0],
+    ),
+  })
   const side = (reach: number, [from, to]: readonly [number, number]): Line =>
-    newLine(through(on(from, 0), on(from + (to - from) * 0.42, reach * 0.28), on(to, reach * 0.72)), { weight: outward(size * 0.56, 0.2) })
+    newLine(through(on(from, 0), on(from + (to - from) * 0.42, reach * 0.28), on(to, reach * 0.72)), {
+      weight: outward(size * 0.56, 0.2),
+    })
   const branches = veins.flatMap(([from, to]) => [side(left, [from, to]), side(-right, [from + 0.03, to + 0.02])])
   return { lines: [...edges, midrib, ...branches], front: front(a, reversePath(b)) }
 }

@@ -12,7 +12,8 @@ import { Profile } from '../../core/weight/profile'
 export type Front = readonly Vec[]
 
 /** The front that paths enclose when they follow one another. */
-export const front = (...paths: Path[]): Front => paths.flatMap((p) => cubicsOfPath(p).flatMap((c) => flatten(c, 0.1).slice(1)))
+export const front = (...paths: Path[]): Front =>
+  paths.flatMap((p) => cubicsOfPath(p).flatMap((c) => flatten(c, 0.1).slice(1)))
 
 /** A part of a drawing: its lines, the front with which it hides what lies behind, and the layer that it goes on. */
 export interface Part {
@@ -114,14 +115,20 @@ function cutWeight(line: Line, part: Stretch, total: number, widest: number): We
   const length = part.to - part.from
   const stopAt = (s: number): WidthStop => {
     const u = path.closed ? (s / total) % 1 : s / total
-    const held = (w: number): number => ((s === part.from && part.cutStart) || (s === part.to && part.cutEnd) ? Math.min(w, widest / weight.size) : w)
-    return { at: (s - part.from) / length, left: held(profile.sampleLeft(u).value), right: held(profile.sampleRight(u).value) }
+    const held = (w: number): number =>
+      (s === part.from && part.cutStart) || (s === part.to && part.cutEnd) ? Math.min(w, widest / weight.size) : w
+    return {
+      at: (s - part.from) / length,
+      left: held(profile.sampleLeft(u).value),
+      right: held(profile.sampleRight(u).value),
+    }
   }
   const places = new Set([part.from, part.to])
   if (part.cutStart && length > 3 * TUCK) places.add(part.from + TUCK)
   if (part.cutEnd && length > 3 * TUCK) places.add(part.to - TUCK)
   for (const stop of weight.stops) {
-    for (const s of [stop.at * total, (stop.at + 1) * total]) if (s > part.from + TUCK && s < part.to - TUCK) places.add(s)
+    for (const s of [stop.at * total, (stop.at + 1) * total])
+      if (s > part.from + TUCK && s < part.to - TUCK) places.add(s)
   }
   return { ...weight, stops: [...places].sort((s, t) => s - t).map(stopAt) }
 }

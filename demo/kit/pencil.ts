@@ -20,7 +20,11 @@ class Sheet {
     next: () => number,
   ) {
     this.dark = new Float32Array(width * height)
-    this.grain = blurred(Float32Array.from({ length: width * height }, () => next()), width, height)
+    this.grain = blurred(
+      Float32Array.from({ length: width * height }, () => next()),
+      width,
+      height,
+    )
   }
 
   /** A touch of the pencil: a soft dot, caught by the tooth of the paper. */
@@ -56,7 +60,8 @@ function blurred(values: Float32Array, width: number, height: number): Float32Ar
   const out = new Float32Array(values.length)
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const at = (dx: number, dy: number): number => values[Math.min(height - 1, Math.max(0, y + dy)) * width + Math.min(width - 1, Math.max(0, x + dx))]!
+      const at = (dx: number, dy: number): number =>
+        values[Math.min(height - 1, Math.max(0, y + dy)) * width + Math.min(width - 1, Math.max(0, x + dx))]!
       out[y * width + x] = (at(0, 0) * 2 + at(1, 0) + at(-1, 0) + at(0, 1) + at(0, -1)) / 6
     }
   }
@@ -91,7 +96,14 @@ export async function pencilSketch(lines: readonly Line[], page: Page, seed: num
     .toBuffer()
 }
 
-function drawStroke(sheet: Sheet, arc: ArcLength, place: (p: Vec) => Vec, next: () => number, closed: boolean, pass: number): void {
+function drawStroke(
+  sheet: Sheet,
+  arc: ArcLength,
+  place: (p: Vec) => Vec,
+  next: () => number,
+  closed: boolean,
+  pass: number,
+): void {
   const drift = wobble(next)
   const press = wobble(next)
   const amount = 1.6 + 2.6 * pass * next()
@@ -108,6 +120,11 @@ function drawStroke(sheet: Sheet, arc: ArcLength, place: (p: Vec) => Vec, next: 
     const off = drift(s) * amount
     const at = place({ x: p.x + tangent.x * beyond + n.x * off, y: p.y + tangent.y * beyond + n.y * off })
     const lift = Math.min(1, (s + over - skip) / 14, (arc.total + over - skip - s) / 14)
-    sheet.touch(at.x, at.y, 1.25 + 0.4 * press(s + 500), Math.max(0, lift) * (0.5 + 0.2 * press(s)) * (pass === 0 ? 1.1 : 0.75))
+    sheet.touch(
+      at.x,
+      at.y,
+      1.25 + 0.4 * press(s + 500),
+      Math.max(0, lift) * (0.5 + 0.2 * press(s)) * (pass === 0 ? 1.1 : 0.75),
+    )
   }
 }

@@ -11,6 +11,10 @@ export function random(seed: number): () => number {
 
 /** Smooth noise over a line: a sum of slow sines with random phases, about -1..1. */
 export function wobble(next: () => number): (s: number) => number {
-  const waves = [90, 41, 17].map((length, i) => ({ k: (2 * Math.PI) / (length * (0.8 + 0.4 * next())), phase: next() * 7, size: [0.6, 0.3, 0.12][i]! }))
+  const waves = [90, 41, 17].map((length, i) => ({
+    k: (2 * Math.PI) / (length * (0.8 + 0.4 * next())),
+    phase: next() * 7,
+    size: [0.6, 0.3, 0.12][i]!,
+  }))
   return (s) => waves.reduce((sum, w) => sum + w.size * Math.sin(s * w.k + w.phase), 0)
 }

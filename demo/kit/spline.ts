@@ -31,7 +31,19 @@ export function ellipse(x: number, y: number, rx: number, ry: number, angle = 0)
   const [c, s] = [Math.cos(angle), Math.sin(angle)]
   const k = (4 / 3) * Math.tan(Math.PI / 8)
   const on = (u: number, v: number): Vec => round({ x: x + c * u * rx - s * v * ry, y: y + s * u * rx + c * v * ry })
-  const nodes = ([[-1, 0], [0, -1], [1, 0], [0, 1]] as const).map(([u, v]): PathNode => ({ at: on(u, v), in: on(u + v * k, v - u * k), out: on(u - v * k, v + u * k), joint: 'smooth' }))
+  const nodes = (
+    [
+      [-1, 0],
+      [0, -1],
+      [1, 0],
+      [0, 1],
+    ] as const
+  ).map(([u, v]): PathNode => ({
+    at: on(u, v),
+    in: on(u + v * k, v - u * k),
+    out: on(u - v * k, v + u * k),
+    joint: 'smooth',
+  }))
   return { nodes, closed: true }
 }
 

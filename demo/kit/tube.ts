@@ -43,5 +43,8 @@ export function tubeLines({ left, right }: Tube, size: number, shade: 'left' | '
   const start = (w: number): number => (foot === 'open' ? 0 : w)
   const dark = weight(size, [0, start(0.7)], [0.4, 1], [1, 0.62])
   const bright = weight(size * 0.72, [0, start(0.9)], [0.5, 0.72], [1, 0.8])
-  return [newLine(left, { weight: shade === 'left' ? dark : bright }), newLine(right, { weight: shade === 'right' ? dark : bright })]
+  return [
+    newLine(left, { weight: shade === 'left' ? dark : bright }),
+    newLine(right, { weight: shade === 'right' ? dark : bright }),
+  ]
 }

@@ -5,7 +5,13 @@ import { LONGEST_CHECKPOINT_NAME, LONGEST_SHELF_NAME, MOST_CHECKPOINTS } from '.
 import { BACKUP_FORM } from './backup-form'
 
 /** A revision that a database can hold and JavaScript counts exactly. */
-const revision = () => yup.number().strict().integer().min(0).max(Number.MAX_SAFE_INTEGER - 1, 'a number of a step is none')
+const revision = () =>
+  yup
+    .number()
+    .strict()
+    .integer()
+    .min(0)
+    .max(Number.MAX_SAFE_INTEGER - 1, 'a number of a step is none')
 
 /** A moment as it is written: ISO 8601 in UTC. */
 export const moment = () =>
@@ -15,9 +21,19 @@ export const moment = () =>
     .matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d{1,3})?Z$/, 'a date is none')
     .test('date', 'a date is none', (v) => typeof v !== 'string' || !Number.isNaN(Date.parse(v)))
 
-const named = (what: string, most: number) => yup.string().strict().matches(/\S/, `${what} has no name`).max(most, `the name of ${what} has more than ${most} letters`)
+const named = (what: string, most: number) =>
+  yup
+    .string()
+    .strict()
+    .matches(/\S/, `${what} has no name`)
+    .max(most, `the name of ${what} has more than ${most} letters`)
 
-const unique = (what: string, key: string) => [`one ${what} twice`, `it holds ${what} twice`, (all: unknown) => isUnique(listed(all).map((item) => item?.[key]))] as const
+const unique = (what: string, key: string) =>
+  [
+    `one ${what} twice`,
+    `it holds ${what} twice`,
+    (all: unknown) => isUnique(listed(all).map((item) => item?.[key])),
+  ] as const
 
 /** The items of a list that may turn out to be none. */
 const listed = (all: unknown): (Record<string, unknown> | null | undefined)[] => (Array.isArray(all) ? all : [])
@@ -32,7 +48,19 @@ export const indexSchema = yup.object({
   form: yup.number().strict().integer().min(1, `it says form \${value}; forms are 1 to ${BACKUP_FORM}`).required(),
   made: moment().required(),
   drawings: yup
-    .array(yup.object({ folder: yup.string().strict().required().matches(/^drawings\/[^/]{1,120}$/, 'the folder of a drawing is none'), id: yup.string().strict().required().max(80), name: named('a drawing', 120).required() }).required())
+    .array(
+      yup
+        .object({
+          folder: yup
+            .string()
+            .strict()
+            .required()
+            .matches(/^drawings\/[^/]{1,120}$/, 'the folder of a drawing is none'),
+          id: yup.string().strict().required().max(80),
+          name: named('a drawing', 120).required(),
+        })
+        .required(),
+    )
     .required()
     .test(...unique('a drawing', 'id'))
     .test(...unique('a folder', 'folder')),
@@ -52,7 +80,11 @@ const checkpoint = yup
 /** Schema of what a backup says about a drawing beside its documents and steps. */
 export const aboutSchema = yup
   .object({
-    id: yup.string().strict().required().matches(/^[\w-]{1,80}$/, 'its id is none'),
+    id: yup
+      .string()
+      .strict()
+      .required()
+      .matches(/^[\w-]{1,80}$/, 'its id is none'),
     name: named('a drawing', 120).required(),
     revision: revision().required(),
     firstRevision: revision().required(),
@@ -61,7 +93,16 @@ export const aboutSchema = yup
     createdAt: moment().required(),
     updatedAt: moment().required(),
     deletedAt: moment().nullable().defined(),
-    checkpoints: yup.array(checkpoint).required().max(MOST_CHECKPOINTS + PASS_NAMES.length).test(...unique('a checkpoint', 'id')).test(...unique("a pass's checkpoint", 'pass')),
+    checkpoints: yup
+      .array(checkpoint)
+      .required()
+      .max(MOST_CHECKPOINTS + PASS_NAMES.length)
+      .test(...unique('a checkpoint', 'id'))
+      .test(...unique("a pass's checkpoint", 'pass')),
   })
   .test('order', 'its steps end before they begin', (about) => about.firstRevision <= about.revision)
-  .test('checkpoints', 'a checkpoint lies past its last step', ({ checkpoints, revision }) => !listed(checkpoints).some((c) => Number(c?.revision) > revision))
+  .test(
+    'checkpoints',
+    'a checkpoint lies past its last step',
+    ({ checkpoints, revision }) => !listed(checkpoints).some((c) => Number(c?.revision) > revision),
+  )

@@ -49,7 +49,9 @@ export async function readBackup(bytes: Uint8Array): Promise<Backup> {
     if (folder === 'pictures') images.push(await pictureOf(path, content))
     if (folder === 'traces') traces.push([name.replace('.json', ''), samplesOf(path, content)])
   }
-  const { profiles } = checked('profiles.json', () => shelfSchema.validateSync({ profiles: json(files, 'profiles.json') })) as { profiles: ShelfProfile[] }
+  const { profiles } = checked('profiles.json', () =>
+    shelfSchema.validateSync({ profiles: json(files, 'profiles.json') }),
+  ) as { profiles: ShelfProfile[] }
   const keep: Keep = (hash, samples) => void traces.push([hash, samples])
   const drawings = index.drawings.map((d) => drawingOf(files, d, keep))
   return { drawings, images, traces, profiles }
@@ -61,20 +63,29 @@ function filesOf(bytes: Uint8Array): ReadonlyMap<string, Uint8Array> {
   const listed = new Set(listedIn(bytes, limits))
   const index = indexOf(unzipped(bytes, { files: MOST_FILES, bytes: LARGEST_INDEX }, (name) => name === INDEX))
   for (const path of Object.keys(index.files)) if (!listed.has(path)) throw damaged(path, 'it is missing')
-  for (const path of listed) if (path !== INDEX && !Object.hasOwn(index.files, path)) throw damaged(path, 'it was not there when the backup was made')
+  for (const path of listed)
+    if (path !== INDEX && !Object.hasOwn(index.files, path))
+      throw damaged(path, 'it was not there when the backup was made')
   const files = unzipped(bytes, limits)
-  for (const [path, content] of files) if (path !== INDEX && index.files[path] !== createHash('sha256').update(content).digest('hex')) throw damaged(path, 'it is not as it was when the backup was made')
+  for (const [path, content] of files)
+    if (path !== INDEX && index.files[path] !== createHash('sha256').update(content).digest('hex'))
+      throw damaged(path, 'it is not as it was when the backup was made')
   return files
 }
 
 function indexOf(files: ReadonlyMap<string, Uint8Array>): BackupIndex {
-  if (!files.has(INDEX)) throw new BadArchive('This archive is no backup of Bellatrait. Choose a file that "Back up" on the Desk made.')
+  if (!files.has(INDEX))
+    throw new BadArchive('This archive is no backup of Bellatrait. Choose a file that "Back up" on the Desk made.')
   const index = checked(INDEX, () => indexSchema.validateSync(json(files, INDEX))) as unknown as BackupIndex
-  if (index.form > BACKUP_FORM) throw new BadArchive('This backup was made by a newer Bellatrait. Bring this one up to date first.')
+  if (index.form > BACKUP_FORM)
+    throw new BadArchive('This backup was made by a newer Bellatrait. Bring this one up to date first.')
   return index
 }
 
-const damaged = (path: string, what: string): BadArchive => new BadArchive(`The backup is damaged: of "${path}", ${what.replace(/\.$/, '')}. Nothing was brought in. Copy the backup again, or take an older one.`)
+const damaged = (path: string, what: string): BadArchive =>
+  new BadArchive(
+    `The backup is damaged: of "${path}", ${what.replace(/\.$/, '')}. Nothing was brought in. Copy the backup again, or take an older one.`,
+  )
 
 function checked<T>(path: string, work: () => T): T {
   try {
@@ -106,15 +117,24 @@ async function pictureOf(path: string, content: Uint8Array): Promise<StoredImage
 }
 
 function samplesOf(path: string, content: Uint8Array): TraceSample[] {
-  const samples = checked(path, () => samplesSchema.validateSync(parsed(path, new TextDecoder().decode(content)))) as TraceSample[]
-  if (path !== `traces/${hashOfSamples(samples)}.json`) throw damaged(path, 'it is another trace than the one it is named for')
+  const samples = checked(path, () =>
+    samplesSchema.validateSync(parsed(path, new TextDecoder().decode(content))),
+  ) as TraceSample[]
+  if (path !== `traces/${hashOfSamples(samples)}.json`)
+    throw damaged(path, 'it is another trace than the one it is named for')
   return samples
 }
 
 /** A drawing of the backup: its documents are what its history says. */
-function drawingOf(files: ReadonlyMap<string, Uint8Array>, { folder, id }: BackupIndex['drawings'][number], keep: Keep): WholeDrawing {
+function drawingOf(
+  files: ReadonlyMap<string, Uint8Array>,
+  { folder, id }: BackupIndex['drawings'][number],
+  keep: Keep,
+): WholeDrawing {
   const path = `${folder}/about.json`
-  const about = checked(path, () => aboutSchema.validateSync(json(files, path), { stripUnknown: true })) as unknown as Omit<WholeDrawing, 'snapshots' | 'edits' | 'lineCount' | 'pass'>
+  const about = checked(path, () =>
+    aboutSchema.validateSync(json(files, path), { stripUnknown: true }),
+  ) as unknown as Omit<WholeDrawing, 'snapshots' | 'edits' | 'lineCount' | 'pass'>
   if (about.id !== id) throw damaged(path, 'it is about another drawing')
   const documents = documentsOf(files, folder, about)
   const first = documents.get(about.firstRevision)
@@ -130,13 +150,23 @@ function drawingOf(files: ReadonlyMap<string, Uint8Array>, { folder, id }: Backu
     name: head.name,
     lineCount: head.layers.reduce((n, l) => n + (l.kind === 'lines' ? l.items.length : 0), 0),
     pass: passReached(head),
-    snapshots: [...documents].sort(([a], [b]) => a - b).map(([revision, drawing]) => ({ revision, document: JSON.stringify(drawing) })),
-    edits: edits.map(({ patches, inverse, ...row }) => ({ ...row, patches: JSON.stringify(patches), inverse: JSON.stringify(inverse) })),
+    snapshots: [...documents]
+      .sort(([a], [b]) => a - b)
+      .map(([revision, drawing]) => ({ revision, document: JSON.stringify(drawing) })),
+    edits: edits.map(({ patches, inverse, ...row }) => ({
+      ...row,
+      patches: JSON.stringify(patches),
+      inverse: JSON.stringify(inverse),
+    })),
   }
 }
 
 /** The whole documents of a drawing, by their revisions: none past its last step, and none of another drawing. */
-function documentsOf(files: ReadonlyMap<string, Uint8Array>, folder: string, about: Pick<WholeDrawing, 'id' | 'revision'>): Map<number, Drawing> {
+function documentsOf(
+  files: ReadonlyMap<string, Uint8Array>,
+  folder: string,
+  about: Pick<WholeDrawing, 'id' | 'revision'>,
+): Map<number, Drawing> {
   const documents = new Map<number, Drawing>()
   for (const [name, bytes] of files) {
     if (!name.startsWith(`${folder}/documents/`)) continue
@@ -160,12 +190,23 @@ function editsOf(files: ReadonlyMap<string, Uint8Array>, path: string, first: nu
   const lines = new TextDecoder().decode(bytes).split('\n').filter(Boolean)
   return lines.map((line, i): Row => {
     const row = parsed(path, line) as Record<string, unknown>
-    const edit = checked(path, () => editSchema.validateSync({ ...row, pass: row.pass ?? undefined }, { stripUnknown: true }))
+    const edit = checked(path, () =>
+      editSchema.validateSync({ ...row, pass: row.pass ?? undefined }, { stripUnknown: true }),
+    )
     if (row.revision !== first + i + 1) throw damaged(path, `step ${first + i + 1} is missing`)
     if (ids.has(edit.id)) throw damaged(path, `"${edit.label}" stands in it twice`)
     ids.add(edit.id)
     checked(path, () => moment().required().validateSync(row.madeAt))
     const [patches, inverse] = [row.patches, row.inverse].map((all) => patchesApart(all as Patch[], keep))
-    return { revision: first + i + 1, id: edit.id, kind: edit.kind, label: edit.label, patches: patches!, inverse: inverse!, madeAt: String(row.madeAt), pass: edit.pass ?? null }
+    return {
+      revision: first + i + 1,
+      id: edit.id,
+      kind: edit.kind,
+      label: edit.label,
+      patches: patches!,
+      inverse: inverse!,
+      madeAt: String(row.madeAt),
+      pass: edit.pass ?? null,
+    }
   })
 }

@@ -24,9 +24,11 @@ export function replayed(first: Drawing, steps: Step[], documents: ReadonlyMap<n
   for (const [i, step] of steps.entries()) {
     const before = drawing
     drawing = led(before, step.patches, `"${step.label}"`)
-    if (!isSame(led(drawing, step.inverse, `what takes "${step.label}" back`), before)) step.inverse = patchesBetween(drawing, before)
+    if (!isSame(led(drawing, step.inverse, `what takes "${step.label}" back`), before))
+      step.inverse = patchesBetween(drawing, before)
     const kept = documents.get(i + 1)
-    if (kept && !isSame(kept, drawing)) throw new Error(`the document after "${step.label}" is not what the history leads to`)
+    if (kept && !isSame(kept, drawing))
+      throw new Error(`the document after "${step.label}" is not what the history leads to`)
   }
   return checkDrawing(drawing)
 }

@@ -16,7 +16,11 @@ const ENDINGS: Readonly<Record<string, string>> = { 'image/png': 'png', 'image/j
  * The archive of some drawings, in pieces: of each its live SVG, its history as JSON lines, the documents that this starts
  * from, and its checkpoints; then pictures, pen traces and the shelf of profiles. The index comes last, with the hash of each file.
  */
-export function* backupOf(store: Pick<Store, 'whole' | 'journal' | 'images' | 'traces' | 'profiles' | 'connection'>, ids: readonly string[], made: string): Generator<Uint8Array> {
+export function* backupOf(
+  store: Pick<Store, 'whole' | 'journal' | 'images' | 'traces' | 'profiles' | 'connection'>,
+  ids: readonly string[],
+  made: string,
+): Generator<Uint8Array> {
   const index: BackupIndex = { form: BACKUP_FORM, made, drawings: [], files: {} }
   function* files(): Generator<ArchiveFile> {
     const apart = new Set<string>()
@@ -30,7 +34,8 @@ export function* backupOf(store: Pick<Store, 'whole' | 'journal' | 'images' | 't
     }
     for (const hash of [...apart].sort()) {
       const image = store.images.find(hash)
-      if (image) yield { path: `pictures/${hash}.${ENDINGS[image.mediaType] ?? 'bin'}`, bytes: image.bytes, packed: true }
+      if (image)
+        yield { path: `pictures/${hash}.${ENDINGS[image.mediaType] ?? 'bin'}`, bytes: image.bytes, packed: true }
       const samples = store.traces.find(hash)
       if (samples) yield text(`traces/${hash}.json`, JSON.stringify(samples))
     }
@@ -46,12 +51,30 @@ export function* backupOf(store: Pick<Store, 'whole' | 'journal' | 'images' | 't
   yield* zipped(indexed())
 }
 
-function* filesOf(folder: string, { snapshots, edits, ...about }: WholeDrawing, store: Pick<Store, 'journal' | 'traces'>): Generator<ArchiveFile> {
+function* filesOf(
+  folder: string,
+  { snapshots, edits, ...about }: WholeDrawing,
+  store: Pick<Store, 'journal' | 'traces'>,
+): Generator<ArchiveFile> {
   yield text(`${folder}/about.json`, JSON.stringify(about))
   const now = store.journal.at(about.id, about.revision) ?? (JSON.parse(snapshots.at(-1)!.document) as Drawing)
-  yield text(`${folder}/drawing.svg`, writeSvg(withWholeTraces(now, (hash) => store.traces.find(hash) ?? undefined), { content: 'lines' }))
+  yield text(
+    `${folder}/drawing.svg`,
+    writeSvg(
+      withWholeTraces(now, (hash) => store.traces.find(hash) ?? undefined),
+      { content: 'lines' },
+    ),
+  )
   for (const { revision, document } of snapshots) yield text(`${folder}/documents/${revision}.json`, document)
-  yield text(`${folder}/history.jsonl`, edits.map((e) => `${JSON.stringify({ ...e, patches: JSON.parse(e.patches) as unknown, inverse: JSON.parse(e.inverse) as unknown })}\n`).join(''))
+  yield text(
+    `${folder}/history.jsonl`,
+    edits
+      .map(
+        (e) =>
+          `${JSON.stringify({ ...e, patches: JSON.parse(e.patches) as unknown, inverse: JSON.parse(e.inverse) as unknown })}\n`,
+      )
+      .join(''),
+  )
 }
 
 const text = (path: string, content: string): ArchiveFile => ({ path, bytes: new TextEncoder().encode(content) })

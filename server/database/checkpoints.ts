@@ -9,7 +9,11 @@ export class CheckpointTable {
 
   /** Those of a drawing, the newest first. */
   list(drawing: string): Checkpoint[] {
-    return this.db.prepare('SELECT id, revision, name, made_at AS madeAt, pass FROM checkpoints WHERE drawing_id = ? ORDER BY revision DESC, made_at DESC').all(drawing) as Checkpoint[]
+    return this.db
+      .prepare(
+        'SELECT id, revision, name, made_at AS madeAt, pass FROM checkpoints WHERE drawing_id = ? ORDER BY revision DESC, made_at DESC',
+      )
+      .all(drawing) as Checkpoint[]
   }
 
   add(drawing: string, revision: number, name: string, pass: PassName | null = null): Checkpoint {
@@ -19,7 +23,9 @@ export class CheckpointTable {
   }
 
   put(drawing: string, { id, revision, name, madeAt, pass }: Checkpoint): void {
-    this.db.prepare('INSERT INTO checkpoints (id, drawing_id, revision, name, made_at, pass) VALUES (?, ?, ?, ?, ?, ?)').run(id, drawing, revision, name, madeAt, pass)
+    this.db
+      .prepare('INSERT INTO checkpoints (id, drawing_id, revision, name, made_at, pass) VALUES (?, ?, ?, ?, ?, ?)')
+      .run(id, drawing, revision, name, madeAt, pass)
   }
 
   /** The one that the first visit to a pass set. */
@@ -42,12 +48,22 @@ export class CheckpointTable {
 
   /** The small picture of a checkpoint, where it was made already. */
   picture(id: string): string | null {
-    return (this.db.prepare('SELECT picture FROM checkpoints WHERE id = ?').pluck().get(id) as string | null | undefined) ?? null
+    return (
+      (this.db.prepare('SELECT picture FROM checkpoints WHERE id = ?').pluck().get(id) as string | null | undefined) ??
+      null
+    )
   }
 
   /** The picture of any checkpoint of a drawing at a revision, where one was made. */
   pictureAt(drawing: string, revision: number): string | null {
-    return (this.db.prepare('SELECT picture FROM checkpoints WHERE drawing_id = ? AND revision = ? AND picture IS NOT NULL LIMIT 1').pluck().get(drawing, revision) as string | undefined) ?? null
+    return (
+      (this.db
+        .prepare(
+          'SELECT picture FROM checkpoints WHERE drawing_id = ? AND revision = ? AND picture IS NOT NULL LIMIT 1',
+        )
+        .pluck()
+        .get(drawing, revision) as string | undefined) ?? null
+    )
   }
 
   keepPicture(id: string, svg: string): void {

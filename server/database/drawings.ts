@@ -22,14 +22,18 @@ export class DrawingTable {
   /** The drawings on the Desk, or those in the bin, the newest first. One that was begun and left blank is not worth putting back. */
   list(which: 'on the Desk' | 'in the bin' = 'on the Desk'): DrawingCard[] {
     const rows = this.db
-      .prepare(`SELECT ${CARD} WHERE (d.deleted_at IS NOT NULL) = ? AND NOT (d.deleted_at IS NOT NULL AND d.revision = 0 AND d.line_count = 0) ORDER BY coalesce(d.deleted_at, d.updated_at) DESC, d.name`)
+      .prepare(
+        `SELECT ${CARD} WHERE (d.deleted_at IS NOT NULL) = ? AND NOT (d.deleted_at IS NOT NULL AND d.revision = 0 AND d.line_count = 0) ORDER BY coalesce(d.deleted_at, d.updated_at) DESC, d.name`,
+      )
       .all(which === 'in the bin' ? 1 : 0) as (Omit<DrawingCard, 'template'> & { template: number })[]
     return rows.map((r) => ({ ...r, template: r.template === 1 }))
   }
 
   find(id: string): DrawingRow | undefined {
     return this.db
-      .prepare('SELECT id, name, revision, first_revision AS firstRevision, updated_at AS updatedAt FROM drawings WHERE id = ? AND deleted_at IS NULL')
+      .prepare(
+        'SELECT id, name, revision, first_revision AS firstRevision, updated_at AS updatedAt FROM drawings WHERE id = ? AND deleted_at IS NULL',
+      )
       .get(id) as DrawingRow | undefined
   }
 
@@ -62,12 +66,18 @@ export class DrawingTable {
 
   /** Lays a drawing on a shelf, or on none. Answers whether there was such a drawing. */
   shelve(id: string, shelf: string | null): boolean {
-    return this.db.prepare('UPDATE drawings SET shelf_id = ? WHERE id = ? AND deleted_at IS NULL').run(shelf, id).changes > 0
+    return (
+      this.db.prepare('UPDATE drawings SET shelf_id = ? WHERE id = ? AND deleted_at IS NULL').run(shelf, id).changes > 0
+    )
   }
 
   /** Makes a drawing one to start from, or not. Answers whether there was such a drawing. */
   markTemplate(id: string, template: boolean): boolean {
-    return this.db.prepare('UPDATE drawings SET is_template = ? WHERE id = ? AND deleted_at IS NULL').run(template ? 1 : 0, id).changes > 0
+    return (
+      this.db
+        .prepare('UPDATE drawings SET is_template = ? WHERE id = ? AND deleted_at IS NULL')
+        .run(template ? 1 : 0, id).changes > 0
+    )
   }
 }
 

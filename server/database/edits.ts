@@ -24,20 +24,33 @@ export class EditTable {
         `INSERT INTO edits (drawing_id, revision, edit_id, kind, label, patches, inverse, made_at, pass)
          VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
       )
-      .run(drawing, revision, edit.id, edit.kind, edit.label, JSON.stringify(edit.patches), JSON.stringify(edit.inverse), at, edit.pass ?? null)
+      .run(
+        drawing,
+        revision,
+        edit.id,
+        edit.kind,
+        edit.label,
+        JSON.stringify(edit.patches),
+        JSON.stringify(edit.inverse),
+        at,
+        edit.pass ?? null,
+      )
   }
 
   /** Edits after revision `after`, up to another where it is named, oldest first. */
   after(drawing: string, after: number, upTo = Number.MAX_SAFE_INTEGER): JournalEntry[] {
-    const rows = this.db.prepare('SELECT * FROM edits WHERE drawing_id = ? AND revision > ? AND revision <= ? ORDER BY revision').all(drawing, after, upTo)
+    const rows = this.db
+      .prepare('SELECT * FROM edits WHERE drawing_id = ? AND revision > ? AND revision <= ? ORDER BY revision')
+      .all(drawing, after, upTo)
     return (rows as EditRow[]).map(entryOf)
   }
 
   /** Kind and revision of every edit, oldest first: enough to fold the history, without its patches. */
   kinds(drawing: string): { revision: number; kind: Edit['kind'] }[] {
-    return this.db
-      .prepare('SELECT revision, kind FROM edits WHERE drawing_id = ? ORDER BY revision')
-      .all(drawing) as { revision: number; kind: Edit['kind'] }[]
+    return this.db.prepare('SELECT revision, kind FROM edits WHERE drawing_id = ? ORDER BY revision').all(drawing) as {
+      revision: number
+      kind: Edit['kind']
+    }[]
   }
 
   /** The edits of the named revisions, in the order in which they are named. */
@@ -48,12 +61,18 @@ export class EditTable {
 
   /** Bytes of the patches of all edits after a revision. */
   size(drawing: string, after: number): number {
-    return this.db.prepare('SELECT coalesce(sum(octet_length(patches)), 0) FROM edits WHERE drawing_id = ? AND revision > ?').pluck().get(drawing, after) as number
+    return this.db
+      .prepare('SELECT coalesce(sum(octet_length(patches)), 0) FROM edits WHERE drawing_id = ? AND revision > ?')
+      .pluck()
+      .get(drawing, after) as number
   }
 
   /** The id of the edit that made a revision. */
   idAt(drawing: string, revision: number): string | undefined {
-    return this.db.prepare('SELECT edit_id FROM edits WHERE drawing_id = ? AND revision = ?').pluck().get(drawing, revision) as string | undefined
+    return this.db
+      .prepare('SELECT edit_id FROM edits WHERE drawing_id = ? AND revision = ?')
+      .pluck()
+      .get(drawing, revision) as string | undefined
   }
 
   /** Ids of those of some edits that the journal has. */
@@ -65,7 +84,9 @@ export class EditTable {
   /** How many of the oldest edits were made before a moment. */
   countBefore(drawing: string, moment: string): number {
     return this.db
-      .prepare('SELECT count(*) FROM edits WHERE drawing_id = @drawing AND revision < coalesce((SELECT min(revision) FROM edits WHERE drawing_id = @drawing AND made_at >= @moment), 9e15)')
+      .prepare(
+        'SELECT count(*) FROM edits WHERE drawing_id = @drawing AND revision < coalesce((SELECT min(revision) FROM edits WHERE drawing_id = @drawing AND made_at >= @moment), 9e15)',
+      )
       .pluck()
       .get({ drawing, moment }) as number
   }

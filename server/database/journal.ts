@@ -48,7 +48,10 @@ export class Journal {
   /** Keeps a new drawing at revision 0. */
   create(drawing: Drawing): void {
     const kept = new Map<string, TraceSample[]>()
-    const checked = withPointsOnGrid(null, withTracesApart(checkDrawing(drawing), (hash, samples) => void kept.set(hash, samples)))
+    const checked = withPointsOnGrid(
+      null,
+      withTracesApart(checkDrawing(drawing), (hash, samples) => void kept.set(hash, samples)),
+    )
     this.db
       .transaction(() => {
         for (const [hash, samples] of kept) this.traces.insert(hash, samples)
@@ -87,7 +90,9 @@ export class Journal {
     if (!snapshot || !row || revision > row.revision) return null
     // Of what came before the journal only those moments are left that were kept whole.
     if (revision < row.firstRevision && snapshot.revision !== revision) return null
-    return this.edits.after(id, snapshot.revision, revision).reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing)
+    return this.edits
+      .after(id, snapshot.revision, revision)
+      .reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing)
   }
 
   open(id: string): OpenDrawing | null {
@@ -105,7 +110,10 @@ export class Journal {
 
   /** Steps to undo that were made before revision `before`. */
   older(id: string, before: number): OlderSteps {
-    return this.undoPage(id, replay(this.edits.kinds(id)).undo.filter((e) => e.revision < before))
+    return this.undoPage(
+      id,
+      replay(this.edits.kinds(id)).undo.filter((e) => e.revision < before),
+    )
   }
 
   private undoPage(id: string, undo: readonly { revision: number }[]): OlderSteps {
@@ -135,11 +143,17 @@ export class Journal {
   private planned(id: string, { base, head: made, edits }: AppendBody): Planned | { conflict: Conflict } | null {
     const head = this.head(id)
     if (!head) return null
-    if (base > head.revision || base < this.drawings.find(id)!.firstRevision || (made && base > 0 && this.edits.idAt(id, base) !== made)) throw new OtherJournal()
+    if (
+      base > head.revision ||
+      base < this.drawings.find(id)!.firstRevision ||
+      (made && base > 0 && this.edits.idAt(id, base) !== made)
+    )
+      throw new OtherJournal()
     const missing = base < head.revision ? this.edits.after(id, base) : []
     const again = missing.length <= edits.length && missing.every((m, i) => m.edit.id === edits[i]!.id)
     const fresh = again ? edits.slice(missing.length) : edits
-    if (new Set(fresh.map((e) => e.id)).size < fresh.length) throw new UnfitEdit('One edit stands twice among those sent.')
+    if (new Set(fresh.map((e) => e.id)).size < fresh.length)
+      throw new UnfitEdit('One edit stands twice among those sent.')
     const known = this.edits.known(id, fresh)
     if (!again || known.length) return { conflict: { revision: head.revision, missing, known } }
     const traces = new Map<string, TraceSample[]>()
@@ -179,10 +193,19 @@ export class Journal {
         const row = this.drawings.find(id)
         if (!row) return null
         const kinds = this.edits.kinds(id)
-        const count = mostToLetGo(kinds.map((e) => e.kind), this.edits.countBefore(id, moment))
+        const count = mostToLetGo(
+          kinds.map((e) => e.kind),
+          this.edits.countBefore(id, moment),
+        )
         if (!count) return 0
         const first = kinds[count - 1]!.revision
-        const kept = new Set([first, ...new CheckpointTable(this.db).list(id).map((c) => c.revision).filter((r) => r < first)])
+        const kept = new Set([
+          first,
+          ...new CheckpointTable(this.db)
+            .list(id)
+            .map((c) => c.revision)
+            .filter((r) => r < first),
+        ])
         const documents = [...kept].flatMap((r) => {
           const drawing = this.at(id, r)
           return drawing ? [{ revision: r, drawing }] : []
@@ -204,7 +227,9 @@ export class Journal {
   private isSnapshotDue(id: string, revision: number): boolean {
     const last = this.snapshots.newest(id)
     if (!last || revision - last.revision < SNAPSHOT_EVERY) return false
-    return revision - last.revision >= SNAPSHOT_AT_LAST || this.edits.size(id, last.revision) > SNAPSHOT_SHARE * last.size
+    return (
+      revision - last.revision >= SNAPSHOT_AT_LAST || this.edits.size(id, last.revision) > SNAPSHOT_SHARE * last.size
+    )
   }
 
   private remember(id: string, since: string, head: Head): void {
@@ -232,7 +257,8 @@ interface Planned {
 /** An edit without the samples of traces that it brought, which are added to `kept`. */
 function withTracesApartIn({ traces, ...edit }: Edit, kept: Map<string, TraceSample[]>): Edit {
   for (const [hash, samples] of Object.entries(traces ?? {})) {
-    if (hashOfSamples(samples) !== hash) throw new UnfitEdit(`"${edit.label}" could not be saved: a pen trace is not the one that it says.`)
+    if (hashOfSamples(samples) !== hash)
+      throw new UnfitEdit(`"${edit.label}" could not be saved: a pen trace is not the one that it says.`)
     kept.set(hash, samples)
   }
   const keep = (hash: string, samples: TraceSample[]): void => void kept.set(hash, samples)

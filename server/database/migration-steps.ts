@@ -13,7 +13,10 @@ import { SnapshotTable } from './snapshots'
 import { TraceTable } from './traces'
 
 /** What a migration does that SQL cannot say, by the migration's name; it runs in its transaction, after its SQL. */
-export const STEPS: Readonly<Record<string, (db: Connection) => void>> = { '0005-kept-apart.sql': keepApart, '0006-desk.sql': fillPasses }
+export const STEPS: Readonly<Record<string, (db: Connection) => void>> = {
+  '0005-kept-apart.sql': keepApart,
+  '0006-desk.sql': fillPasses,
+}
 
 /** Traces and retouches leave the documents' old places, and lengths of settings mean the usual page, in snapshots and journals alike. */
 function keepApart(db: Connection): void {
@@ -22,23 +25,35 @@ function keepApart(db: Connection): void {
   const drawings = db.prepare('SELECT DISTINCT drawing_id FROM snapshots').pluck().all() as string[]
   for (const id of drawings) {
     const page = pageOf(db, id)
-    const snapshots = db.prepare('SELECT revision, document FROM snapshots WHERE drawing_id = ?').all(id) as { revision: number; document: string }[]
+    const snapshots = db.prepare('SELECT revision, document FROM snapshots WHERE drawing_id = ?').all(id) as {
+      revision: number
+      document: string
+    }[]
     const putSnapshot = db.prepare('UPDATE snapshots SET document = ? WHERE drawing_id = ? AND revision = ?')
-    for (const { revision, document } of snapshots) putSnapshot.run(JSON.stringify(withTracesApart(newDocument(JSON.parse(document) as Drawing), keep)), id, revision)
+    for (const { revision, document } of snapshots)
+      putSnapshot.run(JSON.stringify(withTracesApart(newDocument(JSON.parse(document) as Drawing), keep)), id, revision)
     const putEdit = db.prepare('UPDATE edits SET patches = ?, inverse = ? WHERE drawing_id = ? AND revision = ?')
-    const revisions = db.prepare('SELECT revision FROM edits WHERE drawing_id = ? ORDER BY revision').pluck().all(id) as number[]
+    const revisions = db
+      .prepare('SELECT revision FROM edits WHERE drawing_id = ? ORDER BY revision')
+      .pluck()
+      .all(id) as number[]
     const edit = db.prepare('SELECT patches, inverse FROM edits WHERE drawing_id = ? AND revision = ?')
     for (const revision of revisions) {
       const row = edit.get(id, revision) as { patches: string; inverse: string }
       const [patches, inverse] = [row.patches, row.inverse].map((t) => JSON.parse(t) as Patch[]) as [Patch[], Patch[]]
-      const [there, back] = [newPatches(patches, inverse, page), newPatches(inverse, patches, page)].map((p) => JSON.stringify(patchesApart(p, keep)))
+      const [there, back] = [newPatches(patches, inverse, page), newPatches(inverse, patches, page)].map((p) =>
+        JSON.stringify(patchesApart(p, keep)),
+      )
       putEdit.run(there, back, id, revision)
     }
   }
 }
 
 function pageOf(db: Connection, id: string): Page {
-  const newest = db.prepare('SELECT document FROM snapshots WHERE drawing_id = ? ORDER BY revision DESC LIMIT 1').pluck().get(id) as string
+  const newest = db
+    .prepare('SELECT document FROM snapshots WHERE drawing_id = ? ORDER BY revision DESC LIMIT 1')
+    .pluck()
+    .get(id) as string
   return (JSON.parse(newest) as Drawing).page
 }
 
@@ -47,7 +62,11 @@ function newPatches(patches: readonly Patch[], back: readonly Patch[], page: Pag
   return patches.flatMap((p): Patch[] => {
     const [root, field, part] = p.path
     if (root !== 'settings') return [p]
-    if (field === undefined) return [{ ...p, value: newSettings(p.value as OldSettings, page) }, ...retouchPatches(retouchesIn(back), (p.value as OldSettings).retouches ?? [])]
+    if (field === undefined)
+      return [
+        { ...p, value: newSettings(p.value as OldSettings, page) },
+        ...retouchPatches(retouchesIn(back), (p.value as OldSettings).retouches ?? []),
+      ]
     if (field === 'retouches') return retouchPatches(retouchesIn(back), (p.value as OldRetouch[] | undefined) ?? [])
     if (field !== 'shapes') return [p]
     if (part === undefined) return [{ ...p, value: settingsForPage(p.value as ShapeSettings, page) }]
@@ -71,7 +90,9 @@ function retouchPatches(before: readonly OldRetouch[], after: readonly OldRetouc
   const has = new Set(is.map((r) => r.id))
   return [
     ...was.filter((r) => !has.has(r.id)).map((r): Patch => ({ op: 'remove', path: ['amendments', r.id] })),
-    ...is.flatMap((value, place): Patch[] => (had.has(value.id) ? [] : [{ op: 'add', path: ['amendments', place], value }])),
+    ...is.flatMap((value, place): Patch[] =>
+      had.has(value.id) ? [] : [{ op: 'add', path: ['amendments', place], value }],
+    ),
   ]
 }
 
@@ -81,6 +102,12 @@ function fillPasses(db: Connection): void {
   const put = db.prepare('UPDATE drawings SET pass = ? WHERE id = ?')
   for (const id of db.prepare('SELECT id FROM drawings').pluck().all() as string[]) {
     const snapshot = snapshots.latest(id)
-    if (snapshot) put.run(passReached(edits.after(id, snapshot.revision).reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing)), id)
+    if (snapshot)
+      put.run(
+        passReached(
+          edits.after(id, snapshot.revision).reduce((drawing, e) => applyEdit(drawing, e.edit), snapshot.drawing),
+        ),
+        id,
+      )
   }
 }

@@ -13,7 +13,11 @@ export class ProfileTable {
 
   list(): ShelfProfile[] {
     const rows = this.db.prepare('SELECT id, name, course FROM profiles ORDER BY place').all() as Row[]
-    return rows.map(({ id, name, course }) => ({ id, name, ...(JSON.parse(course) as Pick<ShelfProfile, 'stops' | 'start' | 'end'>) }))
+    return rows.map(({ id, name, course }) => ({
+      id,
+      name,
+      ...(JSON.parse(course) as Pick<ShelfProfile, 'stops' | 'start' | 'end'>),
+    }))
   }
 
   /** Puts a whole shelf in place of the one before, in one transaction. */
@@ -21,7 +25,9 @@ export class ProfileTable {
     const insert = this.db.prepare('INSERT INTO profiles (id, place, name, course) VALUES (?, ?, ?, ?)')
     this.db.transaction(() => {
       this.db.prepare('DELETE FROM profiles').run()
-      profiles.forEach(({ id, name, stops, start, end }, place) => insert.run(id, place, name, JSON.stringify({ stops, start, end })))
+      profiles.forEach(({ id, name, stops, start, end }, place) =>
+        insert.run(id, place, name, JSON.stringify({ stops, start, end })),
+      )
     })()
   }
 }

@@ -5,7 +5,10 @@ export class ProofTable {
   constructor(private readonly db: Connection) {}
 
   find(drawing: string, revision: number): number | undefined {
-    return this.db.prepare('SELECT findings FROM proofs WHERE drawing_id = ? AND revision = ?').pluck().get(drawing, revision) as number | undefined
+    return this.db
+      .prepare('SELECT findings FROM proofs WHERE drawing_id = ? AND revision = ?')
+      .pluck()
+      .get(drawing, revision) as number | undefined
   }
 
   keep(drawing: string, revision: number, findings: number): void {

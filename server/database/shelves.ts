@@ -16,13 +16,19 @@ export class ShelfTable {
   /** @throws NameTaken */
   add(name: string): Shelf {
     const shelf = { id: randomUUID(), name }
-    this.named(name, () => this.db.prepare('INSERT INTO shelves (id, name, place) SELECT ?, ?, coalesce(max(place), 0) + 1 FROM shelves').run(shelf.id, name))
+    this.named(name, () =>
+      this.db
+        .prepare('INSERT INTO shelves (id, name, place) SELECT ?, ?, coalesce(max(place), 0) + 1 FROM shelves')
+        .run(shelf.id, name),
+    )
     return shelf
   }
 
   /** The shelf of a name, made where there is none. */
   of(name: string): Shelf {
-    return (this.db.prepare('SELECT id, name FROM shelves WHERE name = ?').get(name) as Shelf | undefined) ?? this.add(name)
+    return (
+      (this.db.prepare('SELECT id, name FROM shelves WHERE name = ?').get(name) as Shelf | undefined) ?? this.add(name)
+    )
   }
 
   /**
@@ -43,7 +49,8 @@ export class ShelfTable {
     try {
       return write()
     } catch (e) {
-      if ((e as { code?: string }).code === 'SQLITE_CONSTRAINT_UNIQUE') throw new NameTaken(`There is a shelf "${name}" already.`)
+      if ((e as { code?: string }).code === 'SQLITE_CONSTRAINT_UNIQUE')
+        throw new NameTaken(`There is a shelf "${name}" already.`)
       throw e
     }
   }

@@ -17,7 +17,10 @@ export class SnapshotTable {
    * before revision `from` are all that is left of their moments: they stay.
    */
   thin(drawing: string, from = 0, few = 3): void {
-    const all = this.db.prepare('SELECT revision FROM snapshots WHERE drawing_id = ? AND revision >= ? ORDER BY revision DESC').pluck().all(drawing, from) as number[]
+    const all = this.db
+      .prepare('SELECT revision FROM snapshots WHERE drawing_id = ? AND revision >= ? ORDER BY revision DESC')
+      .pluck()
+      .all(drawing, from) as number[]
     const drop = this.db.prepare('DELETE FROM snapshots WHERE drawing_id = ? AND revision = ?')
     let newer = all[few - 1] ?? 0
     for (let i = few; i < all.length - 1; i++) {
@@ -34,14 +37,18 @@ export class SnapshotTable {
   /** Revision and size, bytes, of the newest snapshot. */
   newest(drawing: string): { revision: number; size: number } | undefined {
     return this.db
-      .prepare('SELECT revision, octet_length(document) AS size FROM snapshots WHERE drawing_id = ? ORDER BY revision DESC LIMIT 1')
+      .prepare(
+        'SELECT revision, octet_length(document) AS size FROM snapshots WHERE drawing_id = ? ORDER BY revision DESC LIMIT 1',
+      )
       .get(drawing) as { revision: number; size: number } | undefined
   }
 
   /** The newest snapshot, or the newest that is no later than a revision. */
   latest(drawing: string, upTo = Number.MAX_SAFE_INTEGER): { revision: number; drawing: Drawing } | null {
     const row = this.db
-      .prepare('SELECT revision, document FROM snapshots WHERE drawing_id = ? AND revision <= ? ORDER BY revision DESC LIMIT 1')
+      .prepare(
+        'SELECT revision, document FROM snapshots WHERE drawing_id = ? AND revision <= ? ORDER BY revision DESC LIMIT 1',
+      )
       .get(drawing, upTo) as { revision: number; document: string } | undefined
     return row ? { revision: row.revision, drawing: JSON.parse(row.document) as Drawing } : null
   }

@@ -6,7 +6,10 @@ export class ThumbnailTable {
 
   /** The picture as of exactly this revision. */
   find(drawing: string, revision: number): string | undefined {
-    return this.db.prepare('SELECT svg FROM thumbnails WHERE drawing_id = ? AND revision = ?').pluck().get(drawing, revision) as string | undefined
+    return this.db
+      .prepare('SELECT svg FROM thumbnails WHERE drawing_id = ? AND revision = ?')
+      .pluck()
+      .get(drawing, revision) as string | undefined
   }
 
   /** Keeps a picture in place of an older one. */

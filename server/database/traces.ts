@@ -14,7 +14,8 @@ export class TraceTable {
   }
 
   find(sha256: string): TraceSample[] | null {
-    const bytes = this.db.prepare('SELECT samples FROM traces WHERE sha256 = ?').pluck().get(sha256) as Buffer | undefined
+    const bytes = this.db.prepare('SELECT samples FROM traces WHERE sha256 = ?').pluck().get(sha256) as
+      Buffer | undefined
     return bytes ? (JSON.parse(inflateRawSync(bytes).toString('utf8')) as TraceSample[]) : null
   }
 }

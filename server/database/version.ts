@@ -8,7 +8,10 @@ export type Version = 'empty' | 'same' | 'earlier' | 'later' | 'foreign'
 
 /** What version made a database; it is only read. */
 export function versionOf(db: Connection, migrations: readonly Migration[]): Version {
-  const tables = db.prepare("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'").pluck().all() as string[]
+  const tables = db
+    .prepare("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")
+    .pluck()
+    .all() as string[]
   if (!tables.length) return 'empty'
   if (!tables.includes('migrations')) return 'foreign'
   const own = new Set(migrations.map((m) => m.name))
@@ -24,6 +27,12 @@ export function versionOf(db: Connection, migrations: readonly Migration[]): Ver
  */
 export function checkVersion(db: Connection, migrations: readonly Migration[], file: string): void {
   const version = versionOf(db, migrations)
-  if (version === 'later') throw new OtherDatabase(`${file} was last used by a newer Bellatrait. Bring this one up to date, or name another file in BELLATRAIT_DB. Nothing was changed in it.`)
-  if (version === 'foreign') throw new OtherDatabase(`${file} is a database of something else, not a Desk. Name another file in BELLATRAIT_DB. Nothing was changed in it.`)
+  if (version === 'later')
+    throw new OtherDatabase(
+      `${file} was last used by a newer Bellatrait. Bring this one up to date, or name another file in BELLATRAIT_DB. Nothing was changed in it.`,
+    )
+  if (version === 'foreign')
+    throw new OtherDatabase(
+      `${file} is a database of something else, not a Desk. Name another file in BELLATRAIT_DB. Nothing was changed in it.`,
+    )
 }

@@ -52,7 +52,10 @@ export class WholeDrawings {
 
   /** Ids of all drawings, with those in the bin where that is asked for. */
   ids(bin = false): string[] {
-    return this.db.prepare(`SELECT id FROM drawings ${bin ? '' : 'WHERE deleted_at IS NULL'} ORDER BY created_at, id`).pluck().all() as string[]
+    return this.db
+      .prepare(`SELECT id FROM drawings ${bin ? '' : 'WHERE deleted_at IS NULL'} ORDER BY created_at, id`)
+      .pluck()
+      .all() as string[]
   }
 
   read(id: string): WholeDrawing | null {
@@ -62,13 +65,20 @@ export class WholeDrawings {
          s.name AS shelf, d.created_at AS createdAt, d.updated_at AS updatedAt, d.deleted_at AS deletedAt
          FROM drawings d LEFT JOIN shelves s ON s.id = d.shelf_id WHERE d.id = ?`,
       )
-      .get(id) as (Omit<WholeDrawing, 'template' | 'snapshots' | 'edits' | 'checkpoints'> & { template: number }) | undefined
+      .get(id) as
+      (Omit<WholeDrawing, 'template' | 'snapshots' | 'edits' | 'checkpoints'> & { template: number }) | undefined
     if (!row) return null
     return {
       ...row,
       template: row.template === 1,
-      snapshots: this.db.prepare('SELECT revision, document FROM snapshots WHERE drawing_id = ? ORDER BY revision').all(id) as WholeDrawing['snapshots'],
-      edits: this.db.prepare('SELECT revision, edit_id AS id, kind, label, patches, inverse, made_at AS madeAt, pass FROM edits WHERE drawing_id = ? ORDER BY revision').all(id) as EditRow[],
+      snapshots: this.db
+        .prepare('SELECT revision, document FROM snapshots WHERE drawing_id = ? ORDER BY revision')
+        .all(id) as WholeDrawing['snapshots'],
+      edits: this.db
+        .prepare(
+          'SELECT revision, edit_id AS id, kind, label, patches, inverse, made_at AS madeAt, pass FROM edits WHERE drawing_id = ? ORDER BY revision',
+        )
+        .all(id) as EditRow[],
       checkpoints: this.checkpoints.list(id),
     }
   }
@@ -76,18 +86,37 @@ export class WholeDrawings {
   /** Ids of the edits of a drawing that is here, oldest first, also of one in the bin; null where there is none. */
   editIds(id: string): string[] | null {
     if (!this.db.prepare('SELECT 1 FROM drawings WHERE id = ?').get(id)) return null
-    return this.db.prepare('SELECT edit_id FROM edits WHERE drawing_id = ? ORDER BY revision').pluck().all(id) as string[]
+    return this.db
+      .prepare('SELECT edit_id FROM edits WHERE drawing_id = ? ORDER BY revision')
+      .pluck()
+      .all(id) as string[]
   }
 
   /** Writes a drawing that is not here yet; `shelf` is the id of the shelf on which it comes to lie. */
   write(whole: WholeDrawing, shelf: string | null): void {
     const { id } = whole
     this.db
-      .prepare('INSERT INTO drawings (id, name, revision, first_revision, line_count, pass, is_template, shelf_id, created_at, updated_at, deleted_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)')
-      .run(id, whole.name, whole.revision, whole.firstRevision, whole.lineCount, whole.pass, whole.template ? 1 : 0, shelf, whole.createdAt, whole.updatedAt, whole.deletedAt)
+      .prepare(
+        'INSERT INTO drawings (id, name, revision, first_revision, line_count, pass, is_template, shelf_id, created_at, updated_at, deleted_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+      )
+      .run(
+        id,
+        whole.name,
+        whole.revision,
+        whole.firstRevision,
+        whole.lineCount,
+        whole.pass,
+        whole.template ? 1 : 0,
+        shelf,
+        whole.createdAt,
+        whole.updatedAt,
+        whole.deletedAt,
+      )
     const snapshot = this.db.prepare('INSERT INTO snapshots (drawing_id, revision, document) VALUES (?, ?, ?)')
     for (const s of whole.snapshots) snapshot.run(id, s.revision, s.document)
-    const edit = this.db.prepare('INSERT INTO edits (drawing_id, revision, edit_id, kind, label, patches, inverse, made_at, pass) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)')
+    const edit = this.db.prepare(
+      'INSERT INTO edits (drawing_id, revision, edit_id, kind, label, patches, inverse, made_at, pass) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)',
+    )
     for (const e of whole.edits) edit.run(id, e.revision, e.id, e.kind, e.label, e.patches, e.inverse, e.madeAt, e.pass)
     for (const c of whole.checkpoints) this.checkpoints.put(id, c)
     this.changed(id)
@@ -95,9 +124,16 @@ export class WholeDrawings {
 
   /** Bytes that drawings take: their history, and the pictures and pen traces that they show or showed, each once. */
   size(...ids: string[]): { history: number; apart: number } {
-    const apart = this.db.prepare('SELECT coalesce((SELECT octet_length(bytes) FROM images WHERE sha256 = @h), 0) + coalesce((SELECT octet_length(samples) FROM traces WHERE sha256 = @h), 0)').pluck()
+    const apart = this.db
+      .prepare(
+        'SELECT coalesce((SELECT octet_length(bytes) FROM images WHERE sha256 = @h), 0) + coalesce((SELECT octet_length(samples) FROM traces WHERE sha256 = @h), 0)',
+      )
+      .pluck()
     const hashes = new Set(ids.flatMap((id) => [...this.hashes(id)]))
-    return { history: ids.reduce((sum, id) => sum + this.historySize(id), 0), apart: [...hashes].reduce((sum, h) => sum + (apart.get({ h }) as number), 0) }
+    return {
+      history: ids.reduce((sum, id) => sum + this.historySize(id), 0),
+      apart: [...hashes].reduce((sum, h) => sum + (apart.get({ h }) as number), 0),
+    }
   }
 
   private historySize(id: string): number {
@@ -115,7 +151,11 @@ export class WholeDrawings {
   /** Hashes of pictures and pen traces that a drawing names anywhere in its history. */
   hashes(id: string): Set<string> {
     const found = new Set<string>()
-    const texts = this.db.prepare('SELECT document FROM snapshots WHERE drawing_id = @id UNION ALL SELECT patches FROM edits WHERE drawing_id = @id').pluck()
+    const texts = this.db
+      .prepare(
+        'SELECT document FROM snapshots WHERE drawing_id = @id UNION ALL SELECT patches FROM edits WHERE drawing_id = @id',
+      )
+      .pluck()
     for (const text of texts.iterate({ id })) for (const [, hash] of (text as string).matchAll(HASH)) found.add(hash!)
     return found
   }
@@ -125,11 +165,16 @@ export class WholeDrawings {
     const apart = new Set<string>()
     for (const id of ids) {
       for (const hash of this.hashes(id)) apart.add(hash)
-      for (const table of ['edits', 'snapshots', 'thumbnails']) this.db.prepare(`DELETE FROM ${table} WHERE drawing_id = ?`).run(id)
+      for (const table of ['edits', 'snapshots', 'thumbnails'])
+        this.db.prepare(`DELETE FROM ${table} WHERE drawing_id = ?`).run(id)
       this.db.prepare('DELETE FROM drawings WHERE id = ?').run(id)
       this.changed(id)
     }
-    const named = this.db.prepare('SELECT EXISTS (SELECT 1 FROM snapshots WHERE instr(document, @hash)) OR EXISTS (SELECT 1 FROM edits WHERE instr(patches, @hash))').pluck()
+    const named = this.db
+      .prepare(
+        'SELECT EXISTS (SELECT 1 FROM snapshots WHERE instr(document, @hash)) OR EXISTS (SELECT 1 FROM edits WHERE instr(patches, @hash))',
+      )
+      .pluck()
     for (const hash of apart) {
       if (named.get({ hash })) continue
       this.db.prepare('DELETE FROM images WHERE sha256 = ?').run(hash)
@@ -148,6 +193,9 @@ export const asAnother = (whole: WholeDrawing, id: string, name: string): WholeD
   ...whole,
   id,
   name,
-  snapshots: whole.snapshots.map(({ revision, document }) => ({ revision, document: JSON.stringify({ ...(JSON.parse(document) as Drawing), id }) })),
+  snapshots: whole.snapshots.map(({ revision, document }) => ({
+    revision,
+    document: JSON.stringify({ ...(JSON.parse(document) as Drawing), id }),
+  })),
   checkpoints: whole.checkpoints.map((c) => ({ ...c, id: randomUUID() })),
 })

@@ -21,7 +21,12 @@ export async function startMany({ ids, settings }: ManyBody): Promise<ManyDelive
   try {
     const { journal, traces } = await store()
     const script = String(await useStorage('assets:workers').getItem('deliver.js'))
-    const job = new ManyDelivery(script, { drawing: (id) => journal.head(id)?.drawing ?? null, samples: (hash) => traces.find(hash) }, ids, settings)
+    const job = new ManyDelivery(
+      script,
+      { drawing: (id) => journal.head(id)?.drawing ?? null, samples: (hash) => traces.find(hash) },
+      ids,
+      settings,
+    )
     jobs.set(job.state.id, job)
     setTimeout(() => endJob(job.state.id), KEPT).unref()
     return job

@@ -28,7 +28,12 @@ export class ManyDelivery {
   private stopped = false
 
   /** @param script the worker's code */
-  constructor(private readonly script: string, private readonly source: Source, private readonly ids: readonly string[], private readonly settings: DeliverySettings) {
+  constructor(
+    private readonly script: string,
+    private readonly source: Source,
+    private readonly ids: readonly string[],
+    private readonly settings: DeliverySettings,
+  ) {
     this.state = { id: randomUUID(), done: 0, total: ids.length, name: '', state: 'making', left: [], size: 0 }
     void this.run().catch((e: unknown) => {
       console.error('A delivery failed:', e)
@@ -61,7 +66,13 @@ export class ManyDelivery {
       if ('file' in answer) {
         const path = freeFileName(names, answer.file.name)
         names.add(path)
-        write(zip.add({ path, bytes: answer.file.bytes, packed: /^(image\/png|application\/(pdf|zip))$/.test(answer.file.mediaType) }))
+        write(
+          zip.add({
+            path,
+            bytes: answer.file.bytes,
+            packed: /^(image\/png|application\/(pdf|zip))$/.test(answer.file.mediaType),
+          }),
+        )
       } else this.state.left.push({ name: drawing?.name ?? id, why: answer.why })
       this.state.done++
     }
@@ -76,7 +87,10 @@ export class ManyDelivery {
   private one(drawing: Drawing): Promise<Exclude<OneAnswer, { picture: unknown }>> {
     const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
     const samples = Object.fromEntries(keptTracesOf(lines).map((hash) => [hash, this.source.samples(hash) ?? []]))
-    const worker = (this.worker ??= new Worker(this.script, { eval: true, resourceLimits: { maxOldGenerationSizeMb: 2048 } }))
+    const worker = (this.worker ??= new Worker(this.script, {
+      eval: true,
+      resourceLimits: { maxOldGenerationSizeMb: 2048 },
+    }))
     return new Promise((resolve) => {
       const end = (answer: Exclude<OneAnswer, { picture: unknown }>): void => {
         worker.off('message', hear).off('error', fail).off('exit', gone)

@@ -13,7 +13,11 @@ export function readBytes(event: H3Event, limit: number): Promise<Buffer> {
 }
 
 async function received(event: H3Event, limit: number): Promise<Buffer> {
-  const tooLarge = () => refuse(413, `This is larger than ${inMegabytes(limit)}, which is more than can be taken. Make it smaller and try again.`)
+  const tooLarge = () =>
+    refuse(
+      413,
+      `This is larger than ${inMegabytes(limit)}, which is more than can be taken. Make it smaller and try again.`,
+    )
   if (Number(getRequestHeader(event, 'content-length') ?? 0) > limit) throw tooLarge()
   const chunks: Buffer[] = []
   let size = 0
@@ -28,7 +32,8 @@ async function received(event: H3Event, limit: number): Promise<Buffer> {
 /** The request's JSON body in the shape of `schema`. */
 export async function readJson<T>(event: H3Event, schema: Schema, limit: number): Promise<T> {
   const text = (await readBytes(event, limit)).toString('utf8')
-  const notOurs = () => refuse(400, 'The request is not one of ours: it is nested too deeply, or names fields that no drawing has.')
+  const notOurs = () =>
+    refuse(400, 'The request is not one of ours: it is nested too deeply, or names fields that no drawing has.')
   if (isTooDeep(text)) throw notOurs()
   let value: unknown
   try {
@@ -40,7 +45,8 @@ export async function readJson<T>(event: H3Event, schema: Schema, limit: number)
   try {
     return (await schema.validate(value, { stripUnknown: true })) as T
   } catch (e) {
-    if (e instanceof ValidationError) throw refuse(400, /[.?]$/.test(e.message) ? e.message : `The request cannot be used: ${e.message}.`)
+    if (e instanceof ValidationError)
+      throw refuse(400, /[.?]$/.test(e.message) ? e.message : `The request cannot be used: ${e.message}.`)
     throw e
   }
 }

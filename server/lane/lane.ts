@@ -36,7 +36,10 @@ class Lane {
     delete env.PORT
     delete env.NITRO_PORT
     // It ends with this process, however that ends: its end of the channel tells it.
-    this.child = spawn(process.execPath, [server], { env: { ...env, NITRO_UNIX_SOCKET: this.socket, [MARK]: '1' }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] })
+    this.child = spawn(process.execPath, [server], {
+      env: { ...env, NITRO_UNIX_SOCKET: this.socket, [MARK]: '1' },
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    })
     this.ready = new Promise((resolve, reject) => {
       const timer = setTimeout(() => reject(new Error('The lane for heavy requests did not start.')), LONGEST_START)
       this.child.once('message', () => resolve())
@@ -85,14 +88,25 @@ export async function answeredBy({ ready, socket }: Lane, event: H3Event): Promi
   })
   const answer = await asked(socket, event)
   setResponseStatus(event, answer.statusCode, answer.statusMessage)
-  for (const [name, value] of Object.entries(answer.headers)) if (value !== undefined && name !== 'connection' && name !== 'transfer-encoding') setResponseHeader(event, name as 'etag', value as string)
+  for (const [name, value] of Object.entries(answer.headers))
+    if (value !== undefined && name !== 'connection' && name !== 'transfer-encoding')
+      setResponseHeader(event, name as 'etag', value as string)
   return sendStream(event, answer)
 }
 
 function asked(socketPath: string, { node: { req, res } }: H3Event): Promise<IncomingMessage> {
   return new Promise((resolve, reject) => {
     const up = request({ socketPath, method: req.method, path: req.url, headers: req.headers }, resolve)
-    up.once('error', (e) => reject(res.destroyed ? e : refuse(503, 'This took more memory than the server has, or it was stopped. Nothing was changed. Make it smaller, or try again.')))
+    up.once('error', (e) =>
+      reject(
+        res.destroyed
+          ? e
+          : refuse(
+              503,
+              'This took more memory than the server has, or it was stopped. Nothing was changed. Make it smaller, or try again.',
+            ),
+      ),
+    )
     // Whoever asked went away: so can the work.
     res.once('close', () => up.destroy())
     req.pipe(up)

@@ -42,14 +42,20 @@ export default defineNitroPlugin((nitro) => {
 const hostOf = (event: H3Event): string => getRequestHeader(event, 'host') ?? ''
 
 /** Names under which this server is reached, besides localhost and plain addresses: HOST and those in BELLATRAIT_NAMES. */
-const ownNames = (): string[] => [process.env.HOST ?? '', ...(process.env.BELLATRAIT_NAMES ?? '').split(/[ ,]+/)].map((n) => n.toLowerCase()).filter(Boolean)
+const ownNames = (): string[] =>
+  [process.env.HOST ?? '', ...(process.env.BELLATRAIT_NAMES ?? '').split(/[ ,]+/)]
+    .map((n) => n.toLowerCase())
+    .filter(Boolean)
 
 /** A page elsewhere may point a name of its own at this machine, and would then be served as one of ours. */
 function checkHost(event: H3Event): void {
   const url = `http://${hostOf(event)}`
   const name = URL.canParse(url) ? new URL(url).hostname.replace(/^\[|\]$/g, '') : ''
   if (name === 'localhost' || isIP(name) || ownNames().includes(name)) return
-  throw refuse(421, 'Bellatrait is not served under this name. Open it by its address, or name it in BELLATRAIT_NAMES where it is started.')
+  throw refuse(
+    421,
+    'Bellatrait is not served under this name. Open it by its address, or name it in BELLATRAIT_NAMES where it is started.',
+  )
 }
 
 /** Where there is something: pages, what is served as files, and routes, which answer for themselves. */
@@ -59,12 +65,16 @@ const SERVED = /^\/(?:$|drawings\/[\w-]{1,80}\/?$|mark\.svg$|practice\/[\w-]+\.i
 function checkPath(event: H3Event): void {
   const [path = ''] = event.path.split('?')
   if (!SERVED.test(path)) throw refuse(404, 'There is nothing at this address.')
-  if (!path.startsWith('/api') && event.method !== 'GET' && event.method !== 'HEAD') throw refuse(405, `Pages are only read: there is nothing to ${event.method} here.`)
+  if (!path.startsWith('/api') && event.method !== 'GET' && event.method !== 'HEAD')
+    throw refuse(405, `Pages are only read: there is nothing to ${event.method} here.`)
 }
 
 function checkOrigin(event: H3Event): void {
   if (event.method === 'GET' || event.method === 'HEAD') return
   const origin = getRequestHeader(event, 'origin')
   if (origin && URL.canParse(origin) && new URL(origin).host === hostOf(event)) return
-  throw refuse(403, 'This change did not come from a Bellatrait page, so it was not made. Open the page again and retry.')
+  throw refuse(
+    403,
+    'This change did not come from a Bellatrait page, so it was not made. Open the page again and retry.',
+  )
 }

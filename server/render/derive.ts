@@ -9,15 +9,26 @@ import { onlySketch, sketchThumbnail } from './sketch-thumbnail'
 let thread: Promise<DerivingThread> | null = null
 
 /** The one thread in which the server derives small things. */
-export const derivingThread = (): Promise<DerivingThread> => (thread ??= useStorage('assets:workers').getItem('derive.js').then((script) => new DerivingThread(String(script))))
+export const derivingThread = (): Promise<DerivingThread> =>
+  (thread ??= useStorage('assets:workers')
+    .getItem('derive.js')
+    .then((script) => new DerivingThread(String(script))))
 
 /**
  * The picture of a drawing on a card: its ink, or its sketch where it has none yet; drawn plainly where that takes too long.
  * `keep` is called with one that is worth keeping: what was drawn plainly is drawn better another time.
  */
-export async function pictureOf(drawing: Drawing, revision: number, images: ImageTable, keep: (svg: string) => void, slot = drawing.id): Promise<string> {
+export async function pictureOf(
+  drawing: Drawing,
+  revision: number,
+  images: ImageTable,
+  keep: (svg: string) => void,
+  slot = drawing.id,
+): Promise<string> {
   const sketch = onlySketch(drawing)
-  const made = (sketch && (await sketchThumbnail(drawing, sketch, images))) ?? (await (await derivingThread()).make('thumbnail', drawing, revision, slot))
+  const made =
+    (sketch && (await sketchThumbnail(drawing, sketch, images))) ??
+    (await (await derivingThread()).make('thumbnail', drawing, revision, slot))
   if (!made) return plainThumbnail(drawing)
   keptIfCan(() => keep(made))
   return made

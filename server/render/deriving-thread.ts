@@ -45,7 +45,12 @@ export class DerivingThread {
    *
    * @param slot what there is only one newest state of: the drawing, or a moment in its history
    */
-  make<K extends keyof Derived>(what: K, drawing: Drawing, revision: number, slot = drawing.id): Promise<Derived[K] | null> {
+  make<K extends keyof Derived>(
+    what: K,
+    drawing: Drawing,
+    revision: number,
+    slot = drawing.id,
+  ): Promise<Derived[K] | null> {
     const key = `${what} ${slot}@${revision}`
     return new Promise((resolve) => {
       const done = (made: Made): void => resolve(made as Derived[K] | null)

@@ -20,7 +20,13 @@ export async function sketchThumbnail({ page }: Drawing, sketch: Sketch, images:
   if (!image) return null
   const seen = await partOfImage(image, partSeen(sketch)).catch(() => null)
   if (!seen) return null
-  const small = await sharp(seen.bytes).rotate().flop(!!sketch.mirrored).resize(SIZE, SIZE, { fit: 'inside' }).jpeg({ quality: 70 }).toBuffer().catch(() => null)
+  const small = await sharp(seen.bytes)
+    .rotate()
+    .flop(!!sketch.mirrored)
+    .resize(SIZE, SIZE, { fit: 'inside' })
+    .jpeg({ quality: 70 })
+    .toBuffer()
+    .catch(() => null)
   if (!small) return null
   const { x, y, width, height, angle } = sketch
   const n = (v: number): string => short(v, 2)

@@ -13,6 +13,9 @@ const TOLERANCE = 0.3
 export function drawThumbnail(drawing: Drawing): string {
   const { page } = drawing
   const tolerance = (TOLERANCE * Math.max(page.width, page.height)) / SIZE
-  const { shapes } = shapesOf({ ...drawing, settings: { shapes: settingsForPage({ unite: false, tolerance, simplify: 0 }, page) } })
+  const { shapes } = shapesOf({
+    ...drawing,
+    settings: { shapes: settingsForPage({ unite: false, tolerance, simplify: 0 }, page) },
+  })
   return writeSvg(drawing, { content: 'outlines', shapes })
 }

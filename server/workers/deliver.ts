@@ -31,13 +31,21 @@ let drawn: ((bytes: Uint8Array | null) => void) | null = null
 function picture(order: PictureOrder): Promise<Uint8Array> {
   const { ground, tones, dpi } = order
   port.postMessage({ picture: { svg: pictureSvg(order), ground, tones, dpi } } satisfies OneAnswer)
-  return new Promise((resolve, reject) => (drawn = (bytes) => (bytes ? resolve(bytes) : reject(new Error('The picture could not be drawn.')))))
+  return new Promise(
+    (resolve, reject) =>
+      (drawn = (bytes) => (bytes ? resolve(bytes) : reject(new Error('The picture could not be drawn.')))),
+  )
 }
 
 async function deliver({ drawing: text, samples, settings }: OneAsked): Promise<OneAnswer> {
   try {
     const drawing = JSON.parse(text) as Drawing
-    return { file: await deliverable(drawing, shapesOf(drawing).shapes, settings, { picture, samplesOf: (hash) => samples[hash] }) }
+    return {
+      file: await deliverable(drawing, shapesOf(drawing).shapes, settings, {
+        picture,
+        samplesOf: (hash) => samples[hash],
+      }),
+    }
   } catch (e) {
     return { why: (e as Error).message }
   }

@@ -6,17 +6,26 @@ import { clickAt, dragThrough, enterPass, startDrawing, takeUp } from './support
 /** What a check of the page finds that keeps people out, in words. */
 async function barriers(page: Page): Promise<string[]> {
   const { violations } = await new AxeBuilder({ page }).analyze()
-  return violations.flatMap((v) => (v.impact === 'serious' || v.impact === 'critical' ? v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 120)}`) : []))
+  return violations.flatMap((v) =>
+    v.impact === 'serious' || v.impact === 'critical' ? v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 120)}`) : [],
+  )
 }
 
 /** Controls in sight that are narrower or lower than 24 px, other than words within a sentence. A tick is as large as its label. */
 const smallTargets = (page: Page): Promise<string[]> =>
   page.evaluate(() =>
-    [...document.querySelectorAll<HTMLElement>('button, a, input:not([type="file"]), select, [role="slider"], [role="radio"]')]
+    [
+      ...document.querySelectorAll<HTMLElement>(
+        'button, a, input:not([type="file"]), select, [role="slider"], [role="radio"]',
+      ),
+    ]
       .filter((e) => e.checkVisibility() && !e.closest('p'))
       .map((e) => ({ e, box: (e.closest('label:has(> input[type="checkbox"])') ?? e).getBoundingClientRect() }))
       .filter(({ box }) => box.width > 0 && (box.width < 23.5 || box.height < 23.5) && box.width !== 1)
-      .map(({ e, box }) => `${e.getAttribute('aria-label') ?? e.textContent?.trim()} ${box.width.toFixed()} x ${box.height.toFixed()}`),
+      .map(
+        ({ e, box }) =>
+          `${e.getAttribute('aria-label') ?? e.textContent?.trim()} ${box.width.toFixed()} x ${box.height.toFixed()}`,
+      ),
   )
 
 test('no screen has a serious barrier', async ({ page }) => {
@@ -35,11 +44,26 @@ test('no screen has a serious barrier', async ({ page }) => {
 test('nor has any instrument of Lines', async ({ page }) => {
   await startDrawing(page, 'demo-radish-bunch')
   await enterPass(page, 'Lines')
-  for (const instrument of ['Select', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Snip', 'Blot', 'Scrape', 'Practice', 'Propose']) {
+  for (const instrument of [
+    'Select',
+    'Bow',
+    'Freehand',
+    'Nodes',
+    'Figure',
+    'Snip',
+    'Blot',
+    'Scrape',
+    'Practice',
+    'Propose',
+  ]) {
     await takeUp(page, instrument)
     // Nodes chosen, or a line, where the instrument shows something of its own for them.
     if (instrument === 'Select') await page.keyboard.press('Control+a')
-    if (instrument === 'Nodes') await dragThrough(page, [{ x: 200, y: 60 }, { x: 420, y: 200 }])
+    if (instrument === 'Nodes')
+      await dragThrough(page, [
+        { x: 200, y: 60 },
+        { x: 420, y: 200 },
+      ])
     expect(await barriers(page), instrument).toEqual([])
     expect(await smallTargets(page), instrument).toEqual([])
   }
@@ -71,7 +95,10 @@ test('nor have Proof, menus and the card of keys', async ({ page }) => {
   await enterPass(page, 'Lines')
   await takeUp(page, 'Bow')
   // Something for Proof, which is opened.
-  await dragThrough(page, [{ x: 30, y: 40 }, { x: 120, y: 44 }])
+  await dragThrough(page, [
+    { x: 30, y: 40 },
+    { x: 120, y: 44 },
+  ])
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: /^Blunt end/ }).click()
   expect(await barriers(page), 'proof').toEqual([])
@@ -107,7 +134,9 @@ test('nor have the rules, the menus and the wipe of the Weight pass', async ({ p
   expect(await barriers(page), 'wipe').toEqual([])
 })
 
-test('nor have the Desk with drawings chosen, its dialogs, ways to deliver, and moments that are looked at', async ({ page }) => {
+test('nor have the Desk with drawings chosen, its dialogs, ways to deliver, and moments that are looked at', async ({
+  page,
+}) => {
   await page.goto('/')
   const cards = page.getByTestId('card')
   await expect(cards.first()).toBeVisible()

@@ -2,12 +2,25 @@ import { shapesOf } from '../../core/ink/shapes-of'
 import { newFillsLayer } from '#core/model/create'
 import type { Drawing } from '#core/model/model'
 import type { OpenDrawing } from '../../shared/api'
-import { clickAt, deliver, enterPass, layLine, linesOf, openDrawing, savedDrawing, startDrawing, takeUp } from './support/desk'
+import {
+  clickAt,
+  deliver,
+  enterPass,
+  layLine,
+  linesOf,
+  openDrawing,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+} from './support/desk'
 import { expect, test } from './support/test'
 
-const pass = (page: import('@playwright/test').Page) => page.getByRole('navigation', { name: 'Passes' }).locator('[aria-current=step]')
+const pass = (page: import('@playwright/test').Page) =>
+  page.getByRole('navigation', { name: 'Passes' }).locator('[aria-current=step]')
 
-test('keys are changed to one\'s own: what had one changes places, and all are as they were when asked', async ({ page }) => {
+test("keys are changed to one's own: what had one changes places, and all are as they were when asked", async ({
+  page,
+}) => {
   await startDrawing(page)
   await page.keyboard.press('?')
   const card = page.getByRole('dialog')
@@ -43,7 +56,7 @@ test('keys are changed to one\'s own: what had one changes places, and all are a
   await expect(pass(page)).toContainText('Weight')
 })
 
-test('the guide follows what is done in a drawing of one\'s own, and is put away for good', async ({ page }) => {
+test("the guide follows what is done in a drawing of one's own, and is put away for good", async ({ page }) => {
   await startDrawing(page)
   const guide = page.getByTestId('guide')
   await expect(guide).toContainText('take the Bow (E)')
@@ -86,15 +99,34 @@ test('a drawing is seen as it was when it was left', async ({ page }) => {
 test('outlines of strokes are turned back into lines, in one step, with how far they are off', async ({ page }) => {
   test.setTimeout(90_000)
   const { drawing } = (await (await page.request.get('/api/drawings/demo-garden-snail')).json()) as OpenDrawing
-  const shapes = shapesOf({ ...drawing, fills: [], settings: { ...drawing.settings, tuck: false, shapes: { ...drawing.settings.shapes, unite: false, simplify: 0 } } } as Drawing).shapes.slice(0, 12)
-  await startDrawing(page, { ...drawing, fills: [], amendments: [], layers: [newFillsLayer('Art', shapes.map((s) => ({ ...s, from: [] })))] })
+  const shapes = shapesOf({
+    ...drawing,
+    fills: [],
+    settings: { ...drawing.settings, tuck: false, shapes: { ...drawing.settings.shapes, unite: false, simplify: 0 } },
+  } as Drawing).shapes.slice(0, 12)
+  await startDrawing(page, {
+    ...drawing,
+    fills: [],
+    amendments: [],
+    layers: [
+      newFillsLayer(
+        'Art',
+        shapes.map((s) => ({ ...s, from: [] })),
+      ),
+    ],
+  })
   await page.keyboard.press('q')
   await page.keyboard.press('Control+a')
   await page.getByRole('button', { name: 'Turn into lines' }).click()
-  await expect(page.getByTestId('notice')).toContainText(/1[0-2] outlines are lines again, at most 0\.[0-2]\d? px off/, { timeout: 60_000 })
+  await expect(page.getByTestId('notice')).toContainText(
+    /1[0-2] outlines are lines again, at most 0\.[0-2]\d? px off/,
+    { timeout: 60_000 },
+  )
   const after = await savedDrawing(page)
   expect(linesOf(after).length).toBeGreaterThanOrEqual(10)
-  expect(linesOf(after).length + (after.layers.find((l) => l.kind === 'fills')?.items.length ?? 0)).toBeLessThanOrEqual(13)
+  expect(linesOf(after).length + (after.layers.find((l) => l.kind === 'fills')?.items.length ?? 0)).toBeLessThanOrEqual(
+    13,
+  )
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(0)
   await clickAt(page, { x: 5, y: 5 })

@@ -2,12 +2,27 @@ import { expect, test } from './support/test'
 import { sampleCount } from '#core/model/line-trace'
 import type { KeptTrace } from '#core/model/model'
 import { parseInkml } from '../../core/formats/inkml/parse-inkml'
-import { deliver, dragThrough, dropFile, enterPass, linesOf, onScreen, penStroke, rest, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
+import {
+  deliver,
+  dragThrough,
+  dropFile,
+  enterPass,
+  linesOf,
+  onScreen,
+  penStroke,
+  rest,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+  textOf,
+} from './support/desk'
 
 const wave = Array.from({ length: 60 }, (_, i) => ({ x: 120 + i * 7, y: 220 + 60 * Math.sin(i / 9) + (i % 2) * 1.5 }))
 
 test.describe('Drawing by hand', () => {
-  test('a line is drawn anew at another steadiness, its ends where they were; many at once too, and undone in one step', async ({ page }) => {
+  test('a line is drawn anew at another steadiness, its ends where they were; many at once too, and undone in one step', async ({
+    page,
+  }) => {
     await startDrawing(page, 'demo-pea-pod')
     await takeUp(page, 'Freehand')
     await dragThrough(page, wave, 1)
@@ -19,23 +34,35 @@ test.describe('Drawing by hand', () => {
     await expect.poll(async () => linesOf(await savedDrawing(page)).at(-1)!.trace!.steadiness).toBe(1)
     const steady = linesOf(await savedDrawing(page)).at(-1)!
     expect(steady.path).not.toEqual(before.path)
-    expect([steady.path.nodes[0]!.at, steady.path.nodes.at(-1)!.at]).toEqual([before.path.nodes[0]!.at, before.path.nodes.at(-1)!.at])
+    expect([steady.path.nodes[0]!.at, steady.path.nodes.at(-1)!.at]).toEqual([
+      before.path.nodes[0]!.at,
+      before.path.nodes.at(-1)!.at,
+    ])
     expect(steady.trace).toMatchObject({ of: (before.trace as KeptTrace).of, at: (before.trace as KeptTrace).at })
     await page.keyboard.press('Escape')
     await takeUp(page, 'Select')
     await page.keyboard.press('Escape')
     await takeUp(page, 'Freehand')
-    await dragThrough(page, wave.map((p) => ({ x: p.x, y: p.y + 180 })), 1)
+    await dragThrough(
+      page,
+      wave.map((p) => ({ x: p.x, y: p.y + 180 })),
+      1,
+    )
     await page.keyboard.press('Control+a')
     await page.getByLabel('Steadiness, exactly').fill('0')
     await page.getByLabel('Steadiness, exactly').press('Enter')
-    const drawn = async () => linesOf(await savedDrawing(page)).filter((l) => l.trace).map((l) => l.trace!.steadiness)
+    const drawn = async () =>
+      linesOf(await savedDrawing(page))
+        .filter((l) => l.trace)
+        .map((l) => l.trace!.steadiness)
     await expect.poll(drawn).toEqual([0, 0])
     await page.keyboard.press('Control+z')
     await expect.poll(drawn).toEqual([1, 0.4])
   })
 
-  test('says how many nodes there are while drawing, and a stroke near a chosen line leaves it alone', async ({ page }) => {
+  test('says how many nodes there are while drawing, and a stroke near a chosen line leaves it alone', async ({
+    page,
+  }) => {
     await startDrawing(page)
     await takeUp(page, 'Freehand')
     const screen = await Promise.all(wave.map((p) => onScreen(page, p)))
@@ -45,7 +72,11 @@ test.describe('Drawing by hand', () => {
     await expect(page.getByTestId('hint')).toHaveText(/\d+ nodes/)
     await page.mouse.up()
     const [first] = linesOf(await savedDrawing(page))
-    await dragThrough(page, wave.map((p) => ({ x: p.x + 3, y: p.y + 3 })), 1)
+    await dragThrough(
+      page,
+      wave.map((p) => ({ x: p.x + 3, y: p.y + 3 })),
+      1,
+    )
     const lines = linesOf(await savedDrawing(page))
     expect(lines).toHaveLength(2)
     expect(lines[0]).toEqual(first)
@@ -54,10 +85,18 @@ test.describe('Drawing by hand', () => {
   test('goes on with a line only from its end mark', async ({ page }) => {
     await startDrawing(page)
     await takeUp(page, 'Freehand')
-    await dragThrough(page, [{ x: 100, y: 200 }, { x: 180, y: 200 }, { x: 260, y: 200 }])
+    await dragThrough(page, [
+      { x: 100, y: 200 },
+      { x: 180, y: 200 },
+      { x: 260, y: 200 },
+    ])
     await expect(page.getByTestId('hint')).toContainText('From an end mark')
     const zoom = Number((await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ')[0])
-    await dragThrough(page, [{ x: 260 + 9 / zoom, y: 200 }, { x: 300, y: 240 }, { x: 340, y: 300 }])
+    await dragThrough(page, [
+      { x: 260 + 9 / zoom, y: 200 },
+      { x: 300, y: 240 },
+      { x: 340, y: 300 },
+    ])
     const lines = linesOf(await savedDrawing(page))
     expect(lines).toHaveLength(1)
     expect(lines[0]!.path.nodes[0]!.at.x).toBeCloseTo(100, 0)
@@ -69,7 +108,16 @@ test.describe('Drawing by hand', () => {
     await startDrawing(page)
     await takeUp(page, 'Freehand')
     await page.getByLabel('Square up').check()
-    await dragThrough(page, [{ x: 100, y: 100 }, { x: 300, y: 104 }, { x: 298, y: 260 }, { x: 120, y: 258 }], 14)
+    await dragThrough(
+      page,
+      [
+        { x: 100, y: 100 },
+        { x: 300, y: 104 },
+        { x: 298, y: 260 },
+        { x: 120, y: 258 },
+      ],
+      14,
+    )
     let [line] = linesOf(await savedDrawing(page))
     expect(line!.path.nodes).toHaveLength(4)
     expect(line!.path.nodes.every((n) => !n.in && !n.out)).toBe(true)
@@ -81,7 +129,11 @@ test.describe('Drawing by hand', () => {
 })
 
 test.describe('Pressure and nibs', () => {
-  const stroke = Array.from({ length: 40 }, (_, i) => ({ x: 120 + i * 10, y: 260, pressure: 0.1 + 0.8 * Math.sin((Math.PI * i) / 39) }))
+  const stroke = Array.from({ length: 40 }, (_, i) => ({
+    x: 120 + i * 10,
+    y: 260,
+    pressure: 0.1 + 0.8 * Math.sin((Math.PI * i) / 39),
+  }))
 
   test('a pen makes the width by the curve and the variation, and both can be changed later', async ({ page }) => {
     await startDrawing(page)
@@ -116,7 +168,9 @@ test.describe('Pressure and nibs', () => {
     await takeUp(page, 'Freehand')
     await page.getByLabel('Speed makes the width').check()
     // Ten long steps, then forty short ones with a rest after each.
-    const points = await Promise.all(Array.from({ length: 50 }, (_, i) => onScreen(page, { x: i < 10 ? 60 + i * 40 : 420 + (i - 9) * 4, y: 200 })))
+    const points = await Promise.all(
+      Array.from({ length: 50 }, (_, i) => onScreen(page, { x: i < 10 ? 60 + i * 40 : 420 + (i - 9) * 4, y: 200 })),
+    )
     await page.mouse.move(points[0]!.x, points[0]!.y)
     await page.mouse.down()
     for (const [i, p] of points.entries()) {
@@ -129,17 +183,27 @@ test.describe('Pressure and nibs', () => {
     expect(stops.at(-1)!.left).toBeGreaterThan(Math.min(...stops.map((s) => s.left)) + 0.15)
     await page.getByLabel('Unevenness, exactly').fill('40')
     await page.getByLabel('Unevenness, exactly').press('Enter')
-    await expect.poll(async () => linesOf(await savedDrawing(page))[0]!.weight.stops.length).toBeGreaterThan(stops.length)
+    await expect
+      .poll(async () => linesOf(await savedDrawing(page))[0]!.weight.stops.length)
+      .toBeGreaterThan(stops.length)
   })
 
-  test('nibs are taken, duplicated, tuned with decimals, renamed, restored and removed; the broad edge draws with its ellipse', async ({ page }) => {
+  test('nibs are taken, duplicated, tuned with decimals, renamed, restored and removed; the broad edge draws with its ellipse', async ({
+    page,
+  }) => {
     await startDrawing(page)
     await takeUp(page, 'Freehand')
     const nib = page.getByRole('button', { name: 'Nib', exact: true })
     await nib.click()
     await page.getByRole('option', { name: /Broad edge/ }).click()
-    await dragThrough(page, [{ x: 100, y: 150 }, { x: 300, y: 150 }])
-    expect(linesOf(await savedDrawing(page))[0]!.weight).toMatchObject({ size: 10, nib: { width: 1, height: 0.25, angle: -40 } })
+    await dragThrough(page, [
+      { x: 100, y: 150 },
+      { x: 300, y: 150 },
+    ])
+    expect(linesOf(await savedDrawing(page))[0]!.weight).toMatchObject({
+      size: 10,
+      nib: { width: 1, height: 0.25, angle: -40 },
+    })
     await takeUp(page, 'Select')
     await page.keyboard.press('Escape')
     await takeUp(page, 'Freehand')
@@ -190,7 +254,14 @@ test.describe('Practice pen and InkML', () => {
   test('pen traces leave as InkML and come back as lines', async ({ page }) => {
     await startDrawing(page)
     await takeUp(page, 'Freehand')
-    await penStroke(page, Array.from({ length: 30 }, (_, i) => ({ x: 150 + i * 10, y: 200 + 40 * Math.sin(i / 5), pressure: 0.3 + 0.5 * Math.sin(i / 9) })))
+    await penStroke(
+      page,
+      Array.from({ length: 30 }, (_, i) => ({
+        x: 150 + i * 10,
+        y: 200 + 40 * Math.sin(i / 5),
+        pressure: 0.3 + 0.5 * Math.sin(i / 9),
+      })),
+    )
     const [line] = linesOf(await savedDrawing(page))
     await enterPass(page, 'Deliver')
     const download = await deliver(page, 'Pen traces')
@@ -198,7 +269,11 @@ test.describe('Practice pen and InkML', () => {
     const text = await textOf(download)
     expect(parseInkml(text)[0]).toHaveLength(sampleCount(line!.trace!))
     await enterPass(page, 'Lines')
-    await dropFile(page, '[data-testid="canvas"]', { name: 'again.inkml', type: 'application/inkml+xml', content: Buffer.from(text) })
+    await dropFile(page, '[data-testid="canvas"]', {
+      name: 'again.inkml',
+      type: 'application/inkml+xml',
+      content: Buffer.from(text),
+    })
     await expect(page.getByTestId('notice')).toContainText('One line was drawn')
     const lines = linesOf(await savedDrawing(page))
     expect(lines).toHaveLength(2)
@@ -206,9 +281,12 @@ test.describe('Practice pen and InkML', () => {
     expect(lines[1]!.weight.stops.length).toBeGreaterThan(1)
   })
 
-  test('InkML that is none, and traces of one point, are refused with a sentence and change nothing', async ({ page }) => {
+  test('InkML that is none, and traces of one point, are refused with a sentence and change nothing', async ({
+    page,
+  }) => {
     await startDrawing(page)
-    const drop = (name: string, content: string) => dropFile(page, '[data-testid="canvas"]', { name, type: 'application/inkml+xml', content: Buffer.from(content) })
+    const drop = (name: string, content: string) =>
+      dropFile(page, '[data-testid="canvas"]', { name, type: 'application/inkml+xml', content: Buffer.from(content) })
     await drop('notes.inkml', 'Buy seeds')
     await expect(page.getByTestId('notice')).toContainText('InkML')
     await drop('point.inkml', '<ink xmlns="http://www.w3.org/2003/InkML"><trace>10 10</trace></ink>')

@@ -64,7 +64,8 @@ test('every instrument of Lines does its work by keys alone', async ({ page }) =
   // Blot, and Scrape over it.
   await keys(page, 'Shift+W 4xShift+ArrowDown')
   await dragging(page, '5xArrowRight')
-  const blots = (d: Awaited<ReturnType<typeof savedDrawing>>) => d.layers.flatMap((l) => (l.kind === 'fills' || l.kind === 'shapes' ? l.items : []))
+  const blots = (d: Awaited<ReturnType<typeof savedDrawing>>) =>
+    d.layers.flatMap((l) => (l.kind === 'fills' || l.kind === 'shapes' ? l.items : []))
   const [blot] = blots(await savedDrawing(page))
   await keys(page, 'Shift+E')
   await dragging(page, '8xArrowLeft')

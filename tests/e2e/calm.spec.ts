@@ -21,7 +21,9 @@ async function longTasks(page: Page, edit: () => Promise<void>): Promise<number[
   await edit()
   const revision = (): Promise<string | null> => page.getByTestId('save-state').textContent()
   await steady(revision)
-  await page.waitForFunction(() => new Promise((resolve) => requestIdleCallback(() => setTimeout(() => resolve(true), 900))))
+  await page.waitForFunction(
+    () => new Promise((resolve) => requestIdleCallback(() => setTimeout(() => resolve(true), 900))),
+  )
   return page.evaluate(() => window.longTasks.slice())
 }
 
@@ -29,12 +31,27 @@ test('an edit among 2,000 lines is no long task in any pass', async ({ page }) =
   test.setTimeout(400_000)
   await page.addInitScript(() => {
     window.longTasks = []
-    new PerformanceObserver((list) => list.getEntries().forEach((e) => window.longTasks.push(Math.round(e.duration)))).observe({ type: 'longtask' })
+    new PerformanceObserver((list) =>
+      list.getEntries().forEach((e) => window.longTasks.push(Math.round(e.duration))),
+    ).observe({ type: 'longtask' })
   })
-  await startDrawing(page, newDrawing('Crowded', { page: { width: 900, height: 620, unit: 'px', pxPerMm: 4 }, layers: [newLinesLayer('Lines', strokes(2000))] }))
+  await startDrawing(
+    page,
+    newDrawing('Crowded', {
+      page: { width: 900, height: 620, unit: 'px', pxPerMm: 4 },
+      layers: [newLinesLayer('Lines', strokes(2000))],
+    }),
+  )
   const canvas = (await page.getByTestId('canvas').boundingBox())!
   const least: Record<string, number> = {}
-  for (const [pass, tool] of [['Lines', 'Nodes'], ['Weight', 'Caliper'], ['Shapes', 'Nodes'], ['Fill', 'Select'], ['Sketch', null], ['Deliver', null]] as const) {
+  for (const [pass, tool] of [
+    ['Lines', 'Nodes'],
+    ['Weight', 'Caliper'],
+    ['Shapes', 'Nodes'],
+    ['Fill', 'Select'],
+    ['Sketch', null],
+    ['Deliver', null],
+  ] as const) {
     await enterPass(page, pass)
     if (pass === 'Shapes') await expect(page.getByTestId('shape-count')).toBeVisible({ timeout: 120_000 })
     await expect(page.getByText(/^(Inking|Making shapes)$/)).toHaveCount(0, { timeout: 120_000 })

@@ -30,7 +30,8 @@ async function clingFully(page: Page): Promise<void> {
   await expect(page.getByTestId('cling')).toContainText('100 %', { timeout: 60_000 })
 }
 
-const longestOpen = (lines: readonly Line[]): Line => lines.filter((l) => !l.path.closed).toSorted((a, b) => arcOfPath(b.path).total - arcOfPath(a.path).total)[0]!
+const longestOpen = (lines: readonly Line[]): Line =>
+  lines.filter((l) => !l.path.closed).toSorted((a, b) => arcOfPath(b.path).total - arcOfPath(a.path).total)[0]!
 
 /** How far a laid line lies from one that is known, px: the mean. */
 function apart(laid: Line, known: Line): number {
@@ -43,7 +44,7 @@ function apart(laid: Line, known: Line): number {
 function beside(line: Line, far: number): Vec[] {
   const arc = arcOfPath(line.path)
   return Array.from({ length: 26 }, (_, i) => {
-    const s = ((0.04 + (0.92 * i) / 25)) * arc.total
+    const s = (0.04 + (0.92 * i) / 25) * arc.total
     const [p, t] = [arc.point(s), arc.tangent(s)!]
     const off = far * Math.sin(i * 0.9)
     return { x: p.x + t.y * off, y: p.y - t.x * off }
@@ -69,7 +70,9 @@ test('a hand that strays is drawn onto the pencil, unless it is let go free; Cli
   await expect(page.getByTestId('cling')).toContainText('100 %', { timeout: 60_000 })
 })
 
-test('a bow laid from end to end of a pencil curve bends itself; lines that lie beside it settle, tried on first', async ({ page }) => {
+test('a bow laid from end to end of a pencil curve bends itself; lines that lie beside it settle, tried on first', async ({
+  page,
+}) => {
   const known = longestOpen(await sketchOf(page, 'demo-radish-bunch'))
   const arc = arcOfPath(known.path)
   await takeUp(page, 'Bow')

@@ -65,7 +65,9 @@ test('a picture leaves at its dots per inch, in black alone, and one of 20,000 p
   expect((await sharp(await whole.path(), { limitInputPixels: false }).metadata()).width).toBe(20_000)
 })
 
-test('a layer or what is chosen leaves alone; settings are named and used again; everything leaves as one archive', async ({ page }) => {
+test('a layer or what is chosen leaves alone; settings are named and used again; everything leaves as one archive', async ({
+  page,
+}) => {
   await startDrawing(page)
   await layLine(page, { x: 100, y: 100 }, { x: 300, y: 120 })
   await layLine(page, { x: 100, y: 300 }, { x: 300, y: 320 })
@@ -88,7 +90,12 @@ test('a layer or what is chosen leaves alone; settings are named and used again;
   await page.getByTestId('named').selectOption('embroidery')
   await expect(page.getByTestId('leaving')).toHaveValue('cut-out')
   const files = unzipped(readFileSync(await (await deliver(page, 'Everything')).path()), { files: 9, bytes: 1e8 })
-  expect([...files.keys()]).toEqual(['test-drawing.svg', 'test-drawing.live.svg', 'test-drawing.pdf', 'test-drawing.png'])
+  expect([...files.keys()]).toEqual([
+    'test-drawing.svg',
+    'test-drawing.live.svg',
+    'test-drawing.pdf',
+    'test-drawing.png',
+  ])
   // Nothing is chosen any more: the page leaves.
   expect(contoursOf(new TextDecoder().decode(files.get('test-drawing.svg')))).toHaveLength(2)
 })
@@ -100,7 +107,8 @@ test('pages of a PDF are seen one by one', async ({ page }) => {
   const sheets = page.getByTestId('sheet')
   await expect(sheets).toBeVisible()
   // While a page is made, nothing is told of it.
-  const nodes = async (): Promise<string | undefined> => /(\d+) nodes/.exec(await page.getByTestId('delivery-facts').innerText())?.[1]
+  const nodes = async (): Promise<string | undefined> =>
+    /(\d+) nodes/.exec(await page.getByTestId('delivery-facts').innerText())?.[1]
   await expect.poll(nodes).toBeDefined()
   const first = await nodes()
   await sheets.selectOption('1')
@@ -117,11 +125,14 @@ test('the pictures of the five drawings are what their outlines are', async ({ p
     await page.getByTestId('picture-by').selectOption('px')
     await page.getByLabel('Longer side').fill('2160')
     await page.keyboard.press('Enter')
-    const picture = await sharp(await (await deliver(page, 'Picture')).path()).raw().toBuffer()
+    const picture = await sharp(await (await deliver(page, 'Picture')).path())
+      .raw()
+      .toBuffer()
     const { pixels } = new Resvg(svg, { fitTo: { mode: 'width', value: 2160 } }).render()
     expect(picture.length, name).toBe(pixels.length)
     // On white: colours of clear dots are of no account.
-    const onWhite = (p: ArrayLike<number>, i: number): number => (p[i]! * p[i - (i % 4) + 3]!) / 255 + 255 - p[i - (i % 4) + 3]!
+    const onWhite = (p: ArrayLike<number>, i: number): number =>
+      (p[i]! * p[i - (i % 4) + 3]!) / 255 + 255 - p[i - (i % 4) + 3]!
     let sum = 0
     for (let i = 0; i < pixels.length; i++) sum += Math.abs(onWhite(pixels, i) - onWhite(picture, i))
     expect(sum / pixels.length / 255, name).toBeLessThan(0.001)

@@ -5,7 +5,10 @@ import type { Path } from '#core/geometry/path'
 import { expect, test } from './support/test'
 import { clickAt, dropFile, linesOf, openDrawing, savedDrawing, startDrawing } from './support/desk'
 
-const pathOf = (points: [number, number][]): Path => ({ nodes: points.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' })), closed: false })
+const pathOf = (points: [number, number][]): Path => ({
+  nodes: points.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' })),
+  closed: false,
+})
 
 test.describe('Desk', () => {
   test('starts blank, from a sketch, and tells what is wrong with a file', async ({ page }) => {
@@ -16,17 +19,30 @@ test.describe('Desk', () => {
     await expect(page.getByTestId('notice')).toContainText('not a PNG, JPEG or WebP')
     await file.setInputFiles({ name: 'empty.png', mimeType: 'image/png', buffer: Buffer.alloc(0) })
     await expect(page.getByTestId('notice')).toContainText('is empty')
-    await file.setInputFiles({ name: 'bad.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<!DOCTYPE svg [<!ENTITY a "b">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>') })
+    await file.setInputFiles({
+      name: 'bad.svg',
+      mimeType: 'image/svg+xml',
+      buffer: Buffer.from('<!DOCTYPE svg [<!ENTITY a "b">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>'),
+    })
     await expect(page.getByTestId('notice')).toContainText('entities')
     expect(page.url()).toMatch(/\/$/)
-    await file.setInputFiles({ name: 'script.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>document.title = "hacked"</script><path d="M1 1L8 8" stroke="black"/></svg>') })
+    await file.setInputFiles({
+      name: 'script.svg',
+      mimeType: 'image/svg+xml',
+      buffer: Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>document.title = "hacked"</script><path d="M1 1L8 8" stroke="black"/></svg>',
+      ),
+    })
     await expect(page.getByTestId('import-notes')).toContainText('A script was left out')
     expect(linesOf(await savedDrawing(page))).toHaveLength(1)
     await page.getByRole('link', { name: 'Desk' }).click()
     const shot = await page.screenshot({ clip: { x: 0, y: 0, width: 300, height: 200 } })
     await file.setInputFiles({ name: 'Watering can.png', mimeType: 'image/png', buffer: shot })
     await expect(page.getByTestId('sketch')).toBeVisible()
-    expect(await savedDrawing(page)).toMatchObject({ name: 'Watering can', layers: [{ kind: 'sketch', locked: true }, { kind: 'lines' }] })
+    expect(await savedDrawing(page)).toMatchObject({
+      name: 'Watering can',
+      layers: [{ kind: 'sketch', locked: true }, { kind: 'lines' }],
+    })
     await page.getByRole('link', { name: 'Desk' }).click()
     await page.getByRole('button', { name: 'New drawing' }).click()
     await expect(page.getByTestId('canvas')).toBeVisible()
@@ -88,21 +104,32 @@ test.describe('Saving', () => {
     const id = await startDrawing(page)
     const other = await context.newPage()
     await openDrawing(other, id)
-    for (const [p, y] of [[page, 100], [other, 300]] as const) {
+    for (const [p, y] of [
+      [page, 100],
+      [other, 300],
+    ] as const) {
       await clickAt(p, { x: 100, y })
       await clickAt(p, { x: 300, y })
       await p.keyboard.press('Enter')
       await expect(p.getByTestId('save-state')).toContainText('Saved')
     }
     await expect(other.getByTestId('notice')).toContainText('Both changes were kept')
-    expect(linesOf(await savedDrawing(other)).map((l) => Math.round(l.path.nodes[0]!.at.y)).sort()).toEqual([100, 300])
+    expect(
+      linesOf(await savedDrawing(other))
+        .map((l) => Math.round(l.path.nodes[0]!.at.y))
+        .sort(),
+    ).toEqual([100, 300])
   })
 })
 
 test('a picture dropped on the page becomes the sketch; a text dropped there does not', async ({ page }) => {
   await startDrawing(page)
   const picture = await page.screenshot({ clip: { x: 0, y: 0, width: 60, height: 40 } })
-  await dropFile(page, '[data-testid=canvas]', { name: 'note.png', type: 'image/png', content: Buffer.from('just words') })
+  await dropFile(page, '[data-testid=canvas]', {
+    name: 'note.png',
+    type: 'image/png',
+    content: Buffer.from('just words'),
+  })
   await expect(page.getByTestId('notice')).toContainText('not a PNG, JPEG or WebP')
   expect((await savedDrawing(page)).layers).toHaveLength(1)
   await dropFile(page, '[data-testid=canvas]', { name: 'scan.png', type: 'image/png', content: picture })
@@ -122,14 +149,21 @@ test('a picture dropped on the Desk starts a drawing over it', async ({ page }) 
   expect(name).toBe('Clover')
   // A tall sketch gets a tall page.
   expect(paper.height).toBeGreaterThan(paper.width)
-  expect(layers.map((l) => [l.kind, l.locked, l.opacity])).toEqual([['sketch', true, 0.5], ['lines', false, 1]])
+  expect(layers.map((l) => [l.kind, l.locked, l.opacity])).toEqual([
+    ['sketch', true, 0.5],
+    ['lines', false, 1],
+  ])
 })
 
-test('an SVG by another hand comes in as it looks, and what came otherwise is listed with a way to see where', async ({ page }) => {
+test('an SVG by another hand comes in as it looks, and what came otherwise is listed with a way to see where', async ({
+  page,
+}) => {
   await page.goto('/')
   const leaf = '<symbol id="leaf" viewBox="0 0 10 10"><path d="M1 9C1 3 5 1 9 1C9 6 6 9 1 9Z"/></symbol>'
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 300"><style>.g { fill: #4a6a3a }</style>${leaf}<g id="Leaves"><use class="g" href="#leaf" x="40" y="40" width="80" height="80"/><use class="g" href="#leaf" x="240" y="140" width="80" height="80"/></g><text x="40" y="260">Peas</text><text x="300" y="40">Beans</text></svg>`
-  await page.getByTestId('desk-file').setInputFiles({ name: 'leaves.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
+  await page
+    .getByTestId('desk-file')
+    .setInputFiles({ name: 'leaves.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) })
   const list = page.getByTestId('import-notes')
   await expect(list).toContainText('Lettering was left out')
   await expect(list).toContainText('2 times')
@@ -146,9 +180,15 @@ test('an SVG by another hand comes in as it looks, and what came otherwise is li
   await expect(list).toBeHidden()
 })
 
-test('among a hundred drawings one is found by its name, put in order, opened by it, renamed in place and duplicated', async ({ page }) => {
+test('among a hundred drawings one is found by its name, put in order, opened by it, renamed in place and duplicated', async ({
+  page,
+}) => {
   const origin = new URL((await page.request.get('/')).url()).origin
-  for (let i = 1; i <= 100; i++) await page.request.post('/api/drawings', { data: { name: i === 42 ? 'Café poster' : `Seed packet ${i}` }, headers: { origin } })
+  for (let i = 1; i <= 100; i++)
+    await page.request.post('/api/drawings', {
+      data: { name: i === 42 ? 'Café poster' : `Seed packet ${i}` },
+      headers: { origin },
+    })
   await page.goto('/')
   const cards = page.getByTestId('card')
   await expect.poll(() => cards.count()).toBeGreaterThan(99)
@@ -159,7 +199,11 @@ test('among a hundred drawings one is found by its name, put in order, opened by
   await page.keyboard.type('packet seed 1')
   await expect(cards).toHaveCount(20)
   // As people count: 2 comes before 10.
-  expect((await cards.locator('p a').allTextContents()).slice(0, 3)).toEqual(['Seed packet 1', 'Seed packet 10', 'Seed packet 11'])
+  expect((await cards.locator('p a').allTextContents()).slice(0, 3)).toEqual([
+    'Seed packet 1',
+    'Seed packet 10',
+    'Seed packet 11',
+  ])
   await page.getByTestId('find-drawings').fill('nothing of the kind')
   await expect(page.getByRole('button', { name: /Show all/ })).toBeVisible()
   await page.getByTestId('find-drawings').fill('CAFE')
@@ -179,9 +223,29 @@ test('among a hundred drawings one is found by its name, put in order, opened by
   await expect(page.getByLabel('Order of the drawings')).toHaveValue('name')
 })
 
-test('several drawings are chosen by key, laid on a shelf, backed up, put into the bin and thrown away', async ({ page }) => {
+test('several drawings are chosen by key, laid on a shelf, backed up, put into the bin and thrown away', async ({
+  page,
+}) => {
   const origin = new URL((await page.request.get('/')).url()).origin
-  for (const name of ['Shelf A', 'Shelf B', 'Shelf C', 'Shelf D']) await page.request.post('/api/drawings', { data: { drawing: { ...newDrawing(name), layers: [newLinesLayer('Lines', [newLine(pathOf([[40, 40], [300, 90]]))])] } }, headers: { origin } })
+  for (const name of ['Shelf A', 'Shelf B', 'Shelf C', 'Shelf D'])
+    await page.request.post('/api/drawings', {
+      data: {
+        drawing: {
+          ...newDrawing(name),
+          layers: [
+            newLinesLayer('Lines', [
+              newLine(
+                pathOf([
+                  [40, 40],
+                  [300, 90],
+                ]),
+              ),
+            ]),
+          ],
+        },
+      },
+      headers: { origin },
+    })
   await page.goto('/')
   const cards = page.getByTestId('card')
   await page.getByTestId('find-drawings').fill('shelf')
@@ -198,7 +262,10 @@ test('several drawings are chosen by key, laid on a shelf, backed up, put into t
   await page.keyboard.press('Enter')
   const shelves = page.getByRole('navigation', { name: 'Shelves' })
   await expect(shelves.getByRole('button', { name: 'Class 4b 2' })).toBeVisible()
-  const [download] = await Promise.all([page.waitForEvent('download'), bar.getByRole('button', { name: 'Back up' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    bar.getByRole('button', { name: 'Back up' }).click(),
+  ])
   const backup = readFileSync(await download.path())
   await page.keyboard.press('Escape')
   await expect(bar).toBeHidden()
@@ -221,7 +288,9 @@ test('several drawings are chosen by key, laid on a shelf, backed up, put into t
   await page.getByTestId('desk-file').setInputFiles({ name: 'backup.zip', mimeType: 'application/zip', buffer: backup })
   await expect(page.getByTestId('notice')).toContainText('1 drawing brought in; 1 drawing was here already.')
   await expect(cards).toHaveCount(2)
-  await page.getByTestId('desk-file').setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer: backup.subarray(0, 400) })
+  await page
+    .getByTestId('desk-file')
+    .setInputFiles({ name: 'broken.zip', mimeType: 'application/zip', buffer: backup.subarray(0, 400) })
   await expect(page.getByTestId('notice')).toContainText('no zip archive, or it is damaged')
   // The shelf is taken down, the drawings stay.
   await shelves.getByRole('button', { name: 'Take the shelf Class 4b down' }).click()
@@ -230,9 +299,28 @@ test('several drawings are chosen by key, laid on a shelf, backed up, put into t
   await expect(cards).toHaveCount(4)
 })
 
-test('a drawing becomes a template: blank starts and sketches begin with what it holds; a page has a size of its own', async ({ page }) => {
+test('a drawing becomes a template: blank starts and sketches begin with what it holds; a page has a size of its own', async ({
+  page,
+}) => {
   const origin = new URL((await page.request.get('/')).url()).origin
-  await page.request.post('/api/drawings', { data: { drawing: { ...newDrawing('Border'), layers: [newLinesLayer('Frame', [newLine(pathOf([[20, 20], [700, 20]]))])] } }, headers: { origin } })
+  await page.request.post('/api/drawings', {
+    data: {
+      drawing: {
+        ...newDrawing('Border'),
+        layers: [
+          newLinesLayer('Frame', [
+            newLine(
+              pathOf([
+                [20, 20],
+                [700, 20],
+              ]),
+            ),
+          ]),
+        ],
+      },
+    },
+    headers: { origin },
+  })
   await page.goto('/')
   const border = page.getByTestId('card').filter({ has: page.getByRole('link', { name: 'Border', exact: true }) })
   await border.getByRole('button', { name: /More for/ }).click()
@@ -247,7 +335,11 @@ test('a drawing becomes a template: blank starts and sketches begin with what it
   const shot = await page.screenshot({ clip: { x: 0, y: 0, width: 300, height: 200 } })
   await page.getByTestId('desk-file').setInputFiles({ name: 'Pupil.png', mimeType: 'image/png', buffer: shot })
   await expect(page.getByTestId('sketch')).toBeVisible()
-  expect(await savedDrawing(page)).toMatchObject({ name: 'Pupil', page: { width: 720 }, layers: [{ kind: 'sketch' }, { name: 'Frame' }] })
+  expect(await savedDrawing(page)).toMatchObject({
+    name: 'Pupil',
+    page: { width: 720 },
+    layers: [{ kind: 'sketch' }, { name: 'Frame' }],
+  })
   await page.goto('/')
   await page.getByTestId('new-page').selectOption('own')
   await page.getByLabel('Width').fill('62,5')

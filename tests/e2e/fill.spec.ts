@@ -12,13 +12,30 @@ import { openInk } from '#core/ink/open-ink'
 import { atOnce } from '#core/turns'
 import { pathsOfData } from '#core/formats/svg/paths'
 import { IDENTITY } from '#core/geometry/matrix'
-import { clickAt, deliver, dragThrough, enterPass, layLine, linesOf, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
+import {
+  clickAt,
+  deliver,
+  dragThrough,
+  enterPass,
+  layLine,
+  linesOf,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+  textOf,
+} from './support/desk'
 import { expect, test } from './support/test'
 
 /** The colour of the topmost shape at a point of a delivered file; null where there is none. */
 function colourAt(svg: string, p: Vec): string | null {
   const shapes = [...svg.matchAll(/<path[^>]* d="([^"]*)"[^>]* fill="(#[0-9a-f]{6})"/g)]
-  const found = shapes.findLast(([, d]) => windingAt(pathsOfData(d!, IDENTITY).map((c) => cubicsOfPath({ ...c, closed: true })), p) !== 0)
+  const found = shapes.findLast(
+    ([, d]) =>
+      windingAt(
+        pathsOfData(d!, IDENTITY).map((c) => cubicsOfPath({ ...c, closed: true })),
+        p,
+      ) !== 0,
+  )
   return found?.[2] ?? null
 }
 
@@ -29,19 +46,53 @@ async function delivered(page: Page): Promise<string> {
 
 /** The places farthest from any edge of the largest regions of a drawing. */
 function regionsOf(drawing: Drawing, count: number): Vec[] {
-  const faces = atOnce(openInk(drawing).paper(0.3 * drawing.page.pxPerMm)).index.faces.filter((f) => f.box).sort((a, b) => measureOfFace(b).area - measureOfFace(a).area)
+  const faces = atOnce(openInk(drawing).paper(0.3 * drawing.page.pxPerMm))
+    .index.faces.filter((f) => f.box)
+    .sort((a, b) => measureOfFace(b).area - measureOfFace(a).area)
   return faces.slice(0, count).map((f) => {
-    const [x, y] = polylabel(f.contours.map((c) => c.flatMap((k) => flatten(k, 0.2).slice(1).map((q): [number, number] => [q.x, q.y]))), 0.2)
+    const [x, y] = polylabel(
+      f.contours.map((c) =>
+        c.flatMap((k) =>
+          flatten(k, 0.2)
+            .slice(1)
+            .map((q): [number, number] => [q.x, q.y]),
+        ),
+      ),
+      0.2,
+    )
     return { x: x!, y: y! }
   })
 }
 
-const bar = (id: string, a: [number, number], b: [number, number]): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(6) })
-const inks = [{ id: 'black', name: 'Black', colour: '#211c1a' }, { id: 'straw', name: 'Straw', colour: '#e8c96a' }, { id: 'leaf', name: 'Leaf', colour: '#4a6a3a' }]
-const boxed = (...more: Line[]): Drawing => ({ ...newDrawing('Boxes', { layers: [newLinesLayer('Ink', [bar('top', [100, 100], [500, 100]), bar('right', [500, 100], [500, 400]), bar('bottom', [500, 400], [100, 400]), bar('left', [100, 400], [100, 100]), ...more])] }), inks })
+const bar = (id: string, a: [number, number], b: [number, number]): Line =>
+  newLine(
+    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
+    { id, weight: evenWeight(6) },
+  )
+const inks = [
+  { id: 'black', name: 'Black', colour: '#211c1a' },
+  { id: 'straw', name: 'Straw', colour: '#e8c96a' },
+  { id: 'leaf', name: 'Leaf', colour: '#4a6a3a' },
+]
+const boxed = (...more: Line[]): Drawing => ({
+  ...newDrawing('Boxes', {
+    layers: [
+      newLinesLayer('Ink', [
+        bar('top', [100, 100], [500, 100]),
+        bar('right', [500, 100], [500, 400]),
+        bar('bottom', [500, 400], [100, 400]),
+        bar('left', [100, 400], [100, 100]),
+        ...more,
+      ]),
+    ],
+  }),
+  inks,
+})
 const takeInk = (page: Page, name: string) => page.getByTestId('inks').getByRole('radio', { name, exact: true }).click()
 
-test('fills follow: eight regions of the snail poured, a line bent, undone, deleted, and a region split', async ({ page }) => {
+test('fills follow: eight regions of the snail poured, a line bent, undone, deleted, and a region split', async ({
+  page,
+}) => {
   await startDrawing(page, 'demo-garden-snail')
   const places = regionsOf(await savedDrawing(page), 8)
   expect(places).toHaveLength(8)
@@ -59,8 +110,13 @@ test('fills follow: eight regions of the snail poured, a line bent, undone, dele
   const { fills } = await savedDrawing(page)
   const held = new Set(fills![0]!.hold.map((h) => h.line))
   const lines = linesOf(await savedDrawing(page))
-  const isAlone = (own: Line, p: Vec): boolean => lines.every((l) => l === own || arcOfPath(l.path).nearest(p).distance > 14)
-  const node = lines.filter((l) => held.has(l.id)).flatMap((l) => l.path.nodes.slice(1, -1).flatMap((n) => (isAlone(l, n.at) ? [{ at: n.at, arc: arcOfPath(l.path) }] : [])))[0]!
+  const isAlone = (own: Line, p: Vec): boolean =>
+    lines.every((l) => l === own || arcOfPath(l.path).nearest(p).distance > 14)
+  const node = lines
+    .filter((l) => held.has(l.id))
+    .flatMap((l) =>
+      l.path.nodes.slice(1, -1).flatMap((n) => (isAlone(l, n.at) ? [{ at: n.at, arc: arcOfPath(l.path) }] : [])),
+    )[0]!
   const aside = node.arc.point(node.arc.nearest(node.at).length + 25)
   await enterPass(page, 'Lines')
   await takeUp(page, 'Nodes')
@@ -78,11 +134,17 @@ test('fills follow: eight regions of the snail poured, a line bent, undone, dele
   const p = places[0]!
   await layLine(page, { x: p.x - 300, y: p.y + 3 }, { x: p.x + 300, y: p.y + 3 })
   const split = await delivered(page)
-  for (const q of [{ x: p.x, y: p.y - 9 }, { x: p.x, y: p.y + 14 }]) expect(colourAt(split, q)).toBe(colour)
+  for (const q of [
+    { x: p.x, y: p.y - 9 },
+    { x: p.x, y: p.y + 14 },
+  ])
+    expect(colourAt(split, q)).toBe(colour)
   await page.keyboard.press('Control+z')
 })
 
-test('pouring takes in, over and out; a drag pours several; the ground lies beneath; Alt takes an ink up', async ({ page }) => {
+test('pouring takes in, over and out; a drag pours several; the ground lies beneath; Alt takes an ink up', async ({
+  page,
+}) => {
   await startDrawing(page, boxed(bar('between', [300, 100], [300, 400])))
   await enterPass(page, 'Fill')
   await takeInk(page, 'Straw')
@@ -95,7 +157,14 @@ test('pouring takes in, over and out; a drag pours several; the ground lies bene
   await expect.poll(async () => (await savedDrawing(page)).fills?.map((f) => f.ink)).toEqual(['leaf'])
   await clickAt(page, { x: 200, y: 250 })
   await expect.poll(async () => (await savedDrawing(page)).fills).toBeUndefined()
-  await dragThrough(page, [{ x: 200, y: 250 }, { x: 400, y: 250 }], 20)
+  await dragThrough(
+    page,
+    [
+      { x: 200, y: 250 },
+      { x: 400, y: 250 },
+    ],
+    20,
+  )
   await expect.poll(async () => (await savedDrawing(page)).fills?.map((f) => f.ink)).toEqual(['leaf', 'leaf'])
   await page.keyboard.down('Alt')
   await clickAt(page, { x: 300, y: 250 })
@@ -104,13 +173,29 @@ test('pouring takes in, over and out; a drag pours several; the ground lies bene
   await takeInk(page, 'Straw')
   await page.getByRole('button', { name: 'Lay a ground' }).click()
   const svg = await delivered(page)
-  expect([colourAt(svg, { x: 200, y: 250 }), colourAt(svg, { x: 600, y: 450 }), colourAt(svg, { x: 300, y: 250 })]).toEqual(['#4a6a3a', '#e8c96a', '#211c1a'])
+  expect([
+    colourAt(svg, { x: 200, y: 250 }),
+    colourAt(svg, { x: 600, y: 450 }),
+    colourAt(svg, { x: 300, y: 250 }),
+  ]).toEqual(['#4a6a3a', '#e8c96a', '#211c1a'])
   // Nothing grouped, clipped or hidden.
   expect(svg).not.toMatch(/<g|clip|mask|opacity|display/)
 })
 
-test('a gap is bridged up to its reach and shown; what is poured on ink or beside the page is refused in a sentence', async ({ page }) => {
-  await startDrawing(page, { ...boxed(), layers: [newLinesLayer('Ink', [bar('top', [100, 100], [490, 100]), bar('right', [500, 100], [500, 400]), bar('bottom', [500, 400], [100, 400]), bar('left', [100, 400], [100, 100])])] })
+test('a gap is bridged up to its reach and shown; what is poured on ink or beside the page is refused in a sentence', async ({
+  page,
+}) => {
+  await startDrawing(page, {
+    ...boxed(),
+    layers: [
+      newLinesLayer('Ink', [
+        bar('top', [100, 100], [490, 100]),
+        bar('right', [500, 100], [500, 400]),
+        bar('bottom', [500, 400], [100, 400]),
+        bar('left', [100, 400], [100, 100]),
+      ]),
+    ],
+  })
   await enterPass(page, 'Fill')
   await takeInk(page, 'Leaf')
   await page.getByRole('textbox', { name: 'Gaps up to, exactly' }).fill('0.1')
@@ -145,7 +230,9 @@ test('inks are changed, swapped and removed, and everything that has them follow
   await clickAt(page, { x: 300, y: 100 })
   await page.getByTestId('ink').click()
   await page.getByRole('button', { name: 'Straw' }).click()
-  await expect.poll(async () => linesOf(await savedDrawing(page)).map((l) => l.ink)).toEqual(['straw', 'black', 'black', 'black'])
+  await expect
+    .poll(async () => linesOf(await savedDrawing(page)).map((l) => l.ink))
+    .toEqual(['straw', 'black', 'black', 'black'])
   await takeUp(page, 'Pen')
   await page.keyboard.press('Escape')
   await layLine(page, { x: 150, y: 450 }, { x: 450, y: 455 })
@@ -163,7 +250,18 @@ test('flats propose what neighbours tell apart, single ones are changed, Enter p
 })
 
 test('shade is painted, a closed line becomes shade, and both stay within the fill', async ({ page }) => {
-  const ring = newLine({ nodes: [[300, 200], [360, 250], [300, 300], [240, 250]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })), closed: true }, { id: 'ring', weight: evenWeight(2) })
+  const ring = newLine(
+    {
+      nodes: [
+        [300, 200],
+        [360, 250],
+        [300, 300],
+        [240, 250],
+      ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
+      closed: true,
+    },
+    { id: 'ring', weight: evenWeight(2) },
+  )
   await startDrawing(page, boxed(ring))
   await enterPass(page, 'Fill')
   await takeInk(page, 'Straw')
@@ -172,25 +270,47 @@ test('shade is painted, a closed line becomes shade, and both stay within the fi
   await takeUp(page, 'Shade')
   await page.mouse.move(700, 200)
   await clickAt(page, { x: 330, y: 225 })
-  await expect.poll(async () => linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual(['top', 'right', 'bottom', 'left'])
+  await expect
+    .poll(async () => linesOf(await savedDrawing(page)).map((l) => l.id))
+    .toEqual(['top', 'right', 'bottom', 'left'])
   expect((await savedDrawing(page)).fills![0]!.shades).toHaveLength(1)
   await page.getByRole('radio', { name: 'Brush' }).click()
-  await dragThrough(page, [{ x: 420, y: 200 }, { x: 440, y: 320 }, { x: 560, y: 330 }], 12)
+  await dragThrough(
+    page,
+    [
+      { x: 420, y: 200 },
+      { x: 440, y: 320 },
+      { x: 560, y: 330 },
+    ],
+    12,
+  )
   await expect.poll(async () => (await savedDrawing(page)).fills![0]!.shades?.length).toBe(2)
   const svg = await delivered(page)
   const shade = colourAt(svg, { x: 300, y: 250 })
   expect(shade).not.toBe('#e8c96a')
-  expect([colourAt(svg, { x: 438, y: 300 }), colourAt(svg, { x: 150, y: 250 }), colourAt(svg, { x: 540, y: 330 })]).toEqual([shade, '#e8c96a', null])
+  expect([
+    colourAt(svg, { x: 438, y: 300 }),
+    colourAt(svg, { x: 150, y: 250 }),
+    colourAt(svg, { x: 540, y: 330 }),
+  ]).toEqual([shade, '#e8c96a', null])
 })
 
-test('pouring clears loose ends and specks away where that is wanted; a line turned round keeps its fill; inks too like are told', async ({ page }) => {
-  const drawing = boxed(bar('past', [300, 60], [300, 130]), { ...bar('speck', [200, 300], [201, 300]), weight: evenWeight(1) }, bar('between', [400, 100], [400, 400]))
+test('pouring clears loose ends and specks away where that is wanted; a line turned round keeps its fill; inks too like are told', async ({
+  page,
+}) => {
+  const drawing = boxed(
+    bar('past', [300, 60], [300, 130]),
+    { ...bar('speck', [200, 300], [201, 300]), weight: evenWeight(1) },
+    bar('between', [400, 100], [400, 400]),
+  )
   await startDrawing(page, { ...drawing, inks: [...drawing.inks, { id: 'corn', name: 'Corn', colour: '#e8c870' }] })
   await enterPass(page, 'Fill')
   await takeInk(page, 'Straw')
   await page.getByLabel('Clear away loose ends and specks').click()
   await clickAt(page, { x: 150, y: 250 })
-  await expect.poll(async () => (await savedDrawing(page)).amendments?.map((a) => a.kind === 'trim' && a.line).sort()).toEqual(['past', 'speck'])
+  await expect
+    .poll(async () => (await savedDrawing(page)).amendments?.map((a) => a.kind === 'trim' && a.line).sort())
+    .toEqual(['past', 'speck'])
   await page.getByLabel('Clear away loose ends and specks').click()
   await takeInk(page, 'Corn')
   await clickAt(page, { x: 450, y: 250 })
@@ -201,15 +321,32 @@ test('pouring clears loose ends and specks away where that is wanted; a line tur
   await takeUp(page, 'Nodes')
   await clickAt(page, { x: 400, y: 400 })
   await page.getByRole('button', { name: 'Turn round' }).click()
-  await expect.poll(async () => linesOf(await savedDrawing(page)).find((l) => l.id === 'between')!.path.nodes[0]!.at.y).toBe(400)
+  await expect
+    .poll(async () => linesOf(await savedDrawing(page)).find((l) => l.id === 'between')!.path.nodes[0]!.at.y)
+    .toBe(400)
   const svg = await delivered(page)
-  expect([colourAt(svg, { x: 200, y: 300 }), colourAt(svg, { x: 300, y: 120 }), colourAt(svg, { x: 450, y: 250 }), colourAt(svg, { x: 350, y: 350 })]).toEqual(['#e8c96a', '#e8c96a', '#e8c870', '#e8c96a'])
+  expect([
+    colourAt(svg, { x: 200, y: 300 }),
+    colourAt(svg, { x: 300, y: 120 }),
+    colourAt(svg, { x: 450, y: 250 }),
+    colourAt(svg, { x: 350, y: 350 }),
+  ]).toEqual(['#e8c96a', '#e8c96a', '#e8c870', '#e8c96a'])
 })
 
 test('a file with more colours than a drawing takes: its inks are listed, taken up and poured', async ({ page }) => {
   await page.goto('/')
-  const shapes = Array.from({ length: 600 }, (_, i) => `<path d="M${(i % 30) * 20} ${Math.floor(i / 30) * 20}h12v12h-12z" fill="#${(0x101010 + i * 0x061d35).toString(16).slice(-6).padStart(6, '0')}"/>`)
-  await page.getByTestId('desk-file').setInputFiles({ name: 'many.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 400">${shapes.join('')}</svg>`) })
+  const shapes = Array.from(
+    { length: 600 },
+    (_, i) =>
+      `<path d="M${(i % 30) * 20} ${Math.floor(i / 30) * 20}h12v12h-12z" fill="#${(0x101010 + i * 0x061d35).toString(16).slice(-6).padStart(6, '0')}"/>`,
+  )
+  await page
+    .getByTestId('desk-file')
+    .setInputFiles({
+      name: 'many.svg',
+      mimeType: 'image/svg+xml',
+      buffer: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 400">${shapes.join('')}</svg>`),
+    })
   await expect(page.getByTestId('import-notes')).toContainText('500')
   await page.getByRole('button', { name: 'I have read it' }).click()
   expect((await savedDrawing(page)).inks).toHaveLength(500)
@@ -217,7 +354,9 @@ test('a file with more colours than a drawing takes: its inks are listed, taken 
   await expect(page.getByTestId('inks').getByRole('radio')).toHaveCount(500)
   await page.getByTestId('inks').getByRole('radio').nth(499).click()
   await page.getByRole('button', { name: 'Lay a ground' }).click()
-  await expect.poll(async () => (await savedDrawing(page)).fills?.[0]?.ink).toBe((await savedDrawing(page)).inks[499]!.id)
+  await expect
+    .poll(async () => (await savedDrawing(page)).fills?.[0]?.ink)
+    .toBe((await savedDrawing(page)).inks[499]!.id)
 })
 
 test('a newcomer: the radish is coloured, shaded and delivered in under 25 actions', async ({ page }) => {
@@ -237,7 +376,18 @@ test('a newcomer: the radish is coloured, shaded and delivered in under 25 actio
   }
   await act(() => takeUp(page, 'Shade'))
   const p = places[0]!
-  await act(() => dragThrough(page, [{ x: p.x, y: p.y }, { x: p.x + 60, y: p.y - 30 }, { x: p.x + 60, y: p.y + 60 }, { x: p.x, y: p.y + 40 }], 10))
+  await act(() =>
+    dragThrough(
+      page,
+      [
+        { x: p.x, y: p.y },
+        { x: p.x + 60, y: p.y - 30 },
+        { x: p.x + 60, y: p.y + 60 },
+        { x: p.x, y: p.y + 40 },
+      ],
+      10,
+    ),
+  )
   await expect.poll(async () => (await savedDrawing(page)).fills?.some((f) => f.shades?.length === 1)).toBe(true)
   await act(() => takeUp(page, 'Glow'))
   await act(() => page.keyboard.press('Enter'))

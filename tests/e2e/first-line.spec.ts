@@ -8,7 +8,21 @@ import { cubicsOfPath } from '../../core/geometry/path'
 import type { Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import { countedArea } from '../unit/support/definition'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, steady, takeUp, textOf, widthAcross } from './support/desk'
+import {
+  clickAt,
+  contoursOf,
+  deliver,
+  dragThrough,
+  enterPass,
+  linesOf,
+  onScreen,
+  savedDrawing,
+  startDrawing,
+  steady,
+  takeUp,
+  textOf,
+  widthAcross,
+} from './support/desk'
 import { comparePictures, measurePicture } from './support/pictures'
 
 const PAGE = { width: 720, height: 524 }
@@ -17,7 +31,8 @@ const area = (contours: Path[]): number => contours.reduce((a, c) => a + areaOfC
 
 test('from a pencil sketch to an expanded file', async ({ page }) => {
   await page.goto('/')
-  for (const name of ['Radish bunch', 'Pea pod', 'Garden snail']) await expect(page.getByTestId('card').filter({ hasText: name })).not.toHaveCount(0)
+  for (const name of ['Radish bunch', 'Pea pod', 'Garden snail'])
+    await expect(page.getByTestId('card').filter({ hasText: name })).not.toHaveCount(0)
   await startDrawing(page, 'demo-radish-bunch')
   await expect(page.getByTestId('sketch')).toBeVisible()
   const before = linesOf(await savedDrawing(page)).length
@@ -26,13 +41,20 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
   await enterPass(page, 'Lines')
   await takeUp(page, 'Pen')
   await clickAt(page, { x: 40, y: 40 })
-  await dragThrough(page, [{ x: 60, y: 200 }, { x: 80, y: 240 }])
+  await dragThrough(page, [
+    { x: 60, y: 200 },
+    { x: 80, y: 240 },
+  ])
   await clickAt(page, { x: 40, y: 400 })
   await page.keyboard.press('Enter')
 
   // A freehand line.
   await takeUp(page, 'Freehand')
-  await dragThrough(page, Array.from({ length: 30 }, (_, i) => ({ x: 660 + 24 * Math.sin(i / 5), y: 60 + i * 12 })), 2)
+  await dragThrough(
+    page,
+    Array.from({ length: 30 }, (_, i) => ({ x: 660 + 24 * Math.sin(i / 5), y: 60 + i * 12 })),
+    2,
+  )
   let drawing = await savedDrawing(page)
   expect(linesOf(drawing)).toHaveLength(before + 2)
   const [pen, freehand] = linesOf(drawing).filter((l) => l.path.nodes[0]!.at.x < 60 || l.trace) as [Line, Line]
@@ -52,7 +74,11 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
   await takeUp(page, 'Caliper')
   const { at } = pen.path.nodes[1]!
   const side = { x: Math.cos(Math.PI / 8), y: -Math.sin(Math.PI / 8) }
-  await dragThrough(page, [at, { x: at.x + side.x * 4, y: at.y + side.y * 4 }, { x: at.x + side.x * 6, y: at.y + side.y * 6 }])
+  await dragThrough(page, [
+    at,
+    { x: at.x + side.x * 4, y: at.y + side.y * 4 },
+    { x: at.x + side.x * 6, y: at.y + side.y * 6 },
+  ])
   drawing = await savedDrawing(page)
   const weighed = linesOf(drawing).find((l) => l.id === pen.id)!
   // The ends keep their width.
@@ -134,7 +160,12 @@ test('the ink on screen is the file: exported outlines match the canvas picture'
   await steady(async () => (await page.getByTestId('canvas').screenshot()).toString('base64'))
   // The page's rectangle of the canvas, without the buttons at its edge.
   const [a, b] = await Promise.all([onScreen(page, { x: 0, y: 0 }), onScreen(page, { x: 720, y: 524 })])
-  const clip = { x: Math.ceil(a.x) + 40, y: Math.ceil(a.y) + 10, width: Math.floor(b.x - a.x) - 80, height: Math.floor(b.y - a.y) - 60 }
+  const clip = {
+    x: Math.ceil(a.x) + 40,
+    y: Math.ceil(a.y) + 10,
+    width: Math.floor(b.x - a.x) - 80,
+    height: Math.floor(b.y - a.y) - 60,
+  }
   const shot = await page.screenshot({ clip })
   const place = { width: Math.round(b.x - a.x), left: Math.round(clip.x - a.x), top: Math.round(clip.y - a.y) }
   const { share, width } = await comparePictures(svg, shot, place)
@@ -144,8 +175,16 @@ test('the ink on screen is the file: exported outlines match the canvas picture'
   const drawing = await savedDrawing(page)
   const lines = linesOf(drawing)
   const shortest = lines.reduce((s, l) => (arcOfPath(l.path).total < arcOfPath(s.path).total ? l : s))
-  const without = { ...drawing, layers: drawing.layers.map((l) => (l.kind === 'lines' ? { ...l, items: l.items.filter((i) => i.id !== shortest.id) } : l)) }
-  expect((await comparePictures(writeSvg(without, { content: 'outlines', shapes: shapesOf(without).shapes }), shot, place)).share).toBeGreaterThan(0)
+  const without = {
+    ...drawing,
+    layers: drawing.layers.map((l) =>
+      l.kind === 'lines' ? { ...l, items: l.items.filter((i) => i.id !== shortest.id) } : l,
+    ),
+  }
+  expect(
+    (await comparePictures(writeSvg(without, { content: 'outlines', shapes: shapesOf(without).shapes }), shot, place))
+      .share,
+  ).toBeGreaterThan(0)
 })
 
 test('a PNG has the size that was asked for and the ink where it is', async ({ page }) => {
@@ -169,7 +208,9 @@ test('live lines open again just as they were', async ({ page }) => {
   await enterPass(page, 'Deliver')
   const download = await deliver(page, 'Live lines')
   await page.getByRole('link', { name: 'Desk' }).click()
-  await page.getByTestId('desk-file').setInputFiles({ name: 'radish.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(await textOf(download)) })
+  await page
+    .getByTestId('desk-file')
+    .setInputFiles({ name: 'radish.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(await textOf(download)) })
   await expect(page.getByTestId('canvas')).toBeVisible()
   const after = await savedDrawing(page)
   expect({ ...after, id: before.id }).toEqual(before)

@@ -29,11 +29,19 @@ function counting(page: Page) {
 
 test('a newcomer inks the radish from its sketch with proposals and Cling in under 60 actions', async ({ page }) => {
   test.setTimeout(240_000)
-  const truth = SCENARIO[0]!().layers.flatMap((l) => l.lines).map((l) => l.path)
-  const sketch = await pencilSketch(SCENARIO[0]!().layers.flatMap((l) => l.lines), defaultPage(), 41)
+  const truth = SCENARIO[0]!()
+    .layers.flatMap((l) => l.lines)
+    .map((l) => l.path)
+  const sketch = await pencilSketch(
+    SCENARIO[0]!().layers.flatMap((l) => l.lines),
+    defaultPage(),
+    41,
+  )
   const { act, drag, done } = counting(page)
   await page.goto('/')
-  await act(() => page.getByTestId('desk-file').setInputFiles({ name: 'radish.png', mimeType: 'image/png', buffer: sketch }))
+  await act(() =>
+    page.getByTestId('desk-file').setInputFiles({ name: 'radish.png', mimeType: 'image/png', buffer: sketch }),
+  )
   await expect(page.getByTestId('sketch')).toBeVisible()
   await act(() => enterPass(page, 'Sketch'))
   await act(() => page.getByTestId('clean').click())
@@ -45,10 +53,22 @@ test('a newcomer inks the radish from its sketch with proposals and Cling in und
   const { width, height } = (await savedDrawing(page)).page
   // The page has the proportions of the sketch, and a size of its own.
   const k = width / defaultPage().width
-  const drawn: Path[] = truth.map((p) => ({ ...p, nodes: p.nodes.map((n) => ({ ...n, at: { x: n.at.x * k, y: n.at.y * k }, in: n.in && { x: n.in.x * k, y: n.in.y * k }, out: n.out && { x: n.out.x * k, y: n.out.y * k } })) }))
+  const drawn: Path[] = truth.map((p) => ({
+    ...p,
+    nodes: p.nodes.map((n) => ({
+      ...n,
+      at: { x: n.at.x * k, y: n.at.y * k },
+      in: n.in && { x: n.in.x * k, y: n.in.y * k },
+      out: n.out && { x: n.out.x * k, y: n.out.y * k },
+    })),
+  }))
   const inked = async (): Promise<Path[]> => linesOf(await savedDrawing(page)).map((l) => l.path)
   // Sweeps from left to right, a little below each other.
-  for (let y = 24 * k; y < height; y += 24 * k) await drag([{ x: 8 * k, y }, { x: width - 8 * k, y: y + 10 * k }])
+  for (let y = 24 * k; y < height; y += 24 * k)
+    await drag([
+      { x: 8 * k, y },
+      { x: width - 8 * k, y: y + 10 * k },
+    ])
   await expect.poll(async () => (await inked()).length).toBeGreaterThan(20)
   // What was not found is laid as bows that bend themselves, the longest first.
   await act(() => takeUp(page, 'Bow'))
@@ -58,7 +78,10 @@ test('a newcomer inks the radish from its sketch with proposals and Cling in und
   await strength.press('Enter')
   await page.keyboard.press('Escape')
   await expect(page.getByTestId('cling')).toContainText('100 %', { timeout: 60_000 })
-  const missing = (paths: Path[]): Path[] => drawn.filter((p) => !p.closed && share(distances(placesOn([p], 2), placesOn(paths, 1)), 3 * k) < 0.4).sort((a, b) => arcOfPath(b).total - arcOfPath(a).total)
+  const missing = (paths: Path[]): Path[] =>
+    drawn
+      .filter((p) => !p.closed && share(distances(placesOn([p], 2), placesOn(paths, 1)), 3 * k) < 0.4)
+      .sort((a, b) => arcOfPath(b).total - arcOfPath(a).total)
   for (const path of missing(await inked()).slice(0, 8)) {
     const arc = arcOfPath(path)
     await drag([arc.point(0), arc.point(arc.total)])
@@ -69,9 +92,33 @@ test('a newcomer inks the radish from its sketch with proposals and Cling in und
   await act(() => takeUp(page, 'Contact'))
   await expect(page.getByTestId('trial')).toContainText('to taper', { timeout: 30_000 })
   await act(() => page.keyboard.press('Enter'))
-  await expect.poll(async () => linesOf(await savedDrawing(page)).some((l) => l.weight.start || l.weight.end)).toBe(true)
+  await expect
+    .poll(async () => linesOf(await savedDrawing(page)).some((l) => l.weight.start || l.weight.end))
+    .toBe(true)
   const lines = linesOf(await savedDrawing(page))
-  expect(share(distances(placesOn(drawn, 2), placesOn(lines.map((l) => l.path), 1)), 2.5 * k)).toBeGreaterThan(0.92)
-  expect(share(distances(placesOn(lines.map((l) => l.path), 2), placesOn(drawn, 1)), 2.5 * k)).toBeGreaterThan(0.92)
+  expect(
+    share(
+      distances(
+        placesOn(drawn, 2),
+        placesOn(
+          lines.map((l) => l.path),
+          1,
+        ),
+      ),
+      2.5 * k,
+    ),
+  ).toBeGreaterThan(0.92)
+  expect(
+    share(
+      distances(
+        placesOn(
+          lines.map((l) => l.path),
+          2,
+        ),
+        placesOn(drawn, 1),
+      ),
+      2.5 * k,
+    ),
+  ).toBeGreaterThan(0.92)
   expect(done()).toBeLessThan(60)
 })

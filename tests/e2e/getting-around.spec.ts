@@ -4,7 +4,8 @@ import { newDrawing, newLinesLayer } from '#core/model/create'
 import { strokes } from '../../bench/strokes'
 import { clickAt, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
 
-const view = async (page: Page): Promise<number[]> => (await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ').map(Number)
+const view = async (page: Page): Promise<number[]> =>
+  (await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ').map(Number)
 
 test.describe('Getting around', () => {
   test('the page turns and is seen mirrored, and what is drawn lands where the hand is', async ({ page }) => {
@@ -16,10 +17,17 @@ test.describe('Getting around', () => {
     await expect(page.getByRole('button', { name: 'mirrored view' })).toBeVisible()
     await expect(page.getByRole('button', { name: /^turned -?30°/ })).toBeVisible()
     await takeUp(page, 'Pen')
-    for (const p of [{ x: 260, y: 60 }, { x: 330, y: 70 }]) await clickAt(page, p)
+    for (const p of [
+      { x: 260, y: 60 },
+      { x: 330, y: 70 },
+    ])
+      await clickAt(page, p)
     await page.keyboard.press('Enter')
     const line = linesOf(await savedDrawing(page)).at(-1)!
-    expect(line.path.nodes.map((n) => [Math.round(n.at.x), Math.round(n.at.y)])).toEqual([[260, 60], [330, 70]])
+    expect(line.path.nodes.map((n) => [Math.round(n.at.x), Math.round(n.at.y)])).toEqual([
+      [260, 60],
+      [330, 70],
+    ])
     expect(linesOf(await savedDrawing(page)).slice(0, -1)).toEqual(before)
     await page.keyboard.press('Escape')
     await takeUp(page, 'Select')
@@ -67,11 +75,21 @@ test.describe('Getting around', () => {
     const title = page.getByTestId('strip').locator('b').first()
     await page.getByRole('radio', { name: 'Lasso' }).click()
     // Round the near horn's eye: the lines of the eye lie wholly in the loop, the horn's do not.
-    await dragThrough(page, [{ x: 160, y: 130 }, { x: 200, y: 130 }, { x: 205, y: 170 }, { x: 160, y: 172 }, { x: 150, y: 150 }, { x: 160, y: 130 }])
+    await dragThrough(page, [
+      { x: 160, y: 130 },
+      { x: 200, y: 130 },
+      { x: 205, y: 170 },
+      { x: 160, y: 172 },
+      { x: 150, y: 150 },
+      { x: 160, y: 130 },
+    ])
     const inLoop = await title.textContent()
     expect(inLoop).toMatch(/line/i)
     await page.getByRole('radio', { name: 'Touch' }).click()
-    await dragThrough(page, [{ x: 150, y: 345 }, { x: 240, y: 345 }])
+    await dragThrough(page, [
+      { x: 150, y: 345 },
+      { x: 240, y: 345 },
+    ])
     await expect(title).not.toHaveText('Next line')
     await page.keyboard.press('Escape')
     await clickAt(page, { x: 403, y: 133 })
@@ -81,7 +99,9 @@ test.describe('Getting around', () => {
     await clickAt(page, { x: 403, y: 133 })
     await page.getByRole('group', { name: 'Choose all alike' }).getByRole('button', { name: 'Size' }).click()
     const sizes = linesOf(await savedDrawing(page)).map((l) => l.weight.size)
-    const shell = (await savedDrawing(page)).layers.find((l) => l.name === 'Shell')!.items[0] as { weight: { size: number } }
+    const shell = (await savedDrawing(page)).layers.find((l) => l.name === 'Shell')!.items[0] as {
+      weight: { size: number }
+    }
     const alike = sizes.filter((s) => s === shell.weight.size).length
     await expect(title).toHaveText(alike === 1 ? 'Line' : `${alike} lines`)
   })
@@ -96,7 +116,13 @@ test.describe('Getting around', () => {
 })
 
 test('long work says how far it is and stops when it is told to; the next edit takes it up again', async ({ page }) => {
-  await startDrawing(page, newDrawing('Hatched', { layers: [newLinesLayer('Lines', strokes(1200))], page: { width: 1560, height: 1560, unit: 'px', pxPerMm: 6 } }))
+  await startDrawing(
+    page,
+    newDrawing('Hatched', {
+      layers: [newLinesLayer('Lines', strokes(1200))],
+      page: { width: 1560, height: 1560, unit: 'px', pxPerMm: 6 },
+    }),
+  )
   await enterPass(page, 'Shapes')
   const work = page.getByRole('status').filter({ hasText: 'Making shapes' })
   await expect(work).toBeVisible()
@@ -107,7 +133,9 @@ test('long work says how far it is and stops when it is told to; the next edit t
   await expect(page.getByTestId('shape-count')).toHaveText('1200', { timeout: 60_000 })
 })
 
-test('Tab goes from the bar over the drawing and the column to the dock and back, and shows where it is', async ({ page }) => {
+test('Tab goes from the bar over the drawing and the column to the dock and back, and shows where it is', async ({
+  page,
+}) => {
   await startDrawing(page, 'demo-garden-snail')
   await page.getByRole('link', { name: '← Desk' }).focus()
   const regions: string[] = []
@@ -116,7 +144,18 @@ test('Tab goes from the bar over the drawing and the column to the dock and back
     const { region, shown } = await page.evaluate(() => {
       const on = document.activeElement!
       const style = getComputedStyle(on)
-      return { region: on.closest('header') ? 'bar' : on.closest('aside') ? 'column' : on.closest('footer') ? 'dock' : on.closest('main') ? 'drawing' : 'elsewhere', shown: style.outlineStyle !== 'none' && Number.parseFloat(style.outlineWidth) > 0 }
+      return {
+        region: on.closest('header')
+          ? 'bar'
+          : on.closest('aside')
+            ? 'column'
+            : on.closest('footer')
+              ? 'dock'
+              : on.closest('main')
+                ? 'drawing'
+                : 'elsewhere',
+        shown: style.outlineStyle !== 'none' && Number.parseFloat(style.outlineWidth) > 0,
+      }
     })
     if (region === 'elsewhere') break
     expect(shown, `stop ${i} in the ${region}`).toBe(true)

@@ -35,7 +35,9 @@ test('a step is looked at without going back, gone back to, and a new drawing br
   expect(linesOf(await savedDrawing(page))).toHaveLength(2)
 })
 
-test('the first visit to a pass keeps the drawing as it was before, with a picture; later visits do not', async ({ page }) => {
+test('the first visit to a pass keeps the drawing as it was before, with a picture; later visits do not', async ({
+  page,
+}) => {
   await startDrawing(page)
   await layLine(page, { x: 100, y: 100 }, { x: 300, y: 140 })
   await enterPass(page, 'Weight')
@@ -44,7 +46,14 @@ test('the first visit to a pass keeps the drawing as it was before, with a pictu
   await page.getByRole('button', { name: 'History' }).click()
   await expect(checkpoints).toHaveCount(1)
   await expect(checkpoints.first()).toContainText('Before Weight')
-  await expect.poll(() => checkpoints.first().locator('img').evaluate((i: HTMLImageElement) => i.naturalWidth)).toBeGreaterThan(0)
+  await expect
+    .poll(() =>
+      checkpoints
+        .first()
+        .locator('img')
+        .evaluate((i: HTMLImageElement) => i.naturalWidth),
+    )
+    .toBeGreaterThan(0)
   await page.keyboard.press('Escape')
   await enterPass(page, 'Lines')
   await layLine(page, { x: 100, y: 200 }, { x: 300, y: 240 })

@@ -4,8 +4,20 @@ import type { Drawing, Line } from '#core/model/model'
 import { enterPass, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'
 
-const bar = (id: string, ...points: [number, number][]): Line => newLine({ nodes: points.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: true }, { id })
-const boxes = (): Drawing => newDrawing('Boxes', { layers: [newLinesLayer('Lines', [bar('a', [100, 100], [260, 110], [250, 260], [90, 240]), bar('b', [340, 90], [520, 120], [480, 300])])] })
+const bar = (id: string, ...points: [number, number][]): Line =>
+  newLine(
+    { nodes: points.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: true },
+    { id },
+  )
+const boxes = (): Drawing =>
+  newDrawing('Boxes', {
+    layers: [
+      newLinesLayer('Lines', [
+        bar('a', [100, 100], [260, 110], [250, 260], [90, 240]),
+        bar('b', [340, 90], [520, 120], [480, 300]),
+      ]),
+    ],
+  })
 
 /** Whether some button has the keyboard. */
 const heldByButton = (page: Page): Promise<boolean> => page.evaluate(() => !!document.activeElement?.matches('button'))
@@ -35,7 +47,9 @@ test('after a menu was closed with Esc, Enter pours what Flats announces', async
   expect([back.fills, back.inks.length, linesOf(back).length]).toEqual([undefined, 1, 2])
 })
 
-test('no menu, popover or dialog of any pass keeps the keyboard once it is closed, nor does a button that was pressed', async ({ page }) => {
+test('no menu, popover or dialog of any pass keeps the keyboard once it is closed, nor does a button that was pressed', async ({
+  page,
+}) => {
   await startDrawing(page, boxes())
   for (const pass of ['Sketch', 'Lines', 'Weight', 'Shapes', 'Fill', 'Deliver']) {
     await enterPass(page, pass)
@@ -67,15 +81,23 @@ test('no menu, popover or dialog of any pass keeps the keyboard once it is close
 
 test('what the hand can do now fits below the tray, for every instrument', async ({ page }) => {
   await startDrawing(page, boxes())
-  for (const size of [{ width: 1280, height: 800 }, { width: 1024, height: 700 }]) {
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 1024, height: 700 },
+  ]) {
     await page.setViewportSize(size)
     for (const pass of ['Sketch', 'Lines', 'Weight', 'Shapes', 'Fill']) {
       await enterPass(page, pass)
       const tools = page.getByTestId('tray').getByRole('toolbar').getByRole('button')
       for (let i = 0; i < (await tools.count()); i++) {
         await tools.nth(i).click()
-        const fits = await page.getByTestId('hint').evaluate((e) => e.scrollHeight <= e.clientHeight && e.getBoundingClientRect().bottom <= innerHeight)
-        expect(fits, `${pass}: ${await tools.nth(i).textContent()}: ${await page.getByTestId('hint').textContent()}`).toBe(true)
+        const fits = await page
+          .getByTestId('hint')
+          .evaluate((e) => e.scrollHeight <= e.clientHeight && e.getBoundingClientRect().bottom <= innerHeight)
+        expect(
+          fits,
+          `${pass}: ${await tools.nth(i).textContent()}: ${await page.getByTestId('hint').textContent()}`,
+        ).toBe(true)
       }
     }
   }
@@ -97,7 +119,12 @@ test('word of long work stands below the guide, not beneath it', async ({ page }
   await startDrawing(page)
   await expect(page.getByTestId('guide')).toBeVisible()
   // Nothing is drawn over the sentence of the guide, and it takes a row of its own.
-  const rows = await page.getByTestId('guide').evaluate((e) => [...e.parentElement!.children].map((c) => c.getBoundingClientRect().toJSON() as DOMRect))
-  for (const [i, r] of rows.entries()) for (const other of rows.slice(i + 1)) expect(r.bottom).toBeLessThanOrEqual(other.top)
-  expect(await page.getByTestId('guide').evaluate((e) => getComputedStyle(e.parentElement!).flexDirection)).toBe('column')
+  const rows = await page
+    .getByTestId('guide')
+    .evaluate((e) => [...e.parentElement!.children].map((c) => c.getBoundingClientRect().toJSON() as DOMRect))
+  for (const [i, r] of rows.entries())
+    for (const other of rows.slice(i + 1)) expect(r.bottom).toBeLessThanOrEqual(other.top)
+  expect(await page.getByTestId('guide').evaluate((e) => getComputedStyle(e.parentElement!).flexDirection)).toBe(
+    'column',
+  )
 })

@@ -16,7 +16,8 @@ test.describe('Layers', () => {
   test('are dragged into another order, renamed, and moved by keys', async ({ page }) => {
     await startDrawing(page, 'demo-garden-snail')
     const before = await names(page)
-    const row = (name: string) => page.locator('[data-layer]').filter({ has: page.getByRole('button', { name, exact: true }) })
+    const row = (name: string) =>
+      page.locator('[data-layer]').filter({ has: page.getByRole('button', { name, exact: true }) })
     await row('Horns').hover()
     const grip = (await row('Horns').locator('.grip').boundingBox())!
     const target = (await row('Body').boundingBox())!
@@ -42,16 +43,25 @@ test.describe('Layers', () => {
     const before = linesOf(await savedDrawing(page)).length
     await page.getByRole('button', { name: 'Lock Horns' }).click()
     await takeUp(page, 'Bow')
-    await dragThrough(page, [{ x: 40, y: 60 }, { x: 140, y: 60 }])
+    await dragThrough(page, [
+      { x: 40, y: 60 },
+      { x: 140, y: 60 },
+    ])
     await expect(page.getByTestId('notice')).toContainText('Layer "Horns" is locked. Unlock it, or draw on "Shell".')
     await page.getByTestId('notice').getByRole('button', { name: 'Draw on Shell' }).click()
-    await dragThrough(page, [{ x: 40, y: 60 }, { x: 140, y: 60 }])
+    await dragThrough(page, [
+      { x: 40, y: 60 },
+      { x: 140, y: 60 },
+    ])
     await page.keyboard.press('Enter')
     let saved = await savedDrawing(page)
     expect(linesOf(saved)).toHaveLength(before + 1)
     expect(saved.layers.find((l) => l.name === 'Shell')!.items).toHaveLength(12)
     await page.getByRole('button', { name: 'Hide Shell' }).click()
-    await dragThrough(page, [{ x: 40, y: 90 }, { x: 140, y: 90 }])
+    await dragThrough(page, [
+      { x: 40, y: 90 },
+      { x: 140, y: 90 },
+    ])
     await expect(page.getByTestId('notice')).toContainText('is hidden')
     await page.getByTestId('notice').getByRole('button', { name: 'Show it' }).click()
     saved = await savedDrawing(page)

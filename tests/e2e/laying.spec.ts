@@ -9,11 +9,23 @@ test.describe('Laying lines', () => {
     await startDrawing(page, 'demo-pea-pod')
     const before = linesOf(await savedDrawing(page)).length
     await takeUp(page, 'Bow')
-    await dragThrough(page, [{ x: 100, y: 450 }, { x: 220, y: 450 }])
+    await dragThrough(page, [
+      { x: 100, y: 450 },
+      { x: 220, y: 450 },
+    ])
     await expect(page.getByTestId('hint')).toContainText('Pull: bow it')
-    await dragThrough(page, [{ x: 160, y: 450 }, { x: 160, y: 490 }])
-    await dragThrough(page, [{ x: 220, y: 450 }, { x: 340, y: 450 }])
-    await dragThrough(page, [{ x: 280, y: 450 }, { x: 280, y: 410 }])
+    await dragThrough(page, [
+      { x: 160, y: 450 },
+      { x: 160, y: 490 },
+    ])
+    await dragThrough(page, [
+      { x: 220, y: 450 },
+      { x: 340, y: 450 },
+    ])
+    await dragThrough(page, [
+      { x: 280, y: 450 },
+      { x: 280, y: 410 },
+    ])
     await page.keyboard.press('Enter')
     let line = linesOf(await savedDrawing(page)).at(-1)!
     expect(linesOf(await savedDrawing(page))).toHaveLength(before + 1)
@@ -24,10 +36,22 @@ test.describe('Laying lines', () => {
     await page.keyboard.press('Control+z')
     expect(linesOf(await savedDrawing(page))).toHaveLength(before)
     await page.getByLabel('A bow goes on smoothly from the one before').uncheck()
-    await dragThrough(page, [{ x: 100, y: 450 }, { x: 220, y: 450 }])
-    await dragThrough(page, [{ x: 160, y: 450 }, { x: 160, y: 490 }])
-    await dragThrough(page, [{ x: 220, y: 450 }, { x: 340, y: 450 }])
-    await dragThrough(page, [{ x: 280, y: 450 }, { x: 280, y: 410 }])
+    await dragThrough(page, [
+      { x: 100, y: 450 },
+      { x: 220, y: 450 },
+    ])
+    await dragThrough(page, [
+      { x: 160, y: 450 },
+      { x: 160, y: 490 },
+    ])
+    await dragThrough(page, [
+      { x: 220, y: 450 },
+      { x: 340, y: 450 },
+    ])
+    await dragThrough(page, [
+      { x: 280, y: 450 },
+      { x: 280, y: 410 },
+    ])
     await takeUp(page, 'Select')
     line = linesOf(await savedDrawing(page)).at(-1)!
     expect(line.path.nodes[1]!.joint).toBe('corner')
@@ -36,7 +60,12 @@ test.describe('Laying lines', () => {
   test('the pen joins clicks smoothly or straight, and goes on only from an end mark', async ({ page }) => {
     await startDrawing(page)
     await page.getByRole('radio', { name: 'Smoothly' }).click()
-    for (const [x, y] of [[100, 200], [200, 120], [300, 200]] as const) await clickAt(page, { x, y })
+    for (const [x, y] of [
+      [100, 200],
+      [200, 120],
+      [300, 200],
+    ] as const)
+      await clickAt(page, { x, y })
     await page.keyboard.press('Enter')
     let [line] = linesOf(await savedDrawing(page))
     expect(line!.path.nodes[1]!.joint).toBe('smooth')
@@ -47,7 +76,10 @@ test.describe('Laying lines', () => {
     const back = tip.in!
     const l = Math.hypot(tip.at.x - back.x, tip.at.y - back.y)
     const zoom = Number((await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ')[0])
-    const beyond = { x: tip.at.x + ((tip.at.x - back.x) / l) * (9 / zoom), y: tip.at.y + ((tip.at.y - back.y) / l) * (9 / zoom) }
+    const beyond = {
+      x: tip.at.x + ((tip.at.x - back.x) / l) * (9 / zoom),
+      y: tip.at.y + ((tip.at.y - back.y) / l) * (9 / zoom),
+    }
     await clickAt(page, beyond)
     await clickAt(page, { x: 420, y: 300 })
     await page.keyboard.press('Enter')
@@ -87,12 +119,18 @@ test.describe('Laying lines', () => {
   test('figures are drawn in their box, square with Shift, and can be edited as lines', async ({ page }) => {
     await startDrawing(page)
     await takeUp(page, 'Figure')
-    await dragThrough(page, [{ x: 100, y: 100 }, { x: 300, y: 200 }])
+    await dragThrough(page, [
+      { x: 100, y: 100 },
+      { x: 300, y: 200 },
+    ])
     await page.getByRole('radio', { name: 'Star' }).click()
     await page.getByLabel('Points, exactly', { exact: true }).fill('7')
     await page.getByLabel('Points, exactly', { exact: true }).press('Enter')
     await page.keyboard.down('Shift')
-    await dragThrough(page, [{ x: 400, y: 100 }, { x: 560, y: 180 }])
+    await dragThrough(page, [
+      { x: 400, y: 100 },
+      { x: 560, y: 180 },
+    ])
     await page.keyboard.up('Shift')
     const [ellipse, star] = linesOf(await savedDrawing(page))
     const box = boxOfCubics(cubicsOfPath(ellipse!.path))
@@ -105,13 +143,18 @@ test.describe('Laying lines', () => {
     expect(linesOf(await savedDrawing(page))[1]!.path.nodes[0]!.at.y).toBeCloseTo(60, 0)
   })
 
-  test('in Nodes a line is bent where it is pulled, gets a node by a double-click and loses it again', async ({ page }) => {
+  test('in Nodes a line is bent where it is pulled, gets a node by a double-click and loses it again', async ({
+    page,
+  }) => {
     await startDrawing(page)
     await clickAt(page, { x: 100, y: 200 })
     await clickAt(page, { x: 400, y: 200 })
     await page.keyboard.press('Enter')
     await takeUp(page, 'Nodes')
-    await dragThrough(page, [{ x: 250, y: 200 }, { x: 250, y: 280 }])
+    await dragThrough(page, [
+      { x: 250, y: 200 },
+      { x: 250, y: 280 },
+    ])
     let [line] = linesOf(await savedDrawing(page))
     expect(pointAt(cubicsOfPath(line!.path)[0]!, 0.5).y).toBeCloseTo(280, -0.5)
     const middle = await onScreen(page, { x: 250, y: 280 })

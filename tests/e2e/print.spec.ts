@@ -3,10 +3,13 @@ import { PDFDocument } from 'pdf-lib'
 import { deliver, enterPass, savedDrawing, startDrawing } from './support/desk'
 import { expect, test } from './support/test'
 
-test('a PDF leaves in its true size, with bleed and marks, and a page for each ink; how an ink is printed is kept with it', async ({ page }) => {
+test('a PDF leaves in its true size, with bleed and marks, and a page for each ink; how an ink is printed is kept with it', async ({
+  page,
+}) => {
   await startDrawing(page, 'demo-watering-can')
   await enterPass(page, 'Deliver')
-  const made = async (): Promise<PDFDocument> => PDFDocument.load(readFileSync(await (await deliver(page, 'Print')).path()))
+  const made = async (): Promise<PDFDocument> =>
+    PDFDocument.load(readFileSync(await (await deliver(page, 'Print')).path()))
   const plain = (await made()).getPage(0)
   const { width, pxPerMm } = (await savedDrawing(page)).page
   expect((plain.getWidth() / 72) * 25.4).toBeCloseTo(width / pxPerMm, 3)

@@ -2,7 +2,9 @@ import { arcOfPath } from '#core/geometry/known'
 import { dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'
 
-test('lines are found in the sketch; a click takes one, a drag several, Alt sweeps away, and all can be taken at once', async ({ page }) => {
+test('lines are found in the sketch; a click takes one, a drag several, Alt sweeps away, and all can be taken at once', async ({
+  page,
+}) => {
   await startDrawing(page, 'demo-pea-pod')
   const drawing = await savedDrawing(page)
   const known = linesOf(drawing)
@@ -31,10 +33,24 @@ test('lines are found in the sketch; a click takes one, a drag several, Alt swee
   expect(await count()).toBe(all - 1)
   // What is swept away leaves no line; undo knows only of lines.
   await page.keyboard.down('Alt')
-  await dragThrough(page, [{ x: 100, y: 120 }, { x: 100, y: 220 }], 10)
+  await dragThrough(
+    page,
+    [
+      { x: 100, y: 120 },
+      { x: 100, y: 220 },
+    ],
+    10,
+  )
   await page.keyboard.up('Alt')
   const left = await count()
-  await dragThrough(page, [{ x: 330, y: 60 }, { x: 620, y: 180 }], 20)
+  await dragThrough(
+    page,
+    [
+      { x: 330, y: 60 },
+      { x: 620, y: 180 },
+    ],
+    20,
+  )
   await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeGreaterThan(1)
   expect(await count()).toBeLessThan(left)
   await page.getByTestId('take-all').click()
@@ -44,7 +60,9 @@ test('lines are found in the sketch; a click takes one, a drag several, Alt swee
   await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeLessThan(all / 2)
 })
 
-test('lines are found within a box; taken as the pencil is thick, they swell; undo brings the proposal back', async ({ page }) => {
+test('lines are found within a box; taken as the pencil is thick, they swell; undo brings the proposal back', async ({
+  page,
+}) => {
   await startDrawing(page, 'demo-pea-pod')
   await enterPass(page, 'Lines')
   await page.keyboard.press('Control+a')
@@ -52,7 +70,14 @@ test('lines are found within a box; taken as the pencil is thick, they swell; un
   await page.keyboard.press('Delete')
   await takeUp(page, 'Propose')
   await page.keyboard.down('Shift')
-  await dragThrough(page, [{ x: 300, y: 70 }, { x: 640, y: 230 }], 8)
+  await dragThrough(
+    page,
+    [
+      { x: 300, y: 70 },
+      { x: 640, y: 230 },
+    ],
+    8,
+  )
   await page.keyboard.up('Shift')
   const told = page.getByTestId('proposals')
   await expect(told).toContainText('proposed', { timeout: 60_000 })
@@ -61,7 +86,14 @@ test('lines are found within a box; taken as the pencil is thick, they swell; un
   expect(found).toBeGreaterThan(3)
   expect(found).toBeLessThan(25)
   await page.getByRole('radio', { name: 'As the pencil' }).click()
-  await dragThrough(page, [{ x: 320, y: 150 }, { x: 620, y: 155 }], 12)
+  await dragThrough(
+    page,
+    [
+      { x: 320, y: 150 },
+      { x: 620, y: 155 },
+    ],
+    12,
+  )
   await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeGreaterThan(0)
   for (const { path, weight } of linesOf(await savedDrawing(page))) {
     expect(weight.stops.length).toBeGreaterThan(1)
@@ -72,4 +104,3 @@ test('lines are found within a box; taken as the pencil is thick, they swell; un
   await page.keyboard.press('Control+z')
   await expect.poll(count).toBe(found)
 })
-

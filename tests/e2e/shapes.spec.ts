@@ -5,16 +5,36 @@ import type { Drawing, Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
 import { windingAt } from '#core/geometry/winding-at'
 import { cubicsOfPath } from '#core/geometry/path'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, openDrawing, savedDrawing, startDrawing, takeUp, textOf } from './support/desk'
+import {
+  clickAt,
+  contoursOf,
+  deliver,
+  dragThrough,
+  enterPass,
+  layLine,
+  linesOf,
+  onScreen,
+  openDrawing,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+  textOf,
+} from './support/desk'
 
 type Point = [number, number]
-const bar = (id: string, a: Point, b: Point, size = 10): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(size) })
+const bar = (id: string, a: Point, b: Point, size = 10): Line =>
+  newLine(
+    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
+    { id, weight: evenWeight(size) },
+  )
 const drawn = (...lines: Line[]): Drawing => newDrawing('Shapes', { layers: [newLinesLayer('Ink', lines)] })
 
 /** Whether delivered outlines have ink at points. */
 async function inkAt(page: Page, ...points: Point[]): Promise<boolean[]> {
   await enterPass(page, 'Deliver')
-  const contours = contoursOf(await textOf(await deliver(page, 'Outlines'))).map((c) => cubicsOfPath({ ...c, closed: true }))
+  const contours = contoursOf(await textOf(await deliver(page, 'Outlines'))).map((c) =>
+    cubicsOfPath({ ...c, closed: true }),
+  )
   return points.map(([x, y]) => windingAt(contours, { x, y }) !== 0)
 }
 
@@ -31,22 +51,34 @@ async function pointAt(page: Page, p: Vec, hint: RegExp): Promise<void> {
 }
 
 test.describe('Trim', () => {
-  const crossed = drawn(bar('wall', [300, 60], [300, 460]), bar('a', [120, 200], [360, 200]), bar('b', [120, 320], [380, 320]))
+  const crossed = drawn(
+    bar('wall', [300, 60], [300, 460]),
+    bar('a', [120, 200], [360, 200]),
+    bar('b', [120, 320], [380, 320]),
+  )
 
-  test('a click takes a piece of one line away, Shift brings it back; it stays away when its line is mended', async ({ page }) => {
+  test('a click takes a piece of one line away, Shift brings it back; it stays away when its line is mended', async ({
+    page,
+  }) => {
     await start(page, crossed)
     await enterPass(page, 'Shapes')
     await takeUp(page, 'Trim')
     await pointAt(page, { x: 335, y: 200 }, /^Click: trim/)
     await clickAt(page, { x: 335, y: 200 })
     await expect(page.getByTestId('trims')).toContainText('1 trimmed')
-    await expect.poll(async () => (await savedDrawing(page)).amendments).toMatchObject([{ kind: 'trim', line: 'a', over: [], bounds: [{ by: 'wall', side: -1 }] }])
+    await expect
+      .poll(async () => (await savedDrawing(page)).amendments)
+      .toMatchObject([{ kind: 'trim', line: 'a', over: [], bounds: [{ by: 'wall', side: -1 }] }])
     expect(await inkAt(page, [335, 200], [200, 200], [300, 200], [335, 320])).toEqual([false, true, true, true])
     // The line is bent; the wall is where it was.
     await enterPass(page, 'Lines')
     await takeUp(page, 'Nodes')
     await clickAt(page, { x: 200, y: 200 })
-    await dragThrough(page, [{ x: 360, y: 200 }, { x: 370, y: 230 }, { x: 380, y: 250 }])
+    await dragThrough(page, [
+      { x: 360, y: 200 },
+      { x: 370, y: 230 },
+      { x: 380, y: 250 },
+    ])
     expect(await inkAt(page, [350, 241], [200, 216])).toEqual([false, true])
     await enterPass(page, 'Shapes')
     await takeUp(page, 'Trim')
@@ -61,7 +93,14 @@ test.describe('Trim', () => {
     await start(page, crossed)
     await enterPass(page, 'Shapes')
     await takeUp(page, 'Trim')
-    await dragThrough(page, [{ x: 340, y: 190 }, { x: 340, y: 330 }], 30)
+    await dragThrough(
+      page,
+      [
+        { x: 340, y: 190 },
+        { x: 340, y: 330 },
+      ],
+      30,
+    )
     await expect(page.getByTestId('trims')).toContainText('2 trimmed')
     expect(await inkAt(page, [340, 200], [340, 320])).toEqual([false, false])
     await page.keyboard.press('Control+z')
@@ -85,7 +124,15 @@ test.describe('Trim', () => {
 
 test.describe('Corners and ends', () => {
   test('a corner is finished by a click, an end is let out, and Alt takes it back', async ({ page }) => {
-    await start(page, drawn(bar('wide', [120, 120], [300, 120], 30), bar('thin', [300, 120], [300, 300], 10), bar('wall', [500, 60], [500, 300], 6), bar('end', [380, 200], [500, 200], 24)))
+    await start(
+      page,
+      drawn(
+        bar('wide', [120, 120], [300, 120], 30),
+        bar('thin', [300, 120], [300, 300], 10),
+        bar('wall', [500, 60], [500, 300], 6),
+        bar('end', [380, 200], [500, 200], 24),
+      ),
+    )
     // The end keeps within the wall by itself.
     expect(await inkAt(page, [507, 200], [304.6, 105.4])).toEqual([false, false])
     await enterPass(page, 'Shapes')
@@ -95,11 +142,17 @@ test.describe('Corners and ends', () => {
     await page.getByRole('radio', { name: 'Past' }).click()
     await pointAt(page, { x: 500, y: 200 }, /shows past its line/)
     await clickAt(page, { x: 500, y: 200 })
-    await expect.poll(async () => linesOf(await savedDrawing(page)).find((l) => l.id === 'end')!.tuck).toEqual({ last: 'out' })
+    await expect
+      .poll(async () => linesOf(await savedDrawing(page)).find((l) => l.id === 'end')!.tuck)
+      .toEqual({ last: 'out' })
     expect(await inkAt(page, [507, 200], [304.6, 105.4])).toEqual([true, true])
     await enterPass(page, 'Shapes')
     await page.keyboard.down('Alt')
-    for (const p of [{ x: 300, y: 120 }, { x: 500, y: 200 }]) await clickAt(page, p)
+    for (const p of [
+      { x: 300, y: 120 },
+      { x: 500, y: 200 },
+    ])
+      await clickAt(page, p)
     await page.keyboard.up('Alt')
     await expect.poll(async () => (await savedDrawing(page)).amendments ?? []).toEqual([])
     expect(await inkAt(page, [507, 200], [304.6, 105.4])).toEqual([false, false])
@@ -107,8 +160,13 @@ test.describe('Corners and ends', () => {
 })
 
 test.describe('Islands', () => {
-  test('are chosen by a click, have a tolerance of their own, and what is kept apart does not unite', async ({ page }) => {
-    await start(page, drawn(bar('wall', [300, 60], [300, 460]), bar('a', [120, 200], [420, 200]), bar('far', [500, 60], [600, 400])))
+  test('are chosen by a click, have a tolerance of their own, and what is kept apart does not unite', async ({
+    page,
+  }) => {
+    await start(
+      page,
+      drawn(bar('wall', [300, 60], [300, 460]), bar('a', [120, 200], [420, 200]), bar('far', [500, 60], [600, 400])),
+    )
     await enterPass(page, 'Shapes')
     await expect(page.getByTestId('islands')).toHaveCount(0)
     await page.getByTestId('list-islands').check()
@@ -119,7 +177,9 @@ test.describe('Islands', () => {
     await expect(chosen).toContainText('2 lines')
     await page.getByRole('textbox', { name: 'Simplify these, exactly' }).fill('1.2')
     await page.keyboard.press('Enter')
-    await expect.poll(async () => (await savedDrawing(page)).amendments).toMatchObject([{ kind: 'fineness', line: 'wall', simplify: 1.2 }])
+    await expect
+      .poll(async () => (await savedDrawing(page)).amendments)
+      .toMatchObject([{ kind: 'fineness', line: 'wall', simplify: 1.2 }])
     await page.getByTestId('compared').check()
     await chosen.getByRole('button', { name: 'As the rest' }).click()
     await expect.poll(async () => (await savedDrawing(page)).amendments).toBeUndefined()
@@ -140,8 +200,16 @@ test.describe('Islands', () => {
     await takeUp(page, 'Retouch')
     await clickAt(page, { x: 300, y: 170 })
     // The lower right corner goes up, past the upper edge: the ink between is left on one side only.
-    await dragThrough(page, [{ x: 450, y: 230 }, { x: 400, y: 180 }, { x: 330, y: 100 }])
-    await expect.poll(async () => (await savedDrawing(page)).amendments?.map((a) => a.kind === 'retouch' && (a.to === 'cut' ? 'cut' : 'node'))).toEqual(['node', 'cut'])
+    await dragThrough(page, [
+      { x: 450, y: 230 },
+      { x: 400, y: 180 },
+      { x: 330, y: 100 },
+    ])
+    await expect
+      .poll(async () =>
+        (await savedDrawing(page)).amendments?.map((a) => a.kind === 'retouch' && (a.to === 'cut' ? 'cut' : 'node')),
+      )
+      .toEqual(['node', 'cut'])
     expect(await inkAt(page, [170, 200], [440, 200], [330, 140])).toEqual([true, false, false])
   })
 })
@@ -174,8 +242,21 @@ test.describe('Proof', () => {
   })
 
   test('cleans what is certain in one press, and only that', async ({ page }) => {
-    const twice = [bar('once', [120, 120], [420, 130]), bar('twice', [120, 120], [420, 130]), bar('dirt', [600, 400], [601, 400], 1)]
-    await start(page, drawn(...twice.map((l) => ({ ...l, weight: { ...l.weight, start: { length: 40, unit: '%' as const, tip: 0, ease: 'straight' as const } } })), bar('blunt', [120, 300], [420, 310])))
+    const twice = [
+      bar('once', [120, 120], [420, 130]),
+      bar('twice', [120, 120], [420, 130]),
+      bar('dirt', [600, 400], [601, 400], 1),
+    ]
+    await start(
+      page,
+      drawn(
+        ...twice.map((l) => ({
+          ...l,
+          weight: { ...l.weight, start: { length: 40, unit: '%' as const, tip: 0, ease: 'straight' as const } },
+        })),
+        bar('blunt', [120, 300], [420, 310]),
+      ),
+    )
     await page.getByRole('button', { name: 'Clean all 2' }).click()
     await page.keyboard.press('Enter')
     await expect.poll(async () => linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual(['once', 'blunt'])
@@ -204,7 +285,9 @@ test.describe('Proof', () => {
   })
 })
 
-test('a newcomer: four lines that overshoot are cleaned up without Nodes and delivered in under 20 actions', async ({ page }) => {
+test('a newcomer: four lines that overshoot are cleaned up without Nodes and delivered in under 20 actions', async ({
+  page,
+}) => {
   await start(page, drawn())
   let actions = 0
   const act = async (work: () => Promise<unknown>): Promise<void> => {
@@ -214,7 +297,24 @@ test('a newcomer: four lines that overshoot are cleaned up without Nodes and del
   await act(() => enterPass(page, 'Lines'))
   await act(() => takeUp(page, 'Bow'))
   // A frame whose four lines all go past each other: a drag each.
-  const frame: [Vec, Vec][] = [[{ x: 100, y: 120 }, { x: 500, y: 120 }], [{ x: 480, y: 100 }, { x: 480, y: 400 }], [{ x: 500, y: 380 }, { x: 100, y: 380 }], [{ x: 120, y: 400 }, { x: 120, y: 100 }]]
+  const frame: [Vec, Vec][] = [
+    [
+      { x: 100, y: 120 },
+      { x: 500, y: 120 },
+    ],
+    [
+      { x: 480, y: 100 },
+      { x: 480, y: 400 },
+    ],
+    [
+      { x: 500, y: 380 },
+      { x: 100, y: 380 },
+    ],
+    [
+      { x: 120, y: 400 },
+      { x: 120, y: 100 },
+    ],
+  ]
   for (const [a, b] of frame) {
     await act(() => dragThrough(page, [a, b]))
     await act(() => page.keyboard.press('Enter'))
@@ -224,10 +324,40 @@ test('a newcomer: four lines that overshoot are cleaned up without Nodes and del
   await act(() => enterPass(page, 'Shapes'))
   await act(() => takeUp(page, 'Trim'))
   // Round about: all eight ends in one sweep.
-  await act(() => dragThrough(page, [{ x: 105, y: 120 }, { x: 120, y: 105 }, { x: 480, y: 105 }, { x: 494, y: 120 }, { x: 494, y: 380 }, { x: 480, y: 394 }, { x: 120, y: 394 }, { x: 106, y: 380 }], 30))
+  await act(() =>
+    dragThrough(
+      page,
+      [
+        { x: 105, y: 120 },
+        { x: 120, y: 105 },
+        { x: 480, y: 105 },
+        { x: 494, y: 120 },
+        { x: 494, y: 380 },
+        { x: 480, y: 394 },
+        { x: 120, y: 394 },
+        { x: 106, y: 380 },
+      ],
+      30,
+    ),
+  )
   await expect(page.getByTestId('trims')).toContainText('8 trimmed')
   await act(() => enterPass(page, 'Deliver'))
   actions++
-  expect(await inkAt(page, [106, 120], [120, 106], [480, 106], [494, 120], [494, 380], [480, 394], [120, 394], [106, 380], [120, 120], [300, 120], [480, 250])).toEqual([...Array<boolean>(8).fill(false), true, true, true])
+  expect(
+    await inkAt(
+      page,
+      [106, 120],
+      [120, 106],
+      [480, 106],
+      [494, 120],
+      [494, 380],
+      [480, 394],
+      [120, 394],
+      [106, 380],
+      [120, 120],
+      [300, 120],
+      [480, 250],
+    ),
+  ).toEqual([...Array<boolean>(8).fill(false), true, true, true])
   expect(actions).toBeLessThan(20)
 })

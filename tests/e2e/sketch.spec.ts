@@ -8,15 +8,20 @@ import { SCENARIO } from '../../demo/scenario'
 import { dragThrough, enterPass, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'
 
-const sketchIn = async (page: Page): Promise<Sketch> => (await savedDrawing(page)).layers.flatMap((l) => (l.kind === 'sketch' ? l.items : [])).at(-1)!
+const sketchIn = async (page: Page): Promise<Sketch> =>
+  (await savedDrawing(page)).layers.flatMap((l) => (l.kind === 'sketch' ? l.items : [])).at(-1)!
 
 /** Mean grey of a part of what is seen of the sketch, 0..255. */
 async function greyAt(page: Page, clip: { x: number; y: number; width: number; height: number }): Promise<number> {
-  const { channels } = await sharp(await page.screenshot({ clip })).greyscale().stats()
+  const { channels } = await sharp(await page.screenshot({ clip }))
+    .greyscale()
+    .stats()
   return channels[0]!.mean
 }
 
-test('a sketch is made clean in one press, its values are kept with it, and it comes back as it came', async ({ page }) => {
+test('a sketch is made clean in one press, its values are kept with it, and it comes back as it came', async ({
+  page,
+}) => {
   await startDrawing(page, 'demo-pea-pod')
   await enterPass(page, 'Sketch')
   await page.getByTestId('clean').click()
@@ -39,19 +44,32 @@ test('a sketch is made clean in one press, its values are kept with it, and it c
   expect((await sketchIn(page)).clean).toBeUndefined()
 })
 
-test('a photo that was taken at a slant is set right by its paper; where none is seen it is said so', async ({ page }) => {
+test('a photo that was taken at a slant is set right by its paper; where none is seen it is said so', async ({
+  page,
+}) => {
   const lines = SCENARIO[0]!().layers.flatMap((l) => l.lines)
-  const { data, info } = await sharp(await pencilSketch(lines, defaultPage(), 41)).greyscale().raw().toBuffer({ resolveWithObject: true })
+  const { data, info } = await sharp(await pencilSketch(lines, defaultPage(), 41))
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true })
   const [w, h] = [1200, 900]
   const grey = Buffer.alloc(w * h, 60)
-  const at = squareToQuad([{ x: 130, y: 150 }, { x: 1050, y: 80 }, { x: 1120, y: 800 }, { x: 90, y: 780 }])
+  const at = squareToQuad([
+    { x: 130, y: 150 },
+    { x: 1050, y: 80 },
+    { x: 1120, y: 800 },
+    { x: 90, y: 780 },
+  ])
   for (let y = 0; y < info.height; y++) {
     for (let x = 0; x < info.width; x++) {
       const p = at((x + 0.5) / info.width, (y + 0.5) / info.height)
       grey[Math.floor(p.y) * w + Math.floor(p.x)] = data[y * info.width + x]!
     }
   }
-  const photo = await sharp(grey, { raw: { width: w, height: h, channels: 1 } }).blur(0.6).png().toBuffer()
+  const photo = await sharp(grey, { raw: { width: w, height: h, channels: 1 } })
+    .blur(0.6)
+    .png()
+    .toBuffer()
   await page.goto('/')
   await page.getByTestId('desk-file').setInputFiles({ name: 'photo.png', mimeType: 'image/png', buffer: photo })
   await expect(page.getByTestId('sketch')).toBeVisible()
@@ -66,20 +84,29 @@ test('a photo that was taken at a slant is set right by its paper; where none is
   const made = page.locator('canvas[data-testid=sketch]')
   await expect(made).toHaveAttribute('data-made', /corners/, { timeout: 30_000 })
   const { corners } = await sketchIn(page)
-  const known = [[130, 150], [1050, 80], [1120, 800], [90, 780]]
+  const known = [
+    [130, 150],
+    [1050, 80],
+    [1120, 800],
+    [90, 780],
+  ]
   corners!.forEach((p, i) => expect(Math.hypot(p.x * w - known[i]![0]!, p.y * h - known[i]![1]!)).toBeLessThan(5))
   // The table is gone from what is seen.
   expect(await greyAt(page, corner)).toBeGreaterThan(150)
   await page.getByRole('button', { name: 'As it was taken' }).click()
   await expect(page.locator('img[data-testid=sketch]')).toBeVisible()
-  const dark = await sharp({ create: { width: 200, height: 150, channels: 3, background: '#000' } }).png().toBuffer()
+  const dark = await sharp({ create: { width: 200, height: 150, channels: 3, background: '#000' } })
+    .png()
+    .toBuffer()
   await page.getByTestId('sketch-file').setInputFiles({ name: 'black.png', mimeType: 'image/png', buffer: dark })
   await expect.poll(async () => (await savedDrawing(page)).layers.filter((l) => l.kind === 'sketch').length).toBe(2)
   await page.getByTestId('find-paper').click()
   await expect(page.getByTestId('notice')).toContainText('No sheet of paper was found')
 })
 
-test('several sketches come in at once, by file and by paste, WebP too; Shift and H show the pencil alone', async ({ page }) => {
+test('several sketches come in at once, by file and by paste, WebP too; Shift and H show the pencil alone', async ({
+  page,
+}) => {
   await startDrawing(page, 'demo-pea-pod')
   await enterPass(page, 'Sketch')
   const of = (background: string) => sharp({ create: { width: 60, height: 40, channels: 3, background } })
@@ -87,7 +114,8 @@ test('several sketches come in at once, by file and by paste, WebP too; Shift an
     { name: 'front.png', mimeType: 'image/png', buffer: await of('#eee').png().toBuffer() },
     { name: 'side.webp', mimeType: 'image/webp', buffer: await of('#ddd').webp().toBuffer() },
   ])
-  const sketches = async (): Promise<number> => (await savedDrawing(page)).layers.filter((l) => l.kind === 'sketch').length
+  const sketches = async (): Promise<number> =>
+    (await savedDrawing(page)).layers.filter((l) => l.kind === 'sketch').length
   await expect.poll(sketches).toBe(3)
   const bytes = [...(await of('#ccc').png().toBuffer())]
   await page.evaluate((data) => {
@@ -107,19 +135,29 @@ test('several sketches come in at once, by file and by paste, WebP too; Shift an
   await expect(ink).toBeVisible()
 })
 
-test('a sketch is levelled by a line, cropped and whole again, mirrored as a copy, turned by its ring; each a step', async ({ page }) => {
+test('a sketch is levelled by a line, cropped and whole again, mirrored as a copy, turned by its ring; each a step', async ({
+  page,
+}) => {
   await startDrawing(page, 'demo-pea-pod')
   await enterPass(page, 'Sketch')
   await page.getByRole('button', { name: 'Unlock', exact: true }).click()
   await takeUp(page, 'Level')
-  await dragThrough(page, [{ x: 100, y: 300 }, { x: 600, y: 326.2 }])
+  await dragThrough(page, [
+    { x: 100, y: 300 },
+    { x: 600, y: 326.2 },
+  ])
   await expect.poll(async () => (await sketchIn(page)).angle).toBeCloseTo(-3, 1)
   await page.keyboard.press('Control+z')
   await takeUp(page, 'Crop')
-  await dragThrough(page, [{ x: 180, y: 131 }, { x: 540, y: 393 }])
+  await dragThrough(page, [
+    { x: 180, y: 131 },
+    { x: 540, y: 393 },
+  ])
   await expect(page.locator('canvas[data-testid=sketch]')).toHaveAttribute('data-made', /crop/, { timeout: 30_000 })
   const { crop } = await sketchIn(page)
-  ;[crop!.x - 0.25, crop!.y - 0.25, crop!.width - 0.5, crop!.height - 0.5].forEach((d) => expect(Math.abs(d)).toBeLessThan(0.005))
+  ;[crop!.x - 0.25, crop!.y - 0.25, crop!.width - 0.5, crop!.height - 0.5].forEach((d) =>
+    expect(Math.abs(d)).toBeLessThan(0.005),
+  )
   await page.getByRole('button', { name: 'All of it again' }).click()
   await expect.poll(async () => (await sketchIn(page)).crop).toBeUndefined()
   expect((await sketchIn(page)).width).toBeCloseTo(720, 6)
@@ -146,13 +184,24 @@ test('the corners of a sheet are dragged to where they are, and what lies within
   await takeUp(page, 'Corners')
   // The scan fills the page, and shows no edge of a sheet: the marks stand at its own corners.
   const { height } = (await savedDrawing(page)).page
-  await dragThrough(page, [{ x: 0, y: 0 }, { x: 72, y: 52.4 }])
+  await dragThrough(page, [
+    { x: 0, y: 0 },
+    { x: 72, y: 52.4 },
+  ])
   await expect(page.getByTestId('set-right')).toBeEnabled()
-  await dragThrough(page, [{ x: 720, y: height }, { x: 648, y: height - 52.4 }])
+  await dragThrough(page, [
+    { x: 720, y: height },
+    { x: 648, y: height - 52.4 },
+  ])
   await page.keyboard.press('Enter')
   await expect.poll(async () => (await sketchIn(page)).corners, { timeout: 30_000 }).toBeTruthy()
   const { corners } = await sketchIn(page)
-  ;[[0.1, 0.1], [1, 0], [0.9, 0.9], [0, 1]].forEach(([x, y], i) => expect(Math.hypot(corners![i]!.x - x!, corners![i]!.y - y!)).toBeLessThan(0.02))
+  ;[
+    [0.1, 0.1],
+    [1, 0],
+    [0.9, 0.9],
+    [0, 1],
+  ].forEach(([x, y], i) => expect(Math.hypot(corners![i]!.x - x!, corners![i]!.y - y!)).toBeLessThan(0.02))
   await page.getByRole('button', { name: 'As it was taken' }).click()
   await expect.poll(async () => (await sketchIn(page)).corners).toBeUndefined()
 })
@@ -188,16 +237,28 @@ test('a wipe goes between the pencil and the ink, and a halo tells what lies off
   await expect.poll(share).toBeGreaterThan(50)
 })
 
-test('an SVG comes in as a sketch; pictures that hold nothing, or are broken, are told of in a sentence', async ({ page }) => {
+test('an SVG comes in as a sketch; pictures that hold nothing, or are broken, are told of in a sentence', async ({
+  page,
+}) => {
   await startDrawing(page)
   await enterPass(page, 'Sketch')
-  const bring = (name: string, mimeType: string, buffer: Buffer) => page.getByTestId('sketch-file').setInputFiles({ name, mimeType, buffer })
+  const bring = (name: string, mimeType: string, buffer: Buffer) =>
+    page.getByTestId('sketch-file').setInputFiles({ name, mimeType, buffer })
   const notice = page.getByTestId('notice')
-  const sketches = async (): Promise<number> => (await savedDrawing(page)).layers.filter((l) => l.kind === 'sketch').length
-  await bring('rings.svg', 'image/svg+xml', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40"><circle cx="20" cy="20" r="12" fill="none" stroke="#444"/><script>alert(1)</script></svg>'))
+  const sketches = async (): Promise<number> =>
+    (await savedDrawing(page)).layers.filter((l) => l.kind === 'sketch').length
+  await bring(
+    'rings.svg',
+    'image/svg+xml',
+    Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 40"><circle cx="20" cy="20" r="12" fill="none" stroke="#444"/><script>alert(1)</script></svg>',
+    ),
+  )
   await expect.poll(sketches).toBe(1)
   expect((await sketchIn(page)).width / (await sketchIn(page)).height).toBeCloseTo(1.5, 1)
-  const jpeg = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#ddd' } }).jpeg().toBuffer()
+  const jpeg = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#ddd' } })
+    .jpeg()
+    .toBuffer()
   await bring('broken.jpg', 'image/jpeg', jpeg.subarray(0, jpeg.length / 2))
   await expect(notice).toContainText('damaged')
   await bring('words.png', 'image/png', Buffer.from('no picture'))
@@ -206,11 +267,23 @@ test('an SVG comes in as a sketch; pictures that hold nothing, or are broken, ar
   await expect(notice).toContainText('could not be drawn')
   expect(await sketches()).toBe(1)
   // What holds no pencil comes in; looking for lines in it says that there are none.
-  const noise = sharp(Buffer.from(Array.from({ length: 300 * 200 }, (_, i) => (i * 7919) % 251)), { raw: { width: 300, height: 200, channels: 1 } })
+  const noise = sharp(Buffer.from(Array.from({ length: 300 * 200 }, (_, i) => (i * 7919) % 251)), {
+    raw: { width: 300, height: 200, channels: 1 },
+  })
   const colours = sharp({ create: { width: 300, height: 200, channels: 3, background: '#3a7' } })
   const empty: [string, Buffer][] = [
-    ['black.png', await sharp({ create: { width: 300, height: 200, channels: 3, background: '#000' } }).png().toBuffer()],
-    ['dot.png', await sharp({ create: { width: 1, height: 1, channels: 3, background: '#888' } }).png().toBuffer()],
+    [
+      'black.png',
+      await sharp({ create: { width: 300, height: 200, channels: 3, background: '#000' } })
+        .png()
+        .toBuffer(),
+    ],
+    [
+      'dot.png',
+      await sharp({ create: { width: 1, height: 1, channels: 3, background: '#888' } })
+        .png()
+        .toBuffer(),
+    ],
     ['green.jpg', await colours.jpeg().toBuffer()],
     ['turned.jpg', await colours.jpeg().withMetadata({ orientation: 6 }).toBuffer()],
   ]

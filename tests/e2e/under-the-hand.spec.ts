@@ -1,11 +1,29 @@
 import { expect, test } from './support/test'
-import { clickAt, dragThrough, dropFile, enterPass, layLine, linesOf, onScreen, openDrawing, penStroke, savedDrawing, startDrawing, takeUp } from './support/desk'
+import {
+  clickAt,
+  dragThrough,
+  dropFile,
+  enterPass,
+  layLine,
+  linesOf,
+  onScreen,
+  openDrawing,
+  penStroke,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+} from './support/desk'
 
 test.describe('a line that is being laid', () => {
   test('is kept on leaving for the Desk', async ({ page }) => {
     const id = await startDrawing(page)
     await takeUp(page, 'Pen')
-    for (const [x, y] of [[100, 100], [300, 120], [400, 300]] as const) await clickAt(page, { x, y })
+    for (const [x, y] of [
+      [100, 100],
+      [300, 120],
+      [400, 300],
+    ] as const)
+      await clickAt(page, { x, y })
     await page.getByRole('link', { name: '← Desk' }).click()
     await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible()
     await openDrawing(page, id)
@@ -15,7 +33,12 @@ test.describe('a line that is being laid', () => {
   test('outlives a reload and a closed tab, once, and is no business of another window', async ({ page, context }) => {
     const id = await startDrawing(page)
     await takeUp(page, 'Pen')
-    for (const [x, y] of [[100, 100], [300, 120], [400, 300]] as const) await clickAt(page, { x, y })
+    for (const [x, y] of [
+      [100, 100],
+      [300, 120],
+      [400, 300],
+    ] as const)
+      await clickAt(page, { x, y })
     const other = await context.newPage()
     await openDrawing(other, id)
     expect(linesOf(await savedDrawing(other))).toHaveLength(0)
@@ -25,7 +48,10 @@ test.describe('a line that is being laid', () => {
     expect(linesOf(await savedDrawing(page)).map((l) => l.path.nodes.length)).toEqual([3])
     // A bow, and the tab is closed without a word.
     await takeUp(page, 'Bow')
-    await dragThrough(page, [{ x: 100, y: 400 }, { x: 500, y: 420 }])
+    await dragThrough(page, [
+      { x: 100, y: 400 },
+      { x: 500, y: 420 },
+    ])
     await page.close()
     const next = await context.newPage()
     await openDrawing(next, id)
@@ -38,7 +64,12 @@ test.describe('a line that is being laid', () => {
   test('that goes on from an end mark can be closed on its other end', async ({ page }) => {
     await startDrawing(page)
     await takeUp(page, 'Pen')
-    for (const [x, y] of [[100, 100], [300, 100], [300, 300]] as const) await clickAt(page, { x, y })
+    for (const [x, y] of [
+      [100, 100],
+      [300, 100],
+      [300, 300],
+    ] as const)
+      await clickAt(page, { x, y })
     await page.keyboard.press('Enter')
     await expect(page.getByTestId('hint')).toContainText('end mark')
     const tip = await onScreen(page, { x: 300, y: 300 })
@@ -57,7 +88,9 @@ test.describe('a line that is being laid', () => {
   })
 })
 
-test('undo with the pointer down drops what is under the hand and nothing else, with every instrument', async ({ page }) => {
+test('undo with the pointer down drops what is under the hand and nothing else, with every instrument', async ({
+  page,
+}) => {
   await startDrawing(page)
   await takeUp(page, 'Pen')
   await layLine(page, { x: 100, y: 100 }, { x: 500, y: 100 })
@@ -73,7 +106,19 @@ test('undo with the pointer down drops what is under the hand and nothing else, 
   }
   for (const name of ['Freehand', 'Figure', 'Select', 'Nodes', 'Bow', 'Pen', 'Blot']) {
     await takeUp(page, name)
-    await pressThenUndo(name === 'Select' || name === 'Nodes' ? [[300, 100], [300, 160], [320, 200]] : [[200, 200], [260, 240], [330, 300]])
+    await pressThenUndo(
+      name === 'Select' || name === 'Nodes'
+        ? [
+            [300, 100],
+            [300, 160],
+            [320, 200],
+          ]
+        : [
+            [200, 200],
+            [260, 240],
+            [330, 300],
+          ],
+    )
     await page.keyboard.press('Escape')
     expect(await savedDrawing(page), name).toEqual(before)
   }
@@ -81,7 +126,11 @@ test('undo with the pointer down drops what is under the hand and nothing else, 
   await clickAt(page, { x: 300, y: 100 })
   for (const name of ['Caliper', 'Sweep']) {
     await takeUp(page, name)
-    await pressThenUndo([[300, 103], [300, 130], [302, 150]])
+    await pressThenUndo([
+      [300, 103],
+      [300, 130],
+      [302, 150],
+    ])
     expect(await savedDrawing(page), name).toEqual(before)
   }
   // With nothing under the hand it takes the last step back, and redo brings it again.
@@ -107,7 +156,9 @@ test('the Desk that cannot be reached says so, offers another try and opens by i
 })
 
 test.describe('by keys alone', () => {
-  test('lines are chosen along the stack and by direction, with their names spoken, ordered, and weighed from there', async ({ page }) => {
+  test('lines are chosen along the stack and by direction, with their names spoken, ordered, and weighed from there', async ({
+    page,
+  }) => {
     await startDrawing(page)
     await takeUp(page, 'Pen')
     for (const y of [100, 200, 300]) await layLine(page, { x: 100, y }, { x: 400, y })
@@ -161,24 +212,46 @@ test('two fingers move and zoom the page and draw nothing', async ({ page }) => 
   const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', points: [number, number][]) =>
     session.send('Input.dispatchTouchEvent', { type, touchPoints: points.map(([x, y], id) => ({ x, y, id })) })
   await touch('touchStart', [[400, 300]])
-  await touch('touchStart', [[400, 300], [500, 300]])
-  for (let i = 1; i <= 5; i++) await touch('touchMove', [[400 - 10 * i, 300], [500 + 10 * i, 300]])
+  await touch('touchStart', [
+    [400, 300],
+    [500, 300],
+  ])
+  for (let i = 1; i <= 5; i++)
+    await touch('touchMove', [
+      [400 - 10 * i, 300],
+      [500 + 10 * i, 300],
+    ])
   await touch('touchEnd', [])
-  await expect.poll(async () => Number.parseFloat(await page.getByTestId('zoom').inputValue())).toBeCloseTo(before * 2, -1)
+  await expect
+    .poll(async () => Number.parseFloat(await page.getByTestId('zoom').inputValue()))
+    .toBeCloseTo(before * 2, -1)
   expect(linesOf(await savedDrawing(page))).toHaveLength(0)
 })
 
 test('where a pen draws, a finger moves the page, also while the pen is down', async ({ page }) => {
   await startDrawing(page)
   await takeUp(page, 'Freehand')
-  await penStroke(page, [100, 200, 300, 400].map((x) => ({ x, y: 200, pressure: 0.5 })))
+  await penStroke(
+    page,
+    [100, 200, 300, 400].map((x) => ({ x, y: 200, pressure: 0.5 })),
+  )
   expect(linesOf(await savedDrawing(page))).toHaveLength(1)
   const view = async () => (await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ').map(Number)
   const before = await view()
   const session = await page.context().newCDPSession(page)
-  const finger = (type: 'touchStart' | 'touchMove' | 'touchEnd', at?: [number, number]) => session.send('Input.dispatchTouchEvent', { type, touchPoints: at ? [{ x: at[0], y: at[1], id: 7 }] : [] })
+  const finger = (type: 'touchStart' | 'touchMove' | 'touchEnd', at?: [number, number]) =>
+    session.send('Input.dispatchTouchEvent', { type, touchPoints: at ? [{ x: at[0], y: at[1], id: 7 }] : [] })
   const pen = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', x: number, y: number) =>
-    session.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', buttons: type === 'mouseReleased' ? 0 : 1, clickCount: 1, pointerType: 'pen', force: 0.5 })
+    session.send('Input.dispatchMouseEvent', {
+      type,
+      x,
+      y,
+      button: 'left',
+      buttons: type === 'mouseReleased' ? 0 : 1,
+      clickCount: 1,
+      pointerType: 'pen',
+      force: 0.5,
+    })
   await finger('touchStart', [400, 400])
   for (let i = 1; i <= 5; i++) await finger('touchMove', [400 + 12 * i, 400])
   await finger('touchEnd')
@@ -195,7 +268,9 @@ test('where a pen draws, a finger moves the page, also while the pen is down', a
   expect(linesOf(await savedDrawing(page))).toHaveLength(2)
 })
 
-test('the page takes a trade size, one of its own, and one about the drawing, what is drawn keeping its place', async ({ page }) => {
+test('the page takes a trade size, one of its own, and one about the drawing, what is drawn keeping its place', async ({
+  page,
+}) => {
   await startDrawing(page)
   await takeUp(page, 'Pen')
   await layLine(page, { x: 100, y: 100 }, { x: 500, y: 300 })
@@ -218,14 +293,20 @@ test('the page takes a trade size, one of its own, and one about the drawing, wh
   drawing = await savedDrawing(page)
   // The line reaches over 400 x 200 px, and 3 px to either side; 4 mm are left about it.
   expect(drawing.page.width).toBeCloseTo(400 + 6 + 48, 3)
-  expect(linesOf(drawing)[0]!.path.nodes[0]!.at).toEqual({ x: expect.closeTo(27, 3) as unknown, y: expect.closeTo(27, 3) as unknown })
+  expect(linesOf(drawing)[0]!.path.nodes[0]!.at).toEqual({
+    x: expect.closeTo(27, 3) as unknown,
+    y: expect.closeTo(27, 3) as unknown,
+  })
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
   expect(linesOf(await savedDrawing(page))[0]).toEqual(before)
 })
 
-test('an SVG dropped on an open drawing offers its lines, and brings them in on layers of their own', async ({ page }) => {
+test('an SVG dropped on an open drawing offers its lines, and brings them in on layers of their own', async ({
+  page,
+}) => {
   await startDrawing(page)
-  const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="100" height="100"><path d="M10 10L90 90" stroke="#00aa00" fill="none"/><rect x="5" y="5" width="9" height="9"/></svg>'
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="100" height="100"><path d="M10 10L90 90" stroke="#00aa00" fill="none"/><rect x="5" y="5" width="9" height="9"/></svg>'
   await dropFile(page, '[data-testid="canvas"]', { name: 'leaf.svg', type: 'image/svg+xml', content: Buffer.from(svg) })
   await expect(page.getByTestId('notice')).toContainText('"leaf.svg" holds 1 line and 1 shape')
   expect(linesOf(await savedDrawing(page))).toHaveLength(0)
@@ -234,7 +315,11 @@ test('an SVG dropped on an open drawing offers its lines, and brings them in on 
   expect(drawing.layers.map((l) => l.items.length)).toEqual([0, 1, 1])
   const [line] = linesOf(drawing)
   expect(drawing.inks.find((i) => i.id === line!.ink)!.colour).toBe('#00aa00')
-  await dropFile(page, '[data-testid="canvas"]', { name: 'words.svg', type: 'image/svg+xml', content: Buffer.from('just words') })
+  await dropFile(page, '[data-testid="canvas"]', {
+    name: 'words.svg',
+    type: 'image/svg+xml',
+    content: Buffer.from('just words'),
+  })
   await expect(page.getByTestId('notice')).toContainText(/SVG/)
   await page.keyboard.press('Control+z')
   expect((await savedDrawing(page)).layers).toHaveLength(1)
@@ -245,7 +330,11 @@ test('everything has its place at 1024 x 700, and a smaller window says so and l
   await startDrawing(page, 'demo-garden-snail')
   const cut = (): Promise<string[]> =>
     page.evaluate(() =>
-      [...document.querySelectorAll('header button, header a, footer button, footer input, footer select, footer svg[role="group"]')]
+      [
+        ...document.querySelectorAll(
+          'header button, header a, footer button, footer input, footer select, footer svg[role="group"]',
+        ),
+      ]
         .filter((e) => e.getClientRects().length)
         .filter((e) => {
           const b = e.getBoundingClientRect()
@@ -253,7 +342,13 @@ test('everything has its place at 1024 x 700, and a smaller window says so and l
         })
         .map((e) => e.getAttribute('aria-label') ?? e.textContent ?? e.tagName),
     )
-  for (const [pass, tools] of [['Sketch', []], ['Lines', ['Select', 'Pen', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Practice']], ['Weight', ['Select', 'Caliper', 'Contact', 'Light', 'Match']], ['Shapes', []], ['Deliver', []]] as const) {
+  for (const [pass, tools] of [
+    ['Sketch', []],
+    ['Lines', ['Select', 'Pen', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Practice']],
+    ['Weight', ['Select', 'Caliper', 'Contact', 'Light', 'Match']],
+    ['Shapes', []],
+    ['Deliver', []],
+  ] as const) {
     await enterPass(page, pass)
     expect(await cut(), pass).toEqual([])
     for (const tool of tools) {

@@ -2,7 +2,23 @@ import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import type { Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, penStroke, rest, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import {
+  clickAt,
+  contoursOf,
+  deliver,
+  dragThrough,
+  enterPass,
+  layLine,
+  linesOf,
+  onScreen,
+  penStroke,
+  rest,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+  textOf,
+  widthAcross,
+} from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
 
@@ -29,13 +45,19 @@ async function dragOff(page: Page, testId: string, dx: number, dy: number, keys:
 }
 
 test.describe('Caliper', () => {
-  test('an end is dragged to a point in one gesture, made full again, and its taper measured on the outline', async ({ page }) => {
+  test('an end is dragged to a point in one gesture, made full again, and its taper measured on the outline', async ({
+    page,
+  }) => {
     await startDrawing(page)
     await layLines(page, 1)
     await clickAt(page, { x: 300, y: 100 })
     await page.keyboard.press('Escape')
     // Close to the end, the end wins over the body.
-    await dragThrough(page, [{ x: 497, y: 100 }, { x: 450, y: 101 }, { x: 400, y: 101 }])
+    await dragThrough(page, [
+      { x: 497, y: 100 },
+      { x: 450, y: 101 },
+      { x: 400, y: 101 },
+    ])
     const [line] = await lines(page)
     expect(line!.weight.end).toMatchObject({ unit: 'px', tip: 0 })
     expect(line!.weight.end!.length).toBeCloseTo(100, 0)
@@ -48,14 +70,22 @@ test.describe('Caliper', () => {
     expect(widthAcross(contours, { x: 250, y: 100 }, UP)).toBeCloseTo(6, 1)
     expect(widthAcross(contours, { x: 450, y: 100 }, UP)).toBeLessThan(4.2)
     await enterPass(page, 'Weight')
-    await dragThrough(page, [{ x: 500 + 14, y: 100 }, { x: 530, y: 100 }, { x: 540, y: 100 }])
+    await dragThrough(page, [
+      { x: 500 + 14, y: 100 },
+      { x: 530, y: 100 },
+      { x: 540, y: 100 },
+    ])
     expect((await lines(page))[0]!.weight.end).toBeNull()
   })
 
   test('undo while a stop is dragged in the graph drops that alone', async ({ page }) => {
     await startDrawing(page)
     await layLines(page, 1)
-    await dragThrough(page, [{ x: 300, y: 103 }, { x: 300, y: 106 }, { x: 300, y: 109 }])
+    await dragThrough(page, [
+      { x: 300, y: 103 },
+      { x: 300, y: 106 },
+      { x: 300, y: 109 },
+    ])
     const before = await savedDrawing(page)
     const stop = (await page.getByTestId('stop-2').boundingBox())!
     await page.mouse.move(stop.x + stop.width / 2, stop.y + stop.height / 2)
@@ -72,8 +102,16 @@ test.describe('Caliper', () => {
   test('several stops change together, by hand and by number, and go in one step', async ({ page }) => {
     await startDrawing(page)
     await layLines(page, 1)
-    await dragThrough(page, [{ x: 200, y: 103 }, { x: 200, y: 106 }, { x: 200, y: 109 }])
-    await dragThrough(page, [{ x: 400, y: 103 }, { x: 400, y: 106 }, { x: 400, y: 112 }])
+    await dragThrough(page, [
+      { x: 200, y: 103 },
+      { x: 200, y: 106 },
+      { x: 200, y: 109 },
+    ])
+    await dragThrough(page, [
+      { x: 400, y: 103 },
+      { x: 400, y: 106 },
+      { x: 400, y: 112 },
+    ])
     const [before] = await lines(page)
     // The two that were dragged out; those that keep the width beyond them have the line's own.
     const inner = (l: Line) => l.weight.stops.filter((s) => s.at > 0.1 && s.at < 0.9 && s.left > 1.01)
@@ -83,16 +121,26 @@ test.describe('Caliper', () => {
     await page.mouse.click(pin.x, pin.y)
     await page.keyboard.up('Shift')
     await expect(page.getByTestId('hint')).toContainText('2 stops')
-    await dragThrough(page, [{ x: 200, y: 100 }, { x: 215, y: 100 }, { x: 240, y: 100 }])
+    await dragThrough(page, [
+      { x: 200, y: 100 },
+      { x: 215, y: 100 },
+      { x: 240, y: 100 },
+    ])
     const [slid] = await lines(page)
-    expect(inner(slid!).map((s) => s.at)).toEqual([expect.closeTo(inner(before!)[0]!.at + 0.1, 2), expect.closeTo(inner(before!)[1]!.at + 0.1, 2)])
+    expect(inner(slid!).map((s) => s.at)).toEqual([
+      expect.closeTo(inner(before!)[0]!.at + 0.1, 2),
+      expect.closeTo(inner(before!)[1]!.at + 0.1, 2),
+    ])
     await page.keyboard.press('Enter')
     const width = page.getByTestId('stop-fields').getByLabel('2 stops')
     await expect(width).toBeFocused()
     await page.keyboard.type('14')
     await page.keyboard.press('Enter')
     const [typed] = await lines(page)
-    expect(inner(typed!).map((s) => ((s.left + s.right) * typed!.weight.size) / 2)).toEqual([expect.closeTo(14, 6), expect.closeTo(14, 6)])
+    expect(inner(typed!).map((s) => ((s.left + s.right) * typed!.weight.size) / 2)).toEqual([
+      expect.closeTo(14, 6),
+      expect.closeTo(14, 6),
+    ])
     await page.getByTestId('canvas').focus()
     await page.keyboard.press('Delete')
     expect(inner((await lines(page))[0]!)).toHaveLength(0)
@@ -133,7 +181,10 @@ test.describe('Caliper', () => {
     const [after] = await lines(page)
     expect(after!.path.nodes[1]!.at.y).toBeGreaterThan(before!.path.nodes[1]!.at.y + 40)
     expect(after!.weight).toEqual(before!.weight)
-    await expect(page.getByTestId('tray').getByRole('button', { name: /Caliper/ })).toHaveAttribute('aria-pressed', 'true')
+    await expect(page.getByTestId('tray').getByRole('button', { name: /Caliper/ })).toHaveAttribute(
+      'aria-pressed',
+      'true',
+    )
   })
 })
 
@@ -163,7 +214,9 @@ test.describe('The weight graph', () => {
     await expect(graph(page).locator('line.stroke-plum[stroke-dasharray="2 3"]')).toHaveCount(1)
   })
 
-  test('lays chosen lines over each other, tells where others touch, zooms, and measures in px or shares', async ({ page }) => {
+  test('lays chosen lines over each other, tells where others touch, zooms, and measures in px or shares', async ({
+    page,
+  }) => {
     await startDrawing(page)
     await layLines(page, 2)
     // A third line comes down on the first.
@@ -193,7 +246,14 @@ test.describe('The weight graph', () => {
   test('shows a pen line beside its pressure, whose tolerance and response change later', async ({ page }) => {
     await startDrawing(page)
     await takeUp(page, 'Freehand')
-    await penStroke(page, Array.from({ length: 60 }, (_, i) => ({ x: 100 + i * 6, y: 200 + 20 * Math.sin(i / 9), pressure: 0.2 + 0.7 * Math.sin((Math.PI * i) / 59) ** 2 })))
+    await penStroke(
+      page,
+      Array.from({ length: 60 }, (_, i) => ({
+        x: 100 + i * 6,
+        y: 200 + 20 * Math.sin(i / 9),
+        pressure: 0.2 + 0.7 * Math.sin((Math.PI * i) / 59) ** 2,
+      })),
+    )
     await enterPass(page, 'Weight')
     const [drawn] = await lines(page)
     expect(drawn!.weight.stops.length).toBeLessThanOrEqual(8)

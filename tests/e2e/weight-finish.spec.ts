@@ -5,7 +5,21 @@ import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import type { Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, layLine, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import {
+  clickAt,
+  contoursOf,
+  deliver,
+  dragThrough,
+  enterPass,
+  layLine,
+  linesOf,
+  onScreen,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+  textOf,
+  widthAcross,
+} from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
 const lines = async (page: Page): Promise<Line[]> => linesOf(await savedDrawing(page))
@@ -31,7 +45,9 @@ const outlines = async (page: Page) => {
   return contours
 }
 
-test('caps, alignment, dashes and rough edges are set, seen in the outline, and refused by a sentence where they make no sense', async ({ page }) => {
+test('caps, alignment, dashes and rough edges are set, seen in the outline, and refused by a sentence where they make no sense', async ({
+  page,
+}) => {
   await startWithLine(page)
   await page.getByRole('button', { name: 'Finish' }).click()
   const cap = page.getByRole('radiogroup', { name: 'Start cap' })
@@ -43,7 +59,12 @@ test('caps, alignment, dashes and rough edges are set, seen in the outline, and 
   await expect(page.getByTestId('notice')).toContainText('"<script>" is no length')
   await page.getByTestId('dash').fill('100 20')
   await page.getByTestId('dash').press('Enter')
-  expect((await lines(page))[0]!.finish).toMatchObject({ startCap: 'square', endCap: 'butt', align: 'left', dash: [100, 20] })
+  expect((await lines(page))[0]!.finish).toMatchObject({
+    startCap: 'square',
+    endCap: 'butt',
+    align: 'left',
+    dash: [100, 20],
+  })
   const dashed = await outlines(page)
   expect(dashed).toHaveLength(4)
   // All of the width lies left of the way, which is up here.
@@ -107,7 +128,11 @@ test('scaling what is chosen scales its weights, or leaves them', async ({ page 
     const pad = 10 / per
     const corner = { x: b.x + pad, y: b.y + pad }
     const opposite = { x: a.x - pad, y: a.y - pad }
-    await dragThrough(page, [corner, { x: corner.x - 10, y: corner.y - 1 }, { x: (corner.x + opposite.x) / 2, y: (corner.y + opposite.y) / 2 }])
+    await dragThrough(page, [
+      corner,
+      { x: corner.x - 10, y: corner.y - 1 },
+      { x: (corner.x + opposite.x) / 2, y: (corner.y + opposite.y) / 2 },
+    ])
   }
   await halve()
   const [scaled] = await lines(page)
@@ -154,7 +179,12 @@ test('B shows the lines before this visit, Shift+B even weight, and a wipe two c
   await page.getByRole('button', { name: 'Done' }).click()
   await expect(page.getByTestId('wipe')).toHaveCount(0)
   // Esc leaves it from anywhere: the handle, a field, a button, the drawing.
-  for (const from of [() => page.getByTestId('wipe').focus(), () => page.getByTestId('zoom').focus(), () => page.getByRole('button', { name: 'Undo' }).focus(), () => page.mouse.click(400, 500)]) {
+  for (const from of [
+    () => page.getByTestId('wipe').focus(),
+    () => page.getByTestId('zoom').focus(),
+    () => page.getByRole('button', { name: 'Undo' }).focus(),
+    () => page.mouse.click(400, 500),
+  ]) {
     await page.getByRole('button', { name: 'History' }).click()
     await page.getByRole('button', { name: 'Compare Plain with now' }).click()
     await expect(page.getByTestId('wipe')).toBeVisible()
@@ -166,10 +196,18 @@ test('B shows the lines before this visit, Shift+B even weight, and a wipe two c
 })
 
 test('what is covered stays covered while one looks back', async ({ page }) => {
-  const path = (closed: boolean, ...at: [number, number][]): Path => ({ nodes: at.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed })
+  const path = (closed: boolean, ...at: [number, number][]): Path => ({
+    nodes: at.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })),
+    closed,
+  })
   const stroke = newLine(path(false, [100, 200], [500, 200]))
   const leaf = { ...newLine(path(true, [200, 150], [300, 150], [300, 250], [200, 250])), cover: true }
-  await startDrawing(page, newDrawing('Leaf', { layers: [newLinesLayer('Lines', [{ ...stroke, weight: { ...stroke.weight, size: 30 } }, leaf])] }))
+  await startDrawing(
+    page,
+    newDrawing('Leaf', {
+      layers: [newLinesLayer('Lines', [{ ...stroke, weight: { ...stroke.weight, size: 30 } }, leaf])],
+    }),
+  )
   await enterPass(page, 'Weight')
   await page.getByTestId('canvas').focus()
   for (const key of ['b', 'B']) {

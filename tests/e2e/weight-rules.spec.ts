@@ -3,13 +3,29 @@ import { expect, test } from './support/test'
 import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import type { Drawing, Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
-import { clickAt, contoursOf, deliver, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import {
+  clickAt,
+  contoursOf,
+  deliver,
+  dragThrough,
+  enterPass,
+  linesOf,
+  onScreen,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+  textOf,
+  widthAcross,
+} from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
 const RIGHT: Vec = { x: 1, y: 0 }
 
 const straight = (id: string, a: [number, number], b: [number, number], over: Partial<Line['weight']> = {}): Line => {
-  const line = newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false })
+  const line = newLine({
+    nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })),
+    closed: false,
+  })
   return { ...line, id, weight: { ...line.weight, size: 10, ...over } }
 }
 
@@ -27,16 +43,23 @@ async function weigh(page: Page, lines: Line[], over: Partial<Drawing> = {}): Pr
   await enterPass(page, 'Weight')
 }
 
-const saved = async (page: Page): Promise<Record<string, Line>> => Object.fromEntries(linesOf(await savedDrawing(page)).map((l) => [l.id, l]))
+const saved = async (page: Page): Promise<Record<string, Line>> =>
+  Object.fromEntries(linesOf(await savedDrawing(page)).map((l) => [l.id, l]))
 const trial = (page: Page) => page.getByTestId('trial')
 
 test.describe('By contact', () => {
-  const lines = () => [straight('floor', [100, 300], [500, 300]), straight('post', [300, 100], [300, 300]), straight('held', [150, 100], [150, 200], { pinned: true })]
+  const lines = () => [
+    straight('floor', [100, 300], [500, 300]),
+    straight('post', [300, 100], [300, 300]),
+    straight('held', [150, 100], [150, 200], { pinned: true }),
+  ]
 
   test('proposes, shows, changes single ends and is accepted and undone in one step', async ({ page }) => {
     await weigh(page, lines())
     await takeUp(page, 'Contact')
-    await expect(trial(page)).toContainText('Of the whole drawing: 4 ends, 3 to taper, 1 to be full. 1 pinned line is left alone.')
+    await expect(trial(page)).toContainText(
+      'Of the whole drawing: 4 ends, 3 to taper, 1 to be full. 1 pinned line is left alone.',
+    )
     // It shows, and nothing is saved yet.
     await expect.poll(() => inkAt(page, { x: 300, y: 104 })).toBe(false)
     expect((await saved(page)).post!.weight.start).toBeNull()
@@ -94,7 +117,11 @@ test.describe('By light', () => {
   test('is dragged, shows, turns an outside, and is accepted; pinned lines stay', async ({ page }) => {
     await weigh(page, [...square(200, 150, 200), straight('held', [500, 100], [600, 200], { pinned: true })])
     await takeUp(page, 'Light')
-    await dragThrough(page, [{ x: 600, y: 60 }, { x: 300, y: 30 }, { x: 300, y: 20 }])
+    await dragThrough(page, [
+      { x: 600, y: 60 },
+      { x: 300, y: 30 },
+      { x: 300, y: 20 },
+    ])
     await expect(trial(page)).toContainText('4 lines have an outside')
     expect((await saved(page)).top!.weight.unlit).toBeUndefined()
     await page.keyboard.press('Enter')
@@ -121,11 +148,19 @@ test.describe('By light', () => {
   test('follows later edits where it is asked to', async ({ page }) => {
     await weigh(page, square(200, 150, 200))
     await takeUp(page, 'Light')
-    await dragThrough(page, [{ x: 600, y: 60 }, { x: 300, y: 30 }, { x: 300, y: 20 }])
+    await dragThrough(page, [
+      { x: 600, y: 60 },
+      { x: 300, y: 30 },
+      { x: 300, y: 20 },
+    ])
     await page.getByRole('checkbox', { name: 'The light follows later edits' }).check()
     const before = (await saved(page)).bottom!
     expect(before.weight.stops[0]!.left).toBeGreaterThan(1)
-    await dragThrough(page, [{ x: 300, y: 20 }, { x: 300, y: 480 }, { x: 300, y: 500 }])
+    await dragThrough(page, [
+      { x: 300, y: 20 },
+      { x: 300, y: 480 },
+      { x: 300, y: 500 },
+    ])
     const after = (await saved(page)).bottom!
     expect(after.weight.stops[0]!.left).toBeLessThan(1)
     await page.keyboard.press('Control+z')
@@ -150,8 +185,17 @@ test.describe('By light', () => {
 })
 
 test('Mirror match shows its pairs, and gives each the mirrored weight of its counterpart', async ({ page }) => {
-  const stops = [{ at: 0, left: 2, right: 0.5 }, { at: 1, left: 1, right: 1 }]
-  await weigh(page, [straight('a', [260, 100], [200, 300], { stops, size: 8 }), straight('b', [460, 100], [520, 300]), straight('c', [300, 400], [250, 450], { size: 4 }), straight('d', [470, 450], [420, 400]), straight('alone', [100, 100], [100, 200])])
+  const stops = [
+    { at: 0, left: 2, right: 0.5 },
+    { at: 1, left: 1, right: 1 },
+  ]
+  await weigh(page, [
+    straight('a', [260, 100], [200, 300], { stops, size: 8 }),
+    straight('b', [460, 100], [520, 300]),
+    straight('c', [300, 400], [250, 450], { size: 4 }),
+    straight('d', [470, 450], [420, 400]),
+    straight('alone', [100, 100], [100, 200]),
+  ])
   // The axis starts in the middle of the page, at 360.
   await takeUp(page, 'Match')
   await expect(trial(page)).toContainText('2 pairs found, from 3 lines')
@@ -159,7 +203,13 @@ test('Mirror match shows its pairs, and gives each the mirrored weight of its co
   await expect(trial(page)).toContainText('1 left out')
   await page.keyboard.press('Enter')
   const after = await saved(page)
-  expect(after.b!.weight).toMatchObject({ size: 8, stops: [{ at: 0, left: 0.5, right: 2 }, { at: 1, left: 1, right: 1 }] })
+  expect(after.b!.weight).toMatchObject({
+    size: 8,
+    stops: [
+      { at: 0, left: 0.5, right: 2 },
+      { at: 1, left: 1, right: 1 },
+    ],
+  })
   expect(after.d!.weight.size).toBe(10)
   await enterPass(page, 'Deliver')
   const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
@@ -169,7 +219,22 @@ test('Mirror match shows its pairs, and gives each the mirrored weight of its co
 
 test('Sweep paints the copied weight on what it goes over, in one step', async ({ page }) => {
   const locked = { ...newLinesLayer('Locked', [straight('shut', [100, 350], [500, 350])]), locked: true }
-  await weigh(page, [], { layers: [newLinesLayer('Lines', [straight('from', [100, 100], [500, 100], { size: 3, stops: [{ at: 0, left: 0, right: 0 }, { at: 1, left: 1, right: 1 }] }), straight('one', [100, 200], [500, 200]), straight('two', [100, 300], [500, 300])]), locked] })
+  await weigh(page, [], {
+    layers: [
+      newLinesLayer('Lines', [
+        straight('from', [100, 100], [500, 100], {
+          size: 3,
+          stops: [
+            { at: 0, left: 0, right: 0 },
+            { at: 1, left: 1, right: 1 },
+          ],
+        }),
+        straight('one', [100, 200], [500, 200]),
+        straight('two', [100, 300], [500, 300]),
+      ]),
+      locked,
+    ],
+  })
   await takeUp(page, 'Sweep')
   await clickAt(page, { x: 300, y: 420 })
   await expect(page.getByTestId('notice')).toContainText('No weight is copied yet')
@@ -177,7 +242,10 @@ test('Sweep paints the copied weight on what it goes over, in one step', async (
   await clickAt(page, { x: 300, y: 100 })
   await page.keyboard.up('Alt')
   await expect(page.getByTestId('copied')).toContainText('3 px, 2 stops')
-  await dragThrough(page, [{ x: 300, y: 160 }, { x: 300, y: 400 }])
+  await dragThrough(page, [
+    { x: 300, y: 160 },
+    { x: 300, y: 400 },
+  ])
   const after = await saved(page)
   expect(after.one!.weight).toEqual(after.from!.weight)
   expect(after.two!.weight).toEqual(after.from!.weight)

@@ -2,7 +2,19 @@ import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import type { Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
-import { clickAt, contoursOf, deliver, enterPass, layLine, linesOf, savedDrawing, startDrawing, takeUp, textOf, widthAcross } from './support/desk'
+import {
+  clickAt,
+  contoursOf,
+  deliver,
+  enterPass,
+  layLine,
+  linesOf,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+  textOf,
+  widthAcross,
+} from './support/desk'
 
 /** Level lines 300 px long, one below the other. */
 async function layLines(page: Page, count: number): Promise<Line[]> {
@@ -151,7 +163,9 @@ test('a profile under the pointer is shown on the chosen line, and only a click 
 test.describe('Own profiles', () => {
   const menu = (page: Page) => page.getByTestId('shelf-menu')
 
-  test('are kept from a line, renamed, put on another, ordered, shared, brought in, deleted and brought back', async ({ page }) => {
+  test('are kept from a line, renamed, put on another, ordered, shared, brought in, deleted and brought back', async ({
+    page,
+  }) => {
     await startDrawing(page)
     await layLines(page, 2)
     await enterPass(page, 'Weight')
@@ -166,7 +180,10 @@ test.describe('Own profiles', () => {
     await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill', 'Seed quill 2'])
     await menu(page).getByRole('button', { name: 'Move Seed quill 2 up' }).click()
     await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill 2', 'Seed quill'])
-    const [download] = await Promise.all([page.waitForEvent('download'), menu(page).getByRole('button', { name: /Share/ }).click()])
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      menu(page).getByRole('button', { name: /Share/ }).click(),
+    ])
     const text = await textOf(download)
     // It stays on the shelf after a reload, and can be put on other lines.
     await page.reload()
@@ -180,10 +197,21 @@ test.describe('Own profiles', () => {
     await page.getByTestId('notice').getByRole('button', { name: 'Bring it back' }).click()
     await page.getByRole('button', { name: 'Own profiles' }).click()
     await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill 2', 'Seed quill'])
-    const bringIn = (name: string, content: string) => page.getByTestId('profile-picker').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) })
+    const bringIn = (name: string, content: string) =>
+      page
+        .getByTestId('profile-picker')
+        .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) })
     await bringIn('again.json', text)
-    await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill 2', 'Seed quill', 'Seed quill 2 2', 'Seed quill 3'])
-    await bringIn('shop.json', '{"format":"bellatrait profiles","profiles":[{"name":"Odd","stops":[{"at":2,"left":1,"right":1}]}]}')
+    await expect(menu(page).getByRole('listitem')).toHaveText([
+      'Seed quill 2',
+      'Seed quill',
+      'Seed quill 2 2',
+      'Seed quill 3',
+    ])
+    await bringIn(
+      'shop.json',
+      '{"format":"bellatrait profiles","profiles":[{"name":"Odd","stops":[{"at":2,"left":1,"right":1}]}]}',
+    )
     await expect(page.getByTestId('notice')).toContainText('Profile "Odd" cannot be used')
     await expect(menu(page).getByRole('listitem')).toHaveCount(4)
     expect(linesOf(await savedDrawing(page))[1]!.weight.stops).toEqual(first!.weight.stops)

@@ -1,31 +1,63 @@
 import { expect, test } from './support/test'
 import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath } from '../../core/geometry/path'
-import { clickAt, dragThrough, enterPass, linesOf, onScreen, penStroke, rest, savedDrawing, startDrawing, takeUp } from './support/desk'
+import {
+  clickAt,
+  dragThrough,
+  enterPass,
+  linesOf,
+  onScreen,
+  penStroke,
+  rest,
+  savedDrawing,
+  startDrawing,
+  takeUp,
+} from './support/desk'
 
 test.describe('Sketch', () => {
-  test('lies dimmed and locked under the ink; can be dimmed, hidden, unlocked, moved and scaled, and all of it undone', async ({ page }) => {
+  test('lies dimmed and locked under the ink; can be dimmed, hidden, unlocked, moved and scaled, and all of it undone', async ({
+    page,
+  }) => {
     await startDrawing(page, 'demo-pea-pod')
     await enterPass(page, 'Sketch')
     const sketch = page.getByTestId('sketch')
     await expect(sketch).toHaveCSS('opacity', '0.5')
-    await dragThrough(page, [{ x: 300, y: 300 }, { x: 340, y: 320 }])
+    await dragThrough(page, [
+      { x: 300, y: 300 },
+      { x: 340, y: 320 },
+    ])
     await expect(page.getByTestId('notice')).toContainText('is locked. Unlock it')
     await page.getByLabel('Strength, exactly').fill('30')
     await page.getByLabel('Strength, exactly').press('Enter')
     await expect(sketch).toHaveCSS('opacity', '0.3')
     await page.getByTestId('strip').getByRole('button', { name: 'Unlock' }).click()
-    await dragThrough(page, [{ x: 300, y: 300 }, { x: 340, y: 320 }])
-    let [item] = (await savedDrawing(page)).layers[0]!.items as { x: number; y: number; width: number; height: number }[]
+    await dragThrough(page, [
+      { x: 300, y: 300 },
+      { x: 340, y: 320 },
+    ])
+    let [item] = (await savedDrawing(page)).layers[0]!.items as {
+      x: number
+      y: number
+      width: number
+      height: number
+    }[]
     expect(item!.x).toBeCloseTo(40, 0)
-    await dragThrough(page, [{ x: 760, y: 544 }, { x: 400, y: 282 }])
+    await dragThrough(page, [
+      { x: 760, y: 544 },
+      { x: 400, y: 282 },
+    ])
     ;[item] = (await savedDrawing(page)).layers[0]!.items as { x: number; y: number; width: number; height: number }[]
     expect(item!.width).toBeLessThan(420)
     expect(item!.width / item!.height).toBeCloseTo(720 / 524, 3)
     await page.getByTestId('strip').getByRole('button', { name: 'Hide' }).click()
     await expect(sketch).toHaveCount(0)
     for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
-    expect((await savedDrawing(page)).layers[0]).toMatchObject({ visible: true, locked: true, opacity: 0.5, items: [{ x: 0, y: 0, width: 720 }] })
+    expect((await savedDrawing(page)).layers[0]).toMatchObject({
+      visible: true,
+      locked: true,
+      opacity: 0.5,
+      items: [{ x: 0, y: 0, width: 720 }],
+    })
   })
 })
 
@@ -57,7 +89,14 @@ test.describe('Lines', () => {
   test('a pressure pen makes the width', async ({ page }) => {
     await startDrawing(page)
     await takeUp(page, 'Freehand')
-    await penStroke(page, Array.from({ length: 60 }, (_, i) => ({ x: 100 + i * 8, y: 260 + 60 * Math.sin(i / 9), pressure: 0.1 + 0.85 * (i / 59) })))
+    await penStroke(
+      page,
+      Array.from({ length: 60 }, (_, i) => ({
+        x: 100 + i * 8,
+        y: 260 + 60 * Math.sin(i / 9),
+        pressure: 0.1 + 0.85 * (i / 59),
+      })),
+    )
     const [line] = linesOf(await savedDrawing(page))
     expect(line!.trace!.device).toBe('pen')
     expect(line!.weight.stops[0]!.left).toBeLessThan(0.5)
@@ -68,12 +107,21 @@ test.describe('Lines', () => {
   test('nodes and handles are moved; a locked layer says what to do', async ({ page }) => {
     await startDrawing(page)
     await clickAt(page, { x: 100, y: 100 })
-    await dragThrough(page, [{ x: 300, y: 200 }, { x: 360, y: 200 }])
+    await dragThrough(page, [
+      { x: 300, y: 200 },
+      { x: 360, y: 200 },
+    ])
     await clickAt(page, { x: 500, y: 100 })
     await page.keyboard.press('Enter')
     await takeUp(page, 'Nodes')
-    await dragThrough(page, [{ x: 300, y: 200 }, { x: 300, y: 260 }])
-    await dragThrough(page, [{ x: 360, y: 260 }, { x: 360, y: 300 }])
+    await dragThrough(page, [
+      { x: 300, y: 200 },
+      { x: 300, y: 260 },
+    ])
+    await dragThrough(page, [
+      { x: 360, y: 260 },
+      { x: 360, y: 300 },
+    ])
     const [line] = linesOf(await savedDrawing(page))
     const [, node] = line!.path.nodes
     expect(node!.at.y).toBeCloseTo(260, 0)
@@ -92,7 +140,10 @@ test.describe('Lines', () => {
     await clickAt(page, { x: 300, y: 100 })
     await page.keyboard.press('Enter')
     await takeUp(page, 'Select')
-    await dragThrough(page, [{ x: 200, y: 100 }, { x: 200, y: 180 }])
+    await dragThrough(page, [
+      { x: 200, y: 100 },
+      { x: 200, y: 180 },
+    ])
     await page.keyboard.press('Control+c')
     await page.keyboard.press('Control+v')
     await page.keyboard.press('Shift+ArrowRight')

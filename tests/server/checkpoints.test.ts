@@ -13,11 +13,20 @@ const answer = async <T>(response: Promise<Response>): Promise<T> => (await (awa
 
 /** A drawing on the server after `count` edits that each lay a line; and its states by revision. */
 async function laid(count: number): Promise<{ id: string; states: Drawing[] }> {
-  const { id } = await answer<{ id: string }>(server.send('POST', '/api/drawings', { drawing: newDrawing('Pea tendril') }))
+  const { id } = await answer<{ id: string }>(
+    server.send('POST', '/api/drawings', { drawing: newDrawing('Pea tendril') }),
+  )
   let { drawing } = await answer<{ drawing: Drawing }>(server.ask(`/api/drawings/${id}`))
   const states = [drawing]
   for (let i = 0; i < count; i++) {
-    const made = makeEdit(drawing, `Line ${i}`, (draft) => void (draft.layers[0] as LinesLayer).items.push(newLine({ nodes: [{ at: { x: i, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false })))!
+    const made = makeEdit(
+      drawing,
+      `Line ${i}`,
+      (draft) =>
+        void (draft.layers[0] as LinesLayer).items.push(
+          newLine({ nodes: [{ at: { x: i, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false }),
+        ),
+    )!
     await server.send('POST', `/api/drawings/${id}/edits`, { base: i, edits: [made.edit] })
     drawing = made.drawing
     states.push(drawing)
@@ -28,10 +37,15 @@ async function laid(count: number): Promise<{ id: string; states: Drawing[] }> {
 describe('checkpoints', () => {
   it('name the drawing as it is, newest first, and can be forgotten', async () => {
     const { id } = await laid(2)
-    const first = await answer<Checkpoint>(server.send('POST', `/api/drawings/${id}/checkpoints`, { name: 'Plain lines' }))
+    const first = await answer<Checkpoint>(
+      server.send('POST', `/api/drawings/${id}/checkpoints`, { name: 'Plain lines' }),
+    )
     expect(first).toMatchObject({ name: 'Plain lines', revision: 2 })
     const second = await answer<Checkpoint>(server.send('POST', `/api/drawings/${id}/checkpoints`, { name: 'Again' }))
-    expect((await answer<Checkpoint[]>(server.ask(`/api/drawings/${id}/checkpoints`))).map((c) => c.id)).toEqual([second.id, first.id])
+    expect((await answer<Checkpoint[]>(server.ask(`/api/drawings/${id}/checkpoints`))).map((c) => c.id)).toEqual([
+      second.id,
+      first.id,
+    ])
     expect((await server.send('DELETE', `/api/drawings/${id}/checkpoints/${first.id}`, {})).status).toBe(200)
     const gone = await server.send('DELETE', `/api/drawings/${id}/checkpoints/${first.id}`, {})
     expect([gone.status, await sentence(gone)]).toEqual([404, 'This checkpoint is not there any more.'])
@@ -39,7 +53,11 @@ describe('checkpoints', () => {
 
   it('refuse what is no name, and drawings that are not there', async () => {
     const { id } = await laid(0)
-    for (const [body, what] of [[{ name: '  ' }, /needs a name/], [{ name: 'x'.repeat(81) }, /80 letters/], [{}, /needs a name/]] as const) {
+    for (const [body, what] of [
+      [{ name: '  ' }, /needs a name/],
+      [{ name: 'x'.repeat(81) }, /80 letters/],
+      [{}, /needs a name/],
+    ] as const) {
       const response = await server.send('POST', `/api/drawings/${id}/checkpoints`, body)
       expect(response.status).toBe(400)
       expect(await sentence(response)).toMatch(what)
@@ -50,7 +68,10 @@ describe('checkpoints', () => {
 
   it('bring back the drawing as it was at any revision, also between two snapshots', async () => {
     const { id, states } = await laid(53)
-    for (const revision of [0, 1, 49, 50, 51, 53]) expect(await answer(server.ask(`/api/drawings/${id}/at/${revision}`))).toEqual(JSON.parse(JSON.stringify(states[revision])))
+    for (const revision of [0, 1, 49, 50, 51, 53])
+      expect(await answer(server.ask(`/api/drawings/${id}/at/${revision}`))).toEqual(
+        JSON.parse(JSON.stringify(states[revision])),
+      )
     expect((await server.ask(`/api/drawings/${id}/at/54`)).status).toBe(404)
     expect((await server.ask(`/api/drawings/${id}/at/-1`)).status).toBe(400)
     expect((await server.ask(`/api/drawings/${id}/at/x`)).status).toBe(400)

@@ -28,12 +28,22 @@ describe('a database that cannot be written', () => {
     db.exec('CREATE TABLE t (a TEXT)')
     db.pragma(`max_page_count = ${String(db.pragma('page_count', { simple: true }))}`)
     const fill = (): unknown => db.prepare('INSERT INTO t VALUES (?)').run('x'.repeat(100_000))
-    expect(told(fill)).toMatchObject({ status: 507, message: expect.stringContaining('disk of the server is full') as string })
+    expect(told(fill)).toMatchObject({
+      status: 507,
+      message: expect.stringContaining('disk of the server is full') as string,
+    })
     db.close()
     const reader = new Database(file, { readonly: true })
-    expect(told(() => reader.exec("INSERT INTO t VALUES ('y')"))).toMatchObject({ status: 503, message: expect.stringContaining('may not write') as string })
+    expect(told(() => reader.exec("INSERT INTO t VALUES ('y')"))).toMatchObject({
+      status: 503,
+      message: expect.stringContaining('may not write') as string,
+    })
     reader.close()
-    expect(told(() => { throw new Error('another') })).toBeNull()
+    expect(
+      told(() => {
+        throw new Error('another')
+      }),
+    ).toBeNull()
   })
 })
 
@@ -43,7 +53,12 @@ describe('a database that another program holds', () => {
   afterAll(() => server.end())
 
   it('is told, nothing is lost, and saving goes on once it is let go', { timeout: 60_000 }, async () => {
-    const save = (): Promise<Response> => server.ask('/api/drawings', { method: 'POST', body: JSON.stringify({ drawing: newDrawing('Held') }), headers: { 'content-type': 'application/json' } })
+    const save = (): Promise<Response> =>
+      server.ask('/api/drawings', {
+        method: 'POST',
+        body: JSON.stringify({ drawing: newDrawing('Held') }),
+        headers: { 'content-type': 'application/json' },
+      })
     const other = new Database(server.database)
     other.exec('BEGIN IMMEDIATE')
     const refused = await save()

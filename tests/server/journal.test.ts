@@ -16,7 +16,13 @@ import type { Store } from '../../server/database/store'
 import { openStore } from '../../server/database/store'
 
 const migrations = readMigrations(fileURLToPath(new URL('../../server/database/migrations', import.meta.url)))
-const path = newLine({ nodes: [{ at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' }, { at: { x: 30, y: 4 }, in: null, out: null, joint: 'corner' }], closed: false }).path
+const path = newLine({
+  nodes: [
+    { at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' },
+    { at: { x: 30, y: 4 }, in: null, out: null, joint: 'corner' },
+  ],
+  closed: false,
+}).path
 
 let folder: string
 let store: Store
@@ -59,7 +65,10 @@ describe('the database', () => {
   })
 
   it('leaves nothing of a migration that fails', () => {
-    const bad = [...migrations, { name: '9999-bad.sql', sql: 'CREATE TABLE half (x TEXT); CREATE TABLE half (x TEXT);' }]
+    const bad = [
+      ...migrations,
+      { name: '9999-bad.sql', sql: 'CREATE TABLE half (x TEXT); CREATE TABLE half (x TEXT);' },
+    ]
     const file = join(folder, 'b.db')
     expect(() => openDatabase(file, bad)).toThrow(/already exists/)
     const db = openDatabase(file, migrations)
@@ -82,8 +91,14 @@ describe('pen traces', () => {
 
   it('come with the edit that names them first, and lie apart', () => {
     const kept = keptApart(drawn.trace as PenTrace)
-    const { edit, drawing: after } = makeEdit(drawing, 'Draw', (d) => void d.layers[0]!.items.push({ ...drawn, trace: kept.trace } as never))!
-    expect(store.journal.append(drawing.id, { base: 0, edits: [{ ...edit, traces: { [kept.trace.of]: kept.samples } }] })).toEqual({ revision: 1 })
+    const { edit, drawing: after } = makeEdit(
+      drawing,
+      'Draw',
+      (d) => void d.layers[0]!.items.push({ ...drawn, trace: kept.trace } as never),
+    )!
+    expect(
+      store.journal.append(drawing.id, { base: 0, edits: [{ ...edit, traces: { [kept.trace.of]: kept.samples } }] }),
+    ).toEqual({ revision: 1 })
     reopen()
     expect(store.journal.head(drawing.id)!.drawing).toEqual(after)
     expect(store.traces.find(kept.trace.of)).toEqual(kept.samples)
@@ -93,7 +108,9 @@ describe('pen traces', () => {
 
   it('that are not what they say are refused, and nothing of the edit is kept', () => {
     const { edit } = makeEdit(drawing, 'Draw', (d) => void (d.name = 'Drawn'))!
-    expect(() => store.journal.append(drawing.id, { base: 0, edits: [{ ...edit, traces: { ['a'.repeat(64)]: samples } }] })).toThrow(UnfitEdit)
+    expect(() =>
+      store.journal.append(drawing.id, { base: 0, edits: [{ ...edit, traces: { ['a'.repeat(64)]: samples } }] }),
+    ).toThrow(UnfitEdit)
     expect(store.journal.head(drawing.id)!.revision).toBe(0)
     expect(store.traces.find('a'.repeat(64))).toBeNull()
   })
@@ -133,14 +150,20 @@ describe('appending', () => {
     const { edits } = additions(drawing, 3)
     store.journal.append(drawing.id, { base: 0, edits: edits.slice(0, 2) })
     expect(() => store.journal.append(drawing.id, { base: 7, edits: edits.slice(2) })).toThrow(OtherJournal)
-    expect(() => store.journal.append(drawing.id, { base: 2, head: edits[0]!.id, edits: edits.slice(2) })).toThrow(OtherJournal)
-    expect(store.journal.append(drawing.id, { base: 2, head: edits[1]!.id, edits: edits.slice(2) })).toEqual({ revision: 3 })
+    expect(() => store.journal.append(drawing.id, { base: 2, head: edits[0]!.id, edits: edits.slice(2) })).toThrow(
+      OtherJournal,
+    )
+    expect(store.journal.append(drawing.id, { base: 2, head: edits[1]!.id, edits: edits.slice(2) })).toEqual({
+      revision: 3,
+    })
   })
 
   it('an id that the journal has from before the base is named, not written again; one that stands twice is refused', () => {
     const { edits } = additions(drawing, 3)
     store.journal.append(drawing.id, { base: 0, edits: edits.slice(0, 2) })
-    expect(store.journal.append(drawing.id, { base: 2, edits: [edits[0]!, edits[2]!] })).toEqual({ conflict: { revision: 2, missing: [], known: [edits[0]!.id] } })
+    expect(store.journal.append(drawing.id, { base: 2, edits: [edits[0]!, edits[2]!] })).toEqual({
+      conflict: { revision: 2, missing: [], known: [edits[0]!.id] },
+    })
     expect(() => store.journal.append(drawing.id, { base: 2, edits: [edits[2]!, edits[2]!] })).toThrow(UnfitEdit)
     expect(store.journal.head(drawing.id)!.revision).toBe(2)
   })
@@ -150,14 +173,31 @@ describe('appending', () => {
     store.journal.append(drawing.id, { base: 0, edits })
     const line = (edits[0]!.patches[0]!.value as { id: string }).id
     const at = ['layers', drawing.layers[0]!.id, 'items', line]
-    const edit = (patches: Patch[]): Edit => ({ id: globalThis.crypto.randomUUID(), kind: 'edit', label: 'Odd', patches, inverse: [] })
+    const edit = (patches: Patch[]): Edit => ({
+      id: globalThis.crypto.randomUUID(),
+      kind: 'edit',
+      label: 'Odd',
+      patches,
+      inverse: [],
+    })
     const wild = { nodes: [{ at: { x: Infinity, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false }
-    expect(() => store.journal.append(drawing.id, { base: 1, edits: [edit([{ op: 'replace', path: [...at, 'path'], value: wild }])] })).toThrow(UnfitEdit)
+    expect(() =>
+      store.journal.append(drawing.id, {
+        base: 1,
+        edits: [edit([{ op: 'replace', path: [...at, 'path'], value: wild }])],
+      }),
+    ).toThrow(UnfitEdit)
     // A layer taken away and put back as another kind does not inherit what was in it.
     const layer = drawing.layers[0]!
     store.journal.append(drawing.id, {
       base: 1,
-      edits: [edit([{ op: 'replace', path: [...at, 'cover'], value: true }, { op: 'remove', path: ['layers', layer.id] }, { op: 'add', path: ['layers', 0], value: { ...layer, kind: 'sketch', items: [] } }])],
+      edits: [
+        edit([
+          { op: 'replace', path: [...at, 'cover'], value: true },
+          { op: 'remove', path: ['layers', layer.id] },
+          { op: 'add', path: ['layers', 0], value: { ...layer, kind: 'sketch', items: [] } },
+        ]),
+      ],
     })
     expect(store.journal.head(drawing.id)!.drawing.layers[0]).toMatchObject({ kind: 'sketch', items: [] })
     reopen()
@@ -174,28 +214,70 @@ describe('appending', () => {
 
   it('an edit that cannot be applied takes the whole batch back', () => {
     const { edits } = additions(drawing, 2)
-    const torn: Edit = { id: 'torn', kind: 'edit', label: 'Torn', patches: [{ op: 'replace', path: ['layers', 'nowhere', 'name'], value: 'x' }], inverse: [] }
+    const torn: Edit = {
+      id: 'torn',
+      kind: 'edit',
+      label: 'Torn',
+      patches: [{ op: 'replace', path: ['layers', 'nowhere', 'name'], value: 'x' }],
+      inverse: [],
+    }
     expect(() => store.journal.append(drawing.id, { base: 0, edits: [...edits, torn] })).toThrow(UnfitEdit)
     expect(store.journal.head(drawing.id)).toEqual({ revision: 0, drawing })
   })
 
   it.each<[string, (layer: string, line: string) => Patch]>([
-    ['a NaN width', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'weight'], value: { ...evenWeight(4), size: null } })],
-    ['a negative width', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'weight'], value: evenWeight(-2) })],
-    ['a path without nodes', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'path'], value: { nodes: [], closed: false } })],
+    [
+      'a NaN width',
+      (layer, line) => ({
+        op: 'replace',
+        path: ['layers', layer, 'items', line, 'weight'],
+        value: { ...evenWeight(4), size: null },
+      }),
+    ],
+    [
+      'a negative width',
+      (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'weight'], value: evenWeight(-2) }),
+    ],
+    [
+      'a path without nodes',
+      (layer, line) => ({
+        op: 'replace',
+        path: ['layers', layer, 'items', line, 'path'],
+        value: { nodes: [], closed: false },
+      }),
+    ],
     ['an opacity of 7', (layer) => ({ op: 'replace', path: ['layers', layer, 'opacity'], value: 7 })],
     ['a name of nothing', () => ({ op: 'replace', path: ['name'], value: '' })],
-    ['a line that is there already', (layer, line) => ({ op: 'add', path: ['layers', layer, 'items', 0], value: { ...newLine(path), id: line } })],
+    [
+      'a line that is there already',
+      (layer, line) => ({ op: 'add', path: ['layers', layer, 'items', 0], value: { ...newLine(path), id: line } }),
+    ],
     ['a line that is none', (layer) => ({ op: 'add', path: ['layers', layer, 'items', 0], value: { id: 'fresh' } })],
     ['another id', () => ({ op: 'replace', path: ['id'], value: 'else' })],
-    ['another id of a line', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'id'], value: 'else' })],
+    [
+      'another id of a line',
+      (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, 'id'], value: 'else' }),
+    ],
     ['a prototype', () => ({ op: 'replace', path: ['__proto__', 'polluted'], value: true })],
-    ['a prototype of a line', (layer, line) => ({ op: 'replace', path: ['layers', layer, 'items', line, '__proto__'], value: { polluted: true } })],
+    [
+      'a prototype of a line',
+      (layer, line) => ({
+        op: 'replace',
+        path: ['layers', layer, 'items', line, '__proto__'],
+        value: { polluted: true },
+      }),
+    ],
   ])('%s is refused', (_name, bad) => {
     const { edits, after } = additions(drawing, 1)
     store.journal.append(drawing.id, { base: 0, edits })
     const [layer] = after.layers
-    const edit: Edit = { id: 'bad', kind: 'edit', label: 'Bad', patches: [bad(layer!.id, layer!.items[0]!.id)], inverse: [] }
+    const edit: Edit = {
+      id: 'bad',
+      kind: 'edit',
+      label: 'Bad',
+      patches: [bad(layer!.id, layer!.items[0]!.id)],
+      inverse: [],
+    }
     expect(() => store.journal.append(drawing.id, { base: 1, edits: [edit] })).toThrow(UnfitEdit)
     expect(store.journal.head(drawing.id)!.drawing).toEqual(after)
     expect(({} as { polluted?: boolean }).polluted).toBeUndefined()
@@ -240,7 +322,10 @@ describe('snapshots and undo', () => {
 
   it('undos that reach past a page still leave the right steps on both sides', () => {
     const { edits } = additions(drawing, 260)
-    const undos = edits.slice(100).reverse().map((e) => walkOver(e, 'undo'))
+    const undos = edits
+      .slice(100)
+      .reverse()
+      .map((e) => walkOver(e, 'undo'))
     store.journal.append(drawing.id, { base: 0, edits: [...edits, ...undos] })
     const open = store.journal.open(drawing.id)!
     expect(open.drawing.layers[0]!.items).toHaveLength(100)
@@ -266,7 +351,12 @@ describe('thumbnails', () => {
     // One that was begun earlier and finished later does not take its place.
     store.thumbnails.keep(drawing.id, 4, '<svg id="four"/>')
     reopen()
-    expect([3, 4, 5, 6].map((r) => store.thumbnails.find(drawing.id, r))).toEqual([undefined, undefined, '<svg id="five"/>', undefined])
+    expect([3, 4, 5, 6].map((r) => store.thumbnails.find(drawing.id, r))).toEqual([
+      undefined,
+      undefined,
+      '<svg id="five"/>',
+      undefined,
+    ])
   })
 })
 

@@ -10,9 +10,29 @@ const server = new RunningServer()
 beforeAll(() => server.start())
 afterAll(() => server.end())
 
-const line = (y: number) => newLine({ nodes: [{ at: { x: 20, y }, in: null, out: null, joint: 'corner' }, { at: { x: 300, y: 90 }, in: null, out: null, joint: 'corner' }], closed: false })
+const line = (y: number) =>
+  newLine({
+    nodes: [
+      { at: { x: 20, y }, in: null, out: null, joint: 'corner' },
+      { at: { x: 300, y: 90 }, in: null, out: null, joint: 'corner' },
+    ],
+    closed: false,
+  })
 const create = async (name: string, lines = 1): Promise<string> =>
-  ((await (await server.send('POST', '/api/drawings', { drawing: newDrawing(name, { layers: [newLinesLayer('Lines', Array.from({ length: lines }, (_, i) => line(20 + i)))] }) })).json()) as { id: string }).id
+  (
+    (await (
+      await server.send('POST', '/api/drawings', {
+        drawing: newDrawing(name, {
+          layers: [
+            newLinesLayer(
+              'Lines',
+              Array.from({ length: lines }, (_, i) => line(20 + i)),
+            ),
+          ],
+        }),
+      })
+    ).json()) as { id: string }
+  ).id
 
 async function ended(id: string): Promise<ManyState> {
   for (;;) {
@@ -29,8 +49,16 @@ describe('several drawings', () => {
     const begun = await server.send('POST', '/api/deliveries', { ids, settings })
     expect(begun.status).toBe(202)
     const state = await ended(((await begun.json()) as ManyState).id)
-    expect(state).toMatchObject({ state: 'ready', done: 4, total: 4, left: [{ name: 'nowhere', why: 'It is not on the Desk any more.' }] })
-    const files = unzipped(new Uint8Array(await (await server.ask(`/api/deliveries/${state.id}/file`)).arrayBuffer()), { files: 9, bytes: 1e7 })
+    expect(state).toMatchObject({
+      state: 'ready',
+      done: 4,
+      total: 4,
+      left: [{ name: 'nowhere', why: 'It is not on the Desk any more.' }],
+    })
+    const files = unzipped(new Uint8Array(await (await server.ask(`/api/deliveries/${state.id}/file`)).arrayBuffer()), {
+      files: 9,
+      bytes: 1e7,
+    })
     expect([...files.keys()]).toEqual(['bee.png', 'bee-2.png', 'snail.png'])
     expect((await sharp(files.get('snail.png')).metadata()).width).toBe(96)
     expect((await server.ask(`/api/deliveries/${state.id}`, { method: 'DELETE' })).status).toBe(200)
@@ -40,18 +68,26 @@ describe('several drawings', () => {
 
   it('can be stopped, and no more than two are made at once', { timeout: 60_000 }, async () => {
     const slow = await create('Slow', 1500)
-    const begin = (): Promise<Response> => server.send('POST', '/api/deliveries', { ids: [slow, slow, slow], settings: PLAIN_DELIVERY })
+    const begin = (): Promise<Response> =>
+      server.send('POST', '/api/deliveries', { ids: [slow, slow, slow], settings: PLAIN_DELIVERY })
     const [a, b] = [(await (await begin()).json()) as ManyState, (await (await begin()).json()) as ManyState]
     const third = await begin()
-    expect([third.status, await sentence(third)]).toEqual([429, 'Two deliveries are being made already. Wait until one is done, or stop it.'])
-    for (const { id } of [a, b]) expect((await server.ask(`/api/deliveries/${id}`, { method: 'DELETE' })).status).toBe(200)
+    expect([third.status, await sentence(third)]).toEqual([
+      429,
+      'Two deliveries are being made already. Wait until one is done, or stop it.',
+    ])
+    for (const { id } of [a, b])
+      expect((await server.ask(`/api/deliveries/${id}`, { method: 'DELETE' })).status).toBe(200)
     const again = await begin()
     expect(again.status).toBe(202)
     await server.ask(`/api/deliveries/${((await again.json()) as ManyState).id}`, { method: 'DELETE' })
   })
 
   it('are refused with settings that are none', async () => {
-    const refused = await server.send('POST', '/api/deliveries', { ids: ['a'], settings: { ...PLAIN_DELIVERY, kind: 'film' } })
+    const refused = await server.send('POST', '/api/deliveries', {
+      ids: ['a'],
+      settings: { ...PLAIN_DELIVERY, kind: 'film' },
+    })
     expect(refused.status).toBe(400)
     expect((await server.send('POST', '/api/deliveries', { ids: [], settings: PLAIN_DELIVERY })).status).toBe(400)
   })

@@ -25,7 +25,13 @@ it('a drawing of the version before opens as it was, with its shapes, traces and
   const { journal, traces, connection } = opened()
   const { drawing, revision } = journal.open(ID)!
   // Since the sixth: the pass that it reached, no shelf, a journal that is whole.
-  expect(journal.drawings.list().find((c) => c.id === ID)).toMatchObject({ pass: 'shapes', shelf: null, template: false, findings: null, deletedAt: null })
+  expect(journal.drawings.list().find((c) => c.id === ID)).toMatchObject({
+    pass: 'shapes',
+    shelf: null,
+    template: false,
+    findings: null,
+    deletedAt: null,
+  })
   expect(journal.drawings.find(ID)!.firstRevision).toBe(0)
   expect(revision).toBe(10)
   // What that version made of it, to the last digit; how far that lies from the ink is measured at other places now.
@@ -39,7 +45,13 @@ it('a drawing of the version before opens as it was, with its shapes, traces and
     ['retouch', { x: 60, y: 60 }],
   ])
   expect(new Set(drawing.amendments!.map((a) => a.id)).size).toBe(3)
-  const tables = connection.prepare("SELECT group_concat(patches || inverse) FROM edits UNION ALL SELECT group_concat(document) FROM snapshots").pluck().all().join('')
+  const tables = connection
+    .prepare(
+      'SELECT group_concat(patches || inverse) FROM edits UNION ALL SELECT group_concat(document) FROM snapshots',
+    )
+    .pluck()
+    .all()
+    .join('')
   expect(tables).not.toContain('"samples"')
   for (const line of items(drawing)) {
     const trace = line.trace as KeptTrace
@@ -53,10 +65,21 @@ it('a drawing of the version before opens as it was, with its shapes, traces and
 it('its steps can all be taken back and brought again', () => {
   const { journal } = opened()
   const { drawing, undo } = journal.open(ID)!
-  expect(undo.map((s) => s.edit.label)).toEqual(['Draw freehand', 'Move', 'Flip', 'Simplify 0.4 px', 'Retouch', 'Retouch', 'Steadiness', 'Take it out'])
+  expect(undo.map((s) => s.edit.label)).toEqual([
+    'Draw freehand',
+    'Move',
+    'Flip',
+    'Simplify 0.4 px',
+    'Retouch',
+    'Retouch',
+    'Steadiness',
+    'Take it out',
+  ])
   const states = [drawing]
   for (const { edit } of [...undo].reverse()) states.push(applyEdit(states.at(-1)!, { patches: edit.inverse }))
-  expect(states.map((d) => [items(d).length, d.amendments?.length ?? 0, +(d.settings.shapes.simplify / 2).toFixed(6)])).toEqual([
+  expect(
+    states.map((d) => [items(d).length, d.amendments?.length ?? 0, +(d.settings.shapes.simplify / 2).toFixed(6)]),
+  ).toEqual([
     [2, 3, 0.4],
     [3, 3, 0.4],
     [3, 3, 0.4],
@@ -75,15 +98,25 @@ it('its steps can all be taken back and brought again', () => {
 /** Written by the version before the sixth migration. */
 it('drawings of the version before the Desk had shelves lie on it with the pass that they reached, history and checkpoints as they were', () => {
   const { journal, checkpoints, shelves } = opened('tests/server/fixtures/before-0006.db')
-  expect(Object.fromEntries(journal.drawings.list().map((c) => [c.id, [c.pass, c.shelf, c.template, c.findings]]))).toEqual({
+  expect(
+    Object.fromEntries(journal.drawings.list().map((c) => [c.id, [c.pass, c.shelf, c.template, c.findings]])),
+  ).toEqual({
     sketch: ['sketch', null, false, null],
     lines: ['lines', null, false, null],
     weight: ['weight', null, false, null],
     fill: ['fill', null, false, null],
   })
-  expect(journal.drawings.list('in the bin').map((c) => [c.id, c.deletedAt])).toEqual([['gone', '2026-11-01T10:00:00.000Z']])
+  expect(journal.drawings.list('in the bin').map((c) => [c.id, c.deletedAt])).toEqual([
+    ['gone', '2026-11-01T10:00:00.000Z'],
+  ])
   const { drawing, undo, redo, revision } = journal.open('lines')!
-  expect([revision, items(drawing).length, undo.length, redo.length, undo[0]!.edit.pass]).toEqual([4, 2, 2, 1, undefined])
+  expect([revision, items(drawing).length, undo.length, redo.length, undo[0]!.edit.pass]).toEqual([
+    4,
+    2,
+    2,
+    1,
+    undefined,
+  ])
   expect(checkpoints.list('lines')).toMatchObject([{ name: 'Two lines', revision: 2, pass: null }])
   expect(items(journal.at('lines', 3)!)).toHaveLength(3)
   expect(shelves.list()).toEqual([])
@@ -93,7 +126,10 @@ it('a database that a newer version used, or that is no Desk, is refused and not
   const file = join(mkdtempSync(join(tmpdir(), 'bellatrait-migration-')), 'other.db')
   const migrations = readMigrations('server/database/migrations')
   for (const [sql, why] of [
-    ["CREATE TABLE migrations (name TEXT PRIMARY KEY, applied_at TEXT NOT NULL); INSERT INTO migrations VALUES ('9999-later.sql', 'x')", 'newer Bellatrait'],
+    [
+      "CREATE TABLE migrations (name TEXT PRIMARY KEY, applied_at TEXT NOT NULL); INSERT INTO migrations VALUES ('9999-later.sql', 'x')",
+      'newer Bellatrait',
+    ],
     ['DROP TABLE migrations; CREATE TABLE recipes (name TEXT)', 'something else'],
   ] as const) {
     const db = new Database(file)

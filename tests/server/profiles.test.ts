@@ -6,7 +6,17 @@ const server = new RunningServer()
 beforeAll(() => server.start())
 afterAll(() => server.end())
 
-const profile = (id: string, over: Partial<ShelfProfile> = {}): ShelfProfile => ({ id, name: `Profile ${id}`, stops: [{ at: 0, left: 1, right: 0.5 }, { at: 1, left: 0, right: 0 }], start: null, end: { length: 12, unit: 'px', tip: 0, ease: 'round' }, ...over })
+const profile = (id: string, over: Partial<ShelfProfile> = {}): ShelfProfile => ({
+  id,
+  name: `Profile ${id}`,
+  stops: [
+    { at: 0, left: 1, right: 0.5 },
+    { at: 1, left: 0, right: 0 },
+  ],
+  start: null,
+  end: { length: 12, unit: 'px', tip: 0, ease: 'round' },
+  ...over,
+})
 const listed = async (): Promise<ShelfProfile[]> => (await (await server.ask('/api/profiles')).json()) as ShelfProfile[]
 const put = (profiles: unknown) => server.send('PUT', '/api/profiles', { profiles })
 
@@ -23,7 +33,8 @@ describe('the shelf of own profiles', () => {
   it('that two windows changed keeps what both did', async () => {
     const base = ['a', 'b', 'c'].map((id) => profile(id))
     await put(base)
-    const merge = async (profiles: ShelfProfile[]): Promise<ShelfProfile[]> => (await (await server.send('PUT', '/api/profiles', { profiles, base })).json()) as ShelfProfile[]
+    const merge = async (profiles: ShelfProfile[]): Promise<ShelfProfile[]> =>
+      (await (await server.send('PUT', '/api/profiles', { profiles, base })).json()) as ShelfProfile[]
     // One renames a, takes b off and adds d; the other, from the same shelf, puts c first, changes b and adds e.
     await merge([profile('a', { name: 'Stalk' }), profile('c'), profile('d')])
     const after = await merge([profile('c'), profile('a'), profile('b', { name: 'Vein' }), profile('e')])
@@ -51,7 +62,11 @@ describe('the shelf of own profiles', () => {
   })
 
   it('takes no write from another site', async () => {
-    const response = await server.ask('/api/profiles', { method: 'PUT', headers: { 'content-type': 'application/json', origin: 'http://elsewhere.example' }, body: JSON.stringify({ profiles: [] }) })
+    const response = await server.ask('/api/profiles', {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json', origin: 'http://elsewhere.example' },
+      body: JSON.stringify({ profiles: [] }),
+    })
     expect(response.status).toBe(403)
   })
 })

@@ -14,7 +14,14 @@ const server = new RunningServer()
 beforeAll(() => server.start())
 afterAll(() => server.end())
 
-const line = () => newLine({ nodes: [{ at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' }, { at: { x: 90, y: 40 }, in: null, out: null, joint: 'corner' }], closed: false })
+const line = () =>
+  newLine({
+    nodes: [
+      { at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' },
+      { at: { x: 90, y: 40 }, in: null, out: null, joint: 'corner' },
+    ],
+    closed: false,
+  })
 
 async function create(body: object = { name: 'Bee' }): Promise<string> {
   const response = await server.send('POST', '/api/drawings', body)
@@ -22,7 +29,8 @@ async function create(body: object = { name: 'Bee' }): Promise<string> {
   return ((await response.json()) as { id: string }).id
 }
 
-const open = async (id: string): Promise<OpenDrawing> => (await (await server.ask(`/api/drawings/${id}`)).json()) as OpenDrawing
+const open = async (id: string): Promise<OpenDrawing> =>
+  (await (await server.ask(`/api/drawings/${id}`)).json()) as OpenDrawing
 
 const addLine = (drawing: Drawing, label = 'Add'): { drawing: Drawing; edit: Edit } =>
   makeEdit(drawing, label, (d) => void d.layers[0]!.items.push(line() as never))!
@@ -32,7 +40,9 @@ describe('addresses and names that are none', () => {
     const page = await fetch(`${server.address}/nothing/here`, { headers: { accept: 'text/html' } })
     expect([page.status, page.headers.get('content-type')]).toEqual([404, 'text/html; charset=utf-8'])
     expect(await page.text()).toMatch(/There is nothing at this address\.[^]*<a href="\/">Go to the Desk<\/a>/)
-    for (const method of ['PUT', 'DELETE', 'POST']) for (const path of ['/', '/drawings/x']) expect([method, path, (await server.ask(path, { method })).status]).toEqual([method, path, 405])
+    for (const method of ['PUT', 'DELETE', 'POST'])
+      for (const path of ['/', '/drawings/x'])
+        expect([method, path, (await server.ask(path, { method })).status]).toEqual([method, path, 405])
     expect((await server.ask('/nothing', { method: 'DELETE' })).status).toBe(404)
     const api = await server.ask('/api/nothing')
     expect([api.status, await sentence(api)]).toEqual([404, 'There is nothing to GET at /api/nothing.'])
@@ -41,17 +51,60 @@ describe('addresses and names that are none', () => {
 
   it('that every object has by birth are refused, however they are spelled', async () => {
     const id = await create()
-    const edits = { base: 0, edits: [{ id: 'e', kind: 'edit', label: 'Odd', patches: [{ op: 'add', path: ['layers', (await open(id)).drawing.layers[0]!.id, 'items', 0], value: line() }], inverse: [] }] }
+    const edits = {
+      base: 0,
+      edits: [
+        {
+          id: 'e',
+          kind: 'edit',
+          label: 'Odd',
+          patches: [{ op: 'add', path: ['layers', (await open(id)).drawing.layers[0]!.id, 'items', 0], value: line() }],
+          inverse: [],
+        },
+      ],
+    }
     const spelled = (body: unknown, name: string): string => JSON.stringify(body).replace(/^\{/, `{"${name}":{},`)
-    for (const [method, path] of [['POST', '/api/drawings'], ['POST', `/api/drawings/${id}/edits`], ['POST', `/api/drawings/${id}/checkpoints`], ['PUT', '/api/profiles'], ['POST', '/api/shelves'], ['POST', '/api/desk'], ['POST', '/api/deliveries'], ['PATCH', `/api/drawings/${id}`]] as const) {
-      const answer = await server.ask(path, { method, body: spelled({ a: 1 }, '\\u005f_proto__'), headers: { 'content-type': 'application/json' } })
-      expect([path, answer.status, await sentence(answer)]).toEqual([path, 400, expect.stringContaining('names fields that no drawing has')])
+    for (const [method, path] of [
+      ['POST', '/api/drawings'],
+      ['POST', `/api/drawings/${id}/edits`],
+      ['POST', `/api/drawings/${id}/checkpoints`],
+      ['PUT', '/api/profiles'],
+      ['POST', '/api/shelves'],
+      ['POST', '/api/desk'],
+      ['POST', '/api/deliveries'],
+      ['PATCH', `/api/drawings/${id}`],
+    ] as const) {
+      const answer = await server.ask(path, {
+        method,
+        body: spelled({ a: 1 }, '\\u005f_proto__'),
+        headers: { 'content-type': 'application/json' },
+      })
+      expect([path, answer.status, await sentence(answer)]).toEqual([
+        path,
+        400,
+        expect.stringContaining('names fields that no drawing has'),
+      ])
     }
     const inLine = JSON.stringify(edits).replace('"cover":false', '"cover":false,"\\u0074oString":1')
-    expect((await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: inLine, headers: { 'content-type': 'application/json' } })).status).toBe(400)
+    expect(
+      (
+        await server.ask(`/api/drawings/${id}/edits`, {
+          method: 'POST',
+          body: inLine,
+          headers: { 'content-type': 'application/json' },
+        })
+      ).status,
+    ).toBe(400)
     const unknown = JSON.stringify(edits).replace('"cover":false', '"cover":false,"shine":true')
-    const refused = await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: unknown, headers: { 'content-type': 'application/json' } })
-    expect([refused.status, await sentence(refused)]).toEqual([422, expect.stringContaining('a field that no drawing has: shine')])
+    const refused = await server.ask(`/api/drawings/${id}/edits`, {
+      method: 'POST',
+      body: unknown,
+      headers: { 'content-type': 'application/json' },
+    })
+    expect([refused.status, await sentence(refused)]).toEqual([
+      422,
+      expect.stringContaining('a field that no drawing has: shine'),
+    ])
     expect((await open(id)).revision).toBe(0)
   })
 
@@ -85,11 +138,22 @@ describe('drawings', () => {
   })
 
   it('have a thumbnail that keeps nobody waiting, however slow they are to derive', { timeout: 30_000 }, async () => {
-    const slow = { ...line(), path: { nodes: Array.from({ length: 1500 }, (_, i) => ({ at: { x: (i * 7919) % 700, y: (i * 104729) % 500 }, in: null, out: null, joint: 'corner' as const })), closed: false } }
+    const slow = {
+      ...line(),
+      path: {
+        nodes: Array.from({ length: 1500 }, (_, i) => ({
+          at: { x: (i * 7919) % 700, y: (i * 104729) % 500 },
+          in: null,
+          out: null,
+          joint: 'corner' as const,
+        })),
+        closed: false,
+      },
+    }
     const id = await create({ drawing: newDrawing('Slow', { layers: [newLinesLayer('A', [slow])] }) })
     let longest = 0
     const thumbnail = server.ask(`/api/drawings/${id}/thumbnail`).then((r) => r.text())
-    for (let done = false; !done; ) {
+    for (let done = false; !done;) {
       void thumbnail.then(() => (done = true))
       const start = performance.now()
       await server.ask('/api/drawings')
@@ -101,11 +165,17 @@ describe('drawings', () => {
   })
 
   it('of a sketch alone show the sketch', async () => {
-    const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#888888' } }).png().toBuffer()
-    const { sha256 } = (await (await server.ask('/api/images', { method: 'POST', body: new Uint8Array(bytes) })).json()) as { sha256: string }
+    const bytes = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#888888' } })
+      .png()
+      .toBuffer()
+    const { sha256 } = (await (
+      await server.ask('/api/images', { method: 'POST', body: new Uint8Array(bytes) })
+    ).json()) as { sha256: string }
     const sketch = newSketchLayer({ id: 's', image: sha256, x: 0, y: 0, width: 60, height: 40, angle: 0 })
     const id = await create({ drawing: newDrawing('Sketch', { layers: [sketch, newLinesLayer('A')] }) })
-    expect(await (await server.ask(`/api/drawings/${id}/thumbnail`)).text()).toContain('<image href="data:image/jpeg;base64,')
+    expect(await (await server.ask(`/api/drawings/${id}/thumbnail`)).text()).toContain(
+      '<image href="data:image/jpeg;base64,',
+    )
   })
 
   it('have a thumbnail of their real outlines that follows edits', async () => {
@@ -137,7 +207,9 @@ describe('edits', () => {
     const id = await create()
     const { drawing } = await open(id)
     const [a, b] = [addLine(drawing, 'A'), addLine(drawing, 'B')]
-    expect(await (await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [a.edit] })).json()).toEqual({ revision: 1 })
+    expect(await (await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [a.edit] })).json()).toEqual(
+      { revision: 1 },
+    )
     const late = await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [b.edit] })
     expect(late.status).toBe(409)
     const conflict = (await late.json()) as Conflict
@@ -147,11 +219,23 @@ describe('edits', () => {
 
   it('that make no sense are refused and change nothing', async () => {
     const id = await create()
-    const bad = { id: 'x', kind: 'edit', label: 'Bad', patches: [{ op: 'replace', path: ['page'], value: { width: -5 } }], inverse: [] }
+    const bad = {
+      id: 'x',
+      kind: 'edit',
+      label: 'Bad',
+      patches: [{ op: 'replace', path: ['page'], value: { width: -5 } }],
+      inverse: [],
+    }
     const answer = await server.send('POST', `/api/drawings/${id}/edits`, { base: 0, edits: [bad] })
     expect(answer.status).toBe(422)
     expect(await sentence(answer)).toMatch(/"Bad" could not be saved/)
-    for (const body of [{}, { base: -1, edits: [bad] }, { base: 0, edits: [] }, { base: 0, edits: [{ ...bad, kind: 'magic' }] }, { base: 0, edits: [{ ...bad, patches: [{ op: 'eval', path: [] }] }] }]) {
+    for (const body of [
+      {},
+      { base: -1, edits: [bad] },
+      { base: 0, edits: [] },
+      { base: 0, edits: [{ ...bad, kind: 'magic' }] },
+      { base: 0, edits: [{ ...bad, patches: [{ op: 'eval', path: [] }] }] },
+    ]) {
       expect((await server.send('POST', `/api/drawings/${id}/edits`, body)).status).toBe(400)
     }
     expect((await open(id)).revision).toBe(0)
@@ -160,7 +244,9 @@ describe('edits', () => {
   it('that are not JSON, or too large, are refused', async () => {
     const id = await create()
     expect((await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: '{{{' })).status).toBe(400)
-    const large = await server.ask(`/api/drawings/${id}/edits`, { method: 'POST', body: 'x'.repeat(LIMITS.document + 1) }).catch(() => null)
+    const large = await server
+      .ask(`/api/drawings/${id}/edits`, { method: 'POST', body: 'x'.repeat(LIMITS.document + 1) })
+      .catch(() => null)
     // The server may hang up before the whole body has left; either way it says no and stays up.
     if (large) {
       expect(large.status).toBe(413)
@@ -178,7 +264,9 @@ describe('a crash in the middle of saves', () => {
     const work = (async () => {
       for (let i = 0; i < 400; i++) {
         const made = addLine(drawing, `Line ${i}`)
-        const response = await server.send('POST', `/api/drawings/${id}/edits`, { base: i, edits: [made.edit] }).catch(() => null)
+        const response = await server
+          .send('POST', `/api/drawings/${id}/edits`, { base: i, edits: [made.edit] })
+          .catch(() => null)
         if (!response?.ok) return
         drawing = made.drawing
         acknowledged = ((await response.json()) as { revision: number }).revision
@@ -191,7 +279,9 @@ describe('a crash in the middle of saves', () => {
     await server.start()
     const after = await open(id)
     expect(after.revision).toBeGreaterThanOrEqual(acknowledged)
-    expect(after.drawing.layers[0]!.items.slice(0, acknowledged)).toEqual(drawing.layers[0]!.items.slice(0, acknowledged))
+    expect(after.drawing.layers[0]!.items.slice(0, acknowledged)).toEqual(
+      drawing.layers[0]!.items.slice(0, acknowledged),
+    )
   })
 })
 
@@ -210,12 +300,21 @@ function blackPng(width: number, height: number): Buffer {
   header[8] = 1
   const rows = Buffer.alloc(height * (1 + Math.ceil(width / 8)))
   const signature = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])
-  return Buffer.concat([signature, chunk('IHDR', header), chunk('IDAT', deflateSync(rows)), chunk('IEND', Buffer.alloc(0))])
+  return Buffer.concat([
+    signature,
+    chunk('IHDR', header),
+    chunk('IDAT', deflateSync(rows)),
+    chunk('IEND', Buffer.alloc(0)),
+  ])
 }
 
 describe('pictures', () => {
-  const upload = (body: Buffer | string) => server.ask('/api/images', { method: 'POST', body: typeof body === 'string' ? body : new Uint8Array(body) })
-  const png = (width: number, height: number) => sharp({ create: { width, height, channels: 3, background: '#eee' } }).png().toBuffer()
+  const upload = (body: Buffer | string) =>
+    server.ask('/api/images', { method: 'POST', body: typeof body === 'string' ? body : new Uint8Array(body) })
+  const png = (width: number, height: number) =>
+    sharp({ create: { width, height, channels: 3, background: '#eee' } })
+      .png()
+      .toBuffer()
 
   it('are kept by their content and sent back byte by byte', async () => {
     const bytes = await png(40, 30)
@@ -229,18 +328,37 @@ describe('pictures', () => {
   })
 
   it('JPEG is taken, the way it is turned included', async () => {
-    const bytes = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#eee' } }).jpeg().withMetadata({ orientation: 6 }).toBuffer()
+    const bytes = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#eee' } })
+      .jpeg()
+      .withMetadata({ orientation: 6 })
+      .toBuffer()
     expect(await (await upload(bytes)).json()).toMatchObject({ width: 30, height: 40, mediaType: 'image/jpeg' })
   })
 
   it('WebP is taken', async () => {
-    const bytes = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#eee' } }).webp().toBuffer()
+    const bytes = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#eee' } })
+      .webp()
+      .toBuffer()
     expect(await (await upload(bytes)).json()).toMatchObject({ width: 40, height: 30, mediaType: 'image/webp' })
   })
 
   it('a text named .png, nothing at all, another format and half a picture are refused', async () => {
-    const half = (await sharp({ create: { width: 400, height: 300, channels: 3, background: '#eee', noise: { type: 'gaussian', mean: 128, sigma: 30 } } }).png().toBuffer()).subarray(0, 5000)
-    const gif = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#eee' } }).gif().toBuffer()
+    const half = (
+      await sharp({
+        create: {
+          width: 400,
+          height: 300,
+          channels: 3,
+          background: '#eee',
+          noise: { type: 'gaussian', mean: 128, sigma: 30 },
+        },
+      })
+        .png()
+        .toBuffer()
+    ).subarray(0, 5000)
+    const gif = await sharp({ create: { width: 4, height: 4, channels: 3, background: '#eee' } })
+      .gif()
+      .toBuffer()
     for (const [body, status, message] of [
       ['I am a text', 415, /not a PNG, JPEG or WebP/],
       ['', 400, /empty/],
@@ -260,37 +378,63 @@ describe('pictures', () => {
     expect(await sentence(response)).toMatch(/30000 x 30000 pixels/)
   })
 
-  it('gives a part of a picture no larger than it is looked at, turned as its file says, out of a scan of 60 megapixels', { timeout: 60_000 }, async () => {
-    // Dark in its right lower part; on its side in the file.
-    const dark = await sharp({ create: { width: 1500, height: 1000, channels: 3, background: '#222' } }).png().toBuffer()
-    const scan = await sharp({ create: { width: 8600, height: 6900, channels: 3, background: '#eee' }, limitInputPixels: false }).composite([{ input: dark, left: 7100, top: 5900 }]).jpeg({ quality: 60 }).withMetadata({ orientation: 6 }).toBuffer()
-    const { sha256 } = (await (await upload(scan)).json()) as ImageInfo
-    const part = async (query: string) => {
-      const answer = await server.ask(`/api/images/${sha256}/part${query}`)
-      return sharp(Buffer.from(await answer.arrayBuffer())).removeAlpha().raw().toBuffer({ resolveWithObject: true })
-    }
-    const whole = await part('')
-    expect([whole.info.width, whole.info.height]).toEqual([2311, 2880])
-    // Turned to the right, what was right and low lies left and low.
-    const at = ({ data, info }: typeof whole, x: number, y: number): number => data[3 * (Math.floor(y * info.height) * info.width + Math.floor(x * info.width))]!
-    expect([at(whole, 0.05, 0.95), at(whole, 0.95, 0.95), at(whole, 0.05, 0.05)].map((v) => v > 128)).toEqual([false, true, true])
-    const corner = await part('?x=0&y=0.8&width=0.2&height=0.2')
-    // Px by px: no part of it is lost.
-    expect([corner.info.width, corner.info.height]).toEqual([1380, 1720])
-    expect([at(corner, 0.5, 0.5), at(corner, 0.95, 0.5)].map((v) => v > 128)).toEqual([false, true])
-    expect((await server.ask(`/api/images/${sha256}/part?x=2`)).status).toBe(400)
-    expect((await server.ask(`/api/images/${'a'.repeat(64)}/part`)).status).toBe(404)
-  })
+  it(
+    'gives a part of a picture no larger than it is looked at, turned as its file says, out of a scan of 60 megapixels',
+    { timeout: 60_000 },
+    async () => {
+      // Dark in its right lower part; on its side in the file.
+      const dark = await sharp({ create: { width: 1500, height: 1000, channels: 3, background: '#222' } })
+        .png()
+        .toBuffer()
+      const scan = await sharp({
+        create: { width: 8600, height: 6900, channels: 3, background: '#eee' },
+        limitInputPixels: false,
+      })
+        .composite([{ input: dark, left: 7100, top: 5900 }])
+        .jpeg({ quality: 60 })
+        .withMetadata({ orientation: 6 })
+        .toBuffer()
+      const { sha256 } = (await (await upload(scan)).json()) as ImageInfo
+      const part = async (query: string) => {
+        const answer = await server.ask(`/api/images/${sha256}/part${query}`)
+        return sharp(Buffer.from(await answer.arrayBuffer()))
+          .removeAlpha()
+          .raw()
+          .toBuffer({ resolveWithObject: true })
+      }
+      const whole = await part('')
+      expect([whole.info.width, whole.info.height]).toEqual([2311, 2880])
+      // Turned to the right, what was right and low lies left and low.
+      const at = ({ data, info }: typeof whole, x: number, y: number): number =>
+        data[3 * (Math.floor(y * info.height) * info.width + Math.floor(x * info.width))]!
+      expect([at(whole, 0.05, 0.95), at(whole, 0.95, 0.95), at(whole, 0.05, 0.05)].map((v) => v > 128)).toEqual([
+        false,
+        true,
+        true,
+      ])
+      const corner = await part('?x=0&y=0.8&width=0.2&height=0.2')
+      // Px by px: no part of it is lost.
+      expect([corner.info.width, corner.info.height]).toEqual([1380, 1720])
+      expect([at(corner, 0.5, 0.5), at(corner, 0.95, 0.5)].map((v) => v > 128)).toEqual([false, true])
+      expect((await server.ask(`/api/images/${sha256}/part?x=2`)).status).toBe(400)
+      expect((await server.ask(`/api/images/${'a'.repeat(64)}/part`)).status).toBe(404)
+    },
+  )
 
   it('that are not there are told so, also by odd names', async () => {
-    for (const sha of ['a'.repeat(64), '..%2f..%2fetc%2fpasswd']) expect((await server.ask(`/api/images/${sha}`)).status).toBe(404)
+    for (const sha of ['a'.repeat(64), '..%2f..%2fetc%2fpasswd'])
+      expect((await server.ask(`/api/images/${sha}`)).status).toBe(404)
   })
 })
 
 describe('safety', () => {
   it('writes from another page, or from none, are refused', async () => {
     for (const origin of ['http://elsewhere.example', 'null']) {
-      const response = await fetch(`${server.address}/api/drawings`, { method: 'POST', body: '{}', headers: { origin } })
+      const response = await fetch(`${server.address}/api/drawings`, {
+        method: 'POST',
+        body: '{}',
+        headers: { origin },
+      })
       expect(response.status).toBe(403)
     }
     expect((await fetch(`${server.address}/api/drawings`, { method: 'POST', body: '{}' })).status).toBe(403)
@@ -299,7 +443,11 @@ describe('safety', () => {
   it('requests under a foreign name are refused, read or write, files and all', async () => {
     const under = (host: string, path: string, method = 'GET') =>
       new Promise<number>((resolve, reject) => {
-        request(`${server.address}${path}`, { method, headers: { host, origin: `http://${host}` } }, (r) => resolve(r.resume().statusCode!)).on('error', reject).end()
+        request(`${server.address}${path}`, { method, headers: { host, origin: `http://${host}` } }, (r) =>
+          resolve(r.resume().statusCode!),
+        )
+          .on('error', reject)
+          .end()
       })
     const port = new URL(server.address).port
     for (const path of ['/', '/api/drawings', '/mark.svg']) {
@@ -312,7 +460,12 @@ describe('safety', () => {
   })
 
   it('what no route answers is told so, by any method, and every answer has the safe headers', async () => {
-    for (const [method, path] of [['GET', '/api/nothing'], ['DELETE', '/api/drawings'], ['PUT', '/api/images/a'], ['GET', '/api/drawings/a/b/c']] as const) {
+    for (const [method, path] of [
+      ['GET', '/api/nothing'],
+      ['DELETE', '/api/drawings'],
+      ['PUT', '/api/images/a'],
+      ['GET', '/api/drawings/a/b/c'],
+    ] as const) {
       const response = await server.ask(path, { method })
       expect(response.status, path).toBe(404)
       expect(await sentence(response)).toContain(method)
@@ -337,7 +490,13 @@ describe('safety', () => {
       `[[["${key}"]]]`,
     ])
     for (const body of [...odd, 'null', '7', '[]', '"x"', '{"base":1e400,"edits":[]}']) {
-      for (const [method, path] of [['POST', `/api/drawings/${id}/edits`], ['POST', '/api/drawings'], ['PUT', '/api/profiles'], ['PATCH', `/api/drawings/${id}`], ['POST', `/api/drawings/${id}/checkpoints`]] as const) {
+      for (const [method, path] of [
+        ['POST', `/api/drawings/${id}/edits`],
+        ['POST', '/api/drawings'],
+        ['PUT', '/api/profiles'],
+        ['PATCH', `/api/drawings/${id}`],
+        ['POST', `/api/drawings/${id}/checkpoints`],
+      ] as const) {
         const response = await server.ask(path, { method, body, headers: { 'content-type': 'application/json' } })
         expect(response.status, `${method} ${path} ${body}`).toBeLessThan(500)
         if (response.status >= 400) expect(await sentence(response)).toMatch(/[.?]$/)

@@ -62,11 +62,24 @@ function act(window: Window): void {
   const n = layer.items.length
   const i = Math.floor(r() * n)
   const kind = Math.floor(r() * 7)
-  if (kind === 0 || n === 0) window.edit('Add', (d) => void d.layers[0]!.items.push(newLine({ nodes: [{ at: { x: r() * 99, y: 3 }, in: null, out: null, joint: 'corner' }], closed: false }) as never))
+  if (kind === 0 || n === 0)
+    window.edit(
+      'Add',
+      (d) =>
+        void d.layers[0]!.items.push(
+          newLine({
+            nodes: [{ at: { x: r() * 99, y: 3 }, in: null, out: null, joint: 'corner' }],
+            closed: false,
+          }) as never,
+        ),
+    )
   else if (kind === 1) window.edit('Delete', (d) => void d.layers[0]!.items.splice(i, 1))
-  else if (kind === 2) window.edit('Size', (d) => void ((d.layers[0]!.items[i] as Line).weight.size = 1 + Math.floor(r() * 40)))
-  else if (kind === 3) window.edit('Stops', (d) => void ((d.layers[0]!.items[i] as Line).weight.stops = [{ at: 0, left: r(), right: 1 }]))
-  else if (kind === 4) window.edit('Ink', (d) => void d.inks.push({ id: `ink-${r()}`, name: 'Moss', colour: '#4a6a3a' }))
+  else if (kind === 2)
+    window.edit('Size', (d) => void ((d.layers[0]!.items[i] as Line).weight.size = 1 + Math.floor(r() * 40)))
+  else if (kind === 3)
+    window.edit('Stops', (d) => void ((d.layers[0]!.items[i] as Line).weight.stops = [{ at: 0, left: r(), right: 1 }]))
+  else if (kind === 4)
+    window.edit('Ink', (d) => void d.inks.push({ id: `ink-${r()}`, name: 'Moss', colour: '#4a6a3a' }))
   else if (kind === 5) void window.undo()
   else window.redo()
 }
@@ -97,7 +110,8 @@ async function run(seed: number): Promise<void> {
   // It may still be writing it down when the next one looks; then the one after that takes it up.
   for (let next = 0; next < 3 && (next === 0 || (await pendingEdits(drawing.id)).length); next++) {
     const fresh = await openWindow(drawing.id)
-    for (let i = 0; i < 100 && (await fresh.allSent(), fresh.saveState !== 'saved'); i++) await vi.advanceTimersByTimeAsync(400)
+    for (let i = 0; i < 100 && (await fresh.allSent(), fresh.saveState !== 'saved'); i++)
+      await vi.advanceTimersByTimeAsync(400)
     windows.push(fresh)
   }
   expect(await pendingEdits(drawing.id), `run ${seed}`).toEqual([])
@@ -107,9 +121,12 @@ async function run(seed: number): Promise<void> {
     // A window that was behind catches up with its next edit.
     w.edit('Last', (d) => void (d.name += '.'))
     for (let i = 0; i < 100 && (await w.allSent(), w.saveState !== 'saved'); i++) await vi.advanceTimersByTimeAsync(400)
-    expect(JSON.parse(JSON.stringify(w.drawing)), `run ${seed}`).toEqual(JSON.parse(JSON.stringify(journal.head(drawing.id)!.drawing)))
+    expect(JSON.parse(JSON.stringify(w.drawing)), `run ${seed}`).toEqual(
+      JSON.parse(JSON.stringify(journal.head(drawing.id)!.drawing)),
+    )
   }
-  for (const ink of new Set(server.layers.flatMap((l) => (l.kind === 'lines' ? l.items.map((i) => i.ink) : [])))) expect(server.inks.some((i) => i.id === ink)).toBe(true)
+  for (const ink of new Set(server.layers.flatMap((l) => (l.kind === 'lines' ? l.items.map((i) => i.ink) : []))))
+    expect(server.inks.some((i) => i.id === ink)).toBe(true)
   // What is stored leads to what is there.
   let replayed: Drawing = drawing
   const { undo } = journal.open(drawing.id)!

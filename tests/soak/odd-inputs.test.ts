@@ -32,20 +32,31 @@ const LONGEST = 2000
 /** Nothing holds another request up for longer, ms. */
 const HOLDS = 200
 const drawing = documentOf(SCENARIO[1]!(), null)
-const small = { ...drawing, layers: drawing.layers.slice(0, 1).map((l) => ({ ...l, items: l.items.slice(0, 3) })) } as typeof drawing
+const small = {
+  ...drawing,
+  layers: drawing.layers.slice(0, 1).map((l) => ({ ...l, items: l.items.slice(0, 3) })),
+} as typeof drawing
 const MADE = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="120mm" height="90mm" viewBox="0 0 120 90"><style>.a{stroke:#123;stroke-width:2;fill:none} g>.b{fill:red;fill-rule:evenodd}</style><defs><clipPath id="c"><circle cx="40" cy="40" r="30"/></clipPath><linearGradient id="g"><stop offset="0" stop-color="#fff"/><stop offset="1" stop-color="#a00"/></linearGradient><g id="u"><rect x="3" y="4" width="20" height="11" rx="3"/><path class="a" d="M1 2C3 4 50 6 70 8s9 9 4 4zM5 5a4 7 20 1 0 9 9"/></g></defs><use href="#u" transform="translate(20 10) rotate(12)"/><g clip-path="url(#c)"><path class="b" d="M10 10L70 10 40 70 30 12 80 60Z"/><ellipse cx="50" cy="50" rx="20" ry="9" fill="url(#g)" opacity=".5"/></g><polyline class="a" points="1,1 9,30 40,12" stroke-dasharray="3 2" stroke-linejoin="round"/></svg>`
 
-const isSentence = (text: unknown): boolean => typeof text === 'string' && /^[\p{Lu}"].*[^.!?][.!?]$/su.test(text) && !/of undefined|Cannot read|is not a function|\[object/.test(text)
+const isSentence = (text: unknown): boolean =>
+  typeof text === 'string' &&
+  /^[\p{Lu}"].*[^.!?][.!?]$/su.test(text) &&
+  !/of undefined|Cannot read|is not a function|\[object/.test(text)
 
 /** Puts odd inputs through a door of the core: each is a result or a sentence, and in time. */
-function through(door: (r: () => number) => unknown, count: number, seed: number): { refused: number; longest: number } {
+function through(
+  door: (r: () => number) => unknown,
+  count: number,
+  seed: number,
+): { refused: number; longest: number } {
   let [refused, longest] = [0, 0]
   for (let i = 0; i < count; i++) {
     const began = process.cpuUsage()
     try {
       door(seeded(seed + i))
     } catch (e) {
-      if (!(e instanceof InputError) || !isSentence(e.message)) throw new Error(`Input ${seed + i}: ${String(e)}`, { cause: e })
+      if (!(e instanceof InputError) || !isSentence(e.message))
+        throw new Error(`Input ${seed + i}: ${String(e)}`, { cause: e })
       refused++
     }
     const { user, system } = process.cpuUsage(began)
@@ -68,16 +79,70 @@ function checked(value: unknown): Drawing {
 }
 
 describe('odd inputs through the doors of the core', () => {
-  const traces = [{ samples: Array.from({ length: 30 }, (_, i) => ({ x: i * 3.25, y: 40 + (i % 7), t: i * 8, pressure: i / 30, tiltX: 10, tiltY: -4 })), device: 'pen' as const, steadiness: 0.3, response: { from: 0, to: 1, curve: 1 } }] as never
+  const traces = [
+    {
+      samples: Array.from({ length: 30 }, (_, i) => ({
+        x: i * 3.25,
+        y: 40 + (i % 7),
+        t: i * 8,
+        pressure: i / 30,
+        tiltX: 10,
+        tiltY: -4,
+      })),
+      device: 'pen' as const,
+      steadiness: 0.3,
+      response: { from: 0, to: 1, curve: 1 },
+    },
+  ] as never
   const doors: [string, number, (r: () => number) => unknown][] = [
     ['SVG', 4000, (r) => parseSvg(oddText(MADE, r))],
-    ['SVG with live data', 2500, (r) => {
-      const { drawing: d } = parseSvg(oddText(writeSvg(small, { content: 'lines' }), r))
-      return [shapesOf(d), findingsOf(d)]
-    }],
+    [
+      'SVG with live data',
+      2500,
+      (r) => {
+        const { drawing: d } = parseSvg(oddText(writeSvg(small, { content: 'lines' }), r))
+        return [shapesOf(d), findingsOf(d)]
+      },
+    ],
     ['InkML', 1500, (r) => parseInkml(oddText(writeInkml(traces), r))],
-    ['profiles', 1000, (r) => readProfiles(oddText(writeProfiles([{ id: 'a', name: 'Own', stops: small.layers.flatMap((l) => (l.kind === 'lines' ? l.items : [])).flatMap((l) => ('weight' in l ? l.weight.stops : [])), start: null, end: null } as never]), r))],
-    ['palettes', 1000, (r) => readPalette(oddText(writePalette({ name: 'Own', inks: [{ name: 'Red', colour: '#aa1122' }, { name: 'Blue', colour: '#2211aa' }] }), r))],
+    [
+      'profiles',
+      1000,
+      (r) =>
+        readProfiles(
+          oddText(
+            writeProfiles([
+              {
+                id: 'a',
+                name: 'Own',
+                stops: small.layers
+                  .flatMap((l) => (l.kind === 'lines' ? l.items : []))
+                  .flatMap((l) => ('weight' in l ? l.weight.stops : [])),
+                start: null,
+                end: null,
+              } as never,
+            ]),
+            r,
+          ),
+        ),
+    ],
+    [
+      'palettes',
+      1000,
+      (r) =>
+        readPalette(
+          oddText(
+            writePalette({
+              name: 'Own',
+              inks: [
+                { name: 'Red', colour: '#aa1122' },
+                { name: 'Blue', colour: '#2211aa' },
+              ],
+            }),
+            r,
+          ),
+        ),
+    ],
     ['documents', 2500, (r) => checked(oddValue(small, r))],
   ]
   it.each(doors)('%s: %i', (name, count, door) => {
@@ -109,7 +174,8 @@ describe('odd databases', () => {
         }
       } catch (e) {
         refused++
-        if (!(e instanceof Error) || /undefined|Cannot read/.test(e.message)) throw new Error(`Database ${900 + i}`, { cause: e })
+        if (!(e instanceof Error) || /undefined|Cannot read/.test(e.message))
+          throw new Error(`Database ${900 + i}`, { cause: e })
       }
     }
     rmSync(folder, { recursive: true, force: true })
@@ -127,7 +193,11 @@ describe('odd inputs through the doors of the server', () => {
   afterAll(() => server.end())
 
   /** Sends odd inputs, one after the other, while another asks for what is small all along. */
-  async function sent(count: number, seed: number, send: (r: () => number, i: number) => Promise<Response>): Promise<void> {
+  async function sent(
+    count: number,
+    seed: number,
+    send: (r: () => number, i: number) => Promise<Response>,
+  ): Promise<void> {
     let [over, held, longest, refused, late] = [false, 0, 0, 0, 0]
     // Where the machine itself stood still, this process did, too, and nothing can be told.
     let due = performance.now() + 5
@@ -167,7 +237,9 @@ describe('odd inputs through the doors of the server', () => {
       clearInterval(clock)
       await asking
     }
-    console.info(`${count} inputs, ${refused} refused, ${longest.toFixed(0)} ms at most, others held up ${held.toFixed(0)} ms at most`)
+    console.info(
+      `${count} inputs, ${refused} refused, ${longest.toFixed(0)} ms at most, others held up ${held.toFixed(0)} ms at most`,
+    )
     expect(longest).toBeLessThan(LONGEST)
     expect(held).toBeLessThan(HOLDS)
     expect(refused).toBeGreaterThan(count / 10)
@@ -175,8 +247,15 @@ describe('odd inputs through the doors of the server', () => {
 
   it('images: 1500', async () => {
     const picture = sharp({ create: { width: 60, height: 40, channels: 3, background: '#e8e4da' } })
-    const kinds = await Promise.all([picture.clone().png().toBuffer(), picture.clone().jpeg().toBuffer(), picture.clone().webp().toBuffer(), Promise.resolve(Buffer.from(MADE))])
-    await sent(1500, 1_000_000, (r, i) => server.ask('/api/images', { method: 'POST', body: oddBytes(kinds[i % kinds.length]!, r) }))
+    const kinds = await Promise.all([
+      picture.clone().png().toBuffer(),
+      picture.clone().jpeg().toBuffer(),
+      picture.clone().webp().toBuffer(),
+      Promise.resolve(Buffer.from(MADE)),
+    ])
+    await sent(1500, 1_000_000, (r, i) =>
+      server.ask('/api/images', { method: 'POST', body: oddBytes(kinds[i % kinds.length]!, r) }),
+    )
   })
 
   it('JSON: 5000', async () => {
@@ -185,7 +264,25 @@ describe('odd inputs through the doors of the server', () => {
       ['POST', '/api/drawings', () => ({ drawing: { ...small, id: newId() } })],
       ['POST', `/api/drawings/${id}/edits`, () => ({ base: 0, edits: [edit] })],
       ['POST', `/api/drawings/${id}/checkpoints`, () => ({ name: 'Here', revision: 0 })],
-      ['PUT', '/api/profiles', () => ({ profiles: [{ id: 'a', name: 'Own', stops: [{ at: 0, left: 1, right: 1 }, { at: 1, left: 0.5, right: 0.2 }], start: null, end: null }], base: null })],
+      [
+        'PUT',
+        '/api/profiles',
+        () => ({
+          profiles: [
+            {
+              id: 'a',
+              name: 'Own',
+              stops: [
+                { at: 0, left: 1, right: 1 },
+                { at: 1, left: 0.5, right: 0.2 },
+              ],
+              start: null,
+              end: null,
+            },
+          ],
+          base: null,
+        }),
+      ],
       ['POST', '/api/desk', () => ({ ids: [id], act: 'template' })],
       ['POST', '/api/shelves', () => ({ name: 'Shelf' })],
       ['PATCH', `/api/drawings/${id}`, () => ({ name: 'Pod' })],
@@ -195,7 +292,11 @@ describe('odd inputs through the doors of the server', () => {
     await sent(5000, 2_000_000, (r, i) => {
       const [method, path, body] = kinds[i % kinds.length]!
       const text = JSON.stringify(oddValue(body(), r))
-      return server.ask(path, { method, body: r() < 0.2 ? oddText(text, r) : text, headers: { 'content-type': 'application/json' } })
+      return server.ask(path, {
+        method,
+        body: r() < 0.2 ? oddText(text, r) : text,
+        headers: { 'content-type': 'application/json' },
+      })
     })
   })
 

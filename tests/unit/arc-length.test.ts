@@ -16,7 +16,8 @@ describe('arc length', () => {
       fc.property(seeds, (seed) => {
         const cubics = cubicsOfPath(randomLine(seed).path)
         let sum = 0
-        for (const c of cubics) for (let i = 1; i <= 4000; i++) sum += distance(pointAt(c, (i - 1) / 4000), pointAt(c, i / 4000))
+        for (const c of cubics)
+          for (let i = 1; i <= 4000; i++) sum += distance(pointAt(c, (i - 1) / 4000), pointAt(c, i / 4000))
         const { total } = new ArcLength(cubics)
         expect(Math.abs(total - sum)).toBeLessThan(1e-3 + sum * 1e-4)
       }),
@@ -57,7 +58,10 @@ describe('arc length', () => {
     expect(count(1e-4)).toBeGreaterThan(count(0.01))
     for (const tolerance of [0.05, 0.001]) {
       for (const c of arc({ x: 0, y: 0 }, { x: 100, y: 0 }, 2 * Math.PI, tolerance)) {
-        for (let i = 0; i <= 20; i++) expect(Math.abs(Math.hypot(pointAt(c, i / 20).x, pointAt(c, i / 20).y) - 100)).toBeLessThanOrEqual(tolerance * 1.05)
+        for (let i = 0; i <= 20; i++)
+          expect(Math.abs(Math.hypot(pointAt(c, i / 20).x, pointAt(c, i / 20).y) - 100)).toBeLessThanOrEqual(
+            tolerance * 1.05,
+          )
       }
     }
   })

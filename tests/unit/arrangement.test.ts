@@ -23,7 +23,11 @@ import { inkyLine, seeded } from './support/random-lines'
 type Point = [number, number]
 
 /** A line of no length with round ends: a disc. */
-const dotAt = (x: number, y: number, r: number): Line => newLine({ nodes: [{ at: { x, y }, in: null, out: null, joint: 'corner' }], closed: false }, { weight: evenWeight(2 * r) })
+const dotAt = (x: number, y: number, r: number): Line =>
+  newLine(
+    { nodes: [{ at: { x, y }, in: null, out: null, joint: 'corner' }], closed: false },
+    { weight: evenWeight(2 * r) },
+  )
 
 const TOLERANCE = 0.05
 
@@ -31,9 +35,15 @@ const loopOf = (p: Point[]): Loop =>
   p.map(([x, y], i) => whole(straight({ x, y }, { x: p[(i + 1) % p.length]![0], y: p[(i + 1) % p.length]![1] })))
 
 const point = fc.tuple(fc.integer({ min: 0, max: 40 }), fc.integer({ min: 0, max: 40 })) as fc.Arbitrary<Point>
-const fine = fc.tuple(fc.double({ min: 0, max: 3, noNaN: true }), fc.double({ min: 0, max: 3, noNaN: true })) as fc.Arbitrary<Point>
+const fine = fc.tuple(
+  fc.double({ min: 0, max: 3, noNaN: true }),
+  fc.double({ min: 0, max: 3, noNaN: true }),
+) as fc.Arbitrary<Point>
 /** Polygons that share points and edges, and polygons that nearly do. */
-const polygons = fc.array(fc.array(fc.oneof(point, fine), { minLength: 3, maxLength: 9 }), { minLength: 1, maxLength: 6 })
+const polygons = fc.array(fc.array(fc.oneof(point, fine), { minLength: 3, maxLength: 9 }), {
+  minLength: 1,
+  maxLength: 6,
+})
 
 /** Winding number of `p` about polygons, by a ray. */
 function windingOf(all: Point[][], [px, py]: Point): number {
@@ -63,7 +73,11 @@ function meetBadly(p: { a: Point; b: Point }, q: { a: Point; b: Point }): boolea
   }
   const same = (a: Point, b: Point): boolean => a[0] === b[0] && a[1] === b[1]
   const within = (a: Point, b: Point, c: Point): boolean =>
-    side(a, b, c) === 0 && !same(a, c) && !same(b, c) && (c[0] - a[0]) * (c[0] - b[0]) <= 0 && (c[1] - a[1]) * (c[1] - b[1]) <= 0
+    side(a, b, c) === 0 &&
+    !same(a, c) &&
+    !same(b, c) &&
+    (c[0] - a[0]) * (c[0] - b[0]) <= 0 &&
+    (c[1] - a[1]) * (c[1] - b[1]) <= 0
   if (within(p.a, p.b, q.a) || within(p.a, p.b, q.b) || within(q.a, q.b, p.a) || within(q.a, q.b, p.b)) return true
   return side(p.a, p.b, q.a) * side(p.a, p.b, q.b) < 0 && side(q.a, q.b, p.a) * side(q.a, q.b, p.b) < 0
 }
@@ -71,7 +85,12 @@ function meetBadly(p: { a: Point; b: Point }, q: { a: Point; b: Point }): boolea
 describe('small shapes far apart', () => {
   it('are arranged without a false alarm about their areas', () => {
     // A grid point is rounded by up to half a step; seen from a far point that must not look like a lost area.
-    const disc = (x: number, y: number, r: number): Shape => ({ id: `${x},${y}`, ink: 'black', from: [], contours: toPaths(outlineOf(dotAt(x, y, r), TOLERANCE)) })
+    const disc = (x: number, y: number, r: number): Shape => ({
+      id: `${x},${y}`,
+      ink: 'black',
+      from: [],
+      contours: toPaths(outlineOf(dotAt(x, y, r), TOLERANCE)),
+    })
     for (let k = 0; k < 40; k++) {
       const far = disc(12_282 + 0.37 * k, 6_663 - 0.53 * k, 40)
       const near = [disc(39.34 + 0.013 * k, 74.4 + 0.007 * k, 0.81), disc(92.88 + 0.011 * k, 57.65, 0.0104)]
@@ -115,14 +134,20 @@ describe('the arrangement', () => {
   })
 
   it('of edges there and back is nothing', () => {
-    const there: Point[] = [[0, 0], [30, 0], [30, 20]]
+    const there: Point[] = [
+      [0, 0],
+      [30, 0],
+      [30, 20],
+    ]
     const arrangement = arrange([[loopOf(there), loopOf([...there].reverse())]], TOLERANCE)!
     expect(planarMap(arrangement).faces).toBe(1)
   })
 
   it('comes to an end where everything lies within a few grid steps', () => {
     const r = seeded(5)
-    const loops = Array.from({ length: 60 }, () => loopOf(Array.from({ length: 5 }, (): Point => [r() * 0.004, r() * 0.004])))
+    const loops = Array.from({ length: 60 }, () =>
+      loopOf(Array.from({ length: 5 }, (): Point => [r() * 0.004, r() * 0.004])),
+    )
     expect(arrange([loops], TOLERANCE)).not.toBeNull()
   })
 
@@ -176,13 +201,19 @@ function randomShape(seed: number): Shape {
       : [
           {
             closed: true,
-            nodes: Array.from({ length: 3 + Math.floor(r() * 6) }, () => ({ at: { x: r() * 160, y: r() * 160 }, in: null, out: null, joint: 'corner' as const })),
+            nodes: Array.from({ length: 3 + Math.floor(r() * 6) }, () => ({
+              at: { x: r() * 160, y: r() * 160 },
+              in: null,
+              out: null,
+              joint: 'corner' as const,
+            })),
           },
         ]
   return { id: String(seed), contours, ink: 'black', from: [] }
 }
 
-const areaOf = (paths: ReturnType<typeof unionShapes>): number => paths.reduce((a, p) => a + areaOfCubics(cubicsOfPath(p)), 0)
+const areaOf = (paths: ReturnType<typeof unionShapes>): number =>
+  paths.reduce((a, p) => a + areaOfCubics(cubicsOfPath(p)), 0)
 const options = { tolerance: TOLERANCE }
 
 describe('combining shapes', () => {
@@ -192,8 +223,12 @@ describe('combining shapes', () => {
       const [areaA, areaB] = [areaOf(unionShapes([a], options)), areaOf(unionShapes([b], options))]
       const both = areaOf(intersectShapes([a, b], options))
       const whole = areaA + areaB
-      expect(Math.abs(areaOf(unionShapes([a, b], options)) + both - whole) / (whole || 1), `pair ${i}`).toBeLessThan(SAME)
-      expect(Math.abs(areaOf(subtractShapes(a, [b], options)) + both - areaA) / (whole || 1), `pair ${i}`).toBeLessThan(SAME)
+      expect(Math.abs(areaOf(unionShapes([a, b], options)) + both - whole) / (whole || 1), `pair ${i}`).toBeLessThan(
+        SAME,
+      )
+      expect(Math.abs(areaOf(subtractShapes(a, [b], options)) + both - areaA) / (whole || 1), `pair ${i}`).toBeLessThan(
+        SAME,
+      )
     }
   })
 
@@ -215,17 +250,36 @@ describe('combining shapes', () => {
     for (let i = 1; i <= 200; i++) {
       const all = [randomShape(3 * i), randomShape(3 * i + 1), randomShape(3 * i + 2)]
       const area = areaOf(unionShapes(all, options))
-      for (const order of [[2, 1, 0], [1, 0, 2]]) expect(areaOf(unionShapes(order.map((k) => all[k]!), options)) / area).toBeCloseTo(1, 6)
+      for (const order of [
+        [2, 1, 0],
+        [1, 0, 2],
+      ])
+        expect(
+          areaOf(
+            unionShapes(
+              order.map((k) => all[k]!),
+              options,
+            ),
+          ) / area,
+        ).toBeCloseTo(1, 6)
     }
   })
 
   it('is right at every point', () => {
     for (let i = 1; i <= 60; i++) {
       const [a, b] = [randomShape(5000 + 2 * i), randomShape(5001 + 2 * i)]
-      const region = (paths: ReturnType<typeof unionShapes>): FlatRegion => new FlatRegion(paths.map(cubicsOfPath), 0.01)
+      const region = (paths: ReturnType<typeof unionShapes>): FlatRegion =>
+        new FlatRegion(paths.map(cubicsOfPath), 0.01)
       const [inA, inB] = [region(a.contours), region(b.contours)]
-      const outlines = new FlatOutline([a, b].flatMap((s) => s.contours.map(cubicsOfPath)), 0.01)
-      const results = [region(unionShapes([a, b], options)), region(intersectShapes([a, b], options)), region(subtractShapes(a, [b], options))]
+      const outlines = new FlatOutline(
+        [a, b].flatMap((s) => s.contours.map(cubicsOfPath)),
+        0.01,
+      )
+      const results = [
+        region(unionShapes([a, b], options)),
+        region(intersectShapes([a, b], options)),
+        region(subtractShapes(a, [b], options)),
+      ]
       let wrong = 0
       for (let y = -30.3; y < 200; y += 6) {
         for (let x = -30.7; x < 200; x += 6) {
@@ -270,7 +324,22 @@ describe('pieces', () => {
   })
 
   it('share their borders exactly', () => {
-    const square = (x: number, y: number): Shape => ({ id: 's', ink: 'black', from: [], contours: [{ closed: true, nodes: [[x, y], [x + 10, y], [x + 10, y + 10], [x, y + 10]].map(([a, b]) => ({ at: { x: a!, y: b! }, in: null, out: null, joint: 'corner' as const })) }] })
+    const square = (x: number, y: number): Shape => ({
+      id: 's',
+      ink: 'black',
+      from: [],
+      contours: [
+        {
+          closed: true,
+          nodes: [
+            [x, y],
+            [x + 10, y],
+            [x + 10, y + 10],
+            [x, y + 10],
+          ].map(([a, b]) => ({ at: { x: a!, y: b! }, in: null, out: null, joint: 'corner' as const })),
+        },
+      ],
+    })
     const pieces = piecesOf([square(0, 0), square(4, 3)], options)
     expect(pieces.map((p) => p.covers).sort()).toEqual([[0], [0, 1], [1]])
     const crossing = pieces.map((p) => p.contours[0]!.nodes.filter((n) => Math.hypot(n.at.x - 10, n.at.y - 3) < 1e-9))

@@ -15,11 +15,15 @@ const page = defaultPage()
 
 async function sketchOf(i: number): Promise<GreyImage> {
   const lines = SCENARIO[i]!().layers.flatMap((l) => l.lines)
-  const { data, info } = await sharp(await pencilSketch(lines, page, 41 + i)).greyscale().raw().toBuffer({ resolveWithObject: true })
+  const { data, info } = await sharp(await pencilSketch(lines, page, 41 + i))
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true })
   return { width: info.width, height: info.height, grey: new Uint8Array(data) }
 }
 
-const light = (image: { rgba: Uint8ClampedArray }, i: number): number => (image.rgba[4 * i]! + image.rgba[4 * i + 1]! + image.rgba[4 * i + 2]!) / 3
+const light = (image: { rgba: Uint8ClampedArray }, i: number): number =>
+  (image.rgba[4 * i]! + image.rgba[4 * i + 1]! + image.rgba[4 * i + 2]!) / 3
 
 describe('a sketch made clean', () => {
   it('has white paper under strong shadow, and keeps its pencil', async () => {
@@ -76,7 +80,8 @@ describe('a photo of a sketch, taken at a slant', () => {
   /** The sketch on a table, seen so that its corners lie at `quad`. */
   function photo(sketch: GreyImage, quad: Quad, width: number, height: number): GreyImage {
     const grey = new Uint8Array(width * height)
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) grey[y * width + x] = 70 + 12 * Math.sin(x / 9 + Math.sin(y / 31)) + 8 * r()
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) grey[y * width + x] = 70 + 12 * Math.sin(x / 9 + Math.sin(y / 31)) + 8 * r()
     const at = squareToQuad(quad)
     // Finer than a px of the photo, so that none stays open; the mean of what falls on it.
     const [sum, count] = [new Float64Array(width * height), new Float64Array(width * height)]
@@ -101,7 +106,12 @@ describe('a photo of a sketch, taken at a slant', () => {
       const sketch = sketches[k % 5]!
       const [w, h] = [1500, 1150]
       const jitter = (): number => (r() - 0.5) * 170
-      const quad: Quad = [{ x: 160 + jitter(), y: 130 + jitter() }, { x: w - 160 + jitter(), y: 130 + jitter() }, { x: w - 160 + jitter(), y: h - 130 + jitter() }, { x: 160 + jitter(), y: h - 130 + jitter() }]
+      const quad: Quad = [
+        { x: 160 + jitter(), y: 130 + jitter() },
+        { x: w - 160 + jitter(), y: 130 + jitter() },
+        { x: w - 160 + jitter(), y: h - 130 + jitter() },
+        { x: 160 + jitter(), y: h - 130 + jitter() },
+      ]
       const image = photo(sketch, quad, w, h)
       const corners = findPaper(image)
       if (corners?.every((p, i) => Math.hypot(p.x - quad[i]!.x, p.y - quad[i]!.y) <= 4)) found++
@@ -114,15 +124,27 @@ describe('a photo of a sketch, taken at a slant', () => {
 
   /** How far, px of the sketch, blocks of one picture lie from the same ones of the other at most: where they are most alike. */
   function shift(sketch: GreyImage, right: GreyImage): number {
-    const at = (x: number, y: number): number => right.grey[Math.min(right.height - 1, Math.max(0, Math.floor(((y + 0.5) * right.height) / sketch.height))) * right.width + Math.min(right.width - 1, Math.max(0, Math.floor(((x + 0.5) * right.width) / sketch.width)))]!
+    const at = (x: number, y: number): number =>
+      right.grey[
+        Math.min(right.height - 1, Math.max(0, Math.floor(((y + 0.5) * right.height) / sketch.height))) * right.width +
+          Math.min(right.width - 1, Math.max(0, Math.floor(((x + 0.5) * right.width) / sketch.width)))
+      ]!
     let most = 0
-    for (const [u, v] of [[0.3, 0.3], [0.7, 0.3], [0.5, 0.5], [0.3, 0.7], [0.7, 0.7]] as const) {
+    for (const [u, v] of [
+      [0.3, 0.3],
+      [0.7, 0.3],
+      [0.5, 0.5],
+      [0.3, 0.7],
+      [0.7, 0.7],
+    ] as const) {
       const [x0, y0] = [Math.round(u * sketch.width) - 60, Math.round(v * sketch.height) - 60]
       let best = { d: Infinity, off: 0 }
       for (let dy = -3; dy <= 3; dy++) {
         for (let dx = -3; dx <= 3; dx++) {
           let d = 0
-          for (let y = 0; y < 120; y += 2) for (let x = 0; x < 120; x += 2) d += (sketch.grey[(y0 + y) * sketch.width + x0 + x]! - at(x0 + x + dx, y0 + y + dy)) ** 2
+          for (let y = 0; y < 120; y += 2)
+            for (let x = 0; x < 120; x += 2)
+              d += (sketch.grey[(y0 + y) * sketch.width + x0 + x]! - at(x0 + x + dx, y0 + y + dy)) ** 2
           if (d < best.d) best = { d, off: Math.hypot(dx, dy) }
         }
       }
@@ -132,7 +154,11 @@ describe('a photo of a sketch, taken at a slant', () => {
   }
 
   it('shows none where there is no sheet: all dark, all light, noise, a px', () => {
-    const of = (value: () => number, width = 200, height = 150): GreyImage => ({ width, height, grey: Uint8Array.from({ length: width * height }, value) })
+    const of = (value: () => number, width = 200, height = 150): GreyImage => ({
+      width,
+      height,
+      grey: Uint8Array.from({ length: width * height }, value),
+    })
     expect(findPaper(of(() => 20))).toBeNull()
     expect(findPaper(of(() => 250))).toBeNull()
     expect(findPaper(of(() => 255 * r()))).toBeNull()
@@ -140,7 +166,12 @@ describe('a photo of a sketch, taken at a slant', () => {
   })
 
   it('maps the corners of the square onto those of the quad', () => {
-    const quad: Quad = [{ x: 10, y: 20 }, { x: 300, y: 40 }, { x: 280, y: 260 }, { x: 5, y: 240 }]
+    const quad: Quad = [
+      { x: 10, y: 20 },
+      { x: 300, y: 40 },
+      { x: 280, y: 260 },
+      { x: 5, y: 240 },
+    ]
     const at = squareToQuad(quad)
     const corners: Vec[] = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)]
     corners.forEach((p, i) => expect(Math.hypot(p.x - quad[i]!.x, p.y - quad[i]!.y)).toBeLessThan(1e-9))
@@ -148,7 +179,8 @@ describe('a photo of a sketch, taken at a slant', () => {
     expect(sizeOfQuad(quad)).toEqual({ width: 291, height: 221 })
     const grey = new Uint8Array(320 * 270).fill(250)
     const mark = at(0.7, 0.2)
-    for (let y = -2; y <= 2; y++) for (let x = -2; x <= 2; x++) grey[(Math.round(mark.y) + y) * 320 + Math.round(mark.x) + x] = 10
+    for (let y = -2; y <= 2; y++)
+      for (let x = -2; x <= 2; x++) grey[(Math.round(mark.y) + y) * 320 + Math.round(mark.x) + x] = 10
     const right = setRight({ width: 320, height: 270, grey }, quad)
     expect([right.width, right.height]).toEqual([291, 221])
     const dark = [...right.grey.keys()].filter((i) => right.grey[i]! < 60)

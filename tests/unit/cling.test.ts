@@ -37,7 +37,15 @@ const onPage = { x: 0, y: 0, width: page.width, height: page.height, angle: 0 }
 
 /** Plain lines on paper of 800 x 600 px, as the page has them. */
 async function drawnMap(body: string): Promise<PencilMap> {
-  const image = await imageOf(await sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="800" height="600"><rect width="100%" height="100%" fill="#e8e4da"/><g fill="none" stroke="#555" stroke-width="3">${body}</g></svg>`)).png().toBuffer())
+  const image = await imageOf(
+    await sharp(
+      Buffer.from(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="800" height="600"><rect width="100%" height="100%" fill="#e8e4da"/><g fill="none" stroke="#555" stroke-width="3">${body}</g></svg>`,
+      ),
+    )
+      .png()
+      .toBuffer(),
+  )
   return new PencilMap(atOnce(findCrests(image, 'middle')), { x: 0, y: 0, width: 800, height: 600, angle: 0 })
 }
 const places = (path: Path): Vec[] => {
@@ -57,30 +65,52 @@ describe('Cling', () => {
       off.y = keeps * off.y + far * normal()
       return { x: p.x + off.x, y: p.y + off.y, t: i * 8, pressure: 0.5 }
     })
-    return { samples, device: 'mouse', steadiness: 0.4, response: 1, variation: 0.6, fromSpeed: false, unevenness: 0 } as PenTrace
+    return {
+      samples,
+      device: 'mouse',
+      steadiness: 0.4,
+      response: 1,
+      variation: 0.6,
+      fromSpeed: false,
+      unevenness: 0,
+    } as PenTrace
   }
   const mean = (all: readonly number[]): number => all.reduce((a, b) => a + b, 0) / all.length
 
-  it.each(SCENARIO.map((make) => make()).map((d, i) => [d.name, d, i] as const))('draws what a trembling hand lays over the sketch of %s three times nearer to its lines', { timeout: 60_000 }, async (_, inked, i) => {
-    const lines = inked.layers.flatMap((l) => l.lines)
-    const crests = atOnce(findCrests(await imageOf(await pencilSketch(lines, page, 41 + i)), 'middle'))
-    const pencil = new PencilMap(crests, onPage)
-    const [without, within]: [number[], number[]] = [[], []]
-    for (const line of lines) {
-      const arc = new ArcLength(cubicsOfPath(line.path).map((k) => ({ p0: askew(k.p0), p1: askew(k.p1), p2: askew(k.p2), p3: askew(k.p3) })))
-      if (arc.total < 60) continue
-      const trace = trembling(Array.from({ length: Math.ceil(arc.total / 3) + 1 }, (_, n) => arc.point(Math.min(arc.total, n * 3))))
-      const { path } = fitTrace(trace, optionsOf(trace))
-      const after = settled(path, pencil, { reach: 14, strength: 1 })
-      for (const [p, out] of [[path, without], [after, within]] as const) {
-        const laid = new ArcLength(cubicsOfPath(p))
-        for (let d = 0; d <= laid.total; d += 2) out.push(arc.nearest(laid.point(d)).distance)
+  it.each(SCENARIO.map((make) => make()).map((d, i) => [d.name, d, i] as const))(
+    'draws what a trembling hand lays over the sketch of %s three times nearer to its lines',
+    { timeout: 60_000 },
+    async (_, inked, i) => {
+      const lines = inked.layers.flatMap((l) => l.lines)
+      const crests = atOnce(findCrests(await imageOf(await pencilSketch(lines, page, 41 + i)), 'middle'))
+      const pencil = new PencilMap(crests, onPage)
+      const [without, within]: [number[], number[]] = [[], []]
+      for (const line of lines) {
+        const arc = new ArcLength(
+          cubicsOfPath(line.path).map((k) => ({ p0: askew(k.p0), p1: askew(k.p1), p2: askew(k.p2), p3: askew(k.p3) })),
+        )
+        if (arc.total < 60) continue
+        const trace = trembling(
+          Array.from({ length: Math.ceil(arc.total / 3) + 1 }, (_, n) => arc.point(Math.min(arc.total, n * 3))),
+        )
+        const { path } = fitTrace(trace, optionsOf(trace))
+        const after = settled(path, pencil, { reach: 14, strength: 1 })
+        for (const [p, out] of [
+          [path, without],
+          [after, within],
+        ] as const) {
+          const laid = new ArcLength(cubicsOfPath(p))
+          for (let d = 0; d <= laid.total; d += 2) out.push(arc.nearest(laid.point(d)).distance)
+        }
       }
-    }
-    expect(mean(within)).toBeLessThan(mean(without) / 3)
-  })
+      expect(mean(within)).toBeLessThan(mean(without) / 3)
+    },
+  )
 
-  const straight = (a: Vec, b: Vec): Path => ({ nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false })
+  const straight = (a: Vec, b: Vec): Path => ({
+    nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
+    closed: false,
+  })
   const ends = ({ nodes }: Path): number[] => [nodes[0]!.at, nodes.at(-1)!.at].flatMap((p) => [p.x, p.y])
 
   it('moves nothing over white paper, at strength 0, or out of reach', async () => {
@@ -93,7 +123,14 @@ describe('Cling', () => {
 
   it('draws by its strength, takes an end and a corner along, and holds on over a gap', async () => {
     const pencil = await drawnMap('<path d="M100 200H380M410 200H600V480"/>')
-    const hand: Path = { nodes: [{ x: 100, y: 208 }, { x: 593, y: 206 }, { x: 594, y: 480 }].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false }
+    const hand: Path = {
+      nodes: [
+        { x: 100, y: 208 },
+        { x: 593, y: 206 },
+        { x: 594, y: 480 },
+      ].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
+      closed: false,
+    }
     const on = settled(hand, pencil, { reach: 14, strength: 1 })
     for (const p of places(on)) expect(Math.min(Math.abs(p.y - 200), Math.abs(p.x - 600))).toBeLessThan(1)
     expect(on.nodes.filter((n) => Math.hypot(n.at.x - 600, n.at.y - 200) < 2)).toHaveLength(1)
@@ -104,17 +141,30 @@ describe('Cling', () => {
   it('keeps to one line where another runs beside it, and lets go where the hand leaves', async () => {
     const pencil = await drawnMap('<path d="M100 200H700M100 222H700"/>')
     // Nearer to the lower one for a moment only.
-    const hand: Path = { nodes: [{ x: 100, y: 203 }, { x: 390, y: 205 }, { x: 400, y: 213 }, { x: 410, y: 205 }, { x: 700, y: 203 }].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })), closed: false }
-    for (const p of places(settled(hand, pencil, { reach: 14, strength: 1 }))) expect(Math.abs(p.y - 200)).toBeLessThan(2)
+    const hand: Path = {
+      nodes: [
+        { x: 100, y: 203 },
+        { x: 390, y: 205 },
+        { x: 400, y: 213 },
+        { x: 410, y: 205 },
+        { x: 700, y: 203 },
+      ].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
+      closed: false,
+    }
+    for (const p of places(settled(hand, pencil, { reach: 14, strength: 1 })))
+      expect(Math.abs(p.y - 200)).toBeLessThan(2)
     const away = settled(straight({ x: 100, y: 196 }, { x: 700, y: 60 }), pencil, { reach: 14, strength: 1 })
     expect(Math.abs(ends(away)[3]! - 60)).toBeLessThan(0.6)
     expect(Math.abs(places(away)[25]!.y - 128)).toBeLessThan(1)
   })
 
   it('is not led astray by lines that it crosses', async () => {
-    const pencil = await drawnMap(Array.from({ length: 12 }, (_, i) => `<path d="M${120 + i * 50} 100L${160 + i * 50} 400"/>`).join(''))
+    const pencil = await drawnMap(
+      Array.from({ length: 12 }, (_, i) => `<path d="M${120 + i * 50} 100L${160 + i * 50} 400"/>`).join(''),
+    )
     const across = straight({ x: 100, y: 240 }, { x: 700, y: 250 })
-    for (const p of places(settled(across, pencil, { reach: 14, strength: 1 }))) expect(Math.abs(p.y - 240 - (p.x - 100) / 60)).toBeLessThan(1)
+    for (const p of places(settled(across, pencil, { reach: 14, strength: 1 })))
+      expect(Math.abs(p.y - 240 - (p.x - 100) / 60)).toBeLessThan(1)
   })
 
   it('draws a point to the crest beneath it, and to nothing on white paper', async () => {
@@ -138,11 +188,17 @@ describe('a bow laid from end to end of a pencil curve', () => {
       const way = wayAlongPencil(a, b, pencil)!
       const { points, pulls } = bentAlong(way, 'rod')!
       expect(pulls.length).toBeLessThanOrEqual(most)
-      const bow = bowedPath(points, pulls, points.map((_, i) => i > 0 && i < points.length - 1), 'rod')
+      const bow = bowedPath(
+        points,
+        pulls,
+        points.map((_, i) => i > 0 && i < points.length - 1),
+        'rod',
+      )
       const truth = new ArcLength(cubicsOfPath(pathsOfData(d, IDENTITY)[0]!))
       for (const p of places(bow)) expect(truth.nearest(p).distance).toBeLessThan(12)
       // What is left settles.
-      for (const p of places(settled(bow, pencil, { reach: 14, strength: 1 }))) expect(truth.nearest(p).distance).toBeLessThan(1.6)
+      for (const p of places(settled(bow, pencil, { reach: 14, strength: 1 })))
+        expect(truth.nearest(p).distance).toBeLessThan(1.6)
     }
   })
 
@@ -157,7 +213,8 @@ describe('what lies off the pencil', () => {
   it('is told with how far it lies, as brute force has it', async () => {
     const pencil = await drawnMap('<path d="M40 150L760 150"/><circle cx="400" cy="420" r="120"/>')
     const distances = distancesToCrests(pencil.crests)
-    const truth = (p: Vec): number => Math.min(p.x < 40 || p.x > 760 ? Infinity : Math.abs(p.y - 150), Math.abs(Math.hypot(p.x - 400, p.y - 420) - 120))
+    const truth = (p: Vec): number =>
+      Math.min(p.x < 40 || p.x > 760 ? Infinity : Math.abs(p.y - 150), Math.abs(Math.hypot(p.x - 400, p.y - 420) - 120))
     const r = seeded(8)
     for (let i = 0; i < 400; i++) {
       const p = { x: 60 + 680 * r(), y: 60 + 480 * r() }

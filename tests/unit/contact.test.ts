@@ -14,8 +14,12 @@ import { randomLines } from './support/random-strokes'
 
 const RULE: ContactRule = { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false }
 
-const named = (id: string, ax: number, ay: number, bx: number, by: number, size = 6): Line => ({ ...plainLine({ x: ax, y: ay }, { x: bx, y: by }, size), id })
-const kinds = (lines: Line[], rule = RULE) => Object.fromEntries(contactsOf(lines, rule).map((c) => [keyOfEnd(c), c.point ? 'point' : c.kind]))
+const named = (id: string, ax: number, ay: number, bx: number, by: number, size = 6): Line => ({
+  ...plainLine({ x: ax, y: ay }, { x: bx, y: by }, size),
+  id,
+})
+const kinds = (lines: Line[], rule = RULE) =>
+  Object.fromEntries(contactsOf(lines, rule).map((c) => [keyOfEnd(c), c.point ? 'point' : c.kind]))
 
 /** Lines as a rule leaves them. */
 function weighed(lines: readonly Line[], rule = RULE): Line[] {
@@ -34,7 +38,12 @@ describe('an end', () => {
   const floor = named('floor', 0, 100, 200, 100, 10)
 
   it('is free in the open, meets a line on its ink or within reach, and crosses what it goes past', () => {
-    expect(kinds([floor, named('a', 50, 20, 50, 100)])).toEqual({ 'floor first': 'free', 'floor last': 'free', 'a first': 'free', 'a last': 'meeting' })
+    expect(kinds([floor, named('a', 50, 20, 50, 100)])).toEqual({
+      'floor first': 'free',
+      'floor last': 'free',
+      'a first': 'free',
+      'a last': 'meeting',
+    })
     // The ink of the floor begins at 95, and the reach goes 1.5 px beyond.
     expect(kinds([floor, named('a', 50, 20, 50, 93.6)])['a last']).toBe('meeting')
     expect(kinds([floor, named('a', 50, 20, 50, 93.4)])['a last']).toBe('free')
@@ -46,11 +55,22 @@ describe('an end', () => {
     expect(kinds([named('a', 0, 0, 100, 10), named('b', 0, 20, 100, 10)])['a last']).toBe('point')
     expect(kinds([named('a', 0, 0, 100, 10), named('b', 200, 20, 100, 10)])['a last']).toBe('meeting')
     // A third line that goes on from there makes it a junction.
-    expect(kinds([named('a', 0, 0, 100, 10), named('b', 0, 20, 100, 10), named('c', 100, 10, 200, 10)])['a last']).toBe('meeting')
+    expect(kinds([named('a', 0, 0, 100, 10), named('b', 0, 20, 100, 10), named('c', 100, 10, 200, 10)])['a last']).toBe(
+      'meeting',
+    )
   })
 
   it('of a line that comes back to its own body meets it', () => {
-    const loop = newLine({ closed: false, nodes: [[0, 0], [100, 0], [100, 80], [40, 80], [40, 0]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })) })
+    const loop = newLine({
+      closed: false,
+      nodes: [
+        [0, 0],
+        [100, 0],
+        [100, 80],
+        [40, 80],
+        [40, 0],
+      ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
+    })
     expect(contactsOf([loop], RULE).map((c) => c.kind)).toEqual(['free', 'meeting'])
   })
 
@@ -61,7 +81,10 @@ describe('an end', () => {
     expect(last).toMatchObject({ kind: 'meeting', under: { line: 'wall', at: 0.5 }, at: { x: 100, y: 40 } })
     expect(last!.place).toBeCloseTo(100 / 180, 9)
     // Before, a taper began in the open, far behind the wall, and the line came thin to it.
-    const thin = { ...long, weight: { ...long.weight, end: { length: 90, unit: '%' as const, tip: 0, ease: 'straight' as const } } }
+    const thin = {
+      ...long,
+      weight: { ...long.weight, end: { length: 90, unit: '%' as const, tip: 0, ease: 'straight' as const } },
+    }
     const after = weighed([wall, thin]).find((l) => l.id === 'long')!
     expect(widthAt(after, 100 / 180)).toBeCloseTo(6, 2)
     expect(weighed(weighed([wall, thin]))).toEqual(weighed([wall, thin]))
@@ -98,7 +121,20 @@ describe('weight by contact', () => {
 
   it('opens an end that ran out where it meets a line', () => {
     const tapered = named('a', 50, 20, 50, 100, 6)
-    const { weight } = weighed([named('floor', 0, 100, 200, 100, 10), { ...tapered, weight: { ...tapered.weight, stops: [{ at: 0, left: 0, right: 0 }, { at: 0.5, left: 1, right: 1 }, { at: 1, left: 0, right: 0 }] } }])[1]!
+    const { weight } = weighed([
+      named('floor', 0, 100, 200, 100, 10),
+      {
+        ...tapered,
+        weight: {
+          ...tapered.weight,
+          stops: [
+            { at: 0, left: 0, right: 0 },
+            { at: 0.5, left: 1, right: 1 },
+            { at: 1, left: 0, right: 0 },
+          ],
+        },
+      },
+    ])[1]!
     expect(weight.stops.at(-1)).toMatchObject({ at: 1, left: 1, right: 1 })
     expect(weight.start).toBeNull()
   })
@@ -128,7 +164,9 @@ describe('weight by contact', () => {
         })
         const again = proposeByContact(once, null, rule)
         expect(weightsByContact(once, again, rule).size).toBe(0)
-        expect(proposeByContact(lines, null, { ...rule, pinned: true }).length).toBe(2 * lines.filter((l) => !l.path.closed).length)
+        expect(proposeByContact(lines, null, { ...rule, pinned: true }).length).toBe(
+          2 * lines.filter((l) => !l.path.closed).length,
+        )
       }),
       { numRuns: 60, seed: 9 },
     )
@@ -153,6 +191,8 @@ describe('weight by contact', () => {
 
   it('has nothing to say of no lines, and of lines without length', () => {
     expect(contactsOf([], RULE)).toEqual([])
-    expect(contactsOf([newLine(straightPath({ x: 1, y: 1 }, { x: 1, y: 1 }), { weight: evenWeight(5) })], RULE)).toEqual([])
+    expect(
+      contactsOf([newLine(straightPath({ x: 1, y: 1 }, { x: 1, y: 1 }), { weight: evenWeight(5) })], RULE),
+    ).toEqual([])
   })
 })

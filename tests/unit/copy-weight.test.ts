@@ -5,7 +5,10 @@ import { pastedWeight } from '#core/weight/copy-weight'
 
 const rich: Weight = {
   size: 9,
-  stops: [{ at: 0, left: 0, right: 0.2 }, { at: 1, left: 1, right: 1, sharp: true }],
+  stops: [
+    { at: 0, left: 0, right: 0.2 },
+    { at: 1, left: 1, right: 1, sharp: true },
+  ],
   start: { length: 20, unit: '%', tip: 0.1, ease: 'needle' },
   end: null,
   nib: { width: 1, height: 0.4, angle: 30 },

@@ -12,14 +12,34 @@ import { FlatRegion } from './support/definition'
 import { seeded } from './support/random-lines'
 
 type Point = [number, number]
-const bar = (id: string, a: Point, b: Point, size: number): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(size) })
+const bar = (id: string, a: Point, b: Point, size: number): Line =>
+  newLine(
+    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
+    { id, weight: evenWeight(size) },
+  )
 
 /** A wide bar from the left and a thin one that goes down, their ends at (100, 100). */
-const two = (gap = 0): Line[] => [bar('wide', [20, 100], [100, 100], 12), bar('thin', [100 + gap, 100], [100 + gap, 180], 4)]
+const two = (gap = 0): Line[] => [
+  bar('wide', [20, 100], [100, 100], 12),
+  bar('thin', [100 + gap, 100], [100 + gap, 180], 4),
+]
 function drawn(lines: Line[], style?: CornerStyle, over: Partial<Corner> = {}): Drawing {
   const d = newDrawing('Corner', { layers: [newLinesLayer('Ink', lines)] })
-  const corner: Corner = { id: 'c', kind: 'corner', ends: [{ line: 'wide', end: 'last' }, { line: 'thin', end: 'first' }], style: style ?? 'caps', ...over }
-  return { ...d, settings: { ...d.settings, shapes: { ...d.settings.shapes, simplify: 0 } }, ...(style && { amendments: [corner] }) }
+  const corner: Corner = {
+    id: 'c',
+    kind: 'corner',
+    ends: [
+      { line: 'wide', end: 'last' },
+      { line: 'thin', end: 'first' },
+    ],
+    style: style ?? 'caps',
+    ...over,
+  }
+  return {
+    ...d,
+    settings: { ...d.settings, shapes: { ...d.settings.shapes, simplify: 0 } },
+    ...(style && { amendments: [corner] }),
+  }
 }
 const inked = (d: Drawing): ((x: number, y: number) => boolean) => {
   const region = new FlatRegion(shapesOf(d).shapes.flatMap((s) => s.contours.map(cubicsOfPath)))
@@ -28,7 +48,12 @@ const inked = (d: Drawing): ((x: number, y: number) => boolean) => {
 
 /** Just inside the point at which the outer edges meet, (102, 94), and beyond both edges. */
 const TIP: Point = [101.9, 94.1]
-const BEYOND: Point[] = [[102.1, 97], [102.1, 103], [98, 93.9], [104, 100]]
+const BEYOND: Point[] = [
+  [102.1, 97],
+  [102.1, 103],
+  [98, 93.9],
+  [104, 100],
+]
 
 describe('a corner', () => {
   it('is found where two ends come together and nothing else, whichever way the lines run', () => {
@@ -53,7 +78,14 @@ describe('a corner', () => {
 
   it('rounded: within the point, beyond the straight cut', () => {
     const at = inked(drawn(two(), 'rounded'))
-    expect([at(...TIP), at(101.2, 96), ...BEYOND.map((p) => at(...p))]).toEqual([false, true, false, false, false, false])
+    expect([at(...TIP), at(101.2, 96), ...BEYOND.map((p) => at(...p))]).toEqual([
+      false,
+      true,
+      false,
+      false,
+      false,
+      false,
+    ])
   })
 
   it('tucked: the one in front is whole, the other keeps within it, either way round', () => {
@@ -76,7 +108,12 @@ describe('a corner', () => {
     const d = drawn(two(), 'pointed')
     const session = openInk(d)
     atOnce(session.shapes())
-    for (const change of [{ limit: 1 }, { style: 'rounded' }, { style: 'crossing', length: 3 }, { style: 'crossing', length: 7 }] as const) {
+    for (const change of [
+      { limit: 1 },
+      { style: 'rounded' },
+      { style: 'crossing', length: 3 },
+      { style: 'crossing', length: 7 },
+    ] as const) {
       const next = { ...d, amendments: [{ ...(d.amendments![0] as Corner), ...change }] }
       session.apply(patchesBetween(session.drawing, next))
       expect(atOnce(session.shapes()).shapes).toEqual(shapesOf(next).shapes)
@@ -116,31 +153,64 @@ describe('a corner', () => {
       for (const l of lines) {
         const [, far] = l.path.nodes
         const [x, y] = [(far!.at.x - 100) / 70, (far!.at.y - 100) / 70]
-        for (const [s, off] of [[0.05, 0], [0.5, 0.8], [0.5, -0.8], [0.05, 0.7], [0.05, -0.7]] as const) expect(is(100 + s * x - off * least * y, 100 + s * y + off * least * x), `star ${k}, ${l.id}, ${s} ${off}`).toBe(true)
+        for (const [s, off] of [
+          [0.05, 0],
+          [0.5, 0.8],
+          [0.5, -0.8],
+          [0.05, 0.7],
+          [0.05, -0.7],
+        ] as const)
+          expect(
+            is(100 + s * x - off * least * y, 100 + s * y + off * least * x),
+            `star ${k}, ${l.id}, ${s} ${off}`,
+          ).toBe(true)
       }
-      const holes = shapesOf({ ...d, settings: { ...d.settings, corner: 'pointed' } }).shapes.flatMap((s) => s.contours).filter((c) => areaOfCubics(cubicsOfPath(c)) < 0)
+      const holes = shapesOf({ ...d, settings: { ...d.settings, corner: 'pointed' } })
+        .shapes.flatMap((s) => s.contours)
+        .filter((c) => areaOfCubics(cubicsOfPath(c)) < 0)
       expect(holes, `star ${k}`).toHaveLength(0)
     }
   })
 
   it('of more than two ends is filled in the middle, without caps', () => {
     // A wide one from the left, two thin ones towards the lower right and the upper right.
-    const three = [bar('wide', [20, 100], [100, 100], 16), bar('down', [100, 100], [160, 150], 4), bar('up', [100, 100], [160, 50], 4)]
+    const three = [
+      bar('wide', [20, 100], [100, 100], 16),
+      bar('down', [100, 100], [160, 150], 4),
+      bar('up', [100, 100], [160, 50], 4),
+    ]
     const d = drawn(three)
     const usual = inked({ ...d, settings: { ...d.settings, corner: 'pointed' } })
     expect([usual(99, 107.5), usual(101, 100), usual(150, 141.5), usual(150, 58.5)]).toEqual([true, true, true, true])
     // The wide one's cap reached to 108, round about.
-    expect([inked({ ...d, settings: { ...d.settings, tuck: false } })(106, 100), usual(106, 100), usual(102, 106.5), usual(102, 93.5)]).toEqual([true, false, false, false])
+    expect([
+      inked({ ...d, settings: { ...d.settings, tuck: false } })(106, 100),
+      usual(106, 100),
+      usual(102, 106.5),
+      usual(102, 93.5),
+    ]).toEqual([true, false, false, false])
     // All from one side: the outer edges run out to a point.
-    const fan = [bar('wide', [20, 70], [100, 100], 8), bar('mid', [20, 100], [100, 100], 5), bar('thin', [20, 130], [100, 100], 8)]
+    const fan = [
+      bar('wide', [20, 70], [100, 100], 8),
+      bar('mid', [20, 100], [100, 100], 5),
+      bar('thin', [20, 130], [100, 100], 8),
+    ]
     const point = inked({ ...drawn(fan), settings: { ...d.settings, corner: 'pointed' } })
     expect([point(109, 100), point(104, 101.5), point(104, 105)]).toEqual([true, true, false])
   })
 
   it('of coincident lines, of lines without width, of a line with itself is no trouble', () => {
     const same = [bar('wide', [20, 100], [100, 100], 6), bar('thin', [100, 100], [20, 100], 6)]
-    const none = [bar('wide', [20, 100], [100, 100], 6), { ...bar('thin', [100, 100], [100, 180], 4), weight: { ...evenWeight(4), stops: [{ at: 0, left: 0, right: 0 }] } }]
-    for (const lines of [same, none]) for (const style of ['pointed', 'rounded', 'tucked', 'crossing'] as const) expect(shapesOf(drawn(lines, style)).failed).toEqual([])
+    const none = [
+      bar('wide', [20, 100], [100, 100], 6),
+      {
+        ...bar('thin', [100, 100], [100, 180], 4),
+        weight: { ...evenWeight(4), stops: [{ at: 0, left: 0, right: 0 }] },
+      },
+    ]
+    for (const lines of [same, none])
+      for (const style of ['pointed', 'rounded', 'tucked', 'crossing'] as const)
+        expect(shapesOf(drawn(lines, style)).failed).toEqual([])
     expect(inked(drawn(same, 'pointed'))(60, 100)).toBe(true)
   })
 })

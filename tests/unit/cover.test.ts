@@ -19,9 +19,15 @@ const behind = { ...plainLine({ x: 0, y: 0 }, { x: 100, y: 0 }, 4), id: 'behind'
 
 /** Area of the black ink of these lines, px squared. */
 function blackArea(lines: Line[]): number {
-  const drawing = newDrawing('Test', { layers: [newLinesLayer('Lines', lines)], settings: { shapes: { unite: true, tolerance: 0.01, simplify: 0 } } })
+  const drawing = newDrawing('Test', {
+    layers: [newLinesLayer('Lines', lines)],
+    settings: { shapes: { unite: true, tolerance: 0.01, simplify: 0 } },
+  })
   const black = shapesOf(drawing).shapes.filter((s) => s.ink === 'black')
-  return black.reduce((sum, s) => sum + s.contours.reduce((a, c) => a + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0), 0)
+  return black.reduce(
+    (sum, s) => sum + s.contours.reduce((a, c) => a + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0),
+    0,
+  )
 }
 
 describe('a closed line that covers', () => {

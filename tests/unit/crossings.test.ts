@@ -5,7 +5,10 @@ import type { Cubic } from '#core/geometry/cubic'
 import { cubic, flatten, pointAt, straight } from '#core/geometry/cubic'
 import type { Vec } from '#core/geometry/point'
 
-const point = fc.record({ x: fc.integer({ min: 0, max: 4000 }).map((v) => v / 10), y: fc.integer({ min: 0, max: 4000 }).map((v) => v / 10) })
+const point = fc.record({
+  x: fc.integer({ min: 0, max: 4000 }).map((v) => v / 10),
+  y: fc.integer({ min: 0, max: 4000 }).map((v) => v / 10),
+})
 const curve = fc.tuple(point, point, point, point).map(([a, b, c, d]) => cubic(a, b, c, d))
 
 /** Crossings of two polylines, by every pair of their edges. */
@@ -28,10 +31,19 @@ describe('crossings', () => {
       fc.property(curve, curve, (a, b) => {
         const found = crossingsOf([a], [b])
         for (const f of found) {
-          for (const p of [pointAt(a, f.a.t), pointAt(b, f.b.t)]) expect(Math.hypot(p.x - f.at.x, p.y - f.at.y)).toBeLessThan(1e-5)
+          for (const p of [pointAt(a, f.a.t), pointAt(b, f.b.t)])
+            expect(Math.hypot(p.x - f.at.x, p.y - f.at.y)).toBeLessThan(1e-5)
         }
         // Curves that only just touch may be counted either way: what moving one of them a little changes is no test.
-        const counts = [0, 0.3, -0.3].map((d) => polylineCrossings(flatten(a, 0.02), flatten(cubic(...([b.p0, b.p1, b.p2, b.p3].map((p) => ({ x: p.x + d, y: p.y + d })) as [Vec, Vec, Vec, Vec])), 0.02)))
+        const counts = [0, 0.3, -0.3].map((d) =>
+          polylineCrossings(
+            flatten(a, 0.02),
+            flatten(
+              cubic(...([b.p0, b.p1, b.p2, b.p3].map((p) => ({ x: p.x + d, y: p.y + d })) as [Vec, Vec, Vec, Vec])),
+              0.02,
+            ),
+          ),
+        )
         if (counts.some((c) => c !== counts[0])) return
         compared++
         expect(found).toHaveLength(counts[0]!)

@@ -2,7 +2,18 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { boxOfCubic } from '#core/geometry/bounds'
 import type { Cubic } from '#core/geometry/cubic'
-import { cubic, derivativeAt, flatten, isStraight, nearest, pointAt, split, straight, subcurve, tangentAt } from '#core/geometry/cubic'
+import {
+  cubic,
+  derivativeAt,
+  flatten,
+  isStraight,
+  nearest,
+  pointAt,
+  split,
+  straight,
+  subcurve,
+  tangentAt,
+} from '#core/geometry/cubic'
 import { distance } from '#core/geometry/point'
 
 const coordinate = fc.double({ min: -500, max: 500, noNaN: true })
@@ -53,7 +64,8 @@ describe('cubics', () => {
     fc.assert(
       fc.property(anyCubic, fc.constantFrom(0.5, 0.05), (c, tolerance) => {
         const line = flatten(c, tolerance)
-        for (let i = 0; i <= 40; i++) expect(toPolyline(pointAt(c, i / 40), line)).toBeLessThanOrEqual(tolerance * 1.0001)
+        for (let i = 0; i <= 40; i++)
+          expect(toPolyline(pointAt(c, i / 40), line)).toBeLessThanOrEqual(tolerance * 1.0001)
       }),
       { seed: 3, numRuns: 60 },
     )

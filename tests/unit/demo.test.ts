@@ -41,21 +41,24 @@ describe.each(SCENARIO.map((make) => make()).map((inked) => [inked.name, inked] 
     }
   })
 
-  it('keeps the craft\'s rule: an end that floats in space tapers, one that is full tucks under another line', () => {
+  it("keeps the craft's rule: an end that floats in space tapers, one that is full tucks under another line", () => {
     const weighed = lines.map((line) => {
       const arc = new ArcLength(cubicsOfPath(line.path))
       return { line, arc, width: new LineWidth(line.weight, 'centre', arc.total, line.path.closed) }
     })
-    const halfAt = ({ width }: (typeof weighed)[number], s: number): number => (width.at(s).left + width.at(s).right) / 2
+    const halfAt = ({ width }: (typeof weighed)[number], s: number): number =>
+      (width.at(s).left + width.at(s).right) / 2
     for (const one of weighed) {
       if (one.line.path.closed) continue
       for (const end of [0, one.arc.total]) {
         if (halfAt(one, end) < 0.8) continue
         const p = one.arc.point(end)
-        const gaps = weighed.filter((o) => o !== one).map((o) => {
-          const near = o.arc.nearest(p)
-          return near.distance - halfAt(o, near.length)
-        })
+        const gaps = weighed
+          .filter((o) => o !== one)
+          .map((o) => {
+            const near = o.arc.nearest(p)
+            return near.distance - halfAt(o, near.length)
+          })
         expect(Math.min(...gaps), `the end at ${Math.round(p.x)}, ${Math.round(p.y)}`).toBeLessThan(0.5)
       }
     }
@@ -71,7 +74,12 @@ describe.each(SCENARIO.map((make) => make()).map((inked) => [inked.name, inked] 
 describe('the spline of the kit', () => {
   it('goes through its points and joins them smoothly', () => {
     const path = through([0, 0], [40, 30], [90, 10], [120, 60])
-    expect(path.nodes.map((n) => [n.at.x, n.at.y])).toEqual([[0, 0], [40, 30], [90, 10], [120, 60]])
+    expect(path.nodes.map((n) => [n.at.x, n.at.y])).toEqual([
+      [0, 0],
+      [40, 30],
+      [90, 10],
+      [120, 60],
+    ])
     const cubics = cubicsOfPath(path)
     for (let i = 1; i < cubics.length; i++) {
       const [a, b] = [tangentAt(cubics[i - 1]!, 1)!, tangentAt(cubics[i]!, 0)!]
@@ -88,7 +96,11 @@ describe('the spline of the kit', () => {
 
   it('keeps bending the same way up to its ends', () => {
     const on = (turn: number): [number, number] => [100 * Math.cos(turn), 100 * Math.sin(turn)]
-    for (const points of [[0, 0.5, 1, 1.5], [0, 0.6, 1.5], [0, 0.9, 1.2, 2.2, 2.6]].map((turns) => turns.map(on))) {
+    for (const points of [
+      [0, 0.5, 1, 1.5],
+      [0, 0.6, 1.5],
+      [0, 0.9, 1.2, 2.2, 2.6],
+    ].map((turns) => turns.map(on))) {
       for (const c of cubicsOfPath(through(...points))) {
         for (const t of [0.02, 0.3, 0.7, 0.98]) {
           expect(curvatureAt(c, t)).toBeGreaterThan(0)
@@ -110,7 +122,12 @@ describe('the spline of the kit', () => {
 
 describe('what lies behind', () => {
   const bar = (y: number): Line => newLine(through([0, y], [50, y], [100, y]), { weight: weight(6, [0, 1], [1, 0.5]) })
-  const box = front(through([30, -20], [30, 20]), through([30, 20], [60, 20]), through([60, 20], [60, -20]), through([60, -20], [30, -20]))
+  const box = front(
+    through([30, -20], [30, 20]),
+    through([30, 20], [60, 20]),
+    through([60, 20], [60, -20]),
+    through([60, -20], [30, -20]),
+  )
 
   it('is cut at the edge of what lies in front, its widths kept in their places', () => {
     const [left, right, ...rest] = behind([bar(0)], [box], 100)
@@ -133,7 +150,17 @@ describe('what lies behind', () => {
 
   it('a closed line comes out as one open stroke', () => {
     const ring = around([60, 0], [80, 20], [100, 0], [80, -20])
-    const [half] = behind([newLine(ring)], [front(through([80, -40], [80, 40]), through([80, 40], [140, 40]), through([140, 40], [140, -40]), through([140, -40], [80, -40]))])
+    const [half] = behind(
+      [newLine(ring)],
+      [
+        front(
+          through([80, -40], [80, 40]),
+          through([80, 40], [140, 40]),
+          through([140, 40], [140, -40]),
+          through([140, -40], [80, -40]),
+        ),
+      ],
+    )
     expect(half!.path.closed).toBe(false)
     const arc = new ArcLength(cubicsOfPath(half!.path))
     expect(arc.total / (Math.PI * 20)).toBeCloseTo(1, 1)
@@ -149,7 +176,10 @@ describe('light', () => {
       const at = arc.nearest({ x: 50 * Math.cos(angle), y: 50 * Math.sin(angle) }).length
       return new LineWidth(shaded(path, 10, { outside, stops: 8 }), 'centre', arc.total, true).at(at).left
     }
-    for (const [path, outside] of [[ring, 'left'], [reversePath(ring), 'right']] as const) {
+    for (const [path, outside] of [
+      [ring, 'left'],
+      [reversePath(ring), 'right'],
+    ] as const) {
       const [lit, dark] = [widthTowards(path, outside, -Math.PI * 0.75), widthTowards(path, outside, Math.PI * 0.25)]
       expect(dark / lit).toBeGreaterThan(1.9)
     }
@@ -165,7 +195,9 @@ describe('the pencil sketch', () => {
     expect([info.width, info.height]).toEqual([page.width * 2, page.height * 2])
     const darkest = (x: number, y: number): number => {
       let least = 255
-      for (let dy = -8; dy <= 8; dy++) for (let dx = -8; dx <= 8; dx++) least = Math.min(least, data[(Math.round(y * 2) + dy) * info.width + Math.round(x * 2) + dx]!)
+      for (let dy = -8; dy <= 8; dy++)
+        for (let dx = -8; dx <= 8; dx++)
+          least = Math.min(least, data[(Math.round(y * 2) + dy) * info.width + Math.round(x * 2) + dx]!)
       return least
     }
     const on = pointAt(cubicsOfPath(line!.path)[1]!, 0.5)

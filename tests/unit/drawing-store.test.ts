@@ -26,7 +26,14 @@ class MemoryServer {
 
   open(): OpenDrawing {
     const { undo, redo } = replay(this.entries())
-    return { drawing: this.drawing, revision: this.journal.length, undo: undo.slice(-this.page), redo, hasOlder: undo.length > this.page, recent: this.journal.map((e) => e.id) }
+    return {
+      drawing: this.drawing,
+      revision: this.journal.length,
+      undo: undo.slice(-this.page),
+      redo,
+      hasOlder: undo.length > this.page,
+      recent: this.journal.map((e) => e.id),
+    }
   }
 
   older(before: number) {
@@ -35,7 +42,8 @@ class MemoryServer {
   }
 
   append(base: number, edits: Edit[]) {
-    if (base !== this.journal.length) return { conflict: { revision: this.journal.length, missing: this.entries().slice(base) } }
+    if (base !== this.journal.length)
+      return { conflict: { revision: this.journal.length, missing: this.entries().slice(base) } }
     edits.forEach((e) => this.write(e))
     return { appended: { revision: this.journal.length } }
   }
@@ -59,7 +67,8 @@ vi.mock('~/network/api', async (original) => ({
   openDrawing: () => Promise.resolve(server.open()),
   olderSteps: (_id: string, before: number) => Promise.resolve(server.older(before)),
   appendEdits: async (_id: string, base: number, edits: Edit[]) => {
-    if (edits.some((e) => e.label === server.hates)) throw new (await import('~/network/api')).Refusal(413, 'Too large.')
+    if (edits.some((e) => e.label === server.hates))
+      throw new (await import('~/network/api')).Refusal(413, 'Too large.')
     if (server.away) throw new (await import('~/network/api')).Refusal(0, 'away')
     return server.append(base, edits)
   },
@@ -90,7 +99,8 @@ describe('the open drawing', () => {
   it('a change under the hand is one step, or none when it is dropped', async () => {
     const store = await openStore()
     addLine(store)
-    for (const size of [7, 8, 9]) store.change((d) => void ((d.layers[0]!.items[0] as { weight: { size: number } }).weight.size = size))
+    for (const size of [7, 8, 9])
+      store.change((d) => void ((d.layers[0]!.items[0] as { weight: { size: number } }).weight.size = size))
     expect(store.changing).toBe(true)
     store.finish('Size')
     expect(store.history.undo.map((e) => e.label)).toEqual(['Add', 'Size'])
@@ -105,14 +115,36 @@ describe('the open drawing', () => {
   it('a light that follows edits falls anew when the hand lets go, not on each move', async () => {
     const store = useDrawingStore()
     await store.open('d')
-    store.edit('Light', (d) => void (d.settings.light = { at: { x: -200, y: 100 }, strength: 1, softness: 0.6, live: true }))
-    const ring = (x: number): Line => ({ ...plainLine({ x, y: 0 }, { x: x + 100, y: 0 }, 6), path: { closed: true, nodes: [[x, 0], [x + 100, 0], [x + 100, 100], [x, 100]].map(([px, py]) => ({ at: { x: px!, y: py! }, in: null, out: null, joint: 'corner' as const })) } })
-    store.edit('Lay', (d) => void (d.layers[0]!.items as Line[]).push({ ...ring(0), id: 'moved' }, { ...ring(300), id: 'other' }))
+    store.edit(
+      'Light',
+      (d) => void (d.settings.light = { at: { x: -200, y: 100 }, strength: 1, softness: 0.6, live: true }),
+    )
+    const ring = (x: number): Line => ({
+      ...plainLine({ x, y: 0 }, { x: x + 100, y: 0 }, 6),
+      path: {
+        closed: true,
+        nodes: [
+          [x, 0],
+          [x + 100, 0],
+          [x + 100, 100],
+          [x, 100],
+        ].map(([px, py]) => ({ at: { x: px!, y: py! }, in: null, out: null, joint: 'corner' as const })),
+      },
+    })
+    store.edit(
+      'Lay',
+      (d) => void (d.layers[0]!.items as Line[]).push({ ...ring(0), id: 'moved' }, { ...ring(300), id: 'other' }),
+    )
     const of = (id: string): Line => store.lines.find((l) => l.id === id)!
     const [moved, other] = [of('moved'), of('other')]
     expect(moved.weight.unlit).toBeDefined()
     for (const x of [5, 40, 90]) {
-      store.change((d) => void (d.layers[0]!.items as Line[]).find((l) => l.id === 'moved')!.path.nodes.forEach((n) => void (n.at.y += x)))
+      store.change(
+        (d) =>
+          void (d.layers[0]!.items as Line[])
+            .find((l) => l.id === 'moved')!
+            .path.nodes.forEach((n) => void (n.at.y += x)),
+      )
       expect(of('other')).toBe(other)
       expect(of('moved').weight).toBe(moved.weight)
     }
@@ -228,7 +260,10 @@ describe('when another window was faster', () => {
     store.edit('Size', (d) => void ((d.layers[0]!.items[1] as Line).weight.size = 3))
     await store.allSent()
     expect(store.drawing).toEqual(server.drawing)
-    expect((store.drawing!.layers[0]!.items as Line[]).map((l) => [l.path.nodes[0]!.at.y, l.weight.size])).toEqual([[5, 3], [9, 10]])
+    expect((store.drawing!.layers[0]!.items as Line[]).map((l) => [l.path.nodes[0]!.at.y, l.weight.size])).toEqual([
+      [5, 3],
+      [9, 10],
+    ])
   })
 
   it('the size here and the stops there are both kept, and so are two inks', async () => {
@@ -321,7 +356,12 @@ describe('when another window was faster', () => {
     expect(store.drawing).toEqual(server.drawing)
     expect(count(store)).toBe(1)
     expect(store.history.undo.map((e) => e.label)).toEqual(['Add', 'Add', 'Rename', 'Undo Add'])
-    for (const [lines, name] of [[2, 'Elsewhere'], [2, 'Start'], [1, 'Start'], [0, 'Start']] as const) {
+    for (const [lines, name] of [
+      [2, 'Elsewhere'],
+      [2, 'Start'],
+      [1, 'Start'],
+      [0, 'Start'],
+    ] as const) {
       await store.undo()
       expect([count(store), store.drawing!.name]).toEqual([lines, name])
     }

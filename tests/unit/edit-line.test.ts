@@ -14,7 +14,11 @@ import { straightPath } from './support/desk'
 
 const swelling: Line['weight'] = {
   size: 8,
-  stops: [{ at: 0, left: 0.5, right: 0.6 }, { at: 0.4, left: 1.2, right: 0.8 }, { at: 1, left: 0.4, right: 1 }],
+  stops: [
+    { at: 0, left: 0.5, right: 0.6 },
+    { at: 0.4, left: 1.2, right: 0.8 },
+    { at: 1, left: 0.4, right: 1 },
+  ],
   start: { length: 20, unit: '%', tip: 0.2, ease: 'straight' },
   end: { length: 12, unit: 'px', tip: 0, ease: 'round' },
   nib: null,
@@ -71,7 +75,12 @@ describe('a line cut in two', () => {
   })
 
   it('that is closed opens there and is as long', () => {
-    const corner = (x: number, y: number): Path['nodes'][number] => ({ at: { x, y }, in: null, out: null, joint: 'corner' })
+    const corner = (x: number, y: number): Path['nodes'][number] => ({
+      at: { x, y },
+      in: null,
+      out: null,
+      joint: 'corner',
+    })
     const square = newLine({ nodes: [corner(0, 0), corner(100, 0), corner(100, 100), corner(0, 100)], closed: true })
     const [open, ...others] = splitLine(square, 0.125)
     expect(others).toEqual([])
@@ -93,7 +102,9 @@ describe('lines turned round, joined and closed', () => {
   })
 
   it('apart are joined by a straight segment; the size of the second is kept as a share of the first', () => {
-    const a = newLine(straightPath({ x: 0, y: 0 }, { x: 40, y: 0 }), { weight: { ...swelling, start: null, end: null, stops: [{ at: 0, left: 1, right: 1 }], size: 4 } })
+    const a = newLine(straightPath({ x: 0, y: 0 }, { x: 40, y: 0 }), {
+      weight: { ...swelling, start: null, end: null, stops: [{ at: 0, left: 1, right: 1 }], size: 4 },
+    })
     const b = newLine(straightPath({ x: 60, y: 0 }, { x: 100, y: 0 }), { weight: { ...a.weight, size: 8 } })
     const one = joinedLines(a, b)
     expect(arcOfPath(one.path).total).toBeCloseTo(100, 9)
@@ -102,7 +113,10 @@ describe('lines turned round, joined and closed', () => {
   })
 
   it('closed with touching ends have one node there, and a straight segment where they do not touch', () => {
-    const loop: Path = { closed: false, nodes: [...bent.nodes.slice(0, 2), { ...bent.nodes[2]!, at: { x: 0.2, y: 0.1 } }] }
+    const loop: Path = {
+      closed: false,
+      nodes: [...bent.nodes.slice(0, 2), { ...bent.nodes[2]!, at: { x: 0.2, y: 0.1 } }],
+    }
     expect(closedLine(newLine(loop)).path).toMatchObject({ closed: true, nodes: [{}, {}] })
     const gap = closedLine(line()).path
     expect(gap.closed).toBe(true)
@@ -112,14 +126,18 @@ describe('lines turned round, joined and closed', () => {
 })
 
 describe('ends', () => {
-  const tip = (path: Path | null): number[] => [path!.nodes.at(-1)!.at.x, path!.nodes.at(-1)!.at.y].map((v) => Math.round(v * 1e6) / 1e6 + 0)
+  const tip = (path: Path | null): number[] =>
+    [path!.nodes.at(-1)!.at.x, path!.nodes.at(-1)!.at.y].map((v) => Math.round(v * 1e6) / 1e6 + 0)
   const wall = straightPath({ x: 200, y: -100 }, { x: 200, y: 300 })
 
   it('go straight on until they meet a line', () => {
     const flat = straightPath({ x: 0, y: 0 }, { x: 100, y: 0 })
     expect(tip(extendedPath(flat, 'last', [wall]))).toEqual([200, 0])
     expect(extendedPath(flat, 'first', [wall])).toBeNull()
-    const curved: Path = { closed: false, nodes: [flat.nodes[0]!, { at: { x: 100, y: 50 }, in: { x: 60, y: 50 }, out: null, joint: 'corner' }] }
+    const curved: Path = {
+      closed: false,
+      nodes: [flat.nodes[0]!, { at: { x: 100, y: 50 }, in: { x: 60, y: 50 }, out: null, joint: 'corner' }],
+    }
     const longer = extendedPath(curved, 'last', [wall])!
     expect(longer.nodes).toHaveLength(3)
     expect(longer.nodes[1]!.joint).toBe('smooth')
@@ -144,10 +162,17 @@ describe('sets of nodes', () => {
   })
 
   it('are aligned and spaced', () => {
-    const points = [{ x: 0, y: 5 }, { x: 40, y: 9 }, { x: 100, y: 1 }]
+    const points = [
+      { x: 0, y: 5 },
+      { x: 40, y: 9 },
+      { x: 100, y: 1 },
+    ]
     expect(aligning(points, 'right').map((d, i) => points[i]!.x + d.x)).toEqual([100, 100, 100])
     expect(aligning(points, 'middle').map((d, i) => points[i]!.y + d.y)).toEqual([5, 5, 5])
     expect(spacing(points, 'x').map((d, i) => points[i]!.x + d.x)).toEqual([0, 50, 100])
-    expect(spacing(points.slice(1), 'x')).toEqual([{ x: 0, y: 0 }, { x: 0, y: 0 }])
+    expect(spacing(points.slice(1), 'x')).toEqual([
+      { x: 0, y: 0 },
+      { x: 0, y: 0 },
+    ])
   })
 })

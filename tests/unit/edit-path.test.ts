@@ -37,7 +37,9 @@ describe('adding a node', () => {
         expect(after).toHaveLength(before.length + 1)
         for (const u of [0.1, 0.4, 0.8]) {
           expect(distance(pointAt(after[segment]!, u), pointAt(before[segment]!, u * t))).toBeLessThan(1e-9)
-          expect(distance(pointAt(after[segment + 1]!, u), pointAt(before[segment]!, t + u * (1 - t)))).toBeLessThan(1e-9)
+          expect(distance(pointAt(after[segment + 1]!, u), pointAt(before[segment]!, t + u * (1 - t)))).toBeLessThan(
+            1e-9,
+          )
         }
         after.forEach((c, i) => {
           if (i !== segment && i !== segment + 1) expect(c).toEqual(before[i > segment ? i - 1 : i])
@@ -66,7 +68,8 @@ describe('deleting a node', () => {
         const back = cubicsOfPath(withoutNode(withNodeAt(path, segment, t), segment + 1))[segment]!
         // Where the curve loops over itself a cubic may stand for it that is not the same.
         fc.pre(arc.total < 2 * distance(before[segment]!.p0, before[segment]!.p3))
-        for (const u of [0.2, 0.5, 0.8]) expect(nearest(before[segment]!, pointAt(back, u), 200).distance).toBeLessThan(1e-3 * arc.total)
+        for (const u of [0.2, 0.5, 0.8])
+          expect(nearest(before[segment]!, pointAt(back, u), 200).distance).toBeLessThan(1e-3 * arc.total)
       }),
       { seed: 2 },
     )
@@ -77,17 +80,27 @@ describe('deleting a node', () => {
       const x = i * 30
       const y = 25 * Math.sin(i / 2)
       const slope = (25 / 60) * Math.cos(i / 2)
-      return { at: { x, y }, in: { x: x - 10, y: y - 10 * slope }, out: { x: x + 10, y: y + 10 * slope }, joint: 'smooth' }
+      return {
+        at: { x, y },
+        in: { x: x - 10, y: y - 10 * slope },
+        out: { x: x + 10, y: y + 10 * slope },
+        joint: 'smooth',
+      }
     })
     const arc = new ArcLength(cubicsOfPath({ nodes, closed: false }))
     let path: Path = { nodes, closed: false }
     for (const i of [7, 5, 3, 1]) path = withoutNode(path, i)
     expect(path.nodes).toHaveLength(5)
-    for (const c of cubicsOfPath(path)) for (const t of [0.15, 0.3, 0.5, 0.7, 0.85]) expect(arc.nearest(pointAt(c, t)).distance).toBeLessThan(25 / 30)
+    for (const c of cubicsOfPath(path))
+      for (const t of [0.15, 0.3, 0.5, 0.7, 0.85]) expect(arc.nearest(pointAt(c, t)).distance).toBeLessThan(25 / 30)
   })
 
   it('between straight segments leaves a straight one; at an open end the path ends before', () => {
-    const corners = [[0, 0], [50, 40], [100, 0]].map(([x, y]): PathNode => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' }))
+    const corners = [
+      [0, 0],
+      [50, 40],
+      [100, 0],
+    ].map(([x, y]): PathNode => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' }))
     expect(withoutNode({ nodes: corners, closed: false }, 1).nodes).toEqual([corners[0], corners[2]])
     const bent = somePath(11)
     const shorter = withoutNode({ ...bent, closed: false }, 0)
@@ -110,7 +123,10 @@ describe('pulling a segment', () => {
         expect(distance(q, { x: p.x + d.x, y: p.y + d.y })).toBeLessThan(1e-9)
         pulled.nodes.forEach((n) => {
           if (n.joint !== 'smooth' || !n.in || !n.out) return
-          const [u, v] = [{ x: n.at.x - n.in.x, y: n.at.y - n.in.y }, { x: n.out.x - n.at.x, y: n.out.y - n.at.y }]
+          const [u, v] = [
+            { x: n.at.x - n.in.x, y: n.at.y - n.in.y },
+            { x: n.out.x - n.at.x, y: n.out.y - n.at.y },
+          ]
           expect(Math.abs(cross(u, v))).toBeLessThan(1e-9 * (1 + Math.hypot(u.x, u.y) * Math.hypot(v.x, v.y)))
         })
       }),

@@ -11,7 +11,12 @@ import { expandLine, outlineOf } from '#core/outline/expand'
 import { FlatRegion } from './support/definition'
 import { randomLine, seeded } from './support/random-lines'
 
-const node = (x: number, y: number, into: Vec | null = null, out: Vec | null = null): PathNode => ({ at: { x, y }, in: into, out, joint: 'corner' })
+const node = (x: number, y: number, into: Vec | null = null, out: Vec | null = null): PathNode => ({
+  at: { x, y },
+  in: into,
+  out,
+  joint: 'corner',
+})
 const open = (...nodes: PathNode[]): Path => ({ nodes, closed: false })
 const closed = (...nodes: PathNode[]): Path => ({ nodes, closed: true })
 const line = (path: Path, weight: Partial<Weight> = {}, finish: Partial<Finish> = {}): Line =>
@@ -115,7 +120,12 @@ describe('widths', () => {
       const back: Line = {
         ...l,
         path: reversePath(l.path),
-        weight: { ...l.weight, stops: l.weight.stops.map((s) => ({ at: 1 - s.at, left: s.right, right: s.left })), start: l.weight.end, end: l.weight.start },
+        weight: {
+          ...l.weight,
+          stops: l.weight.stops.map((s) => ({ at: 1 - s.at, left: s.right, right: s.left })),
+          start: l.weight.end,
+          end: l.weight.start,
+        },
         finish: { ...l.finish, startCap: l.finish.endCap, endCap: l.finish.startCap },
       }
       expect(area(back, 0.01) / area(l, 0.01)).toBeCloseTo(1, 3)
@@ -145,7 +155,16 @@ describe('dashes, snips and nibs', () => {
   })
 
   it('a dash keeps the width of its place on the whole line', () => {
-    const l = line(straightLine, { stops: [{ at: 0, left: 0, right: 0 }, { at: 1, left: 1, right: 1 }] }, { ...butt, dash: [0, 90, 10, 0] })
+    const l = line(
+      straightLine,
+      {
+        stops: [
+          { at: 0, left: 0, right: 0 },
+          { at: 1, left: 1, right: 1 },
+        ],
+      },
+      { ...butt, dash: [0, 90, 10, 0] },
+    )
     expect(box(l).maxY).toBeCloseTo(5, 6)
     expect(area(l)).toBeGreaterThan(90)
   })
@@ -178,7 +197,10 @@ describe('the nasty list', () => {
     'one node': line(open(node(5, 5))),
     'doubled nodes': line(open(node(0, 0), node(50, 0), node(50, 0), node(50, 50))),
     'a cusp': line(open(node(0, 0, null, { x: 100, y: 80 }), node(80, 0, { x: -20, y: 80 }, null))),
-    'a hairpin tighter than the width': line(open(node(0, 0, null, { x: 90, y: 0 }), node(0, 6, { x: 90, y: 6 }, null)), { size: 40 }),
+    'a hairpin tighter than the width': line(
+      open(node(0, 0, null, { x: 90, y: 0 }), node(0, 6, { x: 90, y: 6 }, null)),
+      { size: 40 },
+    ),
     'a loop': line(open(node(0, 0, null, { x: 200, y: 200 }), node(100, 0, { x: -100, y: 200 }, null))),
     'a self-crossing': line(open(node(0, 0), node(100, 100), node(100, 0), node(0, 100))),
     'a closed point': line(closed(node(5, 5), node(5, 5))),
@@ -191,7 +213,8 @@ describe('the nasty list', () => {
   it.each(Object.entries(cases))('%s gives a legal outline', (_name, l) => {
     const contours = outlineOf(l, 0.05)
     for (const c of contours) {
-      for (const s of c) for (const p of [s.p0, s.p1, s.p2, s.p3]) expect(Number.isFinite(p.x) && Number.isFinite(p.y)).toBe(true)
+      for (const s of c)
+        for (const p of [s.p0, s.p1, s.p2, s.p3]) expect(Number.isFinite(p.x) && Number.isFinite(p.y)).toBe(true)
       c.forEach((s, i) => expect(c[(i + 1) % c.length]!.p0).toEqual(s.p3))
     }
     expect(contours.reduce((a, c) => a + areaOfCubics(c), 0)).toBeGreaterThanOrEqual(0)
@@ -212,7 +235,11 @@ describe('the nasty list', () => {
     ['no stops', line(straightLine, { stops: [] }), 'weight.stops'],
     ['NaN coordinate', line(open(node(0, 0), node(Number.NaN, 0))), 'path.nodes[1].at.x'],
     ['no nodes', line(open()), 'path.nodes'],
-    ['NaN taper', line(straightLine, { start: { length: Number.NaN, unit: 'px', tip: 0, ease: 'round' } }), 'weight.start.length'],
+    [
+      'NaN taper',
+      line(straightLine, { start: { length: Number.NaN, unit: 'px', tip: 0, ease: 'round' } }),
+      'weight.start.length',
+    ],
     ['negative dash', line(straightLine, {}, { dash: [-4] }), 'finish.dash[0]'],
   ]
 
@@ -229,7 +256,8 @@ describe('the nasty list', () => {
 
 describe('tolerance', () => {
   it('node counts grow slowly as it shrinks', () => {
-    const count = (tolerance: number): number => [2, 3, 5, 7, 9].reduce((n, s) => n + outlineOf(randomLine(s), tolerance).reduce((k, c) => k + c.length, 0), 0)
+    const count = (tolerance: number): number =>
+      [2, 3, 5, 7, 9].reduce((n, s) => n + outlineOf(randomLine(s), tolerance).reduce((k, c) => k + c.length, 0), 0)
     expect(count(0.005) / count(0.5)).toBeLessThan(4)
   })
 })

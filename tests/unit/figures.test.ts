@@ -7,7 +7,13 @@ import { figurePath } from '#core/editing/figures'
 import { cubicsOfPath } from '#core/geometry/path'
 import { distance } from '#core/geometry/point'
 
-const shape = (kind: FigureKind, over: Partial<FigureShape> = {}): FigureShape => ({ kind, sides: 5, depth: 0.5, turns: 3, ...over })
+const shape = (kind: FigureKind, over: Partial<FigureShape> = {}): FigureShape => ({
+  kind,
+  sides: 5,
+  depth: 0.5,
+  turns: 3,
+  ...over,
+})
 const a = { x: 10, y: 20 }
 const b = { x: 110, y: 80 }
 
@@ -62,9 +68,13 @@ describe('figures', () => {
     expect(nodes[1]!.in!.x).toBe(b.x)
   })
 
-  it.each(['ellipse', 'rectangle', 'polygon', 'star', 'spiral', 'arc'] as const)('a %s without size or of one dimension stays finite', (kind) => {
-    for (const to of [a, { x: 50, y: a.y }]) {
-      for (const n of figurePath(shape(kind), a, to).nodes) for (const p of [n.at, n.in, n.out]) if (p) expect(Number.isFinite(p.x) && Number.isFinite(p.y)).toBe(true)
-    }
-  })
+  it.each(['ellipse', 'rectangle', 'polygon', 'star', 'spiral', 'arc'] as const)(
+    'a %s without size or of one dimension stays finite',
+    (kind) => {
+      for (const to of [a, { x: 50, y: a.y }]) {
+        for (const n of figurePath(shape(kind), a, to).nodes)
+          for (const p of [n.at, n.in, n.out]) if (p) expect(Number.isFinite(p.x) && Number.isFinite(p.y)).toBe(true)
+      }
+    },
+  )
 })

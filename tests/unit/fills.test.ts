@@ -20,19 +20,49 @@ import { SideFinder } from '#core/ink/regions/side-finder'
 import { atOnce } from '#core/turns'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 
-const bar = (id: string, a: [number, number], b: [number, number], size = 6): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(size) })
+const bar = (id: string, a: [number, number], b: [number, number], size = 6): Line =>
+  newLine(
+    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
+    { id, weight: evenWeight(size) },
+  )
 /** A box of four bars, 200 by 120, whose left upper corner is at (x, y). */
-const box = (id: string, x: number, y: number): Line[] => [bar(`${id}-top`, [x, y], [x + 200, y]), bar(`${id}-right`, [x + 200, y], [x + 200, y + 120]), bar(`${id}-bottom`, [x + 200, y + 120], [x, y + 120]), bar(`${id}-left`, [x, y + 120], [x, y])]
-const drawingOf = (...lines: Line[]): Drawing => ({ ...newDrawing('Fills', { layers: [newLinesLayer('Ink', lines)] }), inks: [{ id: 'black', name: 'Black', colour: '#211c1a' }, { id: 'leaf', name: 'Leaf', colour: '#4a6a3a' }, { id: 'straw', name: 'Straw', colour: '#e8c96a' }] })
-const withLines = (d: Drawing, change: (lines: Line[]) => Line[]): Drawing => ({ ...d, layers: [{ ...newLinesLayer('Ink', change([...linesOf(d)])), id: d.layers[0]!.id }] })
+const box = (id: string, x: number, y: number): Line[] => [
+  bar(`${id}-top`, [x, y], [x + 200, y]),
+  bar(`${id}-right`, [x + 200, y], [x + 200, y + 120]),
+  bar(`${id}-bottom`, [x + 200, y + 120], [x, y + 120]),
+  bar(`${id}-left`, [x, y + 120], [x, y]),
+]
+const drawingOf = (...lines: Line[]): Drawing => ({
+  ...newDrawing('Fills', { layers: [newLinesLayer('Ink', lines)] }),
+  inks: [
+    { id: 'black', name: 'Black', colour: '#211c1a' },
+    { id: 'leaf', name: 'Leaf', colour: '#4a6a3a' },
+    { id: 'straw', name: 'Straw', colour: '#e8c96a' },
+  ],
+})
+const withLines = (d: Drawing, change: (lines: Line[]) => Line[]): Drawing => ({
+  ...d,
+  layers: [{ ...newLinesLayer('Ink', change([...linesOf(d)])), id: d.layers[0]!.id }],
+})
 
 function poured(d: Drawing, at: Vec, ink: string, gap = 0, over: Partial<Fill> = {}): Drawing {
   const { hold } = atOnce(regionHitAt(openInk(d), at, gap * d.page.pxPerMm))!
-  return { ...d, fills: [...(d.fills ?? []), { id: `fill ${d.fills?.length ?? 0}`, ink, where: 'region', at, hold, gap, ...over }] }
+  return {
+    ...d,
+    fills: [...(d.fills ?? []), { id: `fill ${d.fills?.length ?? 0}`, ink, where: 'region', at, hold, gap, ...over }],
+  }
 }
 /** The ink of the topmost shape at a point. */
-const inkAt = (d: Drawing, x: number, y: number): string | undefined => shapesOf(d).shapes.findLast((s) => windingAt(s.contours.map((c) => cubicsOfPath({ ...c, closed: true })), { x, y }) !== 0)?.ink
-const statesOf = (d: Drawing) => atOnce(openInk(d).fills()).poured.map((p) => (p.faces.length ? p.faces.length : (p.lostTo ?? 'waits')))
+const inkAt = (d: Drawing, x: number, y: number): string | undefined =>
+  shapesOf(d).shapes.findLast(
+    (s) =>
+      windingAt(
+        s.contours.map((c) => cubicsOfPath({ ...c, closed: true })),
+        { x, y },
+      ) !== 0,
+  )?.ink
+const statesOf = (d: Drawing) =>
+  atOnce(openInk(d).fills()).poured.map((p) => (p.faces.length ? p.faces.length : (p.lostTo ?? 'waits')))
 
 describe('a fill', () => {
   const d = poured(drawingOf(...box('a', 100, 100)), { x: 200, y: 160 }, 'leaf')
@@ -46,23 +76,46 @@ describe('a fill', () => {
     expect(area).toBeGreaterThan(199 * 119)
     expect(area).toBeLessThan(202 * 122)
     const shallow = poured(drawingOf(...box('a', 100, 100)), { x: 200, y: 160 }, 'leaf', 0, { under: 0 })
-    expect(shapesOf(shallow).shapes[0]!.contours.reduce((n, c) => n + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)).toBeCloseTo(194 * 114, -1)
+    expect(
+      shapesOf(shallow).shapes[0]!.contours.reduce((n, c) => n + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0),
+    ).toBeCloseTo(194 * 114, -1)
   })
 
   it('is bounded over a gap as wide as it was poured with, and no wider', () => {
     // Between the round ends of the top and the right there are 8 px, 1.33 mm.
-    const open = (top: number): Line[] => box('a', 100, 100).map((l) => (l.id === 'a-top' ? bar('a-top', [100, 100], [top, 100]) : l))
+    const open = (top: number): Line[] =>
+      box('a', 100, 100).map((l) => (l.id === 'a-top' ? bar('a-top', [100, 100], [top, 100]) : l))
     const gapped = poured(drawingOf(...open(286)), { x: 200, y: 160 }, 'leaf', 1.5)
     expect(statesOf(gapped)).toEqual([1])
     expect(statesOf(withLines(gapped, () => open(282)))).toEqual(['waits'])
   })
 
   it('follows when its lines are moved, made heavier, and when one bends', () => {
-    const moved = withLines(d, (lines) => lines.map((l) => ({ ...l, path: { ...l.path, nodes: l.path.nodes.map((n) => ({ ...n, at: { x: n.at.x + 300, y: n.at.y + 50 } })) } })))
+    const moved = withLines(d, (lines) =>
+      lines.map((l) => ({
+        ...l,
+        path: { ...l.path, nodes: l.path.nodes.map((n) => ({ ...n, at: { x: n.at.x + 300, y: n.at.y + 50 } })) },
+      })),
+    )
     expect([inkAt(moved, 500, 210), inkAt(moved, 200, 160)]).toEqual(['leaf', undefined])
     const heavy = withLines(d, (lines) => lines.map((l) => ({ ...l, weight: evenWeight(20) })))
     expect([inkAt(heavy, 200, 160), inkAt(heavy, 106, 160)]).toEqual(['leaf', 'black'])
-    const bent = withLines(d, (lines) => lines.map((l) => (l.id === 'a-top' ? { ...l, path: { ...l.path, nodes: [{ ...l.path.nodes[0]!, out: { x: 160, y: 20 } }, { ...l.path.nodes[1]!, in: { x: 240, y: 20 } }] } } : l)))
+    const bent = withLines(d, (lines) =>
+      lines.map((l) =>
+        l.id === 'a-top'
+          ? {
+              ...l,
+              path: {
+                ...l.path,
+                nodes: [
+                  { ...l.path.nodes[0]!, out: { x: 160, y: 20 } },
+                  { ...l.path.nodes[1]!, in: { x: 240, y: 20 } },
+                ],
+              },
+            }
+          : l,
+      ),
+    )
     expect([inkAt(bent, 200, 60), inkAt(bent, 200, 30)]).toEqual(['leaf', undefined])
   })
 
@@ -72,11 +125,16 @@ describe('a fill', () => {
       expect(statesOf(split)).toEqual([2])
       expect([inkAt(split, 110, 160), inkAt(split, 293, 160)]).toEqual(['leaf', 'leaf'])
     }
-    const beside = withLines(d, (lines) => [...lines, bar('top', [300, 100], [400, 100]), bar('right', [400, 100], [400, 220]), bar('bottom', [400, 220], [300, 220])])
+    const beside = withLines(d, (lines) => [
+      ...lines,
+      bar('top', [300, 100], [400, 100]),
+      bar('right', [400, 100], [400, 220]),
+      bar('bottom', [400, 220], [300, 220]),
+    ])
     expect([inkAt(beside, 200, 160), inkAt(beside, 350, 160)]).toEqual(['leaf', undefined])
   })
 
-  it('waits when its region is open or gone, is told by Proof\'s source, and comes back', () => {
+  it("waits when its region is open or gone, is told by Proof's source, and comes back", () => {
     const open = withLines(d, (lines) => lines.filter((l) => l.id !== 'a-left'))
     expect(statesOf(open)).toEqual(['waits'])
     expect(inkAt(open, 200, 160)).toBeUndefined()
@@ -101,8 +159,15 @@ describe('a fill', () => {
   })
 
   it('is one shape with lines of its ink, and shapes of one ink are one', () => {
-    const black = poured(poured(drawingOf(...box('a', 100, 100), ...box('b', 400, 100)), { x: 200, y: 160 }, 'black'), { x: 500, y: 160 }, 'leaf')
-    expect(shapesOf(black).shapes.map((s) => [s.ink, s.contours.length])).toEqual([['leaf', 1], ['black', 3]])
+    const black = poured(
+      poured(drawingOf(...box('a', 100, 100), ...box('b', 400, 100)), { x: 200, y: 160 }, 'black'),
+      { x: 500, y: 160 },
+      'leaf',
+    )
+    expect(shapesOf(black).shapes.map((s) => [s.ink, s.contours.length])).toEqual([
+      ['leaf', 1],
+      ['black', 3],
+    ])
   })
 })
 
@@ -117,7 +182,14 @@ describe('lines about a fill', () => {
   })
 
   it('take it along when they are copied, and the shades on it when they are moved', () => {
-    const square = { closed: true, nodes: [[150, 130], [250, 130], [250, 180]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })) }
+    const square = {
+      closed: true,
+      nodes: [
+        [150, 130],
+        [250, 130],
+        [250, 180],
+      ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
+    }
     const fill = { ...d.fills![0]!, shades: [{ id: 's', contours: [square], tone: -0.3 }] }
     const ids = linesOf(d).map((l) => l.id)
     const [copy] = carriedFills([fill], new Map(ids.map((id) => [id, `${id} copy`])), { x: 10, y: 20 })
@@ -133,22 +205,51 @@ describe('lines about a fill', () => {
 
 describe('shades', () => {
   const base = poured(drawingOf(...box('a', 100, 100)), { x: 200, y: 160 }, 'straw')
-  const square = { closed: true, nodes: [[150, 130], [400, 130], [400, 400], [150, 400]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })) }
+  const square = {
+    closed: true,
+    nodes: [
+      [150, 130],
+      [400, 130],
+      [400, 400],
+      [150, 400],
+    ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
+  }
   const shaded = { ...base, fills: [{ ...base.fills![0]!, shades: [{ id: 's', contours: [square], tone: -0.3 }] }] }
 
   it('stay within their fill, and go with the ink of it', () => {
-    expect([inkAt(shaded, 250, 160), inkAt(shaded, 140, 160), inkAt(shaded, 350, 160)]).toEqual(['straw -0.30', 'straw', undefined])
+    expect([inkAt(shaded, 250, 160), inkAt(shaded, 140, 160), inkAt(shaded, 350, 160)]).toEqual([
+      'straw -0.30',
+      'straw',
+      undefined,
+    ])
     expect(inkAt({ ...shaded, fills: [{ ...shaded.fills[0]!, ink: 'leaf' }] }, 250, 160)).toBe('leaf -0.30')
     expect(colourIn(shaded.inks, 'straw -0.30')).not.toBe(colourIn(shaded.inks, 'straw'))
     expect(untoned(tonedInk('a b', -0.3))).toEqual({ ink: 'a b', tone: -0.3 })
     expect(differenceOf('#211c1a', '#231e1c')).toBeLessThan(3)
   })
 
-  it('from the light lie away from it, and the light\'s own towards it', () => {
-    const lit = { ...base, settings: { ...base.settings, light: { at: { x: 200, y: -300 }, strength: 0.5, softness: 0.5, live: false } }, fills: [{ ...base.fills![0]!, lit: { depth: 0.4, softness: 0.3, shade: 0.3, light: 0.2 } }] }
-    expect([inkAt(lit, 200, 212), inkAt(lit, 200, 160), inkAt(lit, 200, 107)]).toEqual(['straw -0.30', 'straw', 'straw +0.20'])
+  it("from the light lie away from it, and the light's own towards it", () => {
+    const lit = {
+      ...base,
+      settings: { ...base.settings, light: { at: { x: 200, y: -300 }, strength: 0.5, softness: 0.5, live: false } },
+      fills: [{ ...base.fills![0]!, lit: { depth: 0.4, softness: 0.3, shade: 0.3, light: 0.2 } }],
+    }
+    expect([inkAt(lit, 200, 212), inkAt(lit, 200, 160), inkAt(lit, 200, 107)]).toEqual([
+      'straw -0.30',
+      'straw',
+      'straw +0.20',
+    ])
     // Beyond the ink on all four sides, and in the ink, there is none of it.
-    expect([[200, 229], [200, 91], [91, 150], [309, 180], [200, 222], [150, 98]].map(([x, y]) => inkAt(lit, x!, y!))).toEqual([undefined, undefined, undefined, undefined, 'black', 'black'])
+    expect(
+      [
+        [200, 229],
+        [200, 91],
+        [91, 150],
+        [309, 180],
+        [200, 222],
+        [150, 98],
+      ].map(([x, y]) => inkAt(lit, x!, y!)),
+    ).toEqual([undefined, undefined, undefined, undefined, 'black', 'black'])
   })
 })
 
@@ -158,7 +259,18 @@ describe.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('%s, ev
   const paper = atOnce(openInk(plain).paper(gap * plain.page.pxPerMm))
   const lines = seenLines(plain)
   const regions = paper.index.faces.filter((f) => f.box && measureOfFace(f).area > 4)
-  const d: Drawing = { ...plain, inks: [...plain.inks, { id: 'cream', name: 'Cream', colour: '#f2ead2' }], fills: regions.map((f, i): Fill => ({ id: `f${i}`, ink: 'cream', where: 'region', at: { x: 0, y: 0 }, hold: [...holdOf(edgeOf(f, new SideFinder(lines), paper.bridges, 1))], gap })) }
+  const d: Drawing = {
+    ...plain,
+    inks: [...plain.inks, { id: 'cream', name: 'Cream', colour: '#f2ead2' }],
+    fills: regions.map((f, i): Fill => ({
+      id: `f${i}`,
+      ink: 'cream',
+      where: 'region',
+      at: { x: 0, y: 0 },
+      hold: [...holdOf(edgeOf(f, new SideFinder(lines), paper.bridges, 1))],
+      gap,
+    })),
+  }
 
   it('each finds its own region again', () => {
     expect(regions.length).toBeGreaterThan(6)
@@ -167,7 +279,10 @@ describe.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('%s, ev
 
   it('leaves no slit between a fill and its ink, and nothing of a fill on open ground', () => {
     const render = (shapes: ReturnType<typeof shapesOf>['shapes']): { pixels: Buffer; width: number } => {
-      const { pixels, width } = new Resvg(writeSvg(d, { content: 'outlines', shapes }), { fitTo: { mode: 'width', value: d.page.width * 4 }, background: '#ff0000' }).render()
+      const { pixels, width } = new Resvg(writeSvg(d, { content: 'outlines', shapes }), {
+        fitTo: { mode: 'width', value: d.page.width * 4 },
+        background: '#ff0000',
+      }).render()
       return { pixels, width }
     }
     const { shapes } = shapesOf(d)
@@ -188,6 +303,8 @@ describe.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('%s, ev
       }
     }
     expect({ red, beyond }).toEqual({ red: 0, beyond: 0 })
-    expect(new Set(leavingShapes(shapes, d.inks, 'cut-out', { tolerance: 0.05 }).map((s) => s.ink))).toEqual(new Set([...lines.map((l) => l.ink), 'cream']))
+    expect(new Set(leavingShapes(shapes, d.inks, 'cut-out', { tolerance: 0.05 }).map((s) => s.ink))).toEqual(
+      new Set([...lines.map((l) => l.ink), 'cream']),
+    )
   })
 })

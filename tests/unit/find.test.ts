@@ -25,13 +25,19 @@ function found(drawing: Drawing, id: string): [layer: string, index: number] | n
 }
 
 describe('a line is found by its id', () => {
-  const edit = fc.record({ kind: fc.constantFrom('delete', 'move', 'insert', 'swapLayers'), from: fc.nat(), to: fc.nat() })
+  const edit = fc.record({
+    kind: fc.constantFrom('delete', 'move', 'insert', 'swapLayers'),
+    from: fc.nat(),
+    to: fc.nat(),
+  })
 
   it('where it is now, whatever moved since it was last seen, in drawings and in drafts', () => {
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 12 }), (edits) => {
         const lines = Array.from({ length: 12 }, () => line())
-        let drawing = newDrawing('Snail', { layers: [newLinesLayer('One', lines.slice(0, 7)), newLinesLayer('Two', lines.slice(7))] })
+        let drawing = newDrawing('Snail', {
+          layers: [newLinesLayer('One', lines.slice(0, 7)), newLinesLayer('Two', lines.slice(7))],
+        })
         const ids = lines.map((l) => l.id)
         for (const { kind, from, to } of edits) {
           const before = drawing

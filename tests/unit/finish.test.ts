@@ -25,7 +25,10 @@ describe('a pattern of dashes in words', () => {
 
 describe('rough edges', () => {
   const smooth = plainLine({ x: 0, y: 0 }, { x: 200, y: 0 }, 10)
-  const rough = (seed: number, amount = 2, grain = 8) => ({ ...smooth, finish: { ...smooth.finish, rough: { amount, grain, seed } } })
+  const rough = (seed: number, amount = 2, grain = 8) => ({
+    ...smooth,
+    finish: { ...smooth.finish, rough: { amount, grain, seed } },
+  })
 
   it('swing by no more than the amount, each in its own way, and the same every time', () => {
     const { stops } = roughWeight(rough(1), 200)
@@ -47,7 +50,9 @@ describe('rough edges', () => {
   })
 
   it('meet themselves on a closed line, and are held to a sane number of stops', () => {
-    const ring = newLine(around([0, 50], [50, 0], [100, 50], [50, 100]), { finish: { ...smooth.finish, rough: { amount: 1, grain: 6, seed: 4 } } })
+    const ring = newLine(around([0, 50], [50, 0], [100, 50], [50, 100]), {
+      finish: { ...smooth.finish, rough: { amount: 1, grain: 6, seed: 4 } },
+    })
     const { stops } = roughWeight(ring, 314)
     expect(stops.at(-1)!.at).toBeLessThan(1)
     expect(expandLine(ring, { tolerance: 0.05 })).toHaveLength(2)

@@ -66,7 +66,11 @@ function fitOne(source: CurveSource, from: number, to: number, tolerance = 1) {
   const curve = finelyMeasured(stretchOf(source, from, to))
   const excess = fitCubic(curve, 0, curve.last, tolerance, fit)
   const p = fit.points
-  return { excess, deviation: fit.deviation, cubic: cubic({ x: p[0]!, y: p[1]! }, { x: p[2]!, y: p[3]! }, { x: p[4]!, y: p[5]! }, { x: p[6]!, y: p[7]! }) }
+  return {
+    excess,
+    deviation: fit.deviation,
+    cubic: cubic({ x: p[0]!, y: p[1]! }, { x: p[2]!, y: p[3]! }, { x: p[4]!, y: p[5]! }, { x: p[6]!, y: p[7]! }),
+  }
 }
 
 describe('one cubic', () => {
@@ -200,7 +204,8 @@ function fewest(source: CurveSource, tolerance: number, places: number): number 
   for (let j = 1; j <= places; j++) {
     best[j] = Infinity
     for (let i = j - 1; i >= 0; i--) {
-      if (best[i]! + 1 < best[j]! && fitCubic(curve, station[i]!, station[j]!, tolerance, fit) <= 1) best[j] = best[i]! + 1
+      if (best[i]! + 1 < best[j]! && fitCubic(curve, station[i]!, station[j]!, tolerance, fit) <= 1)
+        best[j] = best[i]! + 1
     }
   }
   return best[places]!
@@ -217,7 +222,10 @@ function trace(points: [number, number][], pressure = (_i: number) => 0.5): PenT
 
 describe('traces', () => {
   const r = seeded(5)
-  const wave = Array.from({ length: 220 }, (_, i): [number, number] => [i * 2 + (r() - 0.5), 100 + 50 * Math.sin(i / 28) + (r() - 0.5)])
+  const wave = Array.from({ length: 220 }, (_, i): [number, number] => [
+    i * 2 + (r() - 0.5),
+    100 + 50 * Math.sin(i / 28) + (r() - 0.5),
+  ])
 
   it('become few nodes near the hand', () => {
     const { path } = fitTrace(trace(wave), { steadiness: 0.4, tolerance: 0.7 })
@@ -235,7 +243,10 @@ describe('traces', () => {
   })
 
   it('keep a sharp turn as a corner', () => {
-    const zigzag = [...Array.from({ length: 60 }, (_, i): [number, number] => [i * 2, i]), ...Array.from({ length: 60 }, (_, i): [number, number] => [118 - i * 2, 60 + i])]
+    const zigzag = [
+      ...Array.from({ length: 60 }, (_, i): [number, number] => [i * 2, i]),
+      ...Array.from({ length: 60 }, (_, i): [number, number] => [118 - i * 2, 60 + i]),
+    ]
     const { nodes } = fitTrace(trace(zigzag), { steadiness: 0.3, tolerance: 0.7 }).path
     const corner = nodes.slice(1, -1).find((n) => distance(n.at, { x: 118, y: 60 }) < 4)
     expect(corner?.joint).toBe('corner')
@@ -246,16 +257,35 @@ describe('traces', () => {
     const { stops } = fitTrace(swelling, { steadiness: 0.4, tolerance: 0.7 })
     expect(stops.length).toBeGreaterThan(2)
     expect(stops.length).toBeLessThanOrEqual(8)
-    expect(fitTrace({ ...swelling, device: 'mouse' }, { steadiness: 0.4, tolerance: 0.7 }).stops).toEqual([{ at: 0, left: 1, right: 1 }])
+    expect(fitTrace({ ...swelling, device: 'mouse' }, { steadiness: 0.4, tolerance: 0.7 }).stops).toEqual([
+      { at: 0, left: 1, right: 1 },
+    ])
   })
 
   it('of one place give one node', () => {
     expect(fitTrace(trace([[5, 5]]), { steadiness: 0.4, tolerance: 0.7 }).path.nodes).toHaveLength(1)
-    expect(fitTrace(trace([[5, 5], [5, 5], [5, 5]]), { steadiness: 0.4, tolerance: 0.7 }).path.nodes).toHaveLength(1)
+    expect(
+      fitTrace(
+        trace([
+          [5, 5],
+          [5, 5],
+          [5, 5],
+        ]),
+        { steadiness: 0.4, tolerance: 0.7 },
+      ).path.nodes,
+    ).toHaveLength(1)
   })
 
   it('that are empty or not numbers are refused by name', () => {
     expect(() => fitTrace(trace([]), { steadiness: 0, tolerance: 1 })).toThrow(InputError)
-    expect(() => fitTrace(trace([[0, 0], [Number.NaN, 1]]), { steadiness: 0, tolerance: 1 })).toThrow(/Sample 1/)
+    expect(() =>
+      fitTrace(
+        trace([
+          [0, 0],
+          [Number.NaN, 1],
+        ]),
+        { steadiness: 0, tolerance: 1 },
+      ),
+    ).toThrow(/Sample 1/)
   })
 })

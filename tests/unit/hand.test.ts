@@ -11,7 +11,12 @@ import { NIBS, pointOf, ratioOf } from '#core/weight/nibs'
 const wave = (over: Partial<PenTrace> = {}, pressure = (u: number) => u, step = (_u: number) => 8): PenTrace => {
   let t = 0
   return {
-    samples: Array.from({ length: 160 }, (_, i) => ({ x: i * 2 + Math.sin(i * 1.9) * 0.6, y: 80 + 40 * Math.sin(i / 24) + Math.cos(i * 2.3) * 0.6, t: (t += step(i / 159)), pressure: pressure(i / 159) })),
+    samples: Array.from({ length: 160 }, (_, i) => ({
+      x: i * 2 + Math.sin(i * 1.9) * 0.6,
+      y: 80 + 40 * Math.sin(i / 24) + Math.cos(i * 2.3) * 0.6,
+      t: (t += step(i / 159)),
+      pressure: pressure(i / 159),
+    })),
     device: 'pen',
     steadiness: 0.3,
     response: 1,
@@ -42,7 +47,11 @@ describe('pressure', () => {
   })
 
   it('is stood in for by speed where there is none: the slower, the wider', () => {
-    const slowing = wave({ device: 'mouse', fromSpeed: true, variation: 0.6 }, () => 0.5, (u) => 2 + 30 * u)
+    const slowing = wave(
+      { device: 'mouse', fromSpeed: true, variation: 0.6 },
+      () => 0.5,
+      (u) => 2 + 30 * u,
+    )
     const widths = pressureWidths(slowing)!
     expect(widths.at(-8)!.w).toBeGreaterThan(widths[8]!.w + 0.15)
     expect(pressureWidths({ ...slowing, fromSpeed: false })).toBeNull()
@@ -66,7 +75,11 @@ describe('a line drawn anew from its trace', () => {
     const line = lineOf(wave())
     const nodes = [0, 0.5, 1].map((steadiness) => {
       const path = redrawn(line, wave(), { steadiness }).path
-      for (const [a, b] of [[path.nodes[0]!, line.path.nodes[0]!], [path.nodes.at(-1)!, line.path.nodes.at(-1)!]] as const) expect(distance(a.at, b.at)).toBeLessThan(1e-9)
+      for (const [a, b] of [
+        [path.nodes[0]!, line.path.nodes[0]!],
+        [path.nodes.at(-1)!, line.path.nodes.at(-1)!],
+      ] as const)
+        expect(distance(a.at, b.at)).toBeLessThan(1e-9)
       return path.nodes.length
     })
     expect(nodes[2]).toBeLessThan(nodes[0]!)
@@ -91,7 +104,10 @@ describe('a line drawn anew from its trace', () => {
   })
 
   it('drawn from nearer has finer detail', () => {
-    const ripple = (zoom: number): PenTrace => ({ ...wave({ zoom, steadiness: 0.2 }), samples: Array.from({ length: 240 }, (_, i) => ({ x: i / 4, y: 3 * Math.sin(i / 12), t: i * 8, pressure: 0.5 })) })
+    const ripple = (zoom: number): PenTrace => ({
+      ...wave({ zoom, steadiness: 0.2 }),
+      samples: Array.from({ length: 240 }, (_, i) => ({ x: i / 4, y: 3 * Math.sin(i / 12), t: i * 8, pressure: 0.5 })),
+    })
     const [far, near] = [fitByTrace(ripple(1)).path, fitByTrace(ripple(8)).path]
     expect(near.nodes.length).toBeGreaterThan(far.nodes.length)
   })
@@ -103,13 +119,24 @@ describe('squaring up', () => {
     points.slice(1).forEach(([x, y], k) => {
       const [px, py] = points[k]!
       const n = Math.ceil(Math.hypot(x - px, y - py) / 2)
-      for (let i = k ? 1 : 0; i <= n; i++) samples.push({ x: px + ((x - px) * i) / n + tremble * Math.sin(samples.length * 2.1), y: py + ((y - py) * i) / n + tremble * Math.cos(samples.length * 1.7), t: samples.length * 8, pressure: 0.5 })
+      for (let i = k ? 1 : 0; i <= n; i++)
+        samples.push({
+          x: px + ((x - px) * i) / n + tremble * Math.sin(samples.length * 2.1),
+          y: py + ((y - py) * i) / n + tremble * Math.cos(samples.length * 1.7),
+          t: samples.length * 8,
+          pressure: 0.5,
+        })
     })
     return samples
   }
 
   it('makes a drawn polygon straight between true corners', () => {
-    const drawn: [number, number][] = [[0, 0], [120, 4], [124, 90], [30, 140]]
+    const drawn: [number, number][] = [
+      [0, 0],
+      [120, 4],
+      [124, 90],
+      [30, 140],
+    ]
     const { path } = fitByTrace({ ...wave({ squared: true }), samples: walk(drawn) })
     expect(path.nodes).toHaveLength(4)
     expect(path.nodes.every((n) => n.joint === 'corner' && !n.in && !n.out)).toBe(true)
@@ -119,7 +146,12 @@ describe('squaring up', () => {
   })
 
   it('leaves what is round as it is', () => {
-    const round = Array.from({ length: 120 }, (_, i) => ({ x: 100 + 60 * Math.cos(i / 30), y: 100 + 60 * Math.sin(i / 30), t: i * 8, pressure: 0.5 }))
+    const round = Array.from({ length: 120 }, (_, i) => ({
+      x: 100 + 60 * Math.cos(i / 30),
+      y: 100 + 60 * Math.sin(i / 30),
+      t: i * 8,
+      pressure: 0.5,
+    }))
     const { path } = fitByTrace({ ...wave({ squared: true }), samples: round })
     expect(path.nodes.some((n) => n.out)).toBe(true)
     expect(path.nodes.slice(1, -1).every((n) => n.joint === 'smooth')).toBe(true)

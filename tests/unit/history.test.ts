@@ -99,8 +99,14 @@ describe('checking what an edit touched', () => {
   })
 
   it.each([
-    ['a line that was added', (d: Drawing) => void d.layers[0]!.items.push({ ...newLine(randomLine(2).path), weight: null } as never)],
-    ['a width deep in a line', (d: Drawing) => void ((d.layers[0]!.items[0] as { weight: { size: number } }).weight.size = -4)],
+    [
+      'a line that was added',
+      (d: Drawing) => void d.layers[0]!.items.push({ ...newLine(randomLine(2).path), weight: null } as never),
+    ],
+    [
+      'a width deep in a line',
+      (d: Drawing) => void ((d.layers[0]!.items[0] as { weight: { size: number } }).weight.size = -4),
+    ],
     ['a layer', (d: Drawing) => void (d.layers[0]!.opacity = 7)],
     ['the drawing', (d: Drawing) => void (d.name = '')],
   ])('refuses a bad value in %s', (_name, recipe) => {

@@ -7,14 +7,32 @@ import { FlatOutline } from './support/flat-outline'
 import { seeded } from './support/random-lines'
 
 const line = (over: Partial<Line['weight']>, align: Line['finish']['align'] = 'centre'): Line => {
-  const l = newLine({ nodes: [{ at: { x: 50, y: 100 }, in: null, out: { x: 120, y: 40 }, joint: 'corner' }, { at: { x: 250, y: 100 }, in: { x: 180, y: 160 }, out: null, joint: 'corner' }], closed: false }, { weight: { ...evenWeight(6), ...over } })
+  const l = newLine(
+    {
+      nodes: [
+        { at: { x: 50, y: 100 }, in: null, out: { x: 120, y: 40 }, joint: 'corner' },
+        { at: { x: 250, y: 100 }, in: { x: 180, y: 160 }, out: null, joint: 'corner' },
+      ],
+      closed: false,
+    },
+    { weight: { ...evenWeight(6), ...over } },
+  )
   return { ...l, finish: { ...l.finish, align, startCap: 'butt', endCap: 'butt' } }
 }
 
 describe('a line is hit where its ink is', () => {
   const cases: [string, Line][] = [
     ['even', line({})],
-    ['ten times as wide at a stop', line({ stops: [{ at: 0, left: 1, right: 1 }, { at: 0.5, left: 10, right: 10 }, { at: 1, left: 1, right: 1 }] })],
+    [
+      'ten times as wide at a stop',
+      line({
+        stops: [
+          { at: 0, left: 1, right: 1 },
+          { at: 0.5, left: 10, right: 10 },
+          { at: 1, left: 1, right: 1 },
+        ],
+      }),
+    ],
     ['wide on one side', line({ stops: [{ at: 0, left: 8, right: 0.5 }] })],
     ['all of it on the left', line({ size: 24 }, 'left')],
     ['tapered', line({ size: 30, start: { length: 60, unit: '%', tip: 0, ease: 'round' } })],

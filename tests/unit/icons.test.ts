@@ -24,7 +24,19 @@ describe('the stroked icons of a large set through the command line', () => {
   const report = join(folder, 'report.json')
 
   it('all expand', { timeout: 400_000 }, () => {
-    const run = spawnSync(process.execPath, ['--import', 'tsx', 'cli/bellatrait.ts', 'expand', ICONS, '--out-dir', folder, '--tolerance', '0.01', '--report', report])
+    const run = spawnSync(process.execPath, [
+      '--import',
+      'tsx',
+      'cli/bellatrait.ts',
+      'expand',
+      ICONS,
+      '--out-dir',
+      folder,
+      '--tolerance',
+      '0.01',
+      '--report',
+      report,
+    ])
     expect(run.stderr.toString()).not.toMatch(/\.svg:/)
     expect(run.status).toBe(0)
     const files = JSON.parse(readFileSync(report, 'utf8')) as FileReport[]
@@ -33,23 +45,29 @@ describe('the stroked icons of a large set through the command line', () => {
     expect(files.reduce((n, f) => n + f.nodes, 0) / files.length).toBeLessThan(50)
   })
 
-  it('look like the strokes: mean difference in coverage under 0.15 %, worst icon under 1 %', { timeout: 400_000 }, () => {
-    const files = JSON.parse(readFileSync(report, 'utf8')) as FileReport[]
-    let sum = 0
-    let worst = { share: 0, file: '' }
-    for (const { file } of files) {
-      const a = pixelsOf(readFileSync(file, 'utf8').replaceAll('currentColor', '#000'))
-      const b = pixelsOf(readFileSync(join(folder, basename(file)), 'utf8'))
-      let off = 0
-      for (let i = 3; i < a.length; i += 4) off += Math.abs(a[i]! - b[i]!)
-      const share = off / 255 / (a.length / 4)
-      sum += share
-      if (share > worst.share) worst = { share, file }
-    }
-    const nodes = files.reduce((n, f) => n + f.nodes, 0)
-    const percent = (share: number): string => `${(100 * share).toFixed(4)} %`
-    console.info(`${files.length} icons, ${nodes} nodes, mean difference ${percent(sum / files.length)}, worst ${percent(worst.share)} (${basename(worst.file)})`)
-    expect(sum / files.length).toBeLessThan(0.0015)
-    expect(worst.share, worst.file).toBeLessThan(0.01)
-  })
+  it(
+    'look like the strokes: mean difference in coverage under 0.15 %, worst icon under 1 %',
+    { timeout: 400_000 },
+    () => {
+      const files = JSON.parse(readFileSync(report, 'utf8')) as FileReport[]
+      let sum = 0
+      let worst = { share: 0, file: '' }
+      for (const { file } of files) {
+        const a = pixelsOf(readFileSync(file, 'utf8').replaceAll('currentColor', '#000'))
+        const b = pixelsOf(readFileSync(join(folder, basename(file)), 'utf8'))
+        let off = 0
+        for (let i = 3; i < a.length; i += 4) off += Math.abs(a[i]! - b[i]!)
+        const share = off / 255 / (a.length / 4)
+        sum += share
+        if (share > worst.share) worst = { share, file }
+      }
+      const nodes = files.reduce((n, f) => n + f.nodes, 0)
+      const percent = (share: number): string => `${(100 * share).toFixed(4)} %`
+      console.info(
+        `${files.length} icons, ${nodes} nodes, mean difference ${percent(sum / files.length)}, worst ${percent(worst.share)} (${basename(worst.file)})`,
+      )
+      expect(sum / files.length).toBeLessThan(0.0015)
+      expect(worst.share, worst.file).toBeLessThan(0.01)
+    },
+  )
 })

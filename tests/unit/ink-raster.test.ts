@@ -27,7 +27,15 @@ class Painter {
   }
 }
 
-const entry = (id: string, x: number): InkEntry => ({ id, colour: '#000', parts: [{ data: `M${x} 0`, box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 } }], box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 }, cover: null, layer: '', opacity: 1 })
+const entry = (id: string, x: number): InkEntry => ({
+  id,
+  colour: '#000',
+  parts: [{ data: `M${x} 0`, box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 } }],
+  box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 },
+  cover: null,
+  layer: '',
+  opacity: 1,
+})
 
 describe('tiles of ink', () => {
   let painter: Painter
@@ -40,7 +48,10 @@ describe('tiles of ink', () => {
     vi.stubGlobal('cancelAnimationFrame', () => undefined)
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
     painter = new Painter()
-    raster = new InkRaster({ width: 2 * TILE, height: TILE } as HTMLCanvasElement, painter as unknown as Remote<RasterWorker>)
+    raster = new InkRaster(
+      { width: 2 * TILE, height: TILE } as HTMLCanvasElement,
+      painter as unknown as Remote<RasterWorker>,
+    )
     look(0)
     vi.runAllTimers()
   })

@@ -17,7 +17,13 @@ import { FlatOutline } from './support/flat-outline'
 import { seeded } from './support/random-lines'
 
 const bar = (id: string, from: [number, number], to: [number, number], over: Partial<Line> = {}): Line => ({
-  ...newLine({ nodes: [from, to].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { weight: evenWeight(20), id }),
+  ...newLine(
+    {
+      nodes: [from, to].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })),
+      closed: false,
+    },
+    { weight: evenWeight(20), id },
+  ),
   ...over,
 })
 
@@ -30,9 +36,25 @@ function meshOf(count: number): Drawing {
     return { ...line, weight: { ...line.weight, size: 3 + r() * 9 } }
   })
   // A patch that covers what lies behind it.
-  const corners: [number, number][] = [[150, 90], [260, 100], [240, 190], [140, 180]]
-  lines.push({ ...newLine({ nodes: corners.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: true }, { weight: evenWeight(4), id: 'patch' }), cover: true })
-  const drawing = newDrawing('Mesh', { layers: [newLinesLayer('Below', lines.slice(0, count / 2)), newLinesLayer('Above', lines.slice(count / 2))] })
+  const corners: [number, number][] = [
+    [150, 90],
+    [260, 100],
+    [240, 190],
+    [140, 180],
+  ]
+  lines.push({
+    ...newLine(
+      {
+        nodes: corners.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })),
+        closed: true,
+      },
+      { weight: evenWeight(4), id: 'patch' },
+    ),
+    cover: true,
+  })
+  const drawing = newDrawing('Mesh', {
+    layers: [newLinesLayer('Below', lines.slice(0, count / 2)), newLinesLayer('Above', lines.slice(count / 2))],
+  })
   return { ...drawing, inks: [...drawing.inks, { id: 'white', name: 'White', colour: '#ffffff' }] }
 }
 
@@ -44,7 +66,14 @@ const lineAt = (d: Drawing, a: number): Line | undefined => {
 }
 const ACTS: readonly Act[] = [
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.path.nodes[b % 2]!.at.x += (b % 7) - 3)),
-  (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.weight.stops = [{ at: 0, left: (b % 4) / 2, right: 1 }, { at: 1, left: 1, right: (b % 3) / 2 }])),
+  (d, a, b) =>
+    void (
+      lineAt(d, a) &&
+      (lineAt(d, a)!.weight.stops = [
+        { at: 0, left: (b % 4) / 2, right: 1 },
+        { at: 1, left: 1, right: (b % 3) / 2 },
+      ])
+    ),
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.snips = b % 2 ? [{ from: 0.4, to: 0.5 }] : [])),
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.ink = b % 2 ? 'black' : 'white')),
   (d, _, b) => {
@@ -59,11 +88,22 @@ const ACTS: readonly Act[] = [
   (d, _, b) => void (d.page.width = [720, 400, 1500][b % 3]!),
   (d, a, b) => {
     const line = lineAt(d, a)
-    if (line) d.amendments = b % 2 ? [{ id: `r${b}`, kind: 'retouch', at: { ...line.path.nodes[0]!.at }, to: null }] : []
+    if (line)
+      d.amendments = b % 2 ? [{ id: `r${b}`, kind: 'retouch', at: { ...line.path.nodes[0]!.at }, to: null }] : []
   },
   (d, a, b) => {
     const line = lineAt(d, a)
-    if (line) d.amendments = [...(d.amendments ?? []), { id: `f${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'fineness', line: line.id, place: { at: (b % 10) / 10, ahead: 0, left: 0 }, simplify: [0, 0.4, 1.5][b % 3]! }]
+    if (line)
+      d.amendments = [
+        ...(d.amendments ?? []),
+        {
+          id: `f${a} ${b} ${d.amendments?.length ?? 0}`,
+          kind: 'fineness',
+          line: line.id,
+          place: { at: (b % 10) / 10, ahead: 0, left: 0 },
+          simplify: [0, 0.4, 1.5][b % 3]!,
+        },
+      ]
   },
   (d, a, b) => void (lineAt(d, a) && (b % 3 ? (lineAt(d, a)!.apart = `figure ${b % 2}`) : delete lineAt(d, a)!.apart)),
   (d, a, b) => {
@@ -75,7 +115,18 @@ const ACTS: readonly Act[] = [
     const where = (['region', 'region', 'region', 'open', 'page'] as const)[b % 5]!
     if (!face) return
     const hold = [...holdOf(edgeOf(face, new SideFinder(seenLines(now)), paper.bridges, 1))]
-    d.fills = [...(d.fills ?? []), { id: `p${a} ${b} ${d.fills?.length ?? 0}`, ink: b % 2 ? 'black' : 'white', where, at: { x: a, y: b }, hold, gap: ((b % 3) * 2) / now.page.pxPerMm, ...(b % 4 === 0 && { under: 0.1 }) }]
+    d.fills = [
+      ...(d.fills ?? []),
+      {
+        id: `p${a} ${b} ${d.fills?.length ?? 0}`,
+        ink: b % 2 ? 'black' : 'white',
+        where,
+        at: { x: a, y: b },
+        hold,
+        gap: ((b % 3) * 2) / now.page.pxPerMm,
+        ...(b % 4 === 0 && { under: 0.1 }),
+      },
+    ]
   },
   (d, a, b) => {
     if (!d.fills?.length) return
@@ -91,7 +142,16 @@ const ACTS: readonly Act[] = [
     if (!contour) return
     const [node, far] = [contour.nodes[b % contour.nodes.length]!, contour.nodes[(b + 3) % contour.nodes.length]!.at]
     const to = { x: 2 * far.x - node.at.x, y: 2 * far.y - node.at.y }
-    d.amendments = [...(d.amendments ?? []), { id: `m${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'retouch', at: node.at, to: { at: to, in: null, out: null, joint: 'corner' } }, { id: `x${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'retouch', at: to, to: 'cut' }]
+    d.amendments = [
+      ...(d.amendments ?? []),
+      {
+        id: `m${a} ${b} ${d.amendments?.length ?? 0}`,
+        kind: 'retouch',
+        at: node.at,
+        to: { at: to, in: null, out: null, joint: 'corner' },
+      },
+      { id: `x${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'retouch', at: to, to: 'cut' },
+    ]
   },
   (d, a, b) => void (lineAt(d, a) && (lineAt(d, a)!.tuck = { first: (['out', 'in', 'under'] as const)[b % 3]! })),
   (d, _, b) => void (d.settings.tuck = b % 3 !== 0),
@@ -101,73 +161,116 @@ const ACTS: readonly Act[] = [
     if (!one || !two || one === two || one.path.closed || two.path.closed) return
     two.path.nodes[0]!.at = { ...one.path.nodes[1]!.at }
     if (b % 2) d.settings.corner = (['pointed', 'rounded', 'caps'] as const)[b % 3]!
-    else d.amendments = [...(d.amendments ?? []), { id: `c${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'corner', ends: [{ line: one.id, end: 'last' }, { line: two.id, end: 'first' }], style: (['pointed', 'tucked', 'crossing'] as const)[b % 3]! }]
+    else
+      d.amendments = [
+        ...(d.amendments ?? []),
+        {
+          id: `c${a} ${b} ${d.amendments?.length ?? 0}`,
+          kind: 'corner',
+          ends: [
+            { line: one.id, end: 'last' },
+            { line: two.id, end: 'first' },
+          ],
+          style: (['pointed', 'tucked', 'crossing'] as const)[b % 3]!,
+        },
+      ]
   },
   (d, a, b) => {
     const line = lineAt(d, a)
     if (!line) return
     // Whatever lies under a point of the line is trimmed, from one line or another.
     const [p, q] = [line.path.nodes[0]!.at, line.path.nodes[1]!.at]
-    const hits = atOnce(openInk(structuredClone(current(d))).piecesAt({ x: p.x + ((q.x - p.x) * (b % 10)) / 10, y: p.y + ((q.y - p.y) * (b % 10)) / 10 }))
+    const hits = atOnce(
+      openInk(structuredClone(current(d))).piecesAt({
+        x: p.x + ((q.x - p.x) * (b % 10)) / 10,
+        y: p.y + ((q.y - p.y) * (b % 10)) / 10,
+      }),
+    )
     const hit = hits[b % Math.max(1, hits.length)]
-    if (hit) d.amendments = [...(d.amendments ?? []), { id: `t${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'trim', ...hit.trim }]
+    if (hit)
+      d.amendments = [
+        ...(d.amendments ?? []),
+        { id: `t${a} ${b} ${d.amendments?.length ?? 0}`, kind: 'trim', ...hit.trim },
+      ]
   },
 ]
 
 describe('an ink session', () => {
-  it('gives exactly what a fresh start gives, through edits, undo and edits that come from elsewhere', { timeout: 120_000 }, () => {
-    const start = meshOf(24)
-    const steps = fc.array(fc.record({ act: fc.nat(ACTS.length - 1), a: fc.nat(60), b: fc.nat(60), how: fc.constantFrom('edit', 'edit', 'edit', 'undo', 'drop') }), { minLength: 3, maxLength: 10 })
-    fc.assert(
-      fc.property(steps, (all) => {
-        const session = openInk(start)
-        const undo: Patch[][] = []
-        let now = start
-        for (const { act, a, b, how } of all) {
-          const back = how === 'undo' ? undo.pop() : undefined
-          if (back) now = applyPatches(now, back)
-          const made = back ? null : makeEdit(now, 'Step', (d) => ACTS[act]!(d, a, b))
-          if (made) {
-            undo.push(made.edit.inverse)
-            now = made.drawing
+  it(
+    'gives exactly what a fresh start gives, through edits, undo and edits that come from elsewhere',
+    { timeout: 120_000 },
+    () => {
+      const start = meshOf(24)
+      const steps = fc.array(
+        fc.record({
+          act: fc.nat(ACTS.length - 1),
+          a: fc.nat(60),
+          b: fc.nat(60),
+          how: fc.constantFrom('edit', 'edit', 'edit', 'undo', 'drop'),
+        }),
+        { minLength: 3, maxLength: 10 },
+      )
+      fc.assert(
+        fc.property(steps, (all) => {
+          const session = openInk(start)
+          const undo: Patch[][] = []
+          let now = start
+          for (const { act, a, b, how } of all) {
+            const back = how === 'undo' ? undo.pop() : undefined
+            if (back) now = applyPatches(now, back)
+            const made = back ? null : makeEdit(now, 'Step', (d) => ACTS[act]!(d, a, b))
+            if (made) {
+              undo.push(made.edit.inverse)
+              now = made.drawing
+            }
+            session.apply(back ?? made?.edit.patches ?? [])
+            if (how === 'drop') {
+              // Somebody looked, and lost interest in the middle.
+              const work = session.shapes()
+              for (let i = 0; i < b % 9; i++) if (work.next().done) break
+              continue
+            }
+            expect(session.drawing).toEqual(now)
+            expect(atOnce(session.shapes())).toEqual(shapesOf(now))
           }
-          session.apply(back ?? made?.edit.patches ?? [])
-          if (how === 'drop') {
-            // Somebody looked, and lost interest in the middle.
-            const work = session.shapes()
-            for (let i = 0; i < b % 9; i++) if (work.next().done) break
-            continue
-          }
-          expect(session.drawing).toEqual(now)
-          expect(atOnce(session.shapes())).toEqual(shapesOf(now))
-        }
-        // Regions that bridges part are the same to a millionth of a px, see docs/ink.md; their number and order, and the bridges, are exact.
-        const [kept, made] = [atOnce(session.paper(2)), atOnce(openInk(session.drawing).paper(2))]
-        expect(kept.bridges).toEqual(made.bridges)
-        expect(kept.index.faces.map((f) => f.contours.map((c) => c.length))).toEqual(made.index.faces.map((f) => f.contours.map((c) => c.length)))
-        const points = (p: typeof kept): number[] => p.index.faces.flatMap((f) => f.contours.flatMap((c) => c.flatMap(({ p0, p1, p2 }) => [p0, p1, p2].flatMap(({ x, y }) => [x, y]))))
-        const fresh = points(made)
-        expect(Math.max(0, ...points(kept).map((v, i) => Math.abs(v - fresh[i]!)))).toBeLessThan(1e-6)
-      }),
-      { seed: 5, numRuns: 90 },
-    )
-  })
+          // Regions that bridges part are the same to a millionth of a px, see docs/ink.md; their number and order, and the bridges, are exact.
+          const [kept, made] = [atOnce(session.paper(2)), atOnce(openInk(session.drawing).paper(2))]
+          expect(kept.bridges).toEqual(made.bridges)
+          expect(kept.index.faces.map((f) => f.contours.map((c) => c.length))).toEqual(
+            made.index.faces.map((f) => f.contours.map((c) => c.length)),
+          )
+          const points = (p: typeof kept): number[] =>
+            p.index.faces.flatMap((f) =>
+              f.contours.flatMap((c) => c.flatMap(({ p0, p1, p2 }) => [p0, p1, p2].flatMap(({ x, y }) => [x, y]))),
+            )
+          const fresh = points(made)
+          expect(Math.max(0, ...points(kept).map((v, i) => Math.abs(v - fresh[i]!)))).toBeLessThan(1e-6)
+        }),
+        { seed: 5, numRuns: 90 },
+      )
+    },
+  )
 
   it('gives the plain union, bit for bit, once tucks and trims are taken back', () => {
     const plain = { ...meshOf(24), settings: { ...meshOf(24).settings, tuck: false } }
     const session = openInk({ ...plain, settings: { ...plain.settings, tuck: true } })
     const before = atOnce(session.shapes())
-    const trims = Array.from({ length: 40 }, (_, i) => atOnce(session.piecesAt({ x: 60 + i * 7, y: 60 + ((i * 37) % 180) }))[0]).flatMap((hit, i) => (hit ? [{ id: `t${i}`, kind: 'trim' as const, ...hit.trim }] : []))
+    const trims = Array.from(
+      { length: 40 },
+      (_, i) => atOnce(session.piecesAt({ x: 60 + i * 7, y: 60 + ((i * 37) % 180) }))[0],
+    ).flatMap((hit, i) => (hit ? [{ id: `t${i}`, kind: 'trim' as const, ...hit.trim }] : []))
     expect(trims.length).toBeGreaterThan(5)
     const edit = makeEdit(session.drawing, 'Trim', (d) => void (d.amendments = trims))!
     session.apply(edit.edit.patches)
     const after = atOnce(session.shapes())
     expect(atOnce(session.trimmed()).every((t) => t.piece)).toBe(true)
     expect(after).not.toEqual(before)
-    session.apply(makeEdit(edit.drawing, 'Back', (d) => {
-      delete d.amendments
-      d.settings.tuck = false
-    })!.edit.patches)
+    session.apply(
+      makeEdit(edit.drawing, 'Back', (d) => {
+        delete d.amendments
+        d.settings.tuck = false
+      })!.edit.patches,
+    )
     expect(atOnce(session.shapes())).toEqual(shapesOf(plain))
     expect(atOnce(session.shapes())).not.toEqual(before)
   })
@@ -177,7 +280,11 @@ describe('an ink session', () => {
     const session = openInk(drawing)
     const first = atOnce(session.shapes())
     expect(session.shapes().next()).toEqual({ done: true, value: first })
-    const far = makeEdit(drawing, 'One line', (d) => void (d.layers[1] as { items: Line[] }).items.push(bar('far', [600, 480], [680, 500])))!
+    const far = makeEdit(
+      drawing,
+      'One line',
+      (d) => void (d.layers[1] as { items: Line[] }).items.push(bar('far', [600, 480], [680, 500])),
+    )!
     session.apply(far.edit.patches)
     const second = atOnce(session.shapes())
     const contours = new Set(first.shapes.flatMap((s) => s.contours))
@@ -187,7 +294,9 @@ describe('an ink session', () => {
 
 describe('uniting', () => {
   const inks = (order: string[]): Drawing => {
-    const lines = order.map((ink, i) => bar(`b${i}`, i % 2 ? [100, 150] : [150, 100], i % 2 ? [200, 150] : [150, 200], { ink }))
+    const lines = order.map((ink, i) =>
+      bar(`b${i}`, i % 2 ? [100, 150] : [150, 100], i % 2 ? [200, 150] : [150, 200], { ink }),
+    )
     const drawing = newDrawing('Inks', { layers: [newLinesLayer('Bars', lines)] })
     return { ...drawing, inks: [...drawing.inks, { id: 'white', name: 'White', colour: '#ffffff' }] }
   }
@@ -207,6 +316,9 @@ describe('uniting', () => {
     const aside = makeEdit(d, 'Aside', (draft) => {
       for (const n of (draft.layers[0] as { items: Line[] }).items[1]!.path.nodes) n.at.y += 200
     })!.drawing
-    expect(shapesOf(aside).shapes.map((s) => [s.ink, s.from.length])).toEqual([['black', 2], ['white', 1]])
+    expect(shapesOf(aside).shapes.map((s) => [s.ink, s.from.length])).toEqual([
+      ['black', 2],
+      ['white', 1],
+    ])
   })
 })

@@ -4,13 +4,33 @@ import { applyPatches } from '#core/document/apply-patches'
 import { checkDrawing, checkTouched } from '#core/document/check-drawing'
 import { BLACK, newDrawing, newLine, newLinesLayer, newSketchLayer } from '#core/model/create'
 import { makeEdit } from '#core/document/edits'
-import type { Amendment, Corner, Drawing, Fill, Finish, Ink, KeptTrace, Line, Settings, Shape, Sketch, Weight } from '#core/model/model'
+import type {
+  Amendment,
+  Corner,
+  Drawing,
+  Fill,
+  Finish,
+  Ink,
+  KeptTrace,
+  Line,
+  Settings,
+  Shape,
+  Sketch,
+  Weight,
+} from '#core/model/model'
 import type { Lacking } from '#core/document/optional-fields'
 import { expectExact } from './support/exact'
 import { randomLine } from './support/random-lines'
 
 const path = (seed: number) => randomLine(seed).path
-const trace: KeptTrace = { of: 'c'.repeat(64), count: 9, at: [1, 0, 0, 1, 3, -2], device: 'pen', steadiness: 0.25, response: 1.5 }
+const trace: KeptTrace = {
+  of: 'c'.repeat(64),
+  count: 9,
+  at: [1, 0, 0, 1, 3, -2],
+  device: 'pen',
+  steadiness: 0.25,
+  response: 1.5,
+}
 const rawLine = (seed: number): Line => ({ ...newLine(path(seed)), id: `line-${seed}`, trace })
 const solid: Shape = { id: 'solid', contours: [{ ...path(7), closed: true }], ink: 'red', from: [] }
 const place = { at: 0.31, ahead: -0.2, left: 1.7 }
@@ -25,12 +45,29 @@ const start: Drawing = newDrawing('All', {
   inks: [{ ...BLACK }, { id: 'red', name: 'Red', colour: '#aa2030' }],
   amendments: [
     { id: 'trim', kind: 'trim', line: 'line-2', place, over: ['line-3'], bounds: [{ by: 'line-3', side: -1 }] },
-    { id: 'corner', kind: 'corner', ends: [{ line: 'line-1', end: 'last' }, { line: 'line-4', end: 'first' }], style: 'pointed' },
+    {
+      id: 'corner',
+      kind: 'corner',
+      ends: [
+        { line: 'line-1', end: 'last' },
+        { line: 'line-4', end: 'first' },
+      ],
+      style: 'pointed',
+    },
     { id: 'fineness', kind: 'fineness', line: 'line-5', place, simplify: 0.4 },
     { id: 'retouch', kind: 'retouch', at: { x: 3, y: 9 }, to: 'cut' },
     { id: 'leave', kind: 'leave', key: 'blunt line-2 last' },
   ],
-  fills: [{ id: 'fill', ink: 'red', where: 'region', at: { x: 40, y: 61 }, hold: [{ line: 'line-1', side: 'left', from: 0.1, to: 0.4 }], gap: 0.3 }],
+  fills: [
+    {
+      id: 'fill',
+      ink: 'red',
+      where: 'region',
+      at: { x: 40, y: 61 },
+      hold: [{ line: 'line-1', side: 'left', from: 0.1, to: 0.4 }],
+      gap: 0.3,
+    },
+  ],
 })
 
 /** Values that each field can have that a record may lack: a new field of the model is missed here by the compiler. */
@@ -57,15 +94,39 @@ const VALUES: {
   },
   sketch: {
     clean: [{ even: true, white: 0.8, black: 0.2, pencil: 1.3, specks: 4 }],
-    corners: [[{ x: 0.1, y: 0.02 }, { x: 0.9, y: 0 }, { x: 1, y: 0.97 }, { x: 0, y: 1 }]],
+    corners: [
+      [
+        { x: 0.1, y: 0.02 },
+        { x: 0.9, y: 0 },
+        { x: 1, y: 0.97 },
+        { x: 0, y: 1 },
+      ],
+    ],
     crop: [{ x: 0.1, y: 0.2, width: 0.5, height: 0.7 }],
     mirrored: [true],
     plain: [true],
   },
   weight: { unlit: [[{ at: 0.3, left: 1, right: 0.4 }]] },
   finish: { rough: [{ amount: 0.3, grain: 5, seed: 11 }] },
-  trace: { least: [0.2], most: [0.7], variation: [0.9], fromSpeed: [true], unevenness: [0.1], widthTolerance: [0.04], squared: [true, false], zoom: [2.5], part: [[0.2, 0.7]], reversed: [true] },
-  settings: { tuck: [true, false], corner: ['pointed'], light: [{ at: { x: 4, y: -3 }, strength: 0.4, softness: 0.8, live: false }], tint: [0.3, 0], proof: [{ thin: 0.4 }, { gap: 0.2, open: 1 }] },
+  trace: {
+    least: [0.2],
+    most: [0.7],
+    variation: [0.9],
+    fromSpeed: [true],
+    unevenness: [0.1],
+    widthTolerance: [0.04],
+    squared: [true, false],
+    zoom: [2.5],
+    part: [[0.2, 0.7]],
+    reversed: [true],
+  },
+  settings: {
+    tuck: [true, false],
+    corner: ['pointed'],
+    light: [{ at: { x: 4, y: -3 }, strength: 0.4, softness: 0.8, live: false }],
+    tint: [0.3, 0],
+    proof: [{ thin: 0.4 }, { gap: 0.2, open: 1 }],
+  },
   shapes: { corner: [22] },
   ink: { print: [{ c: 10, m: 90, y: 3, k: 0 }] },
   corner: { behind: [0, 1], limit: [7], length: [0, 2] },
@@ -74,7 +135,10 @@ const VALUES: {
     shades: [[{ id: 'shade', contours: [{ ...path(9), closed: true }], tone: -0.3 }]],
     lit: [{ depth: 0.3, softness: 0.2, shade: 0.5, light: 0 }],
   },
-  drawing: { amendments: [[], [{ id: 'other', kind: 'leave', key: 'blunt line-1 first' }]], fills: [[], [{ id: 'page', ink: 'red', where: 'page', at: { x: 1, y: 2 }, hold: [], gap: 0 }]] },
+  drawing: {
+    amendments: [[], [{ id: 'other', kind: 'leave', key: 'blunt line-1 first' }]],
+    fills: [[], [{ id: 'page', ink: 'red', where: 'page', at: { x: 1, y: 2 }, hold: [], gap: 0 }]],
+  },
 }
 
 /** Records of a drawing that lack fields, by their kind. */
@@ -105,12 +169,20 @@ function recordsOf(d: Drawing, kind: keyof typeof VALUES): object[] {
   }
 }
 
-const FIELDS = Object.entries(VALUES).flatMap(([kind, fields]) => Object.keys(fields).map((field) => ({ kind: kind as keyof typeof VALUES, field })))
+const FIELDS = Object.entries(VALUES).flatMap(([kind, fields]) =>
+  Object.keys(fields).map((field) => ({ kind: kind as keyof typeof VALUES, field })),
+)
 
 /** A random value, or none, in a field of one record, or of all. */
-const acts = fc.array(fc.record({ field: fc.constantFrom(...FIELDS), value: fc.nat(2), which: fc.nat(6) }), { minLength: 1, maxLength: 6 })
+const acts = fc.array(fc.record({ field: fc.constantFrom(...FIELDS), value: fc.nat(2), which: fc.nat(6) }), {
+  minLength: 1,
+  maxLength: 6,
+})
 
-function put(d: Drawing, { field: { kind, field }, value, which }: { field: (typeof FIELDS)[number]; value: number; which: number }): void {
+function put(
+  d: Drawing,
+  { field: { kind, field }, value, which }: { field: (typeof FIELDS)[number]; value: number; which: number },
+): void {
   const values = (VALUES[kind] as Record<string, unknown[]>)[field]!
   const records = recordsOf(d, kind)
   for (const [i, record] of records.entries()) {
@@ -140,7 +212,12 @@ describe('every edit has an exact inverse', () => {
   it('for anything that an amendment says', () => {
     const others: Record<Amendment['kind'], object> = {
       trim: { line: 'line-6', over: [], bounds: [], place: { at: 0, ahead: 0, left: 0 } },
-      corner: { ends: [{ line: 'line-6', end: 'first' }, { line: 'line-1', end: 'first' }] },
+      corner: {
+        ends: [
+          { line: 'line-6', end: 'first' },
+          { line: 'line-1', end: 'first' },
+        ],
+      },
       fineness: { line: 'line-6', simplify: 0 },
       retouch: { to: null },
       leave: { key: 'gap line-6 first' },
@@ -163,7 +240,11 @@ describe('every edit has an exact inverse', () => {
     const bare = { ...start }
     delete bare.amendments
     delete bare.fills
-    const made = makeEdit(bare, 'Everything', (d) => void Object.assign(d, { amendments: start.amendments, fills: start.fills }))!
+    const made = makeEdit(
+      bare,
+      'Everything',
+      (d) => void Object.assign(d, { amendments: start.amendments, fills: start.fills }),
+    )!
     expectExact(bare, made.edit, made.drawing)
     expect(() => checkTouched(made.drawing, made.edit.patches)).not.toThrow()
     expect(makeEdit(bare, 'Nothing', (d) => void Object.assign(d, { amendments: [], fills: [] }))).toBeNull()

@@ -16,7 +16,10 @@ vi.mock('~/network/outbox', () => ({
     return Promise.resolve()
   },
 }))
-vi.mock('~/network/api', async (original) => ({ ...(await original<object>()), appendEdits: (...args: unknown[]) => appendEdits(...args) as unknown }))
+vi.mock('~/network/api', async (original) => ({
+  ...(await original<object>()),
+  appendEdits: (...args: unknown[]) => appendEdits(...args) as unknown,
+}))
 
 const { JournalSync } = await import('~/stores/journal-sync')
 const { Refusal } = await import('~/network/api')
@@ -51,7 +54,9 @@ beforeEach(() => {
 
 describe('sending edits', () => {
   it('goes on from the acknowledged head and forgets what was acknowledged', async () => {
-    appendEdits.mockImplementation((_id, base: number, edits: Edit[]) => Promise.resolve({ appended: { revision: base + edits.length } }))
+    appendEdits.mockImplementation((_id, base: number, edits: Edit[]) =>
+      Promise.resolve({ appended: { revision: base + edits.length } }),
+    )
     const { sync, states, acknowledged } = start()
     sync.push(edit('a'))
     await Promise.resolve()
@@ -93,7 +98,9 @@ describe('sending edits', () => {
 
   it('finds the edit that will never be taken, leaves it out and goes on', async () => {
     appendEdits.mockImplementation((_id, base: number, edits: Edit[]) =>
-      edits.some((e) => e.id === 'bad') ? Promise.reject(new Refusal(422, 'no')) : Promise.resolve({ appended: { revision: base + edits.length } }),
+      edits.some((e) => e.id === 'bad')
+        ? Promise.reject(new Refusal(422, 'no'))
+        : Promise.resolve({ appended: { revision: base + edits.length } }),
     )
     const { sync, states, acknowledged, refused } = start()
     const all = ['a', 'b', 'bad', 'c', 'd'].map(edit)
@@ -107,9 +114,14 @@ describe('sending edits', () => {
   })
 
   it('sends long edits in batches that the server takes', async () => {
-    appendEdits.mockImplementation((_id, base: number, edits: Edit[]) => Promise.resolve({ appended: { revision: base + edits.length } }))
+    appendEdits.mockImplementation((_id, base: number, edits: Edit[]) =>
+      Promise.resolve({ appended: { revision: base + edits.length } }),
+    )
     const { sync } = start()
-    const long = (id: string): Edit => ({ ...edit(id), patches: [{ op: 'replace', path: ['name'], value: 'x'.repeat(1_500_000) }] })
+    const long = (id: string): Edit => ({
+      ...edit(id),
+      patches: [{ op: 'replace', path: ['name'], value: 'x'.repeat(1_500_000) }],
+    })
     const all = ['a', 'b', 'c', 'd', 'e'].map(long)
     sync.resume(all, all)
     await settle()

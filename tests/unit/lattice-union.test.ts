@@ -14,9 +14,11 @@ import { inkyLine, seeded } from './support/random-lines'
 
 const TOLERANCE = 0.05
 
-const fresh = (contours: readonly Cubic[][], size: number): Cubic[][] => atOnce(new LatticeUnion(latticeOf(size), TOLERANCE).of(contours))
+const fresh = (contours: readonly Cubic[][], size: number): Cubic[][] =>
+  atOnce(new LatticeUnion(latticeOf(size), TOLERANCE).of(contours))
 const areaOf = (contours: readonly (readonly Cubic[])[]): number => contours.reduce((a, c) => a + areaOfCubics(c), 0)
-const lengthOf = (contours: readonly (readonly Cubic[])[]): number => contours.flat().reduce((a, c) => a + Math.hypot(c.p3.x - c.p0.x, c.p3.y - c.p0.y), 0)
+const lengthOf = (contours: readonly (readonly Cubic[])[]): number =>
+  contours.flat().reduce((a, c) => a + Math.hypot(c.p3.x - c.p0.x, c.p3.y - c.p0.y), 0)
 
 /** A slip of a line across a page of 400 px. */
 function slip(seed: number): Line {
@@ -24,18 +26,41 @@ function slip(seed: number): Line {
   for (let i = 0; i < 6; i++) r()
   const at = { x: r() * 400, y: r() * 300 }
   const to = { x: at.x + (r() - 0.5) * 240, y: at.y + (r() - 0.5) * 240 }
-  const bend = (): { x: number; y: number } => ({ x: (at.x + to.x) / 2 + (r() - 0.5) * 120, y: (at.y + to.y) / 2 + (r() - 0.5) * 120 })
+  const bend = (): { x: number; y: number } => ({
+    x: (at.x + to.x) / 2 + (r() - 0.5) * 120,
+    y: (at.y + to.y) / 2 + (r() - 0.5) * 120,
+  })
   return newLine(
-    { nodes: [{ at, in: null, out: bend(), joint: 'corner' }, { at: to, in: bend(), out: null, joint: 'corner' }], closed: false },
-    { weight: { ...evenWeight(2 + r() * 14), stops: [{ at: 0, left: r(), right: r() }, { at: 0.5, left: 1, right: 1 }, { at: 1, left: r(), right: r() }] } },
+    {
+      nodes: [
+        { at, in: null, out: bend(), joint: 'corner' },
+        { at: to, in: bend(), out: null, joint: 'corner' },
+      ],
+      closed: false,
+    },
+    {
+      weight: {
+        ...evenWeight(2 + r() * 14),
+        stops: [
+          { at: 0, left: r(), right: r() },
+          { at: 0.5, left: 1, right: 1 },
+          { at: 1, left: r(), right: r() },
+        ],
+      },
+    },
   )
 }
 
 describe('a union made cell by cell', () => {
   it('is the union made in one go, whatever the size of the cells', () => {
     for (let seed = 0; seed < 12; seed++) {
-      const contours = Array.from({ length: 4 + seed * 3 }, (_, i) => outlineOf(seed % 2 ? slip(100 * seed + i) : inkyLine(100 * seed + i), TOLERANCE)).flat()
-      const all = resolveLoops(contours.map((c) => c.map(whole)), TOLERANCE)
+      const contours = Array.from({ length: 4 + seed * 3 }, (_, i) =>
+        outlineOf(seed % 2 ? slip(100 * seed + i) : inkyLine(100 * seed + i), TOLERANCE),
+      ).flat()
+      const all = resolveLoops(
+        contours.map((c) => c.map(whole)),
+        TOLERANCE,
+      )
       for (const size of [23, 60, 500]) {
         const got = fresh(contours, size)
         expect(got.length, `${seed} in cells of ${size}`).toBe(all.length)
@@ -78,17 +103,42 @@ describe('a union made cell by cell', () => {
 
   it('takes what reaches over too many cells in one go, and goes on by cells without it', () => {
     const slips = Array.from({ length: 8 }, (_, i) => outlineOf(slip(i), TOLERANCE)).flat()
-    const far = outlineOf({ ...slip(1), path: { nodes: [{ at: { x: -9000, y: -9000 }, in: null, out: null, joint: 'corner' }, { at: { x: 9000, y: 9000 }, in: null, out: null, joint: 'corner' }], closed: false } }, TOLERANCE)
+    const far = outlineOf(
+      {
+        ...slip(1),
+        path: {
+          nodes: [
+            { at: { x: -9000, y: -9000 }, in: null, out: null, joint: 'corner' },
+            { at: { x: 9000, y: 9000 }, in: null, out: null, joint: 'corner' },
+          ],
+          closed: false,
+        },
+      },
+      TOLERANCE,
+    )
     const union = new LatticeUnion(latticeOf(20), TOLERANCE)
     atOnce(union.of(slips))
     const all = [...slips, ...far]
-    expect(areaOf(atOnce(union.of(all)))).toBeCloseTo(areaOf(resolveLoops(all.map((c) => c.map(whole)), TOLERANCE)), 6)
+    expect(areaOf(atOnce(union.of(all)))).toBeCloseTo(
+      areaOf(
+        resolveLoops(
+          all.map((c) => c.map(whole)),
+          TOLERANCE,
+        ),
+      ),
+      6,
+    )
     expect(atOnce(union.of(slips))).toEqual(fresh(slips, 20))
   })
 
   it('goes round what lies all about a cell, holes and coincident outlines', () => {
     const ring = (r: number, back = false): Cubic[] => {
-      const points = [[-r, -r], [r, -r], [r, r], [-r, r]].map(([x, y]) => ({ x: 200.13 + x!, y: 150.7 + y! }))
+      const points = [
+        [-r, -r],
+        [r, -r],
+        [r, r],
+        [-r, r],
+      ].map(([x, y]) => ({ x: 200.13 + x!, y: 150.7 + y! }))
       const around = points.map((p, i) => ({ p0: p, p1: p, p2: points[(i + 1) % 4]!, p3: points[(i + 1) % 4]! }))
       return back ? around.map(({ p0, p1, p2, p3 }) => ({ p0: p3, p1: p2, p2: p1, p3: p0 })).reverse() : around
     }

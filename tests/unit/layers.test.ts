@@ -7,14 +7,24 @@ import { plainLine } from './support/desk'
 describe('layers', () => {
   it('are copied with all in them under fresh ids, snips bound by the copies', () => {
     const lines = [
-      { ...plainLine({ x: 0, y: 0 }, { x: 9, y: 0 }), id: 'a', snips: [{ from: 0.5, to: 1, fromBy: 'b' }, { from: 0, to: 0.2, toBy: 'elsewhere' }] },
+      {
+        ...plainLine({ x: 0, y: 0 }, { x: 9, y: 0 }),
+        id: 'a',
+        snips: [
+          { from: 0.5, to: 1, fromBy: 'b' },
+          { from: 0, to: 0.2, toBy: 'elsewhere' },
+        ],
+      },
       { ...plainLine({ x: 5, y: -5 }, { x: 5, y: 5 }), id: 'b' },
     ]
     const layer = newLinesLayer('Leaf', lines)
     const copy = copiedLayer(layer, 'Leaf copy') as LinesLayer
     expect(copy.name).toBe('Leaf copy')
     expect(new Set([layer.id, copy.id, 'a', 'b', ...copy.items.map((l) => l.id)]).size).toBe(6)
-    expect(copy.items[0]!.snips).toEqual([{ from: 0.5, to: 1, fromBy: copy.items[1]!.id }, { from: 0, to: 0.2, toBy: 'elsewhere' }])
+    expect(copy.items[0]!.snips).toEqual([
+      { from: 0.5, to: 1, fromBy: copy.items[1]!.id },
+      { from: 0, to: 0.2, toBy: 'elsewhere' },
+    ])
     expect(copy.items[1]!.path).toBe(lines[1]!.path)
   })
 

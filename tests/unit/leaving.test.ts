@@ -19,21 +19,39 @@ function tangle(seed: number): Drawing {
   const r = seeded(seed)
   const lines = Array.from({ length: 22 }, (_, i): Line => {
     const p = (): { x: number; y: number } => ({ x: 40 + r() * 320, y: 40 + r() * 220 })
-    return newLine({ nodes: [{ at: p(), in: null, out: p(), joint: 'corner' }, { at: p(), in: p(), out: null, joint: 'corner' }], closed: false }, { id: `l${i}`, weight: evenWeight(4 + r() * 22), ink: Object.keys(COLOURS)[Math.floor(r() * 4)]! })
+    return newLine(
+      {
+        nodes: [
+          { at: p(), in: null, out: p(), joint: 'corner' },
+          { at: p(), in: p(), out: null, joint: 'corner' },
+        ],
+        closed: false,
+      },
+      { id: `l${i}`, weight: evenWeight(4 + r() * 22), ink: Object.keys(COLOURS)[Math.floor(r() * 4)]! },
+    )
   })
   const d = newDrawing('Tangle', { layers: [newLinesLayer('Ink', lines)] })
-  return { ...d, page: { ...d.page, width: 400, height: 300 }, inks: Object.entries(COLOURS).map(([id, colour]) => ({ id, name: id, colour })) }
+  return {
+    ...d,
+    page: { ...d.page, width: 400, height: 300 },
+    inks: Object.entries(COLOURS).map(([id, colour]) => ({ id, name: id, colour })),
+  }
 }
-const leave = (d: Drawing, how: Leaving): Shape[] => leavingShapes(shapesOf(d).shapes, d.inks, how, { tolerance: TOLERANCE })
+const leave = (d: Drawing, how: Leaving): Shape[] =>
+  leavingShapes(shapesOf(d).shapes, d.inks, how, { tolerance: TOLERANCE })
 const areaOf = (contours: Shape['contours']): number => contours.reduce((n, c) => n + areaOfCubics(cubicsOfPath(c)), 0)
 
 /** Rendered at 4x over `ground`, grey 0..255. */
 function rendered(d: Drawing, shapes: readonly Shape[], ground: string): Uint8Array {
-  const pixels = new Resvg(writeSvg(d, { content: 'outlines', shapes }), { fitTo: { mode: 'zoom', value: 4 }, background: ground }).render().pixels
+  const pixels = new Resvg(writeSvg(d, { content: 'outlines', shapes }), {
+    fitTo: { mode: 'zoom', value: 4 },
+    background: ground,
+  }).render().pixels
   return Uint8Array.from({ length: pixels.length / 4 }, (_, i) => pixels[4 * i + 1]!)
 }
 /** Pixels that differ by more than `by`, of all. */
-const differing = (a: Uint8Array, b: Uint8Array, by: number): number => a.filter((v, i) => Math.abs(v - b[i]!) > by).length / a.length
+const differing = (a: Uint8Array, b: Uint8Array, by: number): number =>
+  a.filter((v, i) => Math.abs(v - b[i]!) > by).length / a.length
 
 describe.each([1, 2, 3])('shapes that leave (drawing %s)', (seed) => {
   const d = tangle(seed)
@@ -43,7 +61,9 @@ describe.each([1, 2, 3])('shapes that leave (drawing %s)', (seed) => {
   it('cut out overlap nowhere', () => {
     const all = areaOf(unionShapes(cut, { tolerance: TOLERANCE }))
     expect(cut.reduce((n, s) => n + areaOf(s.contours), 0)).toBeCloseTo(all, 0)
-    for (const [i, a] of cut.entries()) for (const b of cut.slice(i + 1)) expect(areaOf(intersectShapes([a, b], { tolerance: TOLERANCE }))).toBeLessThan(0.05)
+    for (const [i, a] of cut.entries())
+      for (const b of cut.slice(i + 1))
+        expect(areaOf(intersectShapes([a, b], { tolerance: TOLERANCE }))).toBeLessThan(0.05)
     expect(stacked.reduce((n, s) => n + areaOf(s.contours), 0)).toBeGreaterThan(all * 1.05)
   })
 
@@ -52,7 +72,17 @@ describe.each([1, 2, 3])('shapes that leave (drawing %s)', (seed) => {
     const [a, b] = [rendered(d, stacked, '#808080'), rendered(d, cut, '#808080')]
     expect(differing(a, b, 100)).toBeLessThan(2e-4)
     const largest = Math.max(...cut.map((s) => areaOf(s.contours)))
-    expect(differing(a, rendered(d, cut.filter((s) => areaOf(s.contours) < largest), '#808080'), 60)).toBeGreaterThan(2e-3)
+    expect(
+      differing(
+        a,
+        rendered(
+          d,
+          cut.filter((s) => areaOf(s.contours) < largest),
+          '#808080',
+        ),
+        60,
+      ),
+    ).toBeGreaterThan(2e-3)
   })
 
   it('as one ink are one shape: dark where the dark is on top', () => {

@@ -48,13 +48,21 @@ describe('the outside of a line', () => {
 
   it('tells a form from the ground even where the edge is hollow', () => {
     // The lower edge bulges into the form: by its bow alone its outside would be above.
-    const lines = [line('top', through([20, 100], [100, 40], [180, 100])), line('hollow', through([20, 100], [100, 80], [180, 100]))]
+    const lines = [
+      line('top', through([20, 100], [100, 40], [180, 100])),
+      line('hollow', through([20, 100], [100, 80], [180, 100])),
+    ]
     expect(sideOf(lines, 'hollow')).toBe('right')
     expect(sideOf([lines[1]!], 'hollow')).toBe('left')
   })
 
   it('is unknown of a straight line alone, and as the person says where they said so', () => {
-    expect(sideOf([plainLine({ x: 0, y: 0 }, { x: 100, y: 0 })].map((l) => ({ ...l, id: 'a' })), 'a')).toBeNull()
+    expect(
+      sideOf(
+        [plainLine({ x: 0, y: 0 }, { x: 100, y: 0 })].map((l) => ({ ...l, id: 'a' })),
+        'a',
+      ),
+    ).toBeNull()
     expect(sideOf([{ ...line('a', ring(50, 50, 30)), outside: 'right' }], 'a')).toBe('right')
   })
 })
@@ -72,13 +80,17 @@ describe('weight by light', () => {
 
   it('passes faster the harder it is, and not at all at no strength', () => {
     const ringLine = line('a', ring(100, 100, 40))
-    const nearTurn = (softness: number): number => lightAlong(ringLine, 'left', { ...RULE, softness })[Math.round(0.3 * courseOf(ringLine.path).x.length)]!
+    const nearTurn = (softness: number): number =>
+      lightAlong(ringLine, 'left', { ...RULE, softness })[Math.round(0.3 * courseOf(ringLine.path).x.length)]!
     expect(nearTurn(0)).toBeGreaterThan(nearTurn(1) + 0.05)
     expect(lit([ringLine], { ...RULE, strength: 0 })[0]).toBe(ringLine)
   })
 
   it('carries the exact light within one part in a hundred of the width, in few stops, at its extremes', () => {
-    const lines = SCENARIO.flatMap((make) => make().layers.flatMap((x) => x.lines)).map((l) => ({ ...l, weight: { ...l.weight, stops: [{ at: 0, left: 1, right: 1 }] } }))
+    const lines = SCENARIO.flatMap((make) => make().layers.flatMap((x) => x.lines)).map((l) => ({
+      ...l,
+      weight: { ...l.weight, stops: [{ at: 0, left: 1, right: 1 }] },
+    }))
     const outsides = outsidesOf(lines)
     let stops = 0
     let near = 0
@@ -96,7 +108,9 @@ describe('weight by light', () => {
       near += off.filter((d) => d <= 0.0105).length
       all += off.length
       const most = at.findIndex((_, i) => light[i] === widest)
-      expect(l.weight.stops.some((s) => Math.abs(s.at - at[most]!) < 0.03 || Math.abs(s.left - widest) < 0.02 * widest)).toBe(true)
+      expect(
+        l.weight.stops.some((s) => Math.abs(s.at - at[most]!) < 0.03 || Math.abs(s.left - widest) < 0.02 * widest),
+      ).toBe(true)
     }
     expect(near / all).toBeGreaterThan(0.995)
     expect(stops / lines.length).toBeLessThan(7)
@@ -147,14 +161,18 @@ describe('weight by light', () => {
 })
 
 describe('a light that follows edits', () => {
-  const live = (drawing: Drawing): Drawing => changed(drawing, (draft) => void (draft.settings.light = { ...RULE, live: true }))
+  const live = (drawing: Drawing): Drawing =>
+    changed(drawing, (draft) => void (draft.settings.light = { ...RULE, live: true }))
   const first = (drawing: Drawing): Line => drawing.layers[0]!.items[0] as Line
   const start = (): Drawing => live(newDrawing('D', { layers: [newLinesLayer('L', [line('a', ring(100, 100, 40))])] }))
 
   it('falls on lines as they are laid, moved and given a profile', () => {
     const lit = start()
     expect(first(lit).weight.stops.length).toBeGreaterThan(3)
-    const flipped = changed(lit, (draft) => void ((draft.layers[0]!.items[0] as Line).weight = flipEnds(first(lit).weight)))
+    const flipped = changed(
+      lit,
+      (draft) => void ((draft.layers[0]!.items[0] as Line).weight = flipEnds(first(lit).weight)),
+    )
     expect(first(flipped).weight.stops).toEqual(first(lit).weight.stops)
     const more = changed(lit, (draft) => void (draft.layers[0]!.items as Line[]).push(line('b', ring(300, 100, 30))))
     expect((more.layers[0]!.items[1] as Line).weight.unlit).toHaveLength(1)

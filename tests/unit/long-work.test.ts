@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { useLongWork } from '../../app/stores/long-work'
 
-test('a report that comes in after the end is passed over, and an end takes away nobody else\'s work', () => {
+test("a report that comes in after the end is passed over, and an end takes away nobody else's work", () => {
   const { work, beginWork } = useLongWork()
   const found = beginWork('Finding lines', () => undefined)
   found.tell(0.3)

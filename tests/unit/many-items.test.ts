@@ -19,7 +19,12 @@ const SAMPLES = 600
 
 /** A pen's stroke of many samples, as Freehand leaves it. */
 function stroke(k: number): Line {
-  const samples = Array.from({ length: SAMPLES }, (_, i) => ({ x: 20 + i / 1.7 + k * 0.37, y: 5 + k * 2.6 + 22 * Math.sin(i / 60 + k) + 4 * Math.sin(i / 17), t: i * 5, pressure: 0.5 + 0.4 * Math.sin(i / 40 + k) }))
+  const samples = Array.from({ length: SAMPLES }, (_, i) => ({
+    x: 20 + i / 1.7 + k * 0.37,
+    y: 5 + k * 2.6 + 22 * Math.sin(i / 60 + k) + 4 * Math.sin(i / 17),
+    t: i * 5,
+    pressure: 0.5 + 0.4 * Math.sin(i / 40 + k),
+  }))
   const trace: PenTrace = { samples, device: 'pen', steadiness: 0.4, response: 1, zoom: 1 }
   const { path, stops } = fitByTrace(trace)
   const line = newLine(path, { trace })
@@ -29,7 +34,11 @@ function stroke(k: number): Line {
 /** As the workspace has it: drawn by edits, so everything lies on the grid. */
 function drawn(): Drawing {
   const blank = newDrawing('Strokes', { layers: [newLinesLayer('Lines')] })
-  const { drawing } = makeEdit(blank, 'Draw', (d) => void (d.layers[0]!.items as Line[]).push(...Array.from({ length: COUNT }, (_, k) => stroke(k))))!
+  const { drawing } = makeEdit(
+    blank,
+    'Draw',
+    (d) => void (d.layers[0]!.items as Line[]).push(...Array.from({ length: COUNT }, (_, k) => stroke(k))),
+  )!
   return withTracesApart(drawing, () => undefined)
 }
 
@@ -40,8 +49,26 @@ const throughJson = (e: Edit): Edit => JSON.parse(JSON.stringify(e)) as Edit
 
 const deeds: [string, (d: Drawing) => void][] = [
   ['moved', (d) => items(d).forEach((l) => Object.assign(l, movedLine(l, { x: 13.3333333, y: -7.1 })))],
-  ['scaled with their weights', (d) => items(d).forEach((l) => Object.assign(l, scaledLine(l, (p) => ({ x: 100 + (p.x - 100) * 0.73, y: 50 + (p.y - 50) * 0.73 }), 0.73, true)))],
-  ['turned', (d) => items(d).forEach((l) => Object.assign(l, scaledLine(l, (p) => ({ x: 0.6 * p.x - 0.8 * p.y + 90, y: 0.8 * p.x + 0.6 * p.y }), 1, false)))],
+  [
+    'scaled with their weights',
+    (d) =>
+      items(d).forEach((l) =>
+        Object.assign(
+          l,
+          scaledLine(l, (p) => ({ x: 100 + (p.x - 100) * 0.73, y: 50 + (p.y - 50) * 0.73 }), 0.73, true),
+        ),
+      ),
+  ],
+  [
+    'turned',
+    (d) =>
+      items(d).forEach((l) =>
+        Object.assign(
+          l,
+          scaledLine(l, (p) => ({ x: 0.6 * p.x - 0.8 * p.y + 90, y: 0.8 * p.x + 0.6 * p.y }), 1, false),
+        ),
+      ),
+  ],
   ['duplicated', (d) => void items(d).push(...copiedLines(items(base), { x: 10, y: 10 }, items(base)))],
   ['given another ink and size', (d) => items(d).forEach((l) => ((l.ink = 'red'), (l.weight.size = 5)))],
 ]
@@ -68,7 +95,15 @@ describe('a step of 200 pen strokes of 600 samples', () => {
     expect(clashes([theirs.edit], edits)).toEqual([])
     const bent = makeEdit(base, 'Bend', (d) => void (items(d)[3]!.path.nodes[0]!.at.x += 4))!
     expect(clashes([bent.edit], [moved.edit])).toEqual(['Move'])
-    expect(rebase({ drawing: { ...base, layers: [{ ...base.layers[0]!, items: items(base).slice(1) } as never] }, history: emptyHistory() }, [moved.edit]).lost).toHaveLength(1)
+    expect(
+      rebase(
+        {
+          drawing: { ...base, layers: [{ ...base.layers[0]!, items: items(base).slice(1) } as never] },
+          history: emptyHistory(),
+        },
+        [moved.edit],
+      ).lost,
+    ).toHaveLength(1)
   })
 
   it.each([

@@ -13,14 +13,33 @@ import { randomLine } from './support/random-lines'
 const fresh = (seed: number): Line => ({ ...newLine(randomLine(seed).path), id: `line-${seed}` })
 
 const start = newDrawing('Start', {
-  layers: [newLinesLayer('A', [1, 2, 3, 4].map(fresh)), newLinesLayer('B', [5, 6].map(fresh)), newSketchLayer({ id: 's', image: 'a'.repeat(64), x: 0, y: 0, width: 9, height: 9, angle: 0 })],
+  layers: [
+    newLinesLayer('A', [1, 2, 3, 4].map(fresh)),
+    newLinesLayer('B', [5, 6].map(fresh)),
+    newSketchLayer({ id: 's', image: 'a'.repeat(64), x: 0, y: 0, width: 9, height: 9, angle: 0 }),
+  ],
 })
 
-type Act = { kind: 'add' | 'remove' | 'weigh' | 'swap' | 'carry' | 'layer' | 'unlayer' | 'shuffle' | 'dim' | 'rename'; a: number; b: number }
+type Act = {
+  kind: 'add' | 'remove' | 'weigh' | 'swap' | 'carry' | 'layer' | 'unlayer' | 'shuffle' | 'dim' | 'rename'
+  a: number
+  b: number
+}
 
 const acts = fc.array(
   fc.record({
-    kind: fc.constantFrom<Act['kind']>('add', 'remove', 'weigh', 'swap', 'carry', 'layer', 'unlayer', 'shuffle', 'dim', 'rename'),
+    kind: fc.constantFrom<Act['kind']>(
+      'add',
+      'remove',
+      'weigh',
+      'swap',
+      'carry',
+      'layer',
+      'unlayer',
+      'shuffle',
+      'dim',
+      'rename',
+    ),
     a: fc.nat(30),
     b: fc.nat(30),
   }),
@@ -37,7 +56,8 @@ function act(drawing: Drawing, { kind, a, b }: Act): Drawing {
     const items = (layer?.items ?? []) as Line[]
     const i = b % Math.max(1, items.length)
     if (kind === 'rename') d.name = `Name ${a}`
-    else if (kind === 'layer') d.layers.splice(b % (d.layers.length + 1), 0, newLinesLayer(`Layer ${a}`, [fresh(++seed)]))
+    else if (kind === 'layer')
+      d.layers.splice(b % (d.layers.length + 1), 0, newLinesLayer(`Layer ${a}`, [fresh(++seed)]))
     else if (kind === 'unlayer' && layer) d.layers.splice(d.layers.indexOf(layer), 1)
     else if (kind === 'shuffle') d.layers.reverse()
     else if (kind === 'dim' && layer) layer.opacity = (a % 10) / 10
@@ -45,7 +65,8 @@ function act(drawing: Drawing, { kind, a, b }: Act): Drawing {
     else if (kind === 'remove') items.splice(i, 1)
     else if (kind === 'weigh' && items[i]) items[i].weight.size = b + 1
     else if (kind === 'swap' && items.length > 1) items.unshift(...items.splice(i, 1))
-    else if (kind === 'carry' && items.length) layers[(a + 1) % layers.length]!.items.push(items.splice(i, 1)[0] as never)
+    else if (kind === 'carry' && items.length)
+      layers[(a + 1) % layers.length]!.items.push(items.splice(i, 1)[0] as never)
   })
 }
 
@@ -94,16 +115,30 @@ describe('patches on a drawing that others changed', () => {
   const [a, b] = start.layers as [Layer, Layer, Layer]
 
   it('meet their line wherever it is now', () => {
-    const mine = patchesBetween(start, changed(start, (d) => void ((d.layers[0]!.items[3] as Line).weight.size = 40)))
+    const mine = patchesBetween(
+      start,
+      changed(start, (d) => void ((d.layers[0]!.items[3] as Line).weight.size = 40)),
+    )
     const theirs = changed(start, (d) => void d.layers[0]!.items.splice(0, 2))
     const both = applyPatches(theirs, mine).layers[0]!.items as Line[]
-    expect(both.map((l) => [l.id, l.weight.size])).toEqual([['line-3', 6], ['line-4', 40]])
+    expect(both.map((l) => [l.id, l.weight.size])).toEqual([
+      ['line-3', 6],
+      ['line-4', 40],
+    ])
   })
 
   it('keep lines that an order does not know', () => {
-    const mine: Patch[] = [{ op: 'order', path: ['layers', a.id, 'items'], value: ['line-4', 'line-3', 'line-2', 'line-1'] }]
+    const mine: Patch[] = [
+      { op: 'order', path: ['layers', a.id, 'items'], value: ['line-4', 'line-3', 'line-2', 'line-1'] },
+    ]
     const theirs = changed(start, (d) => void d.layers[0]!.items.push(fresh(77) as never))
-    expect(applyPatches(theirs, mine).layers[0]!.items.map((i) => i.id)).toEqual(['line-4', 'line-77', 'line-3', 'line-2', 'line-1'])
+    expect(applyPatches(theirs, mine).layers[0]!.items.map((i) => i.id)).toEqual([
+      'line-4',
+      'line-77',
+      'line-3',
+      'line-2',
+      'line-1',
+    ])
   })
 
   it.each<[string, Patch]>([
@@ -113,8 +148,14 @@ describe('patches on a drawing that others changed', () => {
     ['a line that is there already', { op: 'add', path: ['layers', a.id, 'items', 0], value: fresh(1) }],
     ['an unknown field', { op: 'replace', path: ['layers', a.id, 'kind'], value: 'fills' }],
     ['the id', { op: 'replace', path: ['id'], value: 'x' }],
-    ['a path that leads nowhere', { op: 'replace', path: ['layers', a.id, 'items', 'line-1', 'path', 'closed'], value: true }],
-    ['a field of everything', { op: 'replace', path: ['layers', a.id, 'items', 'line-1', 'weight', '__proto__'], value: {} }],
+    [
+      'a path that leads nowhere',
+      { op: 'replace', path: ['layers', a.id, 'items', 'line-1', 'path', 'closed'], value: true },
+    ],
+    [
+      'a field of everything',
+      { op: 'replace', path: ['layers', a.id, 'items', 'line-1', 'weight', '__proto__'], value: {} },
+    ],
     ['an ink that is gone', { op: 'replace', path: ['inks', 'gone', 'colour'], value: '#000000' }],
     ['an unknown setting', { op: 'replace', path: ['settings', 'shapes', 'toString'], value: 1 }],
     ['a place that is no number', { op: 'add', path: ['layers', 'top'], value: b }],
@@ -138,7 +179,12 @@ describe('the limits of lists', () => {
   it('a full layer takes no more lines, and says so', () => {
     const [a] = start.layers
     const line = fresh(1)
-    const full = { ...start, layers: [{ ...a!, items: Array.from({ length: 50_001 }, (_, i) => ({ ...line, id: `l${i}` })) } as Layer] }
-    expect(() => checkTouched(full, [{ op: 'add', path: ['layers', a!.id, 'items', 0], value: { ...line, id: 'l0' } }])).toThrow(/layer "A" is full/)
+    const full = {
+      ...start,
+      layers: [{ ...a!, items: Array.from({ length: 50_001 }, (_, i) => ({ ...line, id: `l${i}` })) } as Layer],
+    }
+    expect(() =>
+      checkTouched(full, [{ op: 'add', path: ['layers', a!.id, 'items', 0], value: { ...line, id: 'l0' } }]),
+    ).toThrow(/layer "A" is full/)
   })
 })

@@ -30,7 +30,8 @@ describe('paths', () => {
         const there = new ArcLength(cubicsOfPath(path))
         const back = new ArcLength(cubicsOfPath(reversePath(path)))
         expect(back.total).toBeCloseTo(there.total, 6)
-        if (!path.closed) expect(distance(back.point((1 - u) * back.total), there.point(u * there.total))).toBeLessThan(1e-4)
+        if (!path.closed)
+          expect(distance(back.point((1 - u) * back.total), there.point(u * there.total))).toBeLessThan(1e-4)
         expect(reversePath(reversePath(path))).toEqual(path)
       }),
       { seed: 1 },
@@ -61,7 +62,10 @@ describe('paths', () => {
 
   it('straight cubics lose their handles, smooth joints are told from corners', () => {
     const bend = cubic({ x: 10, y: 0 }, { x: 20, y: 0 }, { x: 30, y: 10 }, { x: 30, y: 20 })
-    const { nodes } = pathOfCubics([straight({ x: 0, y: 0 }, { x: 10, y: 0 }), bend, straight({ x: 30, y: 20 }, { x: 0, y: 20 })], false)
+    const { nodes } = pathOfCubics(
+      [straight({ x: 0, y: 0 }, { x: 10, y: 0 }), bend, straight({ x: 30, y: 20 }, { x: 0, y: 20 })],
+      false,
+    )
     expect(nodes.map((n) => n.joint)).toEqual(['corner', 'smooth', 'corner', 'corner'])
     expect(nodes[1]).toMatchObject({ in: null, out: { x: 20, y: 0 } })
   })
@@ -106,7 +110,13 @@ describe('path data', () => {
   })
 
   it('numbers are short and plain', () => {
-    expect([short(1.5, 3), short(-0.0001, 2), short(100, 2), short(0.12345, 3), short(1e-9, 4)]).toEqual(['1.5', '0', '100', '0.123', '0'])
+    expect([short(1.5, 3), short(-0.0001, 2), short(100, 2), short(0.12345, 3), short(1e-9, 4)]).toEqual([
+      '1.5',
+      '0',
+      '100',
+      '0.123',
+      '0',
+    ])
   })
 })
 

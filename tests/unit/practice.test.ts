@@ -31,7 +31,10 @@ function rivalNodes(samples: readonly TraceSample[], near: number): number {
   let [low, high, fewest] = [0.02, 400, Infinity]
   for (let i = 0; i < 24; i++) {
     const error = Math.sqrt(low * high)
-    const chain = fitCurveOfPoints(samples.map((s) => [s.x, s.y]), error).map((c) => cubic(...(c.map(([x, y]) => ({ x: x!, y: y! })) as [Vec, Vec, Vec, Vec])))
+    const chain = fitCurveOfPoints(
+      samples.map((s) => [s.x, s.y]),
+      error,
+    ).map((c) => cubic(...(c.map(([x, y]) => ({ x: x!, y: y! })) as [Vec, Vec, Vec, Vec])))
     if (deviation(chain, samples) <= near) {
       fewest = Math.min(fewest, chain.length + 1)
       low = error
@@ -84,7 +87,8 @@ describe('a trace fitted while it is drawn', () => {
       const final = fitTrace(traceOf(samples), { ...options, steadiness }).path
       const arc = new ArcLength(cubicsOfPath(final))
       const seen = new ArcLength(cubicsOfPath(path))
-      for (let i = 0; i <= 200; i++) expect(arc.nearest(seen.point((seen.total * i) / 200)).distance).toBeLessThan(2 * options.tolerance)
+      for (let i = 0; i <= 200; i++)
+        expect(arc.nearest(seen.point((seen.total * i) / 200)).distance).toBeLessThan(2 * options.tolerance)
       expect(path.nodes[0]!.at).toEqual(final.nodes[0]!.at)
       expect(path.nodes.at(-1)!.at).toEqual(final.nodes.at(-1)!.at)
       expect(path.nodes.length).toBeLessThan(2.2 * final.nodes.length)

@@ -8,9 +8,18 @@ import type { ShelfProfile } from '#core/weight/shelf'
 import { SHELF } from '#core/weight/shelf'
 
 const factor = fc.double({ min: 0, max: 3, noNaN: true }).map((v) => v + 0)
-const stops = fc.uniqueArray(fc.double({ min: 0, max: 1, noNaN: true }).map((v) => v + 0), { minLength: 1, maxLength: 9 }).chain((places) =>
-  fc.tuple(...places.sort((a, b) => a - b).map((at) => fc.record({ at: fc.constant(at), left: factor, right: factor }))).map((all): WidthStop[] => all),
-)
+const stops = fc
+  .uniqueArray(
+    fc.double({ min: 0, max: 1, noNaN: true }).map((v) => v + 0),
+    { minLength: 1, maxLength: 9 },
+  )
+  .chain((places) =>
+    fc
+      .tuple(
+        ...places.sort((a, b) => a - b).map((at) => fc.record({ at: fc.constant(at), left: factor, right: factor })),
+      )
+      .map((all): WidthStop[] => all),
+  )
 const profile = fc.record({
   id: fc.uuid(),
   name: fc.string({ minLength: 1, maxLength: 30 }).map((s) => s.replace(/[^\w ]/g, 'x').trim() || 'Leaf'),
@@ -35,7 +44,16 @@ describe('a file of profiles', () => {
   })
 
   it('puts unsorted stops in order, and names what has no name', () => {
-    const [p] = readProfiles(file({ stops: [{ at: 1, left: 0, right: 0 }, { at: 0.2, left: 1, right: 1 }], start: null, end: null }))
+    const [p] = readProfiles(
+      file({
+        stops: [
+          { at: 1, left: 0, right: 0 },
+          { at: 0.2, left: 1, right: 1 },
+        ],
+        start: null,
+        end: null,
+      }),
+    )
     expect(p!.stops.map((s) => s.at)).toEqual([0.2, 1])
     expect(p!.name).toBe('Profile 1')
   })
@@ -52,13 +70,28 @@ describe('a file of profiles', () => {
     ['null', 'null', /no file of profiles/],
     ['nothing in it', file(), /no profile/],
     ['no stops', file({ name: 'Leaf', stops: [] }), /Profile "Leaf" cannot be used/],
-    ['a width that is no number', file({ name: 'Leaf', stops: [{ at: 0, left: null, right: 1 }] }), /Profile "Leaf" cannot be used: stops\[0\].left/],
+    [
+      'a width that is no number',
+      file({ name: 'Leaf', stops: [{ at: 0, left: null, right: 1 }] }),
+      /Profile "Leaf" cannot be used: stops\[0\].left/,
+    ],
     ['NaN, which JSON lacks', '{"format":"bellatrait profiles","profiles":[{"stops":[{"at":NaN}]}]}', /no JSON/],
     ['a place off the line', file({ name: 'Leaf', stops: [{ at: 1.5, left: 1, right: 1 }] }), /stops\[0\].at/],
     ['a negative width', file({ name: 'Leaf', stops: [{ at: 0, left: -1, right: 1 }] }), /stops\[0\].left/],
-    ['a hundred thousand stops', file({ name: 'Leaf', stops: Array.from({ length: 100_000 }, (_, i) => ({ at: i / 100_000, left: 1, right: 1 })) }), /100000 width stops, and a line takes 1000/],
+    [
+      'a hundred thousand stops',
+      file({
+        name: 'Leaf',
+        stops: Array.from({ length: 100_000 }, (_, i) => ({ at: i / 100_000, left: 1, right: 1 })),
+      }),
+      /100000 width stops, and a line takes 1000/,
+    ],
     ['too many profiles', file(...Array.from({ length: 201 }, () => ({ stops: even }))), /201 profiles/],
-    ['a taper that is none', file({ name: 'Leaf', stops: even, start: { length: -5 } }), /Profile "Leaf" cannot be used/],
+    [
+      'a taper that is none',
+      file({ name: 'Leaf', stops: even, start: { length: -5 } }),
+      /Profile "Leaf" cannot be used/,
+    ],
   ])('with %s is refused with a sentence', (_, text, sentence) => {
     expect(() => readProfiles(text)).toThrow(InputError)
     expect(() => readProfiles(text)).toThrow(sentence)

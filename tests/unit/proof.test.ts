@@ -25,8 +25,16 @@ function judged(seed: number): Record<FindingKind, { planted: number; found: num
     KINDS.map((kind) => {
       const planted = faults.filter((f) => f.kind === kind)
       const mine = findings.filter((f) => f.kind === kind)
-      const is = (a: { x: number; y: number }, b: { x: number; y: number }): boolean => Math.hypot(a.x - b.x, a.y - b.y) < NEAR
-      return [kind, { planted: planted.length, found: planted.filter((p) => mine.some((f) => is(f.at, p.at))).length, wrong: mine.filter((f) => !planted.some((p) => is(f.at, p.at))).length }]
+      const is = (a: { x: number; y: number }, b: { x: number; y: number }): boolean =>
+        Math.hypot(a.x - b.x, a.y - b.y) < NEAR
+      return [
+        kind,
+        {
+          planted: planted.length,
+          found: planted.filter((p) => mine.some((f) => is(f.at, p.at))).length,
+          wrong: mine.filter((f) => !planted.some((p) => is(f.at, p.at))).length,
+        },
+      ]
     }),
   ) as ReturnType<typeof judged>
 }
@@ -49,19 +57,32 @@ describe('Proof', () => {
     }
   })
 
-  it.each(SCENARIO.map((make) => documentOf(make(), null)).map((d) => [d.name, d] as const))('finds nothing in %s', (_, d) => {
-    expect(findingsOf(d)).toEqual([])
-  })
+  it.each(SCENARIO.map((make) => documentOf(make(), null)).map((d) => [d.name, d] as const))(
+    'finds nothing in %s',
+    (_, d) => {
+      expect(findingsOf(d)).toEqual([])
+    },
+  )
 
   it('finds a pinhole that three lines leave between them, and closes it', () => {
     // The hole's own corners, 0.2 px squared between them; each line lies half its width outside of an edge.
-    const hole = [{ x: 300, y: 200 }, { x: 300.9, y: 200.1 }, { x: 300.3, y: 200.5 }]
+    const hole = [
+      { x: 300, y: 200 },
+      { x: 300.9, y: 200.1 },
+      { x: 300.3, y: 200.5 },
+    ]
     const lines = [5, 6.5, 8].map((size, k) => {
       const [p, q] = [hole[k]!, hole[(k + 1) % 3]!]
       const l = Math.hypot(q.x - p.x, q.y - p.y)
       const [u, v] = [(q.x - p.x) / l, (q.y - p.y) / l]
       const at = (s: number) => ({ x: p.x + s * u + (size / 2) * v, y: p.y + s * v - (size / 2) * u })
-      return newLine({ closed: false, nodes: [at(-70 - 9 * k), at(60 + 13 * k)].map((p) => ({ at: p, in: null, out: null, joint: 'corner' })) }, { weight: evenWeight(size) })
+      return newLine(
+        {
+          closed: false,
+          nodes: [at(-70 - 9 * k), at(60 + 13 * k)].map((p) => ({ at: p, in: null, out: null, joint: 'corner' })),
+        },
+        { weight: evenWeight(size) },
+      )
     })
     const drawing = newDrawing('Pinhole', { layers: [newLinesLayer('Lines', lines)] })
     const holes = findingsOf(drawing).filter((f) => f.kind === 'sliver')
@@ -70,10 +91,22 @@ describe('Proof', () => {
   })
 
   it('knows a lump by the lines that make it, wherever they go', () => {
-    const bar = (id: string, x: number, to: number, y: number, size: number) => newLine({ closed: false, nodes: [{ x, y }, { x: to, y: y + (to - x) / 9 }].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })) }, { id, weight: evenWeight(size) })
+    const bar = (id: string, x: number, to: number, y: number, size: number) =>
+      newLine(
+        {
+          closed: false,
+          nodes: [
+            { x, y },
+            { x: to, y: y + (to - x) / 9 },
+          ].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
+        },
+        { id, weight: evenWeight(size) },
+      )
     const lumps = (dx: number, dy: number): string[] => {
       const lines = [bar('long', 60 + dx, 240 + dx, 90 + dy, 5), bar('blob', 150 + dx, 150.6 + dx, 100 + dy, 6.4)]
-      return findingsOf(newDrawing('Lump', { layers: [newLinesLayer('Lines', lines)] })).filter((f) => f.kind === 'lump').map((f) => f.key)
+      return findingsOf(newDrawing('Lump', { layers: [newLinesLayer('Lines', lines)] }))
+        .filter((f) => f.kind === 'lump')
+        .map((f) => f.key)
     }
     expect(lumps(0, 0)).toHaveLength(2)
     expect(new Set(lumps(0, 0)).size).toBe(2)
@@ -82,7 +115,9 @@ describe('Proof', () => {
 
   it('tells ends past a line with tucking off, too', () => {
     const { drawing } = faultySheet()
-    expect(findingsOf({ ...drawing, settings: { ...drawing.settings, tuck: false } }).filter((f) => f.kind === 'past')).toHaveLength(6)
+    expect(
+      findingsOf({ ...drawing, settings: { ...drawing.settings, tuck: false } }).filter((f) => f.kind === 'past'),
+    ).toHaveLength(6)
   })
 
   it('mends the end that it names, and leaves the other where it is', () => {
@@ -98,29 +133,38 @@ describe('Proof', () => {
         return Math.hypot(at.x - p.x, at.y - p.y)
       }
       const other = was.get(mend.line)!.path.nodes.at(mend.end === 'last' ? 0 : -1)!.at
-      expect([off(mend.to, is, mend.end === 'last') < 0.001, off(other, is, mend.end === 'first') < 0.001]).toEqual([true, true])
+      expect([off(mend.to, is, mend.end === 'last') < 0.001, off(other, is, mend.end === 'first') < 0.001]).toEqual([
+        true,
+        true,
+      ])
     }
   })
 
   // Only a hand can tell what an edge should be.
   const BY_HAND: readonly FindingKind[] = ['lump', 'notch']
 
-  it.each(KINDS.filter((k) => !BY_HAND.includes(k)))('mended, nothing of its kind is left, and nothing else moves: %s', (kind) => {
-    const { drawing } = faultySheet()
-    const all = findingsOf(drawing)
-    const mine = all.filter((f) => f.kind === kind && f.mend)
-    expect(mine.length).toBeGreaterThan(0)
-    const after = mended(drawing, mine)
-    expect(findingsOf(after).filter((f) => f.kind === kind && f.mend)).toEqual([])
-    const touched = new Set(mine.flatMap((f) => (f.mend && 'line' in f.mend ? [f.mend.line] : [])))
-    const was = new Map(linesOf(drawing).map((l) => [l.id, l]))
-    for (const l of linesOf(after)) if (!touched.has(l.id)) expect(moved(was.get(l.id)!, l)).toBe(0)
-  })
+  it.each(KINDS.filter((k) => !BY_HAND.includes(k)))(
+    'mended, nothing of its kind is left, and nothing else moves: %s',
+    (kind) => {
+      const { drawing } = faultySheet()
+      const all = findingsOf(drawing)
+      const mine = all.filter((f) => f.kind === kind && f.mend)
+      expect(mine.length).toBeGreaterThan(0)
+      const after = mended(drawing, mine)
+      expect(findingsOf(after).filter((f) => f.kind === kind && f.mend)).toEqual([])
+      const touched = new Set(mine.flatMap((f) => (f.mend && 'line' in f.mend ? [f.mend.line] : [])))
+      const was = new Map(linesOf(drawing).map((l) => [l.id, l]))
+      for (const l of linesOf(after)) if (!touched.has(l.id)) expect(moved(was.get(l.id)!, l)).toBe(0)
+    },
+  )
 
   it('what is left as it is, is told no more, and comes back when it is taken back', () => {
     const { drawing } = faultySheet()
     const [first] = findingsOf(drawing)
-    const left: Drawing = { ...drawing, amendments: [...drawing.amendments!, { id: 'leave', kind: 'leave', key: first!.key }] }
+    const left: Drawing = {
+      ...drawing,
+      amendments: [...drawing.amendments!, { id: 'leave', kind: 'leave', key: first!.key }],
+    }
     expect(findingsOf(left).map((f) => f.key)).not.toContain(first!.key)
     expect(openFindings(drawing, atOnce(findingsIn(openInk(left)))).map((f) => f.key)).toContain(first!.key)
   })
@@ -136,7 +180,19 @@ describe('Proof', () => {
         line.path.nodes[0]!.at.x += 9
         line.weight.size *= 1.3
       })
-      session.apply([{ op: 'replace', path: ['layers', now.layers[0]!.id, 'items', (next.layers[0]!.items as Line[])[seed % next.layers[0]!.items.length]!.id, 'path'], value: (next.layers[0]!.items as Line[])[seed % next.layers[0]!.items.length]!.path }])
+      session.apply([
+        {
+          op: 'replace',
+          path: [
+            'layers',
+            now.layers[0]!.id,
+            'items',
+            (next.layers[0]!.items as Line[])[seed % next.layers[0]!.items.length]!.id,
+            'path',
+          ],
+          value: (next.layers[0]!.items as Line[])[seed % next.layers[0]!.items.length]!.path,
+        },
+      ])
       now = session.drawing
       expect(openFindings(now, atOnce(findingsIn(session)))).toEqual(findingsOf(now))
     }

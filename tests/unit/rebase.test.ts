@@ -12,9 +12,13 @@ import { outsidesOf } from '#core/relations/outside'
 import { plainLine } from './support/desk'
 
 const items = (d: Drawing): Line[] => d.layers[0]!.items as Line[]
-const drawingOf = (lines: Line[], over: Partial<Drawing> = {}): Drawing => newDrawing('Two windows', { layers: [newLinesLayer('Lines', lines)], ...over })
+const drawingOf = (lines: Line[], over: Partial<Drawing> = {}): Drawing =>
+  newDrawing('Two windows', { layers: [newLinesLayer('Lines', lines)], ...over })
 const byId = (d: Drawing, id: string): Line => items(d).find((l) => l.id === id)!
-const move = (id: string, x: number, y: number): Recipe => (d) => void Object.assign(byId(d, id), movedLine(byId(d, id), { x, y }))
+const move =
+  (id: string, x: number, y: number): Recipe =>
+  (d) =>
+    void Object.assign(byId(d, id), movedLine(byId(d, id), { x, y }))
 
 /** Two windows begin with the same drawing; mine comes second. */
 function both(start: Drawing, theirs: Recipe, mine: Recipe) {
@@ -46,9 +50,29 @@ describe('two windows at once', () => {
   })
 
   it('lines lie under the light as if both had been done in one', () => {
-    const ring = (id: string, x: number): Line => ({ ...plainLine({ x, y: 20 }, { x: x + 60, y: 20 }, 6), id, path: { closed: true, nodes: [[x, 20], [x + 60, 20], [x + 60, 80], [x, 80]].map(([px, py]) => ({ at: { x: px!, y: py! }, in: null, out: null, joint: 'corner' as const })) } })
-    const start = makeEdit(drawingOf([ring('a', 0), ring('b', 100)]), 'Light', (d) => void (d.settings.light = { at: { x: -200, y: -100 }, strength: 0.6, softness: 0.5, live: true }))!.drawing
-    const { drawing } = both(start, move('a', 0, 150), (d) => void (d.settings.light = { ...d.settings.light!, at: { x: 400, y: 300 } }))
+    const ring = (id: string, x: number): Line => ({
+      ...plainLine({ x, y: 20 }, { x: x + 60, y: 20 }, 6),
+      id,
+      path: {
+        closed: true,
+        nodes: [
+          [x, 20],
+          [x + 60, 20],
+          [x + 60, 80],
+          [x, 80],
+        ].map(([px, py]) => ({ at: { x: px!, y: py! }, in: null, out: null, joint: 'corner' as const })),
+      },
+    })
+    const start = makeEdit(
+      drawingOf([ring('a', 0), ring('b', 100)]),
+      'Light',
+      (d) => void (d.settings.light = { at: { x: -200, y: -100 }, strength: 0.6, softness: 0.5, live: true }),
+    )!.drawing
+    const { drawing } = both(
+      start,
+      move('a', 0, 150),
+      (d) => void (d.settings.light = { ...d.settings.light!, at: { x: 400, y: 300 } }),
+    )
     const outsides = outsidesOf(items(drawing))
     for (const line of items(drawing)) {
       expect(litLine(line, outsides.get(line.id) ?? null, drawing.settings.light!)).toBe(line)
@@ -57,14 +81,21 @@ describe('two windows at once', () => {
   })
 
   it('one retouches, the other changes Simplify: both stay, and nothing clashed', () => {
-    const { drawing, clash } = both(drawingOf([across]), (d) => void (d.amendments = [{ id: 'r1', kind: 'retouch', at: { x: 0, y: 47 }, to: null }]), (d) => void (d.settings.shapes.simplify = 0.4))
+    const { drawing, clash } = both(
+      drawingOf([across]),
+      (d) => void (d.amendments = [{ id: 'r1', kind: 'retouch', at: { x: 0, y: 47 }, to: null }]),
+      (d) => void (d.settings.shapes.simplify = 0.4),
+    )
     expect(drawing).toMatchObject({ amendments: [{ id: 'r1' }], settings: { shapes: { simplify: 0.4 } } })
     expect(clash).toEqual([])
   })
 
   it('both retouch: both retouches stay', () => {
     const start = drawingOf([across], { amendments: [{ id: 'old', kind: 'retouch', at: { x: 9, y: 9 }, to: null }] })
-    const add = (id: string): Recipe => (d) => void (d.amendments = [...d.amendments!, { id, kind: 'retouch', at: { x: 1, y: 2 }, to: 'add' }])
+    const add =
+      (id: string): Recipe =>
+      (d) =>
+        void (d.amendments = [...d.amendments!, { id, kind: 'retouch', at: { x: 1, y: 2 }, to: 'add' }])
     const { drawing, clash } = both(start, add('theirs'), add('mine'))
     expect(drawing.amendments!.map((a) => a.id).sort()).toEqual(['mine', 'old', 'theirs'])
     expect(clash).toEqual([])
@@ -73,7 +104,10 @@ describe('two windows at once', () => {
   })
 
   it('both change the same setting: the words say so', () => {
-    const simplify = (v: number): Recipe => (d) => void (d.settings.shapes.simplify = v)
+    const simplify =
+      (v: number): Recipe =>
+      (d) =>
+        void (d.settings.shapes.simplify = v)
     const { drawing, clash } = both(drawingOf([across]), simplify(0.3), simplify(0.7))
     expect(drawing.settings.shapes.simplify).toBe(0.7)
     expect(clash).toEqual(['Mine'])

@@ -18,8 +18,10 @@ import { atOnce } from '#core/turns'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 import { seeded } from './support/random-lines'
 
-const areaOf = (contours: readonly Path[]): number => contours.reduce((n, c) => n + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
-const lengthOf = (contours: readonly Path[]): number => contours.reduce((n, c) => n + arcOfPath({ ...c, closed: true }).total, 0)
+const areaOf = (contours: readonly Path[]): number =>
+  contours.reduce((n, c) => n + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
+const lengthOf = (contours: readonly Path[]): number =>
+  contours.reduce((n, c) => n + arcOfPath({ ...c, closed: true }).total, 0)
 
 /** The second opinion: the ink as a renderer paints it, and a flood over what it leaves; shares no code with what it judges. */
 class Flood {
@@ -35,7 +37,9 @@ class Flood {
     { drawing }: { drawing: Drawing },
     private readonly zoom: number,
   ) {
-    const image = new Resvg(writeSvg(drawing, { content: 'outlines', shapes: shapesOf(drawing).shapes }), { fitTo: { mode: 'width', value: drawing.page.width * zoom } }).render()
+    const image = new Resvg(writeSvg(drawing, { content: 'outlines', shapes: shapesOf(drawing).shapes }), {
+      fitTo: { mode: 'width', value: drawing.page.width * zoom },
+    }).render()
     this.width = image.width
     this.height = image.height
     const { pixels } = image
@@ -109,13 +113,30 @@ describe('a line of one point among others', () => {
   it('is an ordinary guest of every stage: shapes, regions, bridges, Proof, pieces', () => {
     const node = (x: number, y: number) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })
     const dot = newLine({ nodes: [node(150, 120)], closed: false }, { id: 'dot' })
-    const gate = newLine({ nodes: [node(100, 100), node(220, 110), node(210, 200), node(104, 190), node(99, 102)], closed: false }, { id: 'gate' })
-    const d = newDrawing('Dot', { layers: [newLinesLayer('Lines', [dot, gate, newLine({ nodes: [node(300, 90), node(300, 90)], closed: false }, { id: 'still' })])] })
+    const gate = newLine(
+      { nodes: [node(100, 100), node(220, 110), node(210, 200), node(104, 190), node(99, 102)], closed: false },
+      { id: 'gate' },
+    )
+    const d = newDrawing('Dot', {
+      layers: [
+        newLinesLayer('Lines', [
+          dot,
+          gate,
+          newLine({ nodes: [node(300, 90), node(300, 90)], closed: false }, { id: 'still' }),
+        ]),
+      ],
+    })
     const session = openInk(d)
     expect(atOnce(session.shapes()).shapes.flatMap((s) => s.contours).length).toBeGreaterThan(2)
     expect(regionAt(d, { x: 190, y: 150 }, { gap: 8 })).not.toBeNull()
     expect(atOnce(session.paper(8)).bridges.length).toBeLessThan(3)
-    expect(() => [findingsOf(d), atOnce(session.piecesAt({ x: 150, y: 120 })), atOnce(session.joints()), atOnce(session.litter([], { most: 4, least: 1 })), atOnce(session.beyond(new Set(['gate']), 6))]).not.toThrow()
+    expect(() => [
+      findingsOf(d),
+      atOnce(session.piecesAt({ x: 150, y: 120 })),
+      atOnce(session.joints()),
+      atOnce(session.litter([], { most: 4, least: 1 })),
+      atOnce(session.beyond(new Set(['gate']), 6)),
+    ]).not.toThrow()
   })
 })
 
@@ -154,13 +175,38 @@ describe('gaps', () => {
       // An ellipse in eight arcs.
       const k = (4 / 3) * Math.tan(Math.PI / 16)
       const d = (a: number): Vec => ({ x: -rx * Math.sin(a + turn) * k, y: ry * Math.cos(a + turn) * k })
-      path = { closed: true, nodes: Array.from({ length: 8 }, (_, i) => { const a = (i * Math.PI) / 4; const [p, t] = [at(a), d(a)]; return { at: p, in: { x: p.x - t.x, y: p.y - t.y }, out: { x: p.x + t.x, y: p.y + t.y }, joint: 'smooth' as const } }) }
-    } else path = { closed: true, nodes: Array.from({ length: n }, (_, i) => ({ at: at((i * 2 * Math.PI) / n), in: null, out: null, joint: 'corner' as const })) }
+      path = {
+        closed: true,
+        nodes: Array.from({ length: 8 }, (_, i) => {
+          const a = (i * Math.PI) / 4
+          const [p, t] = [at(a), d(a)]
+          return {
+            at: p,
+            in: { x: p.x - t.x, y: p.y - t.y },
+            out: { x: p.x + t.x, y: p.y + t.y },
+            joint: 'smooth' as const,
+          }
+        }),
+      }
+    } else
+      path = {
+        closed: true,
+        nodes: Array.from({ length: n }, (_, i) => ({
+          at: at((i * 2 * Math.PI) / n),
+          in: null,
+          out: null,
+          joint: 'corner' as const,
+        })),
+      }
     // Snipped open at a place that is no corner; with butt ends the ink ends where the snip does.
     const { total } = arcOfPath(path)
-    const from = (0.5 / path.nodes.length) + r() * 0.02
+    const from = 0.5 / path.nodes.length + r() * 0.02
     const base = newLine(path, { id: 'figure', weight: evenWeight(size) })
-    const line: Line = { ...base, finish: { ...base.finish, startCap: 'butt', endCap: 'butt' }, snips: [{ from, to: from + gap / total }] }
+    const line: Line = {
+      ...base,
+      finish: { ...base.finish, startCap: 'butt', endCap: 'butt' },
+      snips: [{ from, to: from + gap / total }],
+    }
     return { drawing: newDrawing('Gap', { layers: [newLinesLayer('Ink', [line])] }), at: c }
   }
 
@@ -173,7 +219,11 @@ describe('gaps', () => {
       if (under) closed++
       if (!regionAt(drawing, at, { gap: gap * 0.9 - 0.2 })) open++
       // What is closed is as large as the whole figure's inside, but for the gap.
-      const whole = regionAt({ ...drawing, layers: [newLinesLayer('Ink', [{ ...(drawing.layers[0]!.items[0] as Line), snips: [] }])] }, at, { gap: 0 })!
+      const whole = regionAt(
+        { ...drawing, layers: [newLinesLayer('Ink', [{ ...(drawing.layers[0]!.items[0] as Line), snips: [] }])] },
+        at,
+        { gap: 0 },
+      )!
       if (under) expect(Math.abs(areaOf(under) - areaOf(whole))).toBeLessThan(gap * 8 + 4)
     }
     expect({ closed, open }).toEqual({ closed: 60, open: 60 })

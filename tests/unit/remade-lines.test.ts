@@ -14,13 +14,34 @@ import { documentOf, SCENARIO } from '../../demo/scenario'
 
 /** A demo drawing with every region poured and some ends trimmed off beyond the lines that they cross. */
 function worked(name: string): Drawing {
-  const document = documentOf(SCENARIO.map((make) => make()).find((d) => d.name === name)!, null)
+  const document = documentOf(
+    SCENARIO.map((make) => make()).find((d) => d.name === name)!,
+    null,
+  )
   const plain: Drawing = { ...document, fills: [] }
   const { regions } = atOnce(emptyRegions(openInk(plain), 1, 4))
-  const fence = new Set(linesOf(plain).filter((_, i) => i % 3 === 0).map((l) => l.id))
-  const trims = atOnce(openInk(plain).beyond(fence, 8)).map((hit, i): Trim => ({ id: `trim ${i}`, kind: 'trim', ...hit.trim }))
+  const fence = new Set(
+    linesOf(plain)
+      .filter((_, i) => i % 3 === 0)
+      .map((l) => l.id),
+  )
+  const trims = atOnce(openInk(plain).beyond(fence, 8)).map((hit, i): Trim => ({
+    id: `trim ${i}`,
+    kind: 'trim',
+    ...hit.trim,
+  }))
   const d: Drawing = { ...plain, amendments: [...(plain.amendments ?? []), ...trims] }
-  return { ...d, fills: regions.map((r, i): Fill => ({ id: `f${i}`, ink: plain.inks.at(-1)!.id, where: 'region', at: { x: 0, y: 0 }, hold: r.hold, gap: 1 / plain.page.pxPerMm })) }
+  return {
+    ...d,
+    fills: regions.map((r, i): Fill => ({
+      id: `f${i}`,
+      ink: plain.inks.at(-1)!.id,
+      where: 'region',
+      at: { x: 0, y: 0 },
+      hold: r.hold,
+      gap: 1 / plain.page.pxPerMm,
+    })),
+  }
 }
 
 const remake = (d: Drawing, each: (line: Line) => { parts: Line[]; stretches: Stretch[] }): Drawing =>
@@ -40,7 +61,10 @@ const remake = (d: Drawing, each: (line: Line) => { parts: Line[]; stretches: St
 /** By fill how much it fills, px squared; by trim whether it found its piece. */
 function came(d: Drawing): { areas: number[]; trims: boolean[] } {
   const session = openInk(d)
-  return { areas: atOnce(session.fills()).poured.map((p) => p.faces.reduce((n, f) => n + measureOfFace(f).area, 0)), trims: atOnce(session.trimmed()).map((t) => !!t.piece) }
+  return {
+    areas: atOnce(session.fills()).poured.map((p) => p.faces.reduce((n, f) => n + measureOfFace(f).area, 0)),
+    trims: atOnce(session.trimmed()).map((t) => !!t.piece),
+  }
 }
 
 const turned = (d: Drawing): Drawing => remake(d, (l) => ({ parts: [reversedLine(l)], stretches: turnedRound(l.id) }))
@@ -71,18 +95,45 @@ describe('lines made anew without moving their ink', () => {
     const is = came(cut(d))
     is.areas.forEach((a, i) => expect(Math.abs(a - was.areas[i]!), `fill ${i}`).toBeLessThan(0.03 * was.areas[i]! + 2))
     // What holds a fill on both sides of the cut is on both parts.
-    const fill: Fill = { id: 'f', ink: 'x', where: 'region', at: { x: 0, y: 0 }, gap: 0, hold: [{ line: 'l', side: 'left', from: 0.2, to: 0.8 }] }
-    const { hold } = produce({ ...d, fills: [fill] }, (draft) => followRemade(d, draft as Drawing, new Map([['l', cutAt([0.4], [{ id: 'p' }, { id: 'q' }])]]))).fills![0]!
-    expect(hold.map((h) => [h.line, h.side, Number(h.from.toFixed(3)), Number(h.to.toFixed(3))])).toEqual([['p', 'left', 0.5, 1], ['q', 'left', 0, 0.667]])
+    const fill: Fill = {
+      id: 'f',
+      ink: 'x',
+      where: 'region',
+      at: { x: 0, y: 0 },
+      gap: 0,
+      hold: [{ line: 'l', side: 'left', from: 0.2, to: 0.8 }],
+    }
+    const { hold } = produce({ ...d, fills: [fill] }, (draft) =>
+      followRemade(d, draft as Drawing, new Map([['l', cutAt([0.4], [{ id: 'p' }, { id: 'q' }])]])),
+    ).fills![0]!
+    expect(hold.map((h) => [h.line, h.side, Number(h.from.toFixed(3)), Number(h.to.toFixed(3))])).toEqual([
+      ['p', 'left', 0.5, 1],
+      ['q', 'left', 0, 0.667],
+    ])
   })
 
   it('keep them when two are joined, either of them turned round', () => {
     const [a, b] = [linesOf(d).find((l) => !l.path.closed)!, linesOf(d).filter((l) => !l.path.closed)[1]!]
-    for (const [first, second] of [[false, false], [true, false], [false, true], [true, true]] as const) {
+    for (const [first, second] of [
+      [false, false],
+      [true, false],
+      [false, true],
+      [true, true],
+    ] as const) {
       const one = joinedLines(first ? reversedLine(a) : a, second ? reversedLine(b) : b)
       const stretches = joinedAs(one, { line: a, turned: first }, { line: b, turned: second })
-      for (const [line, u] of [[a, 0.2], [b, 0.7]] as const) {
-        const fill: Fill = { id: 'f', ink: 'x', where: 'region', at: { x: 0, y: 0 }, gap: 0, hold: [{ line: line.id, side: 'left', from: u, to: u }] }
+      for (const [line, u] of [
+        [a, 0.2],
+        [b, 0.7],
+      ] as const) {
+        const fill: Fill = {
+          id: 'f',
+          ink: 'x',
+          where: 'region',
+          at: { x: 0, y: 0 },
+          gap: 0,
+          hold: [{ line: line.id, side: 'left', from: u, to: u }],
+        }
         const [held] = produce({ ...d, fills: [fill] }, (draft) => followRemade(d, draft as Drawing, stretches)).fills!
         const [h] = held!.hold
         const [p, q] = [pointOf(line, u), pointOf(one, h!.from)]
@@ -95,14 +146,35 @@ describe('lines made anew without moving their ink', () => {
   it('take along what was decided of their ends', () => {
     const [line, other] = linesOf(d)
     const amendments: Drawing['amendments'] = [
-      { id: 'c', kind: 'corner', style: 'rounded', ends: [{ line: line!.id, end: 'last' }, { line: other!.id, end: 'first' }] },
+      {
+        id: 'c',
+        kind: 'corner',
+        style: 'rounded',
+        ends: [
+          { line: line!.id, end: 'last' },
+          { line: other!.id, end: 'first' },
+        ],
+      },
       { id: 'l', kind: 'leave', key: `blunt ${line!.id} last` },
     ]
-    const follow = (remade: [string, Stretch[]][]) => produce({ ...d, amendments }, (draft) => followRemade(d, draft as Drawing, new Map(remade))).amendments!
-    expect(follow([[line!.id, turnedRound(line!.id)]])).toMatchObject([{ ends: [{ line: line!.id, end: 'first' }, { end: 'first' }] }, { key: `blunt ${line!.id} first` }])
-    expect(follow([[line!.id, cutAt([0.5], [{ id: line!.id }, { id: 'part' }])]])).toMatchObject([{ ends: [{ line: 'part', end: 'last' }, { end: 'first' }] }, { key: 'blunt part last' }])
+    const follow = (remade: [string, Stretch[]][]) =>
+      produce({ ...d, amendments }, (draft) => followRemade(d, draft as Drawing, new Map(remade))).amendments!
+    expect(follow([[line!.id, turnedRound(line!.id)]])).toMatchObject([
+      { ends: [{ line: line!.id, end: 'first' }, { end: 'first' }] },
+      { key: `blunt ${line!.id} first` },
+    ])
+    expect(follow([[line!.id, cutAt([0.5], [{ id: line!.id }, { id: 'part' }])]])).toMatchObject([
+      { ends: [{ line: 'part', end: 'last' }, { end: 'first' }] },
+      { key: 'blunt part last' },
+    ])
     // An end that lies within a line now is no end of a corner.
-    const longer = { ...line!, path: { ...line!.path, nodes: [...line!.path.nodes, { at: { x: 900, y: 900 }, in: null, out: null, joint: 'corner' as const }] } }
+    const longer = {
+      ...line!,
+      path: {
+        ...line!.path,
+        nodes: [...line!.path.nodes, { at: { x: 900, y: 900 }, in: null, out: null, joint: 'corner' as const }],
+      },
+    }
     expect(follow([[line!.id, goneOn(longer, line!, 'last')]]).map((a) => a.id)).toEqual(['l'])
   })
 })

@@ -19,8 +19,10 @@ const polygon = (...points: [number, number][]): Path => ({
   nodes: points.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' })),
   closed: true,
 })
-const rectangle = (x: number, y: number, w: number, h: number): Path => polygon([x, y], [x + w, y], [x + w, y + h], [x, y + h])
-const disc = (x: number, y: number, r: number): Path => pathOfCubics(arc({ x, y }, { x: r, y: 0 }, 2 * Math.PI, 1e-4), true)
+const rectangle = (x: number, y: number, w: number, h: number): Path =>
+  polygon([x, y], [x + w, y], [x + w, y + h], [x, y + h])
+const disc = (x: number, y: number, r: number): Path =>
+  pathOfCubics(arc({ x, y }, { x: r, y: 0 }, 2 * Math.PI, 1e-4), true)
 const shape = (...contours: Path[]): Shape => ({ id: 's', contours, ink: 'black', from: [] })
 const area = (contours: readonly Path[]): number => contours.reduce((a, c) => a + areaOfCubics(cubicsOfPath(c)), 0)
 const reversed = (p: Path): Path => ({ ...p, nodes: p.nodes.map((n) => ({ ...n, in: n.out, out: n.in })).reverse() })
@@ -51,7 +53,15 @@ describe('union', () => {
   })
 
   it('keeps a hole and turns it the other way', () => {
-    const out = unionShapes([shape(rectangle(0, 0, 100, 10)), shape(rectangle(0, 90, 100, 10)), shape(rectangle(0, 0, 10, 100)), shape(rectangle(90, 0, 10, 100))], TOLERANCE)
+    const out = unionShapes(
+      [
+        shape(rectangle(0, 0, 100, 10)),
+        shape(rectangle(0, 90, 100, 10)),
+        shape(rectangle(0, 0, 10, 100)),
+        shape(rectangle(90, 0, 10, 100)),
+      ],
+      TOLERANCE,
+    )
     const areas = out.map((c) => areaOfCubics(cubicsOfPath(c))).sort((a, b) => a - b)
     expect(areas.map(Math.round)).toEqual([-6400, 10000])
   })
@@ -78,12 +88,18 @@ describe('union', () => {
 
   it('does not depend on the order of the shapes', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 80 }), fc.integer({ min: 0, max: 80 }), fc.integer({ min: 3, max: 30 })), { minLength: 2, maxLength: 8 }), (all) => {
-        const shapes = all.map(([x, y, r], i) => shape(i % 2 ? disc(x, y, r) : rectangle(x, y, r, r * 1.3)))
-        const a = unionShapes(shapes, TOLERANCE)
-        const b = unionShapes([...shapes].reverse(), TOLERANCE)
-        expect(area(b)).toBeCloseTo(area(a), 1)
-      }),
+      fc.property(
+        fc.array(
+          fc.tuple(fc.integer({ min: 0, max: 80 }), fc.integer({ min: 0, max: 80 }), fc.integer({ min: 3, max: 30 })),
+          { minLength: 2, maxLength: 8 },
+        ),
+        (all) => {
+          const shapes = all.map(([x, y, r], i) => shape(i % 2 ? disc(x, y, r) : rectangle(x, y, r, r * 1.3)))
+          const a = unionShapes(shapes, TOLERANCE)
+          const b = unionShapes([...shapes].reverse(), TOLERANCE)
+          expect(area(b)).toBeCloseTo(area(a), 1)
+        },
+      ),
       { seed: 1, numRuns: 60 },
     )
   })
@@ -116,13 +132,18 @@ describe('union', () => {
   })
 
   it('refuses a coordinate that is not a number, by its name', () => {
-    expect(() => unionShapes([shape(polygon([0, 0], [Number.NaN, 1], [1, 1]))], TOLERANCE)).toThrow(/shapes\[0\]\.contours\[0\]\.nodes\[1\]\.at\.x/)
+    expect(() => unionShapes([shape(polygon([0, 0], [Number.NaN, 1], [1, 1]))], TOLERANCE)).toThrow(
+      /shapes\[0\]\.contours\[0\]\.nodes\[1\]\.at\.x/,
+    )
   })
 })
 
 describe('simplify', () => {
   it('turns a polygon of a thousand points back into a circle of few nodes', () => {
-    const points = Array.from({ length: 1000 }, (_, i): [number, number] => [100 * Math.cos((i * Math.PI) / 500), 100 * Math.sin((i * Math.PI) / 500)])
+    const points = Array.from({ length: 1000 }, (_, i): [number, number] => [
+      100 * Math.cos((i * Math.PI) / 500),
+      100 * Math.sin((i * Math.PI) / 500),
+    ])
     const { contours, deviation, nodesBefore, nodesAfter } = simplifyContours([polygon(...points)], { tolerance: 0.1 })
     expect(nodesBefore).toBe(1000)
     expect(nodesAfter).toBeLessThanOrEqual(6)
@@ -131,8 +152,14 @@ describe('simplify', () => {
   })
 
   it('keeps corners and makes straight runs straight', () => {
-    const dotted = (a: [number, number], b: [number, number]): [number, number][] => Array.from({ length: 20 }, (_, i) => [a[0] + ((b[0] - a[0]) * i) / 20, a[1] + ((b[1] - a[1]) * i) / 20])
-    const square = polygon(...dotted([0, 0], [50, 0]), ...dotted([50, 0], [50, 50]), ...dotted([50, 50], [0, 50]), ...dotted([0, 50], [0, 0]))
+    const dotted = (a: [number, number], b: [number, number]): [number, number][] =>
+      Array.from({ length: 20 }, (_, i) => [a[0] + ((b[0] - a[0]) * i) / 20, a[1] + ((b[1] - a[1]) * i) / 20])
+    const square = polygon(
+      ...dotted([0, 0], [50, 0]),
+      ...dotted([50, 0], [50, 50]),
+      ...dotted([50, 50], [0, 50]),
+      ...dotted([0, 50], [0, 0]),
+    )
     const { contours } = simplifyContours([square], { tolerance: 0.1 })
     expect(contours[0]!.nodes).toHaveLength(4)
     expect(contours[0]!.nodes.every((n) => !n.in && !n.out && n.joint === 'corner')).toBe(true)
@@ -160,7 +187,9 @@ describe('simplify', () => {
         const before = expandLine(randomLine(seed), TOLERANCE)
         const { contours } = simplifyContours(before, { tolerance: 1 })
         expect(contours).toHaveLength(before.length)
-        contours.forEach((c, i) => expect(areaOfCubics(cubicsOfPath(c)) * areaOfCubics(cubicsOfPath(before[i]!))).toBeGreaterThan(0))
+        contours.forEach((c, i) =>
+          expect(areaOfCubics(cubicsOfPath(c)) * areaOfCubics(cubicsOfPath(before[i]!))).toBeGreaterThan(0),
+        )
         expect(new FlatRegion(contours.map(cubicsOfPath), 0.02).crossings()).toBe(0)
       }),
       { seed: 4, numRuns: 25 },
@@ -175,10 +204,23 @@ describe('simplify', () => {
 })
 
 describe('shapes of a drawing', () => {
-  const line = (x: number, ink = 'black') => newLine({ nodes: [{ at: { x, y: 0 }, in: null, out: null, joint: 'corner' }, { at: { x, y: 50 }, in: null, out: null, joint: 'corner' }], closed: false }, { ink, finish: roundFinish() })
+  const line = (x: number, ink = 'black') =>
+    newLine(
+      {
+        nodes: [
+          { at: { x, y: 0 }, in: null, out: null, joint: 'corner' },
+          { at: { x, y: 50 }, in: null, out: null, joint: 'corner' },
+        ],
+        closed: false,
+      },
+      { ink, finish: roundFinish() },
+    )
   const drawing = (unite: boolean, simplify = 0) =>
     newDrawing('Test', {
-      layers: [newLinesLayer('A', [line(0), line(3), line(4, 'red')]), { ...newLinesLayer('Hidden', [line(90)]), visible: false }],
+      layers: [
+        newLinesLayer('A', [line(0), line(3), line(4, 'red')]),
+        { ...newLinesLayer('Hidden', [line(90)]), visible: false },
+      ],
       settings: { shapes: { unite, tolerance: 0.05, simplify } },
     })
   const derive = (d: ReturnType<typeof drawing>) => {
@@ -193,7 +235,10 @@ describe('shapes of a drawing', () => {
 
   it('are united by ink, remember their lines, and leave hidden layers out', () => {
     const { result } = derive(drawing(true))
-    expect(result.shapes.map((s) => [s.ink, s.from.length])).toEqual([['black', 2], ['red', 1]])
+    expect(result.shapes.map((s) => [s.ink, s.from.length])).toEqual([
+      ['black', 2],
+      ['red', 1],
+    ])
   })
 
   it('stay apart when asked', () => {

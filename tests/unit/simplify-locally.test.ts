@@ -10,7 +10,8 @@ const TOLERANCE = 1
 
 /** A band 300 px long between two wavy edges, as one contour. The upper edge lies at `y` and swings by `swing` px. */
 function band(y: number, height: number, swing: number, phase: number): Cubic[] {
-  const edge = (at: number, sign: number): { x: number; y: number }[] => Array.from({ length: 61 }, (_, i) => ({ x: 5 * i, y: at + sign * swing * Math.sin(i * 0.9 + phase) }))
+  const edge = (at: number, sign: number): { x: number; y: number }[] =>
+    Array.from({ length: 61 }, (_, i) => ({ x: 5 * i, y: at + sign * swing * Math.sin(i * 0.9 + phase) }))
   const points = [...edge(y, 1), ...edge(y + height, 1).reverse()]
   return points.map((p, i) => straight(p, points[(i + 1) % points.length]!))
 }
@@ -37,7 +38,8 @@ describe('contours simplified chain by chain', () => {
   it('look again at a chain when what lies near it changes, and only then', () => {
     const simplifier = new LocalSimplifier(TOLERANCE)
     const seen = [away, close, away].map((lower) => simplifier.of([upper, lower]))
-    for (const [i, lower] of [away, close, away].entries()) expect(seen[i]).toEqual(new LocalSimplifier(TOLERANCE).of([upper, lower]))
+    for (const [i, lower] of [away, close, away].entries())
+      expect(seen[i]).toEqual(new LocalSimplifier(TOLERANCE).of([upper, lower]))
     expect(seen[1]!.nodesAfter).toBeGreaterThan(seen[0]!.nodesAfter)
     const far = band(400, 40, 0.6, 1)
     const more = simplifier.of([upper, away, far])

@@ -36,10 +36,19 @@ describe('a snip of a copy', () => {
     const drawing = snipped([along(), across(30), across(80)], 0.5)
     const lines = (drawing.layers[0] as LinesLayer).items
     const all = copiedLines(lines, { x: 10, y: 5 }, lines)
-    expect(all[0]!.snips).toEqual([{ from: expect.closeTo(0.3, 9) as number, to: expect.closeTo(0.8, 9) as number, fromBy: all[1]!.id, toBy: all[2]!.id }])
+    expect(all[0]!.snips).toEqual([
+      {
+        from: expect.closeTo(0.3, 9) as number,
+        to: expect.closeTo(0.8, 9) as number,
+        fromBy: all[1]!.id,
+        toBy: all[2]!.id,
+      },
+    ])
     // Copied alone, it ends where the lines that stay cross it now; what crosses it no longer bounds nothing.
     const [alone] = copiedLines([line(drawing, 'along')], { x: 10, y: 5 }, lines)
-    expect(alone!.snips).toEqual([{ from: expect.closeTo(0.2, 9) as number, to: expect.closeTo(0.7, 9) as number, fromBy: 'at 30', toBy: 'at 80' }])
+    expect(alone!.snips).toEqual([
+      { from: expect.closeTo(0.2, 9) as number, to: expect.closeTo(0.7, 9) as number, fromBy: 'at 30', toBy: 'at 80' },
+    ])
     const [away] = copiedLines([line(drawing, 'along')], { x: 10, y: 500 }, lines)
     expect(away!.snips).toEqual([{ from: expect.closeTo(0.3, 9) as number, to: expect.closeTo(0.8, 9) as number }])
   })
@@ -48,9 +57,16 @@ describe('a snip of a copy', () => {
 describe('a snip', () => {
   it('hides what lies beyond a crossing or between two, cut square where the line crosses', () => {
     const lines = [along(), across(30), across(80)]
-    expect(cutsOf(lines[0]!, lines).map((c) => [Math.round(c.at * 1e9) / 1e9, c.by])).toEqual([[0.3, 'at 30'], [0.8, 'at 80']])
+    expect(cutsOf(lines[0]!, lines).map((c) => [Math.round(c.at * 1e9) / 1e9, c.by])).toEqual([
+      [0.3, 'at 30'],
+      [0.8, 'at 80'],
+    ])
     const box = (at: number): number[] => {
-      const b = boxOfCubics(expandLine(line(snipped(lines, at), 'along'), { tolerance: 0.01 }).flatMap((c) => cubicsOfPath({ ...c, closed: true })))
+      const b = boxOfCubics(
+        expandLine(line(snipped(lines, at), 'along'), { tolerance: 0.01 }).flatMap((c) =>
+          cubicsOfPath({ ...c, closed: true }),
+        ),
+      )
       return [b.minX, b.maxX].map((v) => Math.round(v * 10) / 10)
     }
     expect(box(0.1)).toEqual([30, 102])
@@ -66,27 +82,32 @@ describe('a snip', () => {
 
   it('follows its crossing when either line moves or is bent, and undo restores it exactly', () => {
     fc.assert(
-      fc.property(fc.double({ min: -25, max: 15, noNaN: true }), fc.double({ min: -20, max: 20, noNaN: true }), fc.boolean(), (dx, dy, other) => {
-        const before = snipped([along(), across(80)], 0.9)
-        const id = other ? 'at 80' : 'along'
-        const edit = makeEdit(before, 'Move', (draft) => {
-          const items = (draft.layers[0] as LinesLayer).items
-          const i = items.findIndex((l) => l.id === id)
-          items[i] = movedLine(items[i]!, { x: dx, y: dy })
-        })
-        if (!edit) return
-        const now = line(edit.drawing, 'along')
-        const [snip] = now.snips
-        const hidden = arcOfPath(now.path).point(snip!.from * arcOfPath(now.path).total)
-        expect(snip!.idle ?? false).toBe(false)
-        expect(hidden.x).toBeCloseTo(other ? 80 + dx : 80, 6)
-        expect(snip!.to).toBe(1)
-        const back = makeEdit(edit.drawing, 'Back', (draft) => {
-          const items = (draft.layers[0] as LinesLayer).items
-          items[items.findIndex((l) => l.id === id)] = line(before, id)
-        })!
-        expect(line(back.drawing, 'along').snips[0]!.from).toBeCloseTo(line(before, 'along').snips[0]!.from, 9)
-      }),
+      fc.property(
+        fc.double({ min: -25, max: 15, noNaN: true }),
+        fc.double({ min: -20, max: 20, noNaN: true }),
+        fc.boolean(),
+        (dx, dy, other) => {
+          const before = snipped([along(), across(80)], 0.9)
+          const id = other ? 'at 80' : 'along'
+          const edit = makeEdit(before, 'Move', (draft) => {
+            const items = (draft.layers[0] as LinesLayer).items
+            const i = items.findIndex((l) => l.id === id)
+            items[i] = movedLine(items[i]!, { x: dx, y: dy })
+          })
+          if (!edit) return
+          const now = line(edit.drawing, 'along')
+          const [snip] = now.snips
+          const hidden = arcOfPath(now.path).point(snip!.from * arcOfPath(now.path).total)
+          expect(snip!.idle ?? false).toBe(false)
+          expect(hidden.x).toBeCloseTo(other ? 80 + dx : 80, 6)
+          expect(snip!.to).toBe(1)
+          const back = makeEdit(edit.drawing, 'Back', (draft) => {
+            const items = (draft.layers[0] as LinesLayer).items
+            items[items.findIndex((l) => l.id === id)] = line(before, id)
+          })!
+          expect(line(back.drawing, 'along').snips[0]!.from).toBeCloseTo(line(before, 'along').snips[0]!.from, 9)
+        },
+      ),
       { seed: 8, numRuns: 60 },
     )
   })
@@ -113,7 +134,9 @@ describe('a snip', () => {
     const before = snipped([along(), across(80)], 0.9)
     const apart = edited(before, 'at 80', (l) => movedLine(l, { x: 0, y: 200 }))
     expect(line(apart, 'along').snips[0]).toMatchObject({ idle: true })
-    const whole = boxOfCubics(expandLine(line(apart, 'along'), { tolerance: 0.01 }).flatMap((c) => cubicsOfPath({ ...c, closed: true })))
+    const whole = boxOfCubics(
+      expandLine(line(apart, 'along'), { tolerance: 0.01 }).flatMap((c) => cubicsOfPath({ ...c, closed: true })),
+    )
     expect(whole.maxX).toBeCloseTo(102, 1)
     const again = edited(apart, 'at 80', (l) => movedLine(l, { x: -20, y: -200 }))
     expect(line(again, 'along').snips[0]!.idle).toBeUndefined()
@@ -123,13 +146,23 @@ describe('a snip', () => {
   })
 
   it('of a closed line may go round by way of its first node, and leaves no notch there', () => {
-    const corner = (x: number, y: number): Path['nodes'][number] => ({ at: { x, y }, in: null, out: null, joint: 'corner' })
-    const square = { ...newLine({ nodes: [corner(0, 0), corner(100, 0), corner(100, 100), corner(0, 100)], closed: true }), id: 'along' }
+    const corner = (x: number, y: number): Path['nodes'][number] => ({
+      at: { x, y },
+      in: null,
+      out: null,
+      joint: 'corner',
+    })
+    const square = {
+      ...newLine({ nodes: [corner(0, 0), corner(100, 0), corner(100, 100), corner(0, 100)], closed: true }),
+      id: 'along',
+    }
     const cut = { ...newLine(straightPath({ x: -50, y: 50 }, { x: 150, y: 50 })), id: 'cut' }
     const top = stretchAround(square, [cut], 0.01)!
     expect(top.from).toBeCloseTo(0.875, 6)
     expect(top.to).toBeCloseTo(0.375, 6)
-    const hidden = boxOfCubics(expandLine({ ...square, snips: [top] }, { tolerance: 0.01 }).flatMap((c) => cubicsOfPath({ ...c, closed: true })))
+    const hidden = boxOfCubics(
+      expandLine({ ...square, snips: [top] }, { tolerance: 0.01 }).flatMap((c) => cubicsOfPath({ ...c, closed: true })),
+    )
     expect(hidden.minY).toBeCloseTo(50, 3)
     const bottom = expandLine({ ...square, snips: [stretchAround(square, [cut], 0.6)!] }, { tolerance: 0.01 })
     expect(bottom).toHaveLength(1)

@@ -10,7 +10,8 @@ import { cubicsOfPath } from '#core/geometry/path'
 import { expandLine } from '#core/outline/expand'
 import { plainLine, straightPath } from './support/desk'
 
-const area = (contours: readonly Path[]): number => contours.reduce((sum, c) => sum + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
+const area = (contours: readonly Path[]): number =>
+  contours.reduce((sum, c) => sum + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
 const band = (y: number, width = 20): Path[] => paintedBy(plainLine({ x: 0, y }, { x: 100, y }, width))
 const shape = (contours: Path[], id = 'a'): Shape => ({ id, contours, ink: 'black', from: [] })
 
@@ -66,7 +67,12 @@ describe('a scraped line', () => {
 
 describe('a figure drawn in several strokes', () => {
   it('closes by the nearest ends, whichever way and order the strokes were drawn in', () => {
-    const sides: Path[] = [straightPath({ x: 0, y: 0 }, { x: 100, y: 0 }), straightPath({ x: 100, y: 80 }, { x: 100, y: 0.2 }), straightPath({ x: 0, y: 3 }, { x: 0, y: 78 }), straightPath({ x: 2, y: 80 }, { x: 97, y: 80 })]
+    const sides: Path[] = [
+      straightPath({ x: 0, y: 0 }, { x: 100, y: 0 }),
+      straightPath({ x: 100, y: 80 }, { x: 100, y: 0.2 }),
+      straightPath({ x: 0, y: 3 }, { x: 0, y: 78 }),
+      straightPath({ x: 2, y: 80 }, { x: 97, y: 80 }),
+    ]
     const figure = closedFigure([sides[0]!, sides[3]!, sides[2]!, sides[1]!])!
     expect(figure.closed).toBe(true)
     expect(Math.abs(areaOfCubics(cubicsOfPath(figure)))).toBeGreaterThan(7700)
@@ -74,10 +80,17 @@ describe('a figure drawn in several strokes', () => {
   })
 
   it('of one stroke closes straight across; of a closed one is that one; of none is none', () => {
-    expect(closedFigure([straightPath({ x: 0, y: 0 }, { x: 9, y: 0 })])).toMatchObject({ closed: true, nodes: [{}, {}] })
+    expect(closedFigure([straightPath({ x: 0, y: 0 }, { x: 9, y: 0 })])).toMatchObject({
+      closed: true,
+      nodes: [{}, {}],
+    })
     const ring = { ...straightPath({ x: 0, y: 0 }, { x: 9, y: 0 }), closed: true }
     expect(closedFigure([ring])).toBe(ring)
     expect(closedFigure([])).toBeNull()
-    expect(closedFigure([newLine({ nodes: [{ at: { x: 0, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false }).path])).toBeNull()
+    expect(
+      closedFigure([
+        newLine({ nodes: [{ at: { x: 0, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false }).path,
+      ]),
+    ).toBeNull()
   })
 })

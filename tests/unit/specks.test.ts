@@ -11,7 +11,12 @@ import { dropSlivers, dropSpecks } from '#core/shapes/specks'
 
 const box = (x: number, y: number, w: number, h: number): Path => ({
   closed: true,
-  nodes: [[x, y], [x + w, y], [x + w, y + h], [x, y + h]].map(([a, b]) => ({ at: { x: a!, y: b! }, in: null, out: null, joint: 'corner' as const })),
+  nodes: [
+    [x, y],
+    [x + w, y],
+    [x + w, y + h],
+    [x, y + h],
+  ].map(([a, b]) => ({ at: { x: a!, y: b! }, in: null, out: null, joint: 'corner' as const })),
 })
 const hole = (p: Path): Path => ({ ...p, nodes: [...p.nodes].reverse() })
 const shape = (...contours: Path[]): Shape => ({ id: 's', ink: 'black', from: [], contours })
@@ -20,9 +25,15 @@ describe('specks and slivers', () => {
   const big = box(0, 0, 50, 50)
 
   it('below the area go, ink and holes alike, and are listed', () => {
-    const { contours, dropped } = dropSpecks([big, hole(box(10, 10, 1, 1)), hole(box(30, 30, 8, 8)), box(80, 0, 1, 2)], { area: 3, width: 0 })
+    const { contours, dropped } = dropSpecks(
+      [big, hole(box(10, 10, 1, 1)), hole(box(30, 30, 8, 8)), box(80, 0, 1, 2)],
+      { area: 3, width: 0 },
+    )
     expect(contours).toEqual([big, hole(box(30, 30, 8, 8))])
-    expect(dropped.map((d) => [d.kind, Math.round(d.area * 1e6) / 1e6])).toEqual([['hole', 1], ['ink', 2]])
+    expect(dropped.map((d) => [d.kind, Math.round(d.area * 1e6) / 1e6])).toEqual([
+      ['hole', 1],
+      ['ink', 2],
+    ])
   })
 
   it('narrower than the width go, however long', () => {
@@ -34,7 +45,9 @@ describe('specks and slivers', () => {
   it('take what lies in them along', () => {
     const ring = [box(80, 0, 3, 3), hole(box(81, 1, 1, 1))]
     expect(dropSpecks([big, ...ring], { area: 10, width: 0 }).contours).toEqual([big])
-    expect(dropSpecks([big, hole(box(10, 10, 3, 3)), box(11, 11, 1, 1)], { area: 10, width: 0 }).contours).toEqual([big])
+    expect(dropSpecks([big, hole(box(10, 10, 3, 3)), box(11, 11, 1, 1)], { area: 10, width: 0 }).contours).toEqual([
+      big,
+    ])
   })
 
   it('limits of nothing keep everything; limits that are no numbers are refused by name', () => {
@@ -61,7 +74,14 @@ describe('simplify keeps what an eye would', () => {
   })
 
   it('a long straight side between curves stays straight', () => {
-    const round = unionShapes([shape(box(0, 0, 100, 40)), shape(pathOfCubics(arc({ x: 100, y: 20 }, { x: 20, y: 0 }, 2 * Math.PI, 1e-6), true)), shape(pathOfCubics(arc({ x: 0, y: 20 }, { x: 20, y: 0 }, 2 * Math.PI, 1e-6), true))], { tolerance: 0.05 })
+    const round = unionShapes(
+      [
+        shape(box(0, 0, 100, 40)),
+        shape(pathOfCubics(arc({ x: 100, y: 20 }, { x: 20, y: 0 }, 2 * Math.PI, 1e-6), true)),
+        shape(pathOfCubics(arc({ x: 0, y: 20 }, { x: 20, y: 0 }, 2 * Math.PI, 1e-6), true)),
+      ],
+      { tolerance: 0.05 },
+    )
     const { contours } = simplifyContours(round, { tolerance: 0.2 })
     const straights = contours[0]!.nodes.filter((n, i, all) => {
       const next = all[(i + 1) % all.length]!
@@ -72,7 +92,17 @@ describe('simplify keeps what an eye would', () => {
   })
 
   it('the caller says what a corner is', () => {
-    const bent: Path = { closed: true, nodes: [[0, 0], [50, 0], [99, 9], [100, 80], [50, 90], [0, 80]].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })) }
+    const bent: Path = {
+      closed: true,
+      nodes: [
+        [0, 0],
+        [50, 0],
+        [99, 9],
+        [100, 80],
+        [50, 90],
+        [0, 80],
+      ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
+    }
     const sharp = simplifyContours([bent], { tolerance: 3, corner: 0.05 }).nodesAfter
     expect(sharp).toBe(6)
   })

@@ -19,7 +19,7 @@ beforeEach(() => {
   vi.resetAllMocks()
 })
 
-describe('keys of one\'s own', () => {
+describe("keys of one's own", () => {
   it('change places: what a key did goes to the one that is free', () => {
     const keys = useKeysStore()
     keys.reset()
@@ -33,21 +33,44 @@ describe('keys of one\'s own', () => {
 
   it('never do two things, however they are changed', () => {
     const key = fc.constantFrom(...CHANGEABLE.map((c) => c.key), 'v', 'z', '7')
-    fc.assert(fc.property(fc.array(fc.tuple(fc.constantFrom(...CHANGEABLE.map((c) => c.key)), key), { maxLength: 12 }), (changes) => {
-      const keys = useKeysStore()
-      keys.reset()
-      for (const [was, to] of changes) keys.change(was, to)
-      expect(new Set(CHANGEABLE.map((c) => keys.keyOf(c.key))).size).toBe(CHANGEABLE.length)
-      for (const c of CHANGEABLE) expect(keys.meaningOf(keys.keyOf(c.key))).toBe(c.key)
-    }))
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom(...CHANGEABLE.map((c) => c.key)), key), { maxLength: 12 }),
+        (changes) => {
+          const keys = useKeysStore()
+          keys.reset()
+          for (const [was, to] of changes) keys.change(was, to)
+          expect(new Set(CHANGEABLE.map((c) => keys.keyOf(c.key))).size).toBe(CHANGEABLE.length)
+          for (const c of CHANGEABLE) expect(keys.meaningOf(keys.keyOf(c.key))).toBe(c.key)
+        },
+      ),
+    )
   })
 })
 
 it('the guide goes through all its steps in order, each until it is done', () => {
   const lines = [0, 1, 2].map((i) => plainLine({ x: 10, y: 20 * i }, { x: 90, y: 20 * i + 7 }))
-  const tapered = lines.map((l, i) => (i ? l : { ...l, weight: { ...l.weight, end: { length: 20, unit: '%' as const, tip: 0, ease: 'straight' as const } } }))
-  const swelling = lines.map((l, i) => (i ? l : { ...l, weight: { ...l.weight, stops: [{ at: 0, left: 1, right: 1 }, { at: 1, left: 2, right: 2 }] } }))
-  const drawing = (of: typeof lines, over: Partial<Drawing> = {}): Drawing => newDrawing('First', { layers: [newLinesLayer('Lines', of)], ...over })
+  const tapered = lines.map((l, i) =>
+    i
+      ? l
+      : { ...l, weight: { ...l.weight, end: { length: 20, unit: '%' as const, tip: 0, ease: 'straight' as const } } },
+  )
+  const swelling = lines.map((l, i) =>
+    i
+      ? l
+      : {
+          ...l,
+          weight: {
+            ...l.weight,
+            stops: [
+              { at: 0, left: 1, right: 1 },
+              { at: 1, left: 2, right: 2 },
+            ],
+          },
+        },
+  )
+  const drawing = (of: typeof lines, over: Partial<Drawing> = {}): Drawing =>
+    newDrawing('First', { layers: [newLinesLayer('Lines', of)], ...over })
   const fills: Fill[] = [{ id: 'f', ink: 'black', where: 'region', at: { x: 0, y: 0 }, hold: [], gap: 0 }]
   const states: [Drawing, PassName[], boolean][] = [
     [drawing([]), [], false],
@@ -59,13 +82,25 @@ it('the guide goes through all its steps in order, each until it is done', () =>
     [drawing(tapered), ['lines', 'shapes'], false],
     [drawing(tapered, { fills }), ['lines', 'shapes'], false],
   ]
-  expect(states.map(([d, visited, delivered]) => nextStep({ drawing: d, visited: new Set(visited), delivered })?.step.id)).toEqual(['sketch', 'lines', 'more', 'weight', 'contact', 'shapes', 'fill', 'deliver'])
-  expect(states.map(([d, visited, delivered]) => nextStep({ drawing: d, visited: new Set(visited), delivered })?.at)).toEqual(GUIDE.map((_, i) => i))
-  expect(nextStep({ drawing: drawing(tapered, { fills }), visited: new Set(['lines', 'shapes']), delivered: true })).toBeNull()
+  expect(
+    states.map(([d, visited, delivered]) => nextStep({ drawing: d, visited: new Set(visited), delivered })?.step.id),
+  ).toEqual(['sketch', 'lines', 'more', 'weight', 'contact', 'shapes', 'fill', 'deliver'])
+  expect(
+    states.map(([d, visited, delivered]) => nextStep({ drawing: d, visited: new Set(visited), delivered })?.at),
+  ).toEqual(GUIDE.map((_, i) => i))
+  expect(
+    nextStep({ drawing: drawing(tapered, { fills }), visited: new Set(['lines', 'shapes']), delivered: true }),
+  ).toBeNull()
 })
 
 describe('delivery', () => {
-  const made = (size: number) => ({ picture: null, box: { minX: 0, minY: 0, maxX: 1, maxY: 1 }, sheets: [], nodes: size, size })
+  const made = (size: number) => ({
+    picture: null,
+    box: { minX: 0, minY: 0, maxX: 1, maxY: 1 },
+    sheets: [],
+    nodes: size,
+    size,
+  })
   const opened = () => {
     useDrawingStore().drawing = newDrawing('Leaving')
     return useDeliveryStore()
@@ -79,7 +114,12 @@ describe('delivery', () => {
     expect(delivery.making).toBe(true)
     delivery.stop()
     expect(await answer).toBeNull()
-    expect([delivery.making, delivery.progress, thread.end.mock.calls.length, thread.download.mock.calls.length]).toEqual([false, null, 1, 0])
+    expect([
+      delivery.making,
+      delivery.progress,
+      thread.end.mock.calls.length,
+      thread.download.mock.calls.length,
+    ]).toEqual([false, null, 1, 0])
   })
 
   it('shows what was asked for last, whichever is made first, and nothing that is behind', async () => {

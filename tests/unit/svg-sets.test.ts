@@ -19,13 +19,19 @@ function bodies(path: string, every: number): [string, string][] {
   const set = JSON.parse(readFileSync(path, 'utf8')) as Bodies
   return Object.entries(set.icons)
     .filter((_, i) => i % every === 0)
-    .map(([name, { body, width, height }]) => [name, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width ?? set.width ?? 16} ${height ?? set.height ?? 16}">${body}</svg>`])
+    .map(([name, { body, width, height }]) => [
+      name,
+      `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width ?? set.width ?? 16} ${height ?? set.height ?? 16}">${body}</svg>`,
+    ])
 }
 
 /** Flags reuse, clip and transform; file types have style sheets and gradients; the last was looked at only once all was done. */
 const SETS: [string, () => [string, string][]][] = [
   ['flags', () => folder('node_modules/flag-icons/flags/4x3')],
-  ['file types', () => ['vivid', 'square-o', 'classic'].flatMap((f) => folder(`node_modules/file-icon-vectors/dist/icons/${f}`, 3))],
+  [
+    'file types',
+    () => ['vivid', 'square-o', 'classic'].flatMap((f) => folder(`node_modules/file-icon-vectors/dist/icons/${f}`, 3)),
+  ],
   ['faces and things', () => bodies('node_modules/@iconify-json/fxemoji/icons.json', 2)],
 ]
 

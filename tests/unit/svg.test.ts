@@ -13,30 +13,68 @@ import { writeSvg } from '#core/formats/svg/write-svg'
 import { shapesOf } from '#core/ink/shapes-of'
 import { randomLine } from './support/random-lines'
 
-const svg = (inner: string, root = 'viewBox="0 0 100 100"'): string => `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${inner}</svg>`
+const svg = (inner: string, root = 'viewBox="0 0 100 100"'): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${inner}</svg>`
 
 /** One shape a line. */
-const outlines = (d: Drawing, tolerance: number): Shape[] => shapesOf({ ...d, settings: { shapes: { unite: false, tolerance, simplify: 0 } } }).shapes
+const outlines = (d: Drawing, tolerance: number): Shape[] =>
+  shapesOf({ ...d, settings: { shapes: { unite: false, tolerance, simplify: 0 } } }).shapes
 
 const lines = (d: Drawing): Line[] => d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
 const shapes = (d: Drawing): Shape[] => d.layers.flatMap((l) => (l.kind === 'shapes' ? l.items : []))
 
 function sample(): Drawing {
   const traced = newLine(randomLine(3).path, {
-    trace: { samples: [{ x: 1.5, y: 2, t: 0, pressure: 0.3 }, { x: 4, y: 2.25, t: 8, pressure: 0.6, tiltX: 10, tiltY: -4 }], device: 'pen', steadiness: 0.4, response: 1.2 },
+    trace: {
+      samples: [
+        { x: 1.5, y: 2, t: 0, pressure: 0.3 },
+        { x: 4, y: 2.25, t: 8, pressure: 0.6, tiltX: 10, tiltY: -4 },
+      ],
+      device: 'pen',
+      steadiness: 0.4,
+      response: 1.2,
+    },
     snips: [{ from: 0.9, to: 1 }],
   })
-  const decided = { ...randomLine(2), tuck: { first: 'out' as const, last: 'under' as const }, outside: 'left' as const }
+  const decided = {
+    ...randomLine(2),
+    tuck: { first: 'out' as const, last: 'under' as const },
+    outside: 'left' as const,
+  }
   const drawing = newDrawing('Radish & "bunch" <1>', {
     layers: [
       newSketchLayer({ id: 'sk', image: 'a'.repeat(64), x: 3, y: 4, width: 100, height: 80, angle: 1.5 }),
       newLinesLayer('Roots', [randomLine(1), decided, traced]),
       { ...newLinesLayer('Hidden', [randomLine(4)]), visible: false, locked: true, opacity: 0.5 },
-      { id: 'fills', name: 'Blacks', kind: 'shapes', visible: true, locked: false, opacity: 1, items: outlines(newDrawing('x', { layers: [newLinesLayer('a', [randomLine(7)])] }), 0.05) },
+      {
+        id: 'fills',
+        name: 'Blacks',
+        kind: 'shapes',
+        visible: true,
+        locked: false,
+        opacity: 1,
+        items: outlines(newDrawing('x', { layers: [newLinesLayer('a', [randomLine(7)])] }), 0.05),
+      },
     ],
     amendments: [
-      { id: 't', kind: 'trim', line: decided.id, place: { at: 0.5, ahead: 0, left: -0.25 }, over: [traced.id], bounds: [{ by: traced.id, side: 1 }] },
-      { id: 'c', kind: 'corner', ends: [{ line: decided.id, end: 'last' }, { line: traced.id, end: 'first' }], style: 'tucked', behind: 1 },
+      {
+        id: 't',
+        kind: 'trim',
+        line: decided.id,
+        place: { at: 0.5, ahead: 0, left: -0.25 },
+        over: [traced.id],
+        bounds: [{ by: traced.id, side: 1 }],
+      },
+      {
+        id: 'c',
+        kind: 'corner',
+        ends: [
+          { line: decided.id, end: 'last' },
+          { line: traced.id, end: 'first' },
+        ],
+        style: 'tucked',
+        behind: 1,
+      },
       { id: 'l', kind: 'leave', key: `blunt ${decided.id} first` },
     ],
   })
@@ -58,14 +96,33 @@ describe('live lines', () => {
   })
 
   it('show plain strokes to other viewers', () => {
-    const d = newDrawing('x', { layers: [newLinesLayer('a', [newLine({ nodes: [{ at: { x: 10, y: 50 }, in: null, out: null, joint: 'corner' }, { at: { x: 90, y: 50 }, in: null, out: null, joint: 'corner' }], closed: false }, { weight: evenWeight(10) })])], page: { width: 100, height: 100, unit: 'px', pxPerMm: 4 } })
+    const d = newDrawing('x', {
+      layers: [
+        newLinesLayer('a', [
+          newLine(
+            {
+              nodes: [
+                { at: { x: 10, y: 50 }, in: null, out: null, joint: 'corner' },
+                { at: { x: 90, y: 50 }, in: null, out: null, joint: 'corner' },
+              ],
+              closed: false,
+            },
+            { weight: evenWeight(10) },
+          ),
+        ]),
+      ],
+      page: { width: 100, height: 100, unit: 'px', pxPerMm: 4 },
+    })
     const picture = new Resvg(writeSvg(d, { content: 'lines' }), { background: '#ffffff' }).render()
     expect(picture.pixels[(50 * picture.width + 50) * 4]).toBeLessThan(60)
     expect(picture.pixels[(20 * picture.width + 50) * 4]).toBe(255)
   })
 
   it('that share an id each get one of their own', () => {
-    const svg = writeSvg(newDrawing('Twins', { layers: [newLinesLayer('A', [newLine(randomLine(1).path), newLine(randomLine(2).path)])] }), { content: 'lines' })
+    const svg = writeSvg(
+      newDrawing('Twins', { layers: [newLinesLayer('A', [newLine(randomLine(1).path), newLine(randomLine(2).path)])] }),
+      { content: 'lines' },
+    )
     const ids = [...svg.matchAll(/<path id="([^"]+)"/g)].map((m) => m[1]!)
     const { drawing } = parseSvg(svg.replace(ids[1]!, ids[0]!))
     const [first, second] = drawing.layers[0]!.items
@@ -80,7 +137,10 @@ describe('live lines', () => {
   })
 
   it('with a width that is not a number are left out with a word', () => {
-    const text = writeSvg(sample(), { content: 'lines' }).replace(/&quot;size&quot;:[\d.]+/, '&quot;size&quot;:&quot;NaN&quot;')
+    const text = writeSvg(sample(), { content: 'lines' }).replace(
+      /&quot;size&quot;:[\d.]+/,
+      '&quot;size&quot;:&quot;NaN&quot;',
+    )
     expect(parseSvg(text).warnings[0]).toMatch(/size/)
     expect(lines(parseSvg(text).drawing)).toHaveLength(lines(sample()).length - 1)
   })
@@ -88,7 +148,18 @@ describe('live lines', () => {
   it('that are null, nested deeply or of another kind never end in anything but a sentence', () => {
     const whole = writeSvg(sample(), { content: 'lines' })
     const attributes = [...whole.matchAll(/bt:(drawing|layer|line|weight|finish|shape|joints|sketch)="[^"]*"/g)]
-    const odd = ['null', '7', '[]', '""', '{}', '{', '['.repeat(3000) + ']'.repeat(3000), `${'{&quot;a&quot;:'.repeat(3000)}1${'}'.repeat(3000)}`, '{&quot;__proto__&quot;:null,&quot;stops&quot;:{}}', '{&quot;path&quot;:null,&quot;id&quot;:7,&quot;snips&quot;:[null]}']
+    const odd = [
+      'null',
+      '7',
+      '[]',
+      '""',
+      '{}',
+      '{',
+      '['.repeat(3000) + ']'.repeat(3000),
+      `${'{&quot;a&quot;:'.repeat(3000)}1${'}'.repeat(3000)}`,
+      '{&quot;__proto__&quot;:null,&quot;stops&quot;:{}}',
+      '{&quot;path&quot;:null,&quot;id&quot;:7,&quot;snips&quot;:[null]}',
+    ]
     for (const { 0: attribute, 1: name, index } of attributes) {
       for (const value of odd) {
         const text = `${whole.slice(0, index)}bt:${name}="${value}"${whole.slice(index + attribute.length)}`
@@ -107,39 +178,65 @@ describe('outlines', () => {
     const d = sample()
     const text = writeSvg(d, { content: 'outlines', shapes: outlines(d, 0.05) })
     expect(text).not.toMatch(/stroke|bt:/)
-    for (const [, data] of text.matchAll(/ d="([^"]+)"/g)) expect(data!.match(/M/g)).toHaveLength(data!.match(/Z/g)!.length)
+    for (const [, data] of text.matchAll(/ d="([^"]+)"/g))
+      expect(data!.match(/M/g)).toHaveLength(data!.match(/Z/g)!.length)
   })
 })
 
 describe('reading other files', () => {
   it('takes strokes as lines with their finish', () => {
-    const { drawing } = parseSvg(svg('<path d="M0 0L10 0" stroke="#f00" fill="none" stroke-width="3" stroke-linecap="square" stroke-linejoin="bevel" stroke-dasharray="4 2"/>'))
+    const { drawing } = parseSvg(
+      svg(
+        '<path d="M0 0L10 0" stroke="#f00" fill="none" stroke-width="3" stroke-linecap="square" stroke-linejoin="bevel" stroke-dasharray="4 2"/>',
+      ),
+    )
     const [l] = lines(drawing)
-    expect(l).toMatchObject({ weight: { size: 3 }, finish: { startCap: 'square', endCap: 'square', join: 'bevel', dash: [4, 2] } })
+    expect(l).toMatchObject({
+      weight: { size: 3 },
+      finish: { startCap: 'square', endCap: 'square', join: 'bevel', dash: [4, 2] },
+    })
     expect(drawing.inks.find((i) => i.id === l!.ink)?.colour).toBe('#ff0000')
   })
 
   it('takes fills as shapes and keeps the stacking order', () => {
-    const { drawing } = parseSvg(svg('<rect x="1" y="2" width="5" height="6"/><path d="M0 0H9" stroke="black"/><circle cx="5" cy="1" r="2" fill="#00ff00"/>'))
+    const { drawing } = parseSvg(
+      svg(
+        '<rect x="1" y="2" width="5" height="6"/><path d="M0 0H9" stroke="black"/><circle cx="5" cy="1" r="2" fill="#00ff00"/>',
+      ),
+    )
     expect(drawing.layers.map((l) => l.kind)).toEqual(['shapes', 'lines', 'shapes'])
     expect(shapes(drawing)).toHaveLength(2)
   })
 
   it('brings in many elements that have a fill and a stroke, and more colours than there are inks', () => {
-    const row = Array.from({ length: 600 }, (_, i) => `<rect x="${i}" y="${i % 3}" width="5" height="6" fill="#${(i + 4096).toString(16).padStart(6, '0')}" stroke="black"/>`).join('')
+    const row = Array.from(
+      { length: 600 },
+      (_, i) =>
+        `<rect x="${i}" y="${i % 3}" width="5" height="6" fill="#${(i + 4096).toString(16).padStart(6, '0')}" stroke="black"/>`,
+    ).join('')
     const { drawing, warnings } = parseSvg(svg(row))
     expect(drawing.layers.length).toBeLessThanOrEqual(500)
     expect(drawing.layers.reduce((n, l) => n + l.items.length, 0)).toBe(1200)
     expect(warnings.join()).toMatch(/the order of some may differ.*colours/)
     // Side by side, two layers do.
-    const apart = Array.from({ length: 600 }, (_, i) => `<rect x="${9 * i}" y="0" width="5" height="6" fill="red" stroke="black"/>`).join('')
+    const apart = Array.from(
+      { length: 600 },
+      (_, i) => `<rect x="${9 * i}" y="0" width="5" height="6" fill="red" stroke="black"/>`,
+    ).join('')
     expect(parseSvg(svg(apart)).drawing.layers.map((l) => l.kind)).toEqual(['shapes', 'lines'])
   })
 
   it('a name with a space at its edge, and one bad path among good ones, lose nothing else', () => {
-    const named = writeSvg({ ...sample(), name: 'Pod' }, { content: 'lines' }).replace('&quot;Pod&quot;', '&quot; Pod &quot;')
+    const named = writeSvg({ ...sample(), name: 'Pod' }, { content: 'lines' }).replace(
+      '&quot;Pod&quot;',
+      '&quot; Pod &quot;',
+    )
     expect(parseSvg(named).drawing.name).toBe('Pod')
-    const { drawing, warnings } = parseSvg(svg('<path d="M0 0Lx" stroke="black"/><path d="M0 0L9 9" stroke="black"/><path d="M0 0L1e300 5" stroke="black"/>'))
+    const { drawing, warnings } = parseSvg(
+      svg(
+        '<path d="M0 0Lx" stroke="black"/><path d="M0 0L9 9" stroke="black"/><path d="M0 0L1e300 5" stroke="black"/>',
+      ),
+    )
     expect(lines(drawing)).toHaveLength(1)
     expect(warnings.filter((w) => w.includes('was left out'))).toHaveLength(2)
   })
@@ -162,37 +259,65 @@ describe('reading other files', () => {
     grows((n) => svg(`<path stroke="black" d="M0 0${'L1 2'.repeat(n / 2)}"/>`))
     grows((n) => svg(`<path stroke="black" d="M0 0l${'1-2'.repeat(n / 2)}"/>`))
     grows((n) => svg(`<path stroke="black" d="${'M0 0'.repeat(8 * n)}"/>`))
-    grows((n) => svg(Array.from({ length: n / 25 }, (_, i) => `<path d="M0 0L9 9" stroke="#${i.toString(16).padStart(6, '0')}"/>`).join('')))
-    grows((n) => svg(`<path stroke="black" d="M0 0L9 9" style="${';'.repeat(n)}" stroke-dasharray="${' '.repeat(n)}"/>`))
+    grows((n) =>
+      svg(
+        Array.from(
+          { length: n / 25 },
+          (_, i) => `<path d="M0 0L9 9" stroke="#${i.toString(16).padStart(6, '0')}"/>`,
+        ).join(''),
+      ),
+    )
+    grows((n) =>
+      svg(`<path stroke="black" d="M0 0L9 9" style="${';'.repeat(n)}" stroke-dasharray="${' '.repeat(n)}"/>`),
+    )
   }, 120_000)
 
   it('puts transforms into the geometry and the width', () => {
-    const { drawing } = parseSvg(svg('<g transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="5" y2="0" stroke="black" stroke-width="2"/></g>'))
+    const { drawing } = parseSvg(
+      svg(
+        '<g transform="translate(10 20) scale(2)"><line x1="0" y1="0" x2="5" y2="0" stroke="black" stroke-width="2"/></g>',
+      ),
+    )
     const [l] = lines(drawing)
-    expect(l!.path.nodes.map((n) => n.at)).toEqual([{ x: 10, y: 20 }, { x: 20, y: 20 }])
+    expect(l!.path.nodes.map((n) => n.at)).toEqual([
+      { x: 10, y: 20 },
+      { x: 20, y: 20 },
+    ])
     expect(l!.weight.size).toBeCloseTo(4)
   })
 
   it('inherits presentation and reads the style attribute', () => {
-    const { drawing } = parseSvg(svg('<g stroke="blue" style="stroke-width:7;fill:none"><path d="M0 0L9 9"/></g><g display="none"><path d="M0 0L9 9" stroke="red"/></g>'))
+    const { drawing } = parseSvg(
+      svg(
+        '<g stroke="blue" style="stroke-width:7;fill:none"><path d="M0 0L9 9"/></g><g display="none"><path d="M0 0L9 9" stroke="red"/></g>',
+      ),
+    )
     expect(lines(drawing)).toHaveLength(1)
     expect(lines(drawing)[0]!.weight.size).toBe(7)
   })
 
   it('reads every kind of segment and figure', () => {
-    const all = svg('<g fill="none" stroke="black"><path d="m1 1l2 0h3v4q1 1 2 0t2 0c1 0 2 1 2 2s1 2 2 2a3 2 10 0 1 4 1z"/><polyline points="0,0 5,5 9,0"/><polygon points="0 0 5 5 9 0"/><ellipse cx="5" cy="5" rx="3" ry="2"/><rect x="1" y="1" width="8" height="4" rx="1"/></g>')
+    const all = svg(
+      '<g fill="none" stroke="black"><path d="m1 1l2 0h3v4q1 1 2 0t2 0c1 0 2 1 2 2s1 2 2 2a3 2 10 0 1 4 1z"/><polyline points="0,0 5,5 9,0"/><polygon points="0 0 5 5 9 0"/><ellipse cx="5" cy="5" rx="3" ry="2"/><rect x="1" y="1" width="8" height="4" rx="1"/></g>',
+    )
     const { drawing, warnings } = parseSvg(all)
     expect(warnings).toEqual([])
     expect(lines(drawing).map((l) => l.path.closed)).toEqual([true, false, true, true, true])
   })
 
   it('fits the page to width and height in px, else to the view box', () => {
-    expect(parseSvg(svg('', 'width="200" height="100" viewBox="0 0 100 50"')).drawing.page).toMatchObject({ width: 200, height: 100 })
+    expect(parseSvg(svg('', 'width="200" height="100" viewBox="0 0 100 50"')).drawing.page).toMatchObject({
+      width: 200,
+      height: 100,
+    })
     expect(parseSvg(svg('', 'viewBox="-10 -10 40 30"')).drawing.page).toMatchObject({ width: 40, height: 30 })
   })
 
   it('renders all its strokes as the original did', () => {
-    const folder = join(dirname(createRequire(import.meta.url).resolve('lucide-vue-next/package.json')), 'dist/esm/icons')
+    const folder = join(
+      dirname(createRequire(import.meta.url).resolve('lucide-vue-next/package.json')),
+      'dist/esm/icons',
+    )
     // The icon package ships its icons as element lists: a good heap of real strokes.
     const files = readdirSync(folder).filter((f) => f.endsWith('.js') && !f.endsWith('.map'))
     let compared = 0
@@ -200,11 +325,21 @@ describe('reading other files', () => {
       const source = readFileSync(join(folder, files[i]!), 'utf8')
       const found = [...source.matchAll(/\["(path|circle|line|rect|polyline|polygon|ellipse)", (\{[^}]*\})\]/g)]
       if (!found.length) continue
-      const inner = found.map(([, tag, attributes]) => `<${tag} ${[...attributes!.matchAll(/"?(\w+)"?: "([^"]*)"/g)].filter(([, k]) => k !== 'key').map(([, k, v]) => `${k}="${v}"`).join(' ')}/>`).join('')
+      const inner = found
+        .map(
+          ([, tag, attributes]) =>
+            `<${tag} ${[...attributes!.matchAll(/"?(\w+)"?: "([^"]*)"/g)]
+              .filter(([, k]) => k !== 'key')
+              .map(([, k, v]) => `${k}="${v}"`)
+              .join(' ')}/>`,
+        )
+        .join('')
       const original = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#000000" stroke-width="2" stroke-linecap="round" stroke-linejoin="round">${inner}</svg>`
       const { drawing } = parseSvg(original)
       const expanded = writeSvg(drawing, { content: 'outlines', shapes: outlines(drawing, 0.01) })
-      const [a, b] = [original, expanded].map((text) => new Resvg(text, { fitTo: { mode: 'width', value: 256 } }).render().pixels)
+      const [a, b] = [original, expanded].map(
+        (text) => new Resvg(text, { fitTo: { mode: 'width', value: 256 } }).render().pixels,
+      )
       let sum = 0
       for (let p = 3; p < a!.length; p += 4) sum += Math.abs(a![p]! - b![p]!)
       expect(sum / 255 / (256 * 256), files[i]).toBeLessThan(0.01)
@@ -218,15 +353,29 @@ describe('what is kept beside the lines', () => {
   const retouch = { id: 'r', kind: 'retouch' as const, at: { x: 1, y: 2 }, to: null }
 
   it('settings and retouches come back as they went', () => {
-    const drawing = newDrawing('Kept', { page: { width: 72, height: 50, unit: 'px', pxPerMm: 4 }, amendments: [retouch], settings: { shapes: { unite: false, tolerance: 0.02, simplify: 0.4 } } })
+    const drawing = newDrawing('Kept', {
+      page: { width: 72, height: 50, unit: 'px', pxPerMm: 4 },
+      amendments: [retouch],
+      settings: { shapes: { unite: false, tolerance: 0.02, simplify: 0.4 } },
+    })
     const { drawing: back } = parseSvg(writeSvg(drawing, { content: 'lines' }))
     expect(back).toMatchObject({ amendments: drawing.amendments, settings: drawing.settings })
   })
 
   it('those of a file in the first form mean what they meant', () => {
     const drawing = newDrawing('Kept', { page: { width: 360, height: 50, unit: 'px', pxPerMm: 4 } })
-    const first = JSON.stringify({ name: 'Old', page: drawing.page, inks: drawing.inks, settings: { shapes: { unite: true, tolerance: 0.05, simplify: 0.15 }, retouches: [{ at: { x: 1, y: 2 }, to: null }] } })
-    const { drawing: back } = parseSvg(`<svg xmlns="http://www.w3.org/2000/svg" xmlns:bt="urn:bellatrait:1" bt:drawing='${first}'/>`)
+    const first = JSON.stringify({
+      name: 'Old',
+      page: drawing.page,
+      inks: drawing.inks,
+      settings: {
+        shapes: { unite: true, tolerance: 0.05, simplify: 0.15 },
+        retouches: [{ at: { x: 1, y: 2 }, to: null }],
+      },
+    })
+    const { drawing: back } = parseSvg(
+      `<svg xmlns="http://www.w3.org/2000/svg" xmlns:bt="urn:bellatrait:1" bt:drawing='${first}'/>`,
+    )
     expect(back.settings).toEqual({ shapes: { unite: true, tolerance: 0.1, simplify: 0.3 } })
     expect(back.amendments).toMatchObject([{ kind: 'retouch', at: { x: 1, y: 2 }, to: null }])
   })
@@ -254,10 +403,18 @@ describe('hostile and broken files', () => {
 
   it('scripts, handlers, foreign content and outside pictures are left out and named', () => {
     const { drawing, warnings } = parseSvg(
-      svg('<script>alert(1)</script><path onclick="alert(1)" d="M0 0L9 9" stroke="black" fill="none"/><foreignObject><p xmlns="http://www.w3.org/1999/xhtml">x</p></foreignObject><image href="file:///etc/passwd"/><use href="#x"/>'),
+      svg(
+        '<script>alert(1)</script><path onclick="alert(1)" d="M0 0L9 9" stroke="black" fill="none"/><foreignObject><p xmlns="http://www.w3.org/1999/xhtml">x</p></foreignObject><image href="file:///etc/passwd"/><use href="#x"/>',
+      ),
     )
     expect(lines(drawing)).toHaveLength(1)
-    expect(warnings.sort()).toEqual(['A picture was left out: bring it in as a sketch', 'A reused element was left out: what it names is not in the file', 'A script was left out', 'An event handler was left out', 'Foreign content was left out'])
+    expect(warnings.sort()).toEqual([
+      'A picture was left out: bring it in as a sketch',
+      'A reused element was left out: what it names is not in the file',
+      'A script was left out',
+      'An event handler was left out',
+      'Foreign content was left out',
+    ])
     expect(JSON.stringify(drawing)).not.toContain('alert')
     expect(writeSvg(drawing, { content: 'lines' })).not.toContain('alert')
   })

@@ -7,8 +7,16 @@ import { withTracesApart, withWholeTraces } from '#core/document/traces-apart'
 import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 
 const coordinate = fc.double({ min: -900, max: 900, noNaN: true })
-const stroke = fc.array(fc.record({ x: coordinate, y: coordinate, pressure: fc.double({ min: 0, max: 1, noNaN: true }) }), { minLength: 2, maxLength: 30 })
-const traceOf = (samples: readonly Omit<TraceSample, 't'>[]): PenTrace => ({ samples: samples.map((s, i) => ({ ...s, t: i * 8 })), device: 'pen', steadiness: 0.4, response: 1 })
+const stroke = fc.array(
+  fc.record({ x: coordinate, y: coordinate, pressure: fc.double({ min: 0, max: 1, noNaN: true }) }),
+  { minLength: 2, maxLength: 30 },
+)
+const traceOf = (samples: readonly Omit<TraceSample, 't'>[]): PenTrace => ({
+  samples: samples.map((s, i) => ({ ...s, t: i * 8 })),
+  device: 'pen',
+  steadiness: 0.4,
+  response: 1,
+})
 
 const turned = (p: Vec): Vec => ({ x: 40 - 1.5 * p.y, y: 1.5 * p.x - 7 })
 const moves: ((t: PenTrace | KeptTrace) => PenTrace | KeptTrace)[] = [
@@ -48,9 +56,20 @@ describe('a pen trace that is kept apart', () => {
   })
 
   it('leaves a drawing for the book and comes back from it', () => {
-    const line = newLine({ nodes: [{ at: { x: 0, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false }, { trace: traceOf([{ x: 5, y: 6, pressure: 0.5 }, { x: 9, y: 6, pressure: 0.6 }]) })
+    const line = newLine(
+      { nodes: [{ at: { x: 0, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false },
+      {
+        trace: traceOf([
+          { x: 5, y: 6, pressure: 0.5 },
+          { x: 9, y: 6, pressure: 0.6 },
+        ]),
+      },
+    )
     const book = new Map<string, TraceSample[]>()
-    const apart = withTracesApart(newDrawing('Test', { layers: [newLinesLayer('Lines', [line, { ...line, id: 'same' }])] }), (hash, samples) => void book.set(hash, samples))
+    const apart = withTracesApart(
+      newDrawing('Test', { layers: [newLinesLayer('Lines', [line, { ...line, id: 'same' }])] }),
+      (hash, samples) => void book.set(hash, samples),
+    )
     expect(JSON.stringify(apart)).not.toContain('samples')
     expect(book.size).toBe(1)
     expect(withTracesApart(apart, () => expect.unreachable())).toBe(apart)

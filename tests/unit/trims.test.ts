@@ -13,16 +13,26 @@ import { atOnce } from '#core/turns'
 import { FlatRegion } from './support/definition'
 
 type Point = [number, number]
-const bar = (id: string, a: Point, b: Point, size = 8, ink = 'black'): Line => newLine({ nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false }, { id, weight: evenWeight(size), ink })
+const bar = (id: string, a: Point, b: Point, size = 8, ink = 'black'): Line =>
+  newLine(
+    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
+    { id, weight: evenWeight(size), ink },
+  )
 
 /** A wall, and a bar that goes 30 px past it. */
 const crossed = (): Drawing => {
-  const d = newDrawing('Trim', { layers: [newLinesLayer('Ink', [bar('wall', [100, 20], [100, 180]), bar('a', [20, 100], [130, 100])])] })
+  const d = newDrawing('Trim', {
+    layers: [newLinesLayer('Ink', [bar('wall', [100, 20], [100, 180]), bar('a', [20, 100], [130, 100])])],
+  })
   return { ...d, settings: { ...d.settings, shapes: { ...d.settings.shapes, simplify: 0 } } }
 }
 
-const isInked = (session: InkSession, x: number, y: number): boolean => new FlatRegion(atOnce(session.shapes()).shapes.flatMap((s) => s.contours.map(cubicsOfPath))).winding({ x, y }) !== 0
-const area = (session: InkSession): number => atOnce(session.shapes()).shapes.flatMap((s) => s.contours).reduce((n, c) => n + areaOfCubics(cubicsOfPath(c)), 0)
+const isInked = (session: InkSession, x: number, y: number): boolean =>
+  new FlatRegion(atOnce(session.shapes()).shapes.flatMap((s) => s.contours.map(cubicsOfPath))).winding({ x, y }) !== 0
+const area = (session: InkSession): number =>
+  atOnce(session.shapes())
+    .shapes.flatMap((s) => s.contours)
+    .reduce((n, c) => n + areaOfCubics(cubicsOfPath(c)), 0)
 
 function edit(session: InkSession, recipe: (d: Drawing) => void): Patch[] {
   const made = makeEdit(session.drawing, 'Edit', recipe)!
@@ -41,7 +51,26 @@ const waiting = (session: InkSession): number => atOnce(session.trimmed()).filte
 
 describe('loose ends and specks in a region', () => {
   const specked = (): Drawing => {
-    const d = newDrawing('Specks', { layers: [newLinesLayer('Ink', [...([[20, 20, 180, 20], [180, 20, 180, 180], [180, 180, 20, 180], [20, 180, 20, 20]] as const).map(([a, b, c, e], i) => bar(`wall ${i}`, [a, b], [c, e])), bar('speck', [90, 90], [91, 90], 1), bar('eye', [120, 120], [126, 120], 12), bar('outside', [195, 90], [196, 90], 1), bar('on ink', [100, 20], [101, 20], 1), bar('past', [60, -10], [60, 40], 4), bar('ends in it', [140, 100], [140, 200], 4)])] })
+    const d = newDrawing('Specks', {
+      layers: [
+        newLinesLayer('Ink', [
+          ...(
+            [
+              [20, 20, 180, 20],
+              [180, 20, 180, 180],
+              [180, 180, 20, 180],
+              [20, 180, 20, 20],
+            ] as const
+          ).map(([a, b, c, e], i) => bar(`wall ${i}`, [a, b], [c, e])),
+          bar('speck', [90, 90], [91, 90], 1),
+          bar('eye', [120, 120], [126, 120], 12),
+          bar('outside', [195, 90], [196, 90], 1),
+          bar('on ink', [100, 20], [101, 20], 1),
+          bar('past', [60, -10], [60, 40], 4),
+          bar('ends in it', [140, 100], [140, 200], 4),
+        ]),
+      ],
+    })
     return { ...d, settings: { ...d.settings, shapes: { ...d.settings.shapes, simplify: 0 } } }
   }
 
@@ -52,9 +81,18 @@ describe('loose ends and specks in a region', () => {
     // What sticks in by more than eight of its sizes was meant to.
     expect(found.map((f) => f.trim.line)).toEqual(['speck', 'past'])
     edit(session, (d) => void (d.amendments = found.map((f, i): Trim => ({ id: `t${i}`, kind: 'trim', ...f.trim }))))
-    expect([isInked(session, 90.5, 90), isInked(session, 60, 35), isInked(session, 60, 5), isInked(session, 123, 120), isInked(session, 140, 110), waiting(session)]).toEqual([false, false, true, true, true, 0])
+    expect([
+      isInked(session, 90.5, 90),
+      isInked(session, 60, 35),
+      isInked(session, 60, 5),
+      isInked(session, 123, 120),
+      isInked(session, 140, 110),
+      waiting(session),
+    ]).toEqual([false, false, true, true, true, 0])
     // Poured again, there is nothing more to clear.
-    expect(atOnce(session.litter([{ outer: region.contours[0]!, hold: region.hold }], { most: 8, least: 4 }))).toEqual([])
+    expect(atOnce(session.litter([{ outer: region.contours[0]!, hold: region.hold }], { most: 8, least: 4 }))).toEqual(
+      [],
+    )
     edit(session, (d) => lineIn(d, 'speck').path.nodes.forEach((n) => (n.at.x += 30)))
     expect(isInked(session, 120.5, 90)).toBe(false)
     const [hit] = atOnce(session.piecesAt({ x: 120.5, y: 90 }))
@@ -94,7 +132,11 @@ describe('a piece that is trimmed', () => {
   })
 
   it('waits, and takes nothing away, when it is gone: the line stops short of the wall, passes by, or the wall is deleted', () => {
-    for (const act of [(d: Drawing) => void (lineIn(d, 'a').path.nodes[1]!.at.x = 97), (d: Drawing) => void (lineIn(d, 'wall').path.nodes.forEach((n) => (n.at.x += 100))), (d: Drawing) => void (d.layers[0]!.items as Line[]).shift()]) {
+    for (const act of [
+      (d: Drawing) => void (lineIn(d, 'a').path.nodes[1]!.at.x = 97),
+      (d: Drawing) => void lineIn(d, 'wall').path.nodes.forEach((n) => (n.at.x += 100)),
+      (d: Drawing) => void (d.layers[0]!.items as Line[]).shift(),
+    ]) {
       const session = openInk(crossed())
       trimmedAt(session, 115, 100)
       const inverse = edit(session, act)
@@ -108,14 +150,38 @@ describe('a piece that is trimmed', () => {
   })
 
   it('of all lines through one point, and of all pieces of a line, leaves the others be', () => {
-    const star = Array.from({ length: 10 }, (_, i) => bar(`s${i}`, [200 - 80 * Math.cos(i * 0.314), 150 - 80 * Math.sin(i * 0.314)], [200 + 80 * Math.cos(i * 0.314), 150 + 80 * Math.sin(i * 0.314)], 6))
+    const star = Array.from({ length: 10 }, (_, i) =>
+      bar(
+        `s${i}`,
+        [200 - 80 * Math.cos(i * 0.314), 150 - 80 * Math.sin(i * 0.314)],
+        [200 + 80 * Math.cos(i * 0.314), 150 + 80 * Math.sin(i * 0.314)],
+        6,
+      ),
+    )
     const session = openInk(newDrawing('Star', { layers: [newLinesLayer('Ink', star)] }))
-    expect(atOnce(session.piecesAt({ x: 200, y: 150 })).map((h) => h.trim.line)).toEqual(star.map((l) => l.id).reverse())
+    expect(atOnce(session.piecesAt({ x: 200, y: 150 })).map((h) => h.trim.line)).toEqual(
+      star.map((l) => l.id).reverse(),
+    )
     const before = star.map((l) => isInked(session, l.path.nodes[1]!.at.x - 1, l.path.nodes[1]!.at.y))
-    for (let x = 122; x < 280; x += 2) if (atOnce(session.piecesAt({ x, y: 150 })).find((h) => h.trim.line === 's0' && !h.taken)) edit(session, (d) => void (d.amendments = [...(d.amendments ?? []), { id: `t${x}`, kind: 'trim', ...atOnce(session.piecesAt({ x, y: 150 })).find((h) => h.trim.line === 's0')!.trim }]))
+    for (let x = 122; x < 280; x += 2)
+      if (atOnce(session.piecesAt({ x, y: 150 })).find((h) => h.trim.line === 's0' && !h.taken))
+        edit(
+          session,
+          (d) =>
+            void (d.amendments = [
+              ...(d.amendments ?? []),
+              {
+                id: `t${x}`,
+                kind: 'trim',
+                ...atOnce(session.piecesAt({ x, y: 150 })).find((h) => h.trim.line === 's0')!.trim,
+              },
+            ]),
+        )
     expect(isInked(session, 270, 150)).toBe(false)
     expect(waiting(session)).toBe(0)
-    expect(star.slice(1).map((l) => isInked(session, l.path.nodes[1]!.at.x - 1, l.path.nodes[1]!.at.y))).toEqual(before.slice(1))
+    expect(star.slice(1).map((l) => isInked(session, l.path.nodes[1]!.at.x - 1, l.path.nodes[1]!.at.y))).toEqual(
+      before.slice(1),
+    )
   })
 })
 
@@ -126,7 +192,10 @@ describe('copies', () => {
     const copyOf = (...ids: string[]): void => {
       const lines = ids.map((id) => lineIn(session.drawing, id))
       const copies = copiedLines(lines, { x: 200, y: 50 }, [])
-      const carried = carriedAmendments(session.drawing.amendments!, new Map(lines.map((l, i) => [l.id, copies[i]!.id])))
+      const carried = carriedAmendments(
+        session.drawing.amendments!,
+        new Map(lines.map((l, i) => [l.id, copies[i]!.id])),
+      )
       edit(session, (d) => {
         ;(d.layers[0]!.items as Line[]).push(...copies)
         d.amendments = [...d.amendments!, ...carried]
@@ -140,7 +209,21 @@ describe('copies', () => {
 })
 
 describe('a fence', () => {
-  const fenced = (): Drawing => newDrawing('Fence', { layers: [newLinesLayer('Ink', [bar('wall', [100, 20], [100, 180]), bar('a', [20, 60], [112, 60]), bar('b', [20, 90], [190, 90]), bar('c', [180, 120], [86, 120]), bar('short of it', [20, 150], [80, 150]), bar('on to a post', [20, 30], [116, 30]), bar('post', [116, 24], [116, 40])]), { ...newLinesLayer('Locked', [bar('d', [20, 140], [110, 140])]), locked: true }] })
+  const fenced = (): Drawing =>
+    newDrawing('Fence', {
+      layers: [
+        newLinesLayer('Ink', [
+          bar('wall', [100, 20], [100, 180]),
+          bar('a', [20, 60], [112, 60]),
+          bar('b', [20, 90], [190, 90]),
+          bar('c', [180, 120], [86, 120]),
+          bar('short of it', [20, 150], [80, 150]),
+          bar('on to a post', [20, 30], [116, 30]),
+          bar('post', [116, 24], [116, 40]),
+        ]),
+        { ...newLinesLayer('Locked', [bar('d', [20, 140], [110, 140])]), locked: true },
+      ],
+    })
 
   it('proposes what overshoots it by less than so many widths, of open lines', () => {
     const session = openInk(fenced())
@@ -156,6 +239,11 @@ describe('a fence', () => {
     const hits = atOnce(session.beyond(new Set(['wall']), 3))
     edit(session, (d) => void (d.amendments = hits.map((h, i) => ({ id: `f${i}`, kind: 'trim', ...h.trim }))))
     expect(atOnce(session.beyond(new Set(['wall']), 3))).toEqual([])
-    expect([isInked(session, 110, 60), isInked(session, 90, 120), isInked(session, 110, 140), isInked(session, 60, 60)]).toEqual([false, false, true, true])
+    expect([
+      isInked(session, 110, 60),
+      isInked(session, 90, 120),
+      isInked(session, 110, 140),
+      isInked(session, 60, 60),
+    ]).toEqual([false, false, true, true])
   })
 })

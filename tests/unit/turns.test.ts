@@ -10,7 +10,11 @@ describe('long work in turns', () => {
   it('ends with its result, resting after every turn', async () => {
     let rests = 0
     const heard: number[] = []
-    const result = await inTurns(work(5), { turn: 0, rest: () => Promise.resolve(rests++), go: (p) => heard.push(p) > 0 })
+    const result = await inTurns(work(5), {
+      turn: 0,
+      rest: () => Promise.resolve(rests++),
+      go: (p) => heard.push(p) > 0,
+    })
     expect([result, rests, heard]).toEqual(['done', 5, [0.2, 0.4, 0.6, 0.8, 1]])
   })
 

@@ -10,7 +10,10 @@ const viewport = fc.record({
   angle: fc.oneof(fc.constantFrom(0, 90, 180, -90), fc.double({ min: -180, max: 180, noNaN: true })),
   mirrored: fc.boolean(),
 })
-const point = fc.record({ x: fc.double({ min: -2e3, max: 2e3, noNaN: true }), y: fc.double({ min: -2e3, max: 2e3, noNaN: true }) })
+const point = fc.record({
+  x: fc.double({ min: -2e3, max: 2e3, noNaN: true }),
+  y: fc.double({ min: -2e3, max: 2e3, noNaN: true }),
+})
 
 describe('the viewport', () => {
   it('leads from the page to the screen and back, and its matrix says the same', () => {
@@ -53,7 +56,12 @@ describe('the viewport', () => {
         const view = { width: 800, height: 600 }
         const page = { width: 720, height: 524 }
         const fit = showing(v, page, view, 26)
-        for (const p of [{ x: 0, y: 0 }, { x: 720, y: 0 }, { x: 720, y: 524 }, { x: 0, y: 524 }]) {
+        for (const p of [
+          { x: 0, y: 0 },
+          { x: 720, y: 0 },
+          { x: 720, y: 524 },
+          { x: 0, y: 524 },
+        ]) {
           const s = toScreen(fit, p)
           expect(s.x).toBeGreaterThanOrEqual(26 - 1e-6)
           expect(s.x).toBeLessThanOrEqual(774 + 1e-6)

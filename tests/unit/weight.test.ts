@@ -33,7 +33,8 @@ describe('profiles', () => {
       fc.property(stops, share, (all, u) => {
         const sorted = [...all].sort((a, b) => a.at - b.at)
         const i = sorted.findIndex((s) => s.at > u)
-        const [a, b] = i < 0 ? [sorted.at(-1)!, sorted.at(-1)!] : i === 0 ? [sorted[0]!, sorted[0]!] : [sorted[i - 1]!, sorted[i]!]
+        const [a, b] =
+          i < 0 ? [sorted.at(-1)!, sorted.at(-1)!] : i === 0 ? [sorted[0]!, sorted[0]!] : [sorted[i - 1]!, sorted[i]!]
         const { value } = new Profile(all, false).sampleLeft(u)
         expect(value).toBeGreaterThanOrEqual(Math.min(a.left, b.left) - 1e-9)
         expect(value).toBeLessThanOrEqual(Math.max(a.left, b.left) + 1e-9)
@@ -43,7 +44,13 @@ describe('profiles', () => {
   })
 
   it('are constant beyond the first and last stop', () => {
-    const profile = new Profile([{ at: 0.3, left: 2, right: 1 }, { at: 0.6, left: 0.5, right: 1 }], false)
+    const profile = new Profile(
+      [
+        { at: 0.3, left: 2, right: 1 },
+        { at: 0.6, left: 0.5, right: 1 },
+      ],
+      false,
+    )
     expect(profile.sampleLeft(0.1)).toEqual({ value: 2, slope: 0 })
     expect(profile.sampleLeft(0.9)).toEqual({ value: 0.5, slope: 0 })
   })
@@ -61,7 +68,11 @@ describe('profiles', () => {
   })
 
   it('of a closed line do not care where it begins', () => {
-    const kinked = fc.uniqueArray(fc.record({ at: share, left: factor, right: factor, sharp: fc.boolean() }), { minLength: 2, maxLength: 6, comparator: (a, b) => Math.abs(a.at - b.at) < 0.01 })
+    const kinked = fc.uniqueArray(fc.record({ at: share, left: factor, right: factor, sharp: fc.boolean() }), {
+      minLength: 2,
+      maxLength: 6,
+      comparator: (a, b) => Math.abs(a.at - b.at) < 0.01,
+    })
     fc.assert(
       fc.property(kinked, share, share, (all, by, u) => {
         const turned = all.map((s) => ({ ...s, at: (s.at + by) % 1 }))
@@ -75,10 +86,24 @@ describe('profiles', () => {
   })
 
   it('break at a sharp stop and nowhere else', () => {
-    const sharp = new Profile([{ at: 0, left: 0, right: 0 }, { at: 0.5, left: 1, right: 1, sharp: true }, { at: 1, left: 0.5, right: 0 }], false)
+    const sharp = new Profile(
+      [
+        { at: 0, left: 0, right: 0 },
+        { at: 0.5, left: 1, right: 1, sharp: true },
+        { at: 1, left: 0.5, right: 0 },
+      ],
+      false,
+    )
     expect(sharp.sampleLeft(0.5, true).slope).toBeGreaterThan(0)
     expect(sharp.sampleLeft(0.5).slope).toBeLessThan(0)
-    const smooth = new Profile([{ at: 0, left: 0, right: 0 }, { at: 0.5, left: 1, right: 1 }, { at: 1, left: 0.5, right: 0 }], false)
+    const smooth = new Profile(
+      [
+        { at: 0, left: 0, right: 0 },
+        { at: 0.5, left: 1, right: 1 },
+        { at: 1, left: 0.5, right: 0 },
+      ],
+      false,
+    )
     expect(smooth.sampleLeft(0.5, true).slope).toBeCloseTo(smooth.sampleLeft(0.5).slope, 9)
   })
 
@@ -147,8 +172,13 @@ describe('changing stops', () => {
         const weight = { ...evenWeight(8), stops: [...all].sort((a, b) => a.at - b.at) }
         const before = new Profile(weight.stops, false)
         const added = addStop(weight, at, false)
-        expect(added.weight.stops[added.index]!.left).toBeCloseTo(before.sampleLeft(added.weight.stops[added.index]!.at).value, 9)
-        expect(added.weight.stops.map((s) => s.at)).toEqual([...added.weight.stops.map((s) => s.at)].sort((a, b) => a - b))
+        expect(added.weight.stops[added.index]!.left).toBeCloseTo(
+          before.sampleLeft(added.weight.stops[added.index]!.at).value,
+          9,
+        )
+        expect(added.weight.stops.map((s) => s.at)).toEqual(
+          [...added.weight.stops.map((s) => s.at)].sort((a, b) => a - b),
+        )
       }),
       { seed: 5 },
     )
@@ -174,7 +204,10 @@ describe('changing stops', () => {
     const weight = { ...evenWeight(8), stops: [0, 0.4, 1].map((at) => ({ at, left: 1, right: 1 })) }
     expect(addStopBeside(weight, 1, false)).toMatchObject({ index: 2, weight: { stops: [{}, {}, { at: 0.7 }, {}] } })
     expect(addStopBeside(weight, 2, false)).toMatchObject({ index: 2, weight: { stops: [{}, {}, { at: 0.7 }, {}] } })
-    expect(addStopBeside(evenWeight(8), 0, false)).toMatchObject({ index: 1, weight: { stops: [{ at: 0 }, { at: 0.5 }, { at: 1 }] } })
+    expect(addStopBeside(evenWeight(8), 0, false)).toMatchObject({
+      index: 1,
+      weight: { stops: [{ at: 0 }, { at: 0.5 }, { at: 1 }] },
+    })
   })
 
   it('sliding never passes a neighbour', () => {
@@ -192,17 +225,42 @@ describe('changing stops', () => {
   })
 
   it('several are widened by one of them in proportion, and each by a step on its own', () => {
-    const weight = { ...evenWeight(8), stops: [[0, 1, 2], [0.5, 0.5, 1], [1, 3, 3]].map(([at, left, right]) => ({ at: at!, left: left!, right: right! })) }
+    const weight = {
+      ...evenWeight(8),
+      stops: [
+        [0, 1, 2],
+        [0.5, 0.5, 1],
+        [1, 3, 3],
+      ].map(([at, left, right]) => ({ at: at!, left: left!, right: right! })),
+    }
     const sides = (w: typeof weight): number[][] => w.stops.map((s) => [s.left, s.right])
-    expect(sides(widenStops(weight, new Set([0, 1]), 0, 'both', 1.5, 1.5))).toEqual([[1.5, 1.5], [0.75, 1.5], [3, 3]])
-    expect(sides(widenStops(weight, new Set([1, 2]), null, 'left', 9, 2))).toEqual([[1, 2], [1, 1], [6, 3]])
-    expect(sides(growStops(weight, new Set([0, 1]), 'both', -0.75))).toEqual([[0.25, 1.25], [0, 0.25], [3, 3]])
-    expect(sides(growStops(weight, new Set([2]), 'right', 0.5))).toEqual([[1, 2], [0.5, 1], [3, 3.5]])
+    expect(sides(widenStops(weight, new Set([0, 1]), 0, 'both', 1.5, 1.5))).toEqual([
+      [1.5, 1.5],
+      [0.75, 1.5],
+      [3, 3],
+    ])
+    expect(sides(widenStops(weight, new Set([1, 2]), null, 'left', 9, 2))).toEqual([
+      [1, 2],
+      [1, 1],
+      [6, 3],
+    ])
+    expect(sides(growStops(weight, new Set([0, 1]), 'both', -0.75))).toEqual([
+      [0.25, 1.25],
+      [0, 0.25],
+      [3, 3],
+    ])
+    expect(sides(growStops(weight, new Set([2]), 'right', 0.5))).toEqual([
+      [1, 2],
+      [0.5, 1],
+      [3, 3.5],
+    ])
     expect(growStops(weight, new Set([2]), 'right', 0.5).pinned).toBe(true)
   })
 
   it('the last stop stays, evened', () => {
-    expect(removeStops({ ...evenWeight(8), stops: [{ at: 0.4, left: 0, right: 3 }] }, new Set([0])).stops).toEqual([{ at: 0, left: 1, right: 1 }])
+    expect(removeStops({ ...evenWeight(8), stops: [{ at: 0.4, left: 0, right: 3 }] }, new Set([0])).stops).toEqual([
+      { at: 0, left: 1, right: 1 },
+    ])
   })
 })
 
@@ -226,7 +284,10 @@ describe('the shelf', () => {
   })
 
   it('flipping the ends mirrors the course', () => {
-    const weight = withProfile(evenWeight(7), SHELF.find((p) => p.id === 'end')!)
+    const weight = withProfile(
+      evenWeight(7),
+      SHELF.find((p) => p.id === 'end')!,
+    )
     const [a, b] = [new Profile(weight.stops, false), new Profile(flipEnds(weight).stops, false)]
     for (let u = 0; u <= 1; u += 0.1) expect(b.sampleLeft(1 - u).value).toBeCloseTo(a.sampleLeft(u).value, 9)
   })

@@ -21,11 +21,36 @@ const guide = useGuideStore()
 const done = ref('')
 
 const KINDS: readonly { id: DeliveryKind; title: string; file: string; what: string }[] = [
-  { id: 'outlines', title: 'Outlines', file: 'SVG', what: 'Closed shapes without strokes, sharp at every size. For colour, print and cutting.' },
-  { id: 'pdf', title: 'Print', file: 'PDF', what: 'The same shapes on a page of its true size, with bleed, marks and printing inks.' },
-  { id: 'picture', title: 'Picture', file: 'PNG', what: 'Dots, at the fineness that a printer or a screen wants; also black alone, for stamps.' },
-  { id: 'lines', title: 'Live lines', file: 'SVG', what: 'Lines with their weights. Opens again in Bellatrait just as it is now; other viewers show plain strokes.' },
-  { id: 'traces', title: 'Pen traces', file: 'InkML', what: 'What the hand drew: points, time, pressure and tilt of the lines that keep them.' },
+  {
+    id: 'outlines',
+    title: 'Outlines',
+    file: 'SVG',
+    what: 'Closed shapes without strokes, sharp at every size. For colour, print and cutting.',
+  },
+  {
+    id: 'pdf',
+    title: 'Print',
+    file: 'PDF',
+    what: 'The same shapes on a page of its true size, with bleed, marks and printing inks.',
+  },
+  {
+    id: 'picture',
+    title: 'Picture',
+    file: 'PNG',
+    what: 'Dots, at the fineness that a printer or a screen wants; also black alone, for stamps.',
+  },
+  {
+    id: 'lines',
+    title: 'Live lines',
+    file: 'SVG',
+    what: 'Lines with their weights. Opens again in Bellatrait just as it is now; other viewers show plain strokes.',
+  },
+  {
+    id: 'traces',
+    title: 'Pen traces',
+    file: 'InkML',
+    what: 'What the hand drew: points, time, pressure and tilt of the lines that keep them.',
+  },
   { id: 'all', title: 'Everything', file: 'ZIP', what: 'All of these, each as it was set here, in one archive.' },
 ]
 
@@ -34,7 +59,9 @@ const layers = computed(() => [...store.drawing!.layers].reverse().filter((l) =>
 const page = computed(() => store.drawing!.page)
 const facts = computed(() => {
   const { width, height, unit, pxPerMm } = page.value
-  return unit === 'mm' ? `${short(width / pxPerMm, 1)} x ${short(height / pxPerMm, 1)} mm` : `${short(width, 0)} x ${short(height, 0)} px`
+  return unit === 'mm'
+    ? `${short(width / pxPerMm, 1)} x ${short(height / pxPerMm, 1)} mm`
+    : `${short(width, 0)} x ${short(height, 0)} px`
 })
 
 /** Nothing is drawn that could leave. */
@@ -92,7 +119,9 @@ async function deliver(): Promise<void> {
     <div class="flex min-w-0 flex-col gap-2 overflow-hidden">
       <p class="line-clamp-2 text-mute-deep">{{ kind.what }}</p>
       <p v-if="noTrace">No line that leaves keeps a trace. Draw one with Freehand first.</p>
-      <p v-else-if="kind.id === 'traces'"><span class="number">{{ delivery.traced.length }}</span> lines were drawn by hand and keep their trace.</p>
+      <p v-else-if="kind.id === 'traces'">
+        <span class="number">{{ delivery.traced.length }}</span> lines were drawn by hand and keep their trace.
+      </p>
       <SvgOptions v-else-if="kind.id === 'outlines'" />
       <PictureOptions v-else-if="kind.id === 'picture'" />
       <PdfOptions v-else-if="kind.id === 'pdf'" />
@@ -108,17 +137,47 @@ async function deliver(): Promise<void> {
         </select>
       </label>
       <p class="quiet truncate text-[12px]" data-testid="delivery-facts">
-        <span class="number">{{ facts }}</span> <button class="underline decoration-dotted hover:text-ink" title="Set the page in the Sketch pass" @click="view.pass = 'sketch'">change</button>
+        <span class="number">{{ facts }}</span>
+        <button
+          class="underline decoration-dotted hover:text-ink"
+          title="Set the page in the Sketch pass"
+          @click="view.pass = 'sketch'"
+        >
+          change
+        </button>
         <template v-if="delivery.preview && delivery.told && !waiting && !blank">
-          <template v-if="delivery.preview.nodes !== null"> · <span class="number">{{ delivery.preview.nodes }}</span> nodes</template>
-          <template v-if="delivery.preview.size !== null"> · <span class="number">{{ inBytes(delivery.preview.size) }}</span></template>
+          <template v-if="delivery.preview.nodes !== null">
+            · <span class="number">{{ delivery.preview.nodes }}</span> nodes</template
+          >
+          <template v-if="delivery.preview.size !== null">
+            · <span class="number">{{ inBytes(delivery.preview.size) }}</span></template
+          >
         </template>
       </p>
-      <p v-if="blank" class="text-[13px]">There is no ink to deliver yet. Lay a line in <button class="underline decoration-dotted" @click="view.pass = 'lines'">Lines</button>, or show a layer that is hidden.</p>
+      <p v-if="blank" class="text-[13px]">
+        There is no ink to deliver yet. Lay a line in
+        <button class="underline decoration-dotted" @click="view.pass = 'lines'">Lines</button>, or show a layer that is
+        hidden.
+      </p>
       <div v-else class="mt-auto flex min-w-0 items-center gap-2.5">
-        <button class="button-strong shrink-0" :disabled="delivery.making || waiting || noTrace" data-testid="deliver" @click="deliver">{{ waiting ? 'Making shapes …' : delivery.making ? `Making … ${Math.round((delivery.progress ?? 0) * 100)} %` : `Download ${kind.file}` }}</button>
+        <button
+          class="button-strong shrink-0"
+          :disabled="delivery.making || waiting || noTrace"
+          data-testid="deliver"
+          @click="deliver"
+        >
+          {{
+            waiting
+              ? 'Making shapes …'
+              : delivery.making
+                ? `Making … ${Math.round((delivery.progress ?? 0) * 100)} %`
+                : `Download ${kind.file}`
+          }}
+        </button>
         <button v-if="delivery.making" class="button" @click="delivery.stop()">Stop</button>
-        <span v-if="done" class="min-w-0 truncate text-[12px] text-moss" role="status" :title="done">Delivered {{ done }}</span>
+        <span v-if="done" class="min-w-0 truncate text-[12px] text-moss" role="status" :title="done"
+          >Delivered {{ done }}</span
+        >
       </div>
     </div>
   </div>

@@ -15,8 +15,19 @@ const isClear = computed(() => delivery.settings.ground === null && delivery.set
 </script>
 
 <template>
-  <div v-if="delivery.preview?.url && delivery.preview.drawing === store.drawing" class="pointer-events-none absolute inset-0 overflow-hidden bg-desk" data-testid="delivery-preview" :data-kind="delivery.settings.kind">
-    <img :src="delivery.preview.url" :style="style" class="page absolute left-0 top-0 max-w-none origin-top-left" :class="isClear ? 'clear-ground' : 'bg-white'" alt="What will leave" />
+  <div
+    v-if="delivery.preview?.url && delivery.preview.drawing === store.drawing"
+    class="pointer-events-none absolute inset-0 overflow-hidden bg-desk"
+    data-testid="delivery-preview"
+    :data-kind="delivery.settings.kind"
+  >
+    <img
+      :src="delivery.preview.url"
+      :style="style"
+      class="page absolute left-0 top-0 max-w-none origin-top-left"
+      :class="isClear ? 'clear-ground' : 'bg-white'"
+      alt="What will leave"
+    />
   </div>
 </template>
 

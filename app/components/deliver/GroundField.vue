@@ -9,7 +9,19 @@ const PAPER = '#ffffff'
 
 <template>
   <span class="flex items-center gap-2">
-    <TickField :model-value="delivery.settings.ground !== null" title="The page as a rectangle beneath all ink; else it is clear" @update:model-value="(on) => (delivery.settings.ground = on ? PAPER : null)">Ground</TickField>
-    <input v-if="delivery.settings.ground !== null" type="color" class="h-6 w-8 cursor-pointer rounded border border-hair bg-raise p-0.5" aria-label="Colour of the ground" :value="delivery.settings.ground" @input="delivery.settings.ground = ($event.target as HTMLInputElement).value" />
+    <TickField
+      :model-value="delivery.settings.ground !== null"
+      title="The page as a rectangle beneath all ink; else it is clear"
+      @update:model-value="(on) => (delivery.settings.ground = on ? PAPER : null)"
+      >Ground</TickField
+    >
+    <input
+      v-if="delivery.settings.ground !== null"
+      type="color"
+      class="h-6 w-8 cursor-pointer rounded border border-hair bg-raise p-0.5"
+      aria-label="Colour of the ground"
+      :value="delivery.settings.ground"
+      @input="delivery.settings.ground = ($event.target as HTMLInputElement).value"
+    />
   </span>
 </template>

@@ -43,7 +43,15 @@ const forget = (): void => void (preferences.deliveries = preferences.deliveries
 
 <template>
   <form v-if="naming" class="flex items-center gap-1.5" @submit.prevent="keep">
-    <input ref="field" v-model="name" class="field min-w-0 flex-1" maxlength="40" placeholder="Name of these settings" aria-label="Name of these settings" @keydown.esc.stop="naming = false" />
+    <input
+      ref="field"
+      v-model="name"
+      class="field min-w-0 flex-1"
+      maxlength="40"
+      placeholder="Name of these settings"
+      aria-label="Name of these settings"
+      @keydown.esc.stop="naming = false"
+    />
     <button class="button" type="submit">Keep</button>
   </form>
   <div v-else class="flex items-center gap-2">
@@ -54,7 +62,22 @@ const forget = (): void => void (preferences.deliveries = preferences.deliveries
         <option v-for="d in preferences.deliveries" :key="d.name" :value="d.name">{{ d.name }}</option>
       </select>
     </label>
-    <button v-if="held" class="quiet shrink-0 hover:text-ink" :title="`Forget the settings ${held}`" :aria-label="`Forget the settings ${held}`" @click="forget"><X :size="14" /></button>
-    <button v-else class="quiet shrink-0 underline decoration-dotted hover:text-ink" title="Keep these settings under a name" @click="startNaming">name</button>
+    <button
+      v-if="held"
+      class="quiet shrink-0 hover:text-ink"
+      :title="`Forget the settings ${held}`"
+      :aria-label="`Forget the settings ${held}`"
+      @click="forget"
+    >
+      <X :size="14" />
+    </button>
+    <button
+      v-else
+      class="quiet shrink-0 underline decoration-dotted hover:text-ink"
+      title="Keep these settings under a name"
+      @click="startNaming"
+    >
+      name
+    </button>
   </div>
 </template>

@@ -51,14 +51,32 @@ function asColour(): void {
       </select>
     </label>
     <div class="flex flex-wrap items-center gap-x-3.5 gap-y-1.5">
-      <NumberField label="Bleed" unit="mm" :digits="1" :value="pdf.bleed" @keep="(v) => (pdf.bleed = Math.min(50, Math.max(0, v)))" />
+      <NumberField
+        label="Bleed"
+        unit="mm"
+        :digits="1"
+        :value="pdf.bleed"
+        @keep="(v) => (pdf.bleed = Math.min(50, Math.max(0, v)))"
+      />
       <TickField v-model="pdf.marks" title="Where the page is cut">Crop marks</TickField>
       <TickField v-model="pdf.separate" title="Each in black, less what lies above it">One ink a page</TickField>
-      <button v-if="pdf.colours === 'print' && ink.print" class="quiet underline decoration-dotted hover:text-ink" :title="`${ink.name} printed as its colour has it`" @click="asColour">As its colour</button>
+      <button
+        v-if="pdf.colours === 'print' && ink.print"
+        class="quiet underline decoration-dotted hover:text-ink"
+        :title="`${ink.name} printed as its colour has it`"
+        @click="asColour"
+      >
+        As its colour
+      </button>
     </div>
     <div class="flex flex-wrap items-center gap-1.5">
       <LeavingField v-if="!pdf.separate && pdf.colours === 'screen'" />
-      <select v-model="pdf.colours" class="field min-w-0 flex-[0_1_144px]" aria-label="Colours of the PDF" data-testid="pdf-colours">
+      <select
+        v-model="pdf.colours"
+        class="field min-w-0 flex-[0_1_144px]"
+        aria-label="Colours of the PDF"
+        data-testid="pdf-colours"
+      >
         <option value="screen">RGB, for screens</option>
         <option value="print">CMYK, for print</option>
       </select>
@@ -68,7 +86,13 @@ function asColour(): void {
         </select>
         <label v-for="c in CHANNELS" :key="c.id" class="flex shrink-0 items-center gap-1" :title="`${c.title}, %`">
           <span class="number text-mute-deep">{{ c.id.toUpperCase() }}</span>
-          <input class="field number w-[38px] !px-1 text-right" :value="print[c.id]" inputmode="numeric" :aria-label="`${c.title} of ${ink.name}, percent`" @change="set(c.id, Number.parseFloat(($event.target as HTMLInputElement).value) || 0)" />
+          <input
+            class="field number w-[38px] !px-1 text-right"
+            :value="print[c.id]"
+            inputmode="numeric"
+            :aria-label="`${c.title} of ${ink.name}, percent`"
+            @change="set(c.id, Number.parseFloat(($event.target as HTMLInputElement).value) || 0)"
+          />
         </label>
       </template>
     </div>

@@ -27,9 +27,27 @@ const within = (v: number, least: number, most: number): number => Math.min(most
         <option value="px">Pixels</option>
       </select>
     </label>
-    <NumberField v-if="picture.by === 'dpi'" label="Dots per inch" unit="dpi" :digits="0" :value="picture.dpi" @keep="(v) => (picture.dpi = within(v, 10, 4800))" />
-    <NumberField v-else label="Longer side" unit="px" :digits="0" :value="picture.side" @keep="(v) => (picture.side = within(v, 1, LARGEST_PICTURE))" />
-    <span class="number text-mute-deep" data-testid="picture-size">{{ size.width }} x {{ size.height }} px, {{ Math.round(size.dpi) }} dpi{{ held ? ', the largest there is' : '' }}</span>
+    <NumberField
+      v-if="picture.by === 'dpi'"
+      label="Dots per inch"
+      unit="dpi"
+      :digits="0"
+      :value="picture.dpi"
+      @keep="(v) => (picture.dpi = within(v, 10, 4800))"
+    />
+    <NumberField
+      v-else
+      label="Longer side"
+      unit="px"
+      :digits="0"
+      :value="picture.side"
+      @keep="(v) => (picture.side = within(v, 1, LARGEST_PICTURE))"
+    />
+    <span class="number text-mute-deep" data-testid="picture-size"
+      >{{ size.width }} x {{ size.height }} px, {{ Math.round(size.dpi) }} dpi{{
+        held ? ', the largest there is' : ''
+      }}</span
+    >
     <label class="flex items-center gap-2">
       Tones
       <select v-model="picture.tones" class="field" data-testid="tones">

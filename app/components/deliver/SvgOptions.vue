@@ -15,7 +15,10 @@ function setDigits(e: Event): void {
 <template>
   <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
     <LeavingField />
-    <label class="flex items-center gap-2" title="Neighbours of the stack that belong together stand in a group of that name">
+    <label
+      class="flex items-center gap-2"
+      title="Neighbours of the stack that belong together stand in a group of that name"
+    >
       Groups
       <select v-model="delivery.settings.svg.groups" class="field" data-testid="groups">
         <option value="flat">None</option>

@@ -27,10 +27,24 @@ async function make(): Promise<void> {
 </script>
 
 <template>
-  <div class="sticky bottom-5 z-20 mx-auto mt-6 flex w-fit max-w-full flex-wrap items-center gap-2.5 rounded-2xl border border-hair bg-raise px-4 py-2.5 shadow-2xl" role="toolbar" aria-label="Chosen drawings" data-testid="chosen-bar">
-    <b class="font-[650]"><span class="number">{{ ids.length }}</span> chosen</b>
+  <div
+    class="sticky bottom-5 z-20 mx-auto mt-6 flex w-fit max-w-full flex-wrap items-center gap-2.5 rounded-2xl border border-hair bg-raise px-4 py-2.5 shadow-2xl"
+    role="toolbar"
+    aria-label="Chosen drawings"
+    data-testid="chosen-bar"
+  >
+    <b class="font-[650]"
+      ><span class="number">{{ ids.length }}</span> chosen</b
+    >
     <form v-if="naming" class="flex gap-1.5" @submit.prevent="make">
-      <input v-model="name" class="field w-[170px]" placeholder="Name of the new shelf" aria-label="Name of the new shelf" maxlength="60" @keydown.esc.stop="naming = false" />
+      <input
+        v-model="name"
+        class="field w-[170px]"
+        placeholder="Name of the new shelf"
+        aria-label="Name of the new shelf"
+        maxlength="60"
+        @keydown.esc.stop="naming = false"
+      />
       <button class="button" type="submit">Lay there</button>
     </form>
     <select v-else class="field w-[132px]" aria-label="Lay the chosen drawings on a shelf" @change="onShelf">
@@ -40,8 +54,12 @@ async function make(): Promise<void> {
       <option value="new">New shelf …</option>
     </select>
     <button class="button" @click="emit('deliver')">Deliver as zip …</button>
-    <button class="button" title="One file with these drawings and all their history" @click="desk.backUp(ids)">Back up</button>
+    <button class="button" title="One file with these drawings and all their history" @click="desk.backUp(ids)">
+      Back up
+    </button>
     <button class="button !text-brick" @click="desk.intoBin(ids)">Into the bin</button>
-    <button class="quiet underline decoration-dotted hover:text-ink" title="Esc" @click="emit('none')">Choose none</button>
+    <button class="quiet underline decoration-dotted hover:text-ink" title="Esc" @click="emit('none')">
+      Choose none
+    </button>
   </div>
 </template>

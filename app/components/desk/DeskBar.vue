@@ -41,10 +41,24 @@ defineExpose({ pick: () => picker.value?.click() })
       <MenuButton class="button" :disabled="!!desk.busy">Backup</MenuButton>
       <MenuItems class="absolute right-0 z-30 mt-1 w-[290px] rounded-xl border border-hair bg-raise p-1 shadow-xl">
         <MenuItem v-slot="{ active }">
-          <button class="w-full rounded-lg px-2.5 py-1.5 text-left" :class="active ? 'bg-panel' : ''" @click="desk.backUp()"><b class="block font-[650]">Back up the whole Desk</b><span class="quiet text-[12px]">One file with every drawing and all its history</span></button>
+          <button
+            class="w-full rounded-lg px-2.5 py-1.5 text-left"
+            :class="active ? 'bg-panel' : ''"
+            @click="desk.backUp()"
+          >
+            <b class="block font-[650]">Back up the whole Desk</b
+            ><span class="quiet text-[12px]">One file with every drawing and all its history</span>
+          </button>
         </MenuItem>
         <MenuItem v-slot="{ active }">
-          <button class="w-full rounded-lg px-2.5 py-1.5 text-left" :class="active ? 'bg-panel' : ''" @click="picker?.click()"><b class="block font-[650]">Bring a backup in …</b><span class="quiet text-[12px]">Checked first; nothing here is written over</span></button>
+          <button
+            class="w-full rounded-lg px-2.5 py-1.5 text-left"
+            :class="active ? 'bg-panel' : ''"
+            @click="picker?.click()"
+          >
+            <b class="block font-[650]">Bring a backup in …</b
+            ><span class="quiet text-[12px]">Checked first; nothing here is written over</span>
+          </button>
         </MenuItem>
       </MenuItems>
     </Menu>
@@ -60,12 +74,21 @@ defineExpose({ pick: () => picker.value?.click() })
           <option v-for="t in templates" :key="t.id" :value="`template:${t.id}`">{{ t.name }}</option>
         </optgroup>
         <optgroup v-for="g in GROUPS" :key="g.kind" :label="g.title">
-          <option v-for="p in PAGE_CHOICES.filter((c) => c.kind === g.kind)" :key="p.id" :value="p.id">{{ p.title }}, {{ p.width }} x {{ p.height }} mm</option>
+          <option v-for="p in PAGE_CHOICES.filter((c) => c.kind === g.kind)" :key="p.id" :value="p.id">
+            {{ p.title }}, {{ p.width }} x {{ p.height }} mm
+          </option>
         </optgroup>
         <option value="own">Own size …</option>
       </select>
     </label>
     <button class="button-strong" :disabled="!!desk.busy" @click="start">New drawing</button>
-    <input ref="picker" type="file" accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg,.zip" class="hidden" data-testid="desk-file" @change="picked" />
+    <input
+      ref="picker"
+      type="file"
+      accept="image/png,image/jpeg,image/webp,image/svg+xml,.svg,.zip"
+      class="hidden"
+      data-testid="desk-file"
+      @change="picked"
+    />
   </header>
 </template>

@@ -8,7 +8,12 @@ import { useDeskStore } from '~/stores/desk'
 import { inBytes } from '~/workspace/in-bytes'
 import { passOf } from '~/catalogue/passes'
 
-const props = defineProps<{ card: DrawingCard; /** The name of its shelf, where that is worth telling. */ shelf?: string | undefined; chosen: boolean; choosing: boolean }>()
+const props = defineProps<{
+  card: DrawingCard
+  /** The name of its shelf, where that is worth telling. */ shelf?: string | undefined
+  chosen: boolean
+  choosing: boolean
+}>()
 const emit = defineEmits<{ choose: [toHere: boolean]; deliver: [] }>()
 
 const desk = useDeskStore()
@@ -39,12 +44,18 @@ async function duplicate(history: boolean): Promise<void> {
   if (id) document.querySelector<HTMLElement>(`[data-testid=card] a[href="/drawings/${id}"]`)?.focus()
 }
 
-const weigh = (): Promise<void> => sizeOf(props.card.id).then(({ bytes }) => void (size.value = bytes), () => undefined)
+const weigh = (): Promise<void> =>
+  sizeOf(props.card.id).then(
+    ({ bytes }) => void (size.value = bytes),
+    () => undefined,
+  )
 
 const proof = computed(() => {
   const { findings } = props.card
   if (findings === null) return null
-  return findings ? { text: `${findings} to look at`, colour: 'text-amber-deep', clean: false } : { text: 'Proof is clean', colour: 'text-moss', clean: true }
+  return findings
+    ? { text: `${findings} to look at`, colour: 'text-amber-deep', clean: false }
+    : { text: 'Proof is clean', colour: 'text-moss', clean: true }
 })
 
 const ITEMS = computed(() => [
@@ -59,13 +70,29 @@ const ITEMS = computed(() => [
 </script>
 
 <template>
-  <li class="group relative rounded-2xl border bg-raise shadow-[0_14px_34px_-26px_#0008]" :class="chosen ? 'border-plum ring-1 ring-plum' : 'border-hair'" data-testid="card" :data-id="card.id" @keydown.f2.prevent="startNaming">
+  <li
+    class="group relative rounded-2xl border bg-raise shadow-[0_14px_34px_-26px_#0008]"
+    :class="chosen ? 'border-plum ring-1 ring-plum' : 'border-hair'"
+    data-testid="card"
+    :data-id="card.id"
+    @keydown.f2.prevent="startNaming"
+  >
     <NuxtLink :to="`/drawings/${card.id}`" class="block rounded-t-2xl bg-paper p-4" :aria-label="`Open ${card.name}`">
-      <img :src="`/api/drawings/${card.id}/thumbnail?revision=${card.revision}`" loading="lazy" class="h-[180px] w-full object-contain transition-transform group-hover:scale-[1.02]" alt="" />
+      <img
+        :src="`/api/drawings/${card.id}/thumbnail?revision=${card.revision}`"
+        loading="lazy"
+        class="h-[180px] w-full object-contain transition-transform group-hover:scale-[1.02]"
+        alt=""
+      />
     </NuxtLink>
     <button
       class="absolute left-2.5 top-2.5 grid h-6 w-6 place-items-center rounded-lg border"
-      :class="[chosen ? 'border-plum bg-plum text-white' : 'border-hair bg-raise text-transparent', choosing || chosen ? '' : 'opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100']"
+      :class="[
+        chosen ? 'border-plum bg-plum text-white' : 'border-hair bg-raise text-transparent',
+        choosing || chosen
+          ? ''
+          : 'opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100',
+      ]"
       role="checkbox"
       :aria-checked="chosen"
       :aria-label="`Choose ${card.name}`"
@@ -74,27 +101,73 @@ const ITEMS = computed(() => [
     >
       <Check :size="15" />
     </button>
-    <span v-if="card.template" class="absolute right-2.5 top-2.5 rounded-full bg-blush px-2 py-0.5 text-[12px] text-plum">Template</span>
+    <span
+      v-if="card.template"
+      class="absolute right-2.5 top-2.5 rounded-full bg-blush px-2 py-0.5 text-[12px] text-plum"
+      >Template</span
+    >
     <div class="flex items-center gap-2 border-t border-hair px-4 py-2.5">
       <div class="min-w-0 flex-1">
-        <input v-if="naming" ref="field" v-model="text" class="field w-full !py-0" aria-label="Name of the drawing" maxlength="120" @blur="endNaming" @keydown.enter="endNaming" @keydown.esc.stop="naming = false" />
+        <input
+          v-if="naming"
+          ref="field"
+          v-model="text"
+          class="field w-full !py-0"
+          aria-label="Name of the drawing"
+          maxlength="120"
+          @blur="endNaming"
+          @keydown.enter="endNaming"
+          @keydown.esc.stop="naming = false"
+        />
         <p v-else class="flex items-center gap-1 text-[14px] font-[650]">
-          <NuxtLink :to="`/drawings/${card.id}`" class="truncate hover:underline" :title="card.name">{{ card.name }}</NuxtLink>
-          <button class="quiet shrink-0 rounded p-0.5 opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100" :title="`Rename ${card.name} (F2)`" :aria-label="`Rename ${card.name}`" @click="startNaming"><PenLine :size="13" /></button>
+          <NuxtLink :to="`/drawings/${card.id}`" class="truncate hover:underline" :title="card.name">{{
+            card.name
+          }}</NuxtLink>
+          <button
+            class="quiet shrink-0 rounded p-0.5 opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100"
+            :title="`Rename ${card.name} (F2)`"
+            :aria-label="`Rename ${card.name}`"
+            @click="startNaming"
+          >
+            <PenLine :size="13" />
+          </button>
         </p>
-        <p class="quiet truncate text-[12px]"><span class="number">{{ card.lineCount }}</span> {{ card.lineCount === 1 ? 'line' : 'lines' }} · {{ when.format(new Date(card.updatedAt)) }}<template v-if="shelf"> · {{ shelf }}</template></p>
+        <p class="quiet truncate text-[12px]">
+          <span class="number">{{ card.lineCount }}</span> {{ card.lineCount === 1 ? 'line' : 'lines' }} ·
+          {{ when.format(new Date(card.updatedAt)) }}<template v-if="shelf"> · {{ shelf }}</template>
+        </p>
         <p class="truncate text-[12px] text-mute-deep" data-testid="card-state">
           {{ passOf(card.pass).title }}<span v-if="proof" :class="proof.colour"> · {{ proof.text }}</span>
         </p>
       </div>
       <Menu as="div" class="relative">
-        <MenuButton class="quiet rounded-lg p-1.5 hover:bg-panel" :aria-label="`More for ${card.name}`" @click="weigh"><Ellipsis :size="17" /></MenuButton>
-        <MenuItems class="absolute right-0 bottom-full z-20 mb-1 w-60 rounded-xl border border-hair bg-raise p-1 shadow-xl">
+        <MenuButton class="quiet rounded-lg p-1.5 hover:bg-panel" :aria-label="`More for ${card.name}`" @click="weigh"
+          ><Ellipsis :size="17"
+        /></MenuButton>
+        <MenuItems
+          class="absolute right-0 bottom-full z-20 mb-1 w-60 rounded-xl border border-hair bg-raise p-1 shadow-xl"
+        >
           <MenuItem v-for="item in ITEMS" :key="item.title" v-slot="{ active }">
-            <button class="flex w-full items-baseline justify-between rounded-lg px-2.5 py-1.5 text-left" :class="active ? 'bg-panel' : ''" @click="item.run()">{{ item.title }}<span class="quiet text-[12px]">{{ item.hint }}</span></button>
+            <button
+              class="flex w-full items-baseline justify-between rounded-lg px-2.5 py-1.5 text-left"
+              :class="active ? 'bg-panel' : ''"
+              @click="item.run()"
+            >
+              {{ item.title }}<span class="quiet text-[12px]">{{ item.hint }}</span>
+            </button>
           </MenuItem>
-          <MenuItem v-slot="{ active }"><button class="w-full rounded-lg px-2.5 py-1.5 text-left text-brick" :class="active ? 'bg-panel' : ''" @click="desk.intoBin([card.id])">Into the bin</button></MenuItem>
-          <p class="mt-1 border-t border-hair px-2.5 py-1.5 text-[12px] text-mute-deep">On disk, with its history: <span class="number">{{ size === null ? '…' : inBytes(size) }}</span></p>
+          <MenuItem v-slot="{ active }"
+            ><button
+              class="w-full rounded-lg px-2.5 py-1.5 text-left text-brick"
+              :class="active ? 'bg-panel' : ''"
+              @click="desk.intoBin([card.id])"
+            >
+              Into the bin
+            </button></MenuItem
+          >
+          <p class="mt-1 border-t border-hair px-2.5 py-1.5 text-[12px] text-mute-deep">
+            On disk, with its history: <span class="number">{{ size === null ? '…' : inBytes(size) }}</span>
+          </p>
         </MenuItems>
       </Menu>
     </div>

@@ -16,8 +16,22 @@ const problem = ref('')
 const AGAIN = 300
 let timer: ReturnType<typeof setTimeout> | undefined
 
-const KINDS = { outlines: 'outlines as SVG', pdf: 'PDF', picture: 'PNG', lines: 'live lines as SVG', traces: 'pen traces as InkML', all: 'everything' } as const
-const choices = computed(() => [{ name: '', title: `As set in Deliver last: ${KINDS[preferences.delivery.kind]}`, settings: preferences.delivery }, ...preferences.deliveries.map((d) => ({ name: d.name, title: `${d.name}: ${KINDS[d.settings.kind]}`, settings: d.settings }))])
+const KINDS = {
+  outlines: 'outlines as SVG',
+  pdf: 'PDF',
+  picture: 'PNG',
+  lines: 'live lines as SVG',
+  traces: 'pen traces as InkML',
+  all: 'everything',
+} as const
+const choices = computed(() => [
+  { name: '', title: `As set in Deliver last: ${KINDS[preferences.delivery.kind]}`, settings: preferences.delivery },
+  ...preferences.deliveries.map((d) => ({
+    name: d.name,
+    title: `${d.name}: ${KINDS[d.settings.kind]}`,
+    settings: d.settings,
+  })),
+])
 const count = computed(() => props.ids?.length ?? 0)
 
 async function start(): Promise<void> {
@@ -60,7 +74,10 @@ function close(): void {
   emit('close')
 }
 
-watch(() => props.ids, () => (problem.value = ''))
+watch(
+  () => props.ids,
+  () => (problem.value = ''),
+)
 onBeforeUnmount(() => clearTimeout(timer))
 </script>
 
@@ -68,8 +85,14 @@ onBeforeUnmount(() => clearTimeout(timer))
   <Dialog :open="ids !== null" class="relative z-50" @close="close">
     <div class="fixed inset-0 bg-ink/30" aria-hidden="true" />
     <div class="fixed inset-0 grid place-items-center p-4">
-      <DialogPanel class="w-[440px] max-w-full rounded-2xl border border-hair bg-raise p-6 shadow-2xl" data-testid="many">
-        <DialogTitle class="mb-3 text-[16px] font-[650]">Deliver <span class="number">{{ count }}</span> {{ count === 1 ? 'drawing' : 'drawings' }} in one archive</DialogTitle>
+      <DialogPanel
+        class="w-[440px] max-w-full rounded-2xl border border-hair bg-raise p-6 shadow-2xl"
+        data-testid="many"
+      >
+        <DialogTitle class="mb-3 text-[16px] font-[650]"
+          >Deliver <span class="number">{{ count }}</span> {{ count === 1 ? 'drawing' : 'drawings' }} in one
+          archive</DialogTitle
+        >
         <template v-if="!state">
           <label class="mb-1 block">
             <span class="mb-1 block text-mute-deep">Settings</span>
@@ -80,12 +103,28 @@ onBeforeUnmount(() => clearTimeout(timer))
           <p class="quiet text-[12px]">Settings are given a name in the Deliver pass.</p>
         </template>
         <template v-else-if="state.state === 'making'">
-          <progress class="h-2 w-full accent-plum" :value="state.done" :max="state.total" aria-label="Drawings that are done" />
-          <p class="mt-1.5 truncate text-mute-deep" role="status"><span class="number">{{ state.done }}</span> of <span class="number">{{ state.total }}</span>, {{ state.name }} …</p>
+          <progress
+            class="h-2 w-full accent-plum"
+            :value="state.done"
+            :max="state.total"
+            aria-label="Drawings that are done"
+          />
+          <p class="mt-1.5 truncate text-mute-deep" role="status">
+            <span class="number">{{ state.done }}</span> of <span class="number">{{ state.total }}</span>,
+            {{ state.name }} …
+          </p>
         </template>
         <template v-else-if="state.state === 'ready'">
-          <p role="status"><span class="number">{{ state.done - state.left.length }}</span> {{ state.done - state.left.length === 1 ? 'file is' : 'files are' }} in the archive, <span class="number">{{ inBytes(state.size) }}</span>.</p>
-          <ul v-if="state.left.length" class="mt-2 max-h-[140px] overflow-auto text-[13px] text-amber-deep" aria-label="Left out">
+          <p role="status">
+            <span class="number">{{ state.done - state.left.length }}</span>
+            {{ state.done - state.left.length === 1 ? 'file is' : 'files are' }} in the archive,
+            <span class="number">{{ inBytes(state.size) }}</span>.
+          </p>
+          <ul
+            v-if="state.left.length"
+            class="mt-2 max-h-[140px] overflow-auto text-[13px] text-amber-deep"
+            aria-label="Left out"
+          >
             <li v-for="l in state.left" :key="l.name">{{ l.name }}: {{ l.why }}</li>
           </ul>
         </template>
@@ -93,7 +132,13 @@ onBeforeUnmount(() => clearTimeout(timer))
         <div class="mt-5 flex gap-2">
           <button v-if="!state" class="button-strong" @click="start">Make the archive</button>
           <button v-else-if="state.state === 'making'" class="button-strong" @click="stop">Stop</button>
-          <a v-else-if="state.state === 'ready' && state.done > state.left.length" class="button-strong" :href="`/api/deliveries/${state.id}/file`" download>Download ZIP</a>
+          <a
+            v-else-if="state.state === 'ready' && state.done > state.left.length"
+            class="button-strong"
+            :href="`/api/deliveries/${state.id}/file`"
+            download
+            >Download ZIP</a
+          >
           <button class="button" @click="close">Close</button>
         </div>
       </DialogPanel>

@@ -19,7 +19,9 @@ const countOf = (id: string | null): number => (desk.cards ?? []).filter((c) => 
 const tabs = computed(() => [
   { id: 'all', title: 'All', count: desk.cards?.length ?? 0, shelf: null as Shelf | null },
   ...desk.shelves.map((s) => ({ id: s.id, title: s.name, count: countOf(s.id), shelf: s as Shelf | null })),
-  ...(desk.shelves.length && countOf(null) ? [{ id: 'none', title: 'On no shelf', count: countOf(null), shelf: null }] : []),
+  ...(desk.shelves.length && countOf(null)
+    ? [{ id: 'none', title: 'On no shelf', count: countOf(null), shelf: null }]
+    : []),
 ])
 
 async function startNaming(which: Shelf | null): Promise<void> {
@@ -45,18 +47,60 @@ const FIELD = { class: 'field w-[150px]', 'aria-label': 'Name of the shelf', max
 <template>
   <nav class="mb-5 flex flex-wrap items-center gap-1.5" aria-label="Shelves">
     <template v-for="t in tabs" :key="t.id">
-      <input v-if="naming === t.id" ref="field" v-model="text" v-bind="FIELD" @blur="endNaming" @keydown.enter="endNaming" @keydown.esc.stop="naming = null" />
-      <span v-else class="flex items-center rounded-full border" :class="shelf === t.id ? 'border-plum bg-blush' : 'border-hair bg-raise hover:border-mute'">
+      <input
+        v-if="naming === t.id"
+        ref="field"
+        v-model="text"
+        v-bind="FIELD"
+        @blur="endNaming"
+        @keydown.enter="endNaming"
+        @keydown.esc.stop="naming = null"
+      />
+      <span
+        v-else
+        class="flex items-center rounded-full border"
+        :class="shelf === t.id ? 'border-plum bg-blush' : 'border-hair bg-raise hover:border-mute'"
+      >
         <button class="max-w-[220px] truncate py-1 pl-3 pr-3" :aria-pressed="shelf === t.id" @click="shelf = t.id">
           {{ t.title }} <span class="number text-mute-deep">{{ t.count }}</span>
         </button>
         <template v-if="t.shelf && shelf === t.id">
-          <button class="rounded-full p-1 text-mute-deep hover:text-ink" :aria-label="`Rename the shelf ${t.title}`" title="Rename this shelf" @click="startNaming(t.shelf)"><Pencil :size="13" /></button>
-          <button class="mr-1.5 rounded-full p-1 text-mute-deep hover:text-ink" :aria-label="`Take the shelf ${t.title} down`" title="Take this shelf down; its drawings stay" @click="desk.takeShelfDown(t.shelf)"><X :size="13" /></button>
+          <button
+            class="rounded-full p-1 text-mute-deep hover:text-ink"
+            :aria-label="`Rename the shelf ${t.title}`"
+            title="Rename this shelf"
+            @click="startNaming(t.shelf)"
+          >
+            <Pencil :size="13" />
+          </button>
+          <button
+            class="mr-1.5 rounded-full p-1 text-mute-deep hover:text-ink"
+            :aria-label="`Take the shelf ${t.title} down`"
+            title="Take this shelf down; its drawings stay"
+            @click="desk.takeShelfDown(t.shelf)"
+          >
+            <X :size="13" />
+          </button>
         </template>
       </span>
     </template>
-    <input v-if="naming === 'new'" ref="field" v-model="text" v-bind="FIELD" placeholder="A class, a client" @blur="endNaming" @keydown.enter="endNaming" @keydown.esc.stop="naming = null" />
-    <button v-else class="flex items-center gap-1 rounded-full px-2.5 py-1 text-mute-deep hover:text-ink" title="A shelf for a class or a client" @click="startNaming(null)"><Plus :size="14" /> Shelf</button>
+    <input
+      v-if="naming === 'new'"
+      ref="field"
+      v-model="text"
+      v-bind="FIELD"
+      placeholder="A class, a client"
+      @blur="endNaming"
+      @keydown.enter="endNaming"
+      @keydown.esc.stop="naming = null"
+    />
+    <button
+      v-else
+      class="flex items-center gap-1 rounded-full px-2.5 py-1 text-mute-deep hover:text-ink"
+      title="A shelf for a class or a client"
+      @click="startNaming(null)"
+    >
+      <Plus :size="14" /> Shelf
+    </button>
   </nav>
 </template>

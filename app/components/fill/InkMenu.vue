@@ -29,17 +29,29 @@ function rename(e: Event): void {
   const field = e.target as HTMLInputElement
   const name = field.value.trim().slice(0, 80)
   if (!name) field.value = props.ink.name
-  else if (name !== props.ink.name) store.edit(`Rename to ${name}`, (draft) => draft.inks.forEach((i) => void (i.id === props.ink.id && (i.name = name))))
+  else if (name !== props.ink.name)
+    store.edit(`Rename to ${name}`, (draft) =>
+      draft.inks.forEach((i) => void (i.id === props.ink.id && (i.name = name))),
+    )
 }
 
 const nameOf = (id: string): string => store.drawing!.inks.find((i) => i.id === id)?.name ?? ''
-const recolour = (): void => store.edit(`${props.ink.name} becomes ${nameOf(other.value)}`, (draft) => exchangeInk(draft, props.ink.id, other.value))
-const swap = (): void => store.edit(`Swap ${props.ink.name} and ${nameOf(other.value)}`, (draft) => exchangeInk(draft, props.ink.id, other.value, true))
-const remove = (): void => store.edit(`Remove ${props.ink.name}`, (draft) => removeInk(draft, props.ink.id, other.value))
+const recolour = (): void =>
+  store.edit(`${props.ink.name} becomes ${nameOf(other.value)}`, (draft) =>
+    exchangeInk(draft, props.ink.id, other.value),
+  )
+const swap = (): void =>
+  store.edit(`Swap ${props.ink.name} and ${nameOf(other.value)}`, (draft) =>
+    exchangeInk(draft, props.ink.id, other.value, true),
+  )
+const remove = (): void =>
+  store.edit(`Remove ${props.ink.name}`, (draft) => removeInk(draft, props.ink.id, other.value))
 const move = (by: number): void => store.edit(`Move ${props.ink.name}`, (draft) => moveInk(draft, props.ink.id, by))
 
 function chooseLines(): void {
-  const ids = linesOf(store.drawing!).filter((l) => l.ink === props.ink.id).map((l) => l.id)
+  const ids = linesOf(store.drawing!)
+    .filter((l) => l.ink === props.ink.id)
+    .map((l) => l.id)
   view.select(ids)
   if (!ids.length) store.notice = `No line has the ink ${props.ink.name}.`
 }
@@ -47,21 +59,67 @@ function chooseLines(): void {
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="quiet grid h-7 w-6 place-items-center" :aria-label="`Change ${ink.name}`" title="Colour, name, place, users"><Ellipsis :size="15" /></PopoverButton>
-    <PopoverPanel class="fixed bottom-[184px] left-[322px] z-40 flex w-[560px] gap-4 rounded-xl border border-hair bg-raise p-4 shadow-xl" :data-testid="`ink-${ink.id}`">
-      <ColourPicker class="w-[250px] shrink-0" :colour="ink.colour" @look="look" @keep="store.finish(`Colour of ${ink.name}`)" />
+    <PopoverButton
+      class="quiet grid h-7 w-6 place-items-center"
+      :aria-label="`Change ${ink.name}`"
+      title="Colour, name, place, users"
+      ><Ellipsis :size="15"
+    /></PopoverButton>
+    <PopoverPanel
+      class="fixed bottom-[184px] left-[322px] z-40 flex w-[560px] gap-4 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+      :data-testid="`ink-${ink.id}`"
+    >
+      <ColourPicker
+        class="w-[250px] shrink-0"
+        :colour="ink.colour"
+        @look="look"
+        @keep="store.finish(`Colour of ${ink.name}`)"
+      />
       <div class="grid min-w-0 flex-1 content-start gap-2.5">
-        <label class="flex items-center gap-2">Name <input class="field min-w-0 flex-1" :value="ink.name" maxlength="80" aria-label="Name of the ink" @change="rename" /></label>
-        <p class="quiet">{{ uses === 0 ? 'Nothing has it yet' : uses === 1 ? 'One line, shape or fill has it' : `${uses} lines, shapes and fills have it` }}.</p>
+        <label class="flex items-center gap-2"
+          >Name
+          <input
+            class="field min-w-0 flex-1"
+            :value="ink.name"
+            maxlength="80"
+            aria-label="Name of the ink"
+            @change="rename"
+        /></label>
+        <p class="quiet">
+          {{
+            uses === 0
+              ? 'Nothing has it yet'
+              : uses === 1
+                ? 'One line, shape or fill has it'
+                : `${uses} lines, shapes and fills have it`
+          }}.
+        </p>
         <div class="flex gap-1.5">
           <button class="button" @click="move(-1)">Earlier</button>
           <button class="button" @click="move(1)">Later</button>
           <button class="button" @click="chooseLines">Choose its lines</button>
         </div>
         <template v-if="others.length">
-          <label class="flex items-center gap-2">With <select class="field min-w-0 flex-1" :value="other" aria-label="The other ink" @change="to = ($event.target as HTMLSelectElement).value"><option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option></select></label>
+          <label class="flex items-center gap-2"
+            >With
+            <select
+              class="field min-w-0 flex-1"
+              :value="other"
+              aria-label="The other ink"
+              @change="to = ($event.target as HTMLSelectElement).value"
+            >
+              <option v-for="o in others" :key="o.id" :value="o.id">{{ o.name }}</option>
+            </select></label
+          >
           <div class="flex flex-wrap gap-1.5">
-            <button class="button" :disabled="!uses" title="Everything that has this ink gets the other" @click="recolour">Give it all away</button>
+            <button
+              class="button"
+              :disabled="!uses"
+              title="Everything that has this ink gets the other"
+              @click="recolour"
+            >
+              Give it all away
+            </button>
             <button class="button" @click="swap">Swap</button>
             <button class="button" title="Its users get the other ink" @click="remove">Remove</button>
           </div>

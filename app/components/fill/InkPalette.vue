@@ -30,18 +30,48 @@ function add(): void {
   <div class="flex min-h-0 flex-col gap-1.5">
     <div class="flex h-6 items-center gap-3">
       <b class="font-[650]">Inks</b>
-      <span v-if="weak.short.value" class="truncate text-[12px] text-amber-deep" role="status" data-testid="weak-inks" :title="weak.inWords.value">{{ weak.short.value }}</span>
+      <span
+        v-if="weak.short.value"
+        class="truncate text-[12px] text-amber-deep"
+        role="status"
+        data-testid="weak-inks"
+        :title="weak.inWords.value"
+        >{{ weak.short.value }}</span
+      >
       <PaletteMenu class="ml-auto" />
-      <button class="button flex items-center gap-1.5 !py-0.5" data-testid="add-ink" @click="add"><Plus :size="14" /> Add</button>
+      <button class="button flex items-center gap-1.5 !py-0.5" data-testid="add-ink" @click="add">
+        <Plus :size="14" /> Add
+      </button>
     </div>
     <div v-if="starter.offered.value" class="flex items-center gap-3">
       <StarterInks />
       <span class="quiet min-w-0 text-[12px] leading-4">Only the lines' ink is here yet.</span>
     </div>
-    <div class="grid min-h-0 flex-1 auto-rows-min grid-cols-3 gap-1 overflow-y-auto pr-1" role="radiogroup" aria-label="Ink in hand" data-testid="inks">
-      <div v-for="ink in store.drawing!.inks" :key="ink.id" class="flex h-8 items-center rounded-[8px] border bg-raise" :class="hand.id === ink.id ? 'border-plum ring-1 ring-plum' : 'border-hair'">
-        <button class="flex h-full min-w-0 flex-1 items-center gap-2 pl-1.5 text-left" role="radio" :aria-checked="hand.id === ink.id" :aria-label="ink.name" :title="`${ink.name}, ${ink.colour}: take in hand`" @click="hand.take(ink.id)">
-          <span class="h-5 w-5 shrink-0 rounded-[5px] border border-hair" :style="{ background: ink.colour }" aria-hidden="true" />
+    <div
+      class="grid min-h-0 flex-1 auto-rows-min grid-cols-3 gap-1 overflow-y-auto pr-1"
+      role="radiogroup"
+      aria-label="Ink in hand"
+      data-testid="inks"
+    >
+      <div
+        v-for="ink in store.drawing!.inks"
+        :key="ink.id"
+        class="flex h-8 items-center rounded-[8px] border bg-raise"
+        :class="hand.id === ink.id ? 'border-plum ring-1 ring-plum' : 'border-hair'"
+      >
+        <button
+          class="flex h-full min-w-0 flex-1 items-center gap-2 pl-1.5 text-left"
+          role="radio"
+          :aria-checked="hand.id === ink.id"
+          :aria-label="ink.name"
+          :title="`${ink.name}, ${ink.colour}: take in hand`"
+          @click="hand.take(ink.id)"
+        >
+          <span
+            class="h-5 w-5 shrink-0 rounded-[5px] border border-hair"
+            :style="{ background: ink.colour }"
+            aria-hidden="true"
+          />
           <span class="truncate text-[12.5px]" :class="hand.id === ink.id && 'font-[650]'">{{ ink.name }}</span>
         </button>
         <InkMenu :ink="ink" />

@@ -13,7 +13,10 @@ import { download } from '~/network/download'
 const store = useDrawingStore()
 const { preferences } = useStudioStore()
 const picker = ref<HTMLInputElement>()
-const own = (): KeptPalette => ({ name: store.drawing!.name, inks: store.drawing!.inks.map(({ name, colour }) => ({ name, colour })) })
+const own = (): KeptPalette => ({
+  name: store.drawing!.name,
+  inks: store.drawing!.inks.map(({ name, colour }) => ({ name, colour })),
+})
 
 function keep(): void {
   preferences.palettes = [...preferences.palettes.filter((p) => p.name !== own().name), own()]
@@ -22,7 +25,9 @@ function keep(): void {
 
 /** Inks of a palette that the drawing does not have come to it. */
 function take({ name, inks }: KeptPalette): void {
-  const fresh = inks.filter((i) => !store.drawing!.inks.some((own) => own.colour.toLowerCase() === i.colour.toLowerCase()))
+  const fresh = inks.filter(
+    (i) => !store.drawing!.inks.some((own) => own.colour.toLowerCase() === i.colour.toLowerCase()),
+  )
   if (!fresh.length) store.notice = `This drawing has all inks of "${name}" already.`
   else store.edit(`Inks of ${name}`, (draft) => fresh.forEach((i) => addInk(draft, i)))
 }
@@ -41,25 +46,46 @@ async function bringIn(e: Event): Promise<void> {
   }
 }
 
-const share = (palette: KeptPalette): void => download(new Blob([writePalette(palette)], { type: 'application/json' }), `${fileNameOf(palette.name)}.inks.json`)
+const share = (palette: KeptPalette): void =>
+  download(new Blob([writePalette(palette)], { type: 'application/json' }), `${fileNameOf(palette.name)}.inks.json`)
 const forget = (name: string): void => void (preferences.palettes = preferences.palettes.filter((p) => p.name !== name))
 </script>
 
 <template>
   <Popover class="relative">
     <PopoverButton class="quiet h-6" title="Keep these inks, take others, share them as a file">Palettes</PopoverButton>
-    <PopoverPanel class="fixed bottom-[184px] left-[322px] z-40 grid w-[400px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl">
+    <PopoverPanel
+      class="fixed bottom-[184px] left-[322px] z-40 grid w-[400px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+    >
       <div class="flex flex-wrap gap-1.5">
         <button class="button" @click="keep">Keep these inks</button>
         <button class="button" @click="share(own())">Share as a file</button>
         <button class="button" @click="picker?.click()">Bring a file in</button>
-        <input ref="picker" type="file" accept=".json,application/json" class="hidden" data-testid="palette-picker" @change="bringIn" />
+        <input
+          ref="picker"
+          type="file"
+          accept=".json,application/json"
+          class="hidden"
+          data-testid="palette-picker"
+          @change="bringIn"
+        />
       </div>
       <ul v-if="preferences.palettes.length" class="grid max-h-[240px] gap-1 overflow-y-auto">
         <li v-for="p in preferences.palettes" :key="p.name" class="flex items-center gap-2">
-          <button class="flex h-7 min-w-0 flex-1 items-center gap-2 rounded-[6px] px-1.5 text-left hover:bg-panel" :title="`Take the inks of ${p.name}`" @click="take(p)">
+          <button
+            class="flex h-7 min-w-0 flex-1 items-center gap-2 rounded-[6px] px-1.5 text-left hover:bg-panel"
+            :title="`Take the inks of ${p.name}`"
+            @click="take(p)"
+          >
             <span class="truncate">{{ p.name }}</span>
-            <span class="ml-auto flex shrink-0"><span v-for="i in p.inks.slice(0, 10)" :key="i.name + i.colour" class="h-4 w-4 border border-hair" :style="{ background: i.colour }" aria-hidden="true" /></span>
+            <span class="ml-auto flex shrink-0"
+              ><span
+                v-for="i in p.inks.slice(0, 10)"
+                :key="i.name + i.colour"
+                class="h-4 w-4 border border-hair"
+                :style="{ background: i.colour }"
+                aria-hidden="true"
+            /></span>
           </button>
           <button class="quiet h-6" @click="forget(p.name)">Forget</button>
         </li>

@@ -17,8 +17,36 @@ const setWidth = (v: number): void => void (preferences.shade.width = v)
   <div class="grid max-w-[500px] content-start gap-2">
     <b class="flex h-6 items-center font-[650]">Shade</b>
     <ChoiceField v-model="preferences.shade.by" label="Laid by" :choices="WAYS" />
-    <SliderField v-if="preferences.shade.by === 'brush'" label="Width" :value="preferences.shade.width" :min="1" :max="120" :step="1" unit="px" @look="setWidth" @keep="setWidth" />
-    <SliderField label="Tone" title="Below 0 darker than the fill, above 0 lighter" :value="Math.round(preferences.fill.tone * 100)" :min="-90" :max="90" :step="5" unit="%" @look="setTone" @keep="setTone" />
-    <p class="quiet">{{ preferences.fill.tone < 0 ? 'The next shape is darker than its fill.' : 'The next shape is lighter than its fill.' }} Begin on a fill: the shape stays within its region, also when you mend its lines. A click on a closed line makes shade of it.</p>
+    <SliderField
+      v-if="preferences.shade.by === 'brush'"
+      label="Width"
+      :value="preferences.shade.width"
+      :min="1"
+      :max="120"
+      :step="1"
+      unit="px"
+      @look="setWidth"
+      @keep="setWidth"
+    />
+    <SliderField
+      label="Tone"
+      title="Below 0 darker than the fill, above 0 lighter"
+      :value="Math.round(preferences.fill.tone * 100)"
+      :min="-90"
+      :max="90"
+      :step="5"
+      unit="%"
+      @look="setTone"
+      @keep="setTone"
+    />
+    <p class="quiet">
+      {{
+        preferences.fill.tone < 0
+          ? 'The next shape is darker than its fill.'
+          : 'The next shape is lighter than its fill.'
+      }}
+      Begin on a fill: the shape stays within its region, also when you mend its lines. A click on a closed line makes
+      shade of it.
+    </p>
   </div>
 </template>

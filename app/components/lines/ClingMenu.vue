@@ -13,21 +13,58 @@ const TO = [
   { id: 'middle', title: 'The middle of all', help: 'Of several searching strokes' },
   { id: 'darkest', title: 'The darkest', help: 'The stroke that was meant' },
 ] as const
-const state = computed(() => (preferences.cling.strength === 0 ? 'off' : cling.busy ? 'reads …' : `${Math.round(preferences.cling.strength * 100)} %`))
+const state = computed(() =>
+  preferences.cling.strength === 0
+    ? 'off'
+    : cling.busy
+      ? 'reads …'
+      : `${Math.round(preferences.cling.strength * 100)} %`,
+)
 const set = (change: Partial<typeof preferences.cling>): void => void Object.assign(preferences.cling, change)
 </script>
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="button flex items-center gap-1.5 !py-0.5 text-[13px]" title="How strongly the pencil draws what is laid over it" data-testid="cling">
+    <PopoverButton
+      class="button flex items-center gap-1.5 !py-0.5 text-[13px]"
+      title="How strongly the pencil draws what is laid over it"
+      data-testid="cling"
+    >
       <Pencil :size="14" :stroke-width="1.7" /> Cling <span class="number quiet">{{ state }}</span>
     </PopoverButton>
-    <PopoverPanel class="absolute right-0 bottom-[34px] z-30 grid w-[380px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl">
-      <p v-if="!cling.sketch" class="quiet">There is no sketch in sight. Bring one in under Sketch (1), or show its layer.</p>
-      <SliderField label="Strength" title="0 leaves lines where the hand lays them" :value="Math.round(preferences.cling.strength * 100)" :min="0" :max="100" :step="5" unit="%" @look="(v) => set({ strength: v / 100 })" @keep="(v) => set({ strength: v / 100 })" />
-      <SliderField label="Within" title="Pencil farther from the line draws nothing" :value="preferences.cling.reach" :min="2" :max="40" :step="1" unit="px" @look="(v) => set({ reach: v })" @keep="(v) => set({ reach: v })" />
+    <PopoverPanel
+      class="absolute right-0 bottom-[34px] z-30 grid w-[380px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+    >
+      <p v-if="!cling.sketch" class="quiet">
+        There is no sketch in sight. Bring one in under Sketch (1), or show its layer.
+      </p>
+      <SliderField
+        label="Strength"
+        title="0 leaves lines where the hand lays them"
+        :value="Math.round(preferences.cling.strength * 100)"
+        :min="0"
+        :max="100"
+        :step="5"
+        unit="%"
+        @look="(v) => set({ strength: v / 100 })"
+        @keep="(v) => set({ strength: v / 100 })"
+      />
+      <SliderField
+        label="Within"
+        title="Pencil farther from the line draws nothing"
+        :value="preferences.cling.reach"
+        :min="2"
+        :max="40"
+        :step="1"
+        unit="px"
+        @look="(v) => set({ reach: v })"
+        @keep="(v) => set({ reach: v })"
+      />
       <ChoiceField v-model="preferences.cling.to" label="To" :choices="TO" />
-      <p class="quiet text-[12px]">A line laid over pencil is drawn onto it; a bow laid from end to end of a pencil curve bends itself. Hold Ctrl to let the hand go free.</p>
+      <p class="quiet text-[12px]">
+        A line laid over pencil is drawn onto it; a bow laid from end to end of a pencil curve bends itself. Hold Ctrl
+        to let the hand go free.
+      </p>
     </PopoverPanel>
   </Popover>
 </template>

@@ -23,5 +23,15 @@ const { figure } = useStudioStore().preferences
     @keep="(v) => (figure.sides = Math.round(v))"
   />
   <PercentField v-if="figure.kind === 'star'" v-model="figure.depth" label="Inner points" :min="10" :max="95" />
-  <SliderField v-if="figure.kind === 'spiral'" label="Turns" :value="figure.turns" :min="0.5" :max="12" :step="0.25" :digits="2" @look="(v) => (figure.turns = v)" @keep="(v) => (figure.turns = v)" />
+  <SliderField
+    v-if="figure.kind === 'spiral'"
+    label="Turns"
+    :value="figure.turns"
+    :min="0.5"
+    :max="12"
+    :step="0.25"
+    :digits="2"
+    @look="(v) => (figure.turns = v)"
+    @keep="(v) => (figure.turns = v)"
+  />
 </template>

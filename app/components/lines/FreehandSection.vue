@@ -50,7 +50,12 @@ function set(patch: HandSettings, label: string | null): void {
 
 const ratio = computed(() => (now.value.variation >= 1 ? '1 : 0' : `${short(ratioOf(now.value.variation), 1)} : 1`))
 const contrast = computed(() => now.value.variation > MOST_CONTRAST)
-const curve = computed(() => CURVES.find((c) => Math.abs(c.exponent - now.value.response) < 0.01 && now.value.least === 0 && now.value.most === 1)?.id ?? 'own')
+const curve = computed(
+  () =>
+    CURVES.find(
+      (c) => Math.abs(c.exponent - now.value.response) < 0.01 && now.value.least === 0 && now.value.most === 1,
+    )?.id ?? 'own',
+)
 
 const tick = (key: 'squared' | 'fromSpeed', label: string) =>
   computed({ get: () => now.value[key], set: (v: boolean) => set({ [key]: v }, label) })
@@ -59,39 +64,125 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
 </script>
 
 <template>
-  <div class="hand grid grid-cols-[minmax(0,190px)_minmax(0,206px)_auto] gap-x-4 xl:grid-cols-[minmax(0,300px)_minmax(0,296px)_1fr] xl:gap-x-7">
+  <div
+    class="hand grid grid-cols-[minmax(0,190px)_minmax(0,206px)_auto] gap-x-4 xl:grid-cols-[minmax(0,300px)_minmax(0,296px)_1fr] xl:gap-x-7"
+  >
     <div class="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-1.5">
       <div v-if="!onLines" class="flex items-center gap-1">
         <NibPicker class="min-w-0 flex-1" />
       </div>
-      <SliderField label="Size" :value="size" :min="0.25" :max="40" :step="0.25" :digits="2" unit="px" @look="(v) => setSize(v, false)" @keep="(v) => setSize(v, true)" />
-      <SliderField label="Variation" :value="Math.round(now.variation * 100)" :min="0" :max="100" :step="1" unit="%" @look="(v) => setVariation(v / 100, false)" @keep="(v) => setVariation(v / 100, true)" />
+      <SliderField
+        label="Size"
+        :value="size"
+        :min="0.25"
+        :max="40"
+        :step="0.25"
+        :digits="2"
+        unit="px"
+        @look="(v) => setSize(v, false)"
+        @keep="(v) => setSize(v, true)"
+      />
+      <SliderField
+        label="Variation"
+        :value="Math.round(now.variation * 100)"
+        :min="0"
+        :max="100"
+        :step="1"
+        unit="%"
+        @look="(v) => setVariation(v / 100, false)"
+        @keep="(v) => setVariation(v / 100, true)"
+      />
       <p class="flex items-center gap-3 text-[12px] xl:ml-[106px]">
-        <span class="quiet">wide to thin <span class="number text-ink">{{ ratio }}</span></span>
+        <span class="quiet"
+          >wide to thin <span class="number text-ink">{{ ratio }}</span></span
+        >
         <Popover v-if="!onLines" class="relative">
-          <PopoverButton class="underline decoration-dotted hover:text-plum" title="How round the nib is and how it is turned">Nib shape …</PopoverButton>
-          <PopoverPanel class="absolute bottom-6 left-0 z-30 grid w-[330px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl">
-            <SliderField label="Roundness" :value="Math.round(studio.nib.roundness * 100)" :min="5" :max="100" :step="1" unit="%" @look="(v) => (studio.nib.roundness = v / 100)" @keep="(v) => (studio.nib.roundness = v / 100)" />
-            <SliderField label="Angle" :value="studio.nib.angle" :min="-90" :max="90" :step="0.5" :digits="1" unit="°" :disabled="studio.nib.roundness >= 1" @look="(v) => (studio.nib.angle = v)" @keep="(v) => (studio.nib.angle = v)" />
+          <PopoverButton
+            class="underline decoration-dotted hover:text-plum"
+            title="How round the nib is and how it is turned"
+            >Nib shape …</PopoverButton
+          >
+          <PopoverPanel
+            class="absolute bottom-6 left-0 z-30 grid w-[330px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+          >
+            <SliderField
+              label="Roundness"
+              :value="Math.round(studio.nib.roundness * 100)"
+              :min="5"
+              :max="100"
+              :step="1"
+              unit="%"
+              @look="(v) => (studio.nib.roundness = v / 100)"
+              @keep="(v) => (studio.nib.roundness = v / 100)"
+            />
+            <SliderField
+              label="Angle"
+              :value="studio.nib.angle"
+              :min="-90"
+              :max="90"
+              :step="0.5"
+              :digits="1"
+              unit="°"
+              :disabled="studio.nib.roundness >= 1"
+              @look="(v) => (studio.nib.angle = v)"
+              @keep="(v) => (studio.nib.angle = v)"
+            />
           </PopoverPanel>
         </Popover>
       </p>
-      <p v-if="contrast" class="text-[12px] text-amber-deep" role="status">Past two thirds a line stops looking drawn.</p>
+      <p v-if="contrast" class="text-[12px] text-amber-deep" role="status">
+        Past two thirds a line stops looking drawn.
+      </p>
     </div>
     <div class="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-1.5">
-      <SliderField label="Steadiness" :value="Math.round(now.steadiness * 100)" :min="0" :max="100" :step="5" unit="%" @look="(v) => set({ steadiness: v / 100 }, null)" @keep="(v) => set({ steadiness: v / 100 }, 'Steadiness')" />
-      <SliderField label="Unevenness" :value="Math.round(now.unevenness * 100)" :min="0" :max="60" :step="1" unit="%" @look="(v) => set({ unevenness: v / 100 }, null)" @keep="(v) => set({ unevenness: v / 100 }, 'Unevenness')" />
+      <SliderField
+        label="Steadiness"
+        :value="Math.round(now.steadiness * 100)"
+        :min="0"
+        :max="100"
+        :step="5"
+        unit="%"
+        @look="(v) => set({ steadiness: v / 100 }, null)"
+        @keep="(v) => set({ steadiness: v / 100 }, 'Steadiness')"
+      />
+      <SliderField
+        label="Unevenness"
+        :value="Math.round(now.unevenness * 100)"
+        :min="0"
+        :max="60"
+        :step="1"
+        unit="%"
+        @look="(v) => set({ unevenness: v / 100 }, null)"
+        @keep="(v) => set({ unevenness: v / 100 }, 'Unevenness')"
+      />
       <TickField v-model="squared" title="Near-straight runs become straight, and turns corners">Square up</TickField>
-      <TickField v-model="fromSpeed" title="Where there is no pressure, the speed of the hand makes the width">Speed makes the width</TickField>
+      <TickField v-model="fromSpeed" title="Where there is no pressure, the speed of the hand makes the width"
+        >Speed makes the width</TickField
+      >
     </div>
     <div class="flex gap-3">
       <div class="grid content-start gap-1">
-        <ResponseCurve :exponent="now.response" :least="now.least" :most="now.most" @look="(p) => set(p, null)" @keep="(p) => set(p, 'Pressure curve')" />
+        <ResponseCurve
+          :exponent="now.response"
+          :least="now.least"
+          :most="now.most"
+          @look="(p) => set(p, null)"
+          @keep="(p) => set(p, 'Pressure curve')"
+        />
         <TickField v-if="!onLines" v-model="studio.preferences.pressure">Pressure makes the width</TickField>
       </div>
       <div class="grid content-start gap-1" role="group" aria-label="Pressure curve">
         <span class="quiet text-[12px]">Touch</span>
-        <button v-for="c in CURVES" :key="c.id" class="button !px-2.5 !py-px text-left" :class="curve === c.id ? '!border-plum text-plum' : ''" :aria-pressed="curve === c.id" @click="set({ response: c.exponent, least: 0, most: 1 }, 'Pressure curve')">{{ c.title }}</button>
+        <button
+          v-for="c in CURVES"
+          :key="c.id"
+          class="button !px-2.5 !py-px text-left"
+          :class="curve === c.id ? '!border-plum text-plum' : ''"
+          :aria-pressed="curve === c.id"
+          @click="set({ response: c.exponent, least: 0, most: 1 }, 'Pressure curve')"
+        >
+          {{ c.title }}
+        </button>
         <span v-if="curve === 'own'" class="text-[12px] text-plum">Own</span>
       </div>
     </div>

@@ -38,7 +38,13 @@ const facts = computed(() => {
   const line = one.value
   if (!line) return []
   const nodes = line.path.nodes.length
-  return [`${short(arcOf(line).total, 0)} px long`, `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`, line.path.closed ? 'closed' : 'open', ...(line.trace ? [`drawn with ${sampleCount(line.trace)} samples`] : []), ...(line.snips.length ? [`${line.snips.length} ${line.snips.length === 1 ? 'snip' : 'snips'}`] : [])]
+  return [
+    `${short(arcOf(line).total, 0)} px long`,
+    `${nodes} ${nodes === 1 ? 'node' : 'nodes'}`,
+    line.path.closed ? 'closed' : 'open',
+    ...(line.trace ? [`drawn with ${sampleCount(line.trace)} samples`] : []),
+    ...(line.snips.length ? [`${line.snips.length} ${line.snips.length === 1 ? 'snip' : 'snips'}`] : []),
+  ]
 })
 
 function look(value: number): void {
@@ -67,12 +73,24 @@ function keep(value: number): void {
       </span>
     </div>
     <div v-if="!tool.wide" class="grid max-w-[860px] grid-cols-2 gap-x-10 gap-y-2.5">
-      <SliderField v-if="tool.sized" label="Size" :value="size" :min="0.5" :max="40" :step="0.5" :digits="1" unit="px" @look="look" @keep="keep" />
+      <SliderField
+        v-if="tool.sized"
+        label="Size"
+        :value="size"
+        :min="0.5"
+        :max="40"
+        :step="0.5"
+        :digits="1"
+        unit="px"
+        @look="look"
+        @keep="keep"
+      />
       <component :is="strip" />
     </div>
     <component :is="strip" v-else />
     <p v-if="laying" class="quiet mt-auto max-w-[640px]">
-      Lay a line over each pencil edge. The next line gets the weight used last: <b class="font-[650]" data-testid="next-weight">{{ studio.nextInWords }}</b>.
+      Lay a line over each pencil edge. The next line gets the weight used last:
+      <b class="font-[650]" data-testid="next-weight">{{ studio.nextInWords }}</b>.
     </p>
   </div>
 </template>

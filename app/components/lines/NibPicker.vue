@@ -56,25 +56,77 @@ function remove(): void {
 <template>
   <div class="flex items-center gap-1">
     <span class="hidden w-[102px] shrink-0 xl:inline">Nib</span>
-    <input v-if="naming" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0.5" aria-label="Name of the nib" :maxlength="LONGEST" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
-    <Listbox v-else :model-value="studio.preferences.nib" as="div" class="relative min-w-0 flex-1" @update:model-value="studio.takeNib">
+    <input
+      v-if="naming"
+      ref="field"
+      v-model="text"
+      class="field min-w-0 flex-1 !py-0.5"
+      aria-label="Name of the nib"
+      :maxlength="LONGEST"
+      @blur="endNaming(true)"
+      @keydown.enter="endNaming(true)"
+      @keydown.esc.stop="endNaming(false)"
+    />
+    <Listbox
+      v-else
+      :model-value="studio.preferences.nib"
+      as="div"
+      class="relative min-w-0 flex-1"
+      @update:model-value="studio.takeNib"
+    >
       <ListboxButton class="field flex w-full items-center justify-between gap-2 !py-0.5" aria-label="Nib">
         <span class="truncate">{{ studio.nib.name }}</span>
-        <span class="number quiet flex items-center gap-1">{{ short(studio.nib.size, 2) }} <ChevronDown :size="13" /></span>
+        <span class="number quiet flex items-center gap-1"
+          >{{ short(studio.nib.size, 2) }} <ChevronDown :size="13"
+        /></span>
       </ListboxButton>
-      <ListboxOptions class="absolute bottom-[30px] z-30 max-h-[300px] w-full overflow-auto rounded-xl border border-hair bg-raise p-1 shadow-xl outline-none">
-        <ListboxOption v-for="n in studio.preferences.nibs" :key="n.id" v-slot="{ active, selected }" :value="n.id" as="template">
-          <li class="flex cursor-pointer items-center gap-2.5 rounded-lg px-2 py-1" :class="[active ? 'bg-blush' : '', selected ? 'font-[650]' : '']">
-            <span class="grid h-5 w-5 place-items-center" aria-hidden="true"><span class="rounded-full bg-ink" :style="{ width: `${Math.min(18, n.size)}px`, height: `${Math.min(18, n.size) * n.roundness}px`, transform: `rotate(${n.angle}deg)` }" /></span>
+      <ListboxOptions
+        class="absolute bottom-[30px] z-30 max-h-[300px] w-full overflow-auto rounded-xl border border-hair bg-raise p-1 shadow-xl outline-none"
+      >
+        <ListboxOption
+          v-for="n in studio.preferences.nibs"
+          :key="n.id"
+          v-slot="{ active, selected }"
+          :value="n.id"
+          as="template"
+        >
+          <li
+            class="flex cursor-pointer items-center gap-2.5 rounded-lg px-2 py-1"
+            :class="[active ? 'bg-blush' : '', selected ? 'font-[650]' : '']"
+          >
+            <span class="grid h-5 w-5 place-items-center" aria-hidden="true"
+              ><span
+                class="rounded-full bg-ink"
+                :style="{
+                  width: `${Math.min(18, n.size)}px`,
+                  height: `${Math.min(18, n.size) * n.roundness}px`,
+                  transform: `rotate(${n.angle}deg)`,
+                }"
+            /></span>
             <span class="min-w-0 flex-1 truncate">{{ n.name }}</span>
             <span class="number quiet">{{ short(n.size, 2) }}</span>
           </li>
         </ListboxOption>
       </ListboxOptions>
     </Listbox>
-    <button class="quiet rounded p-1" title="Duplicate this nib" aria-label="Duplicate this nib" @click="duplicate"><Copy :size="14" /></button>
-    <button class="quiet rounded p-1" title="Rename this nib" aria-label="Rename this nib" @click="startNaming"><Pencil :size="14" /></button>
-    <button v-if="known" class="quiet rounded p-1 disabled:opacity-40" title="Put this nib back to its first values" aria-label="Restore this nib" :disabled="!tuned" @click="restore"><RotateCcw :size="14" /></button>
-    <button v-else class="quiet rounded p-1" title="Remove this nib" aria-label="Remove this nib" @click="remove"><Trash2 :size="14" /></button>
+    <button class="quiet rounded p-1" title="Duplicate this nib" aria-label="Duplicate this nib" @click="duplicate">
+      <Copy :size="14" />
+    </button>
+    <button class="quiet rounded p-1" title="Rename this nib" aria-label="Rename this nib" @click="startNaming">
+      <Pencil :size="14" />
+    </button>
+    <button
+      v-if="known"
+      class="quiet rounded p-1 disabled:opacity-40"
+      title="Put this nib back to its first values"
+      aria-label="Restore this nib"
+      :disabled="!tuned"
+      @click="restore"
+    >
+      <RotateCcw :size="14" />
+    </button>
+    <button v-else class="quiet rounded p-1" title="Remove this nib" aria-label="Remove this nib" @click="remove">
+      <Trash2 :size="14" />
+    </button>
   </div>
 </template>

@@ -54,10 +54,52 @@ const kind = computed({
     <ChoiceField v-model="kind" label="Handles" :choices="HANDLES" tight />
   </div>
   <div class="flex items-center gap-1" role="group" aria-label="Arrange nodes">
-    <button v-for="a in ALIGN" :key="a.to" class="button !p-1.5" :title="a.title" :aria-label="a.title" :disabled="count < 2" @click="nodes.align(a.to)"><component :is="a.icon" :size="16" :stroke-width="1.6" /></button>
-    <button class="button ml-2 !p-1.5" title="Space evenly across" aria-label="Space evenly across" :disabled="count < 3" @click="nodes.space('x')"><AlignHorizontalSpaceAround :size="16" :stroke-width="1.6" /></button>
-    <button class="button !p-1.5" title="Space evenly down" aria-label="Space evenly down" :disabled="count < 3" @click="nodes.space('y')"><AlignVerticalSpaceAround :size="16" :stroke-width="1.6" /></button>
-    <button class="button ml-2 !p-1.5" title="Flip left to right" aria-label="Flip left to right" :disabled="count < 2" @click="nodes.flip('x')"><FlipHorizontal2 :size="16" :stroke-width="1.6" /></button>
-    <button class="button !p-1.5" title="Flip top to bottom" aria-label="Flip top to bottom" :disabled="count < 2" @click="nodes.flip('y')"><FlipVertical2 :size="16" :stroke-width="1.6" /></button>
+    <button
+      v-for="a in ALIGN"
+      :key="a.to"
+      class="button !p-1.5"
+      :title="a.title"
+      :aria-label="a.title"
+      :disabled="count < 2"
+      @click="nodes.align(a.to)"
+    >
+      <component :is="a.icon" :size="16" :stroke-width="1.6" />
+    </button>
+    <button
+      class="button ml-2 !p-1.5"
+      title="Space evenly across"
+      aria-label="Space evenly across"
+      :disabled="count < 3"
+      @click="nodes.space('x')"
+    >
+      <AlignHorizontalSpaceAround :size="16" :stroke-width="1.6" />
+    </button>
+    <button
+      class="button !p-1.5"
+      title="Space evenly down"
+      aria-label="Space evenly down"
+      :disabled="count < 3"
+      @click="nodes.space('y')"
+    >
+      <AlignVerticalSpaceAround :size="16" :stroke-width="1.6" />
+    </button>
+    <button
+      class="button ml-2 !p-1.5"
+      title="Flip left to right"
+      aria-label="Flip left to right"
+      :disabled="count < 2"
+      @click="nodes.flip('x')"
+    >
+      <FlipHorizontal2 :size="16" :stroke-width="1.6" />
+    </button>
+    <button
+      class="button !p-1.5"
+      title="Flip top to bottom"
+      aria-label="Flip top to bottom"
+      :disabled="count < 2"
+      @click="nodes.flip('y')"
+    >
+      <FlipVertical2 :size="16" :stroke-width="1.6" />
+    </button>
   </div>
 </template>

@@ -24,7 +24,12 @@ function thumbnail({ samples }: PracticeTrace): string {
   const box = boxOfPoints(samples)
   const k = Math.min((WIDTH - 10) / (box.maxX - box.minX || 1), (HEIGHT - 10) / (box.maxY - box.minY || 1))
   const [mx, my] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2]
-  const nodes = samples.map((s) => ({ at: { x: WIDTH / 2 + (s.x - mx) * k, y: HEIGHT / 2 + (s.y - my) * k }, in: null, out: null, joint: 'corner' as const }))
+  const nodes = samples.map((s) => ({
+    at: { x: WIDTH / 2 + (s.x - mx) * k, y: HEIGHT / 2 + (s.y - my) * k },
+    in: null,
+    out: null,
+    joint: 'corner' as const,
+  }))
   return pathData({ nodes, closed: false }, 1)
 }
 
@@ -59,14 +64,23 @@ onMounted(() => void practice.load())
         :title="`${t.title}: ${t.samples.length} samples`"
         @click="studio.preferences.practice.trace = t.id"
       >
-        <svg :width="WIDTH" :height="HEIGHT" aria-hidden="true"><path :d="t.data" fill="none" class="stroke-ink" stroke-width="1.3" /></svg>
+        <svg :width="WIDTH" :height="HEIGHT" aria-hidden="true">
+          <path :d="t.data" fill="none" class="stroke-ink" stroke-width="1.3" />
+        </svg>
         <span class="max-w-full truncate px-1">{{ t.title }}</span>
       </button>
     </div>
     <div class="flex items-center gap-5">
       <TickField v-model="studio.preferences.practice.fast">Eight times as fast</TickField>
       <button class="button" @click="picker?.click()">Bring in InkML …</button>
-      <input ref="picker" type="file" accept=".inkml,.ink,application/inkml+xml" class="hidden" data-testid="inkml-picker" @change="pick" />
+      <input
+        ref="picker"
+        type="file"
+        accept=".inkml,.ink,application/inkml+xml"
+        class="hidden"
+        data-testid="inkml-picker"
+        @change="pick"
+      />
       <span class="quiet">Drawn with the steadiness, nib and pressure that Freehand has.</span>
     </div>
   </div>

@@ -26,7 +26,12 @@ const x = scaleLinear([0, 1], [PAD, WIDTH - PAD])
 const y = scaleLinear([0, 1], [HEIGHT - PAD, PAD])
 
 const respond = (p: number): number => responseTo(p, { response: props.exponent, least: props.least, most: props.most })
-const curve = computed(() => line<number>((p) => x(p), (p) => y(respond(p)))(STEPS)!)
+const curve = computed(() =>
+  line<number>(
+    (p) => x(p),
+    (p) => y(respond(p)),
+  )(STEPS)!,
+)
 const middle = computed(() => (props.least + props.most) / 2)
 
 const clamp = (v: number, low: number, high: number): number => Math.min(high, Math.max(low, v))
@@ -34,7 +39,13 @@ const clamp = (v: number, low: number, high: number): number => Math.min(high, M
 type Grip = 'least' | 'middle' | 'most'
 const grips = computed(() => [
   { id: 'least' as const, label: 'Least pressure that counts', x: props.least, y: 0, value: props.least },
-  { id: 'middle' as const, label: 'Width at middle pressure', x: middle.value, y: respond(middle.value), value: respond(middle.value) },
+  {
+    id: 'middle' as const,
+    label: 'Width at middle pressure',
+    x: middle.value,
+    y: respond(middle.value),
+    value: respond(middle.value),
+  },
   { id: 'most' as const, label: 'Pressure of full width', x: props.most, y: 1, value: props.most },
 ])
 
@@ -79,7 +90,15 @@ function key(e: KeyboardEvent, grip: Grip): void {
 </script>
 
 <template>
-  <svg ref="svg" :width="WIDTH" :height="HEIGHT" class="shrink-0 touch-none rounded-lg border border-hair bg-raise" role="group" aria-label="Pressure curve: pressure across, width up" data-testid="response-curve">
+  <svg
+    ref="svg"
+    :width="WIDTH"
+    :height="HEIGHT"
+    class="shrink-0 touch-none rounded-lg border border-hair bg-raise"
+    role="group"
+    aria-label="Pressure curve: pressure across, width up"
+    data-testid="response-curve"
+  >
     <line :x1="x(0)" :y1="y(0)" :x2="x(1)" :y2="y(1)" class="stroke-hair" stroke-dasharray="3 3" />
     <path :d="curve" fill="none" class="stroke-ink" stroke-width="1.6" />
     <g

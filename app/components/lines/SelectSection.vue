@@ -61,21 +61,56 @@ function setCover(cover: boolean): void {
     <button class="button" @click="alike('size')">Size</button>
     <button class="button" @click="alike('profile')">Profile</button>
   </div>
-  <TickField v-if="chosen.lines.value.length" v-model="studio.preferences.scaleWeights" title="When a corner of the frame is dragged">Scaling what is chosen scales its weights too</TickField>
+  <TickField
+    v-if="chosen.lines.value.length"
+    v-model="studio.preferences.scaleWeights"
+    title="When a corner of the frame is dragged"
+    >Scaling what is chosen scales its weights too</TickField
+  >
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5">
-    <button class="button" title="One fill inside these strokes, below them; gaps are closed straight across" @click="closeIntoFill">Close into a fill</button>
-    <button v-if="scraped.length" class="button" title="Show again what was scraped away" @click="takeBack">Take scrapings back</button>
+    <button
+      class="button"
+      title="One fill inside these strokes, below them; gaps are closed straight across"
+      @click="closeIntoFill"
+    >
+      Close into a fill
+    </button>
+    <button v-if="scraped.length" class="button" title="Show again what was scraped away" @click="takeBack">
+      Take scrapings back
+    </button>
   </div>
   <div v-if="solids.length" class="flex items-center gap-2.5">
-    <button class="button" title="Outlines of strokes become lines again: a middle, a weight and caps, with the measured deviation" :disabled="!!view.work" @click="turn">Turn into {{ solids.length === 1 ? 'a line' : 'lines' }}</button>
-    <span class="quiet"><span class="number">{{ solids.length }}</span> {{ solids.length === 1 ? 'outline' : 'outlines' }}</span>
+    <button
+      class="button"
+      title="Outlines of strokes become lines again: a middle, a weight and caps, with the measured deviation"
+      :disabled="!!view.work"
+      @click="turn"
+    >
+      Turn into {{ solids.length === 1 ? 'a line' : 'lines' }}
+    </button>
+    <span class="quiet"
+      ><span class="number">{{ solids.length }}</span> {{ solids.length === 1 ? 'outline' : 'outlines' }}</span
+    >
   </div>
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5" role="group" aria-label="Place in the layer">
     <span class="mr-1">In its layer</span>
-    <button v-for="m in STACK_MOVES" :key="m.move" class="button" :title="`${m.label} (${m.key})`" @click="restack(m.move)">{{ m.title }}</button>
+    <button
+      v-for="m in STACK_MOVES"
+      :key="m.move"
+      class="button"
+      :title="`${m.label} (${m.key})`"
+      @click="restack(m.move)"
+    >
+      {{ m.title }}
+    </button>
   </div>
   <label v-if="closed.length" class="flex items-center gap-2.5">
-    <input type="checkbox" class="h-4 w-4 accent-plum" :checked="closed.every((l) => l.cover)" @change="setCover(($event.target as HTMLInputElement).checked)" />
+    <input
+      type="checkbox"
+      class="h-4 w-4 accent-plum"
+      :checked="closed.every((l) => l.cover)"
+      @change="setCover(($event.target as HTMLInputElement).checked)"
+    />
     Covers what lies behind it
   </label>
 </template>

@@ -12,10 +12,31 @@ const set = (reach: number): void => void (preferences.cling.reach = reach)
 
 <template>
   <div class="grid grid-cols-[minmax(0,1fr)] content-start gap-2">
-    <TrialBar title="Tried on" :nothing="!cling.sketch ? 'There is no sketch in sight. Bring one in under Sketch (1).' : cling.busy ? 'Reads the sketch …' : 'Every line here lies on its pencil, or none is near enough.'" />
+    <TrialBar
+      title="Tried on"
+      :nothing="
+        !cling.sketch
+          ? 'There is no sketch in sight. Bring one in under Sketch (1).'
+          : cling.busy
+            ? 'Reads the sketch …'
+            : 'Every line here lies on its pencil, or none is near enough.'
+      "
+    />
     <div class="max-w-[420px]">
-      <SliderField label="Within" title="Pencil farther from a line draws nothing" :value="preferences.cling.reach" :min="2" :max="40" :step="1" unit="px" @look="set" @keep="set" />
+      <SliderField
+        label="Within"
+        title="Pencil farther from a line draws nothing"
+        :value="preferences.cling.reach"
+        :min="2"
+        :max="40"
+        :step="1"
+        unit="px"
+        @look="set"
+        @keep="set"
+      />
     </div>
-    <p class="quiet max-w-[640px]">The chosen lines, or all of them, are drawn onto the pencil beneath; their weights stay.</p>
+    <p class="quiet max-w-[640px]">
+      The chosen lines, or all of them, are drawn onto the pencil beneath; their weights stay.
+    </p>
   </div>
 </template>

@@ -28,12 +28,24 @@ function setGrid(size: number): void {
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="button flex items-center gap-1.5 !py-0.5 text-[13px]" title="What points are drawn to while lines are laid and nodes are moved">
+    <PopoverButton
+      class="button flex items-center gap-1.5 !py-0.5 text-[13px]"
+      title="What points are drawn to while lines are laid and nodes are moved"
+    >
       <Crosshair :size="14" :stroke-width="1.7" /> Snapping <span class="number quiet">{{ on ? on : 'off' }}</span>
     </PopoverButton>
-    <PopoverPanel class="absolute right-0 bottom-[34px] z-30 grid w-[290px] gap-1.5 rounded-xl border border-hair bg-raise p-4 shadow-xl">
+    <PopoverPanel
+      class="absolute right-0 bottom-[34px] z-30 grid w-[290px] gap-1.5 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+    >
       <TickField v-for="kind in SNAP_KINDS" :key="kind" v-model="preferences.snaps[kind]">{{ TITLES[kind] }}</TickField>
-      <NumberField v-if="preferences.snaps.grid" label="Every" :value="preferences.gridSize" unit="px" class="ml-6" @keep="setGrid" />
+      <NumberField
+        v-if="preferences.snaps.grid"
+        label="Every"
+        :value="preferences.gridSize"
+        unit="px"
+        class="ml-6"
+        @keep="setGrid"
+      />
       <p class="quiet mt-1 text-[12px]">Hold Ctrl to let the hand go free.</p>
     </PopoverPanel>
   </Popover>

@@ -21,7 +21,11 @@ const ENDS = [
   { id: 'in', title: 'Within', help: 'Nothing shows beyond the far edge, even where the end goes past it' },
   { id: 'out', title: 'Past', help: 'The end shows past its line' },
   { id: 'under', title: 'Beneath', help: 'The end lies beneath its line, whatever their order' },
-  { id: 'over', title: 'Over one', help: 'Of several lines at one place: over the one nearest to the click, within the others' },
+  {
+    id: 'over',
+    title: 'Over one',
+    help: 'Of several lines at one place: over the one nearest to the click, within the others',
+  },
 ] as const
 const USUAL = [
   { id: 'caps', title: 'As capped' },
@@ -35,9 +39,16 @@ const BEHIND = [
 
 const usual = computed({
   get: () => store.drawing!.settings.corner ?? 'caps',
-  set: (style: NonNullable<Settings['corner']>) => store.edit(`Corners ${USUAL.find((u) => u.id === style)!.title.toLowerCase()}`, (draft) => void (draft.settings.corner = style)),
+  set: (style: NonNullable<Settings['corner']>) =>
+    store.edit(
+      `Corners ${USUAL.find((u) => u.id === style)!.title.toLowerCase()}`,
+      (draft) => void (draft.settings.corner = style),
+    ),
 })
-const behind = computed({ get: () => (preferences.corner.behind === 0 ? 'lower' : 'upper'), set: (b: 'lower' | 'upper') => (preferences.corner.behind = b === 'lower' ? 0 : 1) })
+const behind = computed({
+  get: () => (preferences.corner.behind === 0 ? 'lower' : 'upper'),
+  set: (b: 'lower' | 'upper') => (preferences.corner.behind = b === 'lower' ? 0 : 1),
+})
 </script>
 
 <template>
@@ -46,8 +57,31 @@ const behind = computed({ get: () => (preferences.corner.behind === 0 ? 'lower' 
     <div class="flex flex-wrap items-center gap-x-8 gap-y-2">
       <ChoiceField v-model="preferences.corner.style" label="A corner is" :choices="STYLES" tight />
       <ChoiceField v-if="preferences.corner.style === 'tucked'" v-model="behind" label="" :choices="BEHIND" tight />
-      <SliderField v-if="preferences.corner.style === 'pointed'" label="Limit" title="The point lies no farther off than so many half-widths; sharper corners are cut off" :value="preferences.corner.limit" :min="1" :max="20" :step="0.5" :digits="1" unit="x" @look="(v) => (preferences.corner.limit = v)" @keep="(v) => (preferences.corner.limit = v)" />
-      <SliderField v-if="preferences.corner.style === 'crossing'" label="Goes on by" :value="preferences.corner.length" :min="0" :max="6" :step="0.25" :digits="2" unit="widths" @look="(v) => (preferences.corner.length = v)" @keep="(v) => (preferences.corner.length = v)" />
+      <SliderField
+        v-if="preferences.corner.style === 'pointed'"
+        label="Limit"
+        title="The point lies no farther off than so many half-widths; sharper corners are cut off"
+        :value="preferences.corner.limit"
+        :min="1"
+        :max="20"
+        :step="0.5"
+        :digits="1"
+        unit="x"
+        @look="(v) => (preferences.corner.limit = v)"
+        @keep="(v) => (preferences.corner.limit = v)"
+      />
+      <SliderField
+        v-if="preferences.corner.style === 'crossing'"
+        label="Goes on by"
+        :value="preferences.corner.length"
+        :min="0"
+        :max="6"
+        :step="0.25"
+        :digits="2"
+        unit="widths"
+        @look="(v) => (preferences.corner.length = v)"
+        @keep="(v) => (preferences.corner.length = v)"
+      />
     </div>
     <div class="flex flex-wrap items-center gap-x-8 gap-y-2">
       <ChoiceField v-model="preferences.endChoice" label="An end is" :choices="ENDS" tight />

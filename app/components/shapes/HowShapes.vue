@@ -19,7 +19,8 @@ const mm = computed(() => short((settings.value.simplify * scale.value) / store.
 /** Ends keep within what they meet unless it is said otherwise. */
 const tucks = computed(() => store.drawing!.settings.tuck !== false)
 
-const setTuck = (): void => store.edit(tucks.value ? 'Let ends show' : 'Tuck ends', (draft) => void (draft.settings.tuck = !tucks.value))
+const setTuck = (): void =>
+  store.edit(tucks.value ? 'Let ends show' : 'Tuck ends', (draft) => void (draft.settings.tuck = !tucks.value))
 
 function set(label: string, recipe: (s: ShapeSettings) => void): void {
   store.edit(label, (draft) => recipe(draft.settings.shapes))
@@ -31,10 +32,19 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
     <b class="flex h-6 items-center font-[650]">How lines become shapes</b>
     <div class="flex items-center justify-between">
       <label class="flex h-6 items-center gap-2.5">
-        <input type="checkbox" class="h-4 w-4 accent-plum" :checked="settings.unite" data-testid="unite" @change="set(settings.unite ? 'Keep shapes apart' : 'Unite shapes by ink', (s) => void (s.unite = !s.unite))" />
+        <input
+          type="checkbox"
+          class="h-4 w-4 accent-plum"
+          :checked="settings.unite"
+          data-testid="unite"
+          @change="set(settings.unite ? 'Keep shapes apart' : 'Unite shapes by ink', (s) => void (s.unite = !s.unite))"
+        />
         Unite shapes of the same ink
       </label>
-      <label class="flex h-6 items-center gap-2.5" title="An end that meets a line keeps within it: nothing shows beyond the far edge">
+      <label
+        class="flex h-6 items-center gap-2.5"
+        title="An end that meets a line keeps within it: nothing shows beyond the far edge"
+      >
         <input type="checkbox" class="h-4 w-4 accent-plum" :checked="tucks" data-testid="tuck" @change="setTuck" />
         Tuck ends
       </label>
@@ -61,6 +71,8 @@ function set(label: string, recipe: (s: ShapeSettings) => void): void {
       @look="() => undefined"
       @keep="(v) => set(`Corners from ${v}°`, (s) => void (s.corner = v))"
     />
-    <p class="quiet">Fewer nodes, nowhere farther from the ink than {{ settings.simplify ? `${mm} mm` : '0: as expanded' }}.</p>
+    <p class="quiet">
+      Fewer nodes, nowhere farther from the ink than {{ settings.simplify ? `${mm} mm` : '0: as expanded' }}.
+    </p>
   </div>
 </template>

@@ -36,7 +36,12 @@ const colourOf = (island: IslandOfInk): string => colourIn(store.drawing!.inks, 
 const numbers = computed(() => {
   const contours = chosen.value.flatMap((i) => i.contours)
   const measures = contours.map((c) => ink.measureOf(c) ?? { nodes: c.nodes.length, deviation: 0 })
-  return { before: measures.reduce((n, m) => n + m.nodes, 0), after: contours.reduce((n, c) => n + c.nodes.length, 0), deviation: Math.max(0, ...measures.map((m) => m.deviation)), area: chosen.value.reduce((n, i) => n + i.area, 0) }
+  return {
+    before: measures.reduce((n, m) => n + m.nodes, 0),
+    after: contours.reduce((n, c) => n + c.nodes.length, 0),
+    deviation: Math.max(0, ...measures.map((m) => m.deviation)),
+    area: chosen.value.reduce((n, i) => n + i.area, 0),
+  }
 })
 
 const scale = computed(() => perUsualPx(store.drawing!.page))
@@ -44,7 +49,10 @@ const scale = computed(() => perUsualPx(store.drawing!.page))
 const within = computed(() =>
   chosen.value.map((i) => {
     const from = new Set(i.shape.from)
-    return placesIn(i.contours.map((c) => cubicsOfPath({ ...c, closed: true })), seenLines(store.drawing!).filter((l) => from.has(l.id)))
+    return placesIn(
+      i.contours.map((c) => cubicsOfPath({ ...c, closed: true })),
+      seenLines(store.drawing!).filter((l) => from.has(l.id)),
+    )
   }),
 )
 const lines = computed(() => [...new Set(within.value.flatMap((w) => w.map((p) => p.line)))])
@@ -56,44 +64,100 @@ const own = computed(() => {
 
 function setOwn(simplify: number | null): void {
   const before = new Set(own.value.map((a) => a.id))
-  const fresh = simplify === null ? [] : within.value.flatMap(([first]): Fineness[] => (first ? [{ id: newId(), kind: 'fineness', ...first, simplify: simplify / scale.value }] : []))
-  store.edit(simplify === null ? 'Simplify as the rest' : `Simplify these ${short(simplify, 2)} px`, (draft) => void (draft.amendments = [...(draft.amendments ?? []).filter((a) => !before.has(a.id)), ...fresh]))
+  const fresh =
+    simplify === null
+      ? []
+      : within.value.flatMap(([first]): Fineness[] =>
+          first ? [{ id: newId(), kind: 'fineness', ...first, simplify: simplify / scale.value }] : [],
+        )
+  store.edit(
+    simplify === null ? 'Simplify as the rest' : `Simplify these ${short(simplify, 2)} px`,
+    (draft) => void (draft.amendments = [...(draft.amendments ?? []).filter((a) => !before.has(a.id)), ...fresh]),
+  )
 }
 
 function choose(key: string, more: boolean): void {
-  view.islands = more ? (view.islands.includes(key) ? view.islands.filter((k) => k !== key) : [...view.islands, key]) : [key]
+  view.islands = more
+    ? view.islands.includes(key)
+      ? view.islands.filter((k) => k !== key)
+      : [...view.islands, key]
+    : [key]
 }
 </script>
 
 <template>
   <div v-if="chosen.length" class="flex min-h-0 flex-col gap-2" data-testid="chosen-islands">
     <p>
-      <b class="font-[650]">{{ chosen.length === 1 ? 'This island' : `These ${chosen.length} islands` }}</b>: nodes <span class="number">{{ numbers.before }} → {{ numbers.after }}</span>, deviation <span class="number">{{ numbers.deviation.toFixed(3) }} px</span>,
-      <span class="number">{{ squareMm(numbers.area) }} mm²</span>, {{ lines.length === 1 ? 'one line' : `${lines.length} lines` }}
+      <b class="font-[650]">{{ chosen.length === 1 ? 'This island' : `These ${chosen.length} islands` }}</b>: nodes
+      <span class="number">{{ numbers.before }} → {{ numbers.after }}</span
+      >, deviation <span class="number">{{ numbers.deviation.toFixed(3) }} px</span>,
+      <span class="number">{{ squareMm(numbers.area) }} mm²</span>,
+      {{ lines.length === 1 ? 'one line' : `${lines.length} lines` }}
     </p>
     <div class="flex items-center gap-3">
-      <SliderField class="max-w-[380px] flex-1" label="Simplify these" :value="(own[0]?.simplify ?? store.drawing!.settings.shapes.simplify) * scale" :min="0" :max="2 * scale" :step="0.01 * scale" :digits="2" unit="px" @look="() => undefined" @keep="setOwn" />
+      <SliderField
+        class="max-w-[380px] flex-1"
+        label="Simplify these"
+        :value="(own[0]?.simplify ?? store.drawing!.settings.shapes.simplify) * scale"
+        :min="0"
+        :max="2 * scale"
+        :step="0.01 * scale"
+        :digits="2"
+        unit="px"
+        @look="() => undefined"
+        @keep="setOwn"
+      />
       <button v-if="own.length" class="button !py-0.5" @click="setOwn(null)">As the rest</button>
     </div>
     <div class="flex items-center gap-2">
       <button class="button" :disabled="!lines.length" @click="view.select(lines)">Choose its lines</button>
-      <button v-if="!apart.isApart(lines)" class="button" :disabled="!lines.length" title="They unite with each other, and with nothing else" @click="apart.keep(lines)">Keep apart</button>
+      <button
+        v-if="!apart.isApart(lines)"
+        class="button"
+        :disabled="!lines.length"
+        title="They unite with each other, and with nothing else"
+        @click="apart.keep(lines)"
+      >
+        Keep apart
+      </button>
       <button v-else class="button" @click="apart.unite(lines)">Unite with the rest</button>
       <button class="button" @click="view.islands = []">Let go</button>
     </div>
   </div>
   <div v-else-if="view.selection.length" class="flex items-center gap-2">
     <span>{{ view.selection.length === 1 ? 'The chosen line' : `${view.selection.length} chosen lines` }}</span>
-    <button v-if="!apart.isApart(view.selection)" class="button" title="They unite with each other, and with nothing else: a figure in front of another" @click="apart.keep(view.selection)">Keep apart</button>
+    <button
+      v-if="!apart.isApart(view.selection)"
+      class="button"
+      title="They unite with each other, and with nothing else: a figure in front of another"
+      @click="apart.keep(view.selection)"
+    >
+      Keep apart
+    </button>
     <button v-else class="button" @click="apart.unite(view.selection)">Unite with the rest</button>
     <InkField />
   </div>
-  <ul v-else-if="islands.length" class="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-x-2 overflow-auto" aria-label="Islands" data-testid="islands">
+  <ul
+    v-else-if="islands.length"
+    class="grid min-h-0 flex-1 auto-rows-min grid-cols-2 gap-x-2 overflow-auto"
+    aria-label="Islands"
+    data-testid="islands"
+  >
     <li v-for="(island, i) in sorted.slice(0, MOST)" :key="island.key">
-      <button class="flex h-6 w-full items-center gap-1.5 rounded-[5px] px-1.5 text-left hover:bg-raise" title="Click: choose · Shift+click: several" @click="choose(island.key, $event.shiftKey)">
-        <span class="h-2.5 w-2.5 shrink-0 rounded-full border border-hair" :style="{ background: colourOf(island) }" aria-hidden="true" />
+      <button
+        class="flex h-6 w-full items-center gap-1.5 rounded-[5px] px-1.5 text-left hover:bg-raise"
+        title="Click: choose · Shift+click: several"
+        @click="choose(island.key, $event.shiftKey)"
+      >
+        <span
+          class="h-2.5 w-2.5 shrink-0 rounded-full border border-hair"
+          :style="{ background: colourOf(island) }"
+          aria-hidden="true"
+        />
         <span class="flex-1 whitespace-nowrap">Island {{ i + 1 }}</span>
-        <span class="quiet number whitespace-nowrap">{{ island.nodes }} {{ island.nodes === 1 ? 'node' : 'nodes' }}</span>
+        <span class="quiet number whitespace-nowrap"
+          >{{ island.nodes }} {{ island.nodes === 1 ? 'node' : 'nodes' }}</span
+        >
         <span class="quiet number w-[72px] whitespace-nowrap text-right">{{ squareMm(island.area) }} mm²</span>
       </button>
     </li>

@@ -15,9 +15,14 @@ const view = useViewStore()
 const MARGIN = 4
 
 const page = computed(() => store.drawing!.page)
-const mm = computed(() => ({ width: page.value.width / page.value.pxPerMm, height: page.value.height / page.value.pxPerMm }))
+const mm = computed(() => ({
+  width: page.value.width / page.value.pxPerMm,
+  height: page.value.height / page.value.pxPerMm,
+}))
 const isNear = (a: number, b: number): boolean => Math.abs(a - b) < 0.05
-const known = computed(() => PAGE_CHOICES.find((s) => isNear(s.width, mm.value.width) && isNear(s.height, mm.value.height))?.id ?? 'own')
+const known = computed(
+  () => PAGE_CHOICES.find((s) => isNear(s.width, mm.value.width) && isNear(s.height, mm.value.height))?.id ?? 'own',
+)
 const hasSketch = computed(() => sketchLayers(store.drawing!).some((l) => l.items.length))
 
 /** Gives the page another size about its middle: what is drawn keeps its place. */
@@ -27,7 +32,9 @@ function resize(width: number, height: number): void {
     return
   }
   const next = pageInMm(width, height, page.value.pxPerMm)
-  store.edit(`Page ${short(width, 1)} x ${short(height, 1)} mm`, (draft) => changePage(draft, next, (next.width - draft.page.width) / 2, (next.height - draft.page.height) / 2))
+  store.edit(`Page ${short(width, 1)} x ${short(height, 1)} mm`, (draft) =>
+    changePage(draft, next, (next.width - draft.page.width) / 2, (next.height - draft.page.height) / 2),
+  )
   if (view.fitting) view.showPage(page.value)
 }
 
@@ -45,7 +52,11 @@ function about(): void {
   }
   const { pxPerMm } = page.value
   const rim = MARGIN * pxPerMm
-  const next = pageInMm((box.maxX - box.minX) / pxPerMm + 2 * MARGIN, (box.maxY - box.minY) / pxPerMm + 2 * MARGIN, pxPerMm)
+  const next = pageInMm(
+    (box.maxX - box.minX) / pxPerMm + 2 * MARGIN,
+    (box.maxY - box.minY) / pxPerMm + 2 * MARGIN,
+    pxPerMm,
+  )
   store.edit('Page about the drawing', (draft) => changePage(draft, next, rim - box.minX, rim - box.minY))
   view.showPage(page.value)
 }
@@ -65,17 +76,44 @@ const number = (e: Event): number => Number.parseFloat((e.target as HTMLInputEle
 <template>
   <div class="flex items-center gap-2.5" role="group" aria-label="Page">
     <b class="shrink-0 font-[650]">Page</b>
-    <select class="field min-w-0 flex-[0_1_256px]" aria-label="Size of the page" :value="known" data-testid="paper" @change="take">
-      <option v-for="c in PAGE_CHOICES" :key="c.id" :value="c.id">{{ c.title }}, {{ c.width }} x {{ c.height }} mm</option>
+    <select
+      class="field min-w-0 flex-[0_1_256px]"
+      aria-label="Size of the page"
+      :value="known"
+      data-testid="paper"
+      @change="take"
+    >
+      <option v-for="c in PAGE_CHOICES" :key="c.id" :value="c.id">
+        {{ c.title }}, {{ c.width }} x {{ c.height }} mm
+      </option>
       <option value="own" disabled>Own size</option>
     </select>
     <span class="flex items-center gap-1">
-      <input class="field number w-[60px] text-right" :value="short(mm.width, 1)" inputmode="decimal" aria-label="Width of the page in mm" @change="resize(number($event), mm.height)" />
+      <input
+        class="field number w-[60px] text-right"
+        :value="short(mm.width, 1)"
+        inputmode="decimal"
+        aria-label="Width of the page in mm"
+        @change="resize(number($event), mm.height)"
+      />
       <span class="quiet">x</span>
-      <input class="field number w-[60px] text-right" :value="short(mm.height, 1)" inputmode="decimal" aria-label="Height of the page in mm" @change="resize(mm.width, number($event))" />
+      <input
+        class="field number w-[60px] text-right"
+        :value="short(mm.height, 1)"
+        inputmode="decimal"
+        aria-label="Height of the page in mm"
+        @change="resize(mm.width, number($event))"
+      />
       <span class="quiet">mm</span>
     </span>
     <button class="button shrink-0" title="A page just about what is drawn" @click="about">About the drawing</button>
-    <button v-if="hasSketch" class="button shrink-0" title="A page where the sketch lies, of its size" @click="aboutSketch">As the sketch</button>
+    <button
+      v-if="hasSketch"
+      class="button shrink-0"
+      title="A page where the sketch lies, of its size"
+      @click="aboutSketch"
+    >
+      As the sketch
+    </button>
   </div>
 </template>

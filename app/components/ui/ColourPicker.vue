@@ -27,7 +27,13 @@ function keep(): void {
 
 <template>
   <div ref="root" class="ink-picker" @pointerup="keep" @keyup="keep" @change="keep" @focusout="keep">
-    <ColorPicker :color="colour" alpha-channel="hide" :visible-formats="['hex', 'rgb', 'hsl']" default-format="hex" @color-change="(e: { colors: { hex: string } }) => look(e.colors.hex)" />
+    <ColorPicker
+      :color="colour"
+      alpha-channel="hide"
+      :visible-formats="['hex', 'rgb', 'hsl']"
+      default-format="hex"
+      @color-change="(e: { colors: { hex: string } }) => look(e.colors.hex)"
+    />
   </div>
 </template>
 

@@ -25,7 +25,9 @@ function take(to: string, close: () => void): void {
   const name = store.drawing!.inks.find((i) => i.id === to)!.name
   if (!many.value.size || (many.value.size === 1 && many.value.has(to))) return
   store.edit(`Ink: ${name}`, (draft) => {
-    for (const layer of draft.layers) if (layer.kind === 'lines' && !layer.locked) for (const line of layer.items) if (view.selection.includes(line.id)) line.ink = to
+    for (const layer of draft.layers)
+      if (layer.kind === 'lines' && !layer.locked)
+        for (const line of layer.items) if (view.selection.includes(line.id)) line.ink = to
     changeShapes(draft, view.solids, (s) => ({ ...s, ink: to }))
   })
 }
@@ -33,13 +35,33 @@ function take(to: string, close: () => void): void {
 
 <template>
   <Popover v-slot="{ close }" class="relative">
-    <PopoverButton class="flex h-6 items-center gap-1.5" :title="many.size ? 'Ink of what is chosen' : 'Ink of the next line'" data-testid="ink">
-      <span class="h-4 w-4 rounded-[4px] border border-hair" :style="{ background: ink?.colour ?? 'linear-gradient(135deg, var(--color-ink) 50%, var(--color-hair) 50%)' }" aria-hidden="true" />
+    <PopoverButton
+      class="flex h-6 items-center gap-1.5"
+      :title="many.size ? 'Ink of what is chosen' : 'Ink of the next line'"
+      data-testid="ink"
+    >
+      <span
+        class="h-4 w-4 rounded-[4px] border border-hair"
+        :style="{ background: ink?.colour ?? 'linear-gradient(135deg, var(--color-ink) 50%, var(--color-hair) 50%)' }"
+        aria-hidden="true"
+      />
       <span class="max-w-[110px] truncate">{{ ink?.name ?? 'Several inks' }}</span>
     </PopoverButton>
-    <PopoverPanel class="absolute right-0 bottom-[30px] z-30 grid max-h-[320px] w-[210px] gap-0.5 overflow-y-auto rounded-xl border border-hair bg-raise p-2 shadow-xl">
-      <button v-for="i in store.drawing!.inks" :key="i.id" class="flex h-7 items-center gap-2 rounded-[6px] px-1.5 text-left hover:bg-panel" :class="i.id === id && 'font-[650]'" @click="take(i.id, close)">
-        <span class="h-4 w-4 shrink-0 rounded-[4px] border border-hair" :style="{ background: i.colour }" aria-hidden="true" />
+    <PopoverPanel
+      class="absolute right-0 bottom-[30px] z-30 grid max-h-[320px] w-[210px] gap-0.5 overflow-y-auto rounded-xl border border-hair bg-raise p-2 shadow-xl"
+    >
+      <button
+        v-for="i in store.drawing!.inks"
+        :key="i.id"
+        class="flex h-7 items-center gap-2 rounded-[6px] px-1.5 text-left hover:bg-panel"
+        :class="i.id === id && 'font-[650]'"
+        @click="take(i.id, close)"
+      >
+        <span
+          class="h-4 w-4 shrink-0 rounded-[4px] border border-hair"
+          :style="{ background: i.colour }"
+          aria-hidden="true"
+        />
         <span class="truncate">{{ i.name }}</span>
       </button>
       <button class="quiet h-7 px-1.5 text-left" @click="view.pass = 'fill'">Add and change inks in Fill</button>

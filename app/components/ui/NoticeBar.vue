@@ -21,8 +21,20 @@ onBeforeUnmount(stay)
 </script>
 
 <template>
-  <div v-if="text" class="pointer-events-none fixed inset-x-0 bottom-6 z-40 flex justify-center px-4" :class="props.above">
-    <div @pointerenter="stay" @pointerleave="leaveLater" @focusin="stay" @focusout="leaveLater" class="pointer-events-auto flex max-w-[640px] items-start gap-4 rounded-xl bg-ink px-4 py-2.5 text-white shadow-xl" role="alert" data-testid="notice">
+  <div
+    v-if="text"
+    class="pointer-events-none fixed inset-x-0 bottom-6 z-40 flex justify-center px-4"
+    :class="props.above"
+  >
+    <div
+      @pointerenter="stay"
+      @pointerleave="leaveLater"
+      @focusin="stay"
+      @focusout="leaveLater"
+      class="pointer-events-auto flex max-w-[640px] items-start gap-4 rounded-xl bg-ink px-4 py-2.5 text-white shadow-xl"
+      role="alert"
+      data-testid="notice"
+    >
       <span>{{ text }}</span>
       <slot />
       <button class="shrink-0 font-semibold text-[#f0cfe0]" @click="text = ''">Close</button>

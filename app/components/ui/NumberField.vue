@@ -8,7 +8,10 @@ const emit = defineEmits<{ keep: [value: number] }>()
 
 const shown = (): string => (props.value === null ? '' : short(props.value, props.digits ?? 2))
 const text = ref(shown())
-watch(() => props.value, () => (text.value = shown()))
+watch(
+  () => props.value,
+  () => (text.value = shown()),
+)
 
 function keep(): void {
   const v = Number.parseFloat(text.value.replace(',', '.'))
@@ -20,7 +23,15 @@ function keep(): void {
 <template>
   <label class="flex items-center gap-2">
     <span>{{ label }}</span>
-    <input v-model="text" class="field number w-[74px] text-right" inputmode="decimal" :disabled="value === null" :aria-label="label" @blur="keep" @keydown.enter="($event.target as HTMLInputElement).blur()" />
+    <input
+      v-model="text"
+      class="field number w-[74px] text-right"
+      inputmode="decimal"
+      :disabled="value === null"
+      :aria-label="label"
+      @blur="keep"
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
+    />
     <span v-if="unit" class="quiet number">{{ unit }}</span>
   </label>
 </template>

@@ -7,5 +7,15 @@ const model = defineModel<number>({ required: true })
 </script>
 
 <template>
-  <SliderField :label="label" :value="Math.round(model * 100)" :min="min ?? 0" :max="max ?? 100" :step="step ?? 5" :disabled="disabled" unit="%" @look="(v) => (model = v / 100)" @keep="(v) => (model = v / 100)" />
+  <SliderField
+    :label="label"
+    :value="Math.round(model * 100)"
+    :min="min ?? 0"
+    :max="max ?? 100"
+    :step="step ?? 5"
+    :disabled="disabled"
+    unit="%"
+    @look="(v) => (model = v / 100)"
+    @keep="(v) => (model = v / 100)"
+  />
 </template>

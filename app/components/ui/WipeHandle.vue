@@ -45,6 +45,8 @@ function key(e: KeyboardEvent): void {
     @keydown="key"
   >
     <span class="absolute inset-y-0 left-1/2 w-0.5 -translate-x-1/2 bg-plum" />
-    <span class="absolute top-1/2 left-1/2 grid h-9 w-4 -translate-1/2 place-items-center rounded-full border-2 border-plum bg-paper" />
+    <span
+      class="absolute top-1/2 left-1/2 grid h-9 w-4 -translate-1/2 place-items-center rounded-full border-2 border-plum bg-paper"
+    />
   </div>
 </template>

@@ -5,9 +5,15 @@ const emit = defineEmits<{ stop: [] }>()
 </script>
 
 <template>
-  <div class="pointer-events-auto flex items-center self-center gap-3 rounded-full border border-hair bg-raise px-4 py-1.5 text-[13px]" role="status" @pointerdown.stop>
+  <div
+    class="pointer-events-auto flex items-center self-center gap-3 rounded-full border border-hair bg-raise px-4 py-1.5 text-[13px]"
+    role="status"
+    @pointerdown.stop
+  >
     <span>{{ what }}</span>
-    <span class="h-1.5 w-28 overflow-hidden rounded-full bg-hair"><span class="block h-full bg-plum" :style="{ width: `${Math.round(share * 100)}%` }" /></span>
+    <span class="h-1.5 w-28 overflow-hidden rounded-full bg-hair"
+      ><span class="block h-full bg-plum" :style="{ width: `${Math.round(share * 100)}%` }"
+    /></span>
     <button v-if="stoppable" class="font-semibold text-plum" @click="emit('stop')">Stop</button>
   </div>
 </template>

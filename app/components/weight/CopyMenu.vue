@@ -8,11 +8,29 @@ const { copied, copy, paste } = useCopiedWeight()
 <template>
   <Menu as="div" class="relative">
     <MenuButton class="quiet" title="Put the weight of one line on others">Copy</MenuButton>
-    <MenuItems class="absolute right-0 bottom-[30px] z-30 w-[270px] rounded-xl border border-hair bg-raise p-1.5 shadow-xl outline-none">
-      <MenuItem v-slot="{ active }"><button class="item" :class="active ? 'bg-blush' : ''" @click="copy">Copy this weight <kbd class="number quiet">Shift+C</kbd></button></MenuItem>
-      <MenuItem v-slot="{ active }" :disabled="!copied"><button class="item" :class="active ? 'bg-blush' : ''" @click="paste('all')">Paste all of it <kbd class="number quiet">Shift+V</kbd></button></MenuItem>
-      <MenuItem v-slot="{ active }" :disabled="!copied"><button class="item" :class="active ? 'bg-blush' : ''" @click="paste('profile')">Paste only the profile</button></MenuItem>
-      <MenuItem v-slot="{ active }" :disabled="!copied"><button class="item" :class="active ? 'bg-blush' : ''" @click="paste('size')">Paste only the size</button></MenuItem>
+    <MenuItems
+      class="absolute right-0 bottom-[30px] z-30 w-[270px] rounded-xl border border-hair bg-raise p-1.5 shadow-xl outline-none"
+    >
+      <MenuItem v-slot="{ active }"
+        ><button class="item" :class="active ? 'bg-blush' : ''" @click="copy">
+          Copy this weight <kbd class="number quiet">Shift+C</kbd>
+        </button></MenuItem
+      >
+      <MenuItem v-slot="{ active }" :disabled="!copied"
+        ><button class="item" :class="active ? 'bg-blush' : ''" @click="paste('all')">
+          Paste all of it <kbd class="number quiet">Shift+V</kbd>
+        </button></MenuItem
+      >
+      <MenuItem v-slot="{ active }" :disabled="!copied"
+        ><button class="item" :class="active ? 'bg-blush' : ''" @click="paste('profile')">
+          Paste only the profile
+        </button></MenuItem
+      >
+      <MenuItem v-slot="{ active }" :disabled="!copied"
+        ><button class="item" :class="active ? 'bg-blush' : ''" @click="paste('size')">
+          Paste only the size
+        </button></MenuItem
+      >
     </MenuItems>
   </Menu>
 </template>

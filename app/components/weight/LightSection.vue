@@ -20,7 +20,15 @@ const lit = computed(() => !!settled.value || store.lines.some((l) => l.weight.u
 /** The light that is tried, or the one that the drawing has, or the one to begin with. */
 function ruleNow() {
   const { page } = store.drawing!
-  return trial.current?.light ?? settled.value ?? { at: { x: light.x * page.width, y: light.y * page.height }, strength: light.strength, softness: light.softness, live: false }
+  return (
+    trial.current?.light ??
+    settled.value ?? {
+      at: { x: light.x * page.width, y: light.y * page.height },
+      strength: light.strength,
+      softness: light.softness,
+      live: false,
+    }
+  )
 }
 
 const follows = computed({
@@ -46,14 +54,26 @@ function takeOff(): void {
 
 <template>
   <div class="flex h-full flex-col gap-2">
-    <TrialBar title="By light" :nothing="follows ? 'The light follows your edits. Drag it to move it.' : 'Drag the light over the drawing: edges that face it are thin, edges away from it thick.'">
-      <button v-if="lit" class="quiet" title="Every line has its own profile again" @click="takeOff">Take the light off</button>
+    <TrialBar
+      title="By light"
+      :nothing="
+        follows
+          ? 'The light follows your edits. Drag it to move it.'
+          : 'Drag the light over the drawing: edges that face it are thin, edges away from it thick.'
+      "
+    >
+      <button v-if="lit" class="quiet" title="Every line has its own profile again" @click="takeOff">
+        Take the light off
+      </button>
     </TrialBar>
     <div class="grid max-w-[860px] grid-cols-2 gap-x-10 gap-y-1.5">
       <PercentField v-model="light.strength" label="Strength" />
       <PercentField v-model="light.softness" label="Softness" />
       <TickField v-model="follows" class="col-span-2">The light follows later edits</TickField>
-      <p class="quiet col-span-2">A line takes the light on its outside, which is told from what the lines enclose. Click a line to turn it; pinned lines stay as they are.</p>
+      <p class="quiet col-span-2">
+        A line takes the light on its outside, which is told from what the lines enclose. Click a line to turn it;
+        pinned lines stay as they are.
+      </p>
     </div>
   </div>
 </template>

@@ -15,11 +15,26 @@ const { match } = useStudioStore().preferences
 
 <template>
   <div class="flex h-full flex-col gap-2">
-    <TrialBar title="Mirror match" nothing="Both sides of a body match: the lines on one side get the mirrored weights of the other." />
+    <TrialBar
+      title="Mirror match"
+      nothing="Both sides of a body match: the lines on one side get the mirrored weights of the other."
+    />
     <div class="grid max-w-[860px] grid-cols-2 gap-x-10 gap-y-1.5">
       <ChoiceField v-model="match.from" label="Weights go" :choices="SIDES" />
-      <SliderField label="Apart" title="Mirrored onto each other, a pair lies no farther apart than this" :value="match.reach" :min="1" :max="60" :step="1" unit="px" @look="(v) => (match.reach = v)" @keep="(v) => (match.reach = v)" />
-      <p class="quiet col-span-2">Thin strokes join the pairs. With lines chosen, these give their weights, whichever side they are on.</p>
+      <SliderField
+        label="Apart"
+        title="Mirrored onto each other, a pair lies no farther apart than this"
+        :value="match.reach"
+        :min="1"
+        :max="60"
+        :step="1"
+        unit="px"
+        @look="(v) => (match.reach = v)"
+        @keep="(v) => (match.reach = v)"
+      />
+      <p class="quiet col-span-2">
+        Thin strokes join the pairs. With lines chosen, these give their weights, whichever side they are on.
+      </p>
     </div>
   </div>
 </template>

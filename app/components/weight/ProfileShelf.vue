@@ -26,8 +26,17 @@ const { lines, peek, lookAway } = usePeek()
 /** Each profile drawn by the real engine on a short straight line; one that stays the same is drawn once. */
 const drawnBy = remembered((profile: ShelfProfile): string => {
   const line = newLine(
-    { nodes: [{ at: { x: 2, y: 8 }, in: null, out: null, joint: 'corner' }, { at: { x: 36, y: 8 }, in: null, out: null, joint: 'corner' }], closed: false },
-    { weight: fittedIn(withProfile(evenWeight(9), profile)), finish: { ...roundFinish(), startCap: 'butt', endCap: 'butt' } },
+    {
+      nodes: [
+        { at: { x: 2, y: 8 }, in: null, out: null, joint: 'corner' },
+        { at: { x: 36, y: 8 }, in: null, out: null, joint: 'corner' },
+      ],
+      closed: false,
+    },
+    {
+      weight: fittedIn(withProfile(evenWeight(9), profile)),
+      finish: { ...roundFinish(), startCap: 'butt', endCap: 'butt' },
+    },
   )
   return expandLine(line, { tolerance: 0.05 })
     .map((c) => pathData(c, 2))
@@ -53,7 +62,10 @@ const on = computed(() => {
 })
 const isOn = (profile: ShelfProfile): boolean => on.value === profile.id
 
-const withIt = (profile: ShelfProfile) => (line: Line): void => void (line.weight = withProfile(line.weight, profile))
+const withIt =
+  (profile: ShelfProfile) =>
+  (line: Line): void =>
+    void (line.weight = withProfile(line.weight, profile))
 
 function look(profile: ShelfProfile): void {
   if (forSelection.value && !isOn(profile)) peek(withIt(profile))
@@ -70,23 +82,27 @@ function take(profile: ShelfProfile): void {
 
 <template>
   <div class="flex items-center gap-1.5">
-    <div class="-m-0.5 flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]" role="group" aria-label="Profiles">
-    <button
-      v-for="{ profile, data } in chips"
-      :key="profile.id"
-      class="grid h-[30px] w-[42px] shrink-0 place-items-center rounded-[7px] border border-hair bg-raise hover:border-mute"
-      :class="isOn(profile) ? 'outline-2 -outline-offset-1 outline-plum' : ''"
-      :aria-pressed="isOn(profile)"
-      :title="forSelection ? `${profile.name}: put on the chosen lines` : `${profile.name}: for the next line`"
-      :aria-label="profile.name"
-      @pointerenter="look(profile)"
-      @pointerleave="lookAway"
-      @focus="look(profile)"
-      @blur="lookAway"
-      @click="take(profile)"
+    <div
+      class="-m-0.5 flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]"
+      role="group"
+      aria-label="Profiles"
     >
-      <svg width="38" height="16" viewBox="0 0 38 16" aria-hidden="true"><path :d="data" class="fill-ink" /></svg>
-    </button>
+      <button
+        v-for="{ profile, data } in chips"
+        :key="profile.id"
+        class="grid h-[30px] w-[42px] shrink-0 place-items-center rounded-[7px] border border-hair bg-raise hover:border-mute"
+        :class="isOn(profile) ? 'outline-2 -outline-offset-1 outline-plum' : ''"
+        :aria-pressed="isOn(profile)"
+        :title="forSelection ? `${profile.name}: put on the chosen lines` : `${profile.name}: for the next line`"
+        :aria-label="profile.name"
+        @pointerenter="look(profile)"
+        @pointerleave="lookAway"
+        @focus="look(profile)"
+        @blur="lookAway"
+        @click="take(profile)"
+      >
+        <svg width="38" height="16" viewBox="0 0 38 16" aria-hidden="true"><path :d="data" class="fill-ink" /></svg>
+      </button>
     </div>
     <ShelfMenu />
   </div>

@@ -53,7 +53,8 @@ async function bringIn(e: Event): Promise<void> {
   input.value = ''
   if (!file) return
   try {
-    if (file.size > LARGEST_FILE) throw new Error(`"${file.name}" is larger than 4 MB, too large for a file of profiles.`)
+    if (file.size > LARGEST_FILE)
+      throw new Error(`"${file.name}" is larger than 4 MB, too large for a file of profiles.`)
     const profiles = readProfiles(await file.text())
     const n = shelf.add(profiles).length
     if (n) store.notice = n === 1 ? `"${profiles[0]!.name}" is on the shelf.` : `${n} profiles are on the shelf.`
@@ -65,25 +66,92 @@ async function bringIn(e: Event): Promise<void> {
 
 <template>
   <Popover class="relative shrink-0">
-    <PopoverButton class="grid h-[30px] w-8 place-items-center rounded-[7px] border border-hair bg-raise hover:border-mute" title="Own profiles: keep, share, bring in" aria-label="Own profiles"><LibraryBig :size="15" :stroke-width="1.7" /></PopoverButton>
-    <PopoverPanel class="absolute bottom-[36px] left-0 z-30 grid w-[360px] gap-2 rounded-xl border border-hair bg-raise p-3 shadow-xl" data-testid="shelf-menu">
-      <p v-if="!shelf.own.length" class="quiet px-1">No own profiles yet. Choose a line whose thick and thin you like, and keep it.</p>
+    <PopoverButton
+      class="grid h-[30px] w-8 place-items-center rounded-[7px] border border-hair bg-raise hover:border-mute"
+      title="Own profiles: keep, share, bring in"
+      aria-label="Own profiles"
+      ><LibraryBig :size="15" :stroke-width="1.7"
+    /></PopoverButton>
+    <PopoverPanel
+      class="absolute bottom-[36px] left-0 z-30 grid w-[360px] gap-2 rounded-xl border border-hair bg-raise p-3 shadow-xl"
+      data-testid="shelf-menu"
+    >
+      <p v-if="!shelf.own.length" class="quiet px-1">
+        No own profiles yet. Choose a line whose thick and thin you like, and keep it.
+      </p>
       <ul v-else class="max-h-[230px] overflow-auto">
-        <li v-for="(p, i) in shelf.own" :key="p.id" class="flex items-center gap-0.5 rounded-lg px-1 py-0.5 hover:bg-blush">
-          <input v-if="naming === p.id" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0" aria-label="Name of the profile" maxlength="60" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
+        <li
+          v-for="(p, i) in shelf.own"
+          :key="p.id"
+          class="flex items-center gap-0.5 rounded-lg px-1 py-0.5 hover:bg-blush"
+        >
+          <input
+            v-if="naming === p.id"
+            ref="field"
+            v-model="text"
+            class="field min-w-0 flex-1 !py-0"
+            aria-label="Name of the profile"
+            maxlength="60"
+            @blur="endNaming(true)"
+            @keydown.enter="endNaming(true)"
+            @keydown.esc.stop="endNaming(false)"
+          />
           <span v-else class="min-w-0 flex-1 truncate" @dblclick="startNaming(p)">{{ p.name }}</span>
-          <button class="quiet rounded p-1" :aria-label="`Rename ${p.name}`" title="Rename" @click="startNaming(p)"><Pencil :size="13" /></button>
-          <button class="quiet rounded p-1" :aria-label="`Duplicate ${p.name}`" title="Duplicate" @click="shelf.add([p])"><Copy :size="13" /></button>
-          <button class="quiet rounded p-1 disabled:opacity-30" :aria-label="`Move ${p.name} up`" title="Move up" :disabled="i === 0" @click="shelf.move(p.id, -1)"><ArrowUp :size="13" /></button>
-          <button class="quiet rounded p-1 disabled:opacity-30" :aria-label="`Move ${p.name} down`" title="Move down" :disabled="i === shelf.own.length - 1" @click="shelf.move(p.id, 1)"><ArrowDown :size="13" /></button>
-          <button class="quiet rounded p-1" :aria-label="`Delete ${p.name}`" title="Delete" @click="shelf.remove(p.id)"><Trash2 :size="13" /></button>
+          <button class="quiet rounded p-1" :aria-label="`Rename ${p.name}`" title="Rename" @click="startNaming(p)">
+            <Pencil :size="13" />
+          </button>
+          <button
+            class="quiet rounded p-1"
+            :aria-label="`Duplicate ${p.name}`"
+            title="Duplicate"
+            @click="shelf.add([p])"
+          >
+            <Copy :size="13" />
+          </button>
+          <button
+            class="quiet rounded p-1 disabled:opacity-30"
+            :aria-label="`Move ${p.name} up`"
+            title="Move up"
+            :disabled="i === 0"
+            @click="shelf.move(p.id, -1)"
+          >
+            <ArrowUp :size="13" />
+          </button>
+          <button
+            class="quiet rounded p-1 disabled:opacity-30"
+            :aria-label="`Move ${p.name} down`"
+            title="Move down"
+            :disabled="i === shelf.own.length - 1"
+            @click="shelf.move(p.id, 1)"
+          >
+            <ArrowDown :size="13" />
+          </button>
+          <button class="quiet rounded p-1" :aria-label="`Delete ${p.name}`" title="Delete" @click="shelf.remove(p.id)">
+            <Trash2 :size="13" />
+          </button>
         </li>
       </ul>
       <div class="flex flex-wrap gap-1.5">
-        <button class="button" :disabled="!chosen.lines.value.length" :title="chosen.lines.value.length ? 'Keep the thick and thin of the chosen line' : 'Choose a line first'" @click="keep">Keep as a profile</button>
-        <button class="button" :disabled="!shelf.own.length" title="All own profiles as a JSON file" @click="share">Share …</button>
+        <button
+          class="button"
+          :disabled="!chosen.lines.value.length"
+          :title="chosen.lines.value.length ? 'Keep the thick and thin of the chosen line' : 'Choose a line first'"
+          @click="keep"
+        >
+          Keep as a profile
+        </button>
+        <button class="button" :disabled="!shelf.own.length" title="All own profiles as a JSON file" @click="share">
+          Share …
+        </button>
         <button class="button" title="Profiles from a JSON file" @click="picker?.click()">Bring in …</button>
-        <input ref="picker" type="file" accept=".json,application/json" class="hidden" data-testid="profile-picker" @change="bringIn" />
+        <input
+          ref="picker"
+          type="file"
+          accept=".json,application/json"
+          class="hidden"
+          data-testid="profile-picker"
+          @change="bringIn"
+        />
       </div>
     </PopoverPanel>
   </Popover>

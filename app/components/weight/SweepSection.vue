@@ -14,16 +14,25 @@ const PARTS = [
 
 const studio = useStudioStore()
 const { copied } = useCopiedWeight()
-const words = computed(() => copied.value && `${short(copied.value.size, 1)} px, ${copied.value.stops.length} ${copied.value.stops.length === 1 ? 'stop' : 'stops'}${copied.value.start || copied.value.end ? ', with tapers' : ''}`)
+const words = computed(
+  () =>
+    copied.value &&
+    `${short(copied.value.size, 1)} px, ${copied.value.stops.length} ${copied.value.stops.length === 1 ? 'stop' : 'stops'}${copied.value.start || copied.value.end ? ', with tapers' : ''}`,
+)
 </script>
 
 <template>
   <div class="flex h-full flex-col gap-2.5">
     <div class="flex h-7 items-center gap-3.5">
       <b class="font-[650]">Sweep</b>
-      <span class="quiet" data-testid="copied">{{ words ? `Copied: ${words}` : 'No weight is copied yet: click a line to take up its weight.' }}</span>
+      <span class="quiet" data-testid="copied">{{
+        words ? `Copied: ${words}` : 'No weight is copied yet: click a line to take up its weight.'
+      }}</span>
     </div>
     <ChoiceField v-model="studio.preferences.sweepPart" label="Lines get" :choices="PARTS" />
-    <p class="quiet max-w-[640px]">Sweep over lines to paint the copied weight on them. Lines of locked layers are passed over; one sweep is one step back.</p>
+    <p class="quiet max-w-[640px]">
+      Sweep over lines to paint the copied weight on them. Lines of locked layers are passed over; one sweep is one step
+      back.
+    </p>
   </div>
 </template>

@@ -34,14 +34,18 @@ const store = useDrawingStore()
 const studio = useStudioStore()
 const open = computed(() => chosen.lines.value.filter((l) => !l.path.closed))
 const forNext = computed(() => !chosen.lines.value.length)
-const taperOf = (end: EndName): Taper | null => (forNext.value ? studio.preferences.tapers[end] : (open.value[0]?.weight[end] ?? null))
+const taperOf = (end: EndName): Taper | null =>
+  forNext.value ? studio.preferences.tapers[end] : (open.value[0]?.weight[end] ?? null)
 
-const changedBy = (taper: Taper | null, change: Partial<Taper> | null): Taper | null => change && { ...(taper ?? USUAL), ...change }
+const changedBy = (taper: Taper | null, change: Partial<Taper> | null): Taper | null =>
+  change && { ...(taper ?? USUAL), ...change }
 
 /** Open lines with the taper at an end changed, or without it; what a hand sets is pinned. */
-const withTaper = (end: EndName, change: Partial<Taper> | null) => (line: Line): void => {
-  if (!line.path.closed) Object.assign(line.weight, { [end]: changedBy(line.weight[end], change), pinned: true })
-}
+const withTaper =
+  (end: EndName, change: Partial<Taper> | null) =>
+  (line: Line): void => {
+    if (!line.path.closed) Object.assign(line.weight, { [end]: changedBy(line.weight[end], change), pinned: true })
+  }
 
 function look(end: EndName, change: Partial<Taper>): void {
   if (!forNext.value) chosen.preview(withTaper(end, change))
@@ -57,10 +61,25 @@ function keep(end: EndName, change: Partial<Taper> | null): void {
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="quiet" :disabled="!forNext && !open.length" :title="forNext ? 'How the ends of the next line run out' : 'How the ends of the line run out'">Tapers</PopoverButton>
-    <PopoverPanel class="absolute right-0 bottom-[30px] z-30 grid w-[720px] grid-cols-2 gap-x-8 rounded-xl border border-hair bg-raise p-4 shadow-xl">
-      <div v-for="{ id, title } in ENDS" :key="id" class="grid content-start gap-2" role="group" :aria-label="`Taper at the ${id}`">
-        <TickField :model-value="!!taperOf(id)" @update:model-value="(on) => keep(id, on ? USUAL : null)"><b class="font-[650]">{{ title }}</b></TickField>
+    <PopoverButton
+      class="quiet"
+      :disabled="!forNext && !open.length"
+      :title="forNext ? 'How the ends of the next line run out' : 'How the ends of the line run out'"
+      >Tapers</PopoverButton
+    >
+    <PopoverPanel
+      class="absolute right-0 bottom-[30px] z-30 grid w-[720px] grid-cols-2 gap-x-8 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+    >
+      <div
+        v-for="{ id, title } in ENDS"
+        :key="id"
+        class="grid content-start gap-2"
+        role="group"
+        :aria-label="`Taper at the ${id}`"
+      >
+        <TickField :model-value="!!taperOf(id)" @update:model-value="(on) => keep(id, on ? USUAL : null)"
+          ><b class="font-[650]">{{ title }}</b></TickField
+        >
         <template v-if="taperOf(id)">
           <SliderField
             label="Length"
@@ -72,9 +91,28 @@ function keep(end: EndName, change: Partial<Taper> | null): void {
             @look="(v) => look(id, { length: v })"
             @keep="(v) => keep(id, { length: v })"
           />
-          <SliderField label="Tip" :value="Math.round(taperOf(id)!.tip * 100)" :min="0" :max="100" :step="1" unit="%" @look="(v) => look(id, { tip: v / 100 })" @keep="(v) => keep(id, { tip: v / 100 })" />
-          <ChoiceField label="In" :choices="UNITS" :model-value="taperOf(id)!.unit" @update:model-value="(unit) => keep(id, { unit })" />
-          <ChoiceField label="Ease" :choices="EASES" :model-value="taperOf(id)!.ease" @update:model-value="(ease) => keep(id, { ease })" />
+          <SliderField
+            label="Tip"
+            :value="Math.round(taperOf(id)!.tip * 100)"
+            :min="0"
+            :max="100"
+            :step="1"
+            unit="%"
+            @look="(v) => look(id, { tip: v / 100 })"
+            @keep="(v) => keep(id, { tip: v / 100 })"
+          />
+          <ChoiceField
+            label="In"
+            :choices="UNITS"
+            :model-value="taperOf(id)!.unit"
+            @update:model-value="(unit) => keep(id, { unit })"
+          />
+          <ChoiceField
+            label="Ease"
+            :choices="EASES"
+            :model-value="taperOf(id)!.ease"
+            @update:model-value="(ease) => keep(id, { ease })"
+          />
         </template>
       </div>
     </PopoverPanel>

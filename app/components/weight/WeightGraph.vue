@@ -20,7 +20,11 @@ const emit = defineEmits<{ choose: [line: string] }>()
 const studio = useStudioStore()
 const view = useViewStore()
 const box = ref<HTMLDivElement>()
-const graph = provideGraph(box, computed(() => props.line), computed(() => props.others))
+const graph = provideGraph(
+  box,
+  computed(() => props.line),
+  computed(() => props.others),
+)
 const { take, dragging, sidesOf } = useGraphDrag(graph)
 
 const SAMPLES = 160
@@ -29,7 +33,10 @@ const SAMPLES = 160
 function ribbonOf(line: Line): string {
   const width = wholeWidth(line)
   const { total } = arcOf(line)
-  const course = Array.from({ length: SAMPLES + 1 }, (_, i) => ({ at: i / SAMPLES, ...width.at((i / SAMPLES) * total) }))
+  const course = Array.from({ length: SAMPLES + 1 }, (_, i) => ({
+    at: i / SAMPLES,
+    ...width.at((i / SAMPLES) * total),
+  }))
   return (
     area<(typeof course)[number]>()
       .x((c) => graph.x(c.at, line))
@@ -58,7 +65,12 @@ function pressRibbon(e: PointerEvent): void {
     began: () => (view.stops = [{ line: line.id, index }]),
     change: (weight, to, event) => {
       const taper = wholeWidth(line).factorFor(1, at * arcOf(line).total)
-      return widenStop(addSwell(weight, at, line.path.closed, reach).weight, index, sidesOf(event, side), Math.max(0, Math.abs(to.half) + slack) * taper)
+      return widenStop(
+        addSwell(weight, at, line.path.closed, reach).weight,
+        index,
+        sidesOf(event, side),
+        Math.max(0, Math.abs(to.half) + slack) * taper,
+      )
     },
   })
 }
@@ -75,24 +87,92 @@ function wheel(e: WheelEvent): void {
 </script>
 
 <template>
-  <div ref="box" class="relative min-h-0 min-w-0 flex-1 touch-none select-none" data-testid="weight-graph" @pointermove="hover" @pointerleave="view.place = null" @wheel.prevent="wheel">
+  <div
+    ref="box"
+    class="relative min-h-0 min-w-0 flex-1 touch-none select-none"
+    data-testid="weight-graph"
+    @pointermove="hover"
+    @pointerleave="view.place = null"
+    @wheel.prevent="wheel"
+  >
     <svg class="absolute inset-0 h-full w-full" role="group" aria-label="Width along the line">
-      <clipPath id="plot"><rect :x="graph.frame.value.left" :y="graph.frame.value.top" :width="graph.frame.value.right - graph.frame.value.left" :height="graph.frame.value.bottom - graph.frame.value.top" rx="6" /></clipPath>
-      <clipPath id="marks"><rect :x="graph.frame.value.left - 9" y="0" :width="graph.frame.value.right - graph.frame.value.left + 18" :height="graph.frame.value.bottom + 2" /></clipPath>
-      <rect :x="graph.frame.value.left" :y="graph.frame.value.top" :width="graph.frame.value.right - graph.frame.value.left" :height="graph.frame.value.bottom - graph.frame.value.top" rx="6" class="fill-paper stroke-hair" @dblclick="graph.showAll()" />
+      <clipPath id="plot">
+        <rect
+          :x="graph.frame.value.left"
+          :y="graph.frame.value.top"
+          :width="graph.frame.value.right - graph.frame.value.left"
+          :height="graph.frame.value.bottom - graph.frame.value.top"
+          rx="6"
+        />
+      </clipPath>
+      <clipPath id="marks">
+        <rect
+          :x="graph.frame.value.left - 9"
+          y="0"
+          :width="graph.frame.value.right - graph.frame.value.left + 18"
+          :height="graph.frame.value.bottom + 2"
+        />
+      </clipPath>
+      <rect
+        :x="graph.frame.value.left"
+        :y="graph.frame.value.top"
+        :width="graph.frame.value.right - graph.frame.value.left"
+        :height="graph.frame.value.bottom - graph.frame.value.top"
+        rx="6"
+        class="fill-paper stroke-hair"
+        @dblclick="graph.showAll()"
+      />
       <g v-for="t in graph.ticks.value.width" :key="t.text">
-        <line :x1="graph.frame.value.left" :x2="graph.frame.value.right" :y1="t.y" :y2="t.y" :stroke="t.zero ? '#c6bba9' : '#ece5d9'" :stroke-dasharray="t.zero ? '3 4' : undefined" />
-        <text v-if="t.y < graph.frame.value.bottom - 14 && t.y > graph.frame.value.top + 6" :x="graph.frame.value.left - 8" :y="t.y + 4" text-anchor="end" class="number fill-mute text-[11px]">{{ t.text }}</text>
+        <line
+          :x1="graph.frame.value.left"
+          :x2="graph.frame.value.right"
+          :y1="t.y"
+          :y2="t.y"
+          :stroke="t.zero ? '#c6bba9' : '#ece5d9'"
+          :stroke-dasharray="t.zero ? '3 4' : undefined"
+        />
+        <text
+          v-if="t.y < graph.frame.value.bottom - 14 && t.y > graph.frame.value.top + 6"
+          :x="graph.frame.value.left - 8"
+          :y="t.y + 4"
+          text-anchor="end"
+          class="number fill-mute text-[11px]"
+        >
+          {{ t.text }}
+        </text>
       </g>
       <g v-for="t in graph.ticks.value.length" :key="t.text">
         <line :x1="t.x" :x2="t.x" :y1="graph.frame.value.top" :y2="graph.frame.value.bottom" stroke="#ece5d9" />
-        <text v-if="t.x < graph.frame.value.right - 10" :x="t.x + 3" :y="graph.frame.value.bottom - 4" class="number fill-mute text-[10.5px]">{{ t.text }}</text>
+        <text
+          v-if="t.x < graph.frame.value.right - 10"
+          :x="t.x + 3"
+          :y="graph.frame.value.bottom - 4"
+          class="number fill-mute text-[10.5px]"
+        >
+          {{ t.text }}
+        </text>
       </g>
       <g clip-path="url(#plot)">
-        <path v-for="o in laidOver" :key="o.id" :d="o.d" class="cursor-pointer fill-plum/10 stroke-plum/60" stroke-width="1" data-testid="laid-over" @pointerdown.stop="emit('choose', o.id)" />
+        <path
+          v-for="o in laidOver"
+          :key="o.id"
+          :d="o.d"
+          class="cursor-pointer fill-plum/10 stroke-plum/60"
+          stroke-width="1"
+          data-testid="laid-over"
+          @pointerdown.stop="emit('choose', o.id)"
+        />
         <path :d="ribbon" class="cursor-copy fill-ink" opacity="0.9" data-testid="ribbon" @pointerdown="pressRibbon" />
         <PressureCourse v-if="line.trace" />
-        <line v-if="place !== null" :x1="place" :x2="place" :y1="graph.frame.value.top" :y2="graph.frame.value.bottom" class="pointer-events-none stroke-plum" stroke-dasharray="2 3" />
+        <line
+          v-if="place !== null"
+          :x1="place"
+          :x2="place"
+          :y1="graph.frame.value.top"
+          :y2="graph.frame.value.bottom"
+          class="pointer-events-none stroke-plum"
+          stroke-dasharray="2 3"
+        />
       </g>
       <g clip-path="url(#marks)">
         <GraphStops />
@@ -100,6 +180,12 @@ function wheel(e: WheelEvent): void {
       </g>
       <GraphTouches />
     </svg>
-    <button v-if="graph.zoomed.value" class="number absolute top-2 right-4 rounded bg-panel/90 px-1.5 text-[11px] text-mute-deep underline decoration-dotted" @click="graph.showAll()">whole line</button>
+    <button
+      v-if="graph.zoomed.value"
+      class="number absolute top-2 right-4 rounded bg-panel/90 px-1.5 text-[11px] text-mute-deep underline decoration-dotted"
+      @click="graph.showAll()"
+    >
+      whole line
+    </button>
   </div>
 </template>

@@ -39,8 +39,14 @@ const rule = computed(() => {
 /** The line in hand: that of the stop chosen last, or the first. */
 const inHand = computed(() => chosen.lines.value.find((l) => l.id === view.stop?.line) ?? chosen.lines.value[0] ?? null)
 /** While a hand drags on the canvas the Strip follows a little behind. */
-const first = useCalm(inHand, () => store.changing && !view.graphHeld, (a, b) => a?.id === b?.id && a?.weight.stops.length === b?.weight.stops.length)
-const others = computed(() => (many.value ? chosen.lines.value.filter((l) => l.id !== first.value?.id).slice(0, MOST_LAID_OVER) : NONE))
+const first = useCalm(
+  inHand,
+  () => store.changing && !view.graphHeld,
+  (a, b) => a?.id === b?.id && a?.weight.stops.length === b?.weight.stops.length,
+)
+const others = computed(() =>
+  many.value ? chosen.lines.value.filter((l) => l.id !== first.value?.id).slice(0, MOST_LAID_OVER) : NONE,
+)
 const NONE: readonly Line[] = []
 const many = computed(() => chosen.lines.value.length > 1)
 const title = computed(() => (many.value ? `${chosen.lines.value.length} lines` : 'Line'))
@@ -83,21 +89,67 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
     <div class="flex h-6 items-center gap-2 whitespace-nowrap xl:gap-3.5">
       <template v-if="first">
         <b class="font-[650]">{{ title }}</b>
-        <span v-if="!others.length" class="quiet number hidden xl:inline">{{ short(arcOf(first).total, 0) }} px long</span>
+        <span v-if="!others.length" class="quiet number hidden xl:inline"
+          >{{ short(arcOf(first).total, 0) }} px long</span
+        >
         <span class="number" data-testid="range">{{ range }}</span>
         <span class="flex items-center gap-1">
           <span class="quiet mr-0.5 hidden xl:inline">Size</span>
-          <button class="grid h-6 w-6 place-items-center rounded text-[16px] leading-none hover:bg-raise" title="Lighter, each line by its own size ( [ )" aria-label="Lighter" @click="chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size)))">−</button>
-          <input class="field number w-14 !py-0 text-right" :value="short(size, 2)" inputmode="decimal" aria-label="Size in px" data-testid="size" @change="setSize" @keydown.enter="($event.target as HTMLInputElement).blur()" />
-          <button class="grid h-6 w-6 place-items-center rounded text-[16px] leading-none hover:bg-raise" title="Heavier, each line by its own size ( ] )" aria-label="Heavier" @click="chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size)))">+</button>
+          <button
+            class="grid h-6 w-6 place-items-center rounded text-[16px] leading-none hover:bg-raise"
+            title="Lighter, each line by its own size ( [ )"
+            aria-label="Lighter"
+            @click="chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size)))"
+          >
+            −
+          </button>
+          <input
+            class="field number w-14 !py-0 text-right"
+            :value="short(size, 2)"
+            inputmode="decimal"
+            aria-label="Size in px"
+            data-testid="size"
+            @change="setSize"
+            @keydown.enter="($event.target as HTMLInputElement).blur()"
+          />
+          <button
+            class="grid h-6 w-6 place-items-center rounded text-[16px] leading-none hover:bg-raise"
+            title="Heavier, each line by its own size ( ] )"
+            aria-label="Heavier"
+            @click="chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size)))"
+          >
+            +
+          </button>
         </span>
-        <button class="flex items-center gap-1 text-[12.5px]" :class="pinned ? 'text-plum' : 'text-mute-deep'" :aria-pressed="pinned" :title="pinned ? 'Weight set by hand: rules leave it alone. Click to let them weigh it again' : 'Rules may weigh it. Click to keep it as it is'" @click="togglePin">
+        <button
+          class="flex items-center gap-1 text-[12.5px]"
+          :class="pinned ? 'text-plum' : 'text-mute-deep'"
+          :aria-pressed="pinned"
+          :title="
+            pinned
+              ? 'Weight set by hand: rules leave it alone. Click to let them weigh it again'
+              : 'Rules may weigh it. Click to keep it as it is'
+          "
+          @click="togglePin"
+        >
           <component :is="pinned ? Pin : PinOff" :size="14" />{{ pinned ? 'Pinned' : 'Pin' }}
         </button>
         <span class="ml-auto flex items-center gap-2 xl:gap-3.5">
           <InkField />
-          <button class="quiet" title="Flip ends (F)" @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))">Flip ends</button>
-          <button class="quiet" title="Flip sides (Shift+F)" @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))">Flip sides</button>
+          <button
+            class="quiet"
+            title="Flip ends (F)"
+            @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))"
+          >
+            Flip ends
+          </button>
+          <button
+            class="quiet"
+            title="Flip sides (Shift+F)"
+            @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))"
+          >
+            Flip sides
+          </button>
           <TaperMenu />
           <FinishMenu />
           <PressureMenu />
@@ -114,6 +166,10 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
       <WeightGraph :key="first.id" :line="first" :others="others" @choose="bringUp" />
       <StopFields :line="first" class="w-[218px] shrink-0" />
     </div>
-    <p v-else class="quiet mt-3 max-w-[620px]">Click a line on the drawing to see its width here. Edges in shadow are thick, edges that face the light are thin, an end in the open tapers. <b class="font-[650]">Contact</b> and <b class="font-[650]">Light</b> propose that for the whole drawing.</p>
+    <p v-else class="quiet mt-3 max-w-[620px]">
+      Click a line on the drawing to see its width here. Edges in shadow are thick, edges that face the light are thin,
+      an end in the open tapers. <b class="font-[650]">Contact</b> and <b class="font-[650]">Light</b> propose that for
+      the whole drawing.
+    </p>
   </div>
 </template>

@@ -37,7 +37,11 @@ async function draw(): Promise<void> {
   if (!el) return
   el.width = WIDTH * k
   el.height = HEIGHT * k
-  el.getContext('2d')!.drawImage(bitmap, Math.round((el.width - bitmap.width) / 2), Math.round((el.height - bitmap.height) / 2))
+  el.getContext('2d')!.drawImage(
+    bitmap,
+    Math.round((el.width - bitmap.width) / 2),
+    Math.round((el.height - bitmap.height) / 2),
+  )
   bitmap.close()
 }
 
@@ -75,10 +79,18 @@ function moveView(e: PointerEvent): void {
   if (!frame.value || (e.type === 'pointermove' && !(e.buttons & 1))) return
   if (e.type === 'pointerdown') frame.value.setPointerCapture(e.pointerId)
   const box = frame.value.getBoundingClientRect()
-  view.centreOn({ x: (e.clientX - box.left - offset.value.x) / fit.value, y: (e.clientY - box.top - offset.value.y) / fit.value })
+  view.centreOn({
+    x: (e.clientX - box.left - offset.value.x) / fit.value,
+    y: (e.clientY - box.top - offset.value.y) / fit.value,
+  })
 }
 
-const STEPS: Record<string, [number, number]> = { ArrowLeft: [40, 0], ArrowRight: [-40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }
+const STEPS: Record<string, [number, number]> = {
+  ArrowLeft: [40, 0],
+  ArrowRight: [-40, 0],
+  ArrowUp: [0, 40],
+  ArrowDown: [0, -40],
+}
 
 function moveByKey(e: KeyboardEvent): void {
   const step = STEPS[e.key]
@@ -91,7 +103,12 @@ function moveByKey(e: KeyboardEvent): void {
 
 <template>
   <section class="border-b border-hair pb-2.5">
-    <h2 class="flex justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">At a distance <span class="number quiet font-normal" title="How wide the page is in this small view">page {{ shownWidth }} mm wide</span></h2>
+    <h2 class="flex justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">
+      At a distance
+      <span class="number quiet font-normal" title="How wide the page is in this small view"
+        >page {{ shownWidth }} mm wide</span
+      >
+    </h2>
     <div class="relative mx-3.5 grid h-[132px] place-items-center rounded-lg border border-hair bg-paper">
       <canvas ref="canvas" class="h-[132px] w-[226px]" role="img" aria-label="The whole drawing, small" />
       <svg

@@ -103,9 +103,33 @@ watch(
   { immediate: true },
 )
 
-watch([() => JSON.stringify([studio.preferences.contact, studio.preferences.light, studio.preferences.match, studio.preferences.fenceWidths, studio.preferences.fill, studio.preferences.cling]), () => view.selection, () => store.drawing?.layers, () => store.drawing?.settings, () => store.drawing?.amendments, () => store.drawing?.fills, () => inkInHand.id, () => cling.pencil], () => instrument.value?.review?.())
+watch(
+  [
+    () =>
+      JSON.stringify([
+        studio.preferences.contact,
+        studio.preferences.light,
+        studio.preferences.match,
+        studio.preferences.fenceWidths,
+        studio.preferences.fill,
+        studio.preferences.cling,
+      ]),
+    () => view.selection,
+    () => store.drawing?.layers,
+    () => store.drawing?.settings,
+    () => store.drawing?.amendments,
+    () => store.drawing?.fills,
+    () => inkInHand.id,
+    () => cling.pencil,
+  ],
+  () => instrument.value?.review?.(),
+)
 
-watch([ink.shapes, () => !!instrumentOf(view.instrument)?.onOutlines], ([result, wanted]) => wanted && outlines.show(result?.shapes ?? []), { immediate: true })
+watch(
+  [ink.shapes, () => !!instrumentOf(view.instrument)?.onOutlines],
+  ([result, wanted]) => wanted && outlines.show(result?.shapes ?? []),
+  { immediate: true },
+)
 
 watch(ink.late, () => tick.value++)
 
@@ -147,8 +171,22 @@ function drawOver(): void {
     ink.cache.beginFrame()
     const fresh = instrument.value?.freshInk?.()
     const ids = new Set(liveIds.value)
-    paintStack(ctx, liveStack([...lingering.filter((l) => !ids.has(l.id)), ...chosenLines(worktop).filter((l) => ids.has(l.id)).map(trial.shown)]), { box: boxInView(view.viewport, view.size) })
-    if (fresh) paintStack(ctx, [{ ...entryOf(ink.cache.now(fresh), store.drawing), ...(instrument.value?.scrapes && { colour: SCRAPED }) }], { box: boxInView(view.viewport, view.size) })
+    paintStack(
+      ctx,
+      liveStack([
+        ...lingering.filter((l) => !ids.has(l.id)),
+        ...chosenLines(worktop)
+          .filter((l) => ids.has(l.id))
+          .map(trial.shown),
+      ]),
+      { box: boxInView(view.viewport, view.size) },
+    )
+    if (fresh)
+      paintStack(
+        ctx,
+        [{ ...entryOf(ink.cache.now(fresh), store.drawing), ...(instrument.value?.scrapes && { colour: SCRAPED }) }],
+        { box: boxInView(view.viewport, view.size) },
+      )
   }
   marksLayer?.render(allMarks(), view.viewport)
   if (ink.cache.postponed) tick.value++
@@ -174,9 +212,18 @@ function liveStack(lines: readonly Line[]): InkEntry[] {
 }
 
 function allMarks(): Mark[] {
-  const marks = [...(instrument.value?.marks() ?? []), ...placeMarks(), ...haloMarks(), ...importMarks(), ...findingMarks(), ...handMarks()]
+  const marks = [
+    ...(instrument.value?.marks() ?? []),
+    ...placeMarks(),
+    ...haloMarks(),
+    ...importMarks(),
+    ...findingMarks(),
+    ...handMarks(),
+  ]
   if (!view.bare || view.showsShapes) return marks
-  const paths = store.drawing!.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : []))
+  const paths = store.drawing!.layers.flatMap((l) =>
+    l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : [],
+  )
   return [{ kind: 'paths', paths, tone: 'mute' }, ...marks]
 }
 
@@ -189,15 +236,29 @@ function placeMarks(): Mark[] {
 }
 
 const findingPlaces = computed(() => proof.open.slice(0, MOST_FINDINGS).map((f) => f.at))
-const currentFinding = computed(() => (proof.current === null ? null : (proof.open.find((f) => f.key === proof.current)?.at ?? null)))
+const currentFinding = computed(() =>
+  proof.current === null ? null : (proof.open.find((f) => f.key === proof.current)?.at ?? null),
+)
 
 /** What there is to look at, while Proof is seen. */
-const findingMarks = (): Mark[] => (view.folds.column || view.pass === 'deliver' || !findingPlaces.value.length ? [] : [{ kind: 'findings', at: findingPlaces.value, current: currentFinding.value }])
+const findingMarks = (): Mark[] =>
+  view.folds.column || view.pass === 'deliver' || !findingPlaces.value.length
+    ? []
+    : [{ kind: 'findings', at: findingPlaces.value, current: currentFinding.value }]
 
 const haloMarks = (): Mark[] => (halo.strays.length ? [{ kind: 'halo', strays: halo.strays }] : [])
 
 /** Where something came otherwise than its file has it. */
-const importMarks = (): Mark[] => (told.place ? [{ kind: 'box', from: { x: told.place.minX, y: told.place.minY }, to: { x: told.place.maxX, y: told.place.maxY } }] : [])
+const importMarks = (): Mark[] =>
+  told.place
+    ? [
+        {
+          kind: 'box',
+          from: { x: told.place.minX, y: told.place.minY },
+          to: { x: told.place.maxX, y: told.place.maxY },
+        },
+      ]
+    : []
 
 /** The hand that keys move. */
 function handMarks(): Mark[] {
@@ -244,7 +305,10 @@ function dropPressed(): void {
   if (pointer.isDown()) pointer.drop()
   keyHand.drop()
 }
-watch(() => !!keyHand.hand.value, (up) => up && view.takeKeyboard(root.value))
+watch(
+  () => !!keyHand.hand.value,
+  (up) => up && view.takeKeyboard(root.value),
+)
 
 /** What is laid node by node outlives a crash: it is written down after each node. A stroke is, when the page goes. */
 function keepLaid(going = false): void {
@@ -267,10 +331,46 @@ onMounted(() => {
   raster = new InkRaster(tiles.value!, ink.raster)
   marksLayer = new MarksLayer(stage.value!)
   resize()
-  watch(() => view.viewport, (v) => raster!.setView(v), { immediate: true })
+  watch(
+    () => view.viewport,
+    (v) => raster!.setView(v),
+    { immediate: true },
+  )
   watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
   watch(liveIds, (ids) => exchange(ids), { immediate: true })
-  watch([tick, () => trial.current, () => view.viewport, () => store.drawing, () => view.selection, () => view.solids, () => view.nodes, () => view.stops, () => view.place, () => view.bare, () => view.islands, expanded, bridges, () => inkInHand.id, () => proposals.shown, () => halo.strays, () => told.place, () => paper.corners, ink.stack, ink.shapes, () => outlines.drawing, () => outlines.nodes, keyHand.hand, () => practice.chosen, () => proof.open, () => proof.current, ink.trims], schedule, { immediate: true })
+  watch(
+    [
+      tick,
+      () => trial.current,
+      () => view.viewport,
+      () => store.drawing,
+      () => view.selection,
+      () => view.solids,
+      () => view.nodes,
+      () => view.stops,
+      () => view.place,
+      () => view.bare,
+      () => view.islands,
+      expanded,
+      bridges,
+      () => inkInHand.id,
+      () => proposals.shown,
+      () => halo.strays,
+      () => told.place,
+      () => paper.corners,
+      ink.stack,
+      ink.shapes,
+      () => outlines.drawing,
+      () => outlines.nodes,
+      keyHand.hand,
+      () => practice.chosen,
+      () => proof.open,
+      () => proof.current,
+      ink.trims,
+    ],
+    schedule,
+    { immediate: true },
+  )
   void document.fonts.load('12px "IBM Plex Mono"').then(schedule)
 })
 
@@ -322,11 +422,24 @@ defineExpose({ key, keyHand, undo, redo, putDown })
     @pointerdown.capture="keyHand.putAway()"
   >
     <PageBelow />
-    <canvas v-show="!view.bare && !view.inkHidden" ref="tiles" class="pointer-events-none absolute inset-0 h-full w-full" :style="rightOfWipe" />
-    <canvas v-show="!view.inkHidden" ref="live" class="pointer-events-none absolute inset-0 h-full w-full" :style="rightOfWipe" />
+    <canvas
+      v-show="!view.bare && !view.inkHidden"
+      ref="tiles"
+      class="pointer-events-none absolute inset-0 h-full w-full"
+      :style="rightOfWipe"
+    />
+    <canvas
+      v-show="!view.inkHidden"
+      ref="live"
+      class="pointer-events-none absolute inset-0 h-full w-full"
+      :style="rightOfWipe"
+    />
     <div ref="stage" class="pointer-events-none absolute inset-0" />
     <PageAbove />
-    <p id="canvas-keys" class="sr-only">J and K choose lines, P takes up a hand that the arrows move, S goes to the settings, question mark shows all keys.</p>
+    <p id="canvas-keys" class="sr-only">
+      J and K choose lines, P takes up a hand that the arrows move, S goes to the settings, question mark shows all
+      keys.
+    </p>
     <KeyHandTip v-if="keyHand.hand.value" v-bind="keyHand.hand.value" />
     <p class="sr-only" aria-live="polite" data-testid="spoken">{{ view.spoken }}</p>
   </div>

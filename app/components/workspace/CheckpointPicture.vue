@@ -9,15 +9,19 @@ const tries = ref(0)
 const failed = ref(false)
 let timer: ReturnType<typeof setTimeout> | undefined
 
-const address = (): string => `/api/drawings/${props.drawing}/checkpoints/${props.checkpoint}/picture${tries.value ? `?again=${tries.value}` : ''}`
+const address = (): string =>
+  `/api/drawings/${props.drawing}/checkpoints/${props.checkpoint}/picture${tries.value ? `?again=${tries.value}` : ''}`
 
 function again(): void {
   failed.value = true
   if (tries.value >= MOST) return
-  timer = setTimeout(() => {
-    tries.value++
-    failed.value = false
-  }, 400 * 2 ** tries.value)
+  timer = setTimeout(
+    () => {
+      tries.value++
+      failed.value = false
+    },
+    400 * 2 ** tries.value,
+  )
 }
 
 onBeforeUnmount(() => clearTimeout(timer))

@@ -32,7 +32,12 @@ async function draw(): Promise<void> {
   const both = [shown.left, shown.right].filter((d): d is Drawing => !!d)
   for (const drawing of both) {
     const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
-    await ink.cache.fill(lines, (l) => l, () => mine === round, () => undefined)
+    await ink.cache.fill(
+      lines,
+      (l) => l,
+      () => mine === round,
+      () => undefined,
+    )
     if (mine !== round) return
     if (!tucked.has(drawing)) {
       const lines = new TuckedLines()
@@ -79,14 +84,22 @@ function pictureOf(drawing: Drawing, width: number, height: number, k: number): 
   const inked = new OffscreenCanvas(width, height)
   const on = inked.getContext('2d')!
   on.setTransform(ctx.getTransform())
-  paintStack(on, new Stacker(ink.cache, (l) => l, tucked.get(drawing) ?? new TuckedLines()).linesOf(drawing, () => true), { box: boxInView(view.viewport, view.size) })
+  paintStack(
+    on,
+    new Stacker(ink.cache, (l) => l, tucked.get(drawing) ?? new TuckedLines()).linesOf(drawing, () => true),
+    { box: boxInView(view.viewport, view.size) },
+  )
   ctx.resetTransform()
   ctx.drawImage(inked, 0, 0)
   return picture
 }
 
 // Outlines of lines that are slow come after all others.
-watch(() => [compare.shown?.left, compare.shown?.right, ink.late.value], () => ((kept = new Map()), void draw()), { flush: 'post' })
+watch(
+  () => [compare.shown?.left, compare.shown?.right, ink.late.value],
+  () => ((kept = new Map()), void draw()),
+  { flush: 'post' },
+)
 watch(() => [compare.wipe, view.viewport, view.size], show, { flush: 'post' })
 onMounted(() => void draw())
 onBeforeUnmount(() => (round = -1))
@@ -95,17 +108,40 @@ onBeforeUnmount(() => (round = -1))
 <template>
   <div class="pointer-events-none absolute inset-0" data-testid="compare">
     <canvas ref="canvas" class="absolute inset-0 h-full w-full" />
-    <p v-if="compare.held" class="absolute top-3 left-1/2 -translate-x-1/2 rounded-lg bg-ink px-3 py-1.5 text-[13px] text-white" role="status">
-      {{ compare.held === 'even' ? 'With even weight' : compare.unchanged() ? 'Nothing has changed since you came to this pass' : 'Before this visit' }}
+    <p
+      v-if="compare.held"
+      class="absolute top-3 left-1/2 -translate-x-1/2 rounded-lg bg-ink px-3 py-1.5 text-[13px] text-white"
+      role="status"
+    >
+      {{
+        compare.held === 'even'
+          ? 'With even weight'
+          : compare.unchanged()
+            ? 'Nothing has changed since you came to this pass'
+            : 'Before this visit'
+      }}
     </p>
     <template v-else-if="compare.sides">
       <WipeHandle v-model="compare.wipe" label="Wipe between the two moments" @stop="compare.stop()" />
-      <div class="pointer-events-auto absolute top-3 left-1/2 flex -translate-x-1/2 items-center gap-2 rounded-xl border border-hair bg-raise px-3 py-2 shadow-lg" @pointerdown.stop>
-        <select class="field" aria-label="Left of the wipe" :value="compare.sides.left" @change="compare.between(($event.target as HTMLSelectElement).value, compare.sides!.right)">
+      <div
+        class="pointer-events-auto absolute top-3 left-1/2 flex -translate-x-1/2 items-center gap-2 rounded-xl border border-hair bg-raise px-3 py-2 shadow-lg"
+        @pointerdown.stop
+      >
+        <select
+          class="field"
+          aria-label="Left of the wipe"
+          :value="compare.sides.left"
+          @change="compare.between(($event.target as HTMLSelectElement).value, compare.sides!.right)"
+        >
           <option v-for="t in compare.titles" :key="t.id" :value="t.id">{{ t.title }}</option>
         </select>
         <span class="quiet">|</span>
-        <select class="field" aria-label="Right of the wipe" :value="compare.sides.right" @change="compare.between(compare.sides!.left, ($event.target as HTMLSelectElement).value)">
+        <select
+          class="field"
+          aria-label="Right of the wipe"
+          :value="compare.sides.right"
+          @change="compare.between(compare.sides!.left, ($event.target as HTMLSelectElement).value)"
+        >
           <option v-for="t in compare.titles" :key="t.id" :value="t.id">{{ t.title }}</option>
         </select>
         <button class="button" @click="compare.stop()">Done</button>

@@ -11,12 +11,19 @@ const place = computed(() => {
   const { at } = props
   const right = at.x > view.size.width / 2
   const low = at.y > view.size.height / 2
-  return { [right ? 'right' : 'left']: `${(right ? view.size.width - at.x : at.x) + 16}px`, top: `${at.y + (low ? -40 : 16)}px` }
+  return {
+    [right ? 'right' : 'left']: `${(right ? view.size.width - at.x : at.x) + 16}px`,
+    top: `${at.y + (low ? -40 : 16)}px`,
+  }
 })
 </script>
 
 <template>
-  <p class="pointer-events-none absolute rounded-md bg-ink px-2 py-1 text-[12px] text-white" :style="place" data-testid="key-hand">
+  <p
+    class="pointer-events-none absolute rounded-md bg-ink px-2 py-1 text-[12px] text-white"
+    :style="place"
+    data-testid="key-hand"
+  >
     {{ pressed ? 'Arrows: drag · let Space go: release' : 'Arrows: move · Space: press · O: next mark · P: put away' }}
   </p>
 </template>

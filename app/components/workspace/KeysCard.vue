@@ -4,7 +4,10 @@ import { useEventListener } from '@vueuse/core'
 import { ref, watch } from 'vue'
 import { CHANGEABLE, useKeysStore } from '~/stores/keys'
 
-const props = defineProps<{ open: boolean; /** The keys of the workspace, which can be changed; else those of the Desk. */ changeable?: boolean }>()
+const props = defineProps<{
+  open: boolean
+  /** The keys of the workspace, which can be changed; else those of the Desk. */ changeable?: boolean
+}>()
 const emit = defineEmits<{ close: [] }>()
 
 const KEYS: [string, string][] = [
@@ -65,10 +68,14 @@ const changing = ref(false)
 const asked = ref<string | null>(null)
 const told = ref('')
 
-watch(() => props.open, () => ((changing.value = false), (asked.value = null), (told.value = '')))
+watch(
+  () => props.open,
+  () => ((changing.value = false), (asked.value = null), (told.value = '')),
+)
 
 /** Keys as they are now: single letters and digits of a row. */
-const shown = (row: string): string => row.replace(/(?<![A-Za-z])[A-Z0-9[\]](?![A-Za-z])/g, (k) => keys.keyOf(k.toLowerCase()).toUpperCase())
+const shown = (row: string): string =>
+  row.replace(/(?<![A-Za-z])[A-Z0-9[\]](?![A-Za-z])/g, (k) => keys.keyOf(k.toLowerCase()).toUpperCase())
 
 function hear(e: KeyboardEvent): void {
   if (!asked.value || e.key === 'Shift') return
@@ -77,7 +84,16 @@ function hear(e: KeyboardEvent): void {
   const was = asked.value
   asked.value = null
   if (e.key === 'Escape' || e.key === 'Tab') return
-  if (e.key.length !== 1 || e.key === ' ' || e.key === '?' || e.key === '+' || e.key === '-' || e.ctrlKey || e.metaKey || e.altKey) {
+  if (
+    e.key.length !== 1 ||
+    e.key === ' ' ||
+    e.key === '?' ||
+    e.key === '+' ||
+    e.key === '-' ||
+    e.ctrlKey ||
+    e.metaKey ||
+    e.altKey
+  ) {
     told.value = 'This key cannot be taken: take a letter, a digit or a sign, alone.'
     return
   }
@@ -95,26 +111,55 @@ useEventListener(window, 'keydown', hear, { capture: true })
       <DialogPanel class="w-[940px] max-w-full rounded-2xl border border-hair bg-raise p-6 shadow-2xl">
         <DialogTitle class="mb-3 text-[16px] font-[650]">Keys</DialogTitle>
         <template v-if="changing">
-          <p class="quiet mb-3">Choose what to change, then press its new key. With Shift a key does its second thing, as before.</p>
+          <p class="quiet mb-3">
+            Choose what to change, then press its new key. With Shift a key does its second thing, as before.
+          </p>
           <ul class="grid grid-cols-3 gap-x-6 gap-y-1" aria-label="Keys to change">
             <li v-for="c in CHANGEABLE" :key="c.key" class="flex items-center gap-2.5">
-              <button class="number h-7 w-[74px] rounded-md border" :class="asked === c.key ? 'border-plum bg-blush' : keys.own.has(c.key) ? 'border-plum' : 'border-hair bg-paper hover:border-mute'" :aria-label="`Key for ${c.does}`" @click="((asked = c.key), (told = ''))">{{ asked === c.key ? 'press …' : keys.keyOf(c.key).toUpperCase() }}</button>
+              <button
+                class="number h-7 w-[74px] rounded-md border"
+                :class="
+                  asked === c.key
+                    ? 'border-plum bg-blush'
+                    : keys.own.has(c.key)
+                      ? 'border-plum'
+                      : 'border-hair bg-paper hover:border-mute'
+                "
+                :aria-label="`Key for ${c.does}`"
+                @click="((asked = c.key), (told = ''))"
+              >
+                {{ asked === c.key ? 'press …' : keys.keyOf(c.key).toUpperCase() }}
+              </button>
               <span class="truncate">{{ c.does }}</span>
             </li>
           </ul>
           <p class="mt-3 min-h-5 text-mute-deep" role="status">{{ told }}</p>
         </template>
         <dl v-else class="columns-2 gap-8">
-          <div v-for="[key, what] in changeable ? KEYS : DESK_KEYS" :key="key" class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]">
+          <div
+            v-for="[key, what] in changeable ? KEYS : DESK_KEYS"
+            :key="key"
+            class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]"
+          >
             <dt class="number">{{ changeable ? shown(key) : key }}</dt>
             <dd>{{ what }}</dd>
           </div>
         </dl>
-        <p v-if="!changeable" class="quiet mt-2">In a drawing, ? shows the keys that are used there; they can be changed there, too.</p>
+        <p v-if="!changeable" class="quiet mt-2">
+          In a drawing, ? shows the keys that are used there; they can be changed there, too.
+        </p>
         <div class="mt-4 flex gap-2">
           <button class="button" @click="emit('close')">Close</button>
-          <button v-if="changeable" class="button" @click="((changing = !changing), (asked = null))">{{ changing ? 'All keys' : 'Change keys …' }}</button>
-          <button v-if="changing && keys.own.size" class="button" @click="((keys.reset()), (told = 'All keys are as they were.'))">As they were</button>
+          <button v-if="changeable" class="button" @click="((changing = !changing), (asked = null))">
+            {{ changing ? 'All keys' : 'Change keys …' }}
+          </button>
+          <button
+            v-if="changing && keys.own.size"
+            class="button"
+            @click="(keys.reset(), (told = 'All keys are as they were.'))"
+          >
+            As they were
+          </button>
         </div>
       </DialogPanel>
     </div>

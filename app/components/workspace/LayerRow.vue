@@ -25,7 +25,8 @@ function endNaming(keep: boolean): void {
   if (!naming.value) return
   naming.value = false
   const name = text.value.trim()
-  if (keep && name && name !== props.layer.name) change(props.layer.id, `Rename to ${name}`, (l) => void (l.name = name))
+  if (keep && name && name !== props.layer.name)
+    change(props.layer.id, `Rename to ${name}`, (l) => void (l.name = name))
 }
 
 function count(): string {
@@ -44,17 +45,52 @@ function key(e: KeyboardEvent): void {
 </script>
 
 <template>
-  <li class="group flex items-center gap-1 py-[3px] pr-2 pl-1" :class="[layer.id === view.activeLayer ? 'bg-blush' : '', layer.visible ? '' : 'text-mute']" :data-layer="layer.id" @keydown="key">
-    <span class="grip cursor-grab py-1 text-mute opacity-0 group-hover:opacity-100" title="Drag: change the order" aria-hidden="true"><GripVertical :size="12" /></span>
-    <button class="quiet rounded p-1" :title="layer.visible ? 'Hide' : 'Show'" :aria-label="`${layer.visible ? 'Hide' : 'Show'} ${layer.name}`" @click="change(layer.id, layer.visible ? `Hide ${layer.name}` : `Show ${layer.name}`, (l) => void (l.visible = !l.visible))">
+  <li
+    class="group flex items-center gap-1 py-[3px] pr-2 pl-1"
+    :class="[layer.id === view.activeLayer ? 'bg-blush' : '', layer.visible ? '' : 'text-mute']"
+    :data-layer="layer.id"
+    @keydown="key"
+  >
+    <span
+      class="grip cursor-grab py-1 text-mute opacity-0 group-hover:opacity-100"
+      title="Drag: change the order"
+      aria-hidden="true"
+      ><GripVertical :size="12"
+    /></span>
+    <button
+      class="quiet rounded p-1"
+      :title="layer.visible ? 'Hide' : 'Show'"
+      :aria-label="`${layer.visible ? 'Hide' : 'Show'} ${layer.name}`"
+      @click="
+        change(
+          layer.id,
+          layer.visible ? `Hide ${layer.name}` : `Show ${layer.name}`,
+          (l) => void (l.visible = !l.visible),
+        )
+      "
+    >
       <component :is="layer.visible ? Eye : EyeOff" :size="15" :stroke-width="1.7" />
     </button>
-    <input v-if="naming" ref="field" v-model="text" class="field min-w-0 flex-1 !py-0" aria-label="Name of the layer" maxlength="120" @blur="endNaming(true)" @keydown.enter="endNaming(true)" @keydown.esc.stop="endNaming(false)" />
+    <input
+      v-if="naming"
+      ref="field"
+      v-model="text"
+      class="field min-w-0 flex-1 !py-0"
+      aria-label="Name of the layer"
+      maxlength="120"
+      @blur="endNaming(true)"
+      @keydown.enter="endNaming(true)"
+      @keydown.esc.stop="endNaming(false)"
+    />
     <button
       v-else
       class="min-w-0 flex-1 truncate text-left"
       :class="layer.kind === 'sketch' ? 'text-mute' : ''"
-      :title="layer.kind === 'sketch' ? layer.name : `${layer.name}: draw here · Double-click: rename · Alt+arrows: change the order`"
+      :title="
+        layer.kind === 'sketch'
+          ? layer.name
+          : `${layer.name}: draw here · Double-click: rename · Alt+arrows: change the order`
+      "
       @click="layer.kind !== 'sketch' && (view.activeLayer = layer.id)"
       @dblclick="startNaming"
     >
@@ -66,7 +102,13 @@ function key(e: KeyboardEvent): void {
       :class="layer.locked ? '' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'"
       :title="layer.locked ? 'Unlock' : 'Lock'"
       :aria-label="`${layer.locked ? 'Unlock' : 'Lock'} ${layer.name}`"
-      @click="change(layer.id, layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`, (l) => void (l.locked = !l.locked))"
+      @click="
+        change(
+          layer.id,
+          layer.locked ? `Unlock ${layer.name}` : `Lock ${layer.name}`,
+          (l) => void (l.locked = !l.locked),
+        )
+      "
     >
       <component :is="layer.locked ? Lock : LockOpen" :size="14" :stroke-width="1.7" />
     </button>

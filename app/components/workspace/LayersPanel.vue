@@ -32,13 +32,35 @@ onBeforeUnmount(() => sortable?.destroy())
     <h2 class="flex items-center justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">
       Layers
       <span class="-mr-1 flex items-center gap-1">
-        <button v-if="view.solo" class="rounded-full bg-plum px-2.5 py-px text-[11px] font-semibold text-white" title="Show the other layers again" @click="view.solo = false">Alone · show all</button>
-        <button class="quiet rounded p-1" title="Add a layer for lines" aria-label="Add a layer" @click="add"><Plus :size="15" /></button>
+        <button
+          v-if="view.solo"
+          class="rounded-full bg-plum px-2.5 py-px text-[11px] font-semibold text-white"
+          title="Show the other layers again"
+          @click="view.solo = false"
+        >
+          Alone · show all
+        </button>
+        <button class="quiet rounded p-1" title="Add a layer for lines" aria-label="Add a layer" @click="add">
+          <Plus :size="15" />
+        </button>
       </span>
     </h2>
     <ul ref="list" class="min-h-0 overflow-auto">
-      <LayerRow v-for="(layer, i) in layers" :key="`${layer.id} ${drops}`" :layer="layer" :top="i === 0" :bottom="i === layers.length - 1" />
+      <LayerRow
+        v-for="(layer, i) in layers"
+        :key="`${layer.id} ${drops}`"
+        :layer="layer"
+        :top="i === 0"
+        :bottom="i === layers.length - 1"
+      />
     </ul>
-    <button v-if="empty.length" class="quiet mx-3.5 my-1 h-6 self-start" :title="empty.map((l) => l.name).join(', ')" @click="removeEmpty">Delete {{ empty.length }} empty {{ empty.length === 1 ? 'layer' : 'layers' }}</button>
+    <button
+      v-if="empty.length"
+      class="quiet mx-3.5 my-1 h-6 self-start"
+      :title="empty.map((l) => l.name).join(', ')"
+      @click="removeEmpty"
+    >
+      Delete {{ empty.length }} empty {{ empty.length === 1 ? 'layer' : 'layers' }}
+    </button>
   </section>
 </template>

@@ -22,11 +22,19 @@ const pageStyle = computed(() => {
   const { zoom } = view.viewport
   const { snaps, gridSize } = studio.preferences
   const every = gridSize * zoom
-  const grid = snaps.grid && view.pass === 'lines' && every >= CLOSEST_GRID ? { backgroundImage: 'radial-gradient(circle at 0 0, var(--color-hair) 1.2px, transparent 1.6px)', backgroundSize: `${every}px ${every}px` } : {}
+  const grid =
+    snaps.grid && view.pass === 'lines' && every >= CLOSEST_GRID
+      ? {
+          backgroundImage: 'radial-gradient(circle at 0 0, var(--color-hair) 1.2px, transparent 1.6px)',
+          backgroundSize: `${every}px ${every}px`,
+        }
+      : {}
   return { ...grid, ...laidOnPage(view.viewport, boxOfPage(page)) }
 })
 
-const leftOfWipe = computed(() => (view.wipedAt === null ? {} : { clipPath: `inset(0 ${(1 - view.wipedAt) * 100}% 0 0)` }))
+const leftOfWipe = computed(() =>
+  view.wipedAt === null ? {} : { clipPath: `inset(0 ${(1 - view.wipedAt) * 100}% 0 0)` },
+)
 
 const sketches = computed(() => {
   // What leaves the house is judged without the pencil.
@@ -50,7 +58,18 @@ const sketches = computed(() => {
 
 <template>
   <div class="page absolute left-0 top-0 origin-top-left bg-paper" :style="pageStyle" />
-  <div class="pointer-events-none absolute inset-0" :class="sketches.some((s) => s.sketch.plain) ? '' : 'mix-blend-multiply'" :style="leftOfWipe">
-    <SketchPicture v-for="s in sketches" :key="s.sketch.id" :sketch="s.sketch" :style="s.style" class="absolute left-0 top-0 max-w-none origin-top-left select-none" :class="s.sketch.plain ? '' : 'mix-blend-multiply'" />
+  <div
+    class="pointer-events-none absolute inset-0"
+    :class="sketches.some((s) => s.sketch.plain) ? '' : 'mix-blend-multiply'"
+    :style="leftOfWipe"
+  >
+    <SketchPicture
+      v-for="s in sketches"
+      :key="s.sketch.id"
+      :sketch="s.sketch"
+      :style="s.style"
+      class="absolute left-0 top-0 max-w-none origin-top-left select-none"
+      :class="s.sketch.plain ? '' : 'mix-blend-multiply'"
+    />
   </div>
 </template>

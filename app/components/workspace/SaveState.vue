@@ -19,9 +19,19 @@ const words = computed(() => {
   }
 })
 
-const tone = computed(() => ({ saved: 'text-mute', saving: 'text-mute', waiting: 'text-[#8a4d08]', refused: 'text-brick' })[store.saveState])
+const tone = computed(
+  () =>
+    ({ saved: 'text-mute', saving: 'text-mute', waiting: 'text-[#8a4d08]', refused: 'text-brick' })[store.saveState],
+)
 </script>
 
 <template>
-  <span class="shrink-0 text-right" :class="tone" :title="store.saveMessage || undefined" role="status" data-testid="save-state">{{ words }}</span>
+  <span
+    class="shrink-0 text-right"
+    :class="tone"
+    :title="store.saveMessage || undefined"
+    role="status"
+    data-testid="save-state"
+    >{{ words }}</span
+  >
 </template>

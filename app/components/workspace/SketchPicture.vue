@@ -11,7 +11,9 @@ import type { SketchWorker } from '~/workers/sketch.worker'
 const props = defineProps<{ sketch: Sketch }>()
 const store = useDrawingStore()
 const canvas = ref<HTMLCanvasElement>()
-const isMade = computed(() => !!(props.sketch.clean || props.sketch.corners || props.sketch.crop || props.sketch.mirrored))
+const isMade = computed(
+  () => !!(props.sketch.clean || props.sketch.corners || props.sketch.crop || props.sketch.mirrored),
+)
 let thread: { worker: Worker; remote: Remote<SketchWorker> } | null = null
 let newest = 0
 let busy = false
@@ -27,7 +29,9 @@ async function make(): Promise<void> {
   }
   const { clean } = props.sketch
   const name = JSON.stringify({ ...sourceOf(props.sketch), ...clean })
-  const made = await thread.remote.prepare(sourceOf(props.sketch), clean ? { ...clean } : null).finally(() => (busy = false))
+  const made = await thread.remote
+    .prepare(sourceOf(props.sketch), clean ? { ...clean } : null)
+    .finally(() => (busy = false))
   if (!thread) return
   if ('problem' in made) store.notice = made.problem
   else if (canvas.value) {
@@ -38,7 +42,9 @@ async function make(): Promise<void> {
   if (mine !== newest) void make()
 }
 
-watch([() => JSON.stringify([props.sketch.clean, sourceOf(props.sketch)]), canvas], () => void make(), { immediate: true })
+watch([() => JSON.stringify([props.sketch.clean, sourceOf(props.sketch)]), canvas], () => void make(), {
+  immediate: true,
+})
 
 onBeforeUnmount(() => {
   thread?.worker.terminate()

@@ -55,12 +55,18 @@ function rename(): void {
           class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550] max-xl:px-2"
           :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
           :aria-current="view.pass === pass ? 'step' : undefined"
-            :title="`${title} (${keys.keyOf(String(i + 1)).toUpperCase()})${proof.done[pass] ? ': nothing left to look at' : ''}`"
+          :title="`${title} (${keys.keyOf(String(i + 1)).toUpperCase()})${proof.done[pass] ? ': nothing left to look at' : ''}`"
           @click="view.pass = pass"
         >
           <span
             class="number h-[18px] w-[18px] rounded-full text-center text-[11px] leading-[18px] font-semibold"
-            :class="view.pass === pass ? 'bg-plum text-white' : proof.done[pass] ? 'bg-[#dfe6d4] text-[#3a5530]' : 'bg-[#e4dccf] text-mute-deep'"
+            :class="
+              view.pass === pass
+                ? 'bg-plum text-white'
+                : proof.done[pass]
+                  ? 'bg-[#dfe6d4] text-[#3a5530]'
+                  : 'bg-[#e4dccf] text-mute-deep'
+            "
             >{{ i + 1 }}</span
           >
           {{ title }}
@@ -69,7 +75,9 @@ function rename(): void {
     </nav>
     <SaveState />
     <button class="button shrink-0" :disabled="!store.canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</button>
-    <button class="button shrink-0" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">Redo</button>
+    <button class="button shrink-0" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">
+      Redo
+    </button>
     <HistoryMenu />
   </header>
 </template>

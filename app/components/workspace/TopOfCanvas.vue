@@ -13,6 +13,12 @@ const ink = useInk()
   <div class="pointer-events-none absolute inset-x-2 top-2 z-10 flex flex-col gap-2">
     <GuideTip />
     <WorkBadge v-if="view.work" :what="view.work.what" :share="view.work.share" stoppable @stop="view.work.stop()" />
-    <WorkBadge v-else-if="ink.progress.value !== null" :what="view.showsShapes ? 'Making shapes' : 'Inking'" :share="ink.progress.value" :stoppable="view.showsShapes" @stop="ink.stopShapes()" />
+    <WorkBadge
+      v-else-if="ink.progress.value !== null"
+      :what="view.showsShapes ? 'Making shapes' : 'Inking'"
+      :share="ink.progress.value"
+      :stoppable="view.showsShapes"
+      @stop="ink.stopShapes()"
+    />
   </div>
 </template>

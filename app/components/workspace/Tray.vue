@@ -24,24 +24,48 @@ function keyAt(i: number): { key: string; spoken: string } {
 <template>
   <div class="flex h-full w-[314px] shrink-0 flex-col border-r border-hair px-2 py-2.5" data-testid="tray">
     <div class="grid gap-1" role="toolbar" aria-label="Instruments">
-      <div v-for="(row, i) in rows" :key="row[0]!.id" class="grid grid-cols-6 gap-[3px]" :class="rows.length > 1 ? 'h-[39px]' : 'h-[58px]'">
+      <div
+        v-for="(row, i) in rows"
+        :key="row[0]!.id"
+        class="grid grid-cols-6 gap-[3px]"
+        :class="rows.length > 1 ? 'h-[39px]' : 'h-[58px]'"
+      >
         <button
           v-for="tool in row"
           :key="tool.id"
           class="relative flex flex-col items-center justify-center rounded-[10px] border tracking-[-0.015em]"
-          :class="[view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute', rows.length > 1 ? 'gap-px pt-0.5 text-[11px] tracking-[-0.03em]' : 'gap-[3px] text-[12px]']"
+          :class="[
+            view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute',
+            rows.length > 1 ? 'gap-px pt-0.5 text-[11px] tracking-[-0.03em]' : 'gap-[3px] text-[12px]',
+          ]"
           :aria-pressed="view.instrument === tool.id"
           :title="`${tool.title}: ${tool.help} (${tool.spoken})`"
           @click="view.chosen[view.pass] = tool.id"
         >
-          <kbd class="number absolute top-px right-1 text-[9.5px] font-semibold" :class="view.instrument === tool.id ? 'text-[#f4d4e4]' : 'text-mute'">{{ tool.key }}</kbd>
+          <kbd
+            class="number absolute top-px right-1 text-[9.5px] font-semibold"
+            :class="view.instrument === tool.id ? 'text-[#f4d4e4]' : 'text-mute'"
+            >{{ tool.key }}</kbd
+          >
           <component :is="tool.icon" :size="rows.length > 1 ? 15 : 17" :stroke-width="1.7" />
           <span>{{ tool.title }}</span>
         </button>
-        <span v-if="i > 0 && row.length < TRAY_KEYS.length" class="quiet self-center pl-1.5 text-[11px] leading-[1.25]" :style="{ gridColumn: `span ${TRAY_KEYS.length - row.length}` }">{{ row.length < TRAY_KEYS.length - 1 ? 'this row: hold Shift with the key' : 'with Shift' }}</span>
+        <span
+          v-if="i > 0 && row.length < TRAY_KEYS.length"
+          class="quiet self-center pl-1.5 text-[11px] leading-[1.25]"
+          :style="{ gridColumn: `span ${TRAY_KEYS.length - row.length}` }"
+          >{{ row.length < TRAY_KEYS.length - 1 ? 'this row: hold Shift with the key' : 'with Shift' }}</span
+        >
       </div>
     </div>
     <ProfileShelf v-if="passOf(view.pass).hasShelf" class="mt-2" />
-    <p class="quiet mt-auto line-clamp-2 text-[12px] leading-4" aria-live="polite" :title="view.hint" data-testid="hint">{{ view.hint }}</p>
+    <p
+      class="quiet mt-auto line-clamp-2 text-[12px] leading-4"
+      aria-live="polite"
+      :title="view.hint"
+      data-testid="hint"
+    >
+      {{ view.hint }}
+    </p>
   </div>
 </template>

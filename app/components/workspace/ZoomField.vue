@@ -24,8 +24,32 @@ const shown = (): string => `${Math.round(view.viewport.zoom * 100)} %`
 
 <template>
   <span class="flex items-center" role="group" aria-label="Zoom">
-    <button class="grid h-6 w-6 place-items-center rounded hover:bg-raise hover:text-ink" title="Zoom out ( - )" aria-label="Zoom out" @click="view.zoomBy(1 / STEP)"><Minus :size="13" /></button>
-    <input ref="field" class="h-6 w-[52px] rounded bg-transparent text-center hover:bg-raise" :value="shown()" aria-label="Zoom in percent" title="Type a zoom in percent. 0: whole page, 9: final size" data-testid="zoom" @focus="field?.select()" @change="set" @keydown.enter="field?.blur()" />
-    <button class="grid h-6 w-6 place-items-center rounded hover:bg-raise hover:text-ink" title="Zoom in ( + )" aria-label="Zoom in" @click="view.zoomBy(STEP)"><Plus :size="13" /></button>
+    <button
+      class="grid h-6 w-6 place-items-center rounded hover:bg-raise hover:text-ink"
+      title="Zoom out ( - )"
+      aria-label="Zoom out"
+      @click="view.zoomBy(1 / STEP)"
+    >
+      <Minus :size="13" />
+    </button>
+    <input
+      ref="field"
+      class="h-6 w-[52px] rounded bg-transparent text-center hover:bg-raise"
+      :value="shown()"
+      aria-label="Zoom in percent"
+      title="Type a zoom in percent. 0: whole page, 9: final size"
+      data-testid="zoom"
+      @focus="field?.select()"
+      @change="set"
+      @keydown.enter="field?.blur()"
+    />
+    <button
+      class="grid h-6 w-6 place-items-center rounded hover:bg-raise hover:text-ink"
+      title="Zoom in ( + )"
+      aria-label="Zoom in"
+      @click="view.zoomBy(STEP)"
+    >
+      <Plus :size="13" />
+    </button>
   </span>
 </template>

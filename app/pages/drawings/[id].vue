@@ -60,7 +60,13 @@ const canvas = ref<InstanceType<typeof CanvasView>>()
 const failure = ref('')
 const keysOpen = ref(false)
 
-const STRIPS = { sketch: SketchStrip, lines: LinesStrip, weight: WeightStrip, shapes: ShapesStrip, fill: FillStrip } as const
+const STRIPS = {
+  sketch: SketchStrip,
+  lines: LinesStrip,
+  weight: WeightStrip,
+  shapes: ShapesStrip,
+  fill: FillStrip,
+} as const
 const strip = computed(() => (view.pass === 'deliver' ? null : STRIPS[view.pass]))
 
 async function open(): Promise<void> {
@@ -92,34 +98,41 @@ function takePlace({ pass, layer, viewport }: Place): void {
 }
 
 function keepPlace(): void {
-  if (store.drawing) places.keep({ drawing: store.drawing.id, pass: view.pass, layer: view.activeLayer, viewport: view.fitting ? null : { ...view.viewport } })
+  if (store.drawing)
+    places.keep({
+      drawing: store.drawing.id,
+      pass: view.pass,
+      layer: view.activeLayer,
+      viewport: view.fitting ? null : { ...view.viewport },
+    })
 }
 
 /** Lines that were being laid when a window of this drawing was closed, reloaded or crashed are steps now. */
 async function bringBack(drawing: Drawing): Promise<boolean> {
   const left = await takeLeftBehind(drawing)
   for (const line of left) store.edit(line.label, (draft) => placeLine(draft, line, view.activeLayer))
-  if (left.length) store.notice = `${left.length === 1 ? 'The line that was' : 'The lines that were'} being drawn when this drawing was closed ${left.length === 1 ? 'is' : 'are'} here again.`
+  if (left.length)
+    store.notice = `${left.length === 1 ? 'The line that was' : 'The lines that were'} being drawn when this drawing was closed ${left.length === 1 ? 'is' : 'are'} here again.`
   return left.length > 0
 }
 
 /** A choice is let go when undo takes its line away, or when its layer is locked or out of sight. */
-watch(
-  [() => store.drawing?.layers, () => view.alone],
-  ([layers]) => {
-    const named = new Set([...view.selection, ...view.stops.map((s) => s.line), ...view.nodes.map((n) => n.line)])
-    const open = new Map([...named].flatMap((id) => {
+watch([() => store.drawing?.layers, () => view.alone], ([layers]) => {
+  const named = new Set([...view.selection, ...view.stops.map((s) => s.line), ...view.nodes.map((n) => n.line)])
+  const open = new Map(
+    [...named].flatMap((id) => {
       const found = store.drawing && findLine(store.drawing, id)
       return found && isOpen(found.layer, view.alone) ? [[id, found.line] as const] : []
-    }))
-    if (view.selection.some((id) => !open.has(id))) view.select(view.selection.filter((id) => open.has(id)))
-    const stopsOf = (line: string): number => open.get(line)?.weight.stops.length ?? 0
-    if (view.stops.some((s) => s.index >= stopsOf(s.line))) view.stops = view.stops.filter((s) => s.index < stopsOf(s.line))
-    const solids = new Set(openSolids({ layers: layers ?? [] }, view.alone).map((s) => s.id))
-    if (view.solids.some((id) => !solids.has(id))) view.solids = view.solids.filter((id) => solids.has(id))
-    if (view.nodes.some((n) => n.index >= (open.get(n.line)?.path.nodes.length ?? 0))) view.nodes = []
-  },
-)
+    }),
+  )
+  if (view.selection.some((id) => !open.has(id))) view.select(view.selection.filter((id) => open.has(id)))
+  const stopsOf = (line: string): number => open.get(line)?.weight.stops.length ?? 0
+  if (view.stops.some((s) => s.index >= stopsOf(s.line)))
+    view.stops = view.stops.filter((s) => s.index < stopsOf(s.line))
+  const solids = new Set(openSolids({ layers: layers ?? [] }, view.alone).map((s) => s.id))
+  if (view.solids.some((id) => !solids.has(id))) view.solids = view.solids.filter((id) => solids.has(id))
+  if (view.nodes.some((n) => n.index >= (open.get(n.line)?.path.nodes.length ?? 0))) view.nodes = []
+})
 
 /** A page that is seen whole stays so when it changes its size. */
 watch(
@@ -158,12 +171,24 @@ const hand = {
   putAway: (): boolean => canvas.value?.keyHand.putAway() ?? false,
 }
 useOwnKeys()
-useHotkeys({ key: (name, shift) => canvas.value?.key(name, shift) ?? false, hand, undo, redo, showKeys: () => (keysOpen.value = true), finding: proof.step })
+useHotkeys({
+  key: (name, shift) => canvas.value?.key(name, shift) ?? false,
+  hand,
+  undo,
+  redo,
+  showKeys: () => (keysOpen.value = true),
+  finding: proof.step,
+})
 
 /** Pictures may be several, each a sketch; of other files the first is brought in. */
 function take(files: readonly File[]): void {
   const [file] = files
-  if (file) void (isInkml(file) ? bringInTraces(file) : isSvg(file) && view.pass !== 'sketch' ? bringInLines(file) : bringIn(...files))
+  if (file)
+    void (isInkml(file)
+      ? bringInTraces(file)
+      : isSvg(file) && view.pass !== 'sketch'
+        ? bringInLines(file)
+        : bringIn(...files))
 }
 const drop = (e: DragEvent): void => take([...(e.dataTransfer?.files ?? [])])
 
@@ -188,16 +213,32 @@ onBeforeRouteLeave(async () => {
   await store.allSent()
   // A new drawing in which nothing was done leaves no card behind.
   const { drawing, history } = store
-  const untouched = drawing && drawing.name === UNTITLED && !history.undo.length && !history.redo.length && drawing.layers.every((l) => !l.items.length)
+  const untouched =
+    drawing &&
+    drawing.name === UNTITLED &&
+    !history.undo.length &&
+    !history.redo.length &&
+    drawing.layers.every((l) => !l.items.length)
   if (untouched) await deleteDrawing(drawing.id).catch(() => undefined)
 })
 onBeforeUnmount(() => store.close())
 </script>
 
 <template>
-  <div class="relative grid h-full select-none grid-cols-[minmax(0,1fr)] grid-rows-[52px_minmax(0,1fr)_auto]" @dragover.prevent @drop.prevent="drop">
+  <div
+    class="relative grid h-full select-none grid-cols-[minmax(0,1fr)] grid-rows-[52px_minmax(0,1fr)_auto]"
+    @dragover.prevent
+    @drop.prevent="drop"
+  >
     <NoticeBar v-model="store.notice" :above="view.folds.dock ? '!bottom-6' : '!bottom-[190px]'">
-      <button v-for="way in store.ways" :key="way.title" class="shrink-0 font-semibold text-[#f0cfe0] underline underline-offset-2" @click="takeWay(way)">{{ way.title }}</button>
+      <button
+        v-for="way in store.ways"
+        :key="way.title"
+        class="shrink-0 font-semibold text-[#f0cfe0] underline underline-offset-2"
+        @click="takeWay(way)"
+      >
+        {{ way.title }}
+      </button>
     </NoticeBar>
     <template v-if="store.drawing">
       <TopBar @undo="undo" @redo="redo" />
@@ -206,20 +247,50 @@ onBeforeUnmount(() => store.close())
           <CanvasView ref="canvas" />
           <ImportNotes />
           <TopOfCanvas />
-          <button class="quiet absolute right-2 top-2 rounded bg-panel/80 p-1" :title="view.folds.column ? 'Show the right column' : 'Fold the right column away'" :aria-label="view.folds.column ? 'Show the right column' : 'Fold the right column away'" @click="view.folds.column = !view.folds.column">
+          <button
+            class="quiet absolute right-2 top-2 rounded bg-panel/80 p-1"
+            :title="view.folds.column ? 'Show the right column' : 'Fold the right column away'"
+            :aria-label="view.folds.column ? 'Show the right column' : 'Fold the right column away'"
+            @click="view.folds.column = !view.folds.column"
+          >
             <ChevronRight :size="15" :class="view.folds.column ? 'rotate-180' : ''" />
           </button>
-          <button class="quiet absolute right-2 bottom-2 rounded bg-panel/80 p-1" :title="view.folds.dock ? 'Show the dock' : 'Fold the dock away'" :aria-label="view.folds.dock ? 'Show the dock' : 'Fold the dock away'" @click="view.folds.dock = !view.folds.dock">
+          <button
+            class="quiet absolute right-2 bottom-2 rounded bg-panel/80 p-1"
+            :title="view.folds.dock ? 'Show the dock' : 'Fold the dock away'"
+            :aria-label="view.folds.dock ? 'Show the dock' : 'Fold the dock away'"
+            @click="view.folds.dock = !view.folds.dock"
+          >
             <component :is="view.folds.dock ? ChevronUp : ChevronDown" :size="15" />
           </button>
-          <div class="number absolute bottom-2 left-2 flex items-center gap-3 rounded bg-panel/80 px-1.5 py-0.5 text-[11px] text-mute-deep">
+          <div
+            class="number absolute bottom-2 left-2 flex items-center gap-3 rounded bg-panel/80 px-1.5 py-0.5 text-[11px] text-mute-deep"
+          >
             <ZoomField />
-            <button v-if="view.viewport.angle" class="underline decoration-dotted hover:text-ink" title="Turn the page upright ( / )" @click="view.setUpright()">turned {{ Math.round(view.viewport.angle) }}°</button>
-            <button v-if="view.viewport.mirrored" class="underline decoration-dotted hover:text-ink" title="See the page as it is (M)" @click="view.mirror()">mirrored view</button>
+            <button
+              v-if="view.viewport.angle"
+              class="underline decoration-dotted hover:text-ink"
+              title="Turn the page upright ( / )"
+              @click="view.setUpright()"
+            >
+              turned {{ Math.round(view.viewport.angle) }}°
+            </button>
+            <button
+              v-if="view.viewport.mirrored"
+              class="underline decoration-dotted hover:text-ink"
+              title="See the page as it is (M)"
+              @click="view.mirror()"
+            >
+              mirrored view
+            </button>
             <button class="underline decoration-dotted hover:text-ink" @click="keysOpen = true">? keys</button>
           </div>
         </main>
-        <aside v-show="!view.folds.column" class="flex w-64 shrink-0 flex-col border-l border-hair bg-panel" aria-label="Drawing at a glance">
+        <aside
+          v-show="!view.folds.column"
+          class="flex w-64 shrink-0 flex-col border-l border-hair bg-panel"
+          aria-label="Drawing at a glance"
+        >
           <AtADistance />
           <ProofPanel @go="proof.goTo" />
           <LayersPanel />
@@ -243,8 +314,17 @@ onBeforeUnmount(() => store.close())
       <p v-else class="quiet" role="status">Opening the drawing …</p>
     </div>
     <KeysCard changeable :open="keysOpen" @close="keysOpen = false" />
-    <div v-if="isTooSmall" class="absolute inset-0 z-50 grid place-items-center bg-desk px-6 text-center" role="alert" data-testid="too-small">
-      <p class="max-w-[360px]">This window is <span class="number">{{ size }}</span>; the workspace needs <span class="number">1024 x 700</span> to show all of it. Make the window larger, or zoom the browser out. The drawing is as you left it.</p>
+    <div
+      v-if="isTooSmall"
+      class="absolute inset-0 z-50 grid place-items-center bg-desk px-6 text-center"
+      role="alert"
+      data-testid="too-small"
+    >
+      <p class="max-w-[360px]">
+        This window is <span class="number">{{ size }}</span>; the workspace needs
+        <span class="number">1024 x 700</span> to show all of it. Make the window larger, or zoom the browser out. The
+        drawing is as you left it.
+      </p>
     </div>
   </div>
 </template>

@@ -74,7 +74,10 @@ export function zipOf(files: Iterable<ArchiveFile>): Uint8Array {
 const DENSEST = 300
 const LIGHT = 4 * 1024 * 1024
 
-const tooLarge = ({ bytes }: ArchiveLimits): BadArchive => new BadArchive(`Unpacked, the archive is larger than ${Math.round(bytes / 1024 ** 2)} MB, which is more than can be taken. Bring it in in parts.`)
+const tooLarge = ({ bytes }: ArchiveLimits): BadArchive =>
+  new BadArchive(
+    `Unpacked, the archive is larger than ${Math.round(bytes / 1024 ** 2)} MB, which is more than can be taken. Bring it in in parts.`,
+  )
 
 /**
  * Paths of the files of an archive, nothing of it unpacked.
@@ -86,13 +89,21 @@ export function listedIn(bytes: Uint8Array, limits: ArchiveLimits): string[] {
   let total = 0
   read(bytes, ({ name, size, originalSize }) => {
     if (name.endsWith('/')) return false
-    if (!isPlainPath(name)) throw new BadArchive(`The archive holds a file "${name.slice(0, 80)}" that leads out of it. It was not made by Bellatrait; do not trust it.`)
-    if (seen.has(name)) throw new BadArchive(`The archive holds the file "${name.slice(0, 80)}" twice. Make the archive again.`)
+    if (!isPlainPath(name))
+      throw new BadArchive(
+        `The archive holds a file "${name.slice(0, 80)}" that leads out of it. It was not made by Bellatrait; do not trust it.`,
+      )
+    if (seen.has(name))
+      throw new BadArchive(`The archive holds the file "${name.slice(0, 80)}" twice. Make the archive again.`)
     seen.add(name)
     total += originalSize
-    if (seen.size > limits.files) throw new BadArchive(`The archive holds more than ${limits.files} files. Bring it in in parts.`)
+    if (seen.size > limits.files)
+      throw new BadArchive(`The archive holds more than ${limits.files} files. Bring it in in parts.`)
     if (total > limits.bytes) throw tooLarge(limits)
-    if (originalSize > LIGHT && originalSize > DENSEST * size) throw new BadArchive(`The archive holds a file "${name.slice(0, 80)}" that is packed more tightly than anything that is drawn. It was not made by Bellatrait; do not trust it.`)
+    if (originalSize > LIGHT && originalSize > DENSEST * size)
+      throw new BadArchive(
+        `The archive holds a file "${name.slice(0, 80)}" that is packed more tightly than anything that is drawn. It was not made by Bellatrait; do not trust it.`,
+      )
     return false
   })
   return [...seen]
@@ -104,7 +115,11 @@ export function listedIn(bytes: Uint8Array, limits: ArchiveLimits): string[] {
  *
  * @throws BadArchive where it is none, is damaged, holds paths that lead elsewhere, or is larger than `limits`
  */
-export function unzipped(bytes: Uint8Array, limits: ArchiveLimits, wanted: (path: string) => boolean = () => true): Map<string, Uint8Array> {
+export function unzipped(
+  bytes: Uint8Array,
+  limits: ArchiveLimits,
+  wanted: (path: string) => boolean = () => true,
+): Map<string, Uint8Array> {
   const all = listedIn(bytes, { ...limits, bytes: Infinity })
   const files = new Set(all.filter(wanted))
   let total = 0

@@ -51,7 +51,11 @@ export function tracesOf(drawing: Drawing, samplesOf: Deliverer['samplesOf']): P
 }
 
 /** The SVG of outlines as settings have it. */
-export const outlinesOf = (drawing: Drawing, shapes: readonly Shape[], { leaving, svg, ground }: DeliverySettings): { svg: string; shapes: Shape[] } => {
+export const outlinesOf = (
+  drawing: Drawing,
+  shapes: readonly Shape[],
+  { leaving, svg, ground }: DeliverySettings,
+): { svg: string; shapes: Shape[] } => {
   const own = svg.groups === 'layer' && leaving !== 'one' ? layerShapes(drawing) : shapes
   const left = leavingShapes(own, drawing.inks, leaving, shapeSettingsOf(drawing))
   return { svg: writeSvg(drawing, { content: 'outlines', shapes: left, ...svg, ground }), shapes: left }
@@ -62,30 +66,68 @@ export const outlinesOf = (drawing: Drawing, shapes: readonly Shape[], { leaving
  *
  * @throws NothingToDeliver where there are no traces; InputError for impossible settings
  */
-export async function deliverable(drawing: Drawing, shapes: readonly Shape[], settings: DeliverySettings, by: Deliverer): Promise<DeliveredFile> {
+export async function deliverable(
+  drawing: Drawing,
+  shapes: readonly Shape[],
+  settings: DeliverySettings,
+  by: Deliverer,
+): Promise<DeliveredFile> {
   const base = fileNameOf(drawing.name)
   if (settings.kind !== 'all') return one(settings.kind, base, drawing, shapes, settings, by)
-  const kinds: DeliveryKind[] = ['outlines', 'lines', 'pdf', 'picture', ...(tracesOf(drawing, by.samplesOf).length ? (['traces'] as const) : [])]
+  const kinds: DeliveryKind[] = [
+    'outlines',
+    'lines',
+    'pdf',
+    'picture',
+    ...(tracesOf(drawing, by.samplesOf).length ? (['traces'] as const) : []),
+  ]
   const files: DeliveredFile[] = []
   for (const kind of kinds) files.push(await one(kind, base, drawing, shapes, settings, by))
-  const archive = zipOf(files.map(({ name, bytes, mediaType }) => ({ path: name, bytes, packed: mediaType === 'image/png' })))
+  const archive = zipOf(
+    files.map(({ name, bytes, mediaType }) => ({ path: name, bytes, packed: mediaType === 'image/png' })),
+  )
   return { name: `${base}.zip`, mediaType: 'application/zip', bytes: archive }
 }
 
-async function one(kind: DeliveryKind, base: string, drawing: Drawing, shapes: readonly Shape[], settings: DeliverySettings, by: Deliverer): Promise<DeliveredFile> {
+async function one(
+  kind: DeliveryKind,
+  base: string,
+  drawing: Drawing,
+  shapes: readonly Shape[],
+  settings: DeliverySettings,
+  by: Deliverer,
+): Promise<DeliveredFile> {
   switch (kind) {
     case 'pdf': {
       // What writes it is large, and read only when one is asked for.
       const { writePdf } = await import('../pdf/write-pdf')
       const { tolerance } = shapeSettingsOf(drawing)
       const left = settings.pdf.separate ? shapes : leavingShapes(shapes, drawing.inks, settings.leaving, { tolerance })
-      return { name: `${base}.pdf`, mediaType: 'application/pdf', bytes: await writePdf(drawing, { ...settings.pdf, shapes: left, tolerance }) }
+      return {
+        name: `${base}.pdf`,
+        mediaType: 'application/pdf',
+        bytes: await writePdf(drawing, { ...settings.pdf, shapes: left, tolerance }),
+      }
     }
     case 'lines':
-      return { name: `${base}.live.svg`, mediaType: 'image/svg+xml', bytes: bytesOf(writeSvg(withWholeTraces(drawing, by.samplesOf), { content: 'lines' })) }
+      return {
+        name: `${base}.live.svg`,
+        mediaType: 'image/svg+xml',
+        bytes: bytesOf(writeSvg(withWholeTraces(drawing, by.samplesOf), { content: 'lines' })),
+      }
     case 'picture': {
       const { tones } = settings.picture
-      return { name: `${base}.png`, mediaType: 'image/png', bytes: await by.picture({ ...pictureSize(drawing.page, settings.picture), shapes: leavingShapes(shapes, drawing.inks, settings.leaving, shapeSettingsOf(drawing)), drawing, ground: settings.ground, tones }) }
+      return {
+        name: `${base}.png`,
+        mediaType: 'image/png',
+        bytes: await by.picture({
+          ...pictureSize(drawing.page, settings.picture),
+          shapes: leavingShapes(shapes, drawing.inks, settings.leaving, shapeSettingsOf(drawing)),
+          drawing,
+          ground: settings.ground,
+          tones,
+        }),
+      }
     }
     case 'traces': {
       const traces = tracesOf(drawing, by.samplesOf)
@@ -93,6 +135,10 @@ async function one(kind: DeliveryKind, base: string, drawing: Drawing, shapes: r
       return { name: `${base}.inkml`, mediaType: 'application/inkml+xml', bytes: bytesOf(writeInkml(traces)) }
     }
     default:
-      return { name: `${base}.svg`, mediaType: 'image/svg+xml', bytes: bytesOf(outlinesOf(drawing, shapes, settings).svg) }
+      return {
+        name: `${base}.svg`,
+        mediaType: 'image/svg+xml',
+        bytes: bytesOf(outlinesOf(drawing, shapes, settings).svg),
+      }
   }
 }

@@ -12,8 +12,12 @@ export function layerShapes(drawing: Drawing): Shape[] {
   const settings = shapeSettingsOf(drawing)
   if (!settings.unite) return shapesOf(drawing).shapes
   const layerOf = new Map(drawing.layers.flatMap((l) => l.items.map((i) => [i.id, l.id] as const)))
-  const layerIn = (s: Shape): string | undefined => layerOf.get(s.id) ?? s.from.map((id) => layerOf.get(id)).find((l) => l !== undefined)
-  const apart = shapesOf({ ...drawing, settings: { ...drawing.settings, shapes: { ...settings, unite: false } } }).shapes
+  const layerIn = (s: Shape): string | undefined =>
+    layerOf.get(s.id) ?? s.from.map((id) => layerOf.get(id)).find((l) => l !== undefined)
+  const apart = shapesOf({
+    ...drawing,
+    settings: { ...drawing.settings, shapes: { ...settings, unite: false } },
+  }).shapes
   const runs: Shape[][] = []
   for (const shape of apart) {
     const last = runs.at(-1)
@@ -26,6 +30,11 @@ export function layerShapes(drawing: Drawing): Shape[] {
     const [first] = run
     if (run.length === 1) return first!
     const contours = unionShapes(run, settings)
-    return { ...first!, from: run.flatMap((s) => s.from), contours: settings.simplify > 0 ? simplifyContours(contours, { tolerance: settings.simplify }).contours : contours }
+    return {
+      ...first!,
+      from: run.flatMap((s) => s.from),
+      contours:
+        settings.simplify > 0 ? simplifyContours(contours, { tolerance: settings.simplify }).contours : contours,
+    }
   })
 }

@@ -15,7 +15,10 @@ export interface PictureSize {
 const MM_PER_INCH = 25.4
 
 /** How many dots a picture of a page has: as the settings say, at most 20,000 a side, one at least. */
-export function pictureSize({ width, height, pxPerMm }: Page, { by, dpi, side }: DeliverySettings['picture']): PictureSize {
+export function pictureSize(
+  { width, height, pxPerMm }: Page,
+  { by, dpi, side }: DeliverySettings['picture'],
+): PictureSize {
   const longer = Math.max(width, height)
   const wanted = by === 'dpi' ? dpi / MM_PER_INCH / pxPerMm : side / longer
   const scale = Math.min(wanted, LARGEST_PICTURE / longer)

@@ -54,8 +54,14 @@ export interface NamedDelivery {
 
 /** Settings that are there from the start. */
 export const FIRST_DELIVERIES: readonly NamedDelivery[] = [
-  { name: 'print', settings: { ...PLAIN_DELIVERY, kind: 'pdf', pdf: { bleed: 3, marks: true, separate: false, colours: 'print' } } },
-  { name: 'shirt', settings: { ...PLAIN_DELIVERY, kind: 'pdf', pdf: { bleed: 0, marks: true, separate: true, colours: 'print' } } },
+  {
+    name: 'print',
+    settings: { ...PLAIN_DELIVERY, kind: 'pdf', pdf: { bleed: 3, marks: true, separate: false, colours: 'print' } },
+  },
+  {
+    name: 'shirt',
+    settings: { ...PLAIN_DELIVERY, kind: 'pdf', pdf: { bleed: 0, marks: true, separate: true, colours: 'print' } },
+  },
   { name: 'cutter', settings: { ...PLAIN_DELIVERY, leaving: 'one', svg: { groups: 'flat', unit: 'mm', digits: 3 } } },
 ]
 
@@ -66,9 +72,34 @@ export const deliverySchema = yup
   .object({
     kind: yup.string().oneOf(DELIVERY_KINDS).required(),
     leaving: yup.string().oneOf(LEAVINGS).required(),
-    ground: yup.string().strict().matches(/^#[0-9a-f]{6}$/i, 'the ground is no colour').nullable().defined(),
-    svg: yup.object({ groups: yup.string().oneOf(GROUPINGS).required(), unit: yup.string().oneOf(['px', 'mm']).required(), digits: within(0, 6).integer().nullable().defined() }).required(),
-    pdf: yup.object({ bleed: within(0, 50), marks: yup.boolean().strict().required(), separate: yup.boolean().strict().required(), colours: yup.string().oneOf(['screen', 'print']).required() }).required(),
-    picture: yup.object({ by: yup.string().oneOf(['dpi', 'px']).required(), dpi: within(10, 4800), side: within(1, LARGEST_PICTURE), tones: yup.string().oneOf(['colour', 'one-bit']).required() }).required(),
+    ground: yup
+      .string()
+      .strict()
+      .matches(/^#[0-9a-f]{6}$/i, 'the ground is no colour')
+      .nullable()
+      .defined(),
+    svg: yup
+      .object({
+        groups: yup.string().oneOf(GROUPINGS).required(),
+        unit: yup.string().oneOf(['px', 'mm']).required(),
+        digits: within(0, 6).integer().nullable().defined(),
+      })
+      .required(),
+    pdf: yup
+      .object({
+        bleed: within(0, 50),
+        marks: yup.boolean().strict().required(),
+        separate: yup.boolean().strict().required(),
+        colours: yup.string().oneOf(['screen', 'print']).required(),
+      })
+      .required(),
+    picture: yup
+      .object({
+        by: yup.string().oneOf(['dpi', 'px']).required(),
+        dpi: within(10, 4800),
+        side: within(1, LARGEST_PICTURE),
+        tones: yup.string().oneOf(['colour', 'one-bit']).required(),
+      })
+      .required(),
   })
   .noUnknown()

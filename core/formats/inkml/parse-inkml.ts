@@ -35,7 +35,8 @@ const MOST_OF_ONE = 50_000
 export function parseInkml(text: string): TraceSample[][] {
   const reader = new InkReader()
   readXml(text, 'InkML', 'ink', reader)
-  if (!reader.traces.length) throw new InputError('file', 'This InkML file holds no trace. Record one and export it again.')
+  if (!reader.traces.length)
+    throw new InputError('file', 'This InkML file holds no trace. Record one and export it again.')
   return reader.traces
 }
 
@@ -49,7 +50,8 @@ class InkReader {
   open(name: string, attributes: Record<string, SaxesAttributeNS>): void {
     const value = (key: string): string | undefined => attributes[key]?.value
     if (name === 'traceFormat') this.channels = []
-    if (name === 'channel') this.channels.push(channelOf(value('name') ?? '', value('min'), value('max'), value('units')))
+    if (name === 'channel')
+      this.channels.push(channelOf(value('name') ?? '', value('min'), value('max'), value('units')))
     if (name === 'trace') this.words = []
   }
 
@@ -73,9 +75,18 @@ class InkReader {
     const points = decoded(words, this.channels.length, trace)
     if (!points.length) return
     const at = (name: string): number => this.channels.findIndex((c) => c.name === name)
-    const [x, y, t, f, tiltX, tiltY] = ['X', 'Y', 'T', 'F', 'OTx', 'OTy'].map(at) as [number, number, number, number, number, number]
-    if (x < 0 || y < 0) throw new InputError('file', 'The traces of this InkML file have no X and Y, so there is nothing to draw.')
-    const number = (p: readonly number[], i: number): number => (p[i]! - this.channels[i]!.least) * this.channels[i]!.scale
+    const [x, y, t, f, tiltX, tiltY] = ['X', 'Y', 'T', 'F', 'OTx', 'OTy'].map(at) as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ]
+    if (x < 0 || y < 0)
+      throw new InputError('file', 'The traces of this InkML file have no X and Y, so there is nothing to draw.')
+    const number = (p: readonly number[], i: number): number =>
+      (p[i]! - this.channels[i]!.least) * this.channels[i]!.scale
     const began = t < 0 ? 0 : number(points[0]!, t)
     this.traces.push(
       points.map((p, i): TraceSample => ({
@@ -90,7 +101,10 @@ class InkReader {
 }
 
 const tooMany = (what: string, count: number, most: number): InputError =>
-  new InputError('file', `${what} has ${count.toLocaleString('en')} points or more; up to ${most.toLocaleString('en')} can be brought in. Record it in shorter parts.`)
+  new InputError(
+    'file',
+    `${what} has ${count.toLocaleString('en')} points or more; up to ${most.toLocaleString('en')} can be brought in. Record it in shorter parts.`,
+  )
 
 function commasIn(words: string): number {
   let n = 0
@@ -129,7 +143,10 @@ function decoded(words: string, width: number, trace: number): number[][] {
     .map((point, i) => {
       const numbers = point.length > LONGEST_POINT ? [] : [...point.matchAll(NUMBER)]
       if (numbers.length < width || point.replace(NUMBER, '').trim()) {
-        throw new InputError('file', `Point ${i + 1} of trace ${trace} of this InkML file ("${point.slice(0, 40)}") does not have the ${width} numbers that its format asks for.`)
+        throw new InputError(
+          'file',
+          `Point ${i + 1} of trace ${trace} of this InkML file ("${point.slice(0, 40)}") does not have the ${width} numbers that its format asks for.`,
+        )
       }
       const row = numbers.slice(0, width).map(([, mark, digits], k) => {
         if (mark) order[k] = MARKS[mark]!

@@ -14,11 +14,27 @@ const MOST = 500
 const schema = yup.object({
   form: yup.string().strict().oneOf([FORM]).required(),
   name: yup.string().strict().trim().min(1).max(120).required(),
-  inks: yup.array(yup.object({ name: yup.string().strict().min(1).max(80).required(), colour: yup.string().strict().matches(/^#[0-9a-fA-F]{6}$/).required() }).required()).min(1).max(MOST).required(),
+  inks: yup
+    .array(
+      yup
+        .object({
+          name: yup.string().strict().min(1).max(80).required(),
+          colour: yup
+            .string()
+            .strict()
+            .matches(/^#[0-9a-fA-F]{6}$/)
+            .required(),
+        })
+        .required(),
+    )
+    .min(1)
+    .max(MOST)
+    .required(),
 })
 
 /** A palette as the text of a file. */
-export const writePalette = ({ name, inks }: KeptPalette): string => `${JSON.stringify({ form: FORM, name, inks: inks.map((i) => ({ name: i.name, colour: i.colour })) }, null, 2)}\n`
+export const writePalette = ({ name, inks }: KeptPalette): string =>
+  `${JSON.stringify({ form: FORM, name, inks: inks.map((i) => ({ name: i.name, colour: i.colour })) }, null, 2)}\n`
 
 /**
  * A palette from the text of a file.
@@ -30,6 +46,11 @@ export function readPalette(text: string): KeptPalette {
     const { name, inks } = schema.validateSync(JSON.parse(text))
     return { name, inks: inks.map((i) => ({ name: i.name, colour: i.colour.toLowerCase() })) }
   } catch (e) {
-    throw new InputError('file', e instanceof yup.ValidationError ? `This palette holds something that cannot be used: ${e.message}.` : 'This is no palette: choose a file that was shared from Palettes.')
+    throw new InputError(
+      'file',
+      e instanceof yup.ValidationError
+        ? `This palette holds something that cannot be used: ${e.message}.`
+        : 'This is no palette: choose a file that was shared from Palettes.',
+    )
   }
 }

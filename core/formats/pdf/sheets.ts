@@ -20,22 +20,42 @@ const OFF = 3
 const LABEL = 5
 
 /** The pages that a drawing's shapes make: one, or one for each ink, each less what lies above it. */
-export function sheetsOf(drawing: Drawing, { shapes, separate, tolerance }: Pick<PdfOptions, 'shapes' | 'separate' | 'tolerance'>): Sheet[] {
+export function sheetsOf(
+  drawing: Drawing,
+  { shapes, separate, tolerance }: Pick<PdfOptions, 'shapes' | 'separate' | 'tolerance'>,
+): Sheet[] {
   if (!separate) return [{ ink: null, name: drawing.name, shapes }]
   const parts = leavingShapes(shapes, drawing.inks, 'cut-out', { tolerance })
-  return [...new Set(parts.map((s) => s.ink))].map((ink) => ({ ink, name: labelOf(drawing, ink), shapes: parts.filter((s) => s.ink === ink) }))
+  return [...new Set(parts.map((s) => s.ink))].map((ink) => ({
+    ink,
+    name: labelOf(drawing, ink),
+    shapes: parts.filter((s) => s.ink === ink),
+  }))
 }
 
 /** How far a sheet goes on beyond the page on each side, mm. */
-export const rimOf = ({ bleed, marks }: Pick<PdfOptions, 'bleed' | 'marks'>, { ink }: Pick<Sheet, 'ink'>): number => bleed + (marks ? OFF + MARK : ink ? LABEL : 0)
+export const rimOf = ({ bleed, marks }: Pick<PdfOptions, 'bleed' | 'marks'>, { ink }: Pick<Sheet, 'ink'>): number =>
+  bleed + (marks ? OFF + MARK : ink ? LABEL : 0)
 
 /** Two marks at each corner of a page, beyond the bleed: lines in mm from the page's corner. */
 export function marksOf(width: number, height: number, bleed: number): [Vec, Vec][] {
   const [from, to] = [bleed + OFF, bleed + OFF + MARK]
-  return [[0, -1], [width, 1]].flatMap(([x, dx]) =>
-    [[0, -1], [height, 1]].flatMap(([y, dy]): [Vec, Vec][] => [
-      [{ x: x! + dx! * from, y: y! }, { x: x! + dx! * to, y: y! }],
-      [{ x: x!, y: y! + dy! * from }, { x: x!, y: y! + dy! * to }],
+  return [
+    [0, -1],
+    [width, 1],
+  ].flatMap(([x, dx]) =>
+    [
+      [0, -1],
+      [height, 1],
+    ].flatMap(([y, dy]): [Vec, Vec][] => [
+      [
+        { x: x! + dx! * from, y: y! },
+        { x: x! + dx! * to, y: y! },
+      ],
+      [
+        { x: x!, y: y! + dy! * from },
+        { x: x!, y: y! + dy! * to },
+      ],
     ]),
   )
 }

@@ -1,6 +1,25 @@
 import { rgb } from 'd3-color'
 import type { PDFFont, PDFOperator } from 'pdf-lib'
-import { appendBezierCurve, clip, closePath, concatTransformationMatrix, endPath, fill, lineTo, moveTo, PDFDocument, popGraphicsState, pushGraphicsState, rectangle, setFillingCmykColor, setFillingRgbColor, setLineWidth, setStrokingCmykColor, StandardFonts, stroke } from 'pdf-lib'
+import {
+  appendBezierCurve,
+  clip,
+  closePath,
+  concatTransformationMatrix,
+  endPath,
+  fill,
+  lineTo,
+  moveTo,
+  PDFDocument,
+  popGraphicsState,
+  pushGraphicsState,
+  rectangle,
+  setFillingCmykColor,
+  setFillingRgbColor,
+  setLineWidth,
+  setStrokingCmykColor,
+  StandardFonts,
+  stroke,
+} from 'pdf-lib'
 import type { Drawing, Shape } from '../../model/model'
 import type { Vec } from '../../geometry/point'
 import { colourIn } from '../../model/inks'
@@ -51,7 +70,8 @@ function painted(drawing: Drawing, ink: string, colours: PdfOptions['colours']):
 
 function addPage(document: PDFDocument, drawing: Drawing, options: PdfOptions, sheet: Sheet, font: PDFFont): void {
   const { bleed, marks, colours } = options
-  const paint = (ink: string): PDFOperator => (sheet.ink ? setFillingCmykColor(0, 0, 0, 1) : painted(drawing, ink, colours))
+  const paint = (ink: string): PDFOperator =>
+    sheet.ink ? setFillingCmykColor(0, 0, 0, 1) : painted(drawing, ink, colours)
   const { width, height, pxPerMm } = drawing.page
   const k = PT_PER_MM / pxPerMm
   const [w, h] = [width * k, height * k]
@@ -83,7 +103,11 @@ function outlineOf({ contours }: Shape): PDFOperator[] {
     if (!first) return []
     return [
       moveTo(told(first.p0.x), told(first.p0.y)),
-      ...cubics.map((q) => (isStraight(q, 1e-9) ? lineTo(told(q.p3.x), told(q.p3.y)) : appendBezierCurve(told(q.p1.x), told(q.p1.y), told(q.p2.x), told(q.p2.y), told(q.p3.x), told(q.p3.y)))),
+      ...cubics.map((q) =>
+        isStraight(q, 1e-9)
+          ? lineTo(told(q.p3.x), told(q.p3.y))
+          : appendBezierCurve(told(q.p1.x), told(q.p1.y), told(q.p2.x), told(q.p2.y), told(q.p3.x), told(q.p3.y)),
+      ),
       closePath(),
     ]
   })
@@ -92,5 +116,11 @@ function outlineOf({ contours }: Shape): PDFOperator[] {
 /** Thin lines, told in mm from the corner of a page that is `height` points high. */
 function strokesOf(lines: readonly [Vec, Vec][], rim: number, height: number): PDFOperator[] {
   const at = ({ x, y }: Vec): [number, number] => [rim + x * PT_PER_MM, rim + height - y * PT_PER_MM]
-  return [pushGraphicsState(), setLineWidth(MARK_WIDTH), setStrokingCmykColor(0, 0, 0, 1), ...lines.flatMap(([a, b]) => [moveTo(...at(a)), lineTo(...at(b)), stroke()]), popGraphicsState()]
+  return [
+    pushGraphicsState(),
+    setLineWidth(MARK_WIDTH),
+    setStrokingCmykColor(0, 0, 0, 1),
+    ...lines.flatMap(([a, b]) => [moveTo(...at(a)), lineTo(...at(b)), stroke()]),
+    popGraphicsState(),
+  ]
 }

@@ -35,11 +35,24 @@ export class PngWriter {
 
   constructor(private readonly options: PngOptions) {
     const { width, height, tones, dpi } = options
-    for (const [name, v] of [['width', width], ['height', height]] as const) if (!Number.isInteger(v) || v < 1 || v > 0x7fffffff) throw new InputError(name, `A picture's ${name} must be a whole number of pixels from 1, not ${v}.`)
+    for (const [name, v] of [
+      ['width', width],
+      ['height', height],
+    ] as const)
+      if (!Number.isInteger(v) || v < 1 || v > 0x7fffffff)
+        throw new InputError(name, `A picture's ${name} must be a whole number of pixels from 1, not ${v}.`)
     this.above = new Uint8Array(this.rowLength)
     this.zlib = new Zlib({ level: LEVEL }, (piece) => this.packed.push(piece))
     this.pieces.push(Uint8Array.from(SIGNATURE))
-    this.chunk('IHDR', [...bigEndian(width), ...bigEndian(height), tones === 'one-bit' ? 1 : 8, COLOUR_TYPE[tones], 0, 0, 0])
+    this.chunk('IHDR', [
+      ...bigEndian(width),
+      ...bigEndian(height),
+      tones === 'one-bit' ? 1 : 8,
+      COLOUR_TYPE[tones],
+      0,
+      0,
+      0,
+    ])
     if (dpi) {
       const perMetre = Math.round((dpi * 1000) / MM_PER_INCH)
       this.chunk('pHYs', [...bigEndian(perMetre), ...bigEndian(perMetre), 1])
@@ -66,7 +79,8 @@ export class PngWriter {
 
   /** The file, in pieces. */
   end(): Uint8Array[] {
-    if (this.row !== this.options.height) throw new InputError('height', `The picture has ${this.row} of ${this.options.height} rows.`)
+    if (this.row !== this.options.height)
+      throw new InputError('height', `The picture has ${this.row} of ${this.options.height} rows.`)
     this.chunk('IEND', [])
     return this.pieces
   }

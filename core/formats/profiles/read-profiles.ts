@@ -20,13 +20,18 @@ const MOST_STOPS = 1000
  * @throws InputError with a sentence for people that says what is wrong and where
  */
 export function readProfiles(text: string): LooseProfile[] {
-  const file = parseJson(text, 'file', 'This file cannot be read: it is no JSON. Choose one that was shared from a shelf of profiles.')
+  const file = parseJson(
+    text,
+    'file',
+    'This file cannot be read: it is no JSON. Choose one that was shared from a shelf of profiles.',
+  )
   const list = (file as { profiles?: unknown } | null)?.profiles
   if ((file as { format?: unknown } | null)?.format !== PROFILE_FORMAT || !Array.isArray(list)) {
     throw new InputError('file', 'This is no file of profiles. Choose one that was shared from a shelf of profiles.')
   }
   if (!list.length) throw new InputError('file', 'This file holds no profile.')
-  if (list.length > MOST_PROFILES) throw new InputError('file', `This file holds ${list.length} profiles, and a shelf takes ${MOST_PROFILES} at most.`)
+  if (list.length > MOST_PROFILES)
+    throw new InputError('file', `This file holds ${list.length} profiles, and a shelf takes ${MOST_PROFILES} at most.`)
   return list.map((p, i) => profileOf(p as Record<string, unknown> | null, i + 1))
 }
 
@@ -34,14 +39,18 @@ function profileOf(value: Record<string, unknown> | null, number: number): Loose
   const name = plainName(value?.name)
   const called = name ? `Profile "${name}"` : `Profile ${number}`
   const { stops, start = null, end = null } = value ?? {}
-  if (Array.isArray(stops) && stops.length > MOST_STOPS) throw new InputError('stops', `${called} has ${stops.length} width stops, and a line takes ${MOST_STOPS} at most.`)
+  if (Array.isArray(stops) && stops.length > MOST_STOPS)
+    throw new InputError('stops', `${called} has ${stops.length} width stops, and a line takes ${MOST_STOPS} at most.`)
   try {
     courseSchema.validateSync({ stops, start, end }, { abortEarly: true })
   } catch (e) {
-    if (e instanceof ValidationError) throw new InputError(e.path ?? 'profiles', `${called} cannot be used: ${e.message}.`)
+    if (e instanceof ValidationError)
+      throw new InputError(e.path ?? 'profiles', `${called} cannot be used: ${e.message}.`)
     throw e
   }
-  const sorted = (stops as WidthStop[]).map(({ at, left, right, sharp }) => ({ at, left, right, ...(sharp && { sharp }) })).sort((a, b) => a.at - b.at)
+  const sorted = (stops as WidthStop[])
+    .map(({ at, left, right, sharp }) => ({ at, left, right, ...(sharp && { sharp }) }))
+    .sort((a, b) => a.at - b.at)
   return { name: name || `Profile ${number}`, stops: sorted, start: start as Taper | null, end: end as Taper | null }
 }
 

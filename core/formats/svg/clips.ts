@@ -15,10 +15,15 @@ export interface Clip {
 
 const shapeOf = (contours: readonly Path[]): Shape => ({ id: '', contours: [...contours], ink: '', from: [] })
 
-export const clipOf = (contours: readonly Path[]): Clip => ({ contours: [...contours], box: boxOfPaths(contours), isBox: isBox(contours) })
+export const clipOf = (contours: readonly Path[]): Clip => ({
+  contours: [...contours],
+  box: boxOfPaths(contours),
+  isBox: isBox(contours),
+})
 
 /** A clip of all that some regions cover. */
-export const clipOfAll = (regions: readonly (readonly Path[])[], tolerance: number): Clip => clipOf(unionShapes(regions.map(shapeOf), { tolerance }))
+export const clipOfAll = (regions: readonly (readonly Path[])[], tolerance: number): Clip =>
+  clipOf(unionShapes(regions.map(shapeOf), { tolerance }))
 
 function isBox([only, ...more]: readonly Path[]): boolean {
   if (!only || more.length || only.nodes.length !== 4 || only.nodes.some((n) => n.in || n.out)) return false
@@ -28,10 +33,16 @@ function isBox([only, ...more]: readonly Path[]): boolean {
   })
 }
 
-const holds = (outer: Box, inner: Box): boolean => inner.minX >= outer.minX && inner.minY >= outer.minY && inner.maxX <= outer.maxX && inner.maxY <= outer.maxY
+const holds = (outer: Box, inner: Box): boolean =>
+  inner.minX >= outer.minX && inner.minY >= outer.minY && inner.maxX <= outer.maxX && inner.maxY <= outer.maxY
 
 /** What of a region shows within clips: `'all'` of it where none of them cuts it, else what is left, which may be nothing. */
-export function within(box: Box, clips: readonly Clip[], contours: () => readonly Path[], tolerance: number): 'all' | Path[] {
+export function within(
+  box: Box,
+  clips: readonly Clip[],
+  contours: () => readonly Path[],
+  tolerance: number,
+): 'all' | Path[] {
   const cutting = clips.filter((c) => !(c.isBox && holds(c.box, box)))
   if (!cutting.length) return 'all'
   if (cutting.some((c) => !c.contours.length || !overlap(c.box, box))) return []

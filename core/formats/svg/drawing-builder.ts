@@ -54,7 +54,12 @@ export class DrawingBuilder {
   }
 
   beginLayer(given: Partial<Layer>, id: string | undefined): void {
-    this.layers.push({ ...layerOf(given.kind ?? 'lines', 'Layer', []), ...given, id: this.idOf(id), items: [] } as Layer)
+    this.layers.push({
+      ...layerOf(given.kind ?? 'lines', 'Layer', []),
+      ...given,
+      id: this.idOf(id),
+      items: [],
+    } as Layer)
     this.inLayer = true
   }
 
@@ -71,14 +76,32 @@ export class DrawingBuilder {
     let at = this.layers.length - 1
     const isOfKind = (l: Layer | undefined): boolean => l?.kind === kind || (kind === 'shapes' && l?.kind === 'fills')
     const isOf = (l: Layer | undefined): boolean => isOfKind(l) && (this.inLayer || this.groups.get(l!) === group)
-    while (!this.inLayer && at >= 0 && !isOf(this.layers[at]) && !overlap(box, this.boxes.get(this.layers[at]!) ?? EVERYWHERE)) at--
+    while (
+      !this.inLayer &&
+      at >= 0 &&
+      !isOf(this.layers[at]) &&
+      !overlap(box, this.boxes.get(this.layers[at]!) ?? EVERYWHERE)
+    )
+      at--
     let layer = isOf(this.layers[at]) ? this.layers[at] : undefined
     if (!layer && this.layers.length >= MANY_LAYERS) {
       layer = this.layers.findLast(isOfKind)
-      if (layer) this.note('More changes between fills and strokes than there is room for layers: the order of some may differ', box)
+      if (layer)
+        this.note(
+          'More changes between fills and strokes than there is room for layers: the order of some may differ',
+          box,
+        )
     }
     if (!layer) {
-      layer = layerOf(kind, group ? freeName(new Set(this.layers.map((l) => l.name)), group.slice(0, LONGEST_LAYER_NAME)) : kind === 'lines' ? 'Lines' : 'Shapes', [])
+      layer = layerOf(
+        kind,
+        group
+          ? freeName(new Set(this.layers.map((l) => l.name)), group.slice(0, LONGEST_LAYER_NAME))
+          : kind === 'lines'
+            ? 'Lines'
+            : 'Shapes',
+        [],
+      )
       this.layers.push(layer)
       this.groups.set(layer, group)
     }
@@ -121,7 +144,10 @@ export class DrawingBuilder {
 
   /** What was collected; a drawing has an ink and a layer at least. */
   result(): { inks: Ink[]; layers: Layer[] } {
-    return { inks: this.inks.length ? this.inks : [{ ...BLACK }], layers: this.layers.length ? this.layers : [layerOf('lines', 'Lines', [])] }
+    return {
+      inks: this.inks.length ? this.inks : [{ ...BLACK }],
+      layers: this.layers.length ? this.layers : [layerOf('lines', 'Lines', [])],
+    }
   }
 }
 

@@ -15,7 +15,12 @@ const MOST_CROSSINGS = 20_000
  */
 export function evenOdd(paths: readonly Path[], tolerance: number): Path[] {
   // Curves are taken for four chords each: that is near enough to tell a tangle.
-  const polygons = paths.map((p) => cubicsOfPath({ ...p, closed: true }).flatMap((c) => (p.nodes.some((n) => n.in || n.out) ? [0, 0.25, 0.5, 0.75].map((t) => pointAt(c, t)) : [c.p0])))
-  if (countCrossings(polygons, MOST_CROSSINGS) >= MOST_CROSSINGS) throw new InputError('path', `it crosses itself more than ${MOST_CROSSINGS.toLocaleString('en')} times`)
+  const polygons = paths.map((p) =>
+    cubicsOfPath({ ...p, closed: true }).flatMap((c) =>
+      p.nodes.some((n) => n.in || n.out) ? [0, 0.25, 0.5, 0.75].map((t) => pointAt(c, t)) : [c.p0],
+    ),
+  )
+  if (countCrossings(polygons, MOST_CROSSINGS) >= MOST_CROSSINGS)
+    throw new InputError('path', `it crosses itself more than ${MOST_CROSSINGS.toLocaleString('en')} times`)
   return evenOddContours(paths, { tolerance })
 }

@@ -7,7 +7,16 @@ export interface LengthBase {
 }
 
 /** Px of a unit (CSS Values and Units, 96 px to an inch). */
-const UNITS: Record<string, number> = { '': 1, px: 1, in: 96, cm: 96 / 2.54, mm: 96 / 25.4, q: 96 / 101.6, pt: 96 / 72, pc: 16 }
+const UNITS: Record<string, number> = {
+  '': 1,
+  px: 1,
+  in: 96,
+  cm: 96 / 2.54,
+  mm: 96 / 25.4,
+  q: 96 / 101.6,
+  pt: 96 / 72,
+  pc: 16,
+}
 const FONT = 16
 
 /** A length in px; undefined where it cannot be read. */

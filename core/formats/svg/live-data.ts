@@ -8,7 +8,8 @@ import type { SpareHandles } from './write-svg'
 type Attributes = Readonly<Record<string, string>>
 
 /** A record of live data in an attribute. */
-export const record = (text: string, field: string): Record<string, unknown> => parseRecord(text, field, `The live data in this SVG is damaged (${field}). Export it again.`)
+export const record = (text: string, field: string): Record<string, unknown> =>
+  parseRecord(text, field, `The live data in this SVG is damaged (${field}). Export it again.`)
 
 /** A line that the file holds with its weight. */
 export function liveLine(a: Attributes, path: Path, colour: string, into: DrawingBuilder): Line {
@@ -41,6 +42,10 @@ function withSpare(path: Path, spare: SpareHandles | undefined): Path {
   const last = path.nodes.length - 1
   return {
     ...path,
-    nodes: path.nodes.map((n, i) => ({ ...n, ...(i === 0 && { in: spare.in }), ...(i === last && { out: spare.out }) })),
+    nodes: path.nodes.map((n, i) => ({
+      ...n,
+      ...(i === 0 && { in: spare.in }),
+      ...(i === last && { out: spare.out }),
+    })),
   }
 }

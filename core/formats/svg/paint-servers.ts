@@ -13,10 +13,21 @@ export function meanPaint(server: SvgElement, elements: ReadonlyMap<string, SvgE
   const stops = stopsOf(server, elements, DEEPEST)
   // Each stop counts by how far its colour reaches to both sides; the first and last beyond.
   const at = (i: number): number => (i < 0 ? 0 : i >= stops.length ? 1 : stops[i]!.offset)
-  return meanOf(stops.map((s, i) => ({ paint: s.paint, weight: (i === 0 ? s.offset : (s.offset - at(i - 1)) / 2) + (i === stops.length - 1 ? 1 - s.offset : (at(i + 1) - s.offset) / 2) })))
+  return meanOf(
+    stops.map((s, i) => ({
+      paint: s.paint,
+      weight:
+        (i === 0 ? s.offset : (s.offset - at(i - 1)) / 2) +
+        (i === stops.length - 1 ? 1 - s.offset : (at(i + 1) - s.offset) / 2),
+    })),
+  )
 }
 
-function stopsOf(server: SvgElement, elements: ReadonlyMap<string, SvgElement>, deeper: number): { offset: number; paint: Paint }[] {
+function stopsOf(
+  server: SvgElement,
+  elements: ReadonlyMap<string, SvgElement>,
+  deeper: number,
+): { offset: number; paint: Paint }[] {
   const own = server.children.filter((c) => c.tag === 'stop')
   if (!own.length) {
     const other = elements.get(idOfReference(server.attributes.href ?? server.attributes['xlink:href']) ?? '')
@@ -30,7 +41,13 @@ function stopsOf(server: SvgElement, elements: ReadonlyMap<string, SvgElement>, 
     last = offset
     const paint = paintOf(value('stop-color') ?? '#000000', INITIAL_STYLE.current) ?? { colour: '#000000', alpha: 0 }
     const opacity = Number.parseFloat(value('stop-opacity') ?? '1')
-    return { offset, paint: { colour: paint.colour, alpha: paint.alpha * (Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1) } }
+    return {
+      offset,
+      paint: {
+        colour: paint.colour,
+        alpha: paint.alpha * (Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1),
+      },
+    }
   })
 }
 

@@ -56,27 +56,44 @@ export function parseSvg(text: string, options: ParseOptions = {}): ParsedSvg {
   const into = new DrawingBuilder()
   const lost = declareStyles(root)
   if (lost) into.note(lost === 1 ? 'A style rule was left out' : `${lost} style rules were left out`)
-  const live = root.attributes['bt:drawing'] ? (record(root.attributes['bt:drawing'], 'bt:drawing') as Partial<Drawing>) : null
+  const live = root.attributes['bt:drawing']
+    ? (record(root.attributes['bt:drawing'], 'bt:drawing') as Partial<Drawing>)
+    : null
   if (live) into.inks.push(...(Array.isArray(live.inks) ? live.inks : []))
-  const { page, matrix, port } = live ? { page: live.page ?? null, matrix: IDENTITY, port: { x: 0, y: 0, ...UNSAID } } : sizeOf(root)
+  const { page, matrix, port } = live
+    ? { page: live.page ?? null, matrix: IDENTITY, port: { x: 0, y: 0, ...UNSAID } }
+    : sizeOf(root)
   const reader = new SvgReader(root, into, Math.max(page?.width ?? UNSAID.width, page?.height ?? UNSAID.height) * FINE)
   reader.read(matrix, port, !!live)
   const { inks, layers } = into.result()
-  if (reader.firstLoss && layers.every((l) => !l.items.length)) throw new InputError('file', `Nothing in this SVG can be used. ${reader.firstLoss}.`)
+  if (reader.firstLoss && layers.every((l) => !l.items.length))
+    throw new InputError('file', `Nothing in this SVG can be used. ${reader.firstLoss}.`)
   const title = root.children.find((c) => c.tag === 'title')?.text
   const name = nameFrom(live ? live.name : title) ?? nameFrom(options.name) ?? 'Untitled'
-  const blank = newDrawing(name, { id: newId(), ...(page && { page }), ...(live?.amendments && { amendments: live.amendments }), ...(live?.fills && { fills: live.fills }), inks, layers })
+  const blank = newDrawing(name, {
+    id: newId(),
+    ...(page && { page }),
+    ...(live?.amendments && { amendments: live.amendments }),
+    ...(live?.fills && { fills: live.fills }),
+    inks,
+    layers,
+  })
   // Drawings by other hands stay as they look: their ends show as they were left.
   const drawing = { ...blank, settings: live?.settings ?? { ...blank.settings, tuck: false } }
   const notes = into.notes()
   try {
-    return { drawing: checkDrawing(live?.settings && !('form' in live) ? newDocument(drawing) : drawing), notes, warnings: notes.map(({ text, count }) => (count > 1 ? `${text} (${count} times)` : text)) }
+    return {
+      drawing: checkDrawing(live?.settings && !('form' in live) ? newDocument(drawing) : drawing),
+      notes,
+      warnings: notes.map(({ text, count }) => (count > 1 ? `${text} (${count} times)` : text)),
+    }
   } catch (e) {
     throw new InputError('file', `This SVG holds a value that cannot be used: ${(e as Error).message}.`)
   }
 }
 
-const nameFrom = (text: unknown): string | null => (typeof text === 'string' && text.trim() ? text.trim().slice(0, LONGEST_NAME).trim() : null)
+const nameFrom = (text: unknown): string | null =>
+  typeof text === 'string' && text.trim() ? text.trim().slice(0, LONGEST_NAME).trim() : null
 
 const PX_PER_MM = 96 / 25.4
 /** Units of a file that say how large they are on paper are px where so many of them are a mm. */
@@ -85,7 +102,11 @@ const FINEST = 200
 const isPhysical = (text: string | undefined): boolean => /(mm|cm|in|pt|pc|q)\s*$/i.test(text ?? '')
 
 /** The page of a file, how its user space comes to lie there, and that space's viewport. */
-function sizeOf({ attributes: a }: SvgElement): { page: Page | null; matrix: ReturnType<typeof fitted>; port: ViewBox } {
+function sizeOf({ attributes: a }: SvgElement): {
+  page: Page | null
+  matrix: ReturnType<typeof fitted>
+  port: ViewBox
+} {
   const box = viewBoxOf(a.viewBox)
   const given = (name: 'width' | 'height'): number | undefined => {
     const v = /%\s*$/.test(a[name] ?? '%') ? undefined : lengthOf(a[name], { whole: 0 })
@@ -100,11 +121,19 @@ function sizeOf({ attributes: a }: SvgElement): { page: Page | null; matrix: Ret
     const pxPerMm = (box.width * PX_PER_MM) / w
     const even = Math.abs((h / w) * (box.width / box.height) - 1) < 0.005
     if (even && pxPerMm >= COARSEST && pxPerMm <= FINEST) {
-      return { page: { width: box.width, height: box.height, unit: 'mm', pxPerMm }, matrix: fitted(box, { x: 0, y: 0, width: box.width, height: box.height }), port: box }
+      return {
+        page: { width: box.width, height: box.height, unit: 'mm', pxPerMm },
+        matrix: fitted(box, { x: 0, y: 0, width: box.width, height: box.height }),
+        port: box,
+      }
     }
   }
   const page: Page | null = box || w || h ? { width, height, unit: 'px', pxPerMm: PX_PER_MM } : null
-  return { page, matrix: fitted(box, { x: 0, y: 0, width, height }, a.preserveAspectRatio), port: box ?? { x: 0, y: 0, width, height } }
+  return {
+    page,
+    matrix: fitted(box, { x: 0, y: 0, width, height }, a.preserveAspectRatio),
+    port: box ?? { x: 0, y: 0, width, height },
+  }
 }
 
 /** Attributes by local name; those of our namespace under `bt:name`. */

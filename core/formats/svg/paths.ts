@@ -34,7 +34,11 @@ function inShortRuns(d: string): string {
 
 /** Subpaths of SVG path data, in absolute cubics, put through `matrix`. */
 export function pathsOfData(d: string, matrix: Matrix): Path[] {
-  if (d.length > LONGEST_DATA) throw new InputError('d', `A path is ${Math.round(d.length / 1e6)} million characters long; up to ${LONGEST_DATA / 1e6} million can be read. Split it.`)
+  if (d.length > LONGEST_DATA)
+    throw new InputError(
+      'd',
+      `A path is ${Math.round(d.length / 1e6)} million characters long; up to ${LONGEST_DATA / 1e6} million can be read. Split it.`,
+    )
   const parsed = svgpath(inShortRuns(d))
   const problem = (parsed as unknown as { err?: string }).err
   if (problem) throw new InputError('d', `A path could not be read: ${problem}`)
@@ -45,7 +49,8 @@ export function pathsOfData(d: string, matrix: Matrix): Path[] {
     nodes = []
   }
   const node = (x: number, y: number): PathNode => {
-    if (!Number.isFinite(x) || !Number.isFinite(y)) throw new InputError('d', 'A path holds a coordinate that is not a number.')
+    if (!Number.isFinite(x) || !Number.isFinite(y))
+      throw new InputError('d', 'A path holds a coordinate that is not a number.')
     return { at: { x, y }, in: null, out: null, joint: 'corner' }
   }
   parsed
@@ -123,10 +128,16 @@ const NO_PORT = { width: 0, height: 0 }
  *
  * @param declared properties of style sheets, which count before attributes
  */
-export function dataOfShape(name: string, attributes: Readonly<Record<string, string>>, port: { width: number; height: number } = NO_PORT, declared: Readonly<Record<string, string>> = {}): string | null {
+export function dataOfShape(
+  name: string,
+  attributes: Readonly<Record<string, string>>,
+  port: { width: number; height: number } = NO_PORT,
+  declared: Readonly<Record<string, string>> = {},
+): string | null {
   const { width, height } = port
   const along = { x: { whole: width }, y: { whole: height }, both: { whole: Math.hypot(width, height) / Math.SQRT2 } }
-  const length = (key: string, way: keyof typeof along, otherwise = 0): number => lengthOf(declared[key] ?? attributes[key], along[way]) ?? otherwise
+  const length = (key: string, way: keyof typeof along, otherwise = 0): number =>
+    lengthOf(declared[key] ?? attributes[key], along[way]) ?? otherwise
   switch (name) {
     case 'path': {
       const d = declared.d && /^path\(\s*(['"])(.*)\1\s*\)$/s.exec(declared.d)?.[2]
@@ -147,7 +158,14 @@ export function dataOfShape(name: string, attributes: Readonly<Record<string, st
     }
     case 'rect': {
       const [rx, ry] = [length('rx', 'x', Number.NaN), length('ry', 'y', Number.NaN)]
-      return rectangle(length('x', 'x'), length('y', 'y'), length('width', 'x'), length('height', 'y'), Number.isNaN(rx) ? ry : rx, Number.isNaN(ry) ? rx : ry)
+      return rectangle(
+        length('x', 'x'),
+        length('y', 'y'),
+        length('width', 'x'),
+        length('height', 'y'),
+        Number.isNaN(rx) ? ry : rx,
+        Number.isNaN(ry) ? rx : ry,
+      )
     }
     default:
       return null

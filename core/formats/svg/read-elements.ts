@@ -64,7 +64,8 @@ export class SvgReader {
     if (this.losses > MOST_TOLD) this.into.note(`${this.losses - MOST_TOLD} more elements were left out`)
   }
 
-  private styleOf = (parent: Style, e: SvgElement, port: ViewBox): Style => styleOf(parent, e, Math.hypot(port.width, port.height) / Math.SQRT2)
+  private styleOf = (parent: Style, e: SvgElement, port: ViewBox): Style =>
+    styleOf(parent, e, Math.hypot(port.width, port.height) / Math.SQRT2)
 
   private within(parent: SvgElement, frame: Frame, named: ReadonlyMap<SvgElement, string> | null = null): void {
     if (parent.tag === 'switch') {
@@ -84,7 +85,13 @@ export class SvgReader {
     // A hidden layer of ours is hidden, not gone.
     if (!style.shown && !this.into.inLayer && !a['bt:layer']) return
     const matrix = composed(about.matrix, matrixOf(e.declared.transform?.replace(/px|deg/g, '') ?? a.transform))
-    const frame: Frame = { ...about, matrix, style, alpha: about.alpha * style.opacity, group: about.group ?? named?.get(e) ?? null }
+    const frame: Frame = {
+      ...about,
+      matrix,
+      style,
+      alpha: about.alpha * style.opacity,
+      group: about.group ?? named?.get(e) ?? null,
+    }
     if (a['bt:layer']) return this.layer(e, frame)
     if (a['bt:sketch']) return this.sketch(a)
     try {
@@ -110,7 +117,8 @@ export class SvgReader {
 
   private sketch(a: SvgElement['attributes']): void {
     const last = this.into.layers.at(-1)
-    if (last?.kind === 'sketch') last.items.push({ ...(record(a['bt:sketch']!, 'bt:sketch') as unknown as Sketch), id: this.into.idOf(a.id) })
+    if (last?.kind === 'sketch')
+      last.items.push({ ...(record(a['bt:sketch']!, 'bt:sketch') as unknown as Sketch), id: this.into.idOf(a.id) })
   }
 
   private drawIn(e: SvgElement, frame: Frame, named: ReadonlyMap<SvgElement, string> | null): void {
@@ -141,20 +149,32 @@ export class SvgReader {
     if (style.masked) this.into.note('A mask was left out: what it hides shows', place)
     if (style.filtered) this.into.note('A filter was left out', place)
     if (style.blended) this.into.note('A blending of colours was left out', place)
-    if (style.opacity < 1 && e.children.length > 1) this.into.note('A see-through group was made of see-through parts: where they overlap it differs', place)
+    if (style.opacity < 1 && e.children.length > 1)
+      this.into.note('A see-through group was made of see-through parts: where they overlap it differs', place)
   }
 
   /** A viewport within another: a nested drawing, or a symbol that is reused. */
   private viewport(e: SvgElement, frame: Frame, size: SvgElement['attributes']): void {
     const { port, matrix } = frame
     const em = frame.style.em
-    const of = (name: 'x' | 'y' | 'width' | 'height', whole: number, otherwise: number): number => lengthOf(size[name] ?? e.attributes[name], { whole, em }) ?? otherwise
-    const place: ViewBox = { x: e.tag === 'symbol' ? 0 : of('x', port.width, 0), y: e.tag === 'symbol' ? 0 : of('y', port.height, 0), width: of('width', port.width, port.width), height: of('height', port.height, port.height) }
+    const of = (name: 'x' | 'y' | 'width' | 'height', whole: number, otherwise: number): number =>
+      lengthOf(size[name] ?? e.attributes[name], { whole, em }) ?? otherwise
+    const place: ViewBox = {
+      x: e.tag === 'symbol' ? 0 : of('x', port.width, 0),
+      y: e.tag === 'symbol' ? 0 : of('y', port.height, 0),
+      width: of('width', port.width, port.width),
+      height: of('height', port.height, port.height),
+    }
     if (!(place.width > 0 && place.height > 0)) return
     const box = viewBoxOf(e.attributes.viewBox)
     const cut = (e.declared.overflow ?? e.attributes.overflow ?? 'hidden') === 'hidden'
     const clips = cut ? [...frame.clips, clipOf([rectangle(place, matrix)])] : frame.clips
-    this.within(e, { ...frame, matrix: composed(matrix, fitted(box, place, e.attributes.preserveAspectRatio)), clips, port: box ?? { ...place, x: 0, y: 0 } })
+    this.within(e, {
+      ...frame,
+      matrix: composed(matrix, fitted(box, place, e.attributes.preserveAspectRatio)),
+      clips,
+      port: box ?? { ...place, x: 0, y: 0 },
+    })
   }
 
   private reuse(e: SvgElement, frame: Frame): void {
@@ -163,25 +183,50 @@ export class SvgReader {
     const id = idOfReference(href)
     const target = id ? this.elements.get(id) : undefined
     if (!id || !target) {
-      this.into.note(href && !href.startsWith('#') ? 'An element reused from another file was left out' : 'A reused element was left out: what it names is not in the file')
+      this.into.note(
+        href && !href.startsWith('#')
+          ? 'An element reused from another file was left out'
+          : 'A reused element was left out: what it names is not in the file',
+      )
       return
     }
-    if (frame.reusing.includes(id) || isWithin(e, target)) throw new InputError('use', `it reuses itself (#${id.slice(0, 40)})`)
-    if (frame.reusing.length >= DEEPEST_REUSE) throw new InputError('use', `it reuses what reuses, more than ${DEEPEST_REUSE} deep`)
+    if (frame.reusing.includes(id) || isWithin(e, target))
+      throw new InputError('use', `it reuses itself (#${id.slice(0, 40)})`)
+    if (frame.reusing.length >= DEEPEST_REUSE)
+      throw new InputError('use', `it reuses what reuses, more than ${DEEPEST_REUSE} deep`)
     if (!frame.reusing.length) {
       // Counted before anything of it is drawn: a few lines can ask for millions.
       const drawn = this.counts.get(target) ?? 0
-      if (drawn > this.left) throw new InputError('use', `with what it reuses in turn it comes to ${drawn > 1e9 ? 'thousands of millions of' : drawn.toLocaleString('en')} elements`)
+      if (drawn > this.left)
+        throw new InputError(
+          'use',
+          `with what it reuses in turn it comes to ${drawn > 1e9 ? 'thousands of millions of' : drawn.toLocaleString('en')} elements`,
+        )
       this.left -= drawn
     }
     const { port, style } = frame
-    const shift: Matrix = [1, 0, 0, 1, lengthOf(a.x, { whole: port.width, em: style.em }) ?? 0, lengthOf(a.y, { whole: port.height, em: style.em }) ?? 0]
+    const shift: Matrix = [
+      1,
+      0,
+      0,
+      1,
+      lengthOf(a.x, { whole: port.width, em: style.em }) ?? 0,
+      lengthOf(a.y, { whole: port.height, em: style.em }) ?? 0,
+    ]
     const inside: Frame = { ...frame, matrix: composed(frame.matrix, shift), reusing: [...frame.reusing, id] }
     if (target.tag !== 'symbol' && target.tag !== 'svg') return this.element(target, inside, null)
     const own = this.styleOf(style, target, port)
     if (!own.shown) return
-    const placed: Frame = { ...inside, style: own, alpha: inside.alpha * own.opacity, matrix: composed(inside.matrix, matrixOf(target.attributes.transform)) }
-    this.viewport(target, this.clipped(target, placed), { ...(a.width && { width: a.width }), ...(a.height && { height: a.height }) })
+    const placed: Frame = {
+      ...inside,
+      style: own,
+      alpha: inside.alpha * own.opacity,
+      matrix: composed(inside.matrix, matrixOf(target.attributes.transform)),
+    }
+    this.viewport(target, this.clipped(target, placed), {
+      ...(a.width && { width: a.width }),
+      ...(a.height && { height: a.height }),
+    })
   }
 
   /** The frame with the clip that an element has, and those that this has; `seen` are the ids of those on the way. */
@@ -190,7 +235,12 @@ export class SvgReader {
     const clip = id ? this.elements.get(id) : undefined
     if (!id || clip?.tag !== 'clipPath') return frame
     if (seen.includes(id) || frame.clips.length >= MOST_CLIPS) {
-      this.into.note(seen.includes(id) ? 'A clip that clips itself was left out' : `Clips within more than ${MOST_CLIPS} others were left out`, boxOfContents(e, frame.matrix))
+      this.into.note(
+        seen.includes(id)
+          ? 'A clip that clips itself was left out'
+          : `Clips within more than ${MOST_CLIPS} others were left out`,
+        boxOfContents(e, frame.matrix),
+      )
       return frame
     }
     const ofBox = (clip.attributes.clipPathUnits ?? '') === 'objectBoundingBox'
@@ -200,10 +250,14 @@ export class SvgReader {
       return frame
     }
     const box = ofBox ? boxOfPaths(paths) : null
-    const space = box ? composed(frame.matrix, [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY]) : frame.matrix
+    const space = box
+      ? composed(frame.matrix, [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY])
+      : frame.matrix
     const clips = [...frame.clips, this.clipAt(id, clip, composed(space, matrixOf(clip.attributes.transform)))]
     const further = clip.declared['clip-path'] ?? clip.attributes['clip-path']
-    return further ? this.clipped(e, { ...frame, clips, style: { ...frame.style, clip: idOfReference(further) } }, [...seen, id]) : { ...frame, clips }
+    return further
+      ? this.clipped(e, { ...frame, clips, style: { ...frame.style, clip: idOfReference(further) } }, [...seen, id])
+      : { ...frame, clips }
   }
 
   /** What a clip leaves where it comes to lie; made once for all that it clips there. */
@@ -217,17 +271,33 @@ export class SvgReader {
   /** The regions that the shapes in a clip cover, on the page. */
   private regionOf(clip: SvgElement, matrix: Matrix, depth: number): Path[][] {
     return clip.children.flatMap((child): Path[][] => {
-      const style = this.styleOf(this.styleOf(INITIAL_STYLE, clip, { x: 0, y: 0, width: 0, height: 0 }), child, { x: 0, y: 0, width: 0, height: 0 })
+      const style = this.styleOf(this.styleOf(INITIAL_STYLE, clip, { x: 0, y: 0, width: 0, height: 0 }), child, {
+        x: 0,
+        y: 0,
+        width: 0,
+        height: 0,
+      })
       if (!style.shown || !style.visible) return []
       const own = composed(matrix, matrixOf(child.attributes.transform))
       if (child.tag === 'use') {
         const target = this.elements.get(idOfReference(child.attributes.href ?? child.attributes['xlink:href']) ?? '')
-        const shift: Matrix = [1, 0, 0, 1, lengthOf(child.attributes.x, { whole: 0 }) ?? 0, lengthOf(child.attributes.y, { whole: 0 }) ?? 0]
-        return target && depth < DEEPEST_REUSE ? this.regionOf({ ...clip, children: [target] }, composed(own, shift), depth + 1) : []
+        const shift: Matrix = [
+          1,
+          0,
+          0,
+          1,
+          lengthOf(child.attributes.x, { whole: 0 }) ?? 0,
+          lengthOf(child.attributes.y, { whole: 0 }) ?? 0,
+        ]
+        return target && depth < DEEPEST_REUSE
+          ? this.regionOf({ ...clip, children: [target] }, composed(own, shift), depth + 1)
+          : []
       }
       const d = dataOfShape(child.tag, child.attributes)
       if (!d) return []
-      const paths = pathsOfData(d, own).filter((p) => p.nodes.length > 1).map((p) => ({ ...p, closed: true }))
+      const paths = pathsOfData(d, own)
+        .filter((p) => p.nodes.length > 1)
+        .map((p) => ({ ...p, closed: true }))
       return [style.clipEvenOdd ? evenOdd(paths, this.tolerance) : paths]
     })
   }
@@ -239,12 +309,13 @@ export class SvgReader {
     if (!d || (!style.visible && !this.into.inLayer)) return
     const paths = pathsOfData(d, matrix).filter((p) => p.nodes.length)
     if (!paths.length) return
-    if (a['bt:weight']) return this.into.add('lines', liveLine(a, paths[0]!, style.stroke?.colour ?? '#000000', this.into), null)
-    if (a['bt:shape']) return this.into.add('shapes', liveShape(a, paths, style.fill?.colour ?? '#000000', this.into), null)
+    if (a['bt:weight'])
+      return this.into.add('lines', liveLine(a, paths[0]!, style.stroke?.colour ?? '#000000', this.into), null)
+    if (a['bt:shape'])
+      return this.into.add('shapes', liveShape(a, paths, style.fill?.colour ?? '#000000', this.into), null)
     if (style.masked || style.filtered || style.blended) this.tellOfEffects(e, frame, boxOfPaths(paths))
     this.drawer.draw(d, paths, frame)
   }
-
 }
 
 const LEFT_OUT: Record<string, string> = {
@@ -260,7 +331,11 @@ function isWithin(e: SvgElement, other: SvgElement): boolean {
 }
 
 /** Whether one of several is to be shown to whoever reads English, and asks for nothing that is not known. */
-const isFor = ({ attributes: a, tag }: SvgElement): boolean => !SKIPPED.has(tag) && tag !== 'foreignObject' && (a.systemLanguage === undefined || /(^|[\s,])en\b/i.test(a.systemLanguage)) && !a.requiredExtensions
+const isFor = ({ attributes: a, tag }: SvgElement): boolean =>
+  !SKIPPED.has(tag) &&
+  tag !== 'foreignObject' &&
+  (a.systemLanguage === undefined || /(^|[\s,])en\b/i.test(a.systemLanguage)) &&
+  !a.requiredExtensions
 
 /** The groups that layers are named for: those beside each other nearest to the root, where one has a name. */
 function topGroups(root: SvgElement): ReadonlyMap<SvgElement, string> {

@@ -48,7 +48,8 @@ export class ShapeDrawer {
     const paint = this.flat(style.fill, paths)
     if (!paint || !paths.some((p) => p.nodes.length > 2 || p.closed)) return
     const closed = paths.map((p) => ({ ...p, closed: true }))
-    const whole = style.evenOdd && (closed.length > 1 || closed[0]!.nodes.length > 3) ? evenOdd(closed, this.tolerance) : closed
+    const whole =
+      style.evenOdd && (closed.length > 1 || closed[0]!.nodes.length > 3) ? evenOdd(closed, this.tolerance) : closed
     this.addShape(whole, { ...paint, alpha: paint.alpha * style.fillOpacity * frame.alpha }, frame)
   }
 
@@ -75,8 +76,15 @@ export class ShapeDrawer {
     if (!even) {
       // A pen that the transform makes an ellipse of: outlined where it is round, and put through the transform.
       for (const path of pathsOfData(d, IDENTITY).filter((p) => p.nodes.length)) {
-        const outline = expandLine(lineOf(path, style, 1, ''), { tolerance: this.tolerance / Math.max(Math.hypot(matrix[0], matrix[1]), Math.hypot(matrix[2], matrix[3]), 1e-9) })
-        this.addShape(outline.map((c) => mapPath(c, (p) => mapped(matrix, p))), { ...paint, alpha }, frame)
+        const outline = expandLine(lineOf(path, style, 1, ''), {
+          tolerance:
+            this.tolerance / Math.max(Math.hypot(matrix[0], matrix[1]), Math.hypot(matrix[2], matrix[3]), 1e-9),
+        })
+        this.addShape(
+          outline.map((c) => mapPath(c, (p) => mapped(matrix, p))),
+          { ...paint, alpha },
+          frame,
+        )
       }
       return
     }
@@ -87,7 +95,10 @@ export class ShapeDrawer {
   }
 
   private stroke(line: Line, paint: Paint, { clips, group }: Frame): void {
-    const box = grown(boxOfPaths([line.path]), line.weight.size * Math.max(1, line.finish.join === 'miter' ? line.finish.miterLimit / 2 : 1))
+    const box = grown(
+      boxOfPaths([line.path]),
+      line.weight.size * Math.max(1, line.finish.join === 'miter' ? line.finish.miterLimit / 2 : 1),
+    )
     const outline = (): Path[] => expandLine(line, { tolerance: this.tolerance })
     const left = within(box, clips, outline, this.tolerance)
     if (left === 'all') {
@@ -106,7 +117,10 @@ export class ShapeDrawer {
     const server = this.elements.get(paint.server)
     if (!server || !/^(linearGradient|radialGradient|pattern)$/.test(server.tag)) return paint.alpha > 0 ? paint : null
     const mean = meanPaint(server, this.elements)
-    this.into.note(server.tag === 'pattern' ? 'A pattern was given its mean colour' : 'A gradient was given its mean colour', boxOfPaths(paths))
+    this.into.note(
+      server.tag === 'pattern' ? 'A pattern was given its mean colour' : 'A gradient was given its mean colour',
+      boxOfPaths(paths),
+    )
     return mean
   }
 }
@@ -114,7 +128,14 @@ export class ShapeDrawer {
 function lineOf(path: Path, style: Style, scale: number, ink: string): Line {
   return newLine(path, {
     weight: evenWeight(style.strokeWidth * scale),
-    finish: { startCap: style.cap, endCap: style.cap, join: style.join, miterLimit: style.miterLimit, align: 'centre', dash: style.dash.map((v) => v * scale) },
+    finish: {
+      startCap: style.cap,
+      endCap: style.cap,
+      join: style.join,
+      miterLimit: style.miterLimit,
+      align: 'centre',
+      dash: style.dash.map((v) => v * scale),
+    },
     ink,
   })
 }

@@ -16,7 +16,8 @@ export function shapeGroups(shapes: readonly Shape[], drawing: Drawing, by: 'lay
   const layerOf = new Map(drawing.layers.flatMap((l) => l.items.map((i) => [i.id, l.name] as const)))
   const inkNames = new Map(drawing.inks.map((i) => [i.id, i.name]))
   const nameOf = (s: Shape): string => (by === 'ink' ? (inkNames.get(s.ink) ?? s.ink) : (layerNamed(s) ?? 'Fills'))
-  const layerNamed = (s: Shape): string | undefined => layerOf.get(s.id) ?? s.from.map((id) => layerOf.get(id)).find((n) => n !== undefined)
+  const layerNamed = (s: Shape): string | undefined =>
+    layerOf.get(s.id) ?? s.from.map((id) => layerOf.get(id)).find((n) => n !== undefined)
   const groups: ShapeGroup[] = []
   const times = new Map<string, number>()
   let last = ''
@@ -38,5 +39,11 @@ export function shapeGroups(shapes: readonly Shape[], drawing: Drawing, by: 'lay
 export function scaledShape(shape: Shape, k: number): Shape {
   if (k === 1) return shape
   const at = (p: Vec): Vec => ({ x: p.x * k, y: p.y * k })
-  return { ...shape, contours: shape.contours.map((c): Path => ({ ...c, nodes: c.nodes.map((n) => ({ ...n, at: at(n.at), in: n.in && at(n.in), out: n.out && at(n.out) })) })) }
+  return {
+    ...shape,
+    contours: shape.contours.map((c): Path => ({
+      ...c,
+      nodes: c.nodes.map((n) => ({ ...n, at: at(n.at), in: n.in && at(n.in), out: n.out && at(n.out) })),
+    })),
+  }
 }

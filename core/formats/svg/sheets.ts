@@ -36,12 +36,15 @@ interface SheetRule {
  */
 export function declareStyles(root: SvgElement): number {
   const all = [...withAllIn(root)]
-  const rules = all.filter((e) => e.tag === 'style' && (e.attributes.type ?? 'text/css') === 'text/css').flatMap((e) => rulesOf(e.text))
+  const rules = all
+    .filter((e) => e.tag === 'style' && (e.attributes.type ?? 'text/css') === 'text/css')
+    .flatMap((e) => rulesOf(e.text))
   const byKey = elementsByKey(all)
   const found = new Map<SvgElement, { declaration: Declaration; weight: number }[]>()
   const note = (e: SvgElement, declarations: readonly Declaration[], specificity: number): void => {
     const there = found.get(e) ?? []
-    for (const declaration of declarations) there.push({ declaration, weight: specificity + (declaration.important ? IMPORTANT : 0) })
+    for (const declaration of declarations)
+      there.push({ declaration, weight: specificity + (declaration.important ? IMPORTANT : 0) })
     found.set(e, there)
   }
   let lost = 0
@@ -64,7 +67,8 @@ export function declareStyles(root: SvgElement): number {
   for (const e of all) if (e.attributes.style) note(e, declarationsOf(e.attributes.style), INLINE)
   for (const [e, some] of found) {
     // Sorting keeps the order of equals: what stands later counts more.
-    for (const { declaration } of some.sort((a, b) => a.weight - b.weight)) e.declared[declaration.property] = declaration.value
+    for (const { declaration } of some.sort((a, b) => a.weight - b.weight))
+      e.declared[declaration.property] = declaration.value
   }
   return lost
 }
@@ -73,7 +77,11 @@ export function declareStyles(root: SvgElement): number {
 function elementsByKey(all: readonly SvgElement[]): Map<string, SvgElement[]> {
   const byKey = new Map<string, SvgElement[]>()
   for (const e of all) {
-    for (const key of new Set([e.tag, `#${e.attributes.id ?? ''}`, ...(e.attributes.class ?? '').split(/\s+/).map((c) => `.${c}`)])) {
+    for (const key of new Set([
+      e.tag,
+      `#${e.attributes.id ?? ''}`,
+      ...(e.attributes.class ?? '').split(/\s+/).map((c) => `.${c}`),
+    ])) {
       const some = byKey.get(key)
       if (some) some.push(e)
       else byKey.set(key, [e])
@@ -84,8 +92,15 @@ function elementsByKey(all: readonly SvgElement[]): Map<string, SvgElement[]> {
 
 /** What the element that a selector means must be called: by its last part. */
 function keyOf(parts: readonly Selector[]): string | null {
-  const last = parts.slice(parts.findLastIndex((p) => /^(descendant|child|sibling|adjacent|parent|column-combinator)$/.test(p.type)) + 1)
-  const named = (name: string, action: string): string | undefined => last.flatMap((p) => (p.type === 'attribute' && p.name === name && p.action === action && !p.namespace && p.ignoreCase !== true ? [p.value] : []))[0]
+  const last = parts.slice(
+    parts.findLastIndex((p) => /^(descendant|child|sibling|adjacent|parent|column-combinator)$/.test(p.type)) + 1,
+  )
+  const named = (name: string, action: string): string | undefined =>
+    last.flatMap((p) =>
+      p.type === 'attribute' && p.name === name && p.action === action && !p.namespace && p.ignoreCase !== true
+        ? [p.value]
+        : [],
+    )[0]
   const [id, of] = [named('id', 'equals'), named('class', 'element')]
   if (id !== undefined) return `#${id}`
   if (of !== undefined) return `.${of}`
@@ -102,10 +117,20 @@ function rulesOf(text: string): SheetRule[] {
     for (const node of nodes) {
       if (node.type === 'Rule') out.push(...ofRule(node))
       // What is for a screen of any size counts; print and the rest do not.
-      else if (node.type === 'Atrule' && node.name === 'media' && node.block && !/print|speech/.test(node.prelude ? generate(node.prelude) : '')) take(node.block.children)
+      else if (
+        node.type === 'Atrule' &&
+        node.name === 'media' &&
+        node.block &&
+        !/print|speech/.test(node.prelude ? generate(node.prelude) : '')
+      )
+        take(node.block.children)
     }
   }
-  const sheet = parse(text.replace(/^\s*<!--|-->\s*$/g, ''), { parseValue: false, parseRulePrelude: false, onParseError: () => undefined })
+  const sheet = parse(text.replace(/^\s*<!--|-->\s*$/g, ''), {
+    parseValue: false,
+    parseRulePrelude: false,
+    onParseError: () => undefined,
+  })
   if (sheet.type === 'StyleSheet') take(sheet.children)
   return out
 }
@@ -114,7 +139,12 @@ function ofRule(rule: Rule): SheetRule[] {
   const declarations = fromNodes(rule.block.children)
   const prelude = generate(rule.prelude)
   try {
-    return parseSelector(prelude).map((parts, i) => ({ selector: selectorsIn(prelude)[i] ?? prelude, key: keyOf(parts), specificity: specificityOf(parts), declarations }))
+    return parseSelector(prelude).map((parts, i) => ({
+      selector: selectorsIn(prelude)[i] ?? prelude,
+      key: keyOf(parts),
+      specificity: specificityOf(parts),
+      declarations,
+    }))
   } catch {
     return []
   }
@@ -148,7 +178,11 @@ function declarationsOf(style: string): Declaration[] {
 }
 
 function fromNodes(nodes: Iterable<CssNode>): Declaration[] {
-  return [...nodes].flatMap((n) => (n.type === 'Declaration' ? [{ property: n.property.toLowerCase(), value: generate(n.value).trim(), important: !!n.important }] : []))
+  return [...nodes].flatMap((n) =>
+    n.type === 'Declaration'
+      ? [{ property: n.property.toLowerCase(), value: generate(n.value).trim(), important: !!n.important }]
+      : [],
+  )
 }
 
 const ADAPTER: NonNullable<Options<SvgElement, SvgElement>['adapter']> = {

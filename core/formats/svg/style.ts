@@ -73,7 +73,15 @@ export const INITIAL_STYLE: Style = {
 
 /** The style of an element whose parent has `parent`; `diagonal` is what percentages of widths are meant of, px. */
 export function styleOf(parent: Style, element: Pick<SvgElement, 'attributes' | 'declared'>, diagonal: number): Style {
-  const next: Style = { ...parent, opacity: 1, nonScaling: false, clip: null, masked: false, filtered: false, blended: false }
+  const next: Style = {
+    ...parent,
+    opacity: 1,
+    nonScaling: false,
+    clip: null,
+    masked: false,
+    filtered: false,
+    blended: false,
+  }
   const value = (name: string): string | undefined => {
     const v = (element.declared[name] ?? element.attributes[name])?.trim()
     if (v === undefined || v === '' || v === 'inherit' || v === 'unset') return undefined
@@ -85,7 +93,10 @@ export function styleOf(parent: Style, element: Pick<SvgElement, 'attributes' | 
   }
   take('font-size', (v) => (next.em = lengthOf(v, { whole: parent.em, em: parent.em }) ?? parent.em))
   const length = (v: string): number | undefined => lengthOf(v, { whole: diagonal, em: next.em })
-  take('color', (v) => (next.current = v === 'currentColor' ? parent.current : (paintOf(v, parent.current) ?? parent.current)))
+  take(
+    'color',
+    (v) => (next.current = v === 'currentColor' ? parent.current : (paintOf(v, parent.current) ?? parent.current)),
+  )
   take('stroke', (v) => (next.stroke = paintOf(v, next.current)))
   take('fill', (v) => (next.fill = paintOf(v, next.current)))
   take('stroke-width', (v) => (next.strokeWidth = Math.max(0, length(v) ?? next.strokeWidth)))
@@ -99,7 +110,12 @@ export function styleOf(parent: Style, element: Pick<SvgElement, 'attributes' | 
   take('stroke-opacity', (v) => (next.strokeOpacity = share(v)))
   take('fill-rule', (v) => (next.evenOdd = v === 'evenodd'))
   take('clip-rule', (v) => (next.clipEvenOdd = v === 'evenodd'))
-  take('paint-order', (v) => (next.strokeFirst = v.indexOf('stroke') >= 0 && (v.indexOf('fill') < 0 || v.indexOf('stroke') < v.indexOf('fill'))))
+  take(
+    'paint-order',
+    (v) =>
+      (next.strokeFirst =
+        v.indexOf('stroke') >= 0 && (v.indexOf('fill') < 0 || v.indexOf('stroke') < v.indexOf('fill'))),
+  )
   take('visibility', (v) => (next.visible = v === 'visible'))
   take('display', (v) => (next.shown &&= v !== 'none'))
   take('opacity', (v) => (next.opacity = share(v)))
@@ -113,8 +129,13 @@ export function styleOf(parent: Style, element: Pick<SvgElement, 'attributes' | 
 
 function dashes(text: string, length: (v: string) => number | undefined): number[] {
   if (text === 'none') return []
-  const all = text.split(/[\s,]+/).filter(Boolean).map(length)
-  return all.length <= 64 && all.every((v) => v !== undefined && v >= 0) && all.some((v) => v! > 0) ? (all as number[]) : []
+  const all = text
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(length)
+  return all.length <= 64 && all.every((v) => v !== undefined && v >= 0) && all.some((v) => v! > 0)
+    ? (all as number[])
+    : []
 }
 
 const number = (text: string): number | undefined => {

@@ -4,7 +4,7 @@ import { composed, IDENTITY } from '../../geometry/matrix'
 /** The matrix of an SVG transform attribute, read in one pass; parts that cannot be read are left out. */
 export function matrixOf(text = ''): Matrix {
   let out = IDENTITY
-  for (let from = 0; ; ) {
+  for (let from = 0; ;) {
     const open = text.indexOf('(', from)
     const close = text.indexOf(')', open)
     if (open < 0 || close < 0) return out
@@ -19,7 +19,11 @@ export function matrixOf(text = ''): Matrix {
 /** No list of numbers in a transform is longer than this, characters. */
 const LONGEST_LIST = 1000
 
-const numbersIn = (list: string): number[] => list.split(/[\s,]+/).filter(Boolean).map(Number.parseFloat)
+const numbersIn = (list: string): number[] =>
+  list
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(Number.parseFloat)
 
 function single(name: string, v: number[]): Matrix | null {
   const [a = 0, b, c] = v

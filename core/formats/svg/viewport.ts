@@ -10,9 +10,14 @@ export interface ViewBox {
 }
 
 export function viewBoxOf(text: string | undefined): ViewBox | null {
-  const v = (text ?? '').trim().split(/[\s,]+/).map(Number)
+  const v = (text ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number)
   const [x, y, width, height] = v
-  return v.length === 4 && v.every(Number.isFinite) && width! > 0 && height! > 0 ? { x: x!, y: y!, width: width!, height: height! } : null
+  return v.length === 4 && v.every(Number.isFinite) && width! > 0 && height! > 0
+    ? { x: x!, y: y!, width: width!, height: height! }
+    : null
 }
 
 /**
@@ -26,6 +31,9 @@ export function fitted(box: ViewBox | null, port: ViewBox, aspect = ''): Matrix 
   if (align === 'none') return composed([kx, 0, 0, ky, port.x, port.y], [1, 0, 0, 1, -box.x, -box.y])
   const k = words.includes('slice') ? Math.max(kx, ky) : Math.min(kx, ky)
   const share = (at: string): number => (at === 'Min' ? 0 : at === 'Mid' ? 0.5 : 1)
-  const [dx, dy] = [share(align.slice(1, 4)) * (port.width - k * box.width), share(align.slice(5)) * (port.height - k * box.height)]
+  const [dx, dy] = [
+    share(align.slice(1, 4)) * (port.width - k * box.width),
+    share(align.slice(5)) * (port.height - k * box.height),
+  ]
   return composed([k, 0, 0, k, port.x + dx, port.y + dy], [1, 0, 0, 1, -box.x, -box.y])
 }

@@ -47,14 +47,27 @@ export function writeSvg(drawing: Drawing, options: SvgOptions): string {
     `<svg xmlns="http://www.w3.org/2000/svg"${live ? ` xmlns:bt="${BT_NAMESPACE}"` : ''}` +
       ` width="${inUnit(page.width)}" height="${inUnit(page.height)}"` +
       ` viewBox="0 0 ${short(page.width / perUnit, 4)} ${short(page.height / perUnit, 4)}"` +
-      (live ? ` bt:drawing="${json({ form: DRAWING_FORM, name: drawing.name, page, inks: drawing.inks, settings: drawing.settings, ...(drawing.amendments && { amendments: drawing.amendments }), ...(drawing.fills && { fills: drawing.fills }) })}"` : '') +
+      (live
+        ? ` bt:drawing="${json({ form: DRAWING_FORM, name: drawing.name, page, inks: drawing.inks, settings: drawing.settings, ...(drawing.amendments && { amendments: drawing.amendments }), ...(drawing.fills && { fills: drawing.fills }) })}"`
+        : '') +
       '>',
     `<title>${escape(drawing.name)}</title>`,
   ]
   if (options.content === 'outlines') {
-    const digits = options.digits ?? Math.max(OUTLINE_DIGITS, Math.ceil(OUTLINE_DIGITS - Math.log10(perUsualPx(page) / perUnit)))
-    if (options.ground) out.push(`<rect width="${short(page.width / perUnit, 4)}" height="${short(page.height / perUnit, 4)}" fill="${options.ground}"/>`)
-    out.push(...outlines(options.shapes.map((s) => scaledShape(s, 1 / perUnit)), drawing, options.groups ?? 'flat', digits))
+    const digits =
+      options.digits ?? Math.max(OUTLINE_DIGITS, Math.ceil(OUTLINE_DIGITS - Math.log10(perUsualPx(page) / perUnit)))
+    if (options.ground)
+      out.push(
+        `<rect width="${short(page.width / perUnit, 4)}" height="${short(page.height / perUnit, 4)}" fill="${options.ground}"/>`,
+      )
+    out.push(
+      ...outlines(
+        options.shapes.map((s) => scaledShape(s, 1 / perUnit)),
+        drawing,
+        options.groups ?? 'flat',
+        digits,
+      ),
+    )
   } else {
     for (const layer of drawing.layers) out.push(...group(layer, drawing))
   }
@@ -65,7 +78,11 @@ export function writeSvg(drawing: Drawing, options: SvgOptions): string {
 /** Filled shapes, in groups where these are asked for. */
 function outlines(shapes: readonly Shape[], drawing: Drawing, by: OutlineOptions['groups'], digits: number): string[] {
   if (by === 'flat') return shapes.map((s) => filled(s, drawing, digits))
-  return shapeGroups(shapes, drawing, by).flatMap(({ id, shapes: of }) => [`<g id="${escape(id)}">`, ...of.map((s) => filled(s, drawing, digits)), '</g>'])
+  return shapeGroups(shapes, drawing, by).flatMap(({ id, shapes: of }) => [
+    `<g id="${escape(id)}">`,
+    ...of.map((s) => filled(s, drawing, digits)),
+    '</g>',
+  ])
 }
 
 function group(layer: Layer, drawing: Drawing): string[] {
@@ -94,7 +111,19 @@ function sketches(layer: SketchLayer): string[] {
 
 function stroked(line: Line, drawing: Drawing): string {
   const { weight, finish } = line
-  const rest = { ink: line.ink, snips: line.snips, cover: line.cover, trace: line.trace, ...(line.scrapes && { scrapes: line.scrapes }), ...(line.outside && { outside: line.outside }), ...(line.tuck && { tuck: line.tuck }), ...(line.over && { over: line.over }), ...(line.apart && { apart: line.apart }), ...(line.tint !== undefined && { tint: line.tint }), ...spareHandles(line.path) }
+  const rest = {
+    ink: line.ink,
+    snips: line.snips,
+    cover: line.cover,
+    trace: line.trace,
+    ...(line.scrapes && { scrapes: line.scrapes }),
+    ...(line.outside && { outside: line.outside }),
+    ...(line.tuck && { tuck: line.tuck }),
+    ...(line.over && { over: line.over }),
+    ...(line.apart && { apart: line.apart }),
+    ...(line.tint !== undefined && { tint: line.tint }),
+    ...spareHandles(line.path),
+  }
   return (
     `<path id="${escape(line.id)}" d="${pathData(line.path)}" fill="none" stroke="${colourOf(drawing, line.ink)}"` +
     ` stroke-width="${short(weight.size, 4)}" stroke-linecap="${finish.startCap}" stroke-linejoin="${finish.join}"` +

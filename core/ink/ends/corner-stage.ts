@@ -29,7 +29,8 @@ export interface CornerDefault {
 }
 
 const endKey = ({ line, end }: EndOfLine): string => `${line} ${end}`
-const isPair = (a: readonly [EndOfLine, EndOfLine], b: readonly [EndOfLine, EndOfLine]): boolean => endKey(a[0]) === endKey(b[0]) && endKey(a[1]) === endKey(b[1])
+const isPair = (a: readonly [EndOfLine, EndOfLine], b: readonly [EndOfLine, EndOfLine]): boolean =>
+  endKey(a[0]) === endKey(b[0]) && endKey(a[1]) === endKey(b[1])
 
 /** The corners among lines in the order of the stack: the lower line's end first. */
 export function pairsOf(ends: Ends, corners: readonly Corner[]): CornerPair[] {
@@ -39,12 +40,21 @@ export function pairsOf(ends: Ends, corners: readonly Corner[]): CornerPair[] {
     for (const contact of ends.of(id)) {
       const [met] = contact.touched
       if (contact.touched.length !== 1 || !met!.ends || met!.line === id || seen.has(endKey(contact))) continue
-      const back = ends.of(met!.line).filter((c) => c.touched.length === 1 && c.touched[0]!.line === id && c.touched[0]!.ends)
+      const back = ends
+        .of(met!.line)
+        .filter((c) => c.touched.length === 1 && c.touched[0]!.line === id && c.touched[0]!.ends)
       const other = back.sort((a, b) => distance(a.at, contact.at) - distance(b.at, contact.at))[0]
       if (!other || seen.has(endKey(other))) continue
       seen.add(endKey(contact)).add(endKey(other))
-      const both: CornerPair['ends'] = [{ line: id, end: contact.end }, { line: other.line, end: other.end }]
-      pairs.push({ ends: both, contacts: [contact, other], corner: corners.find((c) => isPair(c.ends, both) || isPair([c.ends[1], c.ends[0]], both)) ?? null })
+      const both: CornerPair['ends'] = [
+        { line: id, end: contact.end },
+        { line: other.line, end: other.end },
+      ]
+      pairs.push({
+        ends: both,
+        contacts: [contact, other],
+        corner: corners.find((c) => isPair(c.ends, both) || isPair([c.ends[1], c.ends[0]], both)) ?? null,
+      })
     }
   }
   return pairs
@@ -57,11 +67,18 @@ export function starsOf(ends: Ends): EndOfLine[][] {
   for (const { id } of ends.joined()) {
     for (const contact of ends.of(id)) {
       if (seen.has(endKey(contact)) || contact.touched.length < 2 || !contact.touched.every((t) => t.ends)) continue
-      const star = [contact, ...contact.touched.flatMap((t) => ends.of(t.line).filter((c) => (t.at < 0.5) === (c.end === 'first')))]
+      const star = [
+        contact,
+        ...contact.touched.flatMap((t) => ends.of(t.line).filter((c) => t.at < 0.5 === (c.end === 'first'))),
+      ]
       for (const c of star) seen.add(endKey(c))
       const ids = new Set(star.map((c) => c.line))
       // Each knows the others, and none lies on the body of anything.
-      if (ids.size === star.length && star.every((c) => c.touched.length === star.length - 1 && c.touched.every((t) => t.ends && ids.has(t.line)))) stars.push(star.map(({ line, end }) => ({ line, end })))
+      if (
+        ids.size === star.length &&
+        star.every((c) => c.touched.length === star.length - 1 && c.touched.every((t) => t.ends && ids.has(t.line)))
+      )
+        stars.push(star.map(({ line, end }) => ({ line, end })))
     }
   }
   return stars
@@ -87,7 +104,12 @@ export class Corners {
   constructor(private readonly tolerance: number) {}
 
   /** By id the lines that have corners, as these have them; and what corners say of tucking. */
-  of(lines: ReadonlyMap<string, Inked>, pairs: readonly CornerPair[], stars: readonly EndOfLine[][], usual: CornerDefault): { cornered: ReadonlyMap<string, Inked>; choices: ReadonlyMap<string, EndChoices> } {
+  of(
+    lines: ReadonlyMap<string, Inked>,
+    pairs: readonly CornerPair[],
+    stars: readonly EndOfLine[][],
+    usual: CornerDefault,
+  ): { cornered: ReadonlyMap<string, Inked>; choices: ReadonlyMap<string, EndChoices> } {
     const before = this.known
     this.known = new Map()
     const ofLine = new Map<string, CornerEnd[]>()
@@ -106,10 +128,25 @@ export class Corners {
     for (const [id, ends] of ofLine) {
       const own = lines.get(id)!
       const line = own.item as Line
-      const key = JSON.stringify(ends.map((e) => [e.end, e.others.map((o) => o.end), e.finish.style, e.finish.limit, e.finish.length, e.takesFill]))
+      const key = JSON.stringify(
+        ends.map((e) => [
+          e.end,
+          e.others.map((o) => o.end),
+          e.finish.style,
+          e.finish.limit,
+          e.finish.length,
+          e.takesFill,
+        ]),
+      )
       const others = ends.flatMap((e) => e.others.map((o) => o.line))
       let known = before.get(id)
-      if (known?.line !== line || known.region !== own.region || known.key !== key || others.length !== known.others.length || !others.every((o, i) => o === known!.others[i])) {
+      if (
+        known?.line !== line ||
+        known.region !== own.region ||
+        known.key !== key ||
+        others.length !== known.others.length ||
+        !others.every((o, i) => o === known!.others[i])
+      ) {
         known = { line, region: own.region, key, others, cornered: regionOf(corneredInk(line, ends, this.tolerance)) }
       }
       this.known.set(id, known)
@@ -119,10 +156,18 @@ export class Corners {
     return { cornered, choices }
   }
 
-  private add(ofLine: Map<string, CornerEnd[]>, ends: readonly EndOfLine[], finish: CornerFinish, lines: ReadonlyMap<string, Inked>): void {
+  private add(
+    ofLine: Map<string, CornerEnd[]>,
+    ends: readonly EndOfLine[],
+    finish: CornerFinish,
+    lines: ReadonlyMap<string, Inked>,
+  ): void {
     ends.forEach((e, i) => {
       const others = ends.filter((o) => o !== e).map((o) => ({ line: lines.get(o.line)!.item as Line, end: o.end }))
-      ofLine.set(e.line, [...(ofLine.get(e.line) ?? []), { end: e.end, others, finish, takesFill: i === ends.length - 1 }])
+      ofLine.set(e.line, [
+        ...(ofLine.get(e.line) ?? []),
+        { end: e.end, others, finish, takesFill: i === ends.length - 1 },
+      ])
     })
   }
 }

@@ -40,7 +40,9 @@ export class Ends {
     const changed = inPlace ? this.exchanged(before, lines) : this.sorted(lines)
     if (changed.known.length < MANY && (inPlace || isInOrder(before.map(idOf), lines.map(idOf)))) {
       const all = changed.known.map((k) => k.box).reduce(uniteBoxes, emptyBox())
-      for (const { line, tips } of this.known.values()) if (tips.some((t) => isWithin(t, all) && changed.known.some((k) => this.comesNear(k, t)))) changed.anew.add(line.id)
+      for (const { line, tips } of this.known.values())
+        if (tips.some((t) => isWithin(t, all) && changed.known.some((k) => this.comesNear(k, t))))
+          changed.anew.add(line.id)
     } else for (const { line } of this.known.values()) changed.anew.add(line.id)
     this.find(changed.anew)
   }
@@ -102,7 +104,12 @@ export class Ends {
     return this.lines.flatMap((l) => [...this.of(l.id)])
   }
 
-  private readonly looked = (line: Line): Known => ({ line, box: reachOf(line, this.options), tips: tipsOf(line), contacts: [] })
+  private readonly looked = (line: Line): Known => ({
+    line,
+    box: reachOf(line, this.options),
+    tips: tipsOf(line),
+    contacts: [],
+  })
 
   private find(ids: ReadonlySet<string>): void {
     if (!ids.size) return
@@ -146,19 +153,29 @@ export function isInOrder(before: readonly string[], after: readonly string[]): 
 
 const idOf = (line: Line): string => line.id
 
-const isSamePlace = (a: LinePlace | null, b: LinePlace | null): boolean => a === b || (!!a && !!b && a.line === b.line && a.at === b.at)
+const isSamePlace = (a: LinePlace | null, b: LinePlace | null): boolean =>
+  a === b || (!!a && !!b && a.line === b.line && a.at === b.at)
 
 /** Whether two looks at the ends of a line, which is the same, found the same. */
 const isSame = (a: readonly EndContact[], b: readonly EndContact[]): boolean =>
   a.length === b.length &&
   a.every((c, i) => {
     const d = b[i]!
-    return c.kind === d.kind && c.point === d.point && isSamePlace(c.under, d.under) && c.touched.length === d.touched.length && c.touched.every((t, k) => t.ends === d.touched[k]!.ends && isSamePlace(t, d.touched[k]!))
+    return (
+      c.kind === d.kind &&
+      c.point === d.point &&
+      isSamePlace(c.under, d.under) &&
+      c.touched.length === d.touched.length &&
+      c.touched.every((t, k) => t.ends === d.touched[k]!.ends && isSamePlace(t, d.touched[k]!))
+    )
   })
 
-const widestOf = remembered((weight: Weight): number => weight.size * Math.max(...weight.stops.map((s) => Math.max(s.left, s.right))))
+const widestOf = remembered(
+  (weight: Weight): number => weight.size * Math.max(...weight.stops.map((s) => Math.max(s.left, s.right))),
+)
 
-const padOf = ({ weight }: Line, { reach, overshoot }: ContactOptions): number => Math.max(reach + widestOf(weight), overshoot)
+const padOf = ({ weight }: Line, { reach, overshoot }: ContactOptions): number =>
+  Math.max(reach + widestOf(weight), overshoot)
 
 /** How far round a line an end may meet or cross it. */
 export const reachOf = (line: Line, options: ContactOptions): Box => grown(boxOfPath(line.path), padOf(line, options))

@@ -69,10 +69,13 @@ export function withoutPokes(contours: readonly Cubic[][], end: MeetingEnd, tole
 function mayPoke({ within, edges, cap, ranIn }: MeetingEnd): boolean {
   if (ranIn || within.some((m) => m.under)) return true
   const isIn = (p: Vec): boolean => within.some((m) => windingAt(m.contours, p) !== 0)
-  return !cap.every(isIn) || edges.some((edge) => {
-    const first = edge.findIndex((p) => !isIn(p))
-    return first === 0 || (first > 0 && edge.slice(first).some(isIn))
-  })
+  return (
+    !cap.every(isIn) ||
+    edges.some((edge) => {
+      const first = edge.findIndex((p) => !isIn(p))
+      return first === 0 || (first > 0 && edge.slice(first).some(isIn))
+    })
+  )
 }
 
 /** The areas that do not show. */
@@ -88,7 +91,8 @@ function poking(map: PlanarMap, areas: Areas, { tip, near, rest, half, reach }: 
   const within = about(tip, reach)
   for (const a of meeting) {
     if (areas.kind[a] === UNDER) gone.add(a)
-    for (const b of areas.beside[a]!) if (areas.kind[b] === ALONE && !kept.has(b) && holds(within, areas.box[b]!)) gone.add(b)
+    for (const b of areas.beside[a]!)
+      if (areas.kind[b] === ALONE && !kept.has(b) && holds(within, areas.box[b]!)) gone.add(b)
   }
   return gone
 }

@@ -34,18 +34,28 @@ const ACROSS = 6
  * A line's ink with an end that meets a line at a slant run on into it: the middle of the end is inside already, but the edge
  * on the near side is not, and a cap would bulge there. Both edges go straight on until they are in. Null where both are.
  */
-export function runIn(line: Line, ink: readonly Cubic[][], contact: EndContact, others: readonly Neighbour[], tolerance: number): RunIn | null {
+export function runIn(
+  line: Line,
+  ink: readonly Cubic[][],
+  contact: EndContact,
+  others: readonly Neighbour[],
+  tolerance: number,
+): RunIn | null {
   if (line.weight.nib || !others.length) return null
   const isIn = (p: Vec): boolean => others.some((o) => windingAt(o.contours, p) !== 0)
   const { at, outward, left, right, leftWay, rightWay, half } = sectionAt(line, contact.end, contact.place)
   if (!(half > 2 * tolerance) || !isIn(at)) return null
   const limit = MOST * line.weight.size
   const ways: number[] = []
-  for (const [edge, way] of [[left, leftWay], [right, rightWay]] as const) {
+  for (const [edge, way] of [
+    [left, leftWay],
+    [right, rightWay],
+  ] as const) {
     ways.push(0)
     if (isIn(edge)) continue
     // On the far side it has come out of the other line again: that is what tucking takes away.
-    if (Array.from({ length: LOOKS }, (_, i) => along(edge, outward, (-BACK * half * (i + 1)) / LOOKS)).some(isIn)) continue
+    if (Array.from({ length: LOOKS }, (_, i) => along(edge, outward, (-BACK * half * (i + 1)) / LOOKS)).some(isIn))
+      continue
     const enters = entry(edge, way, limit, others)
     if (enters === null) return null
     ways[ways.length - 1] = enters
@@ -53,7 +63,12 @@ export function runIn(line: Line, ink: readonly Cubic[][], contact: EndContact, 
   const by = Math.max(...ways)
   if (!by) return null
   const reach = by + INSIDE * half
-  const strip = ahead([straight(left, along(left, leftWay, reach)), straight(along(left, leftWay, reach), along(right, rightWay, reach)), straight(along(right, rightWay, reach), right), straight(right, left)])
+  const strip = ahead([
+    straight(left, along(left, leftWay, reach)),
+    straight(along(left, leftWay, reach), along(right, rightWay, reach)),
+    straight(along(right, rightWay, reach), right),
+    straight(right, left),
+  ])
   const strays = (contours: readonly Cubic[][]): boolean => {
     for (let i = 0; i < ALONG; i++) {
       for (let k = 0; k < ACROSS; k++) {

@@ -45,7 +45,14 @@ export type ChoiceOf = (end: Pick<EndContact, 'end'>) => TuckChoice | undefined
  *
  * @param neighbours of what the ends touch, by id
  */
-export function tucked(line: Line, contours: readonly Cubic[][], contacts: readonly EndContact[], choiceOf: ChoiceOf, neighbours: ReadonlyMap<string, Neighbour>, tolerance: number): readonly Cubic[][] {
+export function tucked(
+  line: Line,
+  contours: readonly Cubic[][],
+  contacts: readonly EndContact[],
+  choiceOf: ChoiceOf,
+  neighbours: ReadonlyMap<string, Neighbour>,
+  tolerance: number,
+): readonly Cubic[][] {
   let ink = contours
   for (const contact of lessOver(line, contacts)) {
     const choice = choiceOf(contact)
@@ -81,14 +88,27 @@ export function lessOver(line: Line, contacts: readonly EndContact[]): readonly 
   if (!over) return contacts
   return contacts.map((c) => {
     const off = over[c.end]
-    return off?.length ? { ...c, under: c.under && off.includes(c.under.line) ? null : c.under, touched: c.touched.filter((t) => !off.includes(t.line)) } : c
+    return off?.length
+      ? {
+          ...c,
+          under: c.under && off.includes(c.under.line) ? null : c.under,
+          touched: c.touched.filter((t) => !off.includes(t.line)),
+        }
+      : c
   })
 }
 
 /** Whether an end keeps within what it comes to: if it meets it, or goes past it and is made to; unless it is let out. */
-export const keepsWithin = ({ kind }: Pick<EndContact, 'kind'>, choice?: TuckChoice): boolean => choice !== 'out' && (kind === 'meeting' || (kind === 'crossing' && choice !== undefined))
+export const keepsWithin = ({ kind }: Pick<EndContact, 'kind'>, choice?: TuckChoice): boolean =>
+  choice !== 'out' && (kind === 'meeting' || (kind === 'crossing' && choice !== undefined))
 
-function endOf(line: Line, contact: EndContact, others: readonly Neighbour[], under: boolean, tolerance: number): Omit<MeetingEnd, 'ranIn'> {
+function endOf(
+  line: Line,
+  contact: EndContact,
+  others: readonly Neighbour[],
+  under: boolean,
+  tolerance: number,
+): Omit<MeetingEnd, 'ranIn'> {
   const arc = arcOfPath(line.path)
   const width = new LineWidth(line.weight, line.finish.align, arc.total, false)
   const across = (s: number, offset: (left: number, right: number) => number): Vec => {
@@ -106,23 +126,55 @@ function endOf(line: Line, contact: EndContact, others: readonly Neighbour[], un
   const theirs = Math.max(0, ...others.map((o) => widestOf(o.line)))
   const back = Math.sign(far - place) * Math.min(Math.abs(far - place), 4 * (mine + theirs) + SLACK * tolerance)
   const near = Array.from({ length: NEAR_PLACES }, (_, i) => middle(place + (back * i) / (NEAR_PLACES - 1)))
-  const rest = Array.from({ length: REST_PLACES }, (_, i) => middle(place + back + ((far - place - back) * (i + 1)) / REST_PLACES))
-  for (const other of shownParts(line)) if (other !== part) for (let i = 1; i < 8; i++) rest.push(middle((other.from + ((other.to - other.from) * i) / 8) * arc.total))
+  const rest = Array.from({ length: REST_PLACES }, (_, i) =>
+    middle(place + back + ((far - place - back) * (i + 1)) / REST_PLACES),
+  )
+  for (const other of shownParts(line))
+    if (other !== part)
+      for (let i = 1; i < 8; i++) rest.push(middle((other.from + ((other.to - other.from) * i) / 8) * arc.total))
   const half = Math.max(width.at(place).left, width.at(place).right)
   // The edges as they go back from the end, and about the cap, a little too wide: what lies between is no wider.
   const margin = MARGIN * mine + 2 * tolerance
-  const edge = (side: 1 | -1): Vec[] => Array.from({ length: EDGE_PLACES }, (_, i) => across(place + (back * i) / (EDGE_PLACES - 1), (left, right) => side * ((side > 0 ? left : right) + margin)))
+  const edge = (side: 1 | -1): Vec[] =>
+    Array.from({ length: EDGE_PLACES }, (_, i) =>
+      across(place + (back * i) / (EDGE_PLACES - 1), (left, right) => side * ((side > 0 ? left : right) + margin)),
+    )
   const cap = contact.end === 'first' ? line.finish.startCap : line.finish.endCap
   const out = Math.atan2(contact.outward.y, contact.outward.x)
-  const round = (cap === 'square' ? Math.SQRT2 : 1) * (width.at(place).left + width.at(place).right) / 2 + margin
-  const about = cap === 'butt' ? [] : Array.from({ length: CAP_PLACES }, (_, i) => along(middle(place), { x: Math.cos(out + Math.PI * (i / (CAP_PLACES - 1) - 0.5)), y: Math.sin(out + Math.PI * (i / (CAP_PLACES - 1) - 0.5)) }, round))
-  const within = others.flatMap((o): Met[] => [{ contours: o.contours, under }, ...stripsOf(o.line, contact, mine, tolerance).map((s) => ({ contours: [s], under: false }))])
-  return { tip: contact.at, near, rest, edges: [edge(1), edge(-1)], cap: about, within, half: 1.5 * half + SLACK * tolerance, reach: SLANT * (mine + theirs) + SLACK * tolerance }
+  const round = ((cap === 'square' ? Math.SQRT2 : 1) * (width.at(place).left + width.at(place).right)) / 2 + margin
+  const about =
+    cap === 'butt'
+      ? []
+      : Array.from({ length: CAP_PLACES }, (_, i) =>
+          along(
+            middle(place),
+            {
+              x: Math.cos(out + Math.PI * (i / (CAP_PLACES - 1) - 0.5)),
+              y: Math.sin(out + Math.PI * (i / (CAP_PLACES - 1) - 0.5)),
+            },
+            round,
+          ),
+        )
+  const within = others.flatMap((o): Met[] => [
+    { contours: o.contours, under },
+    ...stripsOf(o.line, contact, mine, tolerance).map((s) => ({ contours: [s], under: false })),
+  ])
+  return {
+    tip: contact.at,
+    near,
+    rest,
+    edges: [edge(1), edge(-1)],
+    cap: about,
+    within,
+    half: 1.5 * half + SLACK * tolerance,
+    reach: SLANT * (mine + theirs) + SLACK * tolerance,
+  }
 }
 
 const partAt = (line: Line, end: End) => (end === 'first' ? shownParts(line)[0]! : shownParts(line).at(-1)!)
 
-const widestOf = (line: Line): number => new LineWidth(line.weight, line.finish.align, arcOfPath(line.path).total, line.path.closed).widest
+const widestOf = (line: Line): number =>
+  new LineWidth(line.weight, line.finish.align, arcOfPath(line.path).total, line.path.closed).widest
 
 /** The ends of a line near a meeting end, gone straight on as far as that could show beyond them. */
 function stripsOf(line: Line, { at: tip, outward }: EndContact, wide: number, tolerance: number): Cubic[][] {
@@ -143,7 +195,13 @@ function stripsOf(line: Line, { at: tip, outward }: EndContact, wide: number, to
     const inside = Math.min(arc.total, Math.max(0, s + (end === 'first' ? before : -before)))
     const edge = (place: number, ahead: number): Vec[] => {
       const { left, right } = width.at(place, end === 'last')
-      return [left, -right].map((h) => along(along(at, out, ahead), { x: tangent.y, y: -tangent.x }, Math.sign(h) * Math.max(Math.abs(h), STRIP_HALF * tolerance)))
+      return [left, -right].map((h) =>
+        along(
+          along(at, out, ahead),
+          { x: tangent.y, y: -tangent.x },
+          Math.sign(h) * Math.max(Math.abs(h), STRIP_HALF * tolerance),
+        ),
+      )
     }
     const [from, meets, to] = [edge(inside, -before), edge(s, 0), edge(s, 2 * reach)]
     const corners = [from[0]!, from[1]!, meets[1]!, to[1]!, to[0]!, meets[0]!]
@@ -152,12 +210,26 @@ function stripsOf(line: Line, { at: tip, outward }: EndContact, wide: number, to
 }
 
 /** As `withoutPokes`, where a line's end meets its own body: half way between the two it is taken for two lines. */
-function withoutOwnPokes(line: Line, ink: readonly Cubic[][], { end, place }: EndContact, at: number, met: MeetingEnd, tolerance: number): readonly Cubic[][] {
+function withoutOwnPokes(
+  line: Line,
+  ink: readonly Cubic[][],
+  { end, place }: EndContact,
+  at: number,
+  met: MeetingEnd,
+  tolerance: number,
+): readonly Cubic[][] {
   const middle = (place + at) / 2
-  const [before, after] = [{ from: 0, to: middle }, { from: middle, to: 1 }]
+  const [before, after] = [
+    { from: 0, to: middle },
+    { from: middle, to: 1 },
+  ]
   const [last, body] = end === 'last' ? [before, after] : [after, before]
   const tail = outlineOf({ ...line, snips: [...line.snips, last] }, tolerance)
   const rest = outlineOf({ ...line, snips: [...line.snips, body] }, tolerance)
-  const kept = withoutPokes(tail, { ...met, rest: [], within: [{ contours: rest, under: false }, ...met.within] }, tolerance)
+  const kept = withoutPokes(
+    tail,
+    { ...met, rest: [], within: [{ contours: rest, under: false }, ...met.within] },
+    tolerance,
+  )
   return kept === tail ? ink : resolveLoops([...rest, ...kept].map(loopOf), tolerance)
 }

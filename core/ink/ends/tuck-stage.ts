@@ -31,7 +31,11 @@ interface Known {
 const MEETS = { reach: 1.5, overshoot: 8 }
 
 /** What counts as meeting, with `perPx` px of the page for each px of the usual page. */
-export const meetingOptions = (perPx: number): ContactOptions => ({ reach: MEETS.reach * perPx, overshoot: MEETS.overshoot * perPx, perPx })
+export const meetingOptions = (perPx: number): ContactOptions => ({
+  reach: MEETS.reach * perPx,
+  overshoot: MEETS.overshoot * perPx,
+  perPx,
+})
 
 /** So many ends are tucked between two signs of progress. */
 const AT_A_TIME = 8
@@ -62,7 +66,11 @@ export class Tucks {
    *
    * @param inked by id, in the order of the stack
    */
-  *of(inked: ReadonlyMap<string, Inked>, decided: readonly Corner[], usual: CornerDefault): Generator<number, ReadonlyMap<string, Region>> {
+  *of(
+    inked: ReadonlyMap<string, Inked>,
+    decided: readonly Corner[],
+    usual: CornerDefault,
+  ): Generator<number, ReadonlyMap<string, Region>> {
     const lines: Line[] = []
     for (const { item } of inked.values()) if ('path' in item) lines.push(item)
     this.ends.follow(lines)
@@ -79,11 +87,26 @@ export class Tucks {
       let known = this.known.get(line.id)
       const choice = choiceOf(line, choices.get(line.id))
       const plain = inked.get(line.id)!.region
-      if (known?.line !== line || known.region !== region || known.contacts !== contacts || known.choice !== choice.key || !isAsMet(known, inkOf)) {
+      if (
+        known?.line !== line ||
+        known.region !== region ||
+        known.contacts !== contacts ||
+        known.choice !== choice.key ||
+        !isAsMet(known, inkOf)
+      ) {
         if (region === plain && !contacts.some((c) => keepsWithin(c, choice.of(c)))) continue
         if (++fresh % AT_A_TIME === 0) yield done / lines.length
         const ids = [...new Set(lessOver(line, contacts).flatMap((c) => metBy(c).map((p) => p.line)))]
-        known = { line, region, contacts, choice: choice.key, ids, met: ids.map((id) => inkOf(id)?.seen), tucked: this.worked(line, region, contacts, choice.of, ids, inkOf), round }
+        known = {
+          line,
+          region,
+          contacts,
+          choice: choice.key,
+          ids,
+          met: ids.map((id) => inkOf(id)?.seen),
+          tucked: this.worked(line, region, contacts, choice.of, ids, inkOf),
+          round,
+        }
         this.known.set(line.id, known)
       }
       known.round = round
@@ -99,7 +122,14 @@ export class Tucks {
     return this.ends.all().filter((c) => c.kind === 'crossing' || c.touched.some((t) => !t.ends))
   }
 
-  private worked(line: Line, region: Region, contacts: readonly EndContact[], choice: ChoiceOf, ids: readonly string[], inkOf: (id: string) => Inked | undefined): Region {
+  private worked(
+    line: Line,
+    region: Region,
+    contacts: readonly EndContact[],
+    choice: ChoiceOf,
+    ids: readonly string[],
+    inkOf: (id: string) => Inked | undefined,
+  ): Region {
     const neighbours = new Map<string, Neighbour>()
     for (const id of ids) {
       const other = inkOf(id)
@@ -139,7 +169,13 @@ export function nearTips(line: Line, lines: readonly Line[], perPx: number): Lin
  * @param near lines that its ends may meet, as `nearTips` finds them, this one among them
  * @param perPx px of the page for each px of the usual page
  */
-export function tuckedAmong(line: Line, near: readonly Line[], outlines: Outlines, tolerance: number, perPx: number): Region | Failure {
+export function tuckedAmong(
+  line: Line,
+  near: readonly Line[],
+  outlines: Outlines,
+  tolerance: number,
+  perPx: number,
+): Region | Failure {
   const region = outlines.of(line)
   if ('message' in region || near.length < 2) return region
   const options = meetingOptions(perPx)

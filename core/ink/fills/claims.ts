@@ -105,4 +105,5 @@ export interface Changed {
 
 /** Whether claims may be others than they were. */
 export const isStale = ({ fill, box }: Claims, { lines, boxes, box: all }: Changed): boolean =>
-  (lines.size > 0 && fill.hold.some((h) => lines.has(h.line))) || (overlap(all, box) && boxes.some((b) => overlap(b, box)))
+  (lines.size > 0 && fill.hold.some((h) => lines.has(h.line))) ||
+  (overlap(all, box) && boxes.some((b) => overlap(b, box)))

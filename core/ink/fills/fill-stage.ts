@@ -50,9 +50,15 @@ export class Fills {
     for (const { gap } of fills) {
       if (!papers.has(gap * pxPerMm)) papers.set(gap * pxPerMm, yield* paperFor(gap * pxPerMm))
     }
-    const sides: Sides = { lines: new Map(seenLines(drawing).map((l) => [l.id, l])), finder: finderOf(drawing), perPx: perUsualPx(drawing.page) }
+    const sides: Sides = {
+      lines: new Map(seenLines(drawing).map((l) => [l.id, l])),
+      finder: finderOf(drawing),
+      perPx: perUsualPx(drawing.page),
+    }
     const changedBy = this.changed(drawing, sides.lines, papers)
-    const kept = new Map<number, Kept>([...papers].map(([gap, paper]) => [gap, { paper, known: new Map<Fill, Known>() }]))
+    const kept = new Map<number, Kept>(
+      [...papers].map(([gap, paper]) => [gap, { paper, known: new Map<Fill, Known>() }]),
+    )
     const holders = new Map<Face, Claim>()
     for (const [i, fill] of fills.entries()) {
       if (fill.where !== 'region') continue
@@ -89,38 +95,73 @@ export class Fills {
   private last: { drawing: Drawing; lines: ReadonlyMap<string, Line> } | null = null
 
   /** What changed since the last time, by reach; null where nothing of then is of use. */
-  private changed({ page, settings }: Drawing, lines: ReadonlyMap<string, Line>, papers: ReadonlyMap<number, Paper>): Map<number, Changed | null> {
+  private changed(
+    { page, settings }: Drawing,
+    lines: ReadonlyMap<string, Line>,
+    papers: ReadonlyMap<number, Paper>,
+  ): Map<number, Changed | null> {
     const { last } = this
     const isLike = last?.drawing.page === page && last.drawing.settings === settings
-    return new Map([...papers].map(([gap, paper]) => {
-      const was = this.kept.get(gap)
-      return [gap, isLike && was ? changes(last!.lines, lines, was.paper, paper) : null]
-    }))
+    return new Map(
+      [...papers].map(([gap, paper]) => {
+        const was = this.kept.get(gap)
+        return [gap, isLike && was ? changes(last!.lines, lines, was.paper, paper) : null]
+      }),
+    )
   }
 
-  private region({ claims: { fill, claims }, poured: was }: Known, paper: Paper, holders: ReadonlyMap<Face, Claim>, drawing: Drawing, sides: Sides): Poured {
+  private region(
+    { claims: { fill, claims }, poured: was }: Known,
+    paper: Paper,
+    holders: ReadonlyMap<Face, Claim>,
+    drawing: Drawing,
+    sides: Sides,
+  ): Poured {
     const faces = claims.flatMap((c) => (holders.get(c.face)!.fill === fill ? [c.face] : []))
     const lostTo = faces.length ? null : ((claims[0] && holders.get(claims[0].face)!.fill.id) ?? null)
-    if (was && was.lostTo === lostTo && was.faces.length === faces.length && was.faces.every((f, i) => f === faces[i])) return was
+    if (was && was.lostTo === lostTo && was.faces.length === faces.length && was.faces.every((f, i) => f === faces[i]))
+      return was
     const contours = faces.flatMap((face) => this.shapeOf(face, fill, paper, drawing, sides))
     const hold = faces.flatMap((face) => holdOf(edgeOf(face, sides.finder, paper.bridges, sides.perPx)))
     return { fill, faces, contours, hold, lostTo }
   }
 
   /** The shape of a fill in a face, kept for as long as the face and its edge are the same. */
-  private shapeOf(face: Face, { under }: Fill, { bridges }: Paper, drawing: Drawing, { finder, perPx }: Sides): Cubic[][] {
+  private shapeOf(
+    face: Face,
+    { under }: Fill,
+    { bridges }: Paper,
+    drawing: Drawing,
+    { finder, perPx }: Sides,
+  ): Cubic[][] {
     const { tolerance } = shapeSettingsOf(drawing)
     const edge = edgeOf(face, finder, bridges, perPx)
     const key = `${under ?? ''} ${tolerance}`
     let byKey = this.shapes.get(face)
     if (!byKey) this.shapes.set(face, (byKey = new Map()))
     let known = byKey.get(key)
-    if (known?.edge !== edge) byKey.set(key, (known = { edge, contours: underRun(face, edge, under === undefined ? null : under * drawing.page.pxPerMm, { tolerance, perPx }) }))
+    if (known?.edge !== edge)
+      byKey.set(
+        key,
+        (known = {
+          edge,
+          contours: underRun(face, edge, under === undefined ? null : under * drawing.page.pxPerMm, {
+            tolerance,
+            perPx,
+          }),
+        }),
+      )
     return known!.contours
   }
 
   private ground(drawing: Drawing, fill: Fill, paper: Paper, sides: Sides): Poured {
-    return { fill, faces: [], contours: fill.where === 'page' ? [pageOf(drawing)] : this.openGround(drawing, fill, paper, sides), hold: [], lostTo: null }
+    return {
+      fill,
+      faces: [],
+      contours: fill.where === 'page' ? [pageOf(drawing)] : this.openGround(drawing, fill, paper, sides),
+      hold: [],
+      lostTo: null,
+    }
   }
 
   /** All open ground of the page. */
@@ -131,17 +172,32 @@ export class Fills {
     const edge = edgeOf({ ...open, contours, hollow: [false, ...open.hollow] }, finder, bridges, perPx)
     // The page ends at its border: nothing runs beneath that.
     const face = { contours, hollow: [false, ...open.hollow], box: null }
-    return underRun(face, [edge[0]!.map((p) => ({ ...p, middle: 0 })), ...edge.slice(1)], fill.under === undefined ? null : fill.under * drawing.page.pxPerMm, { tolerance: shapeSettingsOf(drawing).tolerance, perPx })
+    return underRun(
+      face,
+      [edge[0]!.map((p) => ({ ...p, middle: 0 })), ...edge.slice(1)],
+      fill.under === undefined ? null : fill.under * drawing.page.pxPerMm,
+      { tolerance: shapeSettingsOf(drawing).tolerance, perPx },
+    )
   }
 }
 
 const pageOf = ({ page: { width, height } }: Drawing): Cubic[] => {
-  const [a, b, c, d] = [{ x: 0, y: 0 }, { x: width, y: 0 }, { x: width, y: height }, { x: 0, y: height }]
+  const [a, b, c, d] = [
+    { x: 0, y: 0 },
+    { x: width, y: 0 },
+    { x: width, y: height },
+    { x: 0, y: height },
+  ]
   return [straight(a, b), straight(b, c), straight(c, d), straight(d, a)]
 }
 
 /** What changed from lines and regions to others; null where that is so much that all is looked at anew. */
-function changes(before: ReadonlyMap<string, Line>, lines: ReadonlyMap<string, Line>, was: Paper, paper: Paper): Changed | null {
+function changes(
+  before: ReadonlyMap<string, Line>,
+  lines: ReadonlyMap<string, Line>,
+  was: Paper,
+  paper: Paper,
+): Changed | null {
   const ids = new Set<string>()
   const boxes: Box[] = []
   const other = (line: Line): void => {
@@ -151,7 +207,8 @@ function changes(before: ReadonlyMap<string, Line>, lines: ReadonlyMap<string, L
   for (const line of before.values()) if (lines.get(line.id) !== line) other(line)
   for (const line of lines.values()) if (before.get(line.id) !== line) other(line)
   for (const face of onlyIn(was.index.faces, paper.index.faces)) if (face.box) boxes.push(face.box)
-  for (const { curve } of onlyIn(was.bridges, paper.bridges)) boxes.push(boxOfPoints([curve.p0, curve.p1, curve.p2, curve.p3]))
+  for (const { curve } of onlyIn(was.bridges, paper.bridges))
+    boxes.push(boxOfPoints([curve.p0, curve.p1, curve.p2, curve.p3]))
   return boxes.length > MANY ? null : { lines: ids, boxes, box: boxes.reduce(uniteBoxes, emptyBox()) }
 }
 

@@ -21,7 +21,8 @@ export function inksSideBySide(drawing: Pick<Drawing, 'layers' | 'fills'>): [str
       if (own === undefined) continue
       add(ink, own)
       const others = byLine.get(h.line) ?? []
-      for (const o of others) if (o.hold.side !== h.side && Math.min(o.hold.to, h.to) - Math.max(o.hold.from, h.from) > LEAST) add(ink, o.ink)
+      for (const o of others)
+        if (o.hold.side !== h.side && Math.min(o.hold.to, h.to) - Math.max(o.hold.from, h.from) > LEAST) add(ink, o.ink)
       byLine.set(h.line, [...others, { ink, hold: h }])
     }
   }

@@ -21,7 +21,12 @@ const LIGHT = 0.5
  *
  * @throws InputError for a coordinate or tolerance that is not a number
  */
-export function leavingShapes(shapes: readonly Shape[], inks: readonly Ink[], leaving: Leaving, { tolerance }: CombineOptions): Shape[] {
+export function leavingShapes(
+  shapes: readonly Shape[],
+  inks: readonly Ink[],
+  leaving: Leaving,
+  { tolerance }: CombineOptions,
+): Shape[] {
   checkTolerance(tolerance)
   if (leaving === 'stacked' || !shapes.length) return [...shapes]
   const arrangement = arrange(loopsOf(shapes, 'shapes'), tolerance)
@@ -35,13 +40,25 @@ export function leavingShapes(shapes: readonly Shape[], inks: readonly Ink[], le
     while (winding[s] === 0) s--
     top[face] = s
   })
-  const contoursWhere = (isIn: (shape: number) => boolean): Shape['contours'] => toPaths(contoursOfFaces(map, Uint8Array.from(top, (s) => (s >= 0 && isIn(s) ? 1 : 0)), tolerance))
-  if (leaving === 'cut-out') return shapes.map((shape, i) => ({ ...shape, contours: contoursWhere((s) => s === i) })).filter((s) => s.contours.length)
+  const contoursWhere = (isIn: (shape: number) => boolean): Shape['contours'] =>
+    toPaths(
+      contoursOfFaces(
+        map,
+        Uint8Array.from(top, (s) => (s >= 0 && isIn(s) ? 1 : 0)),
+        tolerance,
+      ),
+    )
+  if (leaving === 'cut-out')
+    return shapes
+      .map((shape, i) => ({ ...shape, contours: contoursWhere((s) => s === i) }))
+      .filter((s) => s.contours.length)
   const dark = shapes.map((s) => lightness(inks, s.ink) < LIGHT)
   // The darkest ink is what it is printed with.
   const [first] = shapes.filter((_, i) => dark[i]).sort((a, b) => lightness(inks, a.ink) - lightness(inks, b.ink))
   const contours = first ? contoursWhere((s) => dark[s]!) : []
-  return first && contours.length ? [{ id: 'one', contours, ink: first.ink, from: [...new Set(shapes.flatMap((s, i) => (dark[i] ? s.from : [])))] }] : []
+  return first && contours.length
+    ? [{ id: 'one', contours, ink: first.ink, from: [...new Set(shapes.flatMap((s, i) => (dark[i] ? s.from : [])))] }]
+    : []
 }
 
 /** Relative luminance of an ink, 0..1 (WCAG 2.1, 2018). */

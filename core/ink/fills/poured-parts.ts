@@ -25,12 +25,18 @@ export const NOTHING_POURED: PouredParts = { poured: [], parts: [], tints: new M
 export function partsOfFills(poured: readonly Poured[], drawing: Drawing): Part[] {
   const isGround = ({ fill }: Poured): boolean => fill.where !== 'region'
   const ofLines = new Set(linesOf(drawing).map((l) => l.ink))
-  const rank = (p: Poured): number => (p.fill.where === 'page' ? 0 : p.fill.where === 'open' ? 1 : ofLines.has(p.fill.ink) ? 3 : 2)
+  const rank = (p: Poured): number =>
+    p.fill.where === 'page' ? 0 : p.fill.where === 'open' ? 1 : ofLines.has(p.fill.ink) ? 3 : 2
   const ordered = [...poured].sort((a, b) => rank(a) - rank(b))
-  const fillsOf = (all: readonly Poured[]): Part[] => all.map(({ fill, contours }) => partOf(contours, `fill:${fill.id}`, fill.ink))
-  const shadesOfAll = (all: readonly Poured[]): Part[] => all.filter((p) => !isGround(p)).flatMap((p) => shadesOf(p, drawing).map((s) => partOf(s.contours, s.id, s.ink)))
+  const fillsOf = (all: readonly Poured[]): Part[] =>
+    all.map(({ fill, contours }) => partOf(contours, `fill:${fill.id}`, fill.ink))
+  const shadesOfAll = (all: readonly Poured[]): Part[] =>
+    all.filter((p) => !isGround(p)).flatMap((p) => shadesOf(p, drawing).map((s) => partOf(s.contours, s.id, s.ink)))
   const [below, last] = [ordered.filter((p) => rank(p) < 3), ordered.filter((p) => rank(p) === 3)]
   return [below, last].flatMap((all) => [...fillsOf(all), ...shadesOfAll(all)]).filter((p) => p.region.contours.length)
 }
 
-const partOf = rememberedBy((contours: Cubic[][], id: string, ink: string): Part => ({ item: { id, contours: toPaths(contours), ink, from: [] }, region: regionOf(contours) }))
+const partOf = rememberedBy((contours: Cubic[][], id: string, ink: string): Part => ({
+  item: { id, contours: toPaths(contours), ink, from: [] },
+  region: regionOf(contours),
+}))

@@ -9,7 +9,11 @@ import { rememberedBy } from '../../remembered'
 const strengthOf = (line: Line, { settings }: Pick<Drawing, 'settings'>): number => line.tint ?? settings.tint ?? 0
 
 /** By id of the lines that have a tone of the fill that they bound, the ink that they have: of several fills that of the longest stretch. */
-export function tintsOf(drawing: Drawing, lines: readonly Line[], poured: readonly Poured[]): ReadonlyMap<string, string> {
+export function tintsOf(
+  drawing: Drawing,
+  lines: readonly Line[],
+  poured: readonly Poured[],
+): ReadonlyMap<string, string> {
   const tinted = new Map(lines.flatMap((l) => (strengthOf(l, drawing) === 0 ? [] : [[l.id, l]])))
   const out = new Map<string, string>()
   if (!tinted.size) return out

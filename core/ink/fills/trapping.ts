@@ -23,7 +23,12 @@ const SLACK = 0.25
  * The shape of a fill: its region, and beneath the ink about it up to its middle, or up to `under` px where that is less.
  * It goes beneath all of an island that has no paper of its own.
  */
-export function underRun(face: Face, edge: Edge, under: number | null, { tolerance, perPx }: { tolerance: number; perPx: number }): Cubic[][] {
+export function underRun(
+  face: Face,
+  edge: Edge,
+  under: number | null,
+  { tolerance, perPx }: { tolerance: number; perPx: number },
+): Cubic[][] {
   const solid = face.contours.flatMap((c, i) => (i > 0 && !face.hollow[i] ? [] : [i]))
   const loops: Loop[] = solid.map((i) => loopOf(face.contours[i]!))
   if (under === 0) return resolveLoops(face.contours.map(loopOf), tolerance)
@@ -52,4 +57,7 @@ function reachAt({ middle }: EdgePlace, under: number | null, perPx: number): nu
 }
 
 /** No place goes much farther than its neighbours, so that the edge beneath the ink has no steps that it could leave it by. */
-const smoothed = (reaches: readonly number[]): number[] => reaches.map((r, i) => Math.min(r, reaches[(i + 1) % reaches.length]! * 1.5, reaches[(i + reaches.length - 1) % reaches.length]! * 1.5))
+const smoothed = (reaches: readonly number[]): number[] =>
+  reaches.map((r, i) =>
+    Math.min(r, reaches[(i + 1) % reaches.length]! * 1.5, reaches[(i + reaches.length - 1) % reaches.length]! * 1.5),
+  )

@@ -13,7 +13,13 @@ interface Chords {
 const chordIndexOf = remembered((region: Region): Chords => {
   const e = chordsOf(region.contours)
   const index = e.length ? new Flatbush(e.length / 4) : null
-  for (let i = 0; i < e.length; i += 4) index!.add(Math.min(e[i]!, e[i + 2]!), Math.min(e[i + 1]!, e[i + 3]!), Math.max(e[i]!, e[i + 2]!), Math.max(e[i + 1]!, e[i + 3]!))
+  for (let i = 0; i < e.length; i += 4)
+    index!.add(
+      Math.min(e[i]!, e[i + 2]!),
+      Math.min(e[i + 1]!, e[i + 3]!),
+      Math.max(e[i]!, e[i + 2]!),
+      Math.max(e[i + 1]!, e[i + 3]!),
+    )
   index?.finish()
   return { e, index }
 })

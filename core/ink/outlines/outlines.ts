@@ -46,7 +46,14 @@ export class Outlines {
 
   private worked(item: Line | Shape): Region | Failure {
     try {
-      return regionOf('path' in item ? outlineOf(item, this.tolerance) : resolveLoops(item.contours.map(loopOfPath).filter((l) => l.length), this.tolerance))
+      return regionOf(
+        'path' in item
+          ? outlineOf(item, this.tolerance)
+          : resolveLoops(
+              item.contours.map(loopOfPath).filter((l) => l.length),
+              this.tolerance,
+            ),
+      )
     } catch (e) {
       if (e instanceof InputError || e instanceof ArrangementFault) return { id: item.id, message: e.message }
       throw e
@@ -60,7 +67,9 @@ export class Outlines {
     const known = this.less.get(region)
     if (known && known.covers.length === near.length && known.covers.every((c, i) => c === near[i])) return known.left
     const groups = [region.contours.map(loopOf), ...near.map((c) => [loopOfPath(c)])]
-    const left = regionOf(resolveGroups(groups, this.tolerance, ({ covered, winding }) => covered === 1 && winding[0] !== 0))
+    const left = regionOf(
+      resolveGroups(groups, this.tolerance, ({ covered, winding }) => covered === 1 && winding[0] !== 0),
+    )
     this.less.set(region, { covers: near, left })
     return left
   }

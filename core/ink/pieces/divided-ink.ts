@@ -20,7 +20,10 @@ type Contours = readonly (readonly Cubic[])[]
 export interface InkPiece {
   /** Which of the others cover it, and which bound it, by their places in the list, ascending. */
   over: number[]
-  bounds: { by: number; /** The border in short edges: the middle of each and its length, px. */ edges: { at: Vec; length: number }[] }[]
+  bounds: {
+    by: number
+    /** The border in short edges: the middle of each and its length, px. */ edges: { at: Vec; length: number }[]
+  }[]
   contours: () => readonly Cubic[][]
   /** A point well inside. */
   inside: () => Vec
@@ -48,7 +51,10 @@ export class DividedInk {
 
   /** Null where the ink is met by none of the others. */
   static of(ink: Contours, others: readonly Contours[], tolerance: number): DividedInk | null {
-    const arrangement = arrange([ink, ...others].map((g) => g.map(loopOf)), tolerance)
+    const arrangement = arrange(
+      [ink, ...others].map((g) => g.map(loopOf)),
+      tolerance,
+    )
     return arrangement?.met ? new DividedInk(planarMap(arrangement), others.length, tolerance) : null
   }
 
@@ -67,7 +73,11 @@ export class DividedInk {
 
   /** The ink less some faces. */
   without(gone: ReadonlySet<number>): readonly Cubic[][] {
-    return contoursOfFaces(this.map, Uint8Array.from(this.over, (list, f) => (list && !gone.has(f) ? 1 : 0)), this.tolerance)
+    return contoursOfFaces(
+      this.map,
+      Uint8Array.from(this.over, (list, f) => (list && !gone.has(f) ? 1 : 0)),
+      this.tolerance,
+    )
   }
 }
 
@@ -102,9 +112,20 @@ export class Pieces {
     const inPiece = new Set(faces)
     let contours: readonly Cubic[][] | null = null
     let inside: Vec | null = null
-    const traced = (): readonly Cubic[][] => (contours ??= contoursOfFaces(this.map, Uint8Array.from(this.over, (_, f) => (inPiece.has(f) ? 1 : 0)), this.tolerance))
+    const traced = (): readonly Cubic[][] =>
+      (contours ??= contoursOfFaces(
+        this.map,
+        Uint8Array.from(this.over, (_, f) => (inPiece.has(f) ? 1 : 0)),
+        this.tolerance,
+      ))
     const chosen = (o: number): boolean => !this.by || this.by.has(o)
-    return { over: this.over[faces[0]!]!.filter(chosen), bounds: this.boundsOf(inPiece).filter((b) => chosen(b.by)), contours: traced, inside: () => (inside ??= middleOf(traced())), faces }
+    return {
+      over: this.over[faces[0]!]!.filter(chosen),
+      bounds: this.boundsOf(inPiece).filter((b) => chosen(b.by)),
+      contours: traced,
+      inside: () => (inside ??= middleOf(traced())),
+      faces,
+    }
   }
 
   /** Whose outlines border on a piece, each at the middle of its border there. */
@@ -133,7 +154,13 @@ export class Pieces {
 
 /** A point well inside of contours (V. Agafonkin, Pole of inaccessibility, 2016). */
 function middleOf(contours: readonly Cubic[][]): Vec {
-  const rings = contours.map((c) => c.flatMap((s) => flatten(s, 0.1).slice(1).map((p): [number, number] => [p.x, p.y])))
+  const rings = contours.map((c) =>
+    c.flatMap((s) =>
+      flatten(s, 0.1)
+        .slice(1)
+        .map((p): [number, number] => [p.x, p.y]),
+    ),
+  )
   const size = Math.max(...rings.flat().map(([x]) => x)) - Math.min(...rings.flat().map(([x]) => x))
   const [x, y] = polylabel(rings, Math.max(1e-3, size / 100))
   return { x: x!, y: y! }

@@ -27,7 +27,11 @@ export function speckOf(line: Line, shown: Trimmed['shown'], least: number): Reg
   if (!region?.contours.length || areaOf(region) >= least) return null
   // What lies on other ink is part of that.
   const p = middleOf(region)
-  return [...shown.values()].some((o) => o.item !== line && isWithin(p, o.region.box) && windingAt(o.region.contours, p) !== 0) ? null : region
+  return [...shown.values()].some(
+    (o) => o.item !== line && isWithin(p, o.region.box) && windingAt(o.region.contours, p) !== 0,
+  )
+    ? null
+    : region
 }
 
 /** A region, by its outer contour and the stretches of lines that bound it. */
@@ -43,7 +47,14 @@ export interface LitterLimits {
 }
 
 /** Loose ends that stick into regions beyond the lines that bound these, and specks that lie in them; each as what trimming takes away. */
-export function* litterIn(regions: readonly Bounded[], { most, least }: LitterLimits, stack: Trimmed, lines: readonly Line[], endsOf: (id: string) => readonly EndContact[], tolerance: number): Generator<number, PieceHit[]> {
+export function* litterIn(
+  regions: readonly Bounded[],
+  { most, least }: LitterLimits,
+  stack: Trimmed,
+  lines: readonly Line[],
+  endsOf: (id: string) => readonly EndContact[],
+  tolerance: number,
+): Generator<number, PieceHit[]> {
   const hits: PieceHit[] = []
   const gone = new Set(stack.trims.flatMap((t) => (t.piece && isWhole(t.trim) ? [t.trim.line] : [])))
   for (const [i, { outer, hold }] of regions.entries()) {
@@ -55,7 +66,9 @@ export function* litterIn(regions: readonly Bounded[], { most, least }: LitterLi
       const fence = new Set([...bounds].filter((b) => b !== id))
       const open = (line: Line): boolean => line.id === id && lines.includes(line)
       const beyond = yield* beyondFence(stack, fence, most, open, endsOf, tolerance)
-      hits.push(...beyond.filter(({ trim: { place } }) => within.some(([from, to]) => place.at >= from && place.at <= to)))
+      hits.push(
+        ...beyond.filter(({ trim: { place } }) => within.some(([from, to]) => place.at >= from && place.at <= to)),
+      )
     }
   }
   return hits
@@ -64,7 +77,15 @@ export function* litterIn(regions: readonly Bounded[], { most, least }: LitterLi
 function speckIn(line: Line, edge: readonly Cubic[][], shown: Trimmed['shown'], least: number): PieceHit[] {
   const region = speckOf(line, shown, least)
   const p = region && middleOf(region)
-  return p && windingAt(edge, p) !== 0 ? [{ contours: toPaths(region.contours.map((c) => [...c])), trim: { line: line.id, place: placeBy(line, p), over: [], bounds: [] }, taken: null }] : []
+  return p && windingAt(edge, p) !== 0
+    ? [
+        {
+          contours: toPaths(region.contours.map((c) => [...c])),
+          trim: { line: line.id, place: placeBy(line, p), over: [], bounds: [] },
+          taken: null,
+        },
+      ]
+    : []
 }
 
 /** Where lines have a region on both sides: that is where they stick into it. */

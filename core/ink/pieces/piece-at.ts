@@ -56,9 +56,19 @@ export function piecesUnder(p: Vec, { shown, trims }: Trimmed, tolerance: number
 function divisionOf(line: Line, own: Shown, shown: ReadonlyMap<string, Shown>, tolerance: number): Division {
   const others = [...shown.values()].filter((o) => o !== own && overlap(o.region.box, own.region.box))
   const was = known.get(own.region)
-  if (was?.line === line && was.met.length === others.length && was.met.every((m, i) => m === others[i]!.region)) return was
-  const divided = DividedInk.of(own.region.contours, others.map((o) => o.region.contours), tolerance)
-  const division = { line, met: others.map((o) => o.region), ids: others.map((o) => o.item.id), pieces: divided?.pieces() ?? null }
+  if (was?.line === line && was.met.length === others.length && was.met.every((m, i) => m === others[i]!.region))
+    return was
+  const divided = DividedInk.of(
+    own.region.contours,
+    others.map((o) => o.region.contours),
+    tolerance,
+  )
+  const division = {
+    line,
+    met: others.map((o) => o.region),
+    ids: others.map((o) => o.item.id),
+    pieces: divided?.pieces() ?? null,
+  }
   known.set(own.region, division)
   return division
 }

@@ -52,11 +52,17 @@ export function pieceFor(line: Line, trim: Trim, pieces: Pieces, ids: readonly s
   const p = pointBy(line, trim.place)
   const isIt = (piece: InkPiece): boolean => {
     const hold = holdOf(line, piece, ids)
-    return hold.over.length === trim.over.length && hold.over.every((o) => trim.over.includes(o)) && trim.bounds.every((b) => hold.bounds.some((h) => h.by === b.by && (h.side === b.side || !h.side || !b.side)))
+    return (
+      hold.over.length === trim.over.length &&
+      hold.over.every((o) => trim.over.includes(o)) &&
+      trim.bounds.every((b) => hold.bounds.some((h) => h.by === b.by && (h.side === b.side || !h.side || !b.side)))
+    )
   }
   const here = pieces.at(p)
   if (here && isIt(here)) return here
   const far = (piece: InkPiece): number => Math.hypot(piece.inside().x - p.x, piece.inside().y - p.y)
-  const near = pieces.all().filter((piece) => piece.contours().length && far(piece) <= FARTHEST * line.weight.size && isIt(piece))
+  const near = pieces
+    .all()
+    .filter((piece) => piece.contours().length && far(piece) <= FARTHEST * line.weight.size && isIt(piece))
   return near.sort((a, b) => far(a) - far(b))[0] ?? null
 }

@@ -48,7 +48,10 @@ export class Trims {
   constructor(private readonly tolerance: number) {}
 
   /** By the id of a line that has trims, its ink without them; and what each trim came to, in their order. */
-  of(shown: ReadonlyMap<string, Shown>, trims: readonly Trim[]): { less: ReadonlyMap<string, Region>; results: TrimResult[] } {
+  of(
+    shown: ReadonlyMap<string, Shown>,
+    trims: readonly Trim[],
+  ): { less: ReadonlyMap<string, Region>; results: TrimResult[] } {
     const before = this.known
     this.known = new Map()
     const byLine = new Map<string, Trim[]>()
@@ -61,8 +64,19 @@ export class Trims {
       const ids = [...new Set(mine.flatMap((t) => [...t.over, ...t.bounds.map((b) => b.by)]))]
       const met = ids.map((o) => shown.get(o)?.region)
       let known = before.get(id)
-      if (known?.line !== own.item || known.region !== own.region || !isSameList(known.trims, mine) || !isSameList(known.met, met)) {
-        known = { line: own.item, region: own.region, trims: mine, met, ...this.worked(own.item, own.region, mine, ids, met) }
+      if (
+        known?.line !== own.item ||
+        known.region !== own.region ||
+        !isSameList(known.trims, mine) ||
+        !isSameList(known.met, met)
+      ) {
+        known = {
+          line: own.item,
+          region: own.region,
+          trims: mine,
+          met,
+          ...this.worked(own.item, own.region, mine, ids, met),
+        }
       }
       this.known.set(id, known)
       if (known.trimmed !== own.region) less.set(id, known.trimmed)
@@ -71,10 +85,27 @@ export class Trims {
     return { less, results: trims.map((trim) => results.get(trim) ?? { trim, piece: null }) }
   }
 
-  private worked(line: Line, region: Region, trims: readonly Trim[], ids: readonly string[], met: readonly (Region | undefined)[]): { trimmed: Region; results: TrimResult[] } {
+  private worked(
+    line: Line,
+    region: Region,
+    trims: readonly Trim[],
+    ids: readonly string[],
+    met: readonly (Region | undefined)[],
+  ): { trimmed: Region; results: TrimResult[] } {
     const whole = trims.find(isWhole)
-    if (whole) return { trimmed: regionOf([]), results: trims.map((trim) => ({ trim, piece: trim === whole ? toPaths(region.contours.map((c) => [...c])) : null })) }
-    const divided = DividedInk.of(region.contours, met.map((m) => (m && overlap(m.box, region.box) ? m.contours : [])), this.tolerance)
+    if (whole)
+      return {
+        trimmed: regionOf([]),
+        results: trims.map((trim) => ({
+          trim,
+          piece: trim === whole ? toPaths(region.contours.map((c) => [...c])) : null,
+        })),
+      }
+    const divided = DividedInk.of(
+      region.contours,
+      met.map((m) => (m && overlap(m.box, region.box) ? m.contours : [])),
+      this.tolerance,
+    )
     if (!divided) return { trimmed: region, results: trims.map((trim) => ({ trim, piece: null })) }
     const gone = new Set<number>()
     const results = trims.map((trim): TrimResult => {

@@ -71,7 +71,10 @@ export class Bridges {
       for (const known of ends) {
         if (known.isStale) {
           const { minX, minY, maxX, maxY } = known.box
-          known.near = index!.search(minX, minY, maxX, maxY).sort((a, b) => a - b).map((i) => parts[i]!)
+          known.near = index!
+            .search(minX, minY, maxX, maxY)
+            .sort((a, b) => a - b)
+            .map((i) => parts[i]!)
           const bridge = this.bridgeFrom(known.tip, part, known.near)
           // What stays the same stays the same object.
           if (!known.bridge || !bridge || !isSameBridge(known.bridge, bridge)) known.bridge = bridge
@@ -114,14 +117,21 @@ export class Bridges {
     this.order = order
     if (isFew && !changed.length) return false
     const boxes = changed.map((p) => p.region.box)
-    for (const { ends } of this.known.values()) for (const end of ends) end.isStale ||= !isFew || boxes.some((b) => overlap(b, end.box))
+    for (const { ends } of this.known.values())
+      for (const end of ends) end.isStale ||= !isFew || boxes.some((b) => overlap(b, end.box))
     return true
   }
 
   private endsOf({ item }: Part, before: readonly Known[] = []): Known[] {
     if (!('path' in item)) return []
     const far = this.reach + item.weight.size
-    return tipsOf(item).map((tip, i) => ({ tip, box: grown(boxOfPoints([tip.at]), far), near: [], bridge: before[i]?.bridge ?? null, isStale: true }))
+    return tipsOf(item).map((tip, i) => ({
+      tip,
+      box: grown(boxOfPoints([tip.at]), far),
+      near: [],
+      bridge: before[i]?.bridge ?? null,
+      isStale: true,
+    }))
   }
 
   /** The bridge that closes the gap before an end best; null where it is held, or nothing is near. */
@@ -145,17 +155,30 @@ export class Bridges {
       if (landed.gap > this.reach || ahead < AHEAD) continue
       const cost = landed.gap * (1 + (BENT * Math.acos(Math.min(1, ahead))) / Math.acos(AHEAD))
       if (best && cost >= best.cost) continue
-      best = { cost, bridge: { curve: curveTo(tip, landed, far), from: line.id, to: other.item.id, gap: landed.gap, end: tip.end } }
+      best = {
+        cost,
+        bridge: { curve: curveTo(tip, landed, far), from: line.id, to: other.item.id, gap: landed.gap, end: tip.end },
+      }
     }
     return best?.bridge ?? null
   }
 
   /** Where a bridge from an end comes down on other ink: at an end of that line where one is as near, else where it is nearest. */
-  private landing({ line, at, outward }: Tip, own: Region, other: Part, isOwn: boolean): { at: Vec; gap: number; inward: Vec | null } | null {
+  private landing(
+    { line, at, outward }: Tip,
+    own: Region,
+    other: Part,
+    isOwn: boolean,
+  ): { at: Vec; gap: number; inward: Vec | null } | null {
     const most = this.reach + line.weight.size
     const ends = 'path' in other.item ? tipsOf(other.item).filter((t) => distance(t.at, at) > 1e-6) : []
     for (const end of ends) {
-      if (distance(end.at, at) > most + end.line.weight.size || dot(subtract(end.at, at), outward) <= 0 || dot(subtract(at, end.at), end.outward) <= 0) continue
+      if (
+        distance(end.at, at) > most + end.line.weight.size ||
+        dot(subtract(end.at, at), outward) <= 0 ||
+        dot(subtract(at, end.at), end.outward) <= 0
+      )
+        continue
       const gap = gapBetween(own, at, line.weight.size, other.region, end.at, end.line.weight.size)
       if (gap <= this.reach) return { at: end.at, gap, inward: scale(end.outward, -1) }
     }
@@ -185,7 +208,9 @@ function gapBetween(a: Region, at: Vec, size: number, b: Region, end: Vec, other
 
 /** The way of a bridge: on from the end's direction, and into the other end's or straight onto the ink. */
 function curveTo({ at, outward }: Tip, landed: { at: Vec; inward: Vec | null }, far: number): Cubic {
-  const to = landed.inward ? landed.at : along(landed.at, scale(subtract(landed.at, at), 1 / (far || 1)), Math.min(0.25, far * 0.05))
+  const to = landed.inward
+    ? landed.at
+    : along(landed.at, scale(subtract(landed.at, at), 1 / (far || 1)), Math.min(0.25, far * 0.05))
   const arm = far / 3
   const p1 = along(at, outward, arm)
   const p2 = landed.inward ? along(landed.at, landed.inward, -arm) : { x: (p1.x + to.x) / 2, y: (p1.y + to.y) / 2 }
@@ -193,11 +218,18 @@ function curveTo({ at, outward }: Tip, landed: { at: Vec; inward: Vec | null }, 
 }
 
 /** Whether an end is where the ink of its line is: not trimmed away, nor covered. */
-const isOnInk = (region: Region, at: Vec, size: number): boolean => windingAt(region.contours, at) !== 0 || (nearestTo(region, at)?.distance ?? Infinity) <= Math.max(0.15, 0.05 * size)
+const isOnInk = (region: Region, at: Vec, size: number): boolean =>
+  windingAt(region.contours, at) !== 0 || (nearestTo(region, at)?.distance ?? Infinity) <= Math.max(0.15, 0.05 * size)
 
-const isSameBridge = (a: Bridge, b: Bridge): boolean => a.from === b.from && a.to === b.to && a.end === b.end && a.gap === b.gap && (['p0', 'p1', 'p2', 'p3'] as const).every((k) => a.curve[k].x === b.curve[k].x && a.curve[k].y === b.curve[k].y)
+const isSameBridge = (a: Bridge, b: Bridge): boolean =>
+  a.from === b.from &&
+  a.to === b.to &&
+  a.end === b.end &&
+  a.gap === b.gap &&
+  (['p0', 'p1', 'p2', 'p3'] as const).every((k) => a.curve[k].x === b.curve[k].x && a.curve[k].y === b.curve[k].y)
 
-const isTwin = (a: Bridge, b: Bridge): boolean => distance(a.curve.p0, b.curve.p3) < 1e-6 && distance(a.curve.p3, b.curve.p0) < 1e-6
+const isTwin = (a: Bridge, b: Bridge): boolean =>
+  distance(a.curve.p0, b.curve.p3) < 1e-6 && distance(a.curve.p3, b.curve.p0) < 1e-6
 
 /** The ends of all shown parts of a line, those that snips leave as well. */
 const tipsOf = remembered((line: Line): Tip[] =>
@@ -205,6 +237,11 @@ const tipsOf = remembered((line: Line): Tip[] =>
     if (path.closed) return []
     const arc = arcOfPath(path)
     const [first, last] = [arc.tangent(0), arc.tangent(arc.total)]
-    return first && last ? [{ line, end: 'first', at: arc.point(0), outward: scale(first, -1) }, { line, end: 'last', at: arc.point(arc.total), outward: last }] : []
+    return first && last
+      ? [
+          { line, end: 'first', at: arc.point(0), outward: scale(first, -1) },
+          { line, end: 'last', at: arc.point(arc.total), outward: last },
+        ]
+      : []
   }),
 )

@@ -49,10 +49,16 @@ export function edgeOf(face: Face, finder: SideFinder, all: readonly Bridge[], p
   return edge
 }
 
-function placesOn(contour: readonly Cubic[], finder: SideFinder, bridges: readonly Bridge[], perPx: number): EdgePlace[] {
+function placesOn(
+  contour: readonly Cubic[],
+  finder: SideFinder,
+  bridges: readonly Bridge[],
+  perPx: number,
+): EdgePlace[] {
   const places: EdgePlace[] = []
   const add = (at: Vec, inward: Vec): void => {
-    const found = onBridge(at, bridges, perPx) ?? finder.at(at) ?? { line: null, side: 'left' as const, share: 0, middle: null }
+    const found = onBridge(at, bridges, perPx) ??
+      finder.at(at) ?? { line: null, side: 'left' as const, share: 0, middle: null }
     places.push({ at, inward, ...found })
   }
   const step = Math.min(STEP * perPx, controlLength(contour) / LEAST)
@@ -78,14 +84,20 @@ function placesOn(contour: readonly Cubic[], finder: SideFinder, bridges: readon
 const inwardOf = ({ x, y }: Vec): Vec => ({ x: y, y: -x })
 
 /** A place on the side of a bridge: its middle is all there is of it. */
-function onBridge(p: Vec, bridges: readonly Bridge[], perPx: number): Pick<EdgePlace, 'line' | 'side' | 'share' | 'middle'> | null {
+function onBridge(
+  p: Vec,
+  bridges: readonly Bridge[],
+  perPx: number,
+): Pick<EdgePlace, 'line' | 'side' | 'share' | 'middle'> | null {
   const near = 0.15 * perPx
   for (const { curve } of bridges) {
     const [ax, bx] = [Math.min(curve.p0.x, curve.p3.x), Math.max(curve.p0.x, curve.p3.x)]
     const [ay, by] = [Math.min(curve.p0.y, curve.p3.y), Math.max(curve.p0.y, curve.p3.y)]
     const pad = (bx - ax + by - ay) / 2 + near
     if (p.x < ax - pad || p.x > bx + pad || p.y < ay - pad || p.y > by + pad) continue
-    const coarse = [0.1, 0.3, 0.5, 0.7, 0.9].map((t) => ({ t, d: Math.hypot(pointAt(curve, t).x - p.x, pointAt(curve, t).y - p.y) })).sort((a, b) => a.d - b.d)[0]!
+    const coarse = [0.1, 0.3, 0.5, 0.7, 0.9]
+      .map((t) => ({ t, d: Math.hypot(pointAt(curve, t).x - p.x, pointAt(curve, t).y - p.y) }))
+      .sort((a, b) => a.d - b.d)[0]!
     if (nearestFrom(curve, p, coarse.t).distance <= near) return { line: null, side: 'left', share: 0, middle: near }
   }
   return null
@@ -100,7 +112,8 @@ function runsOf(edge: Edge): Hold[] {
     let run: Hold | null = null
     for (const { line, side, share } of places) {
       // From the last place of a closed line to its first the share jumps.
-      const goesOn: boolean = !!run && run.line === line && run.side === side && share > run.from - 0.25 && share < run.to + 0.25
+      const goesOn: boolean =
+        !!run && run.line === line && run.side === side && share > run.from - 0.25 && share < run.to + 0.25
       if (goesOn) {
         run!.from = Math.min(run!.from, share)
         run!.to = Math.max(run!.to, share)
@@ -117,9 +130,15 @@ function runsOf(edge: Edge): Hold[] {
 /** Stretches of one side that overlap are one. */
 function merged(holds: readonly Hold[]): Hold[] {
   const out: Hold[] = []
-  for (const hold of [...holds].sort((a, b) => (a.line < b.line ? -1 : a.line > b.line ? 1 : 0) || (a.side < b.side ? -1 : a.side > b.side ? 1 : 0) || a.from - b.from)) {
+  for (const hold of [...holds].sort(
+    (a, b) =>
+      (a.line < b.line ? -1 : a.line > b.line ? 1 : 0) ||
+      (a.side < b.side ? -1 : a.side > b.side ? 1 : 0) ||
+      a.from - b.from,
+  )) {
     const last = out.at(-1)
-    if (last && last.line === hold.line && last.side === hold.side && hold.from <= last.to + 1e-3) last.to = Math.max(last.to, hold.to)
+    if (last && last.line === hold.line && last.side === hold.side && hold.from <= last.to + 1e-3)
+      last.to = Math.max(last.to, hold.to)
     else out.push({ ...hold, from: Number(hold.from.toFixed(4)), to: Number(hold.to.toFixed(4)) })
   }
   return out.map((h) => ({ ...h, to: Number(h.to.toFixed(4)) }))

@@ -36,10 +36,12 @@ const knownOf = remembered((contour: Contour): Known => ({ area: areaOfCubics(co
 /** A contour of ink travelled the other way, so that it goes round the paper; what it borders on is known again. */
 function aroundPaper(contour: Contour): Cubic[] {
   const own = knownOf(contour)
-  own.turned ??= contour.map((c) => {
-    const arc = arcOf(c)
-    return cutFrom(reverse(c), arc.curve === c ? backwards(c) : { curve: arc.curve, t0: arc.t1, t1: arc.t0 })
-  }).reverse()
+  own.turned ??= contour
+    .map((c) => {
+      const arc = arcOf(c)
+      return cutFrom(reverse(c), arc.curve === c ? backwards(c) : { curve: arc.curve, t0: arc.t1, t1: arc.t0 })
+    })
+    .reverse()
   return own.turned
 }
 
@@ -71,11 +73,14 @@ class Holes {
   /** Whether a contour has holes of ink inside. */
   readonly isHollow = (contour: Contour): boolean => {
     const b = knownOf(contour).box
-    return (this.index?.search(b.minX, b.minY, b.maxX, b.maxY) ?? []).some((i) => isInside(knownOf(this.all[i]!).box, b) && windingOf(contour, this.all[i]![0]!.p0) !== 0)
+    return (this.index?.search(b.minX, b.minY, b.maxX, b.maxY) ?? []).some(
+      (i) => isInside(knownOf(this.all[i]!).box, b) && windingOf(contour, this.all[i]![0]!.p0) !== 0,
+    )
   }
 }
 
-const isInside = (a: Box, b: Box): boolean => a.minX >= b.minX && a.minY >= b.minY && a.maxX <= b.maxX && a.maxY <= b.maxY
+const isInside = (a: Box, b: Box): boolean =>
+  a.minX >= b.minX && a.minY >= b.minY && a.maxX <= b.maxX && a.maxY <= b.maxY
 
 /** The faces of paper that united ink leaves, and whether a contour has holes of that ink inside. */
 export interface Ground {
@@ -101,7 +106,10 @@ export function groundOf(ink: readonly Contour[]): Ground {
     const all = within.get(hole)
     return all ? { contours: all.map(aroundPaper), hollow: all.map(holes.isHollow) } : NO_ISLANDS
   }
-  return { faces: [...holes.all.map((hole) => faceWithin(hole, islandsIn(hole))), { ...islandsIn(null), box: null }], isHollow: holes.isHollow }
+  return {
+    faces: [...holes.all.map((hole) => faceWithin(hole, islandsIn(hole))), { ...islandsIn(null), box: null }],
+    isHollow: holes.isHollow,
+  }
 }
 
 const NO_ISLANDS: Pick<Face, 'contours' | 'hollow'> = { contours: [], hollow: [] }
@@ -109,13 +117,27 @@ const NO_ISLANDS: Pick<Face, 'contours' | 'hollow'> = { contours: [], hollow: []
 function faceWithin(hole: Contour, islands: Pick<Face, 'contours' | 'hollow'>): Face {
   const own = knownOf(hole)
   const was = own.face
-  if (was && was.contours.length === islands.contours.length + 1 && islands.contours.every((c, i) => c === was.contours[i + 1] && islands.hollow[i] === was.hollow[i + 1])) return was
-  return (own.face = { contours: [aroundPaper(hole), ...islands.contours], hollow: [false, ...islands.hollow], box: own.box })
+  if (
+    was &&
+    was.contours.length === islands.contours.length + 1 &&
+    islands.contours.every((c, i) => c === was.contours[i + 1] && islands.hollow[i] === was.hollow[i + 1])
+  )
+    return was
+  return (own.face = {
+    contours: [aroundPaper(hole), ...islands.contours],
+    hollow: [false, ...islands.hollow],
+    box: own.box,
+  })
 }
 
 /** Signed area of a bounded face, px squared, and about how long its edge is, px; infinite for open ground. */
 export const measureOfFace = remembered(({ box, contours }: Face): { area: number; length: number } =>
-  box ? { area: contours.reduce((n, c) => n + areaOfCubics(c), 0), length: contours.reduce((n, c) => n + controlLength(c), 0) } : { area: Infinity, length: Infinity },
+  box
+    ? {
+        area: contours.reduce((n, c) => n + areaOfCubics(c), 0),
+        length: contours.reduce((n, c) => n + controlLength(c), 0),
+      }
+    : { area: Infinity, length: Infinity },
 )
 
 /** Finds faces by place. */

@@ -20,7 +20,12 @@ export class Papers {
    * @param ink united contours of all parts, the ink on their left
    * @param gap px
    */
-  of(ink: readonly (readonly Cubic[])[], stack: Stack, drawing: Pick<Drawing, 'page' | 'settings'>, gap: number): Paper {
+  of(
+    ink: readonly (readonly Cubic[])[],
+    stack: Stack,
+    drawing: Pick<Drawing, 'page' | 'settings'>,
+    gap: number,
+  ): Paper {
     const { tolerance } = shapeSettingsOf(drawing)
     const key = `${tolerance} ${gap}`
     let kept = this.kept.get(key)

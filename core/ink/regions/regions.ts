@@ -55,7 +55,12 @@ export class Regions {
    * @param ground the faces that united ink of all parts leaves
    * @param index of these faces
    */
-  of({ faces, isHollow }: Ground, index: FaceIndex, parts: readonly Part[], page: Pick<Page, 'width' | 'height'>): Paper {
+  of(
+    { faces, isHollow }: Ground,
+    index: FaceIndex,
+    parts: readonly Part[],
+    page: Pick<Page, 'width' | 'height'>,
+  ): Paper {
     const bridges = this.bridges?.of(parts) ?? []
     if (!bridges.length) return { index, bridges }
     const within = new Map<Face, Bridge[]>()
@@ -66,7 +71,10 @@ export class Regions {
       if (all) all.push(bridge)
       else within.set(face, [bridge])
     }
-    return { index: new FaceIndex(faces.flatMap((f) => (within.has(f) ? this.split(f, within.get(f)!, page, isHollow) : [f]))), bridges }
+    return {
+      index: new FaceIndex(faces.flatMap((f) => (within.has(f) ? this.split(f, within.get(f)!, page, isHollow) : [f]))),
+      bridges,
+    }
   }
 
   /** The face that a bridge crosses: what is neither on ink nor in a bounded face is open ground. */
@@ -80,8 +88,17 @@ export class Regions {
     return null
   }
 
-  private split(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: Ground['isHollow']): Face[] {
-    const was = face.box ? this.known.get(face) : this.open && isSameList(this.open.face.contours, face.contours) ? this.open : null
+  private split(
+    face: Face,
+    bridges: readonly Bridge[],
+    page: Pick<Page, 'width' | 'height'>,
+    isHollow: Ground['isHollow'],
+  ): Face[] {
+    const was = face.box
+      ? this.known.get(face)
+      : this.open && isSameList(this.open.face.contours, face.contours)
+        ? this.open
+        : null
     if (was && isSameList(was.bridges, bridges) && isSameList(was.face.hollow, face.hollow)) return was.faces
     const faces = this.parted(face, bridges, page, isHollow)
     if (face.box) this.known.set(face, { face, bridges, faces })
@@ -89,22 +106,37 @@ export class Regions {
     return faces
   }
 
-  private parted(face: Face, bridges: readonly Bridge[], page: Pick<Page, 'width' | 'height'>, isHollow: Ground['isHollow']): Face[] {
+  private parted(
+    face: Face,
+    bridges: readonly Bridge[],
+    page: Pick<Page, 'width' | 'height'>,
+    isHollow: Ground['isHollow'],
+  ): Face[] {
     const bars = bridges.map((b) => barOf(b.curve, WIDE * this.tolerance))
     const loops = face.contours.map(loopOf)
     let corner: Vec | null = null
     if (!face.box) {
-      const box = grown(uniteBoxes({ minX: 0, minY: 0, maxX: page.width, maxY: page.height }, boxOfCubics(face.contours.flat())), MARGIN)
+      const box = grown(
+        uniteBoxes({ minX: 0, minY: 0, maxX: page.width, maxY: page.height }, boxOfCubics(face.contours.flat())),
+        MARGIN,
+      )
       corner = { x: box.minX + 1, y: box.minY + 1 }
-      const [a, b] = [{ x: box.maxX, y: box.minY }, { x: box.minX, y: box.maxY }]
-      loops.push(polyline({ x: box.minX, y: box.minY }, a, { x: box.maxX, y: box.maxY }, b, { x: box.minX, y: box.minY }))
+      const [a, b] = [
+        { x: box.maxX, y: box.minY },
+        { x: box.minX, y: box.maxY },
+      ]
+      loops.push(
+        polyline({ x: box.minX, y: box.minY }, a, { x: box.maxX, y: box.maxY }, b, { x: box.minX, y: box.minY }),
+      )
     }
     const contours = resolveGroups([loops, bars], this.tolerance, ({ winding }) => winding[0] !== 0 && winding[1] === 0)
     return islandsOf(contours).map((places): Face => {
       const own = places.map((i) => contours[i]!)
       const isOpen = !!corner && windingOf(own[0]!, corner) !== 0
       const hollow = own.map((c, i) => i > 0 && isHollow(c))
-      return isOpen ? { contours: own.slice(1), hollow: hollow.slice(1), box: null } : { contours: own, hollow, box: boxOfCubics(own[0]!) }
+      return isOpen
+        ? { contours: own.slice(1), hollow: hollow.slice(1), box: null }
+        : { contours: own, hollow, box: boxOfCubics(own[0]!) }
     })
   }
 }
@@ -113,8 +145,18 @@ export class Regions {
 function barOf(c: Cubic, half: number): Loop {
   const [into, out] = [tangentAt(c, 0) ?? { x: 1, y: 0 }, tangentAt(c, 1) ?? { x: 1, y: 0 }]
   const [a, b] = [leftNormal(into), leftNormal(out)]
-  const side = (k: number): Cubic => ({ p0: along(c.p0, a, k), p1: along(c.p1, a, k), p2: along(c.p2, b, k), p3: along(c.p3, b, k) })
+  const side = (k: number): Cubic => ({
+    p0: along(c.p0, a, k),
+    p1: along(c.p1, a, k),
+    p2: along(c.p2, b, k),
+    p3: along(c.p3, b, k),
+  })
   const [left, right] = [side(half), reverse(side(-half))]
   const on = OVER * half
-  return [whole(left), ...polyline(left.p3, along(left.p3, out, on), along(right.p0, out, on), right.p0), whole(right), ...polyline(right.p3, along(right.p3, into, -on), along(left.p0, into, -on), left.p0)]
+  return [
+    whole(left),
+    ...polyline(left.p3, along(left.p3, out, on), along(right.p0, out, on), right.p0),
+    whole(right),
+    ...polyline(right.p3, along(right.p3, into, -on), along(left.p0, into, -on), left.p0),
+  ]
 }

@@ -28,7 +28,10 @@ interface Reach {
   box: Box
 }
 
-const widthOf = remembered((line: Line): LineWidth => new LineWidth(line.weight, line.finish.align, arcOfPath(line.path).total, line.path.closed))
+const widthOf = remembered(
+  (line: Line): LineWidth =>
+    new LineWidth(line.weight, line.finish.align, arcOfPath(line.path).total, line.path.closed),
+)
 
 const reachOf = remembered((line: Line): Reach => {
   const by = widthOf(line).widest + OFF + OFF_SHARE * line.weight.size
@@ -54,7 +57,9 @@ export class SideFinder {
 
   /** The lines that come near a box, in a lasting order. */
   near(b: Box): Line[] {
-    const found = (this.index?.search(b.minX, b.minY, b.maxX, b.maxY) ?? []).sort((i, k) => i - k).map((i) => this.lines[i]!)
+    const found = (this.index?.search(b.minX, b.minY, b.maxX, b.maxY) ?? [])
+      .sort((i, k) => i - k)
+      .map((i) => this.lines[i]!)
     return found.filter((line) => reachOf(line).boxes.some((box) => overlap(box, b)))
   }
 
@@ -83,7 +88,9 @@ function placeOn(line: Line, p: Vec): (SidePlace & { off: number }) | null {
   const isLeft = (p.x - c.x) * tangent.y - (p.y - c.y) * tangent.x >= 0
   const { left, right } = widthOf(line).at(hit.length)
   const off = Math.abs(hit.distance - (isLeft ? left : right))
-  return off > OFF + OFF_SHARE * line.weight.size ? null : { off, line: line.id, side: isLeft ? 'left' : 'right', share: hit.length / arc.total, middle: (left + right) / 2 }
+  return off > OFF + OFF_SHARE * line.weight.size
+    ? null
+    : { off, line: line.id, side: isLeft ? 'left' : 'right', share: hit.length / arc.total, middle: (left + right) / 2 }
 }
 
 const finderOfLayers = remembered((layers: Drawing['layers']): SideFinder => new SideFinder(seenLines({ layers })))

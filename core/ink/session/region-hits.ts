@@ -35,15 +35,27 @@ export function* regionHitAt(session: InkSession, p: Vec, gap: number): Generato
   const open = paper.index.openAt(p)
   if (!open) return null
   const ground = poured.findLast((q) => q.fill.where !== 'region')
-  return { where: 'open', contours: [pageOf(session.drawing), ...toPaths(open.contours.map((c) => [...c]))], area: null, hold: [], fill: ground?.fill.id ?? null }
+  return {
+    where: 'open',
+    contours: [pageOf(session.drawing), ...toPaths(open.contours.map((c) => [...c]))],
+    area: null,
+    hold: [],
+    fill: ground?.fill.id ?? null,
+  }
 }
 
 /** Regions that no fill has, none smaller than `least` px squared, and which of them lie side by side. */
-export function* emptyRegions(session: InkSession, gap: number, least: number): Generator<number, { regions: RegionHit[]; beside: number[][] }> {
+export function* emptyRegions(
+  session: InkSession,
+  gap: number,
+  least: number,
+): Generator<number, { regions: RegionHit[]; beside: number[][] }> {
   const paper = yield* session.paper(gap)
   const { poured } = yield* session.fills()
   const filled = new Set(poured.flatMap((q) => q.faces))
-  const faces = paper.index.faces.filter((f) => f.box && measureOfFace(f).area >= least && !filled.has(f) && !poured.some((q) => overlaps(q, f)))
+  const faces = paper.index.faces.filter(
+    (f) => f.box && measureOfFace(f).area >= least && !filled.has(f) && !poured.some((q) => overlaps(q, f)),
+  )
   const regions: RegionHit[] = []
   for (const [i, face] of faces.entries()) {
     if (i % 8 === 7) yield i / faces.length
@@ -59,14 +71,29 @@ export function* bridgesOver(session: InkSession, gap: number): Generator<number
 
 function hitOf(face: Face, { bridges }: Paper, drawing: Drawing): Omit<RegionHit, 'fill'> {
   const edge = edgeOf(face, finderOf(drawing), bridges, perUsualPx(drawing.page))
-  return { where: 'region', contours: toPaths(face.contours.map((c) => [...c])), area: measureOfFace(face).area, hold: [...holdOf(edge)] }
+  return {
+    where: 'region',
+    contours: toPaths(face.contours.map((c) => [...c])),
+    area: measureOfFace(face).area,
+    hold: [...holdOf(edge)],
+  }
 }
 
 const holds = ({ contours, box }: Face, p: Vec): boolean =>
-  !!box && p.x >= box.minX && p.x <= box.maxX && p.y >= box.minY && p.y <= box.maxY && contours.reduce((n: number, c: readonly Cubic[]) => n + windingOf(c, p), 0) !== 0
+  !!box &&
+  p.x >= box.minX &&
+  p.x <= box.maxX &&
+  p.y >= box.minY &&
+  p.y <= box.maxY &&
+  contours.reduce((n: number, c: readonly Cubic[]) => n + windingOf(c, p), 0) !== 0
 
 /** Whether a fill, poured with other gaps, has this region or the larger part of it. */
-const overlaps = ({ faces }: Poured, face: Face): boolean => faces.some((f) => f.contours[0]!.some((c) => holds(face, { x: (c.p0.x + c.p3.x) / 2, y: (c.p0.y + c.p3.y) / 2 })) || f.contours[0] === face.contours[0])
+const overlaps = ({ faces }: Poured, face: Face): boolean =>
+  faces.some(
+    (f) =>
+      f.contours[0]!.some((c) => holds(face, { x: (c.p0.x + c.p3.x) / 2, y: (c.p0.y + c.p3.y) / 2 })) ||
+      f.contours[0] === face.contours[0],
+  )
 
 /** Of each region those that have a stretch of one line between them and it, one on either side. */
 function neighboursOf(regions: readonly RegionHit[]): number[][] {
@@ -80,11 +107,22 @@ function neighboursOf(regions: readonly RegionHit[]): number[][] {
     }
   })
   return regions.map(({ hold }, i) => [
-    ...new Set(hold.flatMap((h) => (bySide.get(`${h.line} ${h.side === 'left' ? 'right' : 'left'}`) ?? []).flatMap((o) => (o.region !== i && h.from < o.hold.to && o.hold.from < h.to ? [o.region] : [])))),
+    ...new Set(
+      hold.flatMap((h) =>
+        (bySide.get(`${h.line} ${h.side === 'left' ? 'right' : 'left'}`) ?? []).flatMap((o) =>
+          o.region !== i && h.from < o.hold.to && o.hold.from < h.to ? [o.region] : [],
+        ),
+      ),
+    ),
   ])
 }
 
 function pageOf({ page: { width, height } }: Drawing): Path {
-  const corners = [{ x: 0, y: 0 }, { x: width, y: 0 }, { x: width, y: height }, { x: 0, y: height }]
+  const corners = [
+    { x: 0, y: 0 },
+    { x: width, y: 0 },
+    { x: width, y: height },
+    { x: 0, y: height },
+  ]
   return { closed: true, nodes: corners.map((at) => ({ at, in: null, out: null, joint: 'corner' as const })) }
 }

@@ -35,7 +35,13 @@ import { Unions } from './unions'
 const OUTLINED = 0.5
 
 /** What of a drawing its shapes go by. */
-const shapedBy = ({ layers, settings, page, amendments, fills }: Drawing): readonly unknown[] => [layers, settings, page, amendments, fills]
+const shapedBy = ({ layers, settings, page, amendments, fills }: Drawing): readonly unknown[] => [
+  layers,
+  settings,
+  page,
+  amendments,
+  fills,
+]
 
 /** The stages by which everything follows from a drawing, each remembered for as long as what goes into it is the same. */
 export class Session implements InkSession {
@@ -113,12 +119,26 @@ export class Session implements InkSession {
   *beyond(fence: ReadonlySet<string>, most: number): Generator<number, PieceHit[]> {
     const open = new Set(openLines(this.now))
     const { stack, ends } = yield* this.ground()
-    return yield* beyondFence(stack, fence, most, (line) => open.has(line), (id) => ends.of(id), shapeSettingsOf(this.now).tolerance)
+    return yield* beyondFence(
+      stack,
+      fence,
+      most,
+      (line) => open.has(line),
+      (id) => ends.of(id),
+      shapeSettingsOf(this.now).tolerance,
+    )
   }
 
   *litter(regions: readonly Bounded[], limits: LitterLimits): Generator<number, PieceHit[]> {
     const { stack, ends } = yield* this.ground()
-    return yield* litterIn(regions, limits, stack, openLines(this.now), (id) => ends.of(id), shapeSettingsOf(this.now).tolerance)
+    return yield* litterIn(
+      regions,
+      limits,
+      stack,
+      openLines(this.now),
+      (id) => ends.of(id),
+      shapeSettingsOf(this.now).tolerance,
+    )
   }
 
   *fills(): Generator<number, PouredParts> {
@@ -141,10 +161,13 @@ export class Session implements InkSession {
 
   readonly measureOf = (path: Path): Measure | null => this.shapeStage.measureOf(path)
 
-  readonly outlineOf = (item: Line | Shape): Region | Failure => this.outlines(shapeSettingsOf(this.now).tolerance).of(item)
+  readonly outlineOf = (item: Line | Shape): Region | Failure =>
+    this.outlines(shapeSettingsOf(this.now).tolerance).of(item)
 
   private tucksFor(drawing: Drawing): Tucks | null {
-    return drawing.settings.tuck === false ? null : this.tucks(shapeSettingsOf(drawing).tolerance, perUsualPx(drawing.page))
+    return drawing.settings.tuck === false
+      ? null
+      : this.tucks(shapeSettingsOf(drawing).tolerance, perUsualPx(drawing.page))
   }
 
   /** What was poured, and the shapes that it makes: grounds, fills, and the shades on them, bottom to top. */
@@ -156,7 +179,11 @@ export class Session implements InkSession {
   private *unite(drawing: Drawing): ReturnType<Unions['of']> {
     const poured = yield* this.fills()
     const stack = yield* scaled(this.stackOf(drawing), 0, OUTLINED)
-    return yield* scaled(this.unions.of(drawing, stack, [...poured.parts, ...withTints(stack.parts, poured.tints)]), OUTLINED, 1 - OUTLINED)
+    return yield* scaled(
+      this.unions.of(drawing, stack, [...poured.parts, ...withTints(stack.parts, poured.tints)]),
+      OUTLINED,
+      1 - OUTLINED,
+    )
   }
 
   private *shape(drawing: Drawing): Generator<number, ShapesResult> {

@@ -36,13 +36,23 @@ export class ShapeStage {
     const kept = this.kept(simplify, corner)
     const ids = new Set(groups.map((g) => g.id))
     for (const id of kept.groups.keys()) if (!ids.has(id)) kept.groups.delete(id)
-    const result: ShapesResult = { shapes: [], nodesBefore: 0, nodesAfter: 0, deviation: 0, waiting: 0, waits: [], failed: stack.failed }
+    const result: ShapesResult = {
+      shapes: [],
+      nodesBefore: 0,
+      nodesAfter: 0,
+      deviation: 0,
+      waiting: 0,
+      waits: [],
+      failed: stack.failed,
+    }
     const own = new OwnFineness(drawing)
     for (const [i, group] of groups.entries()) {
       const contours = all[i]!
       const items = group.parts.flatMap(({ item }) => ('path' in item ? [item.id] : item.from))
       const tolerances = own.of(contours, new Set(items))
-      const slim = unite ? simplifierOf(group, kept).of(contours, tolerances) : simplifiedAlone(group.parts[0]!.region, tolerances, kept)
+      const slim = unite
+        ? simplifierOf(group, kept).of(contours, tolerances)
+        : simplifiedAlone(group.parts[0]!.region, tolerances, kept)
       result.nodesBefore += slim.nodesBefore
       result.nodesAfter += slim.nodesAfter
       result.deviation = Math.max(result.deviation, slim.deviation)
@@ -71,7 +81,11 @@ function simplifierOf({ id }: Group, { groups, simplifier }: Kept): LocalSimplif
   return own
 }
 
-function simplifiedAlone(region: Region, own: ReadonlyMap<readonly Cubic[], number> | undefined, { alone, simplifier }: Kept): LocallySimplified {
+function simplifiedAlone(
+  region: Region,
+  own: ReadonlyMap<readonly Cubic[], number> | undefined,
+  { alone, simplifier }: Kept,
+): LocallySimplified {
   if (own) return simplifier().of(region.contours, own)
   let slim = alone.get(region)
   if (!slim) alone.set(region, (slim = simplifier().of(region.contours)))

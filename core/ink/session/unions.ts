@@ -29,7 +29,11 @@ export class Unions {
   *of(drawing: Drawing, stack: Stack, parts: readonly Part[]): Generator<number, United> {
     const { unite, tolerance } = shapeSettingsOf(drawing)
     if (!unite) {
-      const groups = parts.map((p): Group => ({ id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id, ink: p.item.ink, parts: [p] }))
+      const groups = parts.map((p): Group => ({
+        id: 'path' in p.item ? `${p.item.id}:shape` : p.item.id,
+        ink: p.item.ink,
+        parts: [p],
+      }))
       return { stack, groups, contours: groups.map((g) => [...g.parts[0]!.region.contours]) }
     }
     const groups = groupsOf(parts)

@@ -21,7 +21,8 @@ export class AllInk {
     const { tolerance } = shapeSettingsOf(drawing)
     const size = cellsFor(drawing.page, stack.parts.length)
     const key = `${size} ${tolerance}`
-    if (this.last?.key !== key) this.last = { key, union: new LatticeUnion(latticeOf(size), tolerance), of: null, ink: [] }
+    if (this.last?.key !== key)
+      this.last = { key, union: new LatticeUnion(latticeOf(size), tolerance), of: null, ink: [] }
     const { last } = this
     if (last.of !== stack) {
       last.ink = yield* last.union.of(stack.parts.flatMap((p) => p.region.contours))

@@ -29,7 +29,8 @@ export function groupsOf(parts: readonly Part[]): Group[] {
     const isRun = place > 0 && parts[place - 1]!.item.ink === ink
     const lastOther = (isRun ? run : place) - 1
     if (!isRun) run = place
-    const between = (i: number): boolean => i > open!.place && i < place && parts[i]!.item.ink !== ink && touch(parts[i]!, part)
+    const between = (i: number): boolean =>
+      i > open!.place && i < place && parts[i]!.item.ink !== ink && touch(parts[i]!, part)
     const { box } = part.region
     if (open && lastOther > open.place) index ??= indexOf(parts)
     if (open && !(lastOther > open.place && index!.search(box.minX, box.minY, box.maxX, box.maxY).some(between))) {

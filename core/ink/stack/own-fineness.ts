@@ -12,13 +12,17 @@ import { pointBy } from '../pieces/trim-place'
 const PLACES = 24
 
 /** Places on the middle of lines that lie in the ink of an island, one a line: which lines are in it, and where. */
-export function placesIn(contours: readonly (readonly Cubic[])[], lines: readonly Line[]): { line: string; place: PlaceBy }[] {
+export function placesIn(
+  contours: readonly (readonly Cubic[])[],
+  lines: readonly Line[],
+): { line: string; place: PlaceBy }[] {
   return lines.flatMap((line) => {
     const arc = arcOfPath(line.path)
     for (let i = 0; i <= PLACES; i++) {
       // From the middle outwards: ends lie beneath others, or are trimmed.
       const at = 0.5 + (i % 2 ? -i : i) / (2 * PLACES)
-      if (windingAt(contours, arc.point(at * arc.total)) !== 0) return [{ line: line.id, place: { at, ahead: 0, left: 0 } }]
+      if (windingAt(contours, arc.point(at * arc.total)) !== 0)
+        return [{ line: line.id, place: { at, ahead: 0, left: 0 } }]
     }
     return []
   })
@@ -38,7 +42,10 @@ export class OwnFineness {
   }
 
   /** The tolerances of contours, px, that have another than the rest; `from` are the lines that they came from. */
-  of(contours: readonly (readonly Cubic[])[], from: ReadonlySet<string>): ReadonlyMap<readonly Cubic[], number> | undefined {
+  of(
+    contours: readonly (readonly Cubic[])[],
+    from: ReadonlySet<string>,
+  ): ReadonlyMap<readonly Cubic[], number> | undefined {
     const here = this.all.filter((f) => from.has(f.line))
     if (!here.length) return undefined
     const islands = islandsOf(contours)

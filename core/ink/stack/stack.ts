@@ -30,7 +30,11 @@ export interface Stack extends Trimmed {
 }
 
 /** The amendments of a drawing of one kind. */
-export const amended = <K extends Amendment['kind']>({ amendments }: Pick<Drawing, 'amendments'>, kind: K): Extract<Amendment, { kind: K }>[] => (amendments ?? []).filter((a): a is Extract<Amendment, { kind: K }> => a.kind === kind)
+export const amended = <K extends Amendment['kind']>(
+  { amendments }: Pick<Drawing, 'amendments'>,
+  kind: K,
+): Extract<Amendment, { kind: K }>[] =>
+  (amendments ?? []).filter((a): a is Extract<Amendment, { kind: K }> => a.kind === kind)
 
 /** So many outlines are worked out between two signs of progress. */
 const AT_A_TIME = 8
@@ -39,8 +43,15 @@ const AT_A_TIME = 8
 const OUTLINED = 0.8
 
 /** The stack of a drawing's visible layers. */
-export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | null, trims: Trims): Generator<number, Stack> {
-  const items = drawing.layers.flatMap((l): readonly (Line | Shape)[] => (l.visible && l.kind !== 'sketch' ? l.items : []))
+export function* stackOf(
+  drawing: Drawing,
+  outlines: Outlines,
+  tucks: Tucks | null,
+  trims: Trims,
+): Generator<number, Stack> {
+  const items = drawing.layers.flatMap((l): readonly (Line | Shape)[] =>
+    l.visible && l.kind !== 'sketch' ? l.items : [],
+  )
   const covers = coversOver(items)
   const failed: Failure[] = []
   const inked = new Map<string, Covered>()
@@ -51,7 +62,13 @@ export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | nu
     if ('message' in region) failed.push(region)
     else inked.set(item.id, { item, region, covers: covers[i]!, seen: outlines.uncovered(region, covers[i]!) })
   }
-  const tucked = tucks ? yield* scaled(tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }), OUTLINED, 1 - OUTLINED) : NOTHING
+  const tucked = tucks
+    ? yield* scaled(
+        tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }),
+        OUTLINED,
+        1 - OUTLINED,
+      )
+    : NOTHING
   const shown = new Map<string, Shown>()
   for (const [id, own] of inked) {
     const region = tucked.get(id)
@@ -65,7 +82,15 @@ export function* stackOf(drawing: Drawing, outlines: Outlines, tucks: Tucks | nu
     const region = left ? outlines.uncovered(left, over) : seen
     if (region.contours.length) parts.push({ item, region })
   }
-  return { parts, less, trims: trimmed.results, corners: tucks?.pairs ?? [], ends: () => tucks?.meeting() ?? [], shown, failed }
+  return {
+    parts,
+    less,
+    trims: trimmed.results,
+    corners: tucks?.pairs ?? [],
+    ends: () => tucks?.meeting() ?? [],
+    shown,
+    failed,
+  }
 }
 
 interface Covered extends Inked {

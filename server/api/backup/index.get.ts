@@ -17,10 +17,17 @@ export default defineEventHandler(async (event) => {
   const { history, apart } = opened.whole.size(...ids)
   // One that could not be brought in again is none.
   if (history * PACKED + apart > LIMITS.backup || history + apart > LIMITS.unpackedBackup) {
-    throw refuse(413, `These drawings take ${Math.round((history + apart) / 1024 ** 2)} MB with their history and sketches, more than one backup holds. Choose some of them and back them up in parts.`)
+    throw refuse(
+      413,
+      `These drawings take ${Math.round((history + apart) / 1024 ** 2)} MB with their history and sketches, more than one backup holds. Choose some of them and back them up in parts.`,
+    )
   }
   if (check === '1') return { bytes: history + apart }
   const made = new Date().toISOString()
-  setResponseHeaders(event, { 'content-type': 'application/zip', 'content-disposition': `attachment; filename="bellatrait-${made.slice(0, 10)}.zip"`, 'cache-control': 'no-store' })
+  setResponseHeaders(event, {
+    'content-type': 'application/zip',
+    'content-disposition': `attachment; filename="bellatrait-${made.slice(0, 10)}.zip"`,
+    'cache-control': 'no-store',
+  })
   return sendStream(event, Readable.from(backupOf(opened, ids, made)))
 })

@@ -12,9 +12,7 @@ import { refuse } from '../../http/refuse'
 export default defineEventHandler(async (event) => {
   const body = await readJson<{ name?: string; drawing?: object | null }>(event, createSchema, LIMITS.document)
   const { journal } = await store()
-  const drawing = body.drawing
-    ? checked({ ...body.drawing, id: newId() })
-    : newDrawing(body.name ?? 'Untitled drawing')
+  const drawing = body.drawing ? checked({ ...body.drawing, id: newId() }) : newDrawing(body.name ?? 'Untitled drawing')
   journal.create(drawing)
   setResponseStatus(event, 201)
   return { id: drawing.id }

@@ -10,7 +10,10 @@ export default defineEventHandler(async (event): Promise<ImageInfo> => {
   const bytes = await readBytes(event, LIMITS.image)
   const { images } = await store()
   if (images.totalBytes() + bytes.length > LIMITS.allImages) {
-    throw refuse(507, `The sketches kept here already take ${Math.round(LIMITS.allImages / 1024 ** 3)} GB, which is all the room they have. Scale this one down, or start the server with a fresh database.`)
+    throw refuse(
+      507,
+      `The sketches kept here already take ${Math.round(LIMITS.allImages / 1024 ** 3)} GB, which is all the room they have. Scale this one down, or start the server with a fresh database.`,
+    )
   }
   const image = await checkImage(bytes)
   images.insert(image)

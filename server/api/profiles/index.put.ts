@@ -9,10 +9,18 @@ import { refuse } from '../../http/refuse'
 
 /** Keeps a shelf of own profiles; what another window changed since the shelf that it was made from is kept, too. Answers the shelf as it is now. */
 export default defineEventHandler(async (event): Promise<ShelfProfile[]> => {
-  const { profiles: mine, base } = await readJson<{ profiles: ShelfProfile[]; base: ShelfProfile[] | null }>(event, shelfSchema, LIMITS.document)
+  const { profiles: mine, base } = await readJson<{ profiles: ShelfProfile[]; base: ShelfProfile[] | null }>(
+    event,
+    shelfSchema,
+    LIMITS.document,
+  )
   const { profiles } = await store()
   const merged = base ? mergedShelf(base, mine, profiles.list()) : mine
-  if (merged.length > MOST_PROFILES) throw refuse(409, `A shelf takes ${MOST_PROFILES} profiles at most, and another window has added some. Delete some to make room.`)
+  if (merged.length > MOST_PROFILES)
+    throw refuse(
+      409,
+      `A shelf takes ${MOST_PROFILES} profiles at most, and another window has added some. Delete some to make room.`,
+    )
   profiles.replace(merged)
   return merged
 })

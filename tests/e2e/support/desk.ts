@@ -14,7 +14,8 @@ import type { OpenDrawing } from '../../../shared/api'
 /** A drawing of its own for a test: a copy of a demo drawing, one that is given, or a blank one. Opens it. */
 export async function startDrawing(page: Page, from?: string | Drawing): Promise<string> {
   let drawing: Drawing = typeof from === 'object' ? from : newDrawing('Test drawing')
-  if (typeof from === 'string') drawing = ((await (await page.request.get(`/api/drawings/${from}`)).json()) as OpenDrawing).drawing
+  if (typeof from === 'string')
+    drawing = ((await (await page.request.get(`/api/drawings/${from}`)).json()) as OpenDrawing).drawing
   const origin = new URL((await page.request.get('/')).url()).origin
   const response = await page.request.post('/api/drawings', { data: { drawing }, headers: { origin } })
   const { id } = (await response.json()) as { id: string }
@@ -41,11 +42,14 @@ export async function savedDrawing(page: Page): Promise<Drawing> {
 export async function steady<T>(read: () => Promise<T>): Promise<T> {
   let last = await read()
   await expect
-    .poll(async () => {
-      const before = last
-      last = await read()
-      return JSON.stringify(last) === JSON.stringify(before)
-    }, { intervals: [120] })
+    .poll(
+      async () => {
+        const before = last
+        last = await read()
+        return JSON.stringify(last) === JSON.stringify(before)
+      },
+      { intervals: [120] },
+    )
     .toBe(true)
   return last
 }
@@ -55,9 +59,14 @@ export const rest = (page: Page, ms: number): Promise<void> => page.waitForTimeo
 
 export const linesOf = (d: Drawing): Line[] => d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
 
-export const enterPass = (page: Page, name: string) => page.getByRole('navigation', { name: 'Passes' }).getByRole('button', { name }).click()
+export const enterPass = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Passes' }).getByRole('button', { name }).click()
 
-export const takeUp = (page: Page, name: string) => page.getByTestId('tray').getByRole('button', { name: new RegExp(`^\\w ${name}`) }).click()
+export const takeUp = (page: Page, name: string) =>
+  page
+    .getByTestId('tray')
+    .getByRole('button', { name: new RegExp(`^\\w ${name}`) })
+    .click()
 
 /** Lays a straight line with the instrument in hand, the Pen or another that takes clicks, and lets it go. */
 export async function layLine(page: Page, from: Vec, to: Vec): Promise<void> {
@@ -70,7 +79,14 @@ export async function layLine(page: Page, from: Vec, to: Vec): Promise<void> {
 /** Where a point of the page lies on the screen. */
 export async function onScreen(page: Page, p: Vec): Promise<Vec> {
   const canvas = page.getByTestId('canvas')
-  const [a, b, c, d, e, f] = (await canvas.getAttribute('data-view'))!.split(' ').map(Number) as [number, number, number, number, number, number]
+  const [a, b, c, d, e, f] = (await canvas.getAttribute('data-view'))!.split(' ').map(Number) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ]
   const box = (await canvas.boundingBox())!
   return { x: box.x + a * p.x + c * p.y + e, y: box.y + b * p.x + d * p.y + f }
 }
@@ -148,13 +164,19 @@ export function widthAcross(contours: Path[], at: Vec, direction: Vec, reach = 4
 }
 
 /** Drops a file on an element, as from a folder of the computer. */
-export async function dropFile(page: Page, on: string, file: { name: string; type: string; content: Buffer }): Promise<void> {
+export async function dropFile(
+  page: Page,
+  on: string,
+  file: { name: string; type: string; content: Buffer },
+): Promise<void> {
   await page.evaluate(
     ([selector, name, type, base64]) => {
       const bytes = Uint8Array.from(atob(base64!), (c) => c.charCodeAt(0))
       const dataTransfer = new DataTransfer()
       dataTransfer.items.add(new File([bytes], name!, { type }))
-      document.querySelector(selector!)!.dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer }))
+      document
+        .querySelector(selector!)!
+        .dispatchEvent(new DragEvent('drop', { bubbles: true, cancelable: true, dataTransfer }))
     },
     [on, file.name, file.type, file.content.toString('base64')] as const,
   )

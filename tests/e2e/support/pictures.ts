@@ -5,15 +5,25 @@ import sharp from 'sharp'
 const CLEARLY = 110
 
 /** Share of px that differ clearly between an SVG rendered `width` px wide and a screenshot of a part of it. */
-export async function comparePictures(svg: string, shot: Buffer, { width, left, top }: { width: number; left: number; top: number }): Promise<{ share: number; width: number }> {
-  const rendered = new Resvg(svg, { background: '#fffdf8', font: { loadSystemFonts: false }, fitTo: { mode: 'width', value: width } }).render()
+export async function comparePictures(
+  svg: string,
+  shot: Buffer,
+  { width, left, top }: { width: number; left: number; top: number },
+): Promise<{ share: number; width: number }> {
+  const rendered = new Resvg(svg, {
+    background: '#fffdf8',
+    font: { loadSystemFonts: false },
+    fitTo: { mode: 'width', value: width },
+  }).render()
   // Asked for once: every look at `pixels` copies them all.
   const { pixels } = rendered
   const { data, info } = await sharp(shot).greyscale().raw().toBuffer({ resolveWithObject: true })
   let off = 0
   for (let y = 0; y < info.height; y++) {
     for (let x = 0; x < info.width; x++) {
-      const around = [-1, 0, 1].flatMap((dy) => [-1, 0, 1].map((dx) => pixels[((y + dy + top) * rendered.width + x + dx + left) * 4]!))
+      const around = [-1, 0, 1].flatMap((dy) =>
+        [-1, 0, 1].map((dx) => pixels[((y + dy + top) * rendered.width + x + dx + left) * 4]!),
+      )
       const shown = data[y * info.width + x]!
       if (around.every((grey) => Math.abs(grey - shown) > CLEARLY)) off++
     }
@@ -22,7 +32,9 @@ export async function comparePictures(svg: string, shot: Buffer, { width, left, 
 }
 
 /** Size of a picture and the ink in it: the sum of its opacity, px. */
-export async function measurePicture(file: string): Promise<{ width: number; height: number; hasAlpha: boolean; ink: number }> {
+export async function measurePicture(
+  file: string,
+): Promise<{ width: number; height: number; hasAlpha: boolean; ink: number }> {
   const { width, height, hasAlpha } = await sharp(file).metadata()
   const alpha = await sharp(file).extractChannel(3).raw().toBuffer()
   let ink = 0

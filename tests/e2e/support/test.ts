@@ -33,7 +33,9 @@ async function expectExactJournal(page: Page): Promise<void> {
   // As undo would walk back, and each step forward again.
   for (const { edit } of undo.toReversed().slice(0, MOST_STEPS)) {
     const before = applyPatches(now, edit.inverse)
-    expect(stored(applyPatches(before, edit.patches)), `"${edit.label}" taken back and brought again`).toStrictEqual(stored(now))
+    expect(stored(applyPatches(before, edit.patches)), `"${edit.label}" taken back and brought again`).toStrictEqual(
+      stored(now),
+    )
     now = before
   }
   const first = undo.at(-MOST_STEPS) ?? undo[0]
@@ -46,7 +48,8 @@ function watch(page: Page, faults: string[]): void {
   page.on('pageerror', (e) => faults.push(`uncaught: ${e.message}`))
   page.on('console', (m) => {
     const text = m.text()
-    if (/Content Security Policy/i.test(text) || (m.type() === 'error' && !OF_THE_NETWORK.test(text))) faults.push(`console: ${text}`)
+    if (/Content Security Policy/i.test(text) || (m.type() === 'error' && !OF_THE_NETWORK.test(text)))
+      faults.push(`console: ${text}`)
   })
 }
 

@@ -24,7 +24,8 @@ export class RunningServer {
   private child: ChildProcess | null = null
 
   async start(): Promise<void> {
-    if (!existsSync(new URL('.output/server/index.mjs', root))) throw new Error('Build the application first: npm run build')
+    if (!existsSync(new URL('.output/server/index.mjs', root)))
+      throw new Error('Build the application first: npm run build')
     const port = await freePort()
     this.address = `http://127.0.0.1:${port}`
     this.child = spawn(process.execPath, ['scripts/start.mjs'], {
@@ -33,7 +34,12 @@ export class RunningServer {
       stdio: 'ignore',
     })
     for (let i = 0; i < 100; i++) {
-      if (await fetch(`${this.address}/api/drawings`).then((r) => r.ok).catch(() => false)) return
+      if (
+        await fetch(`${this.address}/api/drawings`)
+          .then((r) => r.ok)
+          .catch(() => false)
+      )
+        return
       await new Promise((resolve) => setTimeout(resolve, 100))
     }
     throw new Error('The server did not start.')
@@ -60,7 +66,10 @@ export class RunningServer {
 
   /** A request from one of the server's own pages. */
   ask(path: string, init: RequestInit = {}): Promise<Response> {
-    return fetch(this.address + path, { ...init, headers: { origin: this.address, ...(init.headers as Record<string, string>) } })
+    return fetch(this.address + path, {
+      ...init,
+      headers: { origin: this.address, ...(init.headers as Record<string, string>) },
+    })
   }
 
   send(method: string, path: string, body: unknown): Promise<Response> {
@@ -69,4 +78,5 @@ export class RunningServer {
 }
 
 /** The sentence of a refusal. */
-export const sentence = async (response: Response): Promise<string> => ((await response.json()) as { data: { message: string } }).data.message
+export const sentence = async (response: Response): Promise<string> =>
+  ((await response.json()) as { data: { message: string } }).data.message

@@ -25,7 +25,8 @@ function wrongPoints(outline: readonly Cubic[][], isInk: (p: Vec) => boolean, ma
   for (let y = -19.7; y < 200; y += 5) {
     for (let x = -19.3; x < 200; x += 5) {
       const p = { x, y }
-      if (flat.distance(p) > margin && region.winding(p) !== 0 !== isInk(p)) wrong.push(`(${x.toFixed(1)}, ${y.toFixed(1)})`)
+      if (flat.distance(p) > margin && (region.winding(p) !== 0) !== isInk(p))
+        wrong.push(`(${x.toFixed(1)}, ${y.toFixed(1)})`)
     }
   }
   return wrong
@@ -78,7 +79,10 @@ describe('the sweep of a nib', () => {
     const r = seeded(seed + 40_000)
     for (let i = 0; i < 8; i++) r()
     const plain = randomLine(seed)
-    const line = { ...plain, weight: { ...plain.weight, nib: { width: 0.3 + r() * 0.9, height: 0.15 + r() * 0.6, angle: r() * 180 } } }
+    const line = {
+      ...plain,
+      weight: { ...plain.weight, nib: { width: 0.3 + r() * 0.9, height: 0.15 + r() * 0.6, angle: r() * 180 } },
+    }
     const outline = outlineOf(line, TOLERANCE)
     const beyond = beyondNib(line)
     expect(wrongPoints(outline, (p) => beyond(p) <= 0, 1.2 * TOLERANCE)).toEqual([])
@@ -94,7 +98,10 @@ describe('the sweep of a nib', () => {
 })
 
 const ring = (p: Vec, radius: number): Vec[] =>
-  Array.from({ length: 16 }, (_, i) => ({ x: p.x + radius * Math.cos((i * Math.PI) / 8), y: p.y + radius * Math.sin((i * Math.PI) / 8) }))
+  Array.from({ length: 16 }, (_, i) => ({
+    x: p.x + radius * Math.cos((i * Math.PI) / 8),
+    y: p.y + radius * Math.sin((i * Math.PI) / 8),
+  }))
 
 describe('dashes', () => {
   it.each(Array.from({ length: 40 }, (_, i) => i + 1))('of random line %i are its stretches with caps', (seed) => {

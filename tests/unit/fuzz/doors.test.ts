@@ -28,7 +28,29 @@ function answers(work: () => unknown, ...typed: (abstract new (...args: never[])
   }
 }
 
-const key = fc.oneof({ weight: 3, arbitrary: fc.constantFrom('id', 'path', 'nodes', 'at', 'x', 'stops', 'weight', 'layers', 'items', 'kind', 'patches', 'edits', '__proto__', 'toString', 'constructor') }, { weight: 1, arbitrary: fc.string() })
+const key = fc.oneof(
+  {
+    weight: 3,
+    arbitrary: fc.constantFrom(
+      'id',
+      'path',
+      'nodes',
+      'at',
+      'x',
+      'stops',
+      'weight',
+      'layers',
+      'items',
+      'kind',
+      'patches',
+      'edits',
+      '__proto__',
+      'toString',
+      'constructor',
+    ),
+  },
+  { weight: 1, arbitrary: fc.string() },
+)
 const json = fc.letrec<{ value: unknown }>((tie) => ({
   value: fc.oneof(
     { depthSize: 'small' },
@@ -37,11 +59,27 @@ const json = fc.letrec<{ value: unknown }>((tie) => ({
     fc.string(),
     fc.array(tie('value'), { maxLength: 4 }),
     // As a parser makes it: "__proto__" is a key like any other.
-    fc.array(fc.tuple(key, tie('value')), { maxLength: 5 }).map((pairs) => JSON.parse(`{${pairs.map(([k, v]) => `${JSON.stringify(k)}:${JSON.stringify(v) ?? 'null'}`).join()}}`) as unknown),
+    fc
+      .array(fc.tuple(key, tie('value')), { maxLength: 5 })
+      .map(
+        (pairs) =>
+          JSON.parse(
+            `{${pairs.map(([k, v]) => `${JSON.stringify(k)}:${JSON.stringify(v) ?? 'null'}`).join()}}`,
+          ) as unknown,
+      ),
   ),
 })).value
 
-const line = newLine({ nodes: [{ at: { x: 1, y: 2 }, in: null, out: { x: 9, y: 9 }, joint: 'corner' }, { at: { x: 30, y: 4 }, in: null, out: null, joint: 'corner' }], closed: false }, { id: 'line' })
+const line = newLine(
+  {
+    nodes: [
+      { at: { x: 1, y: 2 }, in: null, out: { x: 9, y: 9 }, joint: 'corner' },
+      { at: { x: 30, y: 4 }, in: null, out: null, joint: 'corner' },
+    ],
+    closed: false,
+  },
+  { id: 'line' },
+)
 const drawing = newDrawing('Pod', { id: 'pod', layers: [{ ...newLinesLayer('A', [line]), id: 'layer' }] })
 
 /** A copy of a value with one place in it changed. */
@@ -64,25 +102,45 @@ describe('every door answers arbitrary JSON with a result or a typed error', () 
       fc.property(json, fc.nat(60), (value, place) => {
         answers(() => checkDrawing(value))
         answers(() => checkDrawing(spoilt(drawing, place, value)))
-        if (!hasInbornKeys(value)) for (const schema of [appendSchema, createSchema, renameSchema, shelfSchema]) answers(() => void schema.validateSync(value))
+        if (!hasInbornKeys(value))
+          for (const schema of [appendSchema, createSchema, renameSchema, shelfSchema])
+            answers(() => void schema.validateSync(value))
       }),
       runs,
     )
   })
 
   it('patches: what is accepted is what JSON keeps, and is replayed to the same', () => {
-    const step = fc.oneof(key, fc.constantFrom('layers', 'layer', 'items', 'line', 'settings', 'shapes', 'inks', 'black', 'weight'), fc.nat(3))
+    const step = fc.oneof(
+      key,
+      fc.constantFrom('layers', 'layer', 'items', 'line', 'settings', 'shapes', 'inks', 'black', 'weight'),
+      fc.nat(3),
+    )
     fc.assert(
-      fc.property(fc.array(fc.record({ op: fc.constantFrom<Patch['op']>('add', 'remove', 'replace', 'order'), path: fc.array(step, { minLength: 1, maxLength: 6 }), value: fc.oneof(json, fc.constant(line), fc.constant(drawing.layers[0])) }), { minLength: 1, maxLength: 3 }), (patches) => {
-        const stored = JSON.parse(JSON.stringify(patches)) as Patch[]
-        answers(() => {
-          const next = applyPatches(drawing, stored)
-          checkTouched(next, stored)
-          // Whatever was let in is a whole drawing that says the same after a restart.
-          expect(checkDrawing(JSON.parse(JSON.stringify(next)))).toEqual(JSON.parse(JSON.stringify(next)))
-        }, UnfitPatch, Error)
-        expect(({} as Record<string, unknown>).polluted).toBeUndefined()
-      }),
+      fc.property(
+        fc.array(
+          fc.record({
+            op: fc.constantFrom<Patch['op']>('add', 'remove', 'replace', 'order'),
+            path: fc.array(step, { minLength: 1, maxLength: 6 }),
+            value: fc.oneof(json, fc.constant(line), fc.constant(drawing.layers[0])),
+          }),
+          { minLength: 1, maxLength: 3 },
+        ),
+        (patches) => {
+          const stored = JSON.parse(JSON.stringify(patches)) as Patch[]
+          answers(
+            () => {
+              const next = applyPatches(drawing, stored)
+              checkTouched(next, stored)
+              // Whatever was let in is a whole drawing that says the same after a restart.
+              expect(checkDrawing(JSON.parse(JSON.stringify(next)))).toEqual(JSON.parse(JSON.stringify(next)))
+            },
+            UnfitPatch,
+            Error,
+          )
+          expect(({} as Record<string, unknown>).polluted).toBeUndefined()
+        },
+      ),
       { ...runs, numRuns: 4000 },
     )
   })
@@ -94,7 +152,9 @@ describe('every door answers arbitrary JSON with a result or a typed error', () 
         const text = JSON.stringify(value) ?? ''
         answers(() => readProfiles(text))
         answers(() => readProfiles(JSON.stringify({ format: 'bellatrait profiles', profiles: [value] })))
-        answers(() => parseInkml(`<ink xmlns="http://www.w3.org/2003/InkML"><trace>${text.replace(/[<&]/g, ' ')}</trace></ink>`))
+        answers(() =>
+          parseInkml(`<ink xmlns="http://www.w3.org/2003/InkML"><trace>${text.replace(/[<&]/g, ' ')}</trace></ink>`),
+        )
         answers(() => parseSvg(svg.slice(0, from) + by + svg.slice(from + count)))
       }),
       runs,
@@ -104,14 +164,24 @@ describe('every door answers arbitrary JSON with a result or a typed error', () 
   it('lines and traces of one place, the same place twice, and nibs of no height', () => {
     for (const height of [0, 1e-300, 1]) {
       for (const size of [0, 1e-300, 5, 1e4]) {
-        const dot: Line = { ...line, path: { nodes: [line.path.nodes[1]!, line.path.nodes[1]!], closed: false }, weight: { ...line.weight, size, nib: { width: 1, height, angle: 30 } } }
-        for (const closed of [false, true]) answers(() => expandLine({ ...dot, path: { ...dot.path, closed } }, { tolerance: 0.05 }))
-        answers(() => expandLine({ ...dot, path: { nodes: dot.path.nodes.slice(1), closed: false } }, { tolerance: 0.05 }))
+        const dot: Line = {
+          ...line,
+          path: { nodes: [line.path.nodes[1]!, line.path.nodes[1]!], closed: false },
+          weight: { ...line.weight, size, nib: { width: 1, height, angle: 30 } },
+        }
+        for (const closed of [false, true])
+          answers(() => expandLine({ ...dot, path: { ...dot.path, closed } }, { tolerance: 0.05 }))
+        answers(() =>
+          expandLine({ ...dot, path: { nodes: dot.path.nodes.slice(1), closed: false } }, { tolerance: 0.05 }),
+        )
       }
     }
     const sample = { x: 5, y: 5, t: 0, pressure: 0.5 }
     for (const samples of [[sample], [sample, sample], [sample, sample, { ...sample, x: 5.0000001 }]]) {
-      expect(fitTrace({ samples, device: 'pen', steadiness: 0.4, response: 1 }, { steadiness: 0.4, tolerance: 0.7 }).path.nodes).toHaveLength(1)
+      expect(
+        fitTrace({ samples, device: 'pen', steadiness: 0.4, response: 1 }, { steadiness: 0.4, tolerance: 0.7 }).path
+          .nodes,
+      ).toHaveLength(1)
       expect(new LiveFit({ steadiness: 0.4, tolerance: 0.7, grain: 1 }).path(samples).nodes).toHaveLength(1)
     }
   })

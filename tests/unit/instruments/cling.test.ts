@@ -15,10 +15,18 @@ import { click, drag, hand, straightPath, TestWorktop } from '../support/desk'
 /** One pencil line across the page, at y = 100. */
 function pencil(): PencilMap {
   const [width, height] = [400, 200]
-  const crests: Crests = { width, height, way: new Uint8Array(width * height), strength: Uint8Array.from({ length: width * height }, (_, i) => Math.round(255 * Math.exp(-((Math.floor(i / width) + 0.5 - 100) ** 2) / 8))) }
+  const crests: Crests = {
+    width,
+    height,
+    way: new Uint8Array(width * height),
+    strength: Uint8Array.from({ length: width * height }, (_, i) =>
+      Math.round(255 * Math.exp(-((Math.floor(i / width) + 0.5 - 100) ** 2) / 8)),
+    ),
+  }
   return new PencilMap(crests, { x: 0, y: 0, width, height, angle: 0 })
 }
-const sketched = (...lines: ConstructorParameters<typeof TestWorktop>[0] & object): TestWorktop => Object.assign(new TestWorktop(lines), { sketched: pencil() })
+const sketched = (...lines: ConstructorParameters<typeof TestWorktop>[0] & object): TestWorktop =>
+  Object.assign(new TestWorktop(lines), { sketched: pencil() })
 /** How far a line lies from the pencil, px, at most. */
 const off = (worktop: TestWorktop, i = 0): number => {
   const arc = arcOfPath(worktop.lines[i]!.path)
@@ -63,7 +71,14 @@ describe('over pencil', () => {
   })
 
   it('a segment that is bent, and those beside a node that is moved, keep to it; pulled far off, or free, they do not', () => {
-    const bent: Path = { closed: false, nodes: [{ at: { x: 40, y: 100 }, in: null, out: { x: 100, y: 120 }, joint: 'corner' }, { at: { x: 180, y: 100 }, in: { x: 130, y: 84 }, out: { x: 230, y: 116 }, joint: 'smooth' }, { at: { x: 320, y: 100 }, in: { x: 260, y: 90 }, out: null, joint: 'corner' }] }
+    const bent: Path = {
+      closed: false,
+      nodes: [
+        { at: { x: 40, y: 100 }, in: null, out: { x: 100, y: 120 }, joint: 'corner' },
+        { at: { x: 180, y: 100 }, in: { x: 130, y: 84 }, out: { x: 230, y: 116 }, joint: 'smooth' },
+        { at: { x: 320, y: 100 }, in: { x: 260, y: 90 }, out: null, joint: 'corner' },
+      ],
+    }
     const of = (): { worktop: TestWorktop; tool: Nodes } => {
       const worktop = sketched(newLine(bent, { id: 'a' }))
       worktop.select(['a'])
@@ -72,7 +87,15 @@ describe('over pencil', () => {
     const middle = arcOfPath(bent).point(arcOfPath(bent).starts[1]! * 0.5)
     const pulled = (by: number, free: boolean): number => {
       const { worktop, tool } = of()
-      drag(tool, [[middle.x, middle.y], [middle.x, middle.y + by / 2], [middle.x, middle.y + by]], { free })
+      drag(
+        tool,
+        [
+          [middle.x, middle.y],
+          [middle.x, middle.y + by / 2],
+          [middle.x, middle.y + by],
+        ],
+        { free },
+      )
       const arc = arcOfPath(worktop.lines[0]!.path)
       return Math.max(...Array.from({ length: 21 }, (_, k) => Math.abs(arc.point((k / 20) * arc.starts[1]!).y - 100)))
     }
@@ -80,7 +103,15 @@ describe('over pencil', () => {
     expect(pulled(4, true)).toBeGreaterThan(4)
     expect(pulled(60, false)).toBeGreaterThan(30)
     const { worktop, tool } = of()
-    drag(tool, [[180, 100], [186, 102], [190, 103]], { mark: { kind: 'node', line: 'a', index: 1 } })
+    drag(
+      tool,
+      [
+        [180, 100],
+        [186, 102],
+        [190, 103],
+      ],
+      { mark: { kind: 'node', line: 'a', index: 1 } },
+    )
     expect(off(worktop)).toBeLessThan(0.8)
     const [, node] = worktop.lines[0]!.path.nodes
     expect(node!.at.x).toBeCloseTo(190, 0)
@@ -90,7 +121,10 @@ describe('over pencil', () => {
   })
 
   it('lines beside it settle when that is accepted, and not before', () => {
-    const worktop = sketched(newLine(straightPath({ x: 40, y: 106 }, { x: 300, y: 104 }), { id: 'near' }), newLine(straightPath({ x: 40, y: 160 }, { x: 300, y: 170 }), { id: 'far' }))
+    const worktop = sketched(
+      newLine(straightPath({ x: 40, y: 106 }, { x: 300, y: 104 }), { id: 'near' }),
+      newLine(straightPath({ x: 40, y: 160 }, { x: 300, y: 170 }), { id: 'far' }),
+    )
     const far = worktop.lines[1]!
     const tool = new Settle(worktop)
     expect(off(worktop)).toBeGreaterThan(3)
@@ -102,7 +136,17 @@ describe('over pencil', () => {
 })
 
 describe('proposals', () => {
-  const offer = (y: number, mean = 3): Offer => ({ path: straightPath({ x: 40, y }, { x: 300, y }), confidence: 0.9, thickness: { mean, stops: [{ at: 0, left: 0.6, right: 0.6 }, { at: 1, left: 1.4, right: 1.4 }] } })
+  const offer = (y: number, mean = 3): Offer => ({
+    path: straightPath({ x: 40, y }, { x: 300, y }),
+    confidence: 0.9,
+    thickness: {
+      mean,
+      stops: [
+        { at: 0, left: 0.6, right: 0.6 },
+        { at: 1, left: 1.4, right: 1.4 },
+      ],
+    },
+  })
 
   it('are taken with the next weight, or as the pencil is thick; a box asks for more', () => {
     const worktop = Object.assign(new TestWorktop(), { offers: [offer(50), offer(120, 4)] })
@@ -113,9 +157,27 @@ describe('proposals', () => {
     const [a, b] = worktop.lines.map((l) => l.weight)
     expect(a).toEqual(worktop.nextWeight())
     // Usually 2 px: twice as thick as most.
-    expect(b).toMatchObject({ size: 2 * worktop.nextWeight().size, start: null, end: null, stops: worktop.offers[1]!.thickness.stops })
-    drag(tool, [[20, 20], [200, 100], [220, 150]], { shift: true })
-    expect(worktop.boxes).toEqual([[{ x: 20, y: 20 }, { x: 220, y: 150 }]])
+    expect(b).toMatchObject({
+      size: 2 * worktop.nextWeight().size,
+      start: null,
+      end: null,
+      stops: worktop.offers[1]!.thickness.stops,
+    })
+    drag(
+      tool,
+      [
+        [20, 20],
+        [200, 100],
+        [220, 150],
+      ],
+      { shift: true },
+    )
+    expect(worktop.boxes).toEqual([
+      [
+        { x: 20, y: 20 },
+        { x: 220, y: 150 },
+      ],
+    ])
     expect(worktop.lines).toHaveLength(2)
   })
 

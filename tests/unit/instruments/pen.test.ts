@@ -14,7 +14,11 @@ describe('the pen', () => {
     expect(worktop.lines).toHaveLength(0)
     expect(pen.key('Enter')).toBe(true)
     expect(worktop.lines[0]!.path).toMatchObject({ closed: false })
-    expect(worktop.lines[0]!.path.nodes.map((n) => n.at)).toEqual([{ x: 0, y: 0 }, { x: 50, y: 0 }, { x: 50, y: 50 }])
+    expect(worktop.lines[0]!.path.nodes.map((n) => n.at)).toEqual([
+      { x: 0, y: 0 },
+      { x: 50, y: 0 },
+      { x: 50, y: 50 },
+    ])
     expect(worktop.lines[0]!.path.nodes.every((n) => !n.in && !n.out)).toBe(true)
     expect(worktop.chosen).toEqual([worktop.lines[0]!.id])
   })
@@ -23,17 +27,33 @@ describe('the pen', () => {
     const worktop = new TestWorktop()
     const pen = new Pen(worktop)
     click(pen, 0, 0)
-    drag(pen, [[50, 0], [60, 5], [70, 10]])
+    drag(pen, [
+      [50, 0],
+      [60, 5],
+      [70, 10],
+    ])
     click(pen, 100, 50)
     pen.key('Enter')
-    expect(worktop.lines[0]!.path.nodes[1]).toEqual({ at: { x: 50, y: 0 }, in: { x: 30, y: -10 }, out: { x: 70, y: 10 }, joint: 'smooth' })
+    expect(worktop.lines[0]!.path.nodes[1]).toEqual({
+      at: { x: 50, y: 0 },
+      in: { x: 30, y: -10 },
+      out: { x: 70, y: 10 },
+      joint: 'smooth',
+    })
   })
 
   it('with Alt pulls only the handle ahead', () => {
     const worktop = new TestWorktop()
     const pen = new Pen(worktop)
     click(pen, 0, 0)
-    drag(pen, [[50, 0], [70, 10]], { alt: true })
+    drag(
+      pen,
+      [
+        [50, 0],
+        [70, 10],
+      ],
+      { alt: true },
+    )
     click(pen, 90, 0)
     pen.key('Enter')
     expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({ in: null, out: { x: 70, y: 10 }, joint: 'corner' })
@@ -149,7 +169,12 @@ describe('the pen', () => {
     const worktop = new TestWorktop()
     worktop.wants.penJoins = 'smooth'
     const pen = new Pen(worktop)
-    for (const [x, y] of [[0, 0], [50, 40], [100, 0]] as const) click(pen, x, y)
+    for (const [x, y] of [
+      [0, 0],
+      [50, 40],
+      [100, 0],
+    ] as const)
+      click(pen, x, y)
     pen.move(hand(150, 40))
     const next = pen.marks().find((m) => m.kind === 'paths' && m.tone === 'next')
     expect(next).toMatchObject({ paths: [{ nodes: [{ joint: 'smooth' }, { at: { x: 150, y: 40 } }] }] })
@@ -159,7 +184,8 @@ describe('the pen', () => {
     // The curve turns about the middle point level, as its neighbours lie level.
     expect(nodes[1]!.in!.y).toBeCloseTo(40, 9)
     expect(nodes[1]!.out!.y).toBeCloseTo(40, 9)
-    for (const c of cubicsOfPath(worktop.lines[0]!.path)) for (const t of [0.2, 0.5, 0.8]) expect(pointAt(c, t).y).toBeLessThanOrEqual(40 + 1e-9)
+    for (const c of cubicsOfPath(worktop.lines[0]!.path))
+      for (const t of [0.2, 0.5, 0.8]) expect(pointAt(c, t).y).toBeLessThanOrEqual(40 + 1e-9)
   })
 
   it('keeps all segments straight when asked to, also under a drag', () => {
@@ -167,7 +193,10 @@ describe('the pen', () => {
     worktop.wants.penJoins = 'straight'
     const pen = new Pen(worktop)
     click(pen, 0, 0)
-    drag(pen, [[50, 0], [70, 30]])
+    drag(pen, [
+      [50, 0],
+      [70, 30],
+    ])
     pen.key('Enter')
     expect(worktop.lines[0]!.path.nodes.every((n) => !n.in && !n.out && n.joint === 'corner')).toBe(true)
   })
@@ -176,7 +205,10 @@ describe('the pen', () => {
     const worktop = new TestWorktop()
     const pen = new Pen(worktop)
     click(pen, 0, 0)
-    drag(pen, [[50, 0], [70, 10]])
+    drag(pen, [
+      [50, 0],
+      [70, 10],
+    ])
     click(pen, 50, 0, { mark: { kind: 'joint', index: 1 } })
     click(pen, 100, 0)
     pen.key('Enter')
@@ -185,15 +217,34 @@ describe('the pen', () => {
   })
 
   it.each([
-    ['last', [{ x: 0, y: 0 }, { x: 50, y: 0 }, { x: 90, y: 9 }]],
-    ['first', [{ x: 90, y: 9 }, { x: 0, y: 0 }, { x: 50, y: 0 }]],
+    [
+      'last',
+      [
+        { x: 0, y: 0 },
+        { x: 50, y: 0 },
+        { x: 90, y: 9 },
+      ],
+    ],
+    [
+      'first',
+      [
+        { x: 90, y: 9 },
+        { x: 0, y: 0 },
+        { x: 50, y: 0 },
+      ],
+    ],
   ] as const)('goes on with a line from its %s end when its mark is pressed, and says so', (end, places) => {
     const old = plainLine({ x: 0, y: 0 }, { x: 50, y: 0 })
     const worktop = new TestWorktop([old])
     worktop.select([old.id])
     const pen = new Pen(worktop)
     expect(pen.hint()).toContain('end mark')
-    expect(pen.marks().filter((m) => m.kind === 'end').map((m) => m.ref)).toContainEqual({ kind: 'end', line: old.id, end })
+    expect(
+      pen
+        .marks()
+        .filter((m) => m.kind === 'end')
+        .map((m) => m.ref),
+    ).toContainEqual({ kind: 'end', line: old.id, end })
     click(pen, 0, 0, { mark: { kind: 'end', line: old.id, end } })
     click(pen, 90, 9)
     pen.key('Enter')

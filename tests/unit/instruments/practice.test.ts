@@ -3,7 +3,12 @@ import { describe, expect, it } from 'vitest'
 import { Practice } from '~/instruments/practice'
 import { click, hand, TestWorktop } from '../support/desk'
 
-const samples = Array.from({ length: 80 }, (_, i) => ({ x: 10 + i * 2, y: 50 + 20 * Math.sin(i / 12), t: i * 8, pressure: 0.2 + (0.7 * i) / 79 }))
+const samples = Array.from({ length: 80 }, (_, i) => ({
+  x: 10 + i * 2,
+  y: 50 + 20 * Math.sin(i / 12),
+  t: i * 8,
+  pressure: 0.2 + (0.7 * i) / 79,
+}))
 
 const ready = (): { worktop: TestWorktop; pen: Practice } => {
   const worktop = new TestWorktop()

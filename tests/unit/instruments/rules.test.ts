@@ -8,7 +8,10 @@ import { Sweep } from '~/instruments/sweep'
 import { around } from '../../../demo/kit/spline'
 import { drag, hand, plainLine, TestWorktop } from '../support/desk'
 
-const named = (id: string, ax: number, ay: number, bx: number, by: number): Line => ({ ...plainLine({ x: ax, y: ay }, { x: bx, y: by }, 10), id })
+const named = (id: string, ax: number, ay: number, bx: number, by: number): Line => ({
+  ...plainLine({ x: ax, y: ay }, { x: bx, y: by }, 10),
+  id,
+})
 const ring = (): Line => ({ ...newLine(around([160, 200], [200, 160], [240, 200], [200, 240])), id: 'ring' })
 
 describe('contact', () => {
@@ -46,7 +49,11 @@ describe('contact', () => {
   it('weighs what lies under a light, and the light falls on it again', () => {
     const worktop = new TestWorktop([named('a', 160, 0, 100, 0), ring(), named('b', 200, 160, 200, 100)])
     const light = new Light(worktop)
-    drag(light, [[300, 300], [20, 20], [10, 10]])
+    drag(light, [
+      [300, 300],
+      [20, 20],
+      [10, 10],
+    ])
     light.key('Enter')
     const lit = worktop.lines.find((l) => l.id === 'ring')!
     expect(lit.weight.unlit).toBeDefined()
@@ -65,7 +72,11 @@ describe('the light', () => {
     expect(worktop.tried!.light!.strength).toBe(worktop.wants.light.strength)
     tool.key('Escape', false)
     expect(worktop.tried).toBeNull()
-    drag(tool, [[200, 20], [200, 10], [200, 0]])
+    drag(tool, [
+      [200, 20],
+      [200, 10],
+      [200, 0],
+    ])
     worktop.wants.light.strength = 1
     tool.review()
     expect(worktop.labels).toEqual([])
@@ -80,7 +91,11 @@ describe('the light', () => {
   it('remembers where it was, as a share of the page', () => {
     const worktop = new TestWorktop([ring()])
     const tool = new Light(worktop)
-    drag(tool, [[0, 0], [36, 20], [72, 52.4]])
+    drag(tool, [
+      [0, 0],
+      [36, 20],
+      [72, 52.4],
+    ])
     tool.leave()
     expect(worktop.wants.light).toMatchObject({ x: expect.closeTo(0.1, 9), y: expect.closeTo(0.1, 9) })
   })
@@ -97,7 +112,15 @@ describe('match and sweep', () => {
     expect(worktop.tried!.changes).toBe(false)
     tool.press(hand(300, 150))
     tool.release()
-    drag(tool, [[100, 150], [200, 151], [600, 152]], { shift: true })
+    drag(
+      tool,
+      [
+        [100, 150],
+        [200, 151],
+        [600, 152],
+      ],
+      { shift: true },
+    )
     expect(worktop.tried!.summary).toContain('0 pairs')
     tool.press(hand(360, 50))
     tool.release()
@@ -110,7 +133,10 @@ describe('match and sweep', () => {
     // Counterparts across an axis through the middle of the page that leans by 45 degrees.
     const { page } = new TestWorktop([]).now
     const [x, y] = [page.width / 2, page.height / 2]
-    const worktop = new TestWorktop([named('a', x + 50, y - 20, x + 150, y - 20), named('b', x - 20, y + 50, x - 20, y + 150)])
+    const worktop = new TestWorktop([
+      named('a', x + 50, y - 20, x + 150, y - 20),
+      named('b', x - 20, y + 50, x - 20, y + 150),
+    ])
     const tool = new Match(worktop)
     expect(worktop.tried!.summary).toContain('0 pairs')
     for (let i = 0; i < 4; i++) tool.key('ArrowUp', true)
@@ -133,7 +159,11 @@ describe('match and sweep', () => {
     tool.press(hand(50, 0))
     tool.release()
     expect(worktop.copied!.size).toBe(2)
-    drag(tool, [[50, 25], [50, 60], [50, 100]])
+    drag(tool, [
+      [50, 25],
+      [50, 60],
+      [50, 100],
+    ])
     expect(worktop.lines.map((l) => l.weight.size)).toEqual([2, 2, 2])
     expect(worktop.labels).toEqual(['Weight on 2 lines'])
     worktop.wants.sweepPart = 'profile'
@@ -142,7 +172,11 @@ describe('match and sweep', () => {
     tool.key('Escape')
     tool.release()
     expect(worktop.labels).toHaveLength(1)
-    drag(tool, [[50, 200], [50, 240], [50, 280]])
+    drag(tool, [
+      [50, 200],
+      [50, 240],
+      [50, 280],
+    ])
     expect(worktop.labels).toHaveLength(1)
     expect(worktop.said.at(-1)).toContain('No line was under the sweep')
   })

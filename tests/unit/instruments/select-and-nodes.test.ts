@@ -24,7 +24,11 @@ describe('select', () => {
   it('moves what is chosen in one step', () => {
     const a = plainLine({ x: 0, y: 0 }, { x: 50, y: 0 })
     const worktop = new TestWorktop([a])
-    drag(new Select(worktop), [[20, 0], [30, 10], [40, 25]])
+    drag(new Select(worktop), [
+      [20, 0],
+      [30, 10],
+      [40, 25],
+    ])
     expect(worktop.lines[0]!.path.nodes[0]!.at).toEqual({ x: 20, y: 25 })
     expect(worktop.labels).toEqual(['Move a line'])
   })
@@ -32,7 +36,10 @@ describe('select', () => {
   it('chooses by a box over paper', () => {
     const lines = [plainLine({ x: 0, y: 0 }, { x: 50, y: 0 }), plainLine({ x: 0, y: 300 }, { x: 50, y: 300 })]
     const worktop = new TestWorktop(lines)
-    drag(new Select(worktop), [[-30, -30], [80, 80]])
+    drag(new Select(worktop), [
+      [-30, -30],
+      [80, 80],
+    ])
     expect(worktop.chosen).toEqual([lines[0]!.id])
   })
 
@@ -63,14 +70,32 @@ describe('nodes', () => {
     const line = bent()
     const worktop = new TestWorktop([line])
     worktop.select([line.id])
-    drag(new Nodes(worktop), [[50, 20], [60, 35]], { mark: { kind: 'node', line: line.id, index: 1 } })
-    expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({ at: { x: 60, y: 35 }, in: { x: 40, y: 35 }, out: { x: 90, y: 35 } })
+    drag(
+      new Nodes(worktop),
+      [
+        [50, 20],
+        [60, 35],
+      ],
+      { mark: { kind: 'node', line: line.id, index: 1 } },
+    )
+    expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({
+      at: { x: 60, y: 35 },
+      in: { x: 40, y: 35 },
+      out: { x: 90, y: 35 },
+    })
   })
 
   it('turns the far handle of a smooth node along, keeping its length', () => {
     const line = bent()
     const worktop = new TestWorktop([line])
-    drag(new Nodes(worktop), [[80, 20], [50, 50]], { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' } })
+    drag(
+      new Nodes(worktop),
+      [
+        [80, 20],
+        [50, 50],
+      ],
+      { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' } },
+    )
     const n = worktop.lines[0]!.path.nodes[1]!
     expect(n.in!.x).toBeCloseTo(50)
     expect(n.in!.y).toBeCloseTo(0)
@@ -80,8 +105,19 @@ describe('nodes', () => {
   it('with Alt moves one handle alone and makes a corner', () => {
     const line = bent()
     const worktop = new TestWorktop([line])
-    drag(new Nodes(worktop), [[80, 20], [50, 50]], { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' }, alt: true })
-    expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({ in: { x: 30, y: 20 }, out: { x: 50, y: 50 }, joint: 'corner' })
+    drag(
+      new Nodes(worktop),
+      [
+        [80, 20],
+        [50, 50],
+      ],
+      { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' }, alt: true },
+    )
+    expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({
+      in: { x: 30, y: 20 },
+      out: { x: 50, y: 50 },
+      joint: 'corner',
+    })
   })
 
   it('turns smooth to corner and back with a double-click', () => {
@@ -101,10 +137,26 @@ describe('nodes', () => {
     worktop.select([line!.id])
     const tool = new Nodes(worktop)
     const mark = { kind: 'node', line: line!.id, index: 1 } as const
-    drag(tool, [[100, 0], [101, 1], [100, 0]], { mark })
+    drag(
+      tool,
+      [
+        [100, 0],
+        [101, 1],
+        [100, 0],
+      ],
+      { mark },
+    )
     expect(worktop.lines[0]).toEqual(line)
     expect(worktop.labels).toEqual([])
-    drag(tool, [[100, 0], [110, 0], [120, 0]], { mark, clicks: 2 })
+    drag(
+      tool,
+      [
+        [100, 0],
+        [110, 0],
+        [120, 0],
+      ],
+      { mark, clicks: 2 },
+    )
     expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({ at: { x: 120, y: 0 }, joint: 'corner' })
   })
 
@@ -125,7 +177,11 @@ describe('nodes', () => {
     const worktop = new TestWorktop([line])
     worktop.select([line.id])
     const tool = new Nodes(worktop)
-    drag(tool, [[50, 0], [50, 20], [50, 40]])
+    drag(tool, [
+      [50, 0],
+      [50, 20],
+      [50, 40],
+    ])
     const [c] = cubicsOfPath(worktop.lines[0]!.path)
     expect(distance(pointAt(c!, 0.5), { x: 50, y: 40 })).toBeLessThan(1e-5)
     expect(worktop.labels).toEqual(['Bend a segment'])
@@ -166,7 +222,10 @@ describe('nodes', () => {
 
 describe('a moved line', () => {
   it('takes its trace along', () => {
-    const line = { ...plainLine({ x: 0, y: 0 }, { x: 9, y: 0 }), trace: { samples: [{ x: 1, y: 2, t: 0, pressure: 0.5 }], device: 'pen' as const, steadiness: 0, response: 1 } }
+    const line = {
+      ...plainLine({ x: 0, y: 0 }, { x: 9, y: 0 }),
+      trace: { samples: [{ x: 1, y: 2, t: 0, pressure: 0.5 }], device: 'pen' as const, steadiness: 0, response: 1 },
+    }
     const moved = movedLine(line, { x: 5, y: -2 })
     expect(moved.path.nodes[0]!.at).toEqual({ x: 5, y: -2 })
     expect((moved.trace as PenTrace).samples[0]).toMatchObject({ x: 6, y: 0, pressure: 0.5 })
@@ -174,7 +233,11 @@ describe('a moved line', () => {
   })
 
   it('lights the line that a click would take, and clicks on one place step through those that lie there', () => {
-    const worktop = new TestWorktop([plainLine({ x: 0, y: 0 }, { x: 100, y: 0 }), plainLine({ x: 50, y: -50 }, { x: 50, y: 50 }), plainLine({ x: 0, y: 40 }, { x: 90, y: 40 })])
+    const worktop = new TestWorktop([
+      plainLine({ x: 0, y: 0 }, { x: 100, y: 0 }),
+      plainLine({ x: 50, y: -50 }, { x: 50, y: 50 }),
+      plainLine({ x: 0, y: 40 }, { x: 90, y: 40 }),
+    ])
     const [flat, upright] = worktop.lines.map((l) => l.id)
     for (const Instrument of [Select, Nodes]) {
       const it = new Instrument(worktop)

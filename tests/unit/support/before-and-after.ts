@@ -16,7 +16,10 @@ export function pixelsOf(svg: string): { width: number; height: number; pixels: 
 /** A drawing as it leaves: its lines expanded, nothing united or simplified. */
 export function asItLeaves(drawing: Drawing): string {
   const tolerance = Math.max(drawing.page.width, drawing.page.height) / 20_000
-  const { shapes } = shapesOf({ ...drawing, settings: { ...drawing.settings, shapes: { ...shapeSettingsOf(drawing), unite: false, tolerance, simplify: 0 } } })
+  const { shapes } = shapesOf({
+    ...drawing,
+    settings: { ...drawing.settings, shapes: { ...shapeSettingsOf(drawing), unite: false, tolerance, simplify: 0 } },
+  })
   return writeSvg(drawing, { content: 'outlines', shapes })
 }
 

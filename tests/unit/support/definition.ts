@@ -111,8 +111,16 @@ export function countedArea(lines: readonly Line[], page: { width: number; heigh
   const fill = (boxed: Row, reach: number, test: (p: Vec) => boolean): void => {
     const xs = boxed.map((s) => s.at.x)
     const ys = boxed.map((s) => s.at.y)
-    for (let j = Math.max(0, Math.floor((Math.min(...ys) - reach) / step)); (j + 0.5) * step < Math.min(page.height, Math.max(...ys) + reach); j++) {
-      for (let i = Math.max(0, Math.floor((Math.min(...xs) - reach) / step)); (i + 0.5) * step < Math.min(page.width, Math.max(...xs) + reach); i++) {
+    for (
+      let j = Math.max(0, Math.floor((Math.min(...ys) - reach) / step));
+      (j + 0.5) * step < Math.min(page.height, Math.max(...ys) + reach);
+      j++
+    ) {
+      for (
+        let i = Math.max(0, Math.floor((Math.min(...xs) - reach) / step));
+        (i + 0.5) * step < Math.min(page.width, Math.max(...xs) + reach);
+        i++
+      ) {
         const at = j * columns + i
         if (!covered[at] && test({ x: (i + 0.5) * step, y: (j + 0.5) * step })) covered[at] = 1
       }

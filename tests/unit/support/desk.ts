@@ -61,9 +61,11 @@ export class TestWorktop implements Worktop {
   sketchInHand: string | null = null
   pencil = () => this.sketched
   clinging = () => ({ reach: 12 / this.magnified, strength: 1 })
-  clung = (path: Path, fromStart?: boolean) => (this.sketched ? settled(path, this.sketched, { ...this.clinging(), fromStart }) : path)
+  clung = (path: Path, fromStart?: boolean) =>
+    this.sketched ? settled(path, this.sketched, { ...this.clinging(), fromStart }) : path
   crestAt = (p: Vec) => this.sketched?.crestNear(p, 12 / this.magnified) ?? null
-  segmentsClung = (path: Path, segments: readonly number[]) => (this.sketched ? segmentsAlong(path, segments, this.sketched, this.clinging()) : path)
+  segmentsClung = (path: Path, segments: readonly number[]) =>
+    this.sketched ? segmentsAlong(path, segments, this.sketched, this.clinging()) : path
   pencilBetween = (a: Vec, b: Vec) => this.sketched && wayAlongPencil(a, b, this.sketched)
   askFor = (field: 'width') => void (this.asked = field)
 
@@ -111,7 +113,8 @@ export class TestWorktop implements Worktop {
     for (const line of [...this.lines].reverse()) {
       const arc = new ArcLength(cubicsOfPath(line.path))
       const hit = arc.nearest(p)
-      if (hit.distance * this.magnified <= reach) return { line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }
+      if (hit.distance * this.magnified <= reach)
+        return { line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }
     }
     return null
   }
@@ -120,7 +123,9 @@ export class TestWorktop implements Worktop {
     [...this.lines].reverse().flatMap((line) => {
       const arc = new ArcLength(cubicsOfPath(line.path))
       const hit = arc.nearest(p)
-      return hit.distance * this.magnified <= reach ? [{ line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }] : []
+      return hit.distance * this.magnified <= reach
+        ? [{ line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }]
+        : []
     })
 
   allLines = () => this.lines
@@ -130,7 +135,8 @@ export class TestWorktop implements Worktop {
   allSolids = () => shapesLayers(this.now).flatMap((l) => (l.visible && !l.locked ? l.items : []))
   solidAt = (p: Vec) => this.allSolids().findLast((s) => holds(s, p)) ?? null
   piecesAt = (p: Vec) => Promise.resolve(atOnce(openInk(this.now).piecesAt(p)))
-  beyond = (fence: readonly string[], most: number) => Promise.resolve(atOnce(openInk(this.now).beyond(new Set(fence), most)))
+  beyond = (fence: readonly string[], most: number) =>
+    Promise.resolve(atOnce(openInk(this.now).beyond(new Set(fence), most)))
   joints = () => Promise.resolve(atOnce(openInk(this.now).joints()))
   trims = () => atOnce(openInk(this.now).trimmed())
   ink = 'black'
@@ -196,7 +202,17 @@ interface With {
 
 export function hand(x: number, y: number, over: With = {}): Hand {
   const { mark = null, shift = false, alt = false, free = false, clicks = 1, pressure = 0.5, device = 'mouse' } = over
-  return { at: { x, y }, screen: { x, y }, mark, shift, alt, free, device, clicks, samples: [{ at: { x, y }, pressure, time: x + y }] }
+  return {
+    at: { x, y },
+    screen: { x, y },
+    mark,
+    shift,
+    alt,
+    free,
+    device,
+    clicks,
+    samples: [{ at: { x, y }, pressure, time: x + y }],
+  }
 }
 
 export function click(tool: Instrument, x: number, y: number, over: With = {}): void {

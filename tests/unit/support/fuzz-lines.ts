@@ -26,7 +26,10 @@ export function fuzzLines(from: number, to: number): void {
             })
           }
           expect(broken, `line ${seed}`).toBe(0)
-          expect(contours.reduce((a, c) => a + areaOfCubics(c), 0), `line ${seed}`).toBeGreaterThanOrEqual(0)
+          expect(
+            contours.reduce((a, c) => a + areaOfCubics(c), 0),
+            `line ${seed}`,
+          ).toBeGreaterThanOrEqual(0)
         }
         expect(results).toBeGreaterThan(BATCH / 3)
       })

@@ -32,7 +32,11 @@ const SCAN = 2
 const [ACROSS, DOWN] = [4, 2]
 
 /** A sheet of eight icons as a pencil would draw them, and the lines that were drawn, px of the scan. */
-export async function iconSketch(names: readonly string[], { paper, strokes, blur, jpeg, shadow = 0 }: SketchKind, seed: number): Promise<{ image: GreyImage; paths: Path[] }> {
+export async function iconSketch(
+  names: readonly string[],
+  { paper, strokes, blur, jpeg, shadow = 0 }: SketchKind,
+  seed: number,
+): Promise<{ image: GreyImage; paths: Path[] }> {
   const r = seeded(seed)
   const [width, height] = [ACROSS * CELL * SCAN, DOWN * CELL * SCAN]
   const dark = new Float32Array(width * height)
@@ -41,11 +45,20 @@ export async function iconSketch(names: readonly string[], { paper, strokes, blu
   const paths: Path[] = []
   names.slice(0, ACROSS * DOWN).forEach((name, n) => {
     const k = (CELL * SCAN) / 28
-    const [ox, oy] = [((n % ACROSS) * CELL + (2 * CELL) / 28) * SCAN, (Math.floor(n / ACROSS) * CELL + (2 * CELL) / 28) * SCAN]
+    const [ox, oy] = [
+      ((n % ACROSS) * CELL + (2 * CELL) / 28) * SCAN,
+      (Math.floor(n / ACROSS) * CELL + (2 * CELL) / 28) * SCAN,
+    ]
     const { drawing } = parseSvg(readFileSync(join(FOLDER, `${name}.svg`), 'utf8'))
     const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' ? l.items : [])) as Line[]
     // Icons come in at the size of the page that they ask for: 24 px to a side.
-    for (const line of lines) paths.push(mapPath(line.path, ({ x, y }) => ({ x: ox + (x * 24 * k) / drawing.page.width, y: oy + (y * 24 * k) / drawing.page.width })))
+    for (const line of lines)
+      paths.push(
+        mapPath(line.path, ({ x, y }) => ({
+          x: ox + (x * 24 * k) / drawing.page.width,
+          y: oy + (y * 24 * k) / drawing.page.width,
+        })),
+      )
   })
   for (const path of paths) for (let pass = 0; pass < strokes; pass++) stroke(path, pass)
 
@@ -53,7 +66,11 @@ export async function iconSketch(names: readonly string[], { paper, strokes, blu
     const cubics = cubicsOfPath(path)
     if (!cubics.length) return
     const arc = new ArcLength(cubics)
-    const waves = [97, 43].map((length) => ({ length: length * (0.8 + 0.4 * r()), phase: 7 * r(), size: (0.7 + 1.1 * pass * r()) }))
+    const waves = [97, 43].map((length) => ({
+      length: length * (0.8 + 0.4 * r()),
+      phase: 7 * r(),
+      size: 0.7 + 1.1 * pass * r(),
+    }))
     const press = 0.55 + 0.25 * r()
     for (let s = 0; s <= arc.total; s += 0.5) {
       const t = arc.tangent(s) ?? { x: 1, y: 0 }
@@ -73,7 +90,15 @@ export async function iconSketch(names: readonly string[], { paper, strokes, blu
     }
   }
 
-  const mottle = paper === 'mottled' ? await sharp(Buffer.from(noise().map((v) => 255 * v)), { raw: { width, height, channels: 1 } }).blur(6).normalise().greyscale().raw().toBuffer() : null
+  const mottle =
+    paper === 'mottled'
+      ? await sharp(Buffer.from(noise().map((v) => 255 * v)), { raw: { width, height, channels: 1 } })
+          .blur(6)
+          .normalise()
+          .greyscale()
+          .raw()
+          .toBuffer()
+      : null
   const tone = { smooth: 250, toothed: 236, mottled: 205 }[paper]
   const grey = Buffer.alloc(width * height)
   for (let y = 0; y < height; y++) {

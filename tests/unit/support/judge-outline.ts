@@ -36,16 +36,19 @@ export function judgeOutlines(line: Line, tolerances: readonly number[]): Judgem
   outlines.forEach((outline, k) => {
     const tolerance = tolerances[k]!
     const flat = new FlatOutline(outline, tolerance / 40)
-    const say = (what: string, p?: Vec): void => void faults.push(`at ${tolerance}: ${what}${p ? ` (${p.x.toFixed(3)}, ${p.y.toFixed(3)})` : ''}`)
+    const say = (what: string, p?: Vec): void =>
+      void faults.push(`at ${tolerance}: ${what}${p ? ` (${p.x.toFixed(3)}, ${p.y.toFixed(3)})` : ''}`)
     for (const c of outline.flat()) {
       for (const t of [0.21, 0.52, 0.83]) {
         const p = pointAt(c, t)
-        if (!isNearBoundary(truth, p, tolerance * SLACK) && !isSlit((q) => inFlat(flat, q), p, tolerance)) say('the outline strays from the ink', p)
+        if (!isNearBoundary(truth, p, tolerance * SLACK) && !isSlit((q) => inFlat(flat, q), p, tolerance))
+          say('the outline strays from the ink', p)
       }
     }
     for (const p of boundary) {
       const d = flat.distance(p)
-      if (d > tolerance * SLACK + CLOSE && !isSlit((q) => truth.has(q), p, tolerance)) say(`the outline misses the ink by ${d.toFixed(4)}`, p)
+      if (d > tolerance * SLACK + CLOSE && !isSlit((q) => truth.has(q), p, tolerance))
+        say(`the outline misses the ink by ${d.toFixed(4)}`, p)
     }
     const deepest = flat.deepestCrossing()
     if (deepest > tolerance / 20) say(`contours cross by ${deepest.toFixed(5)}`)
@@ -56,7 +59,10 @@ export function judgeOutlines(line: Line, tolerances: readonly number[]): Judgem
 }
 
 const ring = (p: Vec, radius: number, n: number): Vec[] =>
-  Array.from({ length: n }, (_, i) => ({ x: p.x + radius * Math.cos((2 * Math.PI * i) / n + 0.1), y: p.y + radius * Math.sin((2 * Math.PI * i) / n + 0.1) }))
+  Array.from({ length: n }, (_, i) => ({
+    x: p.x + radius * Math.cos((2 * Math.PI * i) / n + 0.1),
+    y: p.y + radius * Math.sin((2 * Math.PI * i) / n + 0.1),
+  }))
 
 /** Whether ink and paper meet at `p`. Ink that is thinner than can be told, or a lone line of paper, is no boundary. */
 function isBoundary(truth: TrueInk, p: Vec): boolean {
@@ -84,7 +90,9 @@ const inFlat = (flat: FlatOutline, p: Vec): boolean => flat.row(p.y, p.x, 1, 1)[
 /** Which points of the raster lie in the ink, row by row. */
 function rasterOf(truth: TrueInk): Uint8Array {
   const { step, from, count } = RASTER
-  return Uint8Array.from({ length: count * count }, (_, i) => (truth.has({ x: from + (i % count) * step, y: from + Math.floor(i / count) * step }) ? 1 : 0))
+  return Uint8Array.from({ length: count * count }, (_, i) =>
+    truth.has({ x: from + (i % count) * step, y: from + Math.floor(i / count) * step }) ? 1 : 0,
+  )
 }
 
 function* wrongPoints(truth: TrueInk, raster: Uint8Array, flat: FlatOutline, tolerance: number): Generator<Vec> {

@@ -35,12 +35,39 @@ export function oddLine(seed: number): Line {
   for (let i = 0; i < 8; i++) r()
   const wild = r() < 0.1
   const width = (): number => (wild ? oddNumber(r) : r() < 0.2 ? 0 : r() < 0.2 ? 1 : r() * 3)
-  const stops: WidthStop[] = Array.from({ length: Math.floor(r() * 5) + (r() < 0.02 ? 0 : 1) }, () => ({ at: r() < 0.2 ? Math.round(r()) : r(), left: width(), right: width(), sharp: r() < 0.3 }))
-  const taper = () => (r() < 0.3 ? { length: r() < 0.3 ? 1e5 : r() * 100, unit: r() < 0.5 ? ('px' as const) : ('%' as const), tip: r() < 0.5 ? 0 : r(), ease: (['straight', 'round', 'needle'] as TaperEase[])[Math.floor(r() * 3)]! } : null)
+  const stops: WidthStop[] = Array.from({ length: Math.floor(r() * 5) + (r() < 0.02 ? 0 : 1) }, () => ({
+    at: r() < 0.2 ? Math.round(r()) : r(),
+    left: width(),
+    right: width(),
+    sharp: r() < 0.3,
+  }))
+  const taper = () =>
+    r() < 0.3
+      ? {
+          length: r() < 0.3 ? 1e5 : r() * 100,
+          unit: r() < 0.5 ? ('px' as const) : ('%' as const),
+          tip: r() < 0.5 ? 0 : r(),
+          ease: (['straight', 'round', 'needle'] as TaperEase[])[Math.floor(r() * 3)]!,
+        }
+      : null
   const pick = <T>(...of: T[]): T => of[Math.floor(r() * of.length)]!
   return newLine(oddPath(r), {
-    weight: { ...evenWeight(wild ? oddNumber(r) : r() * 30), stops, start: taper(), end: taper(), nib: r() < 0.12 ? { width: r() * 2, height: r() < 0.3 ? 0 : r(), angle: r() * 360 } : null },
-    finish: { ...roundFinish(), startCap: pick('butt', 'round', 'square'), endCap: pick('butt', 'round', 'square'), join: pick('miter', 'round', 'bevel'), miterLimit: r() * 12, align: pick('centre', 'left', 'right'), dash: r() < 0.1 ? [r() * 9, r() * 9, r() * 3] : [] },
+    weight: {
+      ...evenWeight(wild ? oddNumber(r) : r() * 30),
+      stops,
+      start: taper(),
+      end: taper(),
+      nib: r() < 0.12 ? { width: r() * 2, height: r() < 0.3 ? 0 : r(), angle: r() * 360 } : null,
+    },
+    finish: {
+      ...roundFinish(),
+      startCap: pick('butt', 'round', 'square'),
+      endCap: pick('butt', 'round', 'square'),
+      join: pick('miter', 'round', 'bevel'),
+      miterLimit: r() * 12,
+      align: pick('centre', 'left', 'right'),
+      dash: r() < 0.1 ? [r() * 9, r() * 9, r() * 3] : [],
+    },
   })
 }
 
@@ -54,4 +81,3 @@ export function resultOf<T>(work: () => T): T | null {
     return null
   }
 }
-

@@ -60,10 +60,22 @@ export function inkyLine(seed: number): Line {
   for (let i = 0; i < 8; i++) r()
   const pick = <T>(...of: T[]): T => of[Math.floor(r() * of.length)]!
   const cap = (): Cap => pick('butt', 'round', 'square')
-  const stops = line.weight.stops.map((s) => ({ ...s, ...(r() < 0.3 && { sharp: true }), ...(r() < 0.08 && { left: 0 }), ...(r() < 0.04 && { left: 0, right: 0 }) }))
+  const stops = line.weight.stops.map((s) => ({
+    ...s,
+    ...(r() < 0.3 && { sharp: true }),
+    ...(r() < 0.08 && { left: 0 }),
+    ...(r() < 0.04 && { left: 0, right: 0 }),
+  }))
   return {
     ...line,
     weight: { ...line.weight, stops },
-    finish: { ...line.finish, startCap: cap(), endCap: cap(), join: pick<Join>('round', 'miter', 'bevel'), miterLimit: pick(2, 4, 10), align: pick<Align>('centre', 'centre', 'left', 'right') },
+    finish: {
+      ...line.finish,
+      startCap: cap(),
+      endCap: cap(),
+      join: pick<Join>('round', 'miter', 'bevel'),
+      miterLimit: pick(2, 4, 10),
+      align: pick<Align>('centre', 'centre', 'left', 'right'),
+    },
   }
 }

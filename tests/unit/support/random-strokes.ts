@@ -9,7 +9,13 @@ const width = fc.integer({ min: 0, max: 15 }).map((v) => v / 10)
 
 const weight: fc.Arbitrary<Weight> = fc.record({
   size: fc.integer({ min: 1, max: 14 }),
-  stops: fc.uniqueArray(fc.record({ at: fc.integer({ min: 0, max: 20 }).map((v) => v / 20), left: width, right: width }), { minLength: 1, maxLength: 5, selector: (s) => s.at }).map((all) => all.sort((a, b) => a.at - b.at)),
+  stops: fc
+    .uniqueArray(fc.record({ at: fc.integer({ min: 0, max: 20 }).map((v) => v / 20), left: width, right: width }), {
+      minLength: 1,
+      maxLength: 5,
+      selector: (s) => s.at,
+    })
+    .map((all) => all.sort((a, b) => a.at - b.at)),
   start: fc.constant(null),
   end: fc.constant(null),
   nib: fc.constant(null),
@@ -17,7 +23,11 @@ const weight: fc.Arbitrary<Weight> = fc.record({
 })
 
 const line: fc.Arbitrary<Line> = fc
-  .record({ points: fc.tuple(point, point, point, point), closed: fc.integer({ min: 0, max: 5 }).map((v) => v === 0), weight })
+  .record({
+    points: fc.tuple(point, point, point, point),
+    closed: fc.integer({ min: 0, max: 5 }).map((v) => v === 0),
+    weight,
+  })
   .filter(({ points: [a, b, c, d] }) => Math.hypot(a.x - d.x, a.y - d.y) + Math.hypot(b.x - c.x, b.y - c.y) > 20)
   .map(({ points: [p0, p1, p2, p3], closed, weight: w }) => {
     const path = pathOfCubics([{ p0, p1, p2, p3 }], false)
@@ -25,4 +35,6 @@ const line: fc.Arbitrary<Line> = fc
   })
 
 /** A few curved strokes close together, some pinned, some closed: many meet and cross. */
-export const randomLines: fc.Arbitrary<Line[]> = fc.array(line, { minLength: 1, maxLength: 9 }).map((lines) => lines.filter((l) => cubicsOfPath(l.path).length > 0))
+export const randomLines: fc.Arbitrary<Line[]> = fc
+  .array(line, { minLength: 1, maxLength: 9 })
+  .map((lines) => lines.filter((l) => cubicsOfPath(l.path).length > 0))

@@ -11,7 +11,8 @@ const [WIDTH, HEIGHT] = [960, 720]
 /** Lines as somebody would lay out a small plant or a toadstool: a dome, stalks, a brim, spots, grass; other ones for each seed. */
 function linesFor(r: () => number): Path[] {
   const j = (v: number): number => v + (r() - 0.5) * 36
-  const spot = (x: number, y: number, size: number): Path => around([x - size, y], [x, y - size * 0.7], [x + size, y], [x, y + size * 0.7])
+  const spot = (x: number, y: number, size: number): Path =>
+    around([x - size, y], [x, y - size * 0.7], [x + size, y], [x, y + size * 0.7])
   return [
     through([j(180), j(330)], [j(260), j(170)], [j(470), j(100)], [j(690), j(170)], [j(780), j(330)]),
     through([j(180), j(372)], [j(330), j(410)], [j(480), j(420)], [j(640), j(408)], [j(780), j(374)]),
@@ -53,7 +54,9 @@ export function searchedSketch(strokes: number, apart: number, seed: number): { 
       for (let x = Math.max(0, Math.floor(p.x - 3)); x <= Math.min(WIDTH - 1, p.x + 3); x++) {
         const soft = Math.max(0, Math.min(1, 1.7 - Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y)))
         const i = y * WIDTH + x
-        dark[i] = dark[i]! + (0.8 - dark[i]!) * Math.min(1, 0.5 * force * soft * Math.max(0, Math.min(1, (tooth[i]! - 0.25) * 3)))
+        dark[i] =
+          dark[i]! +
+          (0.8 - dark[i]!) * Math.min(1, 0.5 * force * soft * Math.max(0, Math.min(1, (tooth[i]! - 0.25) * 3)))
       }
     }
   }

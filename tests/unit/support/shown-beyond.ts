@@ -11,7 +11,10 @@ const STEP = 0.25
 const OFF = 0.0317
 
 /** A place and eight about it, as far off in every direction. */
-const AROUND: readonly (readonly [number, number])[] = [[0, 0], ...Array.from({ length: 8 }, (_, i) => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)] as const)]
+const AROUND: readonly (readonly [number, number])[] = [
+  [0, 0],
+  ...Array.from({ length: 8 }, (_, i) => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)] as const),
+]
 
 type Section = SampledLine['segments'][number][number]
 
@@ -60,7 +63,10 @@ export class Shown {
     const of = (id: string): Sampled => this.lines.find((l) => l.line.id === id)!
     const way = end === 'last' ? of(line).sections.toReversed() : of(line).sections
     const tip = way[0]!.at
-    const { sections, line: { path } } = of(met)
+    const {
+      sections,
+      line: { path },
+    } = of(met)
     // The side a line comes from: where it is out of the other's ink, going back.
     const outOf = (back: readonly Section[]): number =>
       back.findIndex(({ at }) => {
@@ -71,17 +77,29 @@ export class Shown {
     if (out < 0) return 0
     const side = -Math.sign(nearest(sections, way[out]!.at).off)
     const near = this.lines
-      .filter((l) => l.line.id !== line && l.sections.some(({ at, left, right }) => Math.hypot(at.x - tip.x, at.y - tip.y) < 2 * reach + left + right))
+      .filter(
+        (l) =>
+          l.line.id !== line &&
+          l.sections.some(({ at, left, right }) => Math.hypot(at.x - tip.x, at.y - tip.y) < 2 * reach + left + right),
+      )
       .map(({ sampled: o, sections: all }) => {
         // The cap of a line that ends here too, and comes from the same side, is no excuse: it must not show either.
         const back = [all, all.toReversed()].find(([end]) => Math.hypot(end!.at.x - tip.x, end!.at.y - tip.y) < reach)
         const from = back ? outOf(back) : -1
         const isExcused = from < 0 || Math.sign(nearest(sections, back![from]!.at).off) === side
-        const butt = { ...o, line: { ...o.line, finish: { ...o.line.finish, startCap: 'butt' as const, endCap: 'butt' as const } } }
+        const butt = {
+          ...o,
+          line: { ...o.line, finish: { ...o.line.finish, startCap: 'butt' as const, endCap: 'butt' as const } },
+        }
         return { ink: isExcused ? o : butt, runsOn: isExcused && back ? back[0]! : null, way: back === all ? -1 : 1 }
       })
     const { hair } = this
-    const inOther = (p: Vec): boolean => near.some((o) => (o.runsOn && isAhead(o.runsOn, o.way, o.ink.line.weight.size, p)) || AROUND.some(([x, y]) => inInk(o.ink, { x: p.x + hair * x, y: p.y + hair * y })))
+    const inOther = (p: Vec): boolean =>
+      near.some(
+        (o) =>
+          (o.runsOn && isAhead(o.runsOn, o.way, o.ink.line.weight.size, p)) ||
+          AROUND.some(([x, y]) => inInk(o.ink, { x: p.x + hair * x, y: p.y + hair * y })),
+      )
     const count = Math.ceil((2 * reach) / STEP)
     let deepest = 0
     for (let j = 0; j < count; j++) {
@@ -93,7 +111,13 @@ export class Shown {
         const { section, index, off } = nearest(sections, p)
         const beyond = side * off - (side > 0 ? section.left : section.right)
         // What lies past the ends of the other, or where the line comes by once more, is no matter of this end.
-        if (beyond <= deepest || (!path.closed && (index === 0 || index === sections.length - 1)) || nearest(way, p).index >= Math.max(out, 2) || inOther(p)) continue
+        if (
+          beyond <= deepest ||
+          (!path.closed && (index === 0 || index === sections.length - 1)) ||
+          nearest(way, p).index >= Math.max(out, 2) ||
+          inOther(p)
+        )
+          continue
         deepest = beyond
       }
     }

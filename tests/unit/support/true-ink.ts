@@ -89,7 +89,8 @@ export class TrueInk {
     this.width = new TrueWidth(line.weight, line.finish.align, total, line.path.closed)
     this.polys.forEach((p, k) => {
       const row: Section[] = []
-      for (let i = 0; i <= PER_SEGMENT; i++) row.push(this.section(k, i / PER_SEGMENT, this.starts[k]! + lengths[k]![i]!, i === PER_SEGMENT))
+      for (let i = 0; i <= PER_SEGMENT; i++)
+        row.push(this.section(k, i / PER_SEGMENT, this.starts[k]! + lengths[k]![i]!, i === PER_SEGMENT))
       row.slice(1).forEach((b, i) => {
         const a = row[i]!
         const reach = b.s - a.s
@@ -104,7 +105,11 @@ export class TrueInk {
       for (let i = 0; i < PER_SEGMENT; i += CHUNK) {
         const part = row.slice(i, i + CHUNK + 1)
         const mid = part[CHUNK / 2]!
-        circles.push({ x: mid.x, y: mid.y, r: Math.max(...part.map((s) => Math.hypot(s.x - mid.x, s.y - mid.y) + Math.max(s.left, s.right))) + 0.01 })
+        circles.push({
+          x: mid.x,
+          y: mid.y,
+          r: Math.max(...part.map((s) => Math.hypot(s.x - mid.x, s.y - mid.y) + Math.max(s.left, s.right))) + 0.01,
+        })
       }
       this.circles.push(circles)
     })
@@ -148,7 +153,13 @@ export class TrueInk {
 
   /** Whether the ink next to `p` is thinner than `width` px: too thin to be found by looking around. */
   isThinAt(p: Vec, width: number): boolean {
-    return this.rows.some((row) => row.some((s, i) => s.left + s.right < width && Math.hypot(s.x - p.x, s.y - p.y) < 2 * width + 2 * Math.abs((row[i + 1] ?? s).s - s.s)))
+    return this.rows.some((row) =>
+      row.some(
+        (s, i) =>
+          s.left + s.right < width &&
+          Math.hypot(s.x - p.x, s.y - p.y) < 2 * width + 2 * Math.abs((row[i + 1] ?? s).s - s.s),
+      ),
+    )
   }
 
   private onSection(k: number, from: number, p: Vec): boolean {
@@ -187,7 +198,8 @@ export class TrueInk {
    */
   private turnsOver(k: number, i: number, p: Vec): boolean {
     const row = this.rows[k]!
-    const rise = (x: number, y: number, slope: Vec, bend: Vec): number => (p.x - x) * bend.x + (p.y - y) * bend.y - slope.x * slope.x - slope.y * slope.y
+    const rise = (x: number, y: number, slope: Vec, bend: Vec): number =>
+      (p.x - x) * bend.x + (p.y - y) * bend.y - slope.x * slope.x - slope.y * slope.y
     const sign = rise(row[i]!.x, row[i]!.y, row[i]!.slope, row[i]!.bend) > 0
     if (rise(row[i + 1]!.x, row[i + 1]!.y, row[i + 1]!.slope, row[i + 1]!.bend) > 0 === sign) return false
     let [low, high] = [i / PER_SEGMENT, (i + 1) / PER_SEGMENT]
@@ -234,7 +246,10 @@ export class TrueInk {
     for (const row of this.rows) {
       row.forEach((s, i) => {
         if (i % EVERY || s.left + s.right === 0) return
-        this.candidates.push({ x: s.x + s.left * s.ty, y: s.y - s.left * s.tx }, { x: s.x - s.right * s.ty, y: s.y + s.right * s.tx })
+        this.candidates.push(
+          { x: s.x + s.left * s.ty, y: s.y - s.left * s.tx },
+          { x: s.x - s.right * s.ty, y: s.y + s.right * s.tx },
+        )
       })
     }
     // Where neighbouring sections cross each other, their envelope may be the boundary.
@@ -246,7 +261,8 @@ export class TrueInk {
         const curvature = (d.x * b.y - d.y * b.x) / speed ** 3
         const off = -1 / curvature
         const s = row[i]!
-        if (Number.isFinite(off) && off <= s.left && off >= -s.right) this.candidates.push({ x: s.x + off * s.ty, y: s.y - off * s.tx })
+        if (Number.isFinite(off) && off <= s.left && off >= -s.right)
+          this.candidates.push({ x: s.x + off * s.ty, y: s.y - off * s.tx })
       }
     })
   }
@@ -306,12 +322,18 @@ export class TrueInk {
       this.extras.push((v) => Math.hypot(v.x - c.x, v.y - c.y) <= r && (v.x - c.x) * ox + (v.y - c.y) * oy >= 0)
       for (let i = 0; i <= 24; i++) {
         const angle = Math.PI * (i / 24 - 0.5)
-        this.candidates.push({ x: c.x + r * (ox * Math.cos(angle) - oy * Math.sin(angle)), y: c.y + r * (oy * Math.cos(angle) + ox * Math.sin(angle)) })
+        this.candidates.push({
+          x: c.x + r * (ox * Math.cos(angle) - oy * Math.sin(angle)),
+          y: c.y + r * (oy * Math.cos(angle) + ox * Math.sin(angle)),
+        })
       }
       return
     }
     const [nx, ny] = [s.ty, -s.tx]
-    const corner = (n: number, o: number): Vec => ({ x: c.x + n * r * nx + o * r * ox, y: c.y + n * r * ny + o * r * oy })
+    const corner = (n: number, o: number): Vec => ({
+      x: c.x + n * r * nx + o * r * ox,
+      y: c.y + n * r * ny + o * r * oy,
+    })
     this.addPolygon([corner(1, 0), corner(1, 1), corner(-1, 1), corner(-1, 0)])
   }
 

@@ -17,10 +17,17 @@ class SideProfile {
     this.x = all.map((s) => s.at)
     this.y = all.map((s) => s.value)
     const n = all.length
-    const secant = (i: number): number => (i < 0 || i >= n - 1 ? Number.NaN : this.x[i + 1]! - this.x[i]! > 1e-12 ? (this.y[i + 1]! - this.y[i]!) / (this.x[i + 1]! - this.x[i]!) : 0)
+    const secant = (i: number): number =>
+      i < 0 || i >= n - 1
+        ? Number.NaN
+        : this.x[i + 1]! - this.x[i]! > 1e-12
+          ? (this.y[i + 1]! - this.y[i]!) / (this.x[i + 1]! - this.x[i]!)
+          : 0
     this.slopes = all.map((s, i) => {
       const [before, after] = [secant(i - 1), secant(i)]
-      const [b, a] = [Number.isNaN(before) ? after : before, Number.isNaN(after) ? before : after].map((v) => (Number.isNaN(v) ? 0 : v)) as [number, number]
+      const [b, a] = [Number.isNaN(before) ? after : before, Number.isNaN(after) ? before : after].map((v) =>
+        Number.isNaN(v) ? 0 : v,
+      ) as [number, number]
       if (s.sharp) return [b, a]
       const mean = b * a > 0 ? (b + a) / 2 : 0
       return [mean, mean]
@@ -86,7 +93,10 @@ export class TrueWidth {
 
   at(s: number, fromBelow = false): { left: number; right: number } {
     const u = this.total > 0 ? Math.min(1, Math.max(0, s / this.total)) : 0
-    const k = (this.weight.size / 2) * this.eased(this.weight.start, this.lengths[0], s) * this.eased(this.weight.end, this.lengths[1], this.total - s)
+    const k =
+      (this.weight.size / 2) *
+      this.eased(this.weight.start, this.lengths[0], s) *
+      this.eased(this.weight.end, this.lengths[1], this.total - s)
     const [left, right] = [this.left.at(u, fromBelow) * k, this.right.at(u, fromBelow) * k]
     if (this.align === 'centre') return { left, right }
     return this.align === 'left' ? { left: left + right, right: 0 } : { left: 0, right: left + right }

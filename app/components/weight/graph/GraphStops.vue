@@ -52,7 +52,11 @@ function press(e: PointerEvent, index: number, what: 'left' | 'right' | 'slide')
   const stop = line.value.weight.stops[index]!
   const words = stopsInWords(view.stops)
   if (what === 'slide') {
-    take(e, { label: `Slide ${words}`, lines: [...chosen.keys()], change: (weight, to, _, of) => slideStops(weight, chosen.get(of)!, to.at - stop.at) })
+    take(e, {
+      label: `Slide ${words}`,
+      lines: [...chosen.keys()],
+      change: (weight, to, _, of) => slideStops(weight, chosen.get(of)!, to.at - stop.at),
+    })
     return
   }
   const slack = stop[what] * half.value - Math.abs(graph.pointAt(e).half)
@@ -61,7 +65,14 @@ function press(e: PointerEvent, index: number, what: 'left' | 'right' | 'slide')
     lines: [...chosen.keys()],
     change: (weight, to, event, of) => {
       const factor = Math.max(0, Math.abs(to.half) + slack) / half.value
-      return widenStops(weight, chosen.get(of)!, of === id ? index : null, sidesOf(event, what), factor, stop[what] > 0 ? factor / stop[what] : 1)
+      return widenStops(
+        weight,
+        chosen.get(of)!,
+        of === id ? index : null,
+        sidesOf(event, what),
+        factor,
+        stop[what] > 0 ? factor / stop[what] : 1,
+      )
     },
   })
 }
@@ -69,7 +80,12 @@ function press(e: PointerEvent, index: number, what: 'left' | 'right' | 'slide')
 /** The chosen stops by keyboard: arrows slide and widen, Alt one side, Delete removes. */
 function key(e: KeyboardEvent, index: number): void {
   choose(index)
-  const change = keyOnStops(view.stops, e.key, e.shiftKey, studio.preferences.sidesLinked !== e.altKey ? 'both' : 'left')
+  const change = keyOnStops(
+    view.stops,
+    e.key,
+    e.shiftKey,
+    studio.preferences.sidesLinked !== e.altKey ? 'both' : 'left',
+  )
   if (!change) return
   e.preventDefault()
   e.stopPropagation()
@@ -101,10 +117,49 @@ function focus(e: FocusEvent, index: number): void {
     @dblclick.stop="make(removalOf([{ line: line.id, index: s.index }]))"
   >
     <line :x1="s.x" :x2="s.x" :y1="s.left" :y2="s.right" class="stroke-plum" :stroke-width="s.chosen ? 2.4 : 1.6" />
-    <line :x1="s.x" :x2="s.x" :y1="s.left" :y2="s.right" stroke="transparent" stroke-width="14" class="cursor-ew-resize" data-testid="stop-bar" @pointerdown="press($event, s.index, 'slide')" />
-    <path :d="`M${s.x - 6} ${s.left}h12M${s.x - 6} ${s.right}h12`" class="stroke-plum" :stroke-width="s.chosen ? 3 : 2" />
-    <rect :x="s.x - 9" :y="s.left - 8" width="18" height="13" fill="transparent" class="cursor-ns-resize" data-testid="jaw-left" @pointerdown="press($event, s.index, 'left')" />
-    <rect :x="s.x - 9" :y="s.right - 5" width="18" height="13" fill="transparent" class="cursor-ns-resize" data-testid="jaw-right" @pointerdown="press($event, s.index, 'right')" />
-    <circle :cx="s.x" :cy="graph.y(0)" :r="s.chosen ? 4 : 3" class="pointer-events-none stroke-plum" :class="s.chosen ? 'fill-plum' : 'fill-paper'" stroke-width="1.5" />
+    <line
+      :x1="s.x"
+      :x2="s.x"
+      :y1="s.left"
+      :y2="s.right"
+      stroke="transparent"
+      stroke-width="14"
+      class="cursor-ew-resize"
+      data-testid="stop-bar"
+      @pointerdown="press($event, s.index, 'slide')"
+    />
+    <path
+      :d="`M${s.x - 6} ${s.left}h12M${s.x - 6} ${s.right}h12`"
+      class="stroke-plum"
+      :stroke-width="s.chosen ? 3 : 2"
+    />
+    <rect
+      :x="s.x - 9"
+      :y="s.left - 8"
+      width="18"
+      height="13"
+      fill="transparent"
+      class="cursor-ns-resize"
+      data-testid="jaw-left"
+      @pointerdown="press($event, s.index, 'left')"
+    />
+    <rect
+      :x="s.x - 9"
+      :y="s.right - 5"
+      width="18"
+      height="13"
+      fill="transparent"
+      class="cursor-ns-resize"
+      data-testid="jaw-right"
+      @pointerdown="press($event, s.index, 'right')"
+    />
+    <circle
+      :cx="s.x"
+      :cy="graph.y(0)"
+      :r="s.chosen ? 4 : 3"
+      class="pointer-events-none stroke-plum"
+      :class="s.chosen ? 'fill-plum' : 'fill-paper'"
+      stroke-width="1.5"
+    />
   </g>
 </template>

@@ -55,8 +55,11 @@ const MARK = 6
 const shown = computed(() => {
   const { left, right } = graph.frame.value
   const marks = touches.value.map((t) => ({ x: graph.x(t.at), text: t.text }))
-  const taken = marks.filter(({ x }) => x >= left - 1 && x <= right + 1).map(({ x }): [number, number] => [x - MARK, x + MARK])
-  const isFree = (from: number, to: number): boolean => from >= left && to <= right && taken.every(([a, b]) => to <= a || from >= b)
+  const taken = marks
+    .filter(({ x }) => x >= left - 1 && x <= right + 1)
+    .map(({ x }): [number, number] => [x - MARK, x + MARK])
+  const isFree = (from: number, to: number): boolean =>
+    from >= left && to <= right && taken.every(([a, b]) => to <= a || from >= b)
   return marks.map(({ x, text }) => {
     const width = text.length * LETTER
     const inside = x >= left - 1 && x <= right + 1
@@ -74,7 +77,14 @@ const shown = computed(() => {
     <g v-if="t.inside" data-testid="touch">
       <title>{{ t.text }}</title>
       <path :d="`M${t.x} ${graph.frame.value.bottom}l5 8h-10z`" class="fill-amber" />
-      <text v-if="t.side" :x="t.side === 'right' ? t.x + 8 : t.x - 8" :y="graph.frame.value.bottom + 9" :text-anchor="t.side === 'right' ? 'start' : 'end'" class="fill-mute text-[10.5px]">{{ t.text }}</text>
+      <text
+        v-if="t.side"
+        :x="t.side === 'right' ? t.x + 8 : t.x - 8"
+        :y="graph.frame.value.bottom + 9"
+        :text-anchor="t.side === 'right' ? 'start' : 'end'"
+        class="fill-mute text-[10.5px]"
+        >{{ t.text }}</text
+      >
     </g>
   </template>
 </template>

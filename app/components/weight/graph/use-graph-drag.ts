@@ -18,11 +18,16 @@ export interface GraphDrag {
 }
 
 /** Drags in the weight graph: a press becomes one when it moves, and is a step of the history when the hand lets go. */
-export function useGraphDrag(graph: Graph): { take: (e: PointerEvent, drag: GraphDrag) => void; dragging: () => boolean; sidesOf: (e: { altKey: boolean }, side: 'left' | 'right') => Sides } {
+export function useGraphDrag(graph: Graph): {
+  take: (e: PointerEvent, drag: GraphDrag) => void
+  dragging: () => boolean
+  sidesOf: (e: { altKey: boolean }, side: 'left' | 'right') => Sides
+} {
   const store = useDrawingStore()
   const studio = useStudioStore()
   const view = useViewStore()
-  let held: { drag: GraphDrag; pointer: number; screen: { x: number; y: number }; moved: boolean; on: Element } | null = null
+  let held: { drag: GraphDrag; pointer: number; screen: { x: number; y: number }; moved: boolean; on: Element } | null =
+    null
 
   function take(e: PointerEvent, drag: GraphDrag): void {
     if (e.button !== 0 || held) return
@@ -46,7 +51,8 @@ export function useGraphDrag(graph: Graph): { take: (e: PointerEvent, drag: Grap
     }
     const to = graph.pointAt(e)
     store.change((draft) => {
-      for (const id of drag.lines) changeLines(draft, [id], (line) => void (line.weight = drag.change(line.weight, to, e, id)))
+      for (const id of drag.lines)
+        changeLines(draft, [id], (line) => void (line.weight = drag.change(line.weight, to, e, id)))
     })
   }
 
@@ -72,5 +78,9 @@ export function useGraphDrag(graph: Graph): { take: (e: PointerEvent, drag: Grap
   watch(() => store.overtaken, taken, { flush: 'sync' })
   onBeforeUnmount(taken)
 
-  return { take, dragging: () => held !== null, sidesOf: (e, side) => (studio.preferences.sidesLinked !== e.altKey ? 'both' : side) }
+  return {
+    take,
+    dragging: () => held !== null,
+    sidesOf: (e, side) => (studio.preferences.sidesLinked !== e.altKey ? 'both' : side),
+  }
 }

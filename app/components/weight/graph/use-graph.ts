@@ -40,45 +40,81 @@ export interface Graph {
 const KEY: InjectionKey<Graph> = Symbol('graph')
 export const useGraph = (): Graph => inject(KEY)!
 
-export const wholeWidth = (line: Line): LineWidth => new LineWidth(line.weight, 'centre', arcOf(line).total, line.path.closed)
+export const wholeWidth = (line: Line): LineWidth =>
+  new LineWidth(line.weight, 'centre', arcOf(line).total, line.path.closed)
 
 /** Half the greatest width of a line, px, by its stops. */
-const widestHalf = ({ weight }: Line): number => (Math.max(...weight.stops.map((s) => Math.max(s.left, s.right))) * weight.size) / 2
+const widestHalf = ({ weight }: Line): number =>
+  (Math.max(...weight.stops.map((s) => Math.max(s.left, s.right))) * weight.size) / 2
 
-export function provideGraph(box: Ref<HTMLElement | undefined>, line: ComputedRef<Line>, others: ComputedRef<readonly Line[]>): Graph {
+export function provideGraph(
+  box: Ref<HTMLElement | undefined>,
+  line: ComputedRef<Line>,
+  others: ComputedRef<readonly Line[]>,
+): Graph {
   const studio = useStudioStore()
   const view = useViewStore()
   const size = ref({ width: 600, height: 120 })
   const window = ref<[number, number]>([0, 1])
-  useResizeObserver(box, ([entry]) => (size.value = { width: entry!.contentRect.width, height: entry!.contentRect.height }))
-  watch(() => line.value.id, () => (window.value = [0, 1]))
+  useResizeObserver(
+    box,
+    ([entry]) => (size.value = { width: entry!.contentRect.width, height: entry!.contentRect.height }),
+  )
+  watch(
+    () => line.value.id,
+    () => (window.value = [0, 1]),
+  )
 
   const inPx = computed(() => studio.preferences.graphIn === 'px')
   const total = computed(() => arcOf(line.value).total)
   /** What the length axis measures for a share of a line: px, or the share itself. */
   const along = (at: number, of: Line): number => (inPx.value ? at * arcOf(of).total : at)
   /** What the width axis measures for a half-width: px, or a multiple of half the line's size. */
-  const across = (half: number, of: Line): number => (inPx.value || !of.weight.size ? half : half / (of.weight.size / 2))
+  const across = (half: number, of: Line): number =>
+    inPx.value || !of.weight.size ? half : half / (of.weight.size / 2)
 
   const now = computed(() => {
     const all = [line.value, ...others.value]
-    return { length: Math.max(...all.map((l) => along(1, l))) || 1, reach: Math.max(inPx.value ? 0.5 : 0.2, ...all.map((l) => across(widestHalf(l), l))) * HEADROOM }
+    return {
+      length: Math.max(...all.map((l) => along(1, l))) || 1,
+      reach: Math.max(inPx.value ? 0.5 : 0.2, ...all.map((l) => across(widestHalf(l), l))) * HEADROOM,
+    }
   })
   const kept = ref<{ length: number; reach: number } | null>(null)
   // Scales stay as they are while a hand drags, so that the graph does not run away from it.
-  watch(() => view.graphHeld, (is) => (kept.value = is ? now.value : null), { flush: 'sync' })
+  watch(
+    () => view.graphHeld,
+    (is) => (kept.value = is ? now.value : null),
+    { flush: 'sync' },
+  )
   const span = computed(() => kept.value ?? now.value)
 
-  const frame = computed(() => ({ left: MARGIN.left, right: Math.max(MARGIN.left, size.value.width - MARGIN.right), top: MARGIN.top, bottom: Math.max(MARGIN.top, size.value.height - MARGIN.bottom) }))
-  const xScale = computed(() => scaleLinear(window.value.map((w) => w * span.value.length), [frame.value.left, frame.value.right]))
-  const yScale = computed(() => scaleLinear([span.value.reach, -span.value.reach], [frame.value.top, frame.value.bottom]))
+  const frame = computed(() => ({
+    left: MARGIN.left,
+    right: Math.max(MARGIN.left, size.value.width - MARGIN.right),
+    top: MARGIN.top,
+    bottom: Math.max(MARGIN.top, size.value.height - MARGIN.bottom),
+  }))
+  const xScale = computed(() =>
+    scaleLinear(
+      window.value.map((w) => w * span.value.length),
+      [frame.value.left, frame.value.right],
+    ),
+  )
+  const yScale = computed(() =>
+    scaleLinear([span.value.reach, -span.value.reach], [frame.value.top, frame.value.bottom]),
+  )
 
   const ticks = computed(() => {
     const decimals = inPx.value ? 1 : 2
     const of = (t: number, digits: number): string => String(Number(t.toFixed(digits)))
     return {
-      length: xScale.value.ticks(6).map((t) => ({ text: inPx.value ? of(t, 1) : `${of(t * 100, 1)} %`, x: xScale.value(t) })),
-      width: yScale.value.ticks(5).map((t) => ({ text: (t > 0 ? '+' : '') + of(t, decimals), y: yScale.value(t), zero: t === 0 })),
+      length: xScale.value
+        .ticks(6)
+        .map((t) => ({ text: inPx.value ? of(t, 1) : `${of(t * 100, 1)} %`, x: xScale.value(t) })),
+      width: yScale.value
+        .ticks(5)
+        .map((t) => ({ text: (t > 0 ? '+' : '') + of(t, decimals), y: yScale.value(t), zero: t === 0 })),
     }
   })
 

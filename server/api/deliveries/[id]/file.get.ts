@@ -7,6 +7,11 @@ import { noDelivery } from '../../../http/refuse'
 export default defineEventHandler((event) => {
   const job = jobOf(getRouterParam(event, 'id')!)
   if (job?.state.state !== 'ready') throw noDelivery()
-  setResponseHeaders(event, { 'content-type': 'application/zip', 'content-length': job.state.size, 'content-disposition': 'attachment; filename="drawings.zip"', 'cache-control': 'no-store' })
+  setResponseHeaders(event, {
+    'content-type': 'application/zip',
+    'content-length': job.state.size,
+    'content-disposition': 'attachment; filename="drawings.zip"',
+    'cache-control': 'no-store',
+  })
   return sendStream(event, createReadStream(job.file))
 })

@@ -6,7 +6,8 @@ import { noDrawing, refuse } from '../../../http/refuse'
 export default defineEventHandler(async (event) => {
   const id = getRouterParam(event, 'id')!
   const before = Number(getQuery(event).before)
-  if (!Number.isInteger(before) || before < 1) throw refuse(400, 'Name the revision before which to look, as a whole number.')
+  if (!Number.isInteger(before) || before < 1)
+    throw refuse(400, 'Name the revision before which to look, as a whole number.')
   const { journal } = await store()
   if (!journal.drawings.find(id)) throw noDrawing()
   return journal.older(id, before)

@@ -17,7 +17,11 @@ export default defineEventHandler(async (event): Promise<AppendAnswer | Conflict
     return result.conflict
   } catch (e) {
     if (e instanceof UnfitEdit) throw refuse(422, e.message)
-    if (e instanceof OtherJournal) throw refuse(412, 'The server has another copy of this drawing than the one you work on: its database was put back or replaced. What you see is still here in this window.')
+    if (e instanceof OtherJournal)
+      throw refuse(
+        412,
+        'The server has another copy of this drawing than the one you work on: its database was put back or replaced. What you see is still here in this window.',
+      )
     throw e
   }
 })

@@ -14,6 +14,7 @@ export default defineEventHandler(async (event) => {
   if (!row) throw noDrawing()
   const first = pass && checkpoints.ofPass(id, pass)
   if (first) return first
-  if (checkpoints.count(id) >= MOST_CHECKPOINTS) throw refuse(400, `A drawing keeps ${MOST_CHECKPOINTS} checkpoints. Remove one before you keep another.`)
+  if (checkpoints.count(id) >= MOST_CHECKPOINTS)
+    throw refuse(400, `A drawing keeps ${MOST_CHECKPOINTS} checkpoints. Remove one before you keep another.`)
   return checkpoints.add(id, row.revision, name, pass ?? null)
 })

@@ -10,7 +10,17 @@ export default defineEventHandler(async (event) => {
   const checkpoint = checkpoints.find(id, getRouterParam(event, 'checkpoint')!)
   const drawing = checkpoint && journal.at(id, checkpoint.revision)
   if (!drawing) throw refuse(404, 'This checkpoint is not there any more.')
-  const svg = checkpoints.picture(checkpoint.id) ?? checkpoints.pictureAt(id, checkpoint.revision) ?? thumbnails.find(id, checkpoint.revision) ?? (await pictureOf(drawing, checkpoint.revision, images, (made) => checkpoints.keepPicture(checkpoint.id, made), `${id}#${checkpoint.id}`))
+  const svg =
+    checkpoints.picture(checkpoint.id) ??
+    checkpoints.pictureAt(id, checkpoint.revision) ??
+    thumbnails.find(id, checkpoint.revision) ??
+    (await pictureOf(
+      drawing,
+      checkpoint.revision,
+      images,
+      (made) => checkpoints.keepPicture(checkpoint.id, made),
+      `${id}#${checkpoint.id}`,
+    ))
   setResponseHeaders(event, PICTURE_HEADERS)
   return svg
 })
