@@ -24,6 +24,7 @@ const APP = [
   'canvas',
   'instruments',
   'catalogue',
+  'commands',
   'stores',
   'workspace',
   'components',

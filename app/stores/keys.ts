@@ -1,43 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
+import type { NamedId } from '~/commands/commands'
+import { CHANGEABLE, COMMANDS, written } from '~/commands/commands'
 import { useRemembered } from './remembered'
-
-/** Keys that can be changed, by what they are at first, and what they do. */
-export const CHANGEABLE: readonly { key: string; does: string }[] = [
-  { key: '1', does: 'Sketch' },
-  { key: '2', does: 'Lines' },
-  { key: '3', does: 'Weight' },
-  { key: '4', does: 'Shapes' },
-  { key: '5', does: 'Fill' },
-  { key: '6', does: 'Deliver' },
-  { key: 'q', does: 'First instrument' },
-  { key: 'w', does: 'Second instrument' },
-  { key: 'e', does: 'Third instrument' },
-  { key: 'r', does: 'Fourth instrument' },
-  { key: 't', does: 'Fifth instrument' },
-  { key: 'y', does: 'Sixth instrument' },
-  { key: '0', does: 'Whole page' },
-  { key: '9', does: 'Final size' },
-  { key: 'x', does: 'Ink or bare centrelines' },
-  { key: 'g', does: 'Next thing to look at' },
-  { key: 'm', does: 'See mirrored' },
-  { key: 'h', does: 'Hide the sketch' },
-  { key: 'b', does: 'Before this visit' },
-  { key: 'n', does: 'Next profile' },
-  { key: 'f', does: 'Flip' },
-  { key: '[', does: 'Lighter' },
-  { key: ']', does: 'Heavier' },
-  { key: ',', does: 'Turn the page left' },
-  { key: '.', does: 'Turn the page right' },
-  { key: '/', does: 'Upright' },
-  { key: 'j', does: 'Next line' },
-  { key: 'k', does: 'Previous line' },
-  { key: 'p', does: 'Hand that keys move' },
-  { key: 'o', does: 'Hand to the next mark' },
-  { key: 's', does: 'To the settings' },
-  { key: 'u', does: 'One up' },
-  { key: 'd', does: 'One down' },
-]
 
 const KNOWN = new Set(CHANGEABLE.map((c) => c.key))
 
@@ -69,5 +34,15 @@ export const useKeysStore = defineStore('keys', () => {
 
   const reset = (): void => void (kept.own = [])
 
-  return { own, keyOf, meaningOf, change, reset }
+  /** Words with the key that does it now: "Flip ends (F)". */
+  const titled = (title: string, id: NamedId): string => `${title} (${writtenKey(id)})`
+
+  /** The key alone, as it is written. */
+  const writtenKey = (id: NamedId): string =>
+    written(
+      COMMANDS.find((c) => c.id === id)!,
+      keyOf,
+    )
+
+  return { own, keyOf, meaningOf, change, reset, titled, writtenKey }
 })

@@ -9,7 +9,9 @@ import type { Quad } from '#core/sketch/perspective'
 import { isConvex, sizeOfQuad, squareToQuad } from '#core/sketch/perspective'
 import { addressOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'
+import { commandForInstrument } from '~/commands/commands'
 import { useDrawingStore } from './drawing'
+import { useKeysStore } from './keys'
 import { sketchLayerInHand } from '#core/model/find'
 import { useViewStore } from './view'
 
@@ -77,8 +79,7 @@ export const usePaperStore = defineStore('paper', () => {
     const found = await look(s.image)
     if (!found) {
       if (asked)
-        store.notice =
-          'No sheet of paper was found on something darker. Take Corners (E) and drag the four marks onto the corners of the sheet.'
+        store.notice = `No sheet of paper was found on something darker. Take ${useKeysStore().titled('Corners', commandForInstrument('sketch', 'paper'))} and drag the four marks onto the corners of the sheet.`
       return
     }
     // What is set right already is as it was wanted.

@@ -12,6 +12,7 @@ import type { Offer } from '~/instruments/offer'
 import { sourceOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'
 import { useDrawingStore } from './drawing'
+import { useKeysStore } from './keys'
 import { topSketch } from '#core/model/find'
 import { useStudioStore } from './studio'
 import { useViewStore } from './view'
@@ -55,7 +56,8 @@ export const useProposalsStore = defineStore('proposals', () => {
   async function find(box: readonly [Vec, Vec] | null = null): Promise<void> {
     const of = sketch.value
     const drawing = store.drawing?.id
-    if (!of) store.notice = 'There is no sketch in sight. Bring one in under Sketch (1), or show its layer.'
+    if (!of)
+      store.notice = `There is no sketch in sight. Bring one in under ${useKeysStore().titled('Sketch', 'pass sketch')}, or show its layer.`
     if (!of || !drawing || view.work) return
     const part = box && partWithin(of, box)
     if (box && !part) {

@@ -71,9 +71,7 @@ export class RemoteSession {
   }
 
   /** What lines show that do not show all of their ink; null when a later edit or request overtook this one. */
-  less(
-    drawing: Drawing,
-  ): Promise<{
+  less(drawing: Drawing): Promise<{
     less: Outline[]
     trims: readonly TrimResult[]
     fills: Outline[] | null

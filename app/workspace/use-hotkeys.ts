@@ -10,6 +10,8 @@ import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { instrumentAt } from '~/catalogue/instruments'
 import { PASSES } from '~/catalogue/passes'
+import type { CommandId } from '~/commands/commands'
+import { commandOf } from '~/commands/commands'
 import { useCopies } from './use-copies'
 import { useChosenLines } from './use-chosen-lines'
 import { useChoosing } from './use-choosing'
@@ -60,38 +62,6 @@ export function useHotkeys(to: {
     return !!e.target.closest('input:not([type="checkbox"]), textarea, select, [role="dialog"]')
   }
 
-  function withCommand(key: string, shift: boolean): boolean {
-    switch (key) {
-      case 'z':
-        if (shift) to.redo()
-        else to.undo()
-        return true
-      case 'y':
-        to.redo()
-        return true
-      case 's':
-        void store.allSent()
-        store.notice = 'Every step is saved as you make it.'
-        return true
-      case 'a':
-        view.solids = openSolids(store.drawing!, view.alone).map((s) => s.id)
-        view.select(openLines(store.drawing!, view.alone).map((l) => l.id))
-        return true
-      case 'c':
-        copies.copy()
-        return true
-      case 'v':
-        copies.paste('Paste')
-        return true
-      case 'd':
-        copies.copy()
-        copies.paste('Duplicate')
-        return true
-      default:
-        return choosing.towards(key, shift)
-    }
-  }
-
   /** Nothing is under the hand that Escape could drop: what is chosen is let go. */
   function letGo(): void {
     view.select([])
@@ -128,40 +98,80 @@ export function useHotkeys(to: {
     if (line) chosen.change(`Profile: ${next.name}`, (l) => void (l.weight = withProfile(l.weight, next)))
   }
 
-  function plain(key: string, shift: boolean): boolean {
-    const page = store.drawing!.page
-    const pass = PASSES[Number(key) - 1]
-    if (pass) view.pass = pass.id
-    else if (key === '0') view.showPage(page)
-    else if (key === '9') view.showPage(page, 1)
-    else if (key === 'x') view.bare = !view.bare
-    else if (key === ',' || key === '<') view.turnBy(shift ? -1 : -TURN)
-    else if (key === '.' || key === '>') view.turnBy(shift ? 1 : TURN)
-    else if (key === '/') view.setUpright()
-    else if (key === 'g') to.finding(shift ? -1 : 1)
-    else if (key === 'm') view.mirror()
-    else if (key === 'h') view[shift ? 'inkHidden' : 'sketchHidden'] = true
-    else if (key === 'b') compare.held = shift ? 'even' : 'before'
-    else if (key === 'n') stepProfile(shift ? -1 : 1)
-    else if (key === 'c' && shift) weight.copy()
-    else if (key === 'v' && shift) weight.paste('all')
-    else if (key === 'Escape') {
-      if (!to.hand.putAway()) letGo()
-    } else if (key === 'j') return choosing.step(1, shift)
-    else if (key === 'k') return choosing.step(-1, shift)
-    else if (key === 's') toStrip()
-    else if (key.startsWith('Arrow') && !view.selection.length && !view.solids.length)
+  const keepAll = (): void => {
+    void store.allSent()
+    store.notice = 'Every step is saved as you make it.'
+  }
+
+  function chooseAll(): void {
+    view.solids = openSolids(store.drawing!, view.alone).map((s) => s.id)
+    view.select(openLines(store.drawing!, view.alone).map((l) => l.id))
+  }
+
+  function duplicate(): void {
+    copies.copy()
+    copies.paste('Duplicate')
+  }
+
+  const RUN: Record<CommandId, () => unknown> = {
+    'whole-page': () => view.showPage(store.drawing!.page),
+    'final-size': () => view.showPage(store.drawing!.page, 1),
+    bare: () => (view.bare = !view.bare),
+    'next-finding': () => to.finding(1),
+    'previous-finding': () => to.finding(-1),
+    mirror: () => view.mirror(),
+    'hide-sketch': () => (view.sketchHidden = true),
+    'hide-ink': () => (view.inkHidden = true),
+    before: () => (compare.held = 'before'),
+    even: () => (compare.held = 'even'),
+    'next-profile': () => stepProfile(1),
+    'previous-profile': () => stepProfile(-1),
+    'copy-weight': () => weight.copy(),
+    'paste-weight': () => weight.paste('all'),
+    'flip-ends': () => chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight))),
+    'flip-sides': () => chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight))),
+    lighter: () => chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size))),
+    heavier: () => chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size))),
+    'turn-left': () => view.turnBy(-TURN),
+    'turn-left-little': () => view.turnBy(-1),
+    'turn-right': () => view.turnBy(TURN),
+    'turn-right-little': () => view.turnBy(1),
+    upright: () => view.setUpright(),
+    'next-line': () => choosing.step(1, false),
+    'next-line-besides': () => choosing.step(1, true),
+    'previous-line': () => choosing.step(-1, false),
+    'previous-line-besides': () => choosing.step(-1, true),
+    'to-settings': toStrip,
+    up: () => restack('up'),
+    front: () => restack('front'),
+    down: () => restack('down'),
+    back: () => restack('back'),
+    'zoom-in': () => view.zoomBy(ZOOM_STEP),
+    'zoom-out': () => view.zoomBy(1 / ZOOM_STEP),
+    keys: to.showKeys,
+    'let-go': () => to.hand.putAway() || letGo(),
+    undo: to.undo,
+    redo: to.redo,
+    'redo-too': to.redo,
+    save: keepAll,
+    'choose-all': chooseAll,
+    copy: () => copies.copy(),
+    paste: () => copies.paste('Paste'),
+    duplicate,
+  }
+
+  /** Runs what a key stands for; answers whether it stands for anything. */
+  function command(key: string, shift: boolean, ctrl: boolean): boolean {
+    const pass = ctrl ? undefined : PASSES[Number(key) - 1]
+    if (pass) {
+      view.pass = pass.id
+      return true
+    }
+    if (key.startsWith('Arrow') && (ctrl || (!view.selection.length && !view.solids.length)))
       return choosing.towards(key, shift)
-    else if (key === 'u') restack(shift ? 'front' : 'up')
-    else if (key === 'd') restack(shift ? 'back' : 'down')
-    else if (key === '+' || key === '=') view.zoomBy(ZOOM_STEP)
-    else if (key === '-' || key === '_') view.zoomBy(1 / ZOOM_STEP)
-    else if (key === '?') to.showKeys()
-    else if (key === 'f' && shift) chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))
-    else if (key === 'f') chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))
-    else if (key === '[') chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size)))
-    else if (key === ']') chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size)))
-    else return false
+    const id = commandOf(key, shift, ctrl)
+    if (!id) return false
+    RUN[id]()
     return true
   }
 
@@ -185,11 +195,12 @@ export function useHotkeys(to: {
     }
     if (typing(e) || e.altKey) return
     const key = e.key.length === 1 ? e.key.toLowerCase() : e.key
-    const command = e.ctrlKey || e.metaKey
+    const ctrl = e.ctrlKey || e.metaKey
     const done =
-      (!command && ownKeys(e)) ||
+      (!ctrl && ownKeys(e)) ||
       to.hand.down(e) ||
-      (command ? withCommand(key, e.shiftKey) : to.key(e.key, e.shiftKey) || instrumentKey(e) || plain(key, e.shiftKey))
+      (!ctrl && (to.key(e.key, e.shiftKey) || instrumentKey(e))) ||
+      command(key, e.shiftKey, ctrl)
     if (done) e.preventDefault()
   }
 

@@ -9,6 +9,7 @@ import type { Mark, MarkRef } from '~/canvas/marks'
 import { stepToScreen, toPage, toScreen } from '~/canvas/viewport'
 import { arrowStep } from '~/instruments/instrument'
 import type { Worktop, Hand, Instrument } from '~/instruments/instrument'
+import { useKeysStore } from '~/stores/keys'
 import { useViewStore } from '~/stores/view'
 import { clickCounter } from './count-clicks'
 
@@ -45,6 +46,7 @@ interface KeyHandOptions {
  */
 export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHandOptions): KeyHand {
   const view = useViewStore()
+  const keys = useKeysStore()
   const hand = ref<{ at: Vec; pressed: boolean } | null>(null)
   const clicks = clickCounter()
   /** Where on the page it was put away, to be taken up there again. */
@@ -78,8 +80,7 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
     const inView = at && at.x > 0 && at.y > 0 && at.x < width && at.y < height
     hand.value = { at: inView ? at : { x: width / 2, y: height / 2 }, pressed: false }
     grip = -1
-    view.spoken =
-      'A hand moved by keys. Arrows move it, Space presses, O goes to the next thing to take hold of, P puts it away'
+    view.spoken = `A hand moved by keys. Arrows move it, Space presses, ${keys.writtenKey('next-grip')} goes to the next thing to take hold of, ${keys.writtenKey('key-hand')} puts it away`
   }
 
   function putAway(): boolean {

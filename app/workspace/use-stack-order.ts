@@ -3,11 +3,11 @@ import { restacked } from '#core/editing/stack-order'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
 
-export const STACK_MOVES: readonly { move: StackMove; title: string; label: string; key: string }[] = [
-  { move: 'front', title: 'To front', label: 'To the front of the layer', key: 'Shift + U' },
-  { move: 'up', title: 'One up', label: 'One up in the layer', key: 'U' },
-  { move: 'down', title: 'One down', label: 'One down in the layer', key: 'D' },
-  { move: 'back', title: 'To back', label: 'To the back of the layer', key: 'Shift + D' },
+export const STACK_MOVES: readonly { move: StackMove; title: string; label: string }[] = [
+  { move: 'front', title: 'To front', label: 'To the front of the layer' },
+  { move: 'up', title: 'One up', label: 'One up in the layer' },
+  { move: 'down', title: 'One down', label: 'One down in the layer' },
+  { move: 'back', title: 'To back', label: 'To the back of the layer' },
 ]
 
 /** Moves what is chosen within the stack of its layer: which line lies over which, and what a line covers. */

@@ -340,13 +340,11 @@ test('a file with more colours than a drawing takes: its inks are listed, taken 
     (_, i) =>
       `<path d="M${(i % 30) * 20} ${Math.floor(i / 30) * 20}h12v12h-12z" fill="#${(0x101010 + i * 0x061d35).toString(16).slice(-6).padStart(6, '0')}"/>`,
   )
-  await page
-    .getByTestId('desk-file')
-    .setInputFiles({
-      name: 'many.svg',
-      mimeType: 'image/svg+xml',
-      buffer: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 400">${shapes.join('')}</svg>`),
-    })
+  await page.getByTestId('desk-file').setInputFiles({
+    name: 'many.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 400">${shapes.join('')}</svg>`),
+  })
   await expect(page.getByTestId('import-notes')).toContainText('500')
   await page.getByRole('button', { name: 'I have read it' }).click()
   expect((await savedDrawing(page)).inks).toHaveLength(500)

@@ -5,14 +5,16 @@ import { newDrawing, newLinesLayer } from '#core/model/create'
 import type { Drawing, Fill } from '#core/model/model'
 import { useDeliveryStore } from '../../app/stores/delivery'
 import { useDrawingStore } from '../../app/stores/drawing'
-import { CHANGEABLE, useKeysStore } from '../../app/stores/keys'
+import { CHANGEABLE, commandOf, COMMANDS } from '../../app/commands/commands'
+import { keysCard } from '../../app/commands/keys-card'
+import { useKeysStore } from '../../app/stores/keys'
 import { GUIDE, nextStep } from '~/stores/guide-steps'
 import type { PassName } from '~/catalogue/passes'
 import { plainLine } from './support/desk'
 
 const thread = vi.hoisted(() => ({ make: vi.fn(), preview: vi.fn(), end: vi.fn(), download: vi.fn() }))
 vi.mock('~/workers/delivery-thread', () => ({ deliveryThread: () => thread, endDelivery: thread.end }))
-vi.mock('~/workspace/download', () => ({ download: thread.download }))
+vi.mock('~/network/download', () => ({ download: thread.download }))
 
 beforeEach(() => {
   setActivePinia(createPinia())
@@ -25,8 +27,8 @@ describe("keys of one's own", () => {
     keys.reset()
     expect(keys.change('d', 'n')).toBe('Next profile')
     expect([keys.keyOf('d'), keys.keyOf('n'), keys.meaningOf('n'), keys.meaningOf('d')]).toEqual(['n', 'd', 'd', 'n'])
-    expect(keys.change('d', 'v')).toBeNull()
-    expect([keys.meaningOf('v'), keys.meaningOf('d'), keys.meaningOf('n')]).toEqual(['d', 'n', null])
+    expect(keys.change('d', 'i')).toBeNull()
+    expect([keys.meaningOf('i'), keys.meaningOf('d'), keys.meaningOf('n')]).toEqual(['d', 'n', null])
     keys.reset()
     expect(keys.meaningOf('n')).toBe('n')
   })
@@ -45,6 +47,45 @@ describe("keys of one's own", () => {
         },
       ),
     )
+  })
+})
+
+describe('the table of commands', () => {
+  const pressed = (c: (typeof COMMANDS)[number]): string => `${!!c.ctrl} ${!!c.shift} ${c.key}`
+
+  it('has one command for each key, and every key that can be changed is on the card', () => {
+    expect(new Set(COMMANDS.map(pressed)).size).toBe(COMMANDS.length)
+    expect(keysCard((k) => k)[0]).toEqual(['1 2 3 4 5 6', 'Go to a pass'])
+    const keys = keysCard((k) => k).flatMap(([at]) => at.toLowerCase().split(' '))
+    const onCard = keys.map((k) => (k.length > 1 ? k.replace(/,$/, '') : k))
+    for (const c of CHANGEABLE) expect(onCard).toContain(c.key)
+  })
+
+  it('shows keys of one\u2019s own on the card and in titles, but never for Ctrl', () => {
+    const keys = useKeysStore()
+    keys.reset()
+    keys.change('d', 'i')
+    const rows = new Map(keysCard(keys.keyOf).map(([at, does]) => [does, at]))
+    expect(rows.get('Copy, paste, duplicate, choose all')).toBe('Ctrl + C, Ctrl + V, Ctrl + D, Ctrl + A')
+    expect(rows.get('One up, one down in the layer; with Shift to front, to back')).toBe('U, I')
+    expect([keys.titled('To back', 'back'), keys.titled('Undo', 'undo')]).toEqual([
+      'To back (Shift + I)',
+      'Undo (Ctrl + Z)',
+    ])
+    keys.reset()
+  })
+
+  it('tells what a key does with Shift and with Ctrl', () => {
+    expect([commandOf('<', true, false), commandOf('m', true, false), commandOf('c', false, false)]).toEqual([
+      'turn-left-little',
+      'mirror',
+      null,
+    ])
+    expect([commandOf('z', true, true), commandOf('v', true, true), commandOf('+', false, true)]).toEqual([
+      'redo',
+      'paste',
+      null,
+    ])
   })
 })
 

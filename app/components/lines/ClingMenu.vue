@@ -6,8 +6,10 @@ import ChoiceField from '~/components/ui/ChoiceField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useClingStore } from '~/stores/cling'
 import { useStudioStore } from '~/stores/studio'
+import { useKeysStore } from '~/stores/keys'
 
 const { preferences } = useStudioStore()
+const keys = useKeysStore()
 const cling = useClingStore()
 const TO = [
   { id: 'middle', title: 'The middle of all', help: 'Of several searching strokes' },
@@ -36,7 +38,7 @@ const set = (change: Partial<typeof preferences.cling>): void => void Object.ass
       class="absolute right-0 bottom-[34px] z-30 grid w-[380px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
     >
       <p v-if="!cling.sketch" class="quiet">
-        There is no sketch in sight. Bring one in under Sketch (1), or show its layer.
+        There is no sketch in sight. Bring one in under {{ keys.titled('Sketch', 'pass sketch') }}, or show its layer.
       </p>
       <SliderField
         label="Strength"

@@ -10,9 +10,11 @@ import { useInkInHand } from '~/stores/ink-in-hand'
 import { useProposalsStore } from '~/stores/proposals'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
+import { useKeysStore } from '~/stores/keys'
 
 /** Lines are found in the sketch, and shown as far as they are plain enough. */
 const { preferences } = useStudioStore()
+const keys = useKeysStore()
 const proposals = useProposalsStore()
 const view = useViewStore()
 const store = useDrawingStore()
@@ -91,7 +93,9 @@ const set = (change: Partial<typeof preferences.proposals>): void => void Object
         >
       </div>
     </template>
-    <p v-else class="quiet">There is no sketch in sight. Bring one in under Sketch (1), or show its layer.</p>
+    <p v-else class="quiet">
+      There is no sketch in sight. Bring one in under {{ keys.titled('Sketch', 'pass sketch') }}, or show its layer.
+    </p>
   </div>
   <div v-if="proposals.looked" class="grid content-start gap-2">
     <SliderField

@@ -9,6 +9,7 @@ import { useTurnBack } from '~/workspace/use-turn-back'
 import { STACK_MOVES, useStackOrder } from '~/workspace/use-stack-order'
 import GatherField from './GatherField.vue'
 import TickField from '~/components/ui/TickField.vue'
+import { useKeysStore } from '~/stores/keys'
 import { useStudioStore } from '~/stores/studio'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
@@ -16,6 +17,7 @@ import { useViewStore } from '~/stores/view'
 const store = useDrawingStore()
 const view = useViewStore()
 const studio = useStudioStore()
+const keys = useKeysStore()
 const chosen = useChosenLines()
 const alike = useAlike()
 const restack = useStackOrder()
@@ -98,7 +100,7 @@ function setCover(cover: boolean): void {
       v-for="m in STACK_MOVES"
       :key="m.move"
       class="button"
-      :title="`${m.label} (${m.key})`"
+      :title="keys.titled(m.label, m.move)"
       @click="restack(m.move)"
     >
       {{ m.title }}

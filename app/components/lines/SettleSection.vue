@@ -3,9 +3,11 @@ import TrialBar from '~/components/weight/TrialBar.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useClingStore } from '~/stores/cling'
 import { useStudioStore } from '~/stores/studio'
+import { useKeysStore } from '~/stores/keys'
 
 /** Lines that are there are drawn onto the pencil beneath them. */
 const { preferences } = useStudioStore()
+const keys = useKeysStore()
 const cling = useClingStore()
 const set = (reach: number): void => void (preferences.cling.reach = reach)
 </script>
@@ -16,7 +18,7 @@ const set = (reach: number): void => void (preferences.cling.reach = reach)
       title="Tried on"
       :nothing="
         !cling.sketch
-          ? 'There is no sketch in sight. Bring one in under Sketch (1).'
+          ? `There is no sketch in sight. Bring one in under ${keys.titled('Sketch', 'pass sketch')}.`
           : cling.busy
             ? 'Reads the sketch …'
             : 'Every line here lies on its pencil, or none is near enough.'

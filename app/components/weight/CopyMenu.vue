@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useCopiedWeight } from '~/workspace/use-copied-weight'
+import { useKeysStore } from '~/stores/keys'
 
 const { copied, copy, paste } = useCopiedWeight()
+const keys = useKeysStore()
 </script>
 
 <template>
@@ -13,12 +15,12 @@ const { copied, copy, paste } = useCopiedWeight()
     >
       <MenuItem v-slot="{ active }"
         ><button class="item" :class="active ? 'bg-blush' : ''" @click="copy">
-          Copy this weight <kbd class="number quiet">Shift+C</kbd>
+          Copy this weight <kbd class="number quiet">{{ keys.writtenKey('copy-weight') }}</kbd>
         </button></MenuItem
       >
       <MenuItem v-slot="{ active }" :disabled="!copied"
         ><button class="item" :class="active ? 'bg-blush' : ''" @click="paste('all')">
-          Paste all of it <kbd class="number quiet">Shift+V</kbd>
+          Paste all of it <kbd class="number quiet">{{ keys.writtenKey('paste-weight') }}</kbd>
         </button></MenuItem
       >
       <MenuItem v-slot="{ active }" :disabled="!copied"

@@ -8,6 +8,7 @@ import { HEAVIEST, heavier, lighter } from '#core/weight/size'
 import { widthOf } from '~/instruments/across'
 import { arcOf } from '~/instruments/line-marks'
 import { useDrawingStore } from '~/stores/drawing'
+import { useKeysStore } from '~/stores/keys'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useCalm } from '~/workspace/use-calm'
@@ -27,6 +28,7 @@ const MOST_LAID_OVER = 12
 
 const store = useDrawingStore()
 const studio = useStudioStore()
+const keys = useKeysStore()
 const view = useViewStore()
 const chosen = useChosenLines()
 
@@ -97,7 +99,7 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
           <span class="quiet mr-0.5 hidden xl:inline">Size</span>
           <button
             class="grid h-6 w-6 place-items-center rounded text-[16px] leading-none hover:bg-raise"
-            title="Lighter, each line by its own size ( [ )"
+            :title="keys.titled('Lighter, each line by its own size', 'lighter')"
             aria-label="Lighter"
             @click="chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size)))"
           >
@@ -114,7 +116,7 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
           />
           <button
             class="grid h-6 w-6 place-items-center rounded text-[16px] leading-none hover:bg-raise"
-            title="Heavier, each line by its own size ( ] )"
+            :title="keys.titled('Heavier, each line by its own size', 'heavier')"
             aria-label="Heavier"
             @click="chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size)))"
           >
@@ -138,14 +140,14 @@ const bringUp = (id: string): void => view.select([id, ...view.selection.filter(
           <InkField />
           <button
             class="quiet"
-            title="Flip ends (F)"
+            :title="keys.titled('Flip ends', 'flip-ends')"
             @click="chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight)))"
           >
             Flip ends
           </button>
           <button
             class="quiet"
-            title="Flip sides (Shift+F)"
+            :title="keys.titled('Flip sides', 'flip-sides')"
             @click="chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight)))"
           >
             Flip sides

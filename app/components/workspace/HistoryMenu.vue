@@ -9,12 +9,14 @@ import { useLookStore } from '~/stores/look'
 import { passOf } from '~/catalogue/passes'
 import { groupSteps, stepsOf } from '~/workspace/step-groups'
 import CheckpointPicture from './CheckpointPicture.vue'
+import { useKeysStore } from '~/stores/keys'
 
 const MOST_SHOWN = 200
 /** Steps that are older than this can be let go, days. */
 const OLD = 30
 
 const store = useDrawingStore()
+const keys = useKeysStore()
 const compare = useCompareStore()
 const look = useLookStore()
 const name = ref('')
@@ -109,7 +111,7 @@ async function letGo(): Promise<void> {
       </ul>
       <button
         class="flex w-full rounded-lg px-2 py-1.5 text-left hover:bg-panel"
-        title="Hold B to look for a moment, Shift+B for even weight"
+        :title="`Hold ${keys.writtenKey('before')} to look for a moment, ${keys.writtenKey('even')} for even weight`"
         @click="(compare.between('before', 'now'), close())"
       >
         Compare with before this visit

@@ -1,55 +1,16 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { useEventListener } from '@vueuse/core'
-import { ref, watch } from 'vue'
-import { CHANGEABLE, useKeysStore } from '~/stores/keys'
+import { computed, ref, watch } from 'vue'
+import { CHANGEABLE } from '~/commands/commands'
+import { keysCard } from '~/commands/keys-card'
+import { useKeysStore } from '~/stores/keys'
 
 const props = defineProps<{
   open: boolean
   /** The keys of the workspace, which can be changed; else those of the Desk. */ changeable?: boolean
 }>()
 const emit = defineEmits<{ close: [] }>()
-
-const KEYS: [string, string][] = [
-  ['1 – 5', 'Go to a pass'],
-  ['Q W E R T Y', 'Instruments by place, with Shift the second row; held: only while held'],
-  ['Shift, Alt', 'Constrain; act on one side or from the middle'],
-  ['Ctrl, held', 'No snapping; with the Caliper: nodes and handles'],
-  ['Space + drag', 'Move the page (also middle drag)'],
-  ['Space + Shift + drag', 'Turn the page'],
-  ['Wheel, + and -', 'Zoom, the wheel at the pointer'],
-  ['Two fingers', 'Move, zoom and turn the page'],
-  ['0', 'Whole page'],
-  ['9', 'Final size'],
-  [',  .', 'Turn the page left, right; with Shift by one degree'],
-  ['/', 'Turn the page upright'],
-  ['G, Shift + G', 'Next, previous thing to look at in Proof'],
-  ['M', 'See the page mirrored, to judge the drawing'],
-  ['H, held', 'Hide the sketch; with Shift: see it alone'],
-  ['B, held', 'The drawing before this visit to the pass; with Shift: with even weight'],
-  ['X', 'Ink or bare centrelines'],
-  ['F', 'Flip ends'],
-  ['Shift + F', 'Flip sides'],
-  ['[  ]', 'Lighter, heavier'],
-  ['Shift + A', 'With the Caliper: all stops of the chosen lines'],
-  ['N, Shift + N', 'Next, previous profile; with Trim: the line below'],
-  ['Shift + C, V', 'Copy a weight, paste it'],
-  ['Arrows', 'Nudge nodes, stops, the light or an axis; with Shift farther'],
-  ['J, K', 'Choose the next, the previous line of the stack; with Shift besides'],
-  ['Ctrl + arrows', 'Choose the nearest line that way; with Shift besides'],
-  ['P', 'A hand that keys move: arrows (Shift: far, Ctrl: little), Space presses while held'],
-  ['O, Shift + O', 'That hand to the next, the previous mark or line'],
-  ['S, Esc', 'To the settings of the instrument, and back to the drawing'],
-  ['U, D', 'One up, one down in the layer; with Shift to front, to back'],
-  ['Delete', 'Remove what is chosen'],
-  ['?', 'These keys'],
-  ['Enter', 'Finish'],
-  ['Esc', 'Drop'],
-  ['Backspace', 'Take the last node back'],
-  ['Ctrl + Z', 'Undo'],
-  ['Ctrl + Shift + Z', 'Redo'],
-  ['Ctrl + C, V, D, A', 'Copy, paste, duplicate, choose all'],
-]
 
 const DESK_KEYS: [string, string][] = [
   ['Arrows', 'From drawing to drawing; with Shift choosing on the way'],
@@ -73,9 +34,7 @@ watch(
   () => ((changing.value = false), (asked.value = null), (told.value = '')),
 )
 
-/** Keys as they are now: single letters and digits of a row. */
-const shown = (row: string): string =>
-  row.replace(/(?<![A-Za-z])[A-Z0-9[\]](?![A-Za-z])/g, (k) => keys.keyOf(k.toLowerCase()).toUpperCase())
+const rows = computed(() => (props.changeable ? keysCard(keys.keyOf) : DESK_KEYS))
 
 function hear(e: KeyboardEvent): void {
   if (!asked.value || e.key === 'Shift') return
@@ -136,12 +95,8 @@ useEventListener(window, 'keydown', hear, { capture: true })
           <p class="mt-3 min-h-5 text-mute-deep" role="status">{{ told }}</p>
         </template>
         <dl v-else class="columns-2 gap-8">
-          <div
-            v-for="[key, what] in changeable ? KEYS : DESK_KEYS"
-            :key="key"
-            class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]"
-          >
-            <dt class="number">{{ changeable ? shown(key) : key }}</dt>
+          <div v-for="[key, what] in rows" :key="key" class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]">
+            <dt class="number">{{ key }}</dt>
             <dd>{{ what }}</dd>
           </div>
         </dl>

@@ -8,10 +8,12 @@ import { useDrawingStore } from '~/stores/drawing'
 import { KIND_WORDS, useProofStore } from '~/stores/proof'
 import { useRemembered } from '~/stores/remembered'
 import FindingPicture from './FindingPicture.vue'
+import { useKeysStore } from '~/stores/keys'
 
 /** What there is to look at, in every pass: a row a kind, opened its findings. */
 const emit = defineEmits<{ go: [key: string] }>()
 const store = useDrawingStore()
+const keys = useKeysStore()
 const proof = useProofStore()
 const folds = useRemembered('bellatrait:proof', { folded: false })
 const opened = ref<FindingKind | 'left' | 'limits' | null>(null)
@@ -125,7 +127,7 @@ const toggle = (kind: FindingKind | 'left' | 'limits'): void =>
               </span>
             </li>
             <li v-if="row.findings.length > MOST" class="quiet py-0.5 pl-[29px]">
-              and {{ row.findings.length - MOST }} more: G goes through them
+              and {{ row.findings.length - MOST }} more: {{ keys.writtenKey('next-finding') }} goes through them
             </li>
           </ul>
         </li>

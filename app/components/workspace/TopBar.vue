@@ -74,8 +74,20 @@ function rename(): void {
       </template>
     </nav>
     <SaveState />
-    <button class="button shrink-0" :disabled="!store.canUndo" title="Undo (Ctrl+Z)" @click="emit('undo')">Undo</button>
-    <button class="button shrink-0" :disabled="!store.canRedo" title="Redo (Ctrl+Shift+Z)" @click="emit('redo')">
+    <button
+      class="button shrink-0"
+      :disabled="!store.canUndo"
+      :title="keys.titled('Undo', 'undo')"
+      @click="emit('undo')"
+    >
+      Undo
+    </button>
+    <button
+      class="button shrink-0"
+      :disabled="!store.canRedo"
+      :title="keys.titled('Redo', 'redo')"
+      @click="emit('redo')"
+    >
       Redo
     </button>
     <HistoryMenu />

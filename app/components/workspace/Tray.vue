@@ -17,7 +17,7 @@ const rows = computed(() => {
 
 function keyAt(i: number): { key: string; spoken: string } {
   const key = keys.keyOf(TRAY_KEYS[i % TRAY_KEYS.length]!).toUpperCase()
-  return { key, spoken: i < TRAY_KEYS.length ? key : `Shift+${key}` }
+  return { key, spoken: i < TRAY_KEYS.length ? key : `Shift + ${key}` }
 }
 </script>
 

@@ -29,6 +29,7 @@ import { deleteDrawing } from '~/network/api'
 import { findLine } from '#core/model/find'
 import { useCompareStore } from '~/stores/compare'
 import { useLookStore } from '~/stores/look'
+import { useKeysStore } from '~/stores/keys'
 import { usePaperStore } from '~/stores/paper'
 import type { Place } from '~/stores/places'
 import { usePlacesStore } from '~/stores/places'
@@ -50,6 +51,7 @@ const compare = useCompareStore()
 const look = useLookStore()
 const places = usePlacesStore()
 const paper = usePaperStore()
+const keys = useKeysStore()
 const proof = useProof(provideInk())
 const { bringIn } = useSketchImport()
 const bringInTraces = useTracesImport()
@@ -278,7 +280,7 @@ onBeforeUnmount(() => store.close())
             <button
               v-if="view.viewport.mirrored"
               class="underline decoration-dotted hover:text-ink"
-              title="See the page as it is (M)"
+              :title="keys.titled('See the page as it is', 'mirror')"
               @click="view.mirror()"
             >
               mirrored view
