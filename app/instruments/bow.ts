@@ -9,7 +9,8 @@ import { add, distance, lerp, scale, subtract } from '#core/geometry/point'
 import { findLayer } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import { constrained } from './constrained'
-import type { Worktop, Hand, Instrument, UnderWay } from './instrument'
+import type { Hand, Instrument, UnderWay } from './instrument'
+import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
 import { Snapping } from './snapping'
 
@@ -43,7 +44,7 @@ export class Bow implements Instrument {
 
   private readonly snapping: Snapping
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine & Pencil) {
     this.snapping = new Snapping(worktop)
   }
 

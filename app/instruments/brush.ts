@@ -3,7 +3,8 @@ import type { Vec } from '#core/geometry/point'
 import { evenWeight, newLine } from '#core/model/create'
 import { fitTrace, optionsOf } from '#core/fit/fit-trace'
 import type { Mark } from '~/canvas/marks'
-import type { Worktop, Hand, HandSample, Instrument } from './instrument'
+import type { Hand, HandSample, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Selection, View } from './worktop'
 import { handOf } from './preferences'
 
 /** A wide stroke, by the hand's pressure, of which something is made when it ends. */
@@ -17,7 +18,7 @@ export abstract class Brush implements Instrument {
   private began = 0
   protected painting = false
 
-  constructor(protected readonly worktop: Worktop) {}
+  constructor(protected readonly worktop: Edits & Selection & Hits & View & NextLine) {}
 
   abstract hint(): string
   /** How wide the brush is at full pressure, px. */

@@ -10,7 +10,8 @@ import { findLine } from '#core/model/find'
 import { acrossAt, offset, widthOf } from './across'
 import { changeStops, sameStop, stopsInWords } from './chosen-stops'
 import type { LineHit } from '#core/outline/hit-line'
-import type { Worktop, Hand, StopRef } from './instrument'
+import type { Hand } from './instrument'
+import type { Edits, NextLine, Selection, StopRef } from './worktop'
 import { arcOf } from './line-marks'
 
 /** What a hand does while it holds a jaw, a pin, an end or a taper. */
@@ -22,7 +23,7 @@ export interface CaliperDrag {
   drag: (hand: Hand) => void
 }
 
-const lineOf = (worktop: Worktop, id: string): Line => findLine(worktop.drawing(), id)!.line
+const lineOf = (worktop: Edits, id: string): Line => findLine(worktop.drawing(), id)!.line
 
 /** Whether a drag goes more across the line than along it. */
 function goesAcross(normal: Vec, d: Vec): boolean {
@@ -31,7 +32,7 @@ function goesAcross(normal: Vec, d: Vec): boolean {
 }
 
 /** Which sides a drag changes: linked or not, and Alt the other way round. */
-const sidesOf = (worktop: Worktop, alt: boolean, side: 'left' | 'right'): Sides =>
+const sidesOf = (worktop: NextLine, alt: boolean, side: 'left' | 'right'): Sides =>
   worktop.preferences().sidesLinked !== alt ? 'both' : side
 
 /** Drags a stop, and those chosen with it: across widens, along slides. A fresh one exists only once it is dragged. */
@@ -44,7 +45,7 @@ export class StopDrag implements CaliperDrag {
   private from = 0
 
   constructor(
-    private readonly worktop: Worktop,
+    private readonly worktop: Edits & Selection & NextLine,
     private readonly ref: StopRef,
     private what: 'widen' | 'slide' | 'undecided',
     private readonly fresh: LineHit | null,
@@ -119,7 +120,7 @@ export class EndDrag implements CaliperDrag {
   private side: 'left' | 'right' = 'left'
 
   constructor(
-    private readonly worktop: Worktop,
+    private readonly worktop: Edits & Selection & NextLine,
     private readonly line: string,
     private readonly end: End,
   ) {}
@@ -187,7 +188,7 @@ export class TaperDrag implements CaliperDrag {
   private start: Line | null = null
 
   constructor(
-    private readonly worktop: Worktop,
+    private readonly worktop: Edits,
     private readonly line: string,
     private readonly end: End,
   ) {}

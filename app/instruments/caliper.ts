@@ -10,7 +10,8 @@ import { endHandles, jawMark, tagMark } from './caliper-marks'
 import type { StopsChange } from './chosen-stops'
 import { keyOnStops, removalOf, sameStop, toggledStop } from './chosen-stops'
 import type { LineHit } from '#core/outline/hit-line'
-import type { Worktop, Hand, Instrument, StopRef } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Pencil, Selection, StopRef, View } from './worktop'
 import { DRAG_START, screenDistance, toggled } from './instrument'
 import { arcOf, chosenLines, chosenMarks } from './line-marks'
 import { Nodes } from './nodes'
@@ -39,7 +40,7 @@ export class Caliper implements Instrument {
   private mending = false
   private mendingPressed = false
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine & Pencil) {
     this.nodes = new Nodes(worktop)
   }
 

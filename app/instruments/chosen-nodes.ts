@@ -4,7 +4,7 @@ import type { Vec } from '#core/geometry/point'
 import { withNodesMapped } from '#core/geometry/node-sets'
 import { changeLines } from '#core/editing/change-items'
 import { findLine } from '#core/model/find'
-import type { NodeRef } from './instrument'
+import type { NodeRef } from './worktop'
 
 /** Chosen nodes by the line they are of. */
 export function nodesByLine(nodes: readonly NodeRef[]): Map<string, Set<number>> {

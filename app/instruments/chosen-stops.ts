@@ -2,7 +2,7 @@ import type { Drawing, Weight } from '#core/model/model'
 import type { Sides } from '#core/weight/stops'
 import { growStops, removeStops, slideStops } from '#core/weight/stops'
 import { changeLines } from '#core/editing/change-items'
-import type { StopRef } from './instrument'
+import type { StopRef } from './worktop'
 import { arrowStep } from './instrument'
 
 /** An arrow key takes stops along by this share of the line, and widens them by this multiple of half the size; with Shift five times as far. */

@@ -8,7 +8,8 @@ import { findContacts } from '#core/relations/end-contacts'
 import { outsidesOf } from '#core/relations/outside'
 import { litLine, unlitWeight } from '#core/weight/light'
 import type { Mark } from '~/canvas/marks'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Selection, View } from './worktop'
 import { toggled } from './instrument'
 import { chosenLines } from './line-marks'
 import { leftAlone, makeStep } from './trial'
@@ -72,7 +73,7 @@ export class Contact implements Instrument {
   /** What Enter does; null where nothing would change. */
   private accepting: (() => void) | null = null
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine) {
     this.review()
   }
 

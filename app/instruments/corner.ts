@@ -10,7 +10,8 @@ import type { Mark } from '~/canvas/marks'
 import { changeLines } from '#core/editing/change-items'
 import { findLine } from '#core/model/find'
 import { placesOnTheWay } from './along-the-way'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Shapes, View } from './worktop'
 import { toggled } from './instrument'
 
 /** Screen px. */
@@ -38,7 +39,7 @@ export class Corner implements Instrument {
   private sweep: { back: boolean; last: Vec; taken: Joint[] } | null = null
   private looks = 0
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Hits & View & NextLine & Shapes) {
     this.review()
   }
 

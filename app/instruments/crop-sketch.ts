@@ -2,7 +2,8 @@ import { changeSketchAndPage } from '#core/editing/page-of-sketch'
 import { croppedTo, fromShares, toShares } from '#core/sketch/sketch-place'
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Sketches, View } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
 import { openSketch, whySketchIsShut } from './sketch-in-hand'
 
@@ -12,7 +13,7 @@ export class CropSketch implements Instrument {
   readonly cursor = 'crosshair'
   private box: { from: Hand; to: Vec; far: boolean } | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & View & Sketches) {}
 
   hint(): string {
     return (

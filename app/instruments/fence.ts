@@ -4,7 +4,8 @@ import { windingAt } from '#core/geometry/winding-at'
 import type { PieceHit } from '#core/ink/pieces/piece-at'
 import type { Mark } from '~/canvas/marks'
 import { findLine } from '#core/model/find'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Selection, Shapes, View } from './worktop'
 import { toggled } from './instrument'
 import { addTrims } from './trim'
 
@@ -18,7 +19,7 @@ export class Fence implements Instrument {
   private readonly spared = new Set<PieceHit>()
   private looks = 0
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine & Shapes) {
     this.review()
   }
 

@@ -5,7 +5,8 @@ import { newLine } from '#core/model/create'
 import { figurePath } from '#core/editing/figures'
 import { findLayer } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
 import { Snapping } from './snapping'
 
@@ -21,7 +22,7 @@ export class Figure implements Instrument {
 
   private readonly snapping: Snapping
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine & Pencil) {
     this.snapping = new Snapping(worktop)
   }
 

@@ -1,6 +1,7 @@
 import type { RegionHit } from '#core/ink/session/region-hits'
 import type { Mark } from '~/canvas/marks'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Fills, NextLine, View } from './worktop'
 import { isIn, pourIn } from './pour'
 
 /** Fills for all regions that have none, neighbours in different inks: a preview, of which single ones are changed. */
@@ -12,7 +13,7 @@ export class Flats implements Instrument {
   private inks: (string | null)[] = []
   private looks = 0
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & View & NextLine & Fills) {
     this.review()
   }
 

@@ -12,7 +12,8 @@ import { findLayer, findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { GoingOn } from './going-on'
 import { goOnWith } from './going-on'
-import type { Worktop, Hand, HandSample, Instrument, UnderWay } from './instrument'
+import type { Hand, HandSample, Instrument, UnderWay } from './instrument'
+import type { Edits, NextLine, Pencil, Selection, View } from './worktop'
 import { takenEndMarks } from './line-marks'
 import { handOf } from './preferences'
 
@@ -35,7 +36,7 @@ export class Freehand implements Instrument {
   /** The line whose end mark the stroke began on. */
   private goingOn: GoingOn | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & Selection & View & NextLine & Pencil) {}
 
   /** Whether a stroke is under way. */
   get drawing(): boolean {

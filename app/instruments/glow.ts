@@ -2,7 +2,8 @@ import type { Drawing, LitFill } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
 import { subtract } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Fills, NextLine, View } from './worktop'
 import { arrowStep, screenDistance, toggled } from './instrument'
 
 /** The light is taken hold of this near, screen px. */
@@ -19,7 +20,7 @@ export class Glow implements Instrument {
   private trying = false
   private last = ''
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & View & NextLine & Fills) {
     const { page, settings } = worktop.drawing()
     const { x, y } = worktop.preferences().light
     this.at = settings.light?.at ?? { x: x * page.width, y: y * page.height }

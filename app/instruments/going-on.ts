@@ -1,7 +1,7 @@
 import type { Line } from '#core/model/model'
 import type { PathNode } from '#core/geometry/path'
 import { findLine } from '#core/model/find'
-import type { Worktop } from './instrument'
+import type { Edits, View } from './worktop'
 
 /** A line that is being gone on with, and at which of its ends. */
 export interface GoingOn {
@@ -10,7 +10,7 @@ export interface GoingOn {
 }
 
 /** The line that is to be gone on with from an end mark; null after telling the person why it stays as it is. */
-export function goOnWith(worktop: Worktop, id: string, end: GoingOn['end']): GoingOn | null {
+export function goOnWith(worktop: Edits & View, id: string, end: GoingOn['end']): GoingOn | null {
   const found = findLine(worktop.drawing(), id)
   if (!found) return null
   if (!found.layer.locked && found.layer.visible) return { line: found.line, end }

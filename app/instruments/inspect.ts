@@ -1,5 +1,6 @@
 import type { Mark } from '~/canvas/marks'
-import type { Hand, Instrument, IslandOfInk, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { IslandOfInk, Shapes, View } from './worktop'
 import { toggled } from './instrument'
 import { thinned } from './thinned'
 
@@ -9,7 +10,7 @@ export class Inspect implements Instrument {
   readonly cursor = 'default'
   private over: IslandOfInk | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: View & Shapes) {}
 
   hint(): string {
     return this.worktop.chosenIslands().length

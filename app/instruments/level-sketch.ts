@@ -2,7 +2,8 @@ import { levelling, turnedBy } from '#core/sketch/sketch-place'
 import { distance } from '#core/geometry/point'
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Sketches, View } from './worktop'
 import { changingSketch, openSketch, whySketchIsShut } from './sketch-in-hand'
 
 /** A line shorter than this says nothing, screen px. */
@@ -14,7 +15,7 @@ export class LevelSketch implements Instrument {
   readonly cursor = 'crosshair'
   private line: { from: Vec; to: Vec } | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & View & Sketches) {}
 
   hint(): string {
     return (

@@ -7,7 +7,8 @@ import type { Side } from '#core/relations/outside'
 import { outsidesOf } from '#core/relations/outside'
 import { changeLines } from '#core/editing/change-items'
 import type { Mark } from '~/canvas/marks'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, View } from './worktop'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
 import { leftAlone } from './trial'
 import { remembered } from '#core/remembered'
@@ -33,7 +34,7 @@ export class Light implements Instrument {
   private outsides: { layers: unknown; of: Map<string, Side | null> } | null = null
   private last = ''
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Hits & View & NextLine) {
     const { page, settings } = worktop.drawing()
     const { x, y } = worktop.preferences().light
     this.at = settings.light?.at ?? { x: x * page.width, y: y * page.height }

@@ -4,7 +4,7 @@ import { arcOfPath } from '#core/geometry/known'
 import { shownParts } from '#core/relations/shown'
 import { findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
-import type { Worktop } from './instrument'
+import type { Edits, Selection } from './worktop'
 
 /** More chosen lines than this are shown by their centrelines alone: their marks would hide the drawing. */
 const MOST_MARKED = 60
@@ -13,13 +13,13 @@ const MOST_MARKED = 60
 export const arcOf = (line: Line): ArcLength => arcOfPath(line.path)
 
 /** The chosen lines, as they are now. */
-export function chosenLines(worktop: Worktop): Line[] {
+export function chosenLines(worktop: Edits & Selection): Line[] {
   const drawing = worktop.drawing()
   return worktop.selection().flatMap((id) => findLine(drawing, id)?.line ?? [])
 }
 
 /** Centrelines of the chosen lines, and where they are not too many the marks that each has besides. */
-export function chosenMarks(worktop: Worktop, besides: (line: Line) => Mark[]): Mark[] {
+export function chosenMarks(worktop: Edits & Selection, besides: (line: Line) => Mark[]): Mark[] {
   const lines = chosenLines(worktop)
   if (!lines.length) return []
   const centrelines: Mark = { kind: 'paths', paths: lines.map((l) => l.path), tone: 'plum' }
@@ -27,7 +27,7 @@ export function chosenMarks(worktop: Worktop, besides: (line: Line) => Mark[]): 
 }
 
 /** End marks of the chosen lines that go on from there when pressed; the one under the hand stands out. */
-export const takenEndMarks = (worktop: Worktop, over: MarkRef | null): Mark[] =>
+export const takenEndMarks = (worktop: Edits & Selection, over: MarkRef | null): Mark[] =>
   chosenLines(worktop).flatMap((line) =>
     endMarks(line, true).map((m) =>
       m.kind === 'end' && over && JSON.stringify(m.ref) === JSON.stringify(over) ? { ...m, hot: true } : m,

@@ -5,7 +5,8 @@ import { add, lerp, rotate, subtract } from '#core/geometry/point'
 import type { Axis, MirrorPair } from '#core/weight/mirror-match'
 import { mirroredWeight, mirrorPairs, sideOfAxis } from '#core/weight/mirror-match'
 import type { Mark } from '~/canvas/marks'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Selection, View } from './worktop'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
 import { makeStep } from './trial'
 import { remembered } from '#core/remembered'
@@ -27,7 +28,7 @@ export class Match implements Instrument {
   private aside = false
   private accepting: (() => void) | null = null
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine) {
     const { page } = worktop.drawing()
     this.axis = this.upright(page.width / 2)
     this.review()

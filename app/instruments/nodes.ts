@@ -10,7 +10,8 @@ import type { Mark } from '~/canvas/marks'
 import { mapNodes, nodesByLine, placesOf } from './chosen-nodes'
 import { Gathering } from './gathering'
 import type { LineHit } from '#core/outline/hit-line'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { arcOf, chosenMarks } from './line-marks'
 import type { NodeFrame } from './node-frame'
@@ -49,7 +50,7 @@ export class Nodes implements Instrument {
   /** The line from which the last click stepped on to another: a double-click means the first. */
   private steppedFrom: string | null = null
 
-  constructor(protected readonly worktop: Worktop) {
+  constructor(protected readonly worktop: Edits & Selection & Hits & View & NextLine & Pencil) {
     this.snapping = new Snapping(worktop)
     this.picking = new Picking(worktop, REACH)
   }

@@ -1,6 +1,7 @@
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Sketches, View } from './worktop'
 import { arrowStep } from './instrument'
 import { whySketchIsShut } from './sketch-in-hand'
 
@@ -14,7 +15,7 @@ export class PaperCorners implements Instrument {
   private held: { index: number; off: Vec } | null = null
   private last = 0
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: View & Sketches) {
     void worktop.paper().offer(false)
   }
 

@@ -7,7 +7,8 @@ import type { Mark, MarkRef } from '~/canvas/marks'
 import { constrained } from './constrained'
 import type { GoingOn } from './going-on'
 import { goOnWith, inOrder } from './going-on'
-import type { Worktop, Hand, Instrument, UnderWay } from './instrument'
+import type { Hand, Instrument, UnderWay } from './instrument'
+import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
 import type { Laid } from './laid-nodes'
 import { pathOfLaid } from './laid-nodes'
@@ -33,7 +34,7 @@ export class Pen implements Instrument {
 
   private readonly snapping: Snapping
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine & Pencil) {
     this.snapping = new Snapping(worktop)
   }
 

@@ -1,7 +1,8 @@
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
 import type { LineHit } from '#core/outline/hit-line'
-import type { Worktop, Hand } from './instrument'
+import type { Hand } from './instrument'
+import type { Hits, Selection } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
 
 /** Which line a click takes: it lights up under the pointer, and clicks on one place step through all that lie there. */
@@ -13,7 +14,7 @@ export class Picking {
   private again: { from: string; hits: LineHit[] } | null = null
 
   constructor(
-    private readonly worktop: Worktop,
+    private readonly worktop: Selection & Hits,
     private readonly reach: number,
   ) {}
 

@@ -4,7 +4,8 @@ import { cornersOf, isOnSketch, turnedBy } from '#core/sketch/sketch-place'
 import { add, direction, lerp, subtract } from '#core/geometry/point'
 import { sketchLayers } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Sketches, View } from './worktop'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
 import { changingSketch, openSketch, whySketchIsShut } from './sketch-in-hand'
 
@@ -23,7 +24,7 @@ export class PlaceSketch implements Instrument {
   private grip: { grip: Grip; from: Vec; screen: Vec; was: Sketch } | null = null
   private moved = false
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & View & Sketches) {}
 
   hint(): string {
     if (this.grip?.grip.kind === 'turner') return 'Shift: 15° steps · Esc: back'

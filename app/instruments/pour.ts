@@ -6,7 +6,8 @@ import type { RegionHit } from '#core/ink/session/region-hits'
 import { newId } from '#core/new-id'
 import type { Mark } from '~/canvas/marks'
 import { placesOnTheWay } from './along-the-way'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Fills, NextLine, View } from './worktop'
 
 /** What a drag has poured into so far; it takes out where it began with a region that has the ink already. */
 interface Spill {
@@ -28,7 +29,7 @@ export class Pour implements Instrument {
   private spill: Spill | null = null
   private looks = 0
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & View & NextLine & Fills) {}
 
   hint(): string {
     if (this.spill)
@@ -208,7 +209,7 @@ export class Pour implements Instrument {
 }
 
 /** The fill that a region gets. */
-export function fillFor(hit: RegionHit, ink: string, worktop: Worktop): Fill {
+export function fillFor(hit: RegionHit, ink: string, worktop: NextLine): Fill {
   const { gap, under } = worktop.preferences().fill
   return {
     id: newId(),
@@ -222,7 +223,7 @@ export function fillFor(hit: RegionHit, ink: string, worktop: Worktop): Fill {
 }
 
 /** Pours an ink into a region of a draft, over what it has, or takes out what it has (null). */
-export function pourIn(draft: Drawing, hit: RegionHit, ink: string | null, worktop: Worktop): void {
+export function pourIn(draft: Drawing, hit: RegionHit, ink: string | null, worktop: NextLine): void {
   const before = draft.fills ?? []
   const had = before.find((f) => f.id === hit.fill)
   if (ink === null) draft.fills = before.filter((f) => f !== had)

@@ -2,7 +2,8 @@ import type { Line, TraceSample } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
 import { Freehand } from './freehand'
-import type { Worktop, Hand, HandSample, Instrument } from './instrument'
+import type { Hand, HandSample, Instrument } from './instrument'
+import type { Edits, NextLine, Pencil, Selection, Trace, View } from './worktop'
 
 /** How much faster a trace plays than it was drawn, where that is wanted. */
 const FAST = 8
@@ -22,7 +23,7 @@ export class Practice implements Instrument {
   private readonly hand: Freehand
   private playing: Playing | null = null
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & View & NextLine & Pencil & Trace) {
     this.hand = new Freehand(worktop)
   }
 

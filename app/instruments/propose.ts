@@ -6,7 +6,8 @@ import type { Mark } from '~/canvas/marks'
 import { findLayer } from '#core/model/find'
 import type { Offer } from './offer'
 import { placesOnTheWay } from './along-the-way'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, NextLine, Pencil, View } from './worktop'
 
 /** Screen px. */
 const REACH = 9
@@ -21,7 +22,7 @@ export class Propose implements Instrument {
   /** A box in which lines are to be looked for. */
   private box: { from: Vec; to: Vec } | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & View & NextLine & Pencil) {}
 
   hint(): string {
     if (this.box) return 'Release: look for lines in this box · Esc: leave it'
@@ -138,7 +139,9 @@ export class Propose implements Instrument {
 
 /** Makes proposals ordinary lines, with the next weight, or with a profile from the pencil's own thickness, and the next ink. */
 export function takeOffers(
-  worktop: Pick<Worktop, 'layerForInk' | 'edit' | 'nextWeight' | 'nextInk' | 'preferences' | 'usualThickness'>,
+  worktop: Pick<Edits, 'layerForInk' | 'edit'> &
+    Pick<NextLine, 'nextWeight' | 'nextInk' | 'preferences'> &
+    Pick<Pencil, 'usualThickness'>,
   offers: readonly Offer[],
 ): void {
   const layer = worktop.layerForInk()

@@ -10,7 +10,8 @@ import { changeShapes } from '#core/editing/change-items'
 import { findLine, findShape } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, Selection, View } from './worktop'
 import { arrowStep, DRAG_START, screenDistance, straightened, toggled } from './instrument'
 import { chosenLines, chosenMarks, endMarks } from './line-marks'
 import { Picking } from './picking'
@@ -31,7 +32,7 @@ export class Select implements Instrument {
 
   private readonly picking: Picking
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine) {
     this.picking = new Picking(worktop, REACH)
   }
 

@@ -6,7 +6,8 @@ import type { ClingOptions } from '#core/sketch/settle'
 import { settled } from '#core/sketch/settle'
 import type { Mark } from '~/canvas/marks'
 import { changeLines } from '#core/editing/change-items'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, Pencil, Selection, View } from './worktop'
 
 /** A line is pointed at within so many screen px of it. */
 const REACH = 6
@@ -22,7 +23,7 @@ export class Settle implements Instrument {
   private lines = new Map<Line, Line>()
   private seen: { pencil: PencilMap | null; lines: readonly Line[]; key: string } | null = null
 
-  constructor(private readonly worktop: Worktop) {
+  constructor(private readonly worktop: Edits & Selection & Hits & View & Pencil) {
     this.review()
   }
 

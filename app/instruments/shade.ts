@@ -12,7 +12,8 @@ import { besideOf } from '#core/ink/regions/side-finder'
 import { newId } from '#core/new-id'
 import type { Mark } from '~/canvas/marks'
 import { findLine } from '#core/model/find'
-import type { Hand, HandSample, Instrument, Worktop } from './instrument'
+import type { Hand, HandSample, Instrument } from './instrument'
+import type { Edits, Fills, Hits, NextLine, View } from './worktop'
 import { handOf } from './preferences'
 
 /** Strokes smaller than this, screen px, are clicks. */
@@ -33,7 +34,7 @@ export class Shade implements Instrument {
   /** The closed line under the pointer. */
   private line: Line | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & Hits & View & NextLine & Fills) {}
 
   private get isBrush(): boolean {
     return this.worktop.preferences().shade.by === 'brush'

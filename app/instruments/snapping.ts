@@ -4,7 +4,8 @@ import { distance } from '#core/geometry/point'
 import type { Snap, SnapKind } from '#core/geometry/snap'
 import { SNAP_KINDS, snapOf } from '#core/geometry/snap'
 import type { Mark } from '~/canvas/marks'
-import type { Worktop, Hand } from './instrument'
+import type { Hand } from './instrument'
+import type { Hits, NextLine, Pencil, View } from './worktop'
 
 /** How near the hand must come to a place, screen px. */
 const REACH = 9
@@ -23,7 +24,7 @@ export const SNAP_TITLES: Record<SnapKind, string> = {
 export class Snapping {
   private shown: { snap: Snap; from: Vec | null } | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Hits & View & NextLine & Pencil) {}
 
   /**
    * The point that the hand means: the place that it is drawn to, or where it is. Distances are told from `from`; the line

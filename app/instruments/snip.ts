@@ -6,7 +6,8 @@ import { changeLines } from '#core/editing/change-items'
 import { findLine } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import { placesOnTheWay } from './along-the-way'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, View } from './worktop'
 
 const REACH = 8
 
@@ -25,7 +26,7 @@ export class Snip implements Instrument {
   private uncrossed = false
   private sweep: { hiding: boolean; last: Vec; taken: Target[] } | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & Hits & View) {}
 
   hint(): string {
     if (this.sweep) return 'Release: done · Esc: back'

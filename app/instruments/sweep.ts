@@ -5,7 +5,8 @@ import { findLine } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import { placesOnTheWay } from './along-the-way'
 import type { LineHit } from '#core/outline/hit-line'
-import type { Worktop, Hand, Instrument } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, NextLine, View } from './worktop'
 
 const REACH = 8
 
@@ -16,7 +17,7 @@ export class Sweep implements Instrument {
   private sweep: { last: Vec; taken: Set<string> } | null = null
   private hover: LineHit | null = null
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & Hits & View & NextLine) {}
 
   hint(): string {
     if (this.sweep) return 'Release: done · Esc: back'

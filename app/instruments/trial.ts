@@ -1,9 +1,14 @@
 import type { Line } from '#core/model/model'
 import { changeLines } from '#core/editing/change-items'
-import type { Worktop } from './instrument'
+import type { Edits, Hits, View } from './worktop'
 
 /** Makes what was tried on the lines named a step of the history. */
-export function makeStep(worktop: Worktop, label: string, of: (line: Line) => Line, ids: Iterable<string>): void {
+export function makeStep(
+  worktop: Edits & Hits & View,
+  label: string,
+  of: (line: Line) => Line,
+  ids: Iterable<string>,
+): void {
   const wanted = new Set(ids)
   const weights = new Map(
     worktop

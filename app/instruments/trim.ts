@@ -5,7 +5,8 @@ import type { PieceHit } from '#core/ink/pieces/piece-at'
 import type { Mark } from '~/canvas/marks'
 import { findLine } from '#core/model/find'
 import { placesOnTheWay } from './along-the-way'
-import type { Hand, Instrument, Worktop } from './instrument'
+import type { Hand, Instrument } from './instrument'
+import type { Edits, Hits, Selection, Shapes, View } from './worktop'
 
 /** What a drag has taken so far. */
 interface Sweep {
@@ -31,7 +32,7 @@ export class Trim implements Instrument {
   /** What lies under the hand is on locked layers. */
   private locked = false
 
-  constructor(private readonly worktop: Worktop) {}
+  constructor(private readonly worktop: Edits & Selection & Hits & View & Shapes) {}
 
   hint(): string {
     if (this.sweep)
@@ -171,7 +172,7 @@ export class Trim implements Instrument {
 }
 
 /** Makes the trims of some pieces a step. */
-export function addTrims(worktop: Worktop, label: string, pieces: readonly PieceHit[]): void {
+export function addTrims(worktop: Edits, label: string, pieces: readonly PieceHit[]): void {
   const fresh = addedTrims(pieces)
   worktop.edit(label, (draft) => void (draft.amendments = [...(draft.amendments ?? []), ...fresh]))
 }

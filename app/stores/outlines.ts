@@ -11,7 +11,7 @@ import { boxOfPath } from '#core/geometry/known'
 import { newId } from '#core/new-id'
 import { retouchesBetween, wantsCut } from '#core/shapes/retouch'
 import { useDrawingStore } from './drawing'
-import type { NodeRef } from '~/instruments/instrument'
+import type { NodeRef } from '~/instruments/worktop'
 
 const contoursIn = (drawing: Drawing): LinesLayer['items'] => (drawing.layers[0] as LinesLayer).items
 

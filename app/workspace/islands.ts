@@ -5,7 +5,7 @@ import { isWithin } from '#core/geometry/bounds'
 import { cubicsOfPath } from '#core/geometry/path'
 import { windingOf } from '#core/geometry/winding-at'
 import { islandsByOwner } from '#core/shapes/islands'
-import type { IslandOfInk } from '~/instruments/instrument'
+import type { IslandOfInk } from '~/instruments/worktop'
 import type { DrawnShape } from '~/workers/contour-book'
 import { remembered } from '#core/remembered'
 

@@ -2,7 +2,7 @@ import type { LinesLayer } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
 import type { LineHit } from '#core/outline/hit-line'
-import type { Worktop } from '~/instruments/instrument'
+import type { Worktop } from '~/instruments/worktop'
 import { useOutlinesStore } from '~/stores/outlines'
 
 /** The worktop at which nodes of derived outlines are edited: as the common one, but over the outlines. */

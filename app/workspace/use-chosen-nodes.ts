@@ -7,7 +7,7 @@ import { handleKindOf, withHandleKind } from '#core/geometry/node-kinds'
 import type { Alignment } from '#core/geometry/node-sets'
 import { aligning, spacing } from '#core/geometry/node-sets'
 import { changeNodes, mapNodes, placesOf } from '~/instruments/chosen-nodes'
-import type { NodeRef } from '~/instruments/instrument'
+import type { NodeRef } from '~/instruments/worktop'
 
 /** What nodes are chosen of, and how it is edited: the lines, or the derived outlines. */
 export interface NodeSurface {

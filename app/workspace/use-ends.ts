@@ -11,7 +11,7 @@ import { nodesByLine, placesOf } from '~/instruments/chosen-nodes'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '#core/editing/change-items'
 import { findLine } from '#core/model/find'
-import type { NodeRef } from '~/instruments/instrument'
+import type { NodeRef } from '~/instruments/worktop'
 import { useViewStore } from '~/stores/view'
 
 /** How near a line must be for an end to be tucked under it, px or sizes of the line. */

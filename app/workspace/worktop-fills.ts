@@ -5,7 +5,7 @@ import { colourOf, linesOf } from '#core/model/queries'
 import { untoned } from '#core/model/inks'
 import { LIMITS } from '#core/proof/finding'
 import type { RegionHit } from '#core/ink/session/region-hits'
-import type { Worktop } from '~/instruments/instrument'
+import type { Fills } from '~/instruments/worktop'
 import { addedTrims } from '~/instruments/trim'
 import { useDrawingStore } from '~/stores/drawing'
 import { useInkInHand } from '~/stores/ink-in-hand'
@@ -16,22 +16,6 @@ import { useStarterInks } from './use-starter-inks'
 
 /** What sticks into a region is cleared away up to so many of its line's sizes. */
 const STICKS = 6
-
-type Fills = Pick<
-  Worktop,
-  | 'nextInk'
-  | 'inkInHand'
-  | 'takeInk'
-  | 'stepInk'
-  | 'inkAt'
-  | 'palette'
-  | 'takeStarterInks'
-  | 'colourOf'
-  | 'regionAt'
-  | 'emptyRegions'
-  | 'bridges'
-  | 'clearInside'
->
 
 /** What instruments see of inks and regions. */
 export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>): Fills {
@@ -58,7 +42,6 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
   }
 
   return {
-    nextInk: () => hand.lineInk,
     inkInHand: () => hand.id,
     takeInk: hand.take,
     stepInk: hand.step,

@@ -2,7 +2,7 @@ import { wayAlongPencil } from '#core/sketch/along-pencil'
 import type { PencilMap } from '#core/sketch/pencil-map'
 import { segmentsAlong } from '#core/sketch/segment-along'
 import { settled } from '#core/sketch/settle'
-import type { Worktop } from '~/instruments/instrument'
+import type { Pencil, Sketches } from '~/instruments/worktop'
 import { useClingStore } from '~/stores/cling'
 import { useDrawingStore } from '~/stores/drawing'
 import { sketchLayerInHand } from '#core/model/find'
@@ -12,22 +12,7 @@ import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 
 /** What instruments see of the pencil, and do to sketches. */
-export function pencilOfWorktop(): Pick<
-  Worktop,
-  | 'pencil'
-  | 'clinging'
-  | 'clung'
-  | 'segmentsClung'
-  | 'crestAt'
-  | 'pencilBetween'
-  | 'sketchLayer'
-  | 'chooseSketch'
-  | 'paper'
-  | 'proposals'
-  | 'dropProposals'
-  | 'findProposals'
-  | 'usualThickness'
-> {
+export function pencilOfWorktop(): Pencil & Sketches {
   const cling = useClingStore()
   const store = useDrawingStore()
   const paper = usePaperStore()

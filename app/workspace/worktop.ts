@@ -1,19 +1,18 @@
 import type { Ref } from 'vue'
-import type { Drawing, Layer, Shape } from '#core/model/model'
+import type { Drawing, Layer } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { layerForLine, openLines, openSolidLayers, openSolids, seenLines } from '#core/model/queries'
 import { inTurns } from '#core/turns'
-import { hitLine } from '#core/outline/hit-line'
-import { isShownAt } from '#core/relations/shown'
+import { linesUnder, solidUnder } from '#core/outline/hit-line'
 import type { LineHit } from '#core/outline/hit-line'
-import type { Worktop } from '~/instruments/instrument'
+import type { Worktop } from '~/instruments/worktop'
 import { useDrawingStore } from '~/stores/drawing'
+import { useInkInHand } from '~/stores/ink-in-hand'
 import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
-import { outlineOfContours } from '~/painting/outline'
 import { chosenAmong, islandUnder } from './islands'
 import { copied } from './use-copied-weight'
 import type { Ink } from './use-ink'
@@ -34,6 +33,7 @@ export function createWorktop(
   const view = useViewStore()
   const studio = useStudioStore()
   const practice = usePracticeStore()
+  const hand = useInkInHand()
   const trial = useTrialStore()
   const drawing = (): Drawing => store.drawing!
 
@@ -77,26 +77,8 @@ export function createWorktop(
     return { layer: open?.id ?? null, above: place < 0 ? layers.length - 1 : place }
   }
 
-  function lineAt(p: Vec, reach: number, hiddenToo = false): LineHit | null {
-    const within = reach / view.viewport.zoom
-    let best: LineHit | null = null
-    for (const hit of hitsAt(p, within, hiddenToo)) {
-      // Lines drawn later lie on top: they win when as near.
-      if (!best || hit.distance <= best.distance) best = hit
-    }
-    return best
-  }
-
-  function* hitsAt(p: Vec, within: number, hiddenToo: boolean): Generator<LineHit> {
-    for (const line of openLines(drawing(), view.alone)) {
-      const hit = hitLine(line, p, within)
-      if (hit && (hiddenToo || isShownAt(line, hit.at))) yield hit
-    }
-  }
-
-  /** The nearest first; of those as near, the topmost. */
-  const linesAt = (p: Vec, reach: number): LineHit[] =>
-    [...hitsAt(p, reach / view.viewport.zoom, false)].reverse().sort((a, b) => a.distance - b.distance)
+  const linesAt = (p: Vec, reach: number, hiddenToo = false): LineHit[] =>
+    linesUnder(openLines(drawing(), view.alone), p, reach / view.viewport.zoom, hiddenToo)
 
   let newestWork = 0
 
@@ -148,8 +130,9 @@ export function createWorktop(
     },
     preferences: () => studio.preferences,
     remember: (choices) => void Object.assign(studio.preferences, choices),
-    lineAt,
+    lineAt: (p, reach, hiddenToo) => linesAt(p, reach, hiddenToo)[0] ?? null,
     linesAt,
+    nextInk: () => hand.lineInk,
     allLines: (open) => (open ? openLines : seenLines)(drawing(), view.alone),
     solids: () => view.solids,
     chooseSolids: (ids) => {
@@ -197,12 +180,4 @@ function everyFrame(step: (ms: number) => boolean): () => void {
   }
   frame = requestAnimationFrame(tick)
   return () => cancelAnimationFrame(frame)
-}
-
-function solidUnder(solids: readonly Shape[], p: Vec): Shape | null {
-  const ctx = document.createElement('canvas').getContext('2d')!
-  return (
-    solids.findLast((s) => ctx.isPointInPath(new Path2D(outlineOfContours(s, s.contours).data), p.x, p.y, 'nonzero')) ??
-    null
-  )
 }

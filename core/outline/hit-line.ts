@@ -1,4 +1,10 @@
-import type { Line } from '../model/model'
+import type { Cubic } from '../geometry/cubic'
+import type { Path } from '../geometry/path'
+import { cubicsOfPath } from '../geometry/path'
+import { windingAt } from '../geometry/winding-at'
+import type { Line, Shape } from '../model/model'
+import { isShownAt } from '../relations/shown'
+import { remembered } from '../remembered'
 import { grown, isWithin } from '../geometry/bounds'
 import { arcOfPath, boxOfPath } from '../geometry/known'
 import type { Vec } from '../geometry/point'
@@ -38,6 +44,32 @@ export function hitLine(line: Line, p: Vec, within: number): LineHit | null {
     ? null
     : { line, at: near.length / arc.total, point, distance: near.distance }
 }
+
+/** Distances that differ by less than this, px, are the same: digits of a search for the nearest point are no order. */
+const AS_NEAR = 1e-6
+
+/**
+ * The lines that have ink at a point, or a path within `within` px of it: the nearest first, of those as near the topmost.
+ * What is snipped away is not there, unless `hiddenToo`.
+ *
+ * @param lines from the bottom of the stack to the top
+ */
+export function linesUnder(lines: readonly Line[], p: Vec, within: number, hiddenToo = false): LineHit[] {
+  const hits = lines.flatMap((line) => {
+    const hit = hitLine(line, p, within)
+    return hit && (hiddenToo || isShownAt(line, hit.at)) ? [hit] : []
+  })
+  const steps = (hit: LineHit): number => Math.round(hit.distance / AS_NEAR)
+  return hits.reverse().sort((a, b) => steps(a) - steps(b))
+}
+
+/** The topmost of some solids that has ink at a point. */
+export const solidUnder = (solids: readonly Shape[], p: Vec): Shape | null =>
+  solids.findLast(({ contours }) => windingAt(closedCubicsOf(contours), p) !== 0) ?? null
+
+const closedCubicsOf = remembered((contours: readonly Path[]): Cubic[][] =>
+  contours.map((c) => cubicsOfPath({ ...c, closed: true })),
+)
 
 /** How far an elliptical nib of scale 1 reaches along a direction: its support function. */
 function halfAcross({ width, height, angle }: NonNullable<Line['weight']['nib']>, way: Vec): number {

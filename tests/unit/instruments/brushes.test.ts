@@ -10,7 +10,7 @@ import { click, drag, hand, plainLine, TestWorktop } from '../support/desk'
 
 const area = (s: Shape): number =>
   s.contours.reduce((sum, c) => sum + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
-const solids = (worktop: TestWorktop): Shape[] => worktop.allSolids()
+const solids = (worktop: TestWorktop): readonly Shape[] => worktop.allSolids()
 
 describe('Blot', () => {
   it('paints a solid shape on a layer of its own above the lines, and chooses it', () => {

@@ -1,11 +1,10 @@
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import { editBetween, makeEdit, shownAs } from '#core/document/edits'
-import type { Drawing, Line, Shape, TraceSample, Weight } from '#core/model/model'
+import type { Drawing, Line, TraceSample, Weight } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
-import { ArcLength } from '#core/geometry/arc-length'
-import { boxOfCubics } from '#core/geometry/bounds'
-import { cubicsOfPath } from '#core/geometry/path'
+import { openLines, openSolids, seenLines } from '#core/model/queries'
+import { linesUnder, solidUnder } from '#core/outline/hit-line'
 import type { Offer } from '~/instruments/offer'
 import { openInk } from '#core/ink/open-ink'
 import { emptyRegions, regionHitAt } from '#core/ink/session/region-hits'
@@ -16,7 +15,8 @@ import { settled } from '#core/sketch/settle'
 import { atOnce } from '#core/turns'
 import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers, sketchLayerInHand } from '#core/model/find'
-import type { Worktop, Hand, Instrument, StopRef } from '~/instruments/instrument'
+import type { Hand, Instrument } from '~/instruments/instrument'
+import type { Worktop, StopRef } from '~/instruments/worktop'
 import type { Preferences } from '~/instruments/preferences'
 import type { Trial } from '~/instruments/tried-on'
 import { DEFAULTS } from '~/instruments/preferences'
@@ -109,31 +109,15 @@ export class TestWorktop implements Worktop {
   preferences = () => this.wants
   remember = (choices: Partial<Preferences>) => void Object.assign(this.wants, choices)
 
-  lineAt = (p: Vec, reach: number) => {
-    for (const line of [...this.lines].reverse()) {
-      const arc = new ArcLength(cubicsOfPath(line.path))
-      const hit = arc.nearest(p)
-      if (hit.distance * this.magnified <= reach)
-        return { line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }
-    }
-    return null
-  }
-
-  linesAt = (p: Vec, reach: number) =>
-    [...this.lines].reverse().flatMap((line) => {
-      const arc = new ArcLength(cubicsOfPath(line.path))
-      const hit = arc.nearest(p)
-      return hit.distance * this.magnified <= reach
-        ? [{ line, at: hit.length / arc.total, point: arc.point(hit.length), distance: hit.distance }]
-        : []
-    })
-
-  allLines = () => this.lines
+  linesAt = (p: Vec, reach: number, hiddenToo = false) =>
+    linesUnder(openLines(this.now), p, reach / this.magnified, hiddenToo)
+  lineAt = (p: Vec, reach: number, hiddenToo = false) => this.linesAt(p, reach, hiddenToo)[0] ?? null
+  allLines = (open: boolean) => (open ? openLines : seenLines)(this.now)
   chosenSolids: string[] = []
   solids = () => this.chosenSolids
   chooseSolids = (ids: readonly string[]) => void (this.chosenSolids = [...ids])
-  allSolids = () => shapesLayers(this.now).flatMap((l) => (l.visible && !l.locked ? l.items : []))
-  solidAt = (p: Vec) => this.allSolids().findLast((s) => holds(s, p)) ?? null
+  allSolids = () => openSolids(this.now)
+  solidAt = (p: Vec) => solidUnder(openSolids(this.now), p)
   piecesAt = (p: Vec) => Promise.resolve(atOnce(openInk(this.now).piecesAt(p)))
   beyond = (fence: readonly string[], most: number) =>
     Promise.resolve(atOnce(openInk(this.now).beyond(new Set(fence), most)))
@@ -182,12 +166,6 @@ export class TestWorktop implements Worktop {
     this.frames = step
     return () => void (this.frames = null)
   }
-}
-
-/** Whether a point lies in the box of a shape: enough for tests that keep shapes apart. */
-const holds = (shape: Shape, p: Vec): boolean => {
-  const b = boxOfCubics(shape.contours.flatMap((c) => cubicsOfPath({ ...c, closed: true })))
-  return p.x >= b.minX && p.x <= b.maxX && p.y >= b.minY && p.y <= b.maxY
 }
 
 interface With {
