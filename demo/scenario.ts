@@ -1,6 +1,6 @@
 import { defaultPage, newDrawing, newLinesLayer, newSketchLayer } from '#core/model/create'
 import { newId } from '../core/new-id'
-import type { Drawing, Fill, Ink, Line } from '#core/model/model'
+import type { Drawing, Fill } from '#core/model/model'
 import { openInk } from '../core/ink/open-ink'
 import { regionHitAt } from '#core/ink/session/region-hits'
 import { atOnce } from '../core/turns'

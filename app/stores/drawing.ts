@@ -13,6 +13,7 @@ import { withSnipsBound } from '#core/document/settle-snips'
 import { patchesApart, withTracesApart } from '#core/document/traces-apart'
 import { checkTouched } from '#core/document/check-drawing'
 import type { Conflict } from '#shared/api'
+import { noteStep } from '~/workers/known-steps'
 import { createDrawing, olderSteps, openDrawing } from '~/network/api'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
 import { useTracesStore } from './traces'
@@ -205,6 +206,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     }
     const whole = { ...traces.withFresh(edit), pass: view.pass }
     times.set(edit.id, new Date().toISOString())
+    noteStep(drawing.value!, next, edit.patches)
     drawing.value = next
     history.value = advance(history.value, whole)
     sync?.push(whole)

@@ -1,19 +1,10 @@
 import { expose } from 'comlink'
 import type { Drawing, Line, Shape } from '#core/model/model'
-import type { Path } from '#core/geometry/path'
-import type { Vec } from '#core/geometry/point'
 import { linesOf } from '#core/model/queries'
 import type { Patch } from '#core/document/patch'
-import type { InkSession, Joints } from '#core/ink/open-ink'
+import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
-import { pathOfCubics } from '#core/geometry/path'
-import type { Bounded, LitterLimits } from '#core/ink/pieces/litter'
-import type { PieceHit } from '#core/ink/pieces/piece-at'
-import type { RegionHit } from '#core/ink/session/region-hits'
-import { bridgesOver, emptyRegions, regionHitAt } from '#core/ink/session/region-hits'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
-import type { Finding } from '#core/proof/finding'
-import { findingsIn } from '#core/proof/findings-of'
 import { atOnce, inTurns } from '#core/turns'
 import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
@@ -22,6 +13,8 @@ import type { Part } from '#core/ink/stack/stack'
 import type { HandedOver } from './delivery.worker'
 import type { Outline } from '~/painting/outline'
 import { outlineOfContours, outlineOfRegion } from '~/painting/outline'
+import type { Questions } from './questions'
+import { QUESTIONS } from './questions'
 import type { Told } from './sent-once'
 import { SentOnce } from './sent-once'
 import { remembered } from '#core/remembered'
@@ -29,12 +22,15 @@ import { remembered } from '#core/remembered'
 /** Lets messages in between two steps of long work, so that a newer request can stop it. */
 const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
 
+type AnyWork = (session: InkSession, ...args: readonly unknown[]) => Generator<number, unknown>
+
 let newestShapes = 0
 let session: InkSession | null = null
 let sent = new SentContours()
 
 let newestLess = 0
-let newestFindings = 0
+/** The newest of each question of which only the newest counts. */
+const newest: Partial<Record<keyof Questions, number>> = {}
 let sentLess = new SentOnce<Outline>()
 let sentFills = new SentOnce<Outline>()
 const tuckedOutlines = new WeakMap<Region, Outline>()
@@ -79,10 +75,10 @@ const geometry = {
   },
 
   /** Follows an edit of the drawing. */
-  apply(patches: Patch[]): void {
+  apply(patches: readonly Patch[]): void {
     newestShapes++
     newestLess++
-    newestFindings++
+    for (const what of Object.keys(newest) as (keyof Questions)[]) newest[what]!++
     session!.apply(patches)
   },
 
@@ -121,24 +117,16 @@ const geometry = {
     }
   },
 
-  /** The pieces of lines under a point. */
-  piecesAt: (p: Vec): PieceHit[] => atOnce(session!.piecesAt(p)),
-
-  /** What Proof finds; null when an edit or a newer request overtook this one. */
-  async findings(): Promise<Finding[] | null> {
-    const [mine, of] = [++newestFindings, session!]
-    return inTurns(findingsIn(of), { turn: 20, rest: breathe, go: () => mine === newestFindings && of === session })
+  /** Answers a question about the drawing as it is now. */
+  async ask(what: keyof Questions, args: readonly unknown[]): Promise<unknown> {
+    const { manner, work } = QUESTIONS[what] as { manner: Questions[typeof what]['manner']; work: AnyWork }
+    const of = session!
+    const answer = work(of, ...args)
+    if (manner === 'at once') return atOnce(answer)
+    const mine = manner === 'newest' ? (newest[what] = (newest[what] ?? 0) + 1) : 0
+    const go = (): boolean => !mine || (mine === newest[what] && of === session)
+    return inTurns(answer, { turn: manner === 'newest' ? 20 : 40, rest: breathe, go })
   },
-
-  joints: (): Joints => atOnce(session!.joints()),
-
-  /** What of other lines sticks out beyond the lines named. */
-  async beyond(fence: readonly string[], most: number): Promise<PieceHit[]> {
-    return (await inTurns(session!.beyond(new Set(fence), most), { turn: 40, rest: breathe }))!
-  },
-
-  /** Loose ends and specks in regions. */
-  litter: (regions: Bounded[], limits: LitterLimits): PieceHit[] => atOnce(session!.litter(regions, limits)),
 
   /** As `less`, of the drawing as patches make it. */
   async lessWith(patches: Patch[]): Promise<Outline[]> {
@@ -146,28 +134,6 @@ const geometry = {
     const less = (await inTurns(other.less(), { turn: 20, rest: breathe }))!
     const lines = new Map(linesOf(other.drawing).map((l) => [l.id, l]))
     return [...less].map(([id, region]) => outlineOfRegion(lines.get(id)!, region))
-  },
-
-  /** The region under a point as it would be poured, gaps of up to `gap` px bridged. */
-  regionAt: (p: Vec, gap: number): RegionHit | null => atOnce(regionHitAt(session!, p, gap)),
-
-  bridges: (gap: number): Path[] => atOnce(bridgesOver(session!, gap)),
-
-  /** Regions that no fill has, and which of them lie side by side. */
-  async emptyRegions(gap: number, least: number): Promise<{ regions: RegionHit[]; beside: number[][] }> {
-    return (await inTurns(emptyRegions(session!, gap, least), { turn: 40, rest: breathe }))!
-  },
-
-  /** Outlines as they were before they were simplified, by shape and place among its contours. */
-  originals(of: [shape: string, contours: readonly number[]][]): Path[] {
-    const { shapes } = atOnce(session!.shapes())
-    return of.flatMap(([id, places]) => {
-      const shape = shapes.find((s) => s.id === id)
-      return places.flatMap((i) => {
-        const measure = shape?.contours[i] && session!.measureOf(shape.contours[i])
-        return measure ? [pathOfCubics(measure.before, true, 1e-6)] : []
-      })
-    })
   },
 
   /** Sends the drawing as it is here to whoever has the other end of a port. */

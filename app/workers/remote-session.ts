@@ -1,19 +1,15 @@
 import type { Remote } from 'comlink'
 import { proxy, transfer } from 'comlink'
 import type { Drawing, Line } from '#core/model/model'
-import type { Path } from '#core/geometry/path'
-import type { Vec } from '#core/geometry/point'
 import { patchesBetween } from '#core/document/patches-between'
-import type { Joints, ShapesResult } from '#core/ink/open-ink'
-import type { Finding } from '#core/proof/finding'
-import type { Bounded, LitterLimits } from '#core/ink/pieces/litter'
-import type { PieceHit } from '#core/ink/pieces/piece-at'
-import type { RegionHit } from '#core/ink/session/region-hits'
+import type { ShapesResult } from '#core/ink/open-ink'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
 import type { DrawnShape } from './contour-book'
 import { HeldContours } from './contour-book'
 import type { GeometryThread } from './geometry-thread'
 import type { GeometryWorker } from './geometry.worker'
+import { patchesTo } from './known-steps'
+import type { Answer, Asked, Overtaken, Questions } from './questions'
 import type { Outline } from '~/painting/outline'
 import { HeldOnce } from './sent-once'
 
@@ -91,75 +87,11 @@ export class RemoteSession {
     })
   }
 
-  /** The pieces of lines under a point, page px; the front line's first. */
-  piecesAt(drawing: Drawing, p: Vec): Promise<PieceHit[]> {
+  /** What the session answers to a question about a drawing; of some, null when a later edit or a newer one overtook it. */
+  ask<K extends keyof Questions>(drawing: Drawing, what: K, ...args: Asked<K>): Promise<Answer<K> | Overtaken<K>> {
     return this.thread.within(LONGEST_STEP, (worker) => {
       this.follow(worker, drawing)
-      return worker.piecesAt(p)
-    })
-  }
-
-  /** What Proof finds in a drawing; null when a later edit or request overtook this one. */
-  findings(drawing: Drawing): Promise<Finding[] | null> {
-    return this.thread.within(LONGEST_STEP, (worker) => {
-      this.follow(worker, drawing)
-      return worker.findings()
-    })
-  }
-
-  /** Where two ends come together, and where an end meets a line or goes past one. */
-  joints(drawing: Drawing): Promise<Joints> {
-    return this.thread.within(LONGEST_STEP, (worker) => {
-      this.follow(worker, drawing)
-      return worker.joints()
-    })
-  }
-
-  /** The region under a point as it would be poured, gaps of up to `gap` px bridged. */
-  regionAt(drawing: Drawing, p: Vec, gap: number): Promise<RegionHit | null> {
-    return this.thread.within(LONGEST_STEP, (worker) => {
-      this.follow(worker, drawing)
-      return worker.regionAt(p, gap)
-    })
-  }
-
-  /** What bridges gaps of up to `gap` px. */
-  bridges(drawing: Drawing, gap: number): Promise<Path[]> {
-    return this.thread.within(LONGEST_STEP, (worker) => {
-      this.follow(worker, drawing)
-      return worker.bridges(gap)
-    })
-  }
-
-  /** Regions that no fill has, none smaller than `least` px squared, and which of them lie side by side. */
-  emptyRegions(drawing: Drawing, gap: number, least: number): Promise<{ regions: RegionHit[]; beside: number[][] }> {
-    return this.thread.within(LONGEST_STEP, (worker) => {
-      this.follow(worker, drawing)
-      return worker.emptyRegions(gap, least)
-    })
-  }
-
-  /** Outlines as they were before they were simplified, by shape and place among its contours. */
-  originals(drawing: Drawing, of: [shape: string, contours: readonly number[]][]): Promise<Path[]> {
-    return this.thread.within(LONGEST_STEP, (worker) => {
-      this.follow(worker, drawing)
-      return worker.originals(of.map(([id, places]): [string, number[]] => [id, [...places]]))
-    })
-  }
-
-  /** What of other lines sticks out beyond the lines named. */
-  beyond(drawing: Drawing, fence: readonly string[], most: number): Promise<PieceHit[]> {
-    return this.thread.within(LONGEST_STEP, (worker) => {
-      this.follow(worker, drawing)
-      return worker.beyond([...fence], most)
-    })
-  }
-
-  /** Loose ends and specks in regions. */
-  litter(drawing: Drawing, regions: readonly Bounded[], limits: LitterLimits): Promise<PieceHit[]> {
-    return this.thread.within(LONGEST_STEP, (worker) => {
-      this.follow(worker, drawing)
-      return worker.litter([...regions], limits)
+      return worker.ask(what, args) as Promise<Answer<K> | Overtaken<K>>
     })
   }
 
@@ -195,7 +127,7 @@ export class RemoteSession {
         fills: new HeldOnce(),
       })
     }
-    const patches = patchesBetween(this.there.drawing, drawing)
+    const patches = patchesTo(this.there.drawing, drawing)
     if (patches.length) void worker.apply(patches)
     this.there.drawing = drawing
     return this.there

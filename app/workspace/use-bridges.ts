@@ -25,7 +25,7 @@ export function useBridges(ink: Ink): ShallowRef<readonly Path[]> {
       return
     }
     try {
-      const came = await ink.session.bridges(drawing, preferences.fill.gap * drawing.page.pxPerMm)
+      const came = await ink.session.ask(drawing, 'bridges', preferences.fill.gap * drawing.page.pxPerMm)
       if (store.drawing?.id === drawing.id && view.pass === 'fill') paths.value = came
     } catch (e) {
       if (!(e instanceof Hang)) throw e

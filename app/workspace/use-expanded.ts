@@ -23,8 +23,9 @@ export function useExpanded(ink: Ink): ShallowRef<readonly Path[]> {
     const chosen = view.islands.length ? chosenAmong(ink.islands(), view.islands) : []
     const all = result.shapes.map((s): [string, readonly number[]] => [s.id, [...s.contours.keys()]])
     try {
-      const came = await ink.session.originals(
+      const came = await ink.session.ask(
         drawing,
+        'originals',
         chosen.length ? chosen.map((i): [string, readonly number[]] => [i.shape.id, i.places]) : all,
       )
       if (ink.shapes.value === result && view.compared) paths.value = came

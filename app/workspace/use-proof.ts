@@ -28,7 +28,7 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
     const { drawing } = store
     if (!drawing) return
     try {
-      const found = await ink.session.findings(drawing)
+      const found = await ink.session.ask(drawing, 'findings')
       if (found && store.drawing?.id === drawing.id) proof.found = found
     } catch (e) {
       // A worker that was ended looks again with the next edit.

@@ -33,7 +33,7 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
     const bounded = regions.flatMap((r) =>
       r.where === 'region' && r.hold.length ? [{ outer: r.contours[0]!, hold: r.hold }] : [],
     )
-    const pieces = bounded.length ? await ink.session.litter(now, bounded, { most: STICKS, least }) : []
+    const pieces = bounded.length ? await ink.session.ask(now, 'litter', bounded, { most: STICKS, least }) : []
     if (pieces.length)
       store.edit(
         pieces.length > 1 ? `Clear ${pieces.length} pieces away` : 'Clear a piece away',
@@ -57,9 +57,9 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
     },
     takeStarterInks: starter.take,
     colourOf: (id) => colourOf(drawing(), id),
-    regionAt: (p) => ink.session.regionAt(drawing(), p, gap()),
+    regionAt: (p) => ink.session.ask(drawing(), 'regionAt', p, gap()),
     emptyRegions: () =>
-      ink.session.emptyRegions(drawing(), gap(), preferences.fill.least * drawing().page.pxPerMm ** 2),
+      ink.session.ask(drawing(), 'emptyRegions', gap(), preferences.fill.least * drawing().page.pxPerMm ** 2),
     bridges: () => bridges.value,
     clearInside,
   }
