@@ -1,13 +1,14 @@
 import { shapeSettingsOf } from '../../model/fineness'
 import { isKept, wholeTrace } from '../../model/line-trace'
 import type { Drawing, PenTrace, Shape, TraceSample } from '../../model/model'
+import { openInk } from '../../ink/open-ink'
+import { atOnce } from '../../turns'
 import { leavingShapes } from '../../ink/fills/knockout'
 import { zipOf } from '../archive/zip'
 import { fileNameOf } from '../file-name'
 import { writeInkml } from '../inkml/write-inkml'
 import { writeSvg } from '../svg/write-svg'
 import { withWholeTraces } from '../../document/traces-apart'
-import { layerShapes } from './layer-shapes'
 import type { PictureSize } from './picture-size'
 import { pictureSize } from './picture-size'
 import type { DeliveryKind, DeliverySettings } from './settings'
@@ -56,7 +57,7 @@ export const outlinesOf = (
   shapes: readonly Shape[],
   { leaving, svg, ground }: DeliverySettings,
 ): { svg: string; shapes: Shape[] } => {
-  const own = svg.groups === 'layer' && leaving !== 'one' ? layerShapes(drawing) : shapes
+  const own = svg.groups === 'layer' && leaving !== 'one' ? atOnce(openInk(drawing).shapesInLayers()).shapes : shapes
   const left = leavingShapes(own, drawing.inks, leaving, shapeSettingsOf(drawing))
   return { svg: writeSvg(drawing, { content: 'outlines', shapes: left, ...svg, ground }), shapes: left }
 }

@@ -59,6 +59,8 @@ export interface InkSession {
   measureOf: (path: Path) => Measure | null
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
   shapes: () => Generator<number, ShapesResult>
+  /** As `shapes`, united within layers only: each belongs to one layer. What is seen is the same. */
+  shapesInLayers: () => Generator<number, ShapesResult>
 }
 
 /** What became of a contour as it was simplified. */

@@ -25,6 +25,7 @@ import { Trims } from '../pieces/trim-stage'
 import { Papers } from '../regions/paper-stage'
 import type { Paper } from '../regions/regions'
 import { AllInk } from '../stack/all-ink'
+import { byInkAndLayer } from '../stack/groups'
 import type { Stack } from '../stack/stack'
 import { stackOf } from '../stack/stack'
 import type { InkSession, Joints, Measure, ShapesResult } from './ink-session'
@@ -51,9 +52,11 @@ export class Session implements InkSession {
   private readonly untucked = lastOf((perPx: number) => new Ends(meetingOptions(perPx)))
   private readonly allInk = new AllInk()
   private readonly unions = new Unions(this.allInk)
+  private readonly unionsInLayers = new Unions(this.allInk, byInkAndLayer)
   private readonly papers = new Papers()
   private readonly pourer = new Fills()
   private readonly shapeStage = new ShapeStage()
+  private readonly shapeStageInLayers = new ShapeStage()
 
   private readonly stackOf = lastWork(shapedBy, (drawing: Drawing) => {
     const { tolerance } = shapeSettingsOf(drawing)
@@ -65,8 +68,9 @@ export class Session implements InkSession {
     ({ drawing }) => this.pour(drawing),
   )
 
-  private readonly unitedOf = lastWork(shapedBy, (drawing: Drawing) => this.unite(drawing))
-  private readonly shapesOf = lastWork(shapedBy, (drawing: Drawing) => this.shape(drawing))
+  private readonly shapesOf = lastWork(shapedBy, (drawing: Drawing) =>
+    this.shape(drawing, this.unions, this.shapeStage),
+  )
 
   /** @param known outlines of the drawing's lines that were worked out before, if any were */
   constructor(
@@ -159,6 +163,10 @@ export class Session implements InkSession {
     return this.shapesOf(this.now)
   }
 
+  shapesInLayers(): Generator<number, ShapesResult> {
+    return this.shape(this.now, this.unionsInLayers, this.shapeStageInLayers)
+  }
+
   readonly measureOf = (path: Path): Measure | null => this.shapeStage.measureOf(path)
 
   readonly outlineOf = (item: Line | Shape): Region | Failure =>
@@ -176,17 +184,10 @@ export class Session implements InkSession {
     return { poured, parts: partsOfFills(poured, drawing), tints: tintsOf(drawing, seenLines(drawing), poured) }
   }
 
-  private *unite(drawing: Drawing): ReturnType<Unions['of']> {
+  private *shape(drawing: Drawing, unions: Unions, stage: ShapeStage): Generator<number, ShapesResult> {
     const poured = yield* this.fills()
     const stack = yield* scaled(this.stackOf(drawing), 0, OUTLINED)
-    return yield* scaled(
-      this.unions.of(drawing, stack, [...poured.parts, ...withTints(stack.parts, poured.tints)]),
-      OUTLINED,
-      1 - OUTLINED,
-    )
-  }
-
-  private *shape(drawing: Drawing): Generator<number, ShapesResult> {
-    return this.shapeStage.of(drawing, yield* this.unitedOf(drawing))
+    const parts = [...poured.parts, ...withTints(stack.parts, poured.tints)]
+    return stage.of(drawing, yield* scaled(unions.of(drawing, stack, parts), OUTLINED, 1 - OUTLINED))
   }
 }

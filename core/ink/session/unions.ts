@@ -23,7 +23,11 @@ export class Unions {
   /** The union of each group, by its id, on the lattice that suits the page and the number of parts. */
   private readonly kept = lastOf((_size: number, _tolerance: number) => new Map<string, LatticeUnion>())
 
-  constructor(private readonly allInk: AllInk) {}
+  /** @param keyOf which parts unite, told for a drawing; those of one ink when absent */
+  constructor(
+    private readonly allInk: AllInk,
+    private readonly keyOf?: (drawing: Drawing) => (part: Part) => string,
+  ) {}
 
   /** @param parts what is drawn, bottom to top: what was poured, then the stack in its tints */
   *of(drawing: Drawing, stack: Stack, parts: readonly Part[]): Generator<number, United> {
@@ -36,7 +40,7 @@ export class Unions {
       }))
       return { stack, groups, contours: groups.map((g) => [...g.parts[0]!.region.contours]) }
     }
-    const groups = groupsOf(parts)
+    const groups = groupsOf(parts, this.keyOf?.(drawing))
     const unionOf = this.unionsOn(cellsFor(drawing.page, parts.length), tolerance, groups)
     const contours: Cubic[][][] = []
     for (const [i, { id, parts: mine }] of groups.entries()) {

@@ -4,6 +4,7 @@ import { boxOfCubic, overlap } from '../../geometry/bounds'
 import type { Region } from '../outlines/outlines'
 import type { Part } from './stack'
 import { remembered } from '../../remembered'
+import type { Drawing } from '../../model/model'
 
 /** Parts of one ink, and of one figure where that is kept apart, that can be united without changing what is seen; they are drawn where the first of them lies. */
 export interface Group {
@@ -16,7 +17,7 @@ export interface Group {
  * Parts of the stack by ink, as far as nothing of another ink lies between them: a part joins the last group of its ink
  * unless it overlaps a part of another ink above that group's place.
  */
-export function groupsOf(parts: readonly Part[]): Group[] {
+export function groupsOf(parts: readonly Part[], keyOf: (part: Part) => string = byInk): Group[] {
   let index: Flatbush | null = null
   const groups: Group[] = []
   const last = new Map<string, { group: Group; place: number; count: number }>()
@@ -46,7 +47,13 @@ export function groupsOf(parts: readonly Part[]): Group[] {
 }
 
 /** What unites: an ink, or a figure of it that is kept apart. */
-const keyOf = ({ item }: Part): string => ('path' in item && item.apart ? `${item.ink}:${item.apart}` : item.ink)
+const byInk = ({ item }: Part): string => ('path' in item && item.apart ? `${item.ink}:${item.apart}` : item.ink)
+
+/** As `byInk`, but only what is of one layer; what is of none, as fills are, stays by itself. */
+export function byInkAndLayer({ layers }: Pick<Drawing, 'layers'>): (part: Part) => string {
+  const layerOf = new Map(layers.flatMap((l) => l.items.map((i) => [i.id, l.id] as const)))
+  return (part) => `${byInk(part)} ${layerOf.get(part.item.id) ?? part.item.id}`
+}
 
 /** Finds parts, by their places in the stack, from where they lie; null where there are none. */
 export function indexOf(parts: readonly Part[]): Flatbush | null {
