@@ -2,7 +2,7 @@ import { mkdirSync, realpathSync, statSync, writeFileSync } from 'node:fs'
 import { basename, dirname, join, resolve } from 'node:path'
 
 /** Where a path leads, through links and whatever its spelling, also where nothing is there yet. */
-export function placeOf(path: string): string {
+function placeOf(path: string): string {
   const whole = resolve(path)
   try {
     return realpathSync.native(whole)

@@ -222,7 +222,7 @@ export const LONGEST_SHELF_NAME = 60
 export const shelfNameSchema = yup.object({ name: nameOf('shelf', LONGEST_SHELF_NAME) })
 
 /** What can be done with several drawings at once. */
-export const ACTS = ['shelve', 'bin', 'restore', 'erase', 'template', 'no template'] as const
+const ACTS = ['shelve', 'bin', 'restore', 'erase', 'template', 'no template'] as const
 
 export interface ActBody {
   ids: string[]

@@ -17,11 +17,11 @@ export interface Extent {
   height: number
 }
 
-export const SMALLEST_ZOOM = 0.05
-export const LARGEST_ZOOM = 64
+const SMALLEST_ZOOM = 0.05
+const LARGEST_ZOOM = 64
 
 /** a, b, c, d of the matrix that turns a step on the page into one on the screen: x' = a x + c y, y' = b x + d y. */
-export function turnOf({ zoom, angle, mirrored }: Viewport): [number, number, number, number] {
+function turnOf({ zoom, angle, mirrored }: Viewport): [number, number, number, number] {
   const [cos, sin] = cosSin(angle)
   const k = mirrored ? -zoom : zoom
   return [k * cos, zoom * sin, -k * sin, zoom * cos]
@@ -48,7 +48,7 @@ export function stepToScreen(v: Viewport, d: Vec): Vec {
 }
 
 /** A step on the screen as one on the page. */
-export function stepToPage(v: Viewport, d: Vec): Vec {
+function stepToPage(v: Viewport, d: Vec): Vec {
   const [a, b, c, e] = turnOf(v)
   const det = a * e - b * c
   return { x: (e * d.x - c * d.y) / det, y: (a * d.y - b * d.x) / det }

@@ -90,7 +90,7 @@ export interface InstrumentDescription {
 }
 
 /** Every instrument, in the order of the trays: a pass shows those that are of it, six to a row. */
-export const INSTRUMENTS: readonly InstrumentDescription[] = [
+const INSTRUMENTS: readonly InstrumentDescription[] = [
   {
     id: 'place',
     title: 'Place',

@@ -209,7 +209,7 @@ export class Pour implements Instrument {
 }
 
 /** The fill that a region gets. */
-export function fillFor(hit: RegionHit, ink: string, worktop: NextLine): Fill {
+function fillFor(hit: RegionHit, ink: string, worktop: NextLine): Fill {
   const { gap, under } = worktop.preferences().fill
   return {
     id: newId(),

@@ -13,7 +13,7 @@ import { NIBS } from '#core/weight/nibs'
 import type { Gather } from './gather'
 
 /** A pressure curve: pressure between `least` and `most` raised to the exponent. */
-export interface Response {
+interface Response {
   exponent: number
   least: number
   most: number

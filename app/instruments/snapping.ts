@@ -10,7 +10,7 @@ import type { Hits, NextLine, Pencil, View } from './worktop'
 /** How near the hand must come to a place, screen px. */
 const REACH = 9
 
-export const SNAP_TITLES: Record<SnapKind, string> = {
+const SNAP_TITLES: Record<SnapKind, string> = {
   end: 'End',
   node: 'Node',
   crossing: 'Crossing',

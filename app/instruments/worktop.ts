@@ -36,7 +36,7 @@ export interface IslandOfInk {
 }
 
 /** The corners of the paper in a photo, while they are being set. */
-export interface PaperInHand {
+interface PaperInHand {
   /** On the page; null where there is no sketch. */
   readonly corners: Quad | null
   readonly isLaid: boolean

@@ -7,7 +7,7 @@ import type { ImportWorker } from '~/workers/import.worker'
 const LONGEST_TIME = 60_000
 
 /** The person stopped the reading of a file. */
-export class Stopped extends Error {}
+class Stopped extends Error {}
 
 /** An SVG file as a drawing, read in a worker; `stoppable` is given what ends it. */
 export async function readSvg(file: File, stoppable?: (stop: () => void) => void): Promise<ParsedSvg> {

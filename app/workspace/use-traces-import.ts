@@ -70,7 +70,7 @@ export function useTracesImport(): (file: File) => Promise<void> {
 }
 
 /** The traces as they are where they lie on the page, else moved and scaled to lie on it with a margin. */
-export function onPage(traces: readonly TraceSample[][], { width, height }: Page): TraceSample[][] {
+function onPage(traces: readonly TraceSample[][], { width, height }: Page): TraceSample[][] {
   const box = boxOfPoints(traces.flat())
   if (box.minX >= 0 && box.minY >= 0 && box.maxX <= width && box.maxY <= height) return traces.map((t) => [...t])
   const margin = 0.05 * Math.min(width, height)

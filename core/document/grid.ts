@@ -18,7 +18,7 @@ export const pointOnGrid = (p: Vec): Vec => ({ x: onGrid(p.x), y: onGrid(p.y) })
 const isOnGrid = ({ x, y }: Vec): boolean => onGrid(x) === x && onGrid(y) === y
 
 /** A path on the grid; the same object where it lies there already. */
-export function pathOnGrid(path: Path): Path {
+function pathOnGrid(path: Path): Path {
   const lies = path.nodes.every((n) => isOnGrid(n.at) && (!n.in || isOnGrid(n.in)) && (!n.out || isOnGrid(n.out)))
   return lies ? path : mapPath(path, pointOnGrid)
 }

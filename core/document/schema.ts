@@ -18,7 +18,7 @@ import type { Layer, TraceSample } from '../model/model'
 export const MOST_LAYERS = 500
 export const MOST_ITEMS = 50_000
 
-export const pathSchema = yup
+const pathSchema = yup
   .object({ nodes: nodes.min(1), closed: yup.boolean().strict().required() })
   .noUnknown()
   .strict()
@@ -51,7 +51,7 @@ const nib = yup
   .default(null)
 
 /** Schema of a line's weight; also the shape of the `bt:weight` attribute. */
-export const weightSchema = yup
+const weightSchema = yup
   .object({
     size: number().min(0).max(10_000).label('the size'),
     stops: yup.array(widthStop.required()).required().min(1).max(1000),
@@ -73,7 +73,7 @@ export const courseSchema = yup
   .strict()
 
 /** Schema of a line's finish; also the shape of the `bt:finish` attribute. */
-export const finishSchema = yup
+const finishSchema = yup
   .object({
     startCap: cap(),
     endCap: cap(),
@@ -97,7 +97,7 @@ export const finishSchema = yup
 const isNumber = (v: unknown): boolean => typeof v === 'number' && Number.isFinite(v)
 
 /** Most samples of a trace. */
-export const MOST_SAMPLES = 50_000
+const MOST_SAMPLES = 50_000
 
 const SAMPLE: ReadonlySet<string> = new Set(['x', 'y', 't', 'pressure', 'tiltX', 'tiltY'])
 

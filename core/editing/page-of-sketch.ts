@@ -5,7 +5,7 @@ import { changePage } from './change-page'
 const ALIKE = 0.005
 
 /** Whether a page is as large as a sketch, and lies as it does: it took its size from it. */
-export function isPageOf({ width, height }: Page, s: Sketch): boolean {
+function isPageOf({ width, height }: Page, s: Sketch): boolean {
   const off = ALIKE * Math.max(width, height)
   return !s.angle && [s.x, s.y, s.width - width, s.height - height].every((d) => Math.abs(d) <= off)
 }

@@ -26,7 +26,7 @@ export interface TraceOptions {
 }
 
 /** How far the path of a trace that was drawn at full size may lie from it, px. */
-export const HAND_TOLERANCE = 0.7
+const HAND_TOLERANCE = 0.7
 /** Standard deviation of the steadying at steadiness 1, in grains of arc length. */
 export const STEADIEST = 24
 /** Turns sharper than this over the window (grains) on either side are corners, radians. */

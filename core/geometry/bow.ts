@@ -7,8 +7,7 @@ import { add, cross, direction, distance, dot, lerp, scale, subtract } from './p
 export type Pull = Vec
 
 /** How a bow bends: like a part of a circle, or like a rod that is bent between its ends. */
-export const BENDS = ['arc', 'rod'] as const
-export type Bend = (typeof BENDS)[number]
+export type Bend = 'arc' | 'rod'
 
 /** A bow deeper than this share of its chord is two cubics, with a node in its middle: one alone would have shoulders. */
 const DEEP = 0.42

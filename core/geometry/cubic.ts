@@ -149,7 +149,7 @@ export function isStraight(c: Cubic, tolerance: number): boolean {
  * Parameters 0 = t0 < t1 < ... = 1 whose chords stay within `tolerance` px of the curve: an even division by the bound
  * on the second derivative (F. Sabin's chord height bound, h <= |C''| dt^2 / 8).
  */
-export function flattenCount(c: Cubic, tolerance: number): number {
+function flattenCount(c: Cubic, tolerance: number): number {
   const ax = Math.max(Math.abs(c.p0.x - 2 * c.p1.x + c.p2.x), Math.abs(c.p1.x - 2 * c.p2.x + c.p3.x))
   const ay = Math.max(Math.abs(c.p0.y - 2 * c.p1.y + c.p2.y), Math.abs(c.p1.y - 2 * c.p2.y + c.p3.y))
   const bound = 6 * Math.hypot(ax, ay)

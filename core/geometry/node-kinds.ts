@@ -3,8 +3,7 @@ import type { Vec } from './point'
 import { along, direction, distance, subtract } from './point'
 
 /** How a node's handles go together: turning as one, each by itself, or drawn in. */
-export const HANDLE_KINDS = ['linked', 'free', 'retracted'] as const
-export type HandleKind = (typeof HANDLE_KINDS)[number]
+export type HandleKind = 'linked' | 'free' | 'retracted'
 
 export function handleKindOf(node: PathNode): HandleKind {
   if (!node.in && !node.out) return 'retracted'

@@ -9,8 +9,7 @@ export const withNodesMapped = (path: Path, chosen: ReadonlySet<number>, map: (p
   ),
 })
 
-export const ALIGNMENTS = ['left', 'centre', 'right', 'top', 'middle', 'bottom'] as const
-export type Alignment = (typeof ALIGNMENTS)[number]
+export type Alignment = 'left' | 'centre' | 'right' | 'top' | 'middle' | 'bottom'
 
 /** Steps that bring points onto one upright or level line: of their own outermost ones, or midway between these. */
 export function aligning(points: readonly Vec[], to: Alignment): Vec[] {

@@ -1,10 +1,10 @@
 import type { Drawing } from '../model/model'
 import type { Path } from '../geometry/path'
 import type { Vec } from '../geometry/point'
-import { toPaths } from '../arrangement/contours'
 import { InputError } from '../errors'
 import { atOnce } from '../turns'
 import { openInk } from './open-ink'
+import { regionHitAt } from './session/region-hits'
 
 /**
  * The boundary of the region of paper around a point, in true curves: its outer contour first, then the islands in it,
@@ -18,7 +18,7 @@ export function regionAt(drawing: Drawing, at: Vec, { gap }: { gap: number }): P
   if (!Number.isFinite(at.x) || !Number.isFinite(at.y)) throw new InputError('at', 'The place must be two numbers.')
   if (!(gap >= 0) || !Number.isFinite(gap))
     throw new InputError('gap', `The gap must be a number of pixels, 0 or more, not ${gap}.`)
-  const { index } = atOnce(openInk(drawing).paper(gap))
-  const face = index.at(at)
-  return face && toPaths(face.contours.map((c) => [...c]))
+  const { fills: _, ...paper } = drawing
+  const hit = atOnce(regionHitAt(openInk(paper), at, gap))
+  return hit?.where === 'region' ? hit.contours : null
 }

@@ -65,7 +65,7 @@ export interface Fineness {
 }
 
 /** A finding of Proof that is meant to be so. */
-export interface Leave {
+interface Leave {
   id: string
   kind: 'leave'
   key: string

@@ -26,7 +26,7 @@ export function colourIn(inks: readonly Ink[], id: string): string {
 }
 
 /** A colour made darker or lighter by its lightness in CIE Lab, which the eye takes for even steps. */
-export function tonedColour(colour: string, tone: number): string {
+function tonedColour(colour: string, tone: number): string {
   const c = lab(colour)
   // Shade keeps its colour, light pales a little.
   const chroma = tone > 0 ? 1 - 0.35 * tone : 1

@@ -35,7 +35,7 @@ export const PAGE_CHOICES: readonly PaperSize[] = SIZES.flatMap((s) => [
 ])
 
 /** Pixels to a mm of a new page. */
-export const PX_PER_MM = 6
+const PX_PER_MM = 6
 
 /** Smallest and largest side of a page, mm. */
 export const SMALLEST_SIDE = 1

@@ -1,4 +1,4 @@
-import type { Line, Shape } from '../model/model'
+import type { Line } from '../model/model'
 import type { Path } from '../geometry/path'
 import { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
@@ -56,37 +56,6 @@ export function outlineOf(line: Line, tolerance: number): Cubic[][] {
 function withoutScrapes(ink: Cubic[][], scrapes: readonly Path[], tolerance: number): Cubic[][] {
   const groups = [ink.map(loopOf), scrapes.map(loopOfPath)]
   return resolveGroups(groups, tolerance, ({ covered, winding }) => covered === 1 && winding[0] !== 0)
-}
-
-/**
- * Shapes of many lines: one shape a line, or with `union` one shape an ink, in the order in which inks first appear.
- * `onProgress` hears how many lines are done.
- */
-export function expandLines(
-  lines: readonly Line[],
-  { tolerance, union, onProgress }: ExpandOptions & { union: boolean; onProgress?: (done: number) => void },
-): Shape[] {
-  const outlines = lines.map((line, i) => {
-    const outline = outlineOf(line, tolerance)
-    onProgress?.(i + 1)
-    return outline
-  })
-  if (!union) {
-    return lines
-      .map((l, i) => ({ id: `${l.id}:shape`, contours: toPaths(outlines[i]!), ink: l.ink, from: [l.id] }))
-      .filter((s) => s.contours.length)
-  }
-  const inks = [...new Set(lines.map((l) => l.ink))]
-  return inks.map((ink) => {
-    const mine = lines.flatMap((l, i) => (l.ink === ink ? [i] : []))
-    const loops = mine.flatMap((i) => outlines[i]!.map(loopOf))
-    return {
-      id: `${ink}:shape`,
-      contours: toPaths(resolveLoops(loops, tolerance)),
-      ink,
-      from: mine.map((i) => lines[i]!.id),
-    }
-  })
 }
 
 /**

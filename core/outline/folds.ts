@@ -37,7 +37,7 @@ const rib: Rib = newRib()
  * How the edge of the ink runs at a place: 1 with the centreline, 0 at a fold, negative where it runs backwards, because
  * neighbouring ribs cross before they reach it. For ribs along the normals it is 1 + k h.
  */
-export function advance(field: RibField, segment: number, t: number, side: SideSign, fromBelow: boolean): number {
+function advance(field: RibField, segment: number, t: number, side: SideSign, fromBelow: boolean): number {
   field.rib(segment, t, side, fromBelow, rib)
   const forward = rib.cdx * rib.ny - rib.cdy * rib.nx
   return forward === 0 ? 1 : 1 + (rib.half * (rib.ndx * rib.ny - rib.ndy * rib.nx)) / forward

@@ -16,7 +16,7 @@ import type { ShownPart } from './shown'
 import { isShownAt, shownParts, tipsOf } from './shown'
 
 /** How an end lies to the other lines: in the open, on one, or past one that it cuts. */
-export type ContactKind = 'free' | 'meeting' | 'crossing'
+type ContactKind = 'free' | 'meeting' | 'crossing'
 
 /** A place on a line, as a share 0..1 of its length. */
 export interface LinePlace {
@@ -25,7 +25,7 @@ export interface LinePlace {
 }
 
 /** A place on a line that an end touches; whether that line ends there too. */
-export interface TouchedPlace extends LinePlace {
+interface TouchedPlace extends LinePlace {
   ends: boolean
 }
 

@@ -21,7 +21,7 @@ export interface Ring {
 }
 
 /** What matters of a contour; null of one that has no curves. */
-export function ringOf(cubics: readonly Cubic[]): Ring | null {
+function ringOf(cubics: readonly Cubic[]): Ring | null {
   const [first] = cubics
   return first
     ? { area: areaOfCubics(cubics), box: boxOfCubics(cubics), at: first.p0, winding: (p) => windingOf(cubics, p) }

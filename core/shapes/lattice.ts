@@ -21,8 +21,8 @@ const columnAt = (l: Lattice, x: number): number => Math.floor((x - l.originX) /
 const rowAt = (l: Lattice, y: number): number => Math.floor((y - l.originY) / l.size)
 
 /** Where column `i` begins; neighbours ask for the same number and get the same place. */
-export const columnStart = (l: Lattice, i: number): number => l.originX + i * l.size
-export const rowStart = (l: Lattice, j: number): number => l.originY + j * l.size
+const columnStart = (l: Lattice, i: number): number => l.originX + i * l.size
+const rowStart = (l: Lattice, j: number): number => l.originY + j * l.size
 
 export const cellBox = (l: Lattice, i: number, j: number): Box => ({
   minX: columnStart(l, i),

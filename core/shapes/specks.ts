@@ -6,7 +6,6 @@ import { flatten, pointAt } from '../geometry/cubic'
 import { cubicsOfPath } from '../geometry/path'
 import { InputError } from '../errors'
 import { checkPath } from '../outline/check'
-import type { Piece } from './pieces'
 
 /** What counts as too small: either is enough. 0 lets everything pass. */
 export interface SpeckLimits {
@@ -18,7 +17,7 @@ export interface SpeckLimits {
 
 /** Something that went. */
 export interface Speck {
-  kind: 'ink' | 'hole' | 'piece'
+  kind: 'ink' | 'hole'
   area: number
   width: number
   /** A point on its outline. */
@@ -51,21 +50,6 @@ export function dropSpecks(contours: readonly Path[], limits: SpeckLimits): { co
     return !outlines.some((o) => holds(o, at))
   })
   return { contours: kept, dropped }
-}
-
-/** Pieces without those that are too small, and a list of what went. */
-export function dropSlivers(pieces: readonly Piece[], limits: SpeckLimits): { pieces: Piece[]; dropped: Speck[] } {
-  checkLimits(limits)
-  const dropped: Speck[] = []
-  const kept = pieces.filter((p) => {
-    const all = p.contours.map((c) => cubicsOfPath({ nodes: c.nodes, closed: true }))
-    const area = all.reduce((a, c) => a + areaOfCubics(c), 0)
-    const width = (2 * area) / all.reduce((l, c) => l + lengthOf(c), 0)
-    if (!isSpeck(area, width, limits)) return true
-    dropped.push({ kind: 'piece', area, width, at: placeOf(all[0]!) })
-    return false
-  })
-  return { pieces: kept, dropped }
 }
 
 function checkLimits(limits: SpeckLimits): void {

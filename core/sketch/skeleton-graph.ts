@@ -1,5 +1,5 @@
 /** A way along a skeleton between two places where it ends or branches; pixels by their number, both ends among them. */
-export interface Way {
+interface Way {
   pixels: number[]
   /** Numbers of the nodes at its ends; -1 where it goes round and comes back to itself. */
   from: number

@@ -2,8 +2,7 @@ import { withOwnStops } from './own-stops'
 import type { Weight } from '../model/model'
 
 /** What of a weight is put on another line: all of it, its course with the tapers, or its size. */
-export const WEIGHT_PARTS = ['all', 'profile', 'size'] as const
-export type WeightPart = (typeof WEIGHT_PARTS)[number]
+export type WeightPart = 'all' | 'profile' | 'size'
 
 /** `onto` with a part of another line's weight; whether it is pinned stays. */
 export function pastedWeight(onto: Weight, from: Weight, part: WeightPart): Weight {

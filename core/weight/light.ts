@@ -35,7 +35,7 @@ export function lightAlong(line: Line, outside: Side, { at, strength, softness }
 }
 
 /** The weight of a line under a light: its own profile times the light's factors, as few stops. */
-export function litWeight(line: Line, outside: Side | null, rule: LightRule): Weight {
+function litWeight(line: Line, outside: Side | null, rule: LightRule): Weight {
   const own = unlitStops(line.weight)
   if (!outside || rule.strength === 0) return unlitWeight(line.weight)
   const { at } = courseOf(line.path)

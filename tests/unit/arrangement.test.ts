@@ -9,7 +9,9 @@ import { arrange } from '#core/arrangement/arrange'
 import { intersectShapes, subtractShapes, unionShapes } from '#core/shapes/combine'
 import type { Loop } from '#core/arrangement/loop'
 import { whole } from '#core/arrangement/loop'
-import { piecesOf } from '#core/shapes/pieces'
+import type { Cubic } from '#core/geometry/cubic'
+import type { Path } from '#core/geometry/path'
+import { DividedInk } from '#core/ink/pieces/divided-ink'
 import { planarMap } from '#core/arrangement/planar-map'
 import { toPx } from '#core/arrangement/snap-grid'
 import { visitFaces } from '#core/arrangement/winding'
@@ -304,46 +306,31 @@ describe('combining shapes', () => {
 const SAME = 1e-6
 
 describe('pieces', () => {
-  it('fill the union without overlap, each covered by those that it names', () => {
+  it('of divided ink fill it without overlap, each under those that it names', () => {
     for (let i = 1; i <= 60; i++) {
-      const shapes = [0, 1, 2].map((k) => randomShape(9000 + 3 * i + k))
-      const pieces = piecesOf(shapes, options)
-      const total = pieces.reduce((a, p) => a + areaOf(p.contours), 0)
-      const whole = areaOf(unionShapes(shapes, options))
-      expect(Math.abs(total - whole) / whole, `set ${i}`).toBeLessThan(1e-5)
-      const regions = shapes.map((s) => new FlatRegion(s.contours.map(cubicsOfPath), 0.01))
-      const flat = pieces.map((p) => ({ covers: p.covers, region: new FlatRegion(p.contours.map(cubicsOfPath), 0.01) }))
+      const ink = unionShapes([randomShape(9000 + 3 * i)], options)
+      const others = [1, 2].map((k) => unionShapes([randomShape(9000 + 3 * i + k)], options))
+      const cubics = (paths: readonly Path[]): Cubic[][] => paths.map(cubicsOfPath)
+      const divided = DividedInk.of(cubics(ink), others.map(cubics), options.tolerance)
+      if (!divided) continue
+      const regions = [ink, ...others].map((paths) => new FlatRegion(cubics(paths), 0.01))
+      const flat = divided
+        .pieces()
+        .all()
+        .map((p) => ({
+          over: p.over,
+          region: new FlatRegion(
+            p.contours().map((c) => [...c]),
+            0.01,
+          ),
+        }))
       for (let y = -20.3; y < 190; y += 17) {
         for (let x = -20.7; x < 190; x += 17) {
-          const covers = regions.flatMap((r, k) => (r.winding({ x, y }) !== 0 ? [k] : []))
+          const at = regions.map((r) => r.winding({ x, y }) !== 0)
           const holding = flat.filter((f) => f.region.winding({ x, y }) !== 0)
-          expect(holding.map((f) => f.covers)).toEqual(covers.length ? [covers] : [])
+          expect(holding.map((f) => f.over)).toEqual(at[0] ? [[0, 1].filter((k) => at[k + 1])] : [])
         }
       }
     }
-  })
-
-  it('share their borders exactly', () => {
-    const square = (x: number, y: number): Shape => ({
-      id: 's',
-      ink: 'black',
-      from: [],
-      contours: [
-        {
-          closed: true,
-          nodes: [
-            [x, y],
-            [x + 10, y],
-            [x + 10, y + 10],
-            [x, y + 10],
-          ].map(([a, b]) => ({ at: { x: a!, y: b! }, in: null, out: null, joint: 'corner' as const })),
-        },
-      ],
-    })
-    const pieces = piecesOf([square(0, 0), square(4, 3)], options)
-    expect(pieces.map((p) => p.covers).sort()).toEqual([[0], [0, 1], [1]])
-    const crossing = pieces.map((p) => p.contours[0]!.nodes.filter((n) => Math.hypot(n.at.x - 10, n.at.y - 3) < 1e-9))
-    expect(crossing.map((c) => c.length)).toEqual([1, 1, 1])
-    for (const [n] of crossing) expect(n!.at).toEqual(crossing[0]![0]!.at)
   })
 })

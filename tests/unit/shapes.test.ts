@@ -7,7 +7,7 @@ import { InputError } from '#core/errors'
 import { areaOfCubics } from '#core/geometry/area'
 import { cubicsOfPath, pathOfCubics } from '#core/geometry/path'
 import { arc } from '#core/outline/arc'
-import { expandLine, expandLines } from '#core/outline/expand'
+import { expandLine } from '#core/outline/expand'
 import { openInk } from '#core/ink/open-ink'
 import { deviationBetween } from '#core/shapes/deviation'
 import { simplifyContours } from '#core/shapes/simplify'
@@ -250,13 +250,5 @@ describe('shapes of a drawing', () => {
     expect(result.nodesAfter).toBe(result.shapes.reduce((n, s) => n + nodes(s.contours), 0))
     expect(shares).toEqual([...shares].sort((a, b) => a - b))
     expect(shares.at(-1)).toBeLessThanOrEqual(1)
-  })
-
-  it('expandLines unites what overlaps', () => {
-    const [one] = expandLines([line(0), line(3)], { ...TOLERANCE, union: true })
-    expect(one!.contours).toHaveLength(1)
-    // Two stadiums of radius 3, 3 px apart: a rectangle, and two discs less the lens in which they overlap.
-    const lens = 18 * Math.acos(0.5) - 1.5 * Math.sqrt(27)
-    expect(area(one!.contours)).toBeCloseTo(50 * 9 + 2 * Math.PI * 9 - lens, 1)
   })
 })

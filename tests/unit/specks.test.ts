@@ -5,9 +5,8 @@ import { InputError } from '#core/errors'
 import { pathOfCubics } from '#core/geometry/path'
 import { arc } from '#core/outline/arc'
 import { unionShapes } from '#core/shapes/combine'
-import { piecesOf } from '#core/shapes/pieces'
 import { simplifyContours } from '#core/shapes/simplify'
-import { dropSlivers, dropSpecks } from '#core/shapes/specks'
+import { dropSpecks } from '#core/shapes/specks'
 
 const box = (x: number, y: number, w: number, h: number): Path => ({
   closed: true,
@@ -54,14 +53,6 @@ describe('specks and slivers', () => {
     expect(dropSpecks([big, box(80, 0, 0.01, 0.01)], { area: 0, width: 0 }).contours).toHaveLength(2)
     expect(() => dropSpecks([big], { area: Number.NaN, width: 0 })).toThrow(InputError)
     expect(() => dropSpecks([big], { area: 0, width: -1 })).toThrow(/width/)
-  })
-
-  it('of pieces: the sliver where two shapes barely overlap goes', () => {
-    const pieces = piecesOf([shape(big), shape(box(49.9, 0, 50, 50))], { tolerance: 0.05 })
-    expect(pieces).toHaveLength(3)
-    const { pieces: kept, dropped } = dropSlivers(pieces, { area: 0, width: 0.5 })
-    expect(kept.map((p) => p.covers).sort()).toEqual([[0], [1]])
-    expect(dropped).toMatchObject([{ kind: 'piece' }])
   })
 })
 

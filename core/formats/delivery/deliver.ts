@@ -36,7 +36,7 @@ export interface Deliverer {
 }
 
 /** What is asked for is not there. */
-export class NothingToDeliver extends Error {}
+class NothingToDeliver extends Error {}
 
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text)
 

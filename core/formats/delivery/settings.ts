@@ -3,12 +3,12 @@ import type { Leaving } from '../../ink/fills/knockout'
 import { LEAVINGS } from '../../ink/fills/knockout'
 
 /** What can leave: one kind of file, or all kinds in one archive. */
-export const DELIVERY_KINDS = ['outlines', 'pdf', 'lines', 'picture', 'traces', 'all'] as const
+const DELIVERY_KINDS = ['outlines', 'pdf', 'lines', 'picture', 'traces', 'all'] as const
 export type DeliveryKind = (typeof DELIVERY_KINDS)[number]
 
 /** How shapes stand in an SVG: each by itself, or in groups by the layer or the ink that they belong to. */
-export const GROUPINGS = ['flat', 'layer', 'ink'] as const
-export type Grouping = (typeof GROUPINGS)[number]
+const GROUPINGS = ['flat', 'layer', 'ink'] as const
+type Grouping = (typeof GROUPINGS)[number]
 
 /** How files leave; lengths in the units that are named. */
 export interface DeliverySettings {

@@ -9,7 +9,7 @@ import { scaledShape, shapeGroups } from './shape-groups'
 export const BT_NAMESPACE = 'urn:bellatrait:1'
 
 /** The form of the data about a drawing; files without one hold the first. */
-export const DRAWING_FORM = 2
+const DRAWING_FORM = 2
 
 /** Decimals of outlines on the usual page; smaller pages have more, so that they print as finely. */
 const OUTLINE_DIGITS = 3
@@ -26,7 +26,7 @@ export type SvgOptions =
   /** Filled outlines only: what `shapes` holds, bottom to top. */
   | ({ content: 'outlines'; shapes: readonly Shape[] } & Partial<OutlineOptions>)
 
-export interface OutlineOptions {
+interface OutlineOptions {
   /** Neighbours in the stack that belong to one layer, or one ink, stand in a group by its name. */
   groups: 'flat' | 'layer' | 'ink'
   /** What coordinates are told in; the page has its true size either way. */
