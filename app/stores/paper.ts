@@ -6,7 +6,7 @@ import type { Vec } from '#core/geometry/point'
 import { changeSketchAndPage } from '#core/editing/page-of-sketch'
 import { fromShares, toShares, WHOLE, withPaper } from '#core/sketch/sketch-place'
 import type { Quad } from '#core/sketch/perspective'
-import { isConvex, sizeOfQuad, squareToQuad } from '#core/sketch/perspective'
+import { isConvex, mapQuad, sizeOfQuad, squareToQuad } from '#core/sketch/perspective'
 import { addressOf } from '~/workers/read-picture'
 import type { SketchWorker } from '~/workers/sketch.worker'
 import { commandForInstrument } from '~/commands/commands'
@@ -36,7 +36,7 @@ export const usePaperStore = defineStore('paper', () => {
   )
   /** Corners on the page, where some are set or offered and not yet kept. */
   const corners = computed((): Quad | null =>
-    sketch.value ? (of(sketch.value).map((p) => fromShares(sketch.value!, p)) as unknown as Quad) : null,
+    sketch.value ? mapQuad(of(sketch.value), (p) => fromShares(sketch.value!, p)) : null,
   )
   const isLaid = computed(() => !!laid.value && laid.value.sketch === sketch.value?.id)
 
@@ -46,7 +46,7 @@ export const usePaperStore = defineStore('paper', () => {
   function lay(index: number, to: Vec): void {
     const s = sketch.value
     if (!s) return
-    laid.value = { sketch: s.id, quad: of(s).map((p, i) => (i === index ? toShares(s, to) : p)) as unknown as Quad }
+    laid.value = { sketch: s.id, quad: mapQuad(of(s), (p, i) => (i === index ? toShares(s, to) : p)) }
   }
 
   const putAway = (): void => void (laid.value = null)
@@ -113,14 +113,14 @@ export const usePaperStore = defineStore('paper', () => {
     const { width, height } = await sizeOf(s.image)
     if (sketch.value !== s || !isLaid.value) return
     const quad = inPicture(s, laid.value!.quad)
-    const px = quad.map(({ x, y }) => ({ x: x * width, y: y * height })) as unknown as Quad
+    const px = mapQuad(quad, ({ x, y }) => ({ x: x * width, y: y * height }))
     if (!isConvex(px) || quad.some(({ x, y }) => !(x >= -1 && x <= 2 && y >= -1 && y <= 2))) {
       store.notice =
         'These corners do not go round a sheet. Put each mark on one corner of the sheet, none across another.'
       return
     }
     const size = sizeOfQuad(px)
-    const corners = quad.map(({ x, y }) => ({ x, y })) as unknown as Sketch['corners']
+    const corners: Sketch['corners'] = [...quad]
     change(s.id, 'Set the paper right', (now) => withPaper(now, corners, size.height / size.width))
     putAway()
   }
@@ -143,22 +143,22 @@ export const usePaperStore = defineStore('paper', () => {
 function inPicture({ corners, crop, mirrored }: Sketch, quad: Quad): Quad {
   const at = squareToQuad(corners ?? SQUARE)
   const c = crop ?? WHOLE
-  const found = quad.map((p) => at(c.x + (mirrored ? 1 - p.x : p.x) * c.width, c.y + p.y * c.height))
-  return mirrored ? otherWayRound(found) : (found as unknown as Quad)
+  const found = mapQuad(quad, (p) => at(c.x + (mirrored ? 1 - p.x : p.x) * c.width, c.y + p.y * c.height))
+  return mirrored ? otherWayRound(found) : found
 }
 
 /** Shares of a picture that is not set right, as shares of what is seen of it. */
 function asSeen({ crop, mirrored }: Sketch, quad: Quad): Quad {
   const c = crop ?? WHOLE
-  const found = quad.map(({ x, y }) => ({
+  const found = mapQuad(quad, ({ x, y }) => ({
     x: mirrored ? 1 - (x - c.x) / c.width : (x - c.x) / c.width,
     y: (y - c.y) / c.height,
   }))
-  return mirrored ? otherWayRound(found) : (found as unknown as Quad)
+  return mirrored ? otherWayRound(found) : found
 }
 
 /** Seen from behind, corners go round the other way. */
-const otherWayRound = ([a, b, c, d]: readonly Vec[]): Quad => [b!, a!, d!, c!]
+const otherWayRound = ([a, b, c, d]: Quad): Quad => [b, a, d, c]
 
 /** Px of a picture as it is looked at: its proportions. */
 async function sizeOf(image: string): Promise<{ width: number; height: number }> {

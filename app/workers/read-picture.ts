@@ -2,8 +2,7 @@ import type { Crop, Sketch } from '#core/model/model'
 import { partSeen, WHOLE } from '#core/sketch/sketch-place'
 import type { GreyImage } from '#core/sketch/grey-image'
 import { partOf } from '#core/sketch/grey-image'
-import type { Quad } from '#core/sketch/perspective'
-import { setRight } from '#core/sketch/perspective'
+import { mapQuad, setRight } from '#core/sketch/perspective'
 
 /** What is looked at: a picture, where the paper lies in it if it was taken at a slant, what is kept of it, and from which side. */
 export type SketchSource = Pick<Sketch, 'image' | 'corners' | 'crop' | 'mirrored'>
@@ -46,10 +45,10 @@ export async function readColours({ image, corners, crop, mirrored }: SketchSour
   const part = partSeen({ corners, crop })
   const read = await readPart(addressOf(image, part), mirrored && !corners)
   if (!read || !corners) return read
-  const quad = corners.map(({ x, y }) => ({
+  const quad = mapQuad(corners, ({ x, y }) => ({
     x: ((x - part.x) / part.width) * read.width,
     y: ((y - part.y) / part.height) * read.height,
-  })) as unknown as Quad
+  }))
   return colours(read, (grey) => {
     const right = setRight({ width: read.width, height: read.height, grey }, quad)
     return kept(right, crop ?? WHOLE, !!mirrored)

@@ -10,6 +10,10 @@ export interface Box {
 }
 
 export const emptyBox = (): Box => ({ minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity })
+/** Whether one box lies within another, edges included. */
+export const holdsBox = (a: Box, b: Box): boolean =>
+  a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY
+
 export const isEmptyBox = (b: Box): boolean => !(b.minX <= b.maxX && b.minY <= b.maxY)
 
 /** Grows `b` in place to hold (x, y). */

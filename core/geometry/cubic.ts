@@ -131,7 +131,7 @@ export function moveEnds(c: Cubic, start: Vec, end: Vec): Cubic {
   return cubic(start, add(c.p1, subtract(start, c.p0)), add(c.p2, subtract(end, c.p3)), end)
 }
 
-/** Whether all control points lie on the chord, in order, within `tolerance` px. */
+/** Whether all control points lie within `tolerance` px of the chord, none beyond its ends by more. */
 export function isStraight(c: Cubic, tolerance: number): boolean {
   const chord = subtract(c.p3, c.p0)
   const l = length(chord)
@@ -146,8 +146,8 @@ export function isStraight(c: Cubic, tolerance: number): boolean {
 }
 
 /**
- * Parameters 0 = t0 < t1 < ... = 1 whose chords stay within `tolerance` px of the curve: an even division by the bound
- * on the second derivative (F. Sabin's chord height bound, h <= |C''| dt^2 / 8).
+ * How many chords of even parameter steps stay within `tolerance` px of the curve, at most 4,096: by the bound on the
+ * second derivative (F. Sabin's chord height bound, h <= |C''| dt^2 / 8).
  */
 function flattenCount(c: Cubic, tolerance: number): number {
   const ax = Math.max(Math.abs(c.p0.x - 2 * c.p1.x + c.p2.x), Math.abs(c.p1.x - 2 * c.p2.x + c.p3.x))

@@ -4,7 +4,7 @@ import { smoothed } from './gaussian'
 import type { GreyImage } from './grey-image'
 import { checkImage, reduced } from './grey-image'
 import type { Quad } from './perspective'
-import { isConvex } from './perspective'
+import { isConvex, mapQuad } from './perspective'
 
 /** The paper is looked for in a picture of this size, px of the longer side. */
 const SIZE = 480
@@ -34,10 +34,10 @@ export function findPaper(image: GreyImage): Quad | null {
   const rough = outermost(hullOf(sheet, width))
   if (!rough) return null
   const sides = rough.map((p, i) => sideFitted(p, rough[(i + 1) % 4]!, values, width, height))
-  const corners = sides.map((side, i) => meeting(sides[(i + 3) % 4]!, side) ?? rough[i]!) as unknown as Quad
-  const fine = corners.map((p, i) => (distance(p, rough[i]!) < ACROSS * 2 ? p : rough[i]!)) as unknown as Quad
+  const corners = mapQuad(rough, (p, i) => meeting(sides[(i + 3) % 4]!, sides[i]!) ?? p)
+  const fine = mapQuad(corners, (p, i) => (distance(p, rough[i]!) < ACROSS * 2 ? p : rough[i]!))
   if (!isConvex(fine)) return null
-  return fromLeftUpper(fine.map((p) => ({ x: p.x * scale, y: p.y * scale })) as unknown as Quad)
+  return fromLeftUpper(mapQuad(fine, (p) => ({ x: p.x * scale, y: p.y * scale })))
 }
 
 /** Px of the largest connected part of what is light; null where that is no sheet on something darker. */
@@ -114,22 +114,22 @@ function hullOf(pixels: readonly number[], width: number): Vec[] {
 /** The four points of a hull that span the largest quad: two farthest from each other, and those farthest on either side, made better one by one. */
 function outermost(hull: readonly Vec[]): Quad | null {
   if (hull.length < 4) return null
-  const area = ([a, b, c, d]: readonly Vec[]): number => cross(subtract(c!, a!), subtract(d!, b!)) / 2
+  const area = ([a, b, c, d]: Quad): number => cross(subtract(c, a), subtract(d, b)) / 2
   const far = (from: Vec, of: (p: Vec) => number): Vec => hull.reduce((best, p) => (of(p) > of(best) ? p : best), from)
   const a = far(hull[0]!, (p) => distance(p, hull[0]!))
   const c = far(a, (p) => distance(p, a))
   const chord = subtract(c, a)
-  const quad = [a, far(a, (p) => -cross(chord, subtract(p, a))), c, far(a, (p) => cross(chord, subtract(p, a)))]
+  let quad: Quad = [a, far(a, (p) => -cross(chord, subtract(p, a))), c, far(a, (p) => cross(chord, subtract(p, a)))]
   for (let better = true; better;) {
     better = false
     for (let i = 0; i < 4; i++) {
       for (const p of hull) {
-        const next = quad.map((q, k) => (k === i ? p : q))
-        if (area(next) > area(quad) + 1e-6) [quad[i], better] = [p, true]
+        const next = mapQuad(quad, (q, k) => (k === i ? p : q))
+        if (area(next) > area(quad) + 1e-6) [quad, better] = [next, true]
       }
     }
   }
-  return isConvex(quad as unknown as Quad) ? (quad as unknown as Quad) : null
+  return isConvex(quad) ? quad : null
 }
 
 /** A line, by a point and a direction. */
@@ -191,5 +191,5 @@ function meeting(p: Side, q: Side): Vec | null {
 /** Begun at the corner nearest to the left upper one of the picture. */
 function fromLeftUpper(quad: Quad): Quad {
   const first = quad.map((p) => p.x + p.y).reduce((best, v, i, all) => (v < all[best]! ? i : best), 0)
-  return [0, 1, 2, 3].map((i) => quad[(first + i) % 4]!) as unknown as Quad
+  return mapQuad(quad, (_, i) => quad[(first + i) % 4]!)
 }

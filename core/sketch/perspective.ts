@@ -4,6 +4,14 @@ import type { GreyImage } from './grey-image'
 
 export type Quad = readonly [Vec, Vec, Vec, Vec]
 
+/** A quad with each corner put through `to`. */
+export const mapQuad = (quad: Quad, to: (corner: Vec, index: number) => Vec): Quad => [
+  to(quad[0], 0),
+  to(quad[1], 1),
+  to(quad[2], 2),
+  to(quad[3], 3),
+]
+
 /** Sides of what a quad shows may be of any ratio up to this. */
 const LONGEST = 20
 

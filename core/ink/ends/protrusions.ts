@@ -1,5 +1,5 @@
 import type { Box } from '../../geometry/bounds'
-import { overlap } from '../../geometry/bounds'
+import { holdsBox, overlap } from '../../geometry/bounds'
 import type { Cubic } from '../../geometry/cubic'
 import type { Vec } from '../../geometry/point'
 import { arrange } from '../../arrangement/arrange'
@@ -92,7 +92,7 @@ function poking(map: PlanarMap, areas: Areas, { tip, near, rest, half, reach }: 
   for (const a of meeting) {
     if (areas.kind[a] === UNDER) gone.add(a)
     for (const b of areas.beside[a]!)
-      if (areas.kind[b] === ALONE && !kept.has(b) && holds(within, areas.box[b]!)) gone.add(b)
+      if (areas.kind[b] === ALONE && !kept.has(b) && holdsBox(within, areas.box[b]!)) gone.add(b)
   }
   return gone
 }
@@ -111,4 +111,3 @@ function bodyFrom(at: readonly number[], areas: Areas): number {
 }
 
 const about = ({ x, y }: Vec, by: number): Box => ({ minX: x - by, minY: y - by, maxX: x + by, maxY: y + by })
-const holds = (a: Box, b: Box): boolean => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY

@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush'
 import type { Box } from '../../geometry/bounds'
-import { boxOfCubic, overlap } from '../../geometry/bounds'
+import { boxOfCubic, holdsBox, overlap } from '../../geometry/bounds'
 import type { Region } from '../outlines/outlines'
 import type { Part } from './stack'
 import { remembered } from '../../remembered'
@@ -68,12 +68,10 @@ export function indexOf(parts: readonly Part[]): Flatbush | null {
 function touch(a: Part, b: Part): boolean {
   const [p, q] = [a.region, b.region]
   if (!overlap(p.box, q.box)) return false
-  if (holds(p.box, q.box) || holds(q.box, p.box)) return true
+  if (holdsBox(p.box, q.box) || holdsBox(q.box, p.box)) return true
   const boxes = boxesOf(q)
   return boxesOf(p).some((box) => overlap(box, q.box) && boxes.some((o) => overlap(box, o)))
 }
 
 /** Boxes of a region's curves, kept for as long as the region is. */
 const boxesOf = remembered((region: Region): Box[] => region.contours.flat().map(boxOfCubic))
-
-const holds = (a: Box, b: Box): boolean => a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY
