@@ -5,7 +5,7 @@ import { CellIndex } from './cell-index'
 import { checkArrangement } from './check-arrangement'
 import { CurveTable } from './curve-table'
 import { EdgeStore } from './edge-store'
-import { Meeting, meet, planHalves, splitP, splitQ } from './interact'
+import { Meeting, Meetings } from './interact'
 import type { Split } from './interact'
 import type { Arc, Loop } from './loop'
 import { OwnerLists } from './owner-lists'
@@ -54,6 +54,7 @@ class Arranger {
   private readonly curves: CurveTable
   private readonly owners = new OwnerLists()
   private edges = new EdgeStore(0)
+  private meetings!: Meetings
   private met = false
   /** The look in which each edge was seen last. */
   private stamp = new Int32Array(0)
@@ -77,6 +78,7 @@ class Arranger {
     let capacity = 64
     for (const loops of groups) for (const loop of loops) capacity += 8 * loop.length
     this.edges = new EdgeStore(capacity)
+    this.meetings = new Meetings(this.edges, this.curves)
     groups.forEach((loops, g) => {
       const owner = this.owners.single(g)
       for (const loop of loops) for (const arc of loop) this.enterArc(arc, owner)
@@ -141,17 +143,17 @@ class Arranger {
 
   /** Enters edge `p` among those already there; pieces that it or they are split into wait for their turn. */
   private enter(cells: CellIndex, p: number): void {
-    const { edges } = this
+    const { edges, meetings } = this
     if (this.stamp.length < edges.ax.length) this.stamp = grownInts(this.stamp, edges.ax.length)
-    if (cells.isTooLarge(p) && planHalves(edges, this.curves, p, splitP)) {
-      this.split(p, splitP)
+    if (cells.isTooLarge(p) && meetings.planHalves(p, meetings.splitP)) {
+      this.split(p, meetings.splitP)
       return
     }
     const look = ++this.looks
     let n = cells.lookUp(p)
     if (cells.isCrowded()) {
-      if (planHalves(edges, this.curves, p, splitP)) {
-        this.split(p, splitP)
+      if (meetings.planHalves(p, meetings.splitP)) {
+        this.split(p, meetings.splitP)
         return
       }
       // The curve stays at the ends of its chord, which are neighbours on the grid.
@@ -183,15 +185,15 @@ class Arranger {
         at = next
         if (this.stamp[q] === look) continue
         this.stamp[q] = look
-        const meeting = meet(edges, this.curves, p, q)
+        const meeting = meetings.meet(p, q)
         if (meeting === Meeting.None) continue
         if (meeting === Meeting.Same) {
           this.absorb(q, p)
           return
         }
-        if (splitQ.on) this.split(q, splitQ)
-        if (splitP.on) {
-          this.split(p, splitP)
+        if (meetings.splitQ.on) this.split(q, meetings.splitQ)
+        if (meetings.splitP.on) {
+          this.split(p, meetings.splitP)
           return
         }
       }
