@@ -12,7 +12,7 @@ import type { NodeRef } from '~/instruments/worktop'
 /** What nodes are chosen of, and how it is edited: the lines, or the derived outlines. */
 export interface NodeSurface {
   drawing: Drawing | null
-  nodes: NodeRef[]
+  nodes: readonly NodeRef[]
   edit: (label: string, recipe: (draft: Drawing) => void) => void
 }
 

@@ -1,0 +1,80 @@
+import { ref, shallowRef } from 'vue'
+import type { Vec } from '#core/geometry/point'
+import type { Viewport } from '~/canvas/viewport'
+import { changedAt, clampZoom, showing, tidyAngle, toPage, withPointAt } from '~/canvas/viewport'
+
+/** Room left about a page that is shown whole, screen px. */
+const MARGIN = 26
+
+/** Where on the page one looks, from how near, turned and mirrored. */
+export function useLooking() {
+  const viewport = shallowRef<Viewport>({ x: 0, y: 0, zoom: 1, angle: 0, mirrored: false })
+  const size = shallowRef({ width: 1, height: 1 })
+  /** The whole page is shown, and goes on to be when the window changes, until the person moves it. */
+  const fitting = ref(true)
+
+  const middle = (): Vec => ({ x: size.value.width / 2, y: size.value.height / 2 })
+
+  /** Zooms by `factor` and keeps the document point under the screen point `at` where it is. */
+  function zoomAt(at: Vec, factor: number): void {
+    fitting.value = false
+    viewport.value = changedAt(viewport.value, at, { zoom: clampZoom(viewport.value.zoom * factor) })
+  }
+
+  /** Zooms by `factor` about the middle of the view. */
+  const zoomBy = (factor: number): void => zoomAt(middle(), factor)
+
+  function panBy(dx: number, dy: number): void {
+    fitting.value = false
+    const at = toPage(viewport.value, { x: -dx, y: -dy })
+    viewport.value = { ...viewport.value, x: at.x, y: at.y }
+  }
+
+  /** Turns the page by `degrees`, clockwise as it is seen, about the middle of the view or another point of the screen. */
+  function turnBy(degrees: number, at = middle()): void {
+    const { angle, mirrored } = viewport.value
+    viewport.value = changedAt(viewport.value, at, { angle: tidyAngle(angle + (mirrored ? -degrees : degrees)) })
+  }
+
+  /** Turns the page upright again. */
+  function setUpright(): void {
+    viewport.value = changedAt(viewport.value, middle(), { angle: 0 })
+  }
+
+  /** Shows the page mirrored left to right, or as it is; the drawing stays as it is. */
+  function mirror(): void {
+    const { angle, mirrored } = viewport.value
+    viewport.value = changedAt(viewport.value, middle(), { mirrored: !mirrored, angle: tidyAngle(-angle) })
+  }
+
+  /** Puts a page point in the middle of the view. */
+  function centreOn(p: Vec): void {
+    viewport.value = withPointAt(viewport.value, p, middle())
+  }
+
+  /** Shows the whole page with a margin, or the page at `zoom` in the middle. */
+  function showPage(page: { width: number; height: number }, zoom?: number): void {
+    fitting.value = zoom === undefined
+    viewport.value = showing(viewport.value, page, size.value, MARGIN, zoom)
+  }
+
+  function reset(): void {
+    viewport.value = { ...viewport.value, angle: 0, mirrored: false }
+    fitting.value = true
+  }
+
+  return {
+    viewport,
+    size,
+    fitting,
+    zoomAt,
+    zoomBy,
+    panBy,
+    turnBy,
+    setUpright,
+    mirror,
+    centreOn,
+    showPage,
+    reset,
+  }
+}

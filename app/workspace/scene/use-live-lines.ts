@@ -1,0 +1,88 @@
+import type { ComputedRef } from 'vue'
+import { computed } from 'vue'
+import { findLine } from '#core/model/find'
+import type { Line } from '#core/model/model'
+import type { InkRaster } from '~/canvas/ink-raster'
+import { entryOf } from '~/canvas/stacker'
+import { boxInView } from '~/canvas/viewport'
+import type { Instrument } from '~/instruments/instrument'
+import { chosenLines } from '~/instruments/line-marks'
+import type { Worktop } from '~/instruments/worktop'
+import type { InkEntry } from '~/painting/paint-stack'
+import { coverOf, paintStack } from '~/painting/paint-stack'
+import { useDrawingStore } from '~/stores/drawing'
+import { useTrialStore } from '~/stores/trial'
+import { useViewStore } from '~/stores/view'
+import type { Ink } from '../use-ink'
+import { MOST_LIVE } from '../use-ink'
+
+/** What is scraped away shows so until the hand lets go. */
+const SCRAPED = '#fffdf8e0'
+
+/** Lines that are drawn live, over the tiles, because a hand may be changing them. */
+export interface LiveLines {
+  /** Ids of those that the tiles leave out. */
+  ids: ComputedRef<string[]>
+  /** Draws them, and what the instrument lays, in page px. */
+  paint: (ctx: CanvasRenderingContext2D, instrument: Instrument | null) => void
+  /** Lines that are chosen leave the tiles; lines let go stay live until the tiles have them, which `shown` then tells. */
+  exchange: (raster: InkRaster, ids: readonly string[], shown: () => void) => void
+}
+
+export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const trial = useTrialStore()
+  let hidden: string[] = []
+  let lingering: Line[] = []
+
+  const ids = computed(() => {
+    if (view.showsShapes || view.selection.length > MOST_LIVE) return []
+    const shown = new Set(ink.stack.value.map((e) => e.id))
+    // A line that covers others stays with them in the tiles.
+    return view.selection.filter((id) => shown.has(id) && !findLine(store.drawing!, id)?.line.cover)
+  })
+
+  function exchange(raster: InkRaster, next: readonly string[], shown: () => void): void {
+    if (next.length === hidden.length && next.every((id, i) => id === hidden[i])) return
+    const turned = new Set([...hidden.filter((id) => !next.includes(id)), ...next.filter((id) => !hidden.includes(id))])
+    lingering = store.lines.filter((l) => hidden.includes(l.id) && !next.includes(l.id))
+    hidden = [...next]
+    const boxes = ink.stack.value.filter((e) => turned.has(e.id)).map((e) => e.box)
+    void raster.hide(next, boxes).then(() => {
+      lingering = []
+      shown()
+    })
+  }
+
+  /** The stack of `lines` as they are under the hand, in their order, with what covers them. */
+  function stackOf(lines: readonly Line[]): InkEntry[] {
+    const left = new Map(lines.map((l) => [l.id, l]))
+    const entry = (line: Line, was?: InkEntry): InkEntry => {
+      const plain = ink.cache.inFrame(line)
+      const now = entryOf(ink.tucked.inFrame(line, store.drawing!, ink.cache.hasTime) ?? plain, store.drawing!)
+      return was ? { ...now, layer: was.layer, opacity: was.opacity } : now
+    }
+    const out: InkEntry[] = []
+    for (const e of ink.stack.value) {
+      const line = left.get(e.id)
+      left.delete(e.id)
+      if (line) out.push(entry(line, e))
+      else if (e.cover) out.push(coverOf(e))
+    }
+    return [...out, ...[...left.values()].map((l) => entry(l))]
+  }
+
+  function paint(ctx: CanvasRenderingContext2D, instrument: Instrument | null): void {
+    const box = boxInView(view.viewport, view.size)
+    const live = new Set(ids.value)
+    const chosen = chosenLines(worktop).filter((l) => live.has(l.id))
+    paintStack(ctx, stackOf([...lingering.filter((l) => !live.has(l.id)), ...chosen.map(trial.shown)]), { box })
+    const fresh = instrument?.freshInk?.()
+    if (!fresh) return
+    const entry = entryOf(ink.cache.now(fresh), store.drawing!)
+    paintStack(ctx, [{ ...entry, ...(instrument!.scrapes && { colour: SCRAPED }) }], { box })
+  }
+
+  return { ids, paint, exchange }
+}

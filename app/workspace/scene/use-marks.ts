@@ -1,0 +1,78 @@
+import type { Ref } from 'vue'
+import { computed } from 'vue'
+import { findLine } from '#core/model/find'
+import type { Vec } from '#core/geometry/point'
+import type { Mark } from '~/canvas/marks'
+import { toPage } from '~/canvas/viewport'
+import { acrossAt } from '~/instruments/across'
+import type { Instrument } from '~/instruments/instrument'
+import { useDrawingStore } from '~/stores/drawing'
+import { useHaloStore } from '~/stores/halo'
+import { useImportNotesStore } from '~/stores/import-notes'
+import { useProofStore } from '~/stores/proof'
+import { useViewStore } from '~/stores/view'
+
+/** So many findings are marked on the drawing. */
+const MOST_FINDINGS = 400
+
+/** Everything that is marked on the drawing: by the instrument, and by the rest of the workspace. */
+export function useMarks(
+  instrument: Ref<Instrument | null>,
+  hand: Ref<{ at: Vec; pressed: boolean } | null>,
+): () => Mark[] {
+  const store = useDrawingStore()
+  const view = useViewStore()
+  const halo = useHaloStore()
+  const told = useImportNotesStore()
+  const proof = useProofStore()
+
+  const findings = computed(() => proof.open.slice(0, MOST_FINDINGS).map((f) => f.at))
+  const finding = computed(() =>
+    proof.current === null ? null : (proof.open.find((f) => f.key === proof.current)?.at ?? null),
+  )
+
+  /** Where the pointer is in the weight graph. */
+  function placeMarks(): Mark[] {
+    const line = view.pass === 'weight' && view.place && findLine(store.drawing!, view.place.line)?.line
+    if (!line) return []
+    const { centre, normal } = acrossAt(line, view.place!.at)
+    return [{ kind: 'place', at: centre, across: normal }]
+  }
+
+  /** What there is to look at, while Proof is seen. */
+  const findingMarks = (): Mark[] =>
+    view.folds.column || view.pass === 'deliver' || !findings.value.length
+      ? []
+      : [{ kind: 'findings', at: findings.value, current: finding.value }]
+
+  const haloMarks = (): Mark[] => (halo.strays.length ? [{ kind: 'halo', strays: halo.strays }] : [])
+
+  /** Where something came otherwise than its file has it. */
+  function importMarks(): Mark[] {
+    const box = told.place
+    return box ? [{ kind: 'box', from: { x: box.minX, y: box.minY }, to: { x: box.maxX, y: box.maxY } }] : []
+  }
+
+  /** The hand that keys move. */
+  const handMarks = (): Mark[] =>
+    hand.value ? [{ kind: 'hand', at: toPage(view.viewport, hand.value.at), pressed: hand.value.pressed }] : []
+
+  /** Centrelines alone, where no ink is seen. */
+  function bareMarks(): Mark[] {
+    if (!view.bare || view.showsShapes) return []
+    const paths = store.drawing!.layers.flatMap((l) =>
+      l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : [],
+    )
+    return [{ kind: 'paths', paths, tone: 'mute' }]
+  }
+
+  return () => [
+    ...bareMarks(),
+    ...(instrument.value?.marks() ?? []),
+    ...placeMarks(),
+    ...haloMarks(),
+    ...importMarks(),
+    ...findingMarks(),
+    ...handMarks(),
+  ]
+}
