@@ -9,7 +9,7 @@ import { shapesOf } from '../core/ink/shapes-of'
 import type { FindingKind } from '../core/proof/finding'
 import { findingsOf } from '../core/proof/findings-of'
 import type { Leaving } from '#core/ink/fills/knockout'
-import { LEAVINGS, leavingShapes } from '#core/ink/fills/knockout'
+import { LEAVINGS, knockedOutShapes } from '#core/ink/fills/knockout'
 import type { Speck, SpeckLimits } from '../core/shapes/specks'
 import { dropSpecks } from '../core/shapes/specks'
 import { inputsOf } from './input-files'
@@ -135,7 +135,7 @@ function expandText(
     dropped.push(...gone)
     return { ...shape, contours }
   })
-  const leaving = leavingShapes(
+  const leaving = knockedOutShapes(
     shapes.filter((x) => x.contours.length),
     drawing.inks,
     s.leaving,

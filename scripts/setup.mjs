@@ -1,5 +1,5 @@
 // What `npm run demo` and `npm test` share: packages, the build, Chromium. Each step runs only when it is needed.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
@@ -25,6 +25,26 @@ export function run(title, command, args, env = {}) {
     process.exit(status || 1)
   }
   console.log(`== ${title}: done in ${Math.round((Date.now() - started) / 1000)} s`)
+}
+
+/** Runs several commands side by side, tells what each said once it is done, and ends the process when one fails. */
+export async function runTogether(jobs) {
+  console.log(`\n== ${jobs.map(([title]) => title).join(', ')}, side by side`)
+  const done = jobs.map(([title, command, args]) => {
+    const started = Date.now()
+    const said = []
+    const job = spawn(command, args, { cwd: root, shell: isWindows, stdio: ['ignore', 'pipe', 'pipe'] })
+    for (const stream of [job.stdout, job.stderr]) stream.on('data', (chunk) => said.push(chunk))
+    return new Promise((resolve) => {
+      job.on('close', (status) => {
+        process.stdout.write(Buffer.concat(said))
+        console.log(`== ${title}: ${status ? 'failed' : 'done'} in ${Math.round((Date.now() - started) / 1000)} s`)
+        resolve(status ?? 1)
+      })
+    })
+  })
+  const failed = (await Promise.all(done)).find(Boolean)
+  if (failed) process.exit(failed)
 }
 
 /** Hash of the names and contents of files below some paths. */

@@ -1,10 +1,12 @@
 // Everything that must hold before a change lands, from a clean clone.
-import { build, installChromium, installPackages, run } from './setup.mjs'
+import { build, installChromium, installPackages, run, runTogether } from './setup.mjs'
 
 installPackages()
 installChromium()
-run('Lint', 'npm', ['run', '--silent', 'lint'])
-run('Types', 'npx', ['--no-install', 'nuxt', 'typecheck'])
+await runTogether([
+  ['Lint', 'npm', ['run', '--silent', 'lint']],
+  ['Types', 'npx', ['--no-install', 'vue-tsc', '-b', '--noEmit']],
+])
 // The server tests and the browser tests drive the built application.
 build()
 run('Unit and server tests', 'npx', ['--no-install', 'vitest', 'run', '--project', 'unit', '--project', 'server'])

@@ -93,24 +93,6 @@ test.describe('By contact', () => {
     await page.keyboard.press('Enter')
     expect((await saved(page)).post!.weight.start).toMatchObject({ length: 30 })
   })
-
-  test('keeps to chosen lines, asks about pinned ones, and steps by key; locked layers stay', async ({ page }) => {
-    const locked = newLinesLayer('Roof', [straight('roof', [100, 60], [400, 60])])
-    await weigh(page, [], { layers: [newLinesLayer('Lines', lines()), { ...locked, locked: true }] })
-    await takeUp(page, 'Contact')
-    await clickAt(page, { x: 300, y: 200 })
-    await expect(trial(page)).toContainText('2 ends')
-    await page.getByRole('checkbox', { name: /Weigh pinned/ }).check()
-    await clickAt(page, { x: 600, y: 400 })
-    await expect(trial(page)).toContainText('6 ends')
-    await page.getByTestId('canvas').focus()
-    await page.keyboard.press('ArrowRight')
-    await page.keyboard.press('ArrowUp')
-    await expect(page.getByTestId('hint')).toContainText('Free end: is full')
-    await page.keyboard.press('Escape')
-    await expect(trial(page)).toContainText('Free ends taper')
-    expect((await saved(page)).roof!.weight.start).toBeNull()
-  })
 })
 
 test.describe('By light', () => {
@@ -182,77 +164,6 @@ test.describe('By light', () => {
     await expect(page.getByTestId('notice')).toContainText('There is no line to light. Lay some lines first')
     expect((await savedDrawing(page)).settings.light).toBeUndefined()
   })
-})
-
-test('Mirror match shows its pairs, and gives each the mirrored weight of its counterpart', async ({ page }) => {
-  const stops = [
-    { at: 0, left: 2, right: 0.5 },
-    { at: 1, left: 1, right: 1 },
-  ]
-  await weigh(page, [
-    straight('a', [260, 100], [200, 300], { stops, size: 8 }),
-    straight('b', [460, 100], [520, 300]),
-    straight('c', [300, 400], [250, 450], { size: 4 }),
-    straight('d', [470, 450], [420, 400]),
-    straight('alone', [100, 100], [100, 200]),
-  ])
-  // The axis starts in the middle of the page, at 360.
-  await takeUp(page, 'Match')
-  await expect(trial(page)).toContainText('2 pairs found, from 3 lines')
-  await clickAt(page, { x: 445, y: 425 })
-  await expect(trial(page)).toContainText('1 left out')
-  await page.keyboard.press('Enter')
-  const after = await saved(page)
-  expect(after.b!.weight).toMatchObject({
-    size: 8,
-    stops: [
-      { at: 0, left: 0.5, right: 2 },
-      { at: 1, left: 1, right: 1 },
-    ],
-  })
-  expect(after.d!.weight.size).toBe(10)
-  await enterPass(page, 'Deliver')
-  const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
-  const across = (x: number): number => widthAcross(contours, { x, y: 200 }, RIGHT)
-  expect(across(490)).toBeCloseTo(across(230), 1)
-})
-
-test('Sweep paints the copied weight on what it goes over, in one step', async ({ page }) => {
-  const locked = { ...newLinesLayer('Locked', [straight('shut', [100, 350], [500, 350])]), locked: true }
-  await weigh(page, [], {
-    layers: [
-      newLinesLayer('Lines', [
-        straight('from', [100, 100], [500, 100], {
-          size: 3,
-          stops: [
-            { at: 0, left: 0, right: 0 },
-            { at: 1, left: 1, right: 1 },
-          ],
-        }),
-        straight('one', [100, 200], [500, 200]),
-        straight('two', [100, 300], [500, 300]),
-      ]),
-      locked,
-    ],
-  })
-  await takeUp(page, 'Sweep')
-  await clickAt(page, { x: 300, y: 420 })
-  await expect(page.getByTestId('notice')).toContainText('No weight is copied yet')
-  await page.keyboard.down('Alt')
-  await clickAt(page, { x: 300, y: 100 })
-  await page.keyboard.up('Alt')
-  await expect(page.getByTestId('copied')).toContainText('3 px, 2 stops')
-  await dragThrough(page, [
-    { x: 300, y: 160 },
-    { x: 300, y: 400 },
-  ])
-  const after = await saved(page)
-  expect(after.one!.weight).toEqual(after.from!.weight)
-  expect(after.two!.weight).toEqual(after.from!.weight)
-  expect(after.shut!.weight.size).toBe(10)
-  await page.keyboard.press('Control+z')
-  expect((await saved(page)).one!.weight.size).toBe(10)
-  expect((await saved(page)).two!.weight.size).toBe(10)
 })
 
 /** Whether the canvas shows dark ink at a point of the page, 3 px beside it across. */

@@ -62,30 +62,6 @@ test.describe('Sketch', () => {
 })
 
 test.describe('Lines', () => {
-  test('the pen closes on its start, steps back, drops, and finishes with a double-click', async ({ page }) => {
-    await startDrawing(page)
-    await clickAt(page, { x: 100, y: 100 })
-    await clickAt(page, { x: 300, y: 100 })
-    await clickAt(page, { x: 500, y: 400 })
-    await page.keyboard.press('Backspace')
-    await clickAt(page, { x: 200, y: 250 })
-    await clickAt(page, { x: 100, y: 100 })
-    let [line] = linesOf(await savedDrawing(page))
-    expect(line!.path.closed).toBe(true)
-    expect(line!.path.nodes.map((n) => Math.round(n.at.y))).toEqual([100, 100, 250])
-    await clickAt(page, { x: 400, y: 300 })
-    await clickAt(page, { x: 500, y: 300 })
-    await page.keyboard.press('Escape')
-    await clickAt(page, { x: 400, y: 400 })
-    const end = await onScreen(page, { x: 600, y: 420 })
-    await page.mouse.dblclick(end.x, end.y)
-    const lines = linesOf(await savedDrawing(page))
-    expect(lines).toHaveLength(2)
-    ;[, line] = lines
-    expect(line!.path).toMatchObject({ closed: false })
-    expect(line!.path.nodes).toHaveLength(2)
-  })
-
   test('a pressure pen makes the width', async ({ page }) => {
     await startDrawing(page)
     await takeUp(page, 'Freehand')
@@ -102,36 +78,6 @@ test.describe('Lines', () => {
     expect(line!.weight.stops[0]!.left).toBeLessThan(0.5)
     expect(line!.weight.stops.at(-1)!.left).toBeGreaterThan(0.8)
     expect(line!.path.nodes.length).toBeLessThanOrEqual(9)
-  })
-
-  test('nodes and handles are moved; a locked layer says what to do', async ({ page }) => {
-    await startDrawing(page)
-    await clickAt(page, { x: 100, y: 100 })
-    await dragThrough(page, [
-      { x: 300, y: 200 },
-      { x: 360, y: 200 },
-    ])
-    await clickAt(page, { x: 500, y: 100 })
-    await page.keyboard.press('Enter')
-    await takeUp(page, 'Nodes')
-    await dragThrough(page, [
-      { x: 300, y: 200 },
-      { x: 300, y: 260 },
-    ])
-    await dragThrough(page, [
-      { x: 360, y: 260 },
-      { x: 360, y: 300 },
-    ])
-    const [line] = linesOf(await savedDrawing(page))
-    const [, node] = line!.path.nodes
-    expect(node!.at.y).toBeCloseTo(260, 0)
-    expect(node!.out!.y).toBeCloseTo(300, 0)
-    expect(node!.in!.y).toBeLessThan(250)
-    await page.getByRole('button', { name: 'Lock Lines', exact: true }).click()
-    await takeUp(page, 'Pen')
-    await clickAt(page, { x: 50, y: 50 })
-    await expect(page.getByTestId('notice')).toContainText('Layer "Lines" is locked. Unlock it')
-    expect(linesOf(await savedDrawing(page))).toHaveLength(1)
   })
 
   test('a chosen line moves, is copied, pasted, nudged and deleted by keys', async ({ page }) => {
@@ -188,35 +134,6 @@ test.describe('Weight', () => {
     await page.keyboard.press('Delete')
     expect((await now()).stops).toHaveLength(2)
   })
-
-  test('a drag on the ribbon adds a stop; Alt takes one side', async ({ page }) => {
-    await startDrawing(page)
-    await clickAt(page, { x: 100, y: 200 })
-    await clickAt(page, { x: 600, y: 200 })
-    await page.keyboard.press('Enter')
-    await enterPass(page, 'Weight')
-    const box = (await page.getByTestId('ribbon').boundingBox())!
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height * 0.3)
-    await page.keyboard.down('Alt')
-    await page.mouse.down()
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height * 0.3 - 10, { steps: 4 })
-    await page.mouse.up()
-    await page.keyboard.up('Alt')
-    const [line] = linesOf(await savedDrawing(page))
-    expect(line!.weight.stops).toHaveLength(4)
-    expect(line!.weight.stops[2]!.at).toBeCloseTo(0.5, 1)
-    expect(line!.weight.stops[2]!.left).toBeGreaterThan(1.1)
-    expect(line!.weight.stops[2]!.right).toBe(1)
-    expect([line!.weight.stops[1], line!.weight.stops[3]]).toMatchObject([{ left: 1 }, { left: 1 }])
-    // Without a mouse: a stop beside the chosen one, taken on by the arrow keys.
-    await page.getByRole('button', { name: 'Add stop' }).click()
-    await page.getByTestId('stop-3').focus()
-    await page.keyboard.press('Shift+ArrowUp')
-    const [after] = linesOf(await savedDrawing(page))
-    expect(after!.weight.stops).toHaveLength(5)
-    expect(after!.weight.stops[3]!.at).toBeCloseTo((after!.weight.stops[2]!.at + after!.weight.stops[4]!.at) / 2, 6)
-    expect(after!.weight.stops[3]!.left).toBeGreaterThan(1.1)
-  })
 })
 
 test('arrow keys on a slider move the slider, not the chosen line', async ({ page }) => {
@@ -255,17 +172,4 @@ test('keys: passes, zoom, bare centrelines, held instrument, and the card of key
   await expect(page.getByRole('dialog')).toContainText('Whole page')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('dialog')).toHaveCount(0)
-})
-
-test('undo while the pen lays a line takes back its last node, then the step before', async ({ page }) => {
-  await startDrawing(page)
-  await clickAt(page, { x: 100, y: 100 })
-  await clickAt(page, { x: 300, y: 100 })
-  await page.keyboard.press('Enter')
-  for (const x of [100, 300, 500]) await clickAt(page, { x, y: 300 })
-  await page.keyboard.press('Control+z')
-  await page.keyboard.press('Enter')
-  expect(linesOf(await savedDrawing(page)).map((l) => l.path.nodes.length)).toEqual([2, 2])
-  await page.keyboard.press('Control+z')
-  expect(linesOf(await savedDrawing(page))).toHaveLength(1)
 })

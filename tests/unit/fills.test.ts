@@ -15,7 +15,7 @@ import { edgeOf, holdOf } from '#core/ink/regions/edge'
 import { openInk } from '#core/ink/open-ink'
 import { regionHitAt } from '#core/ink/session/region-hits'
 import { shapesOf } from '#core/ink/shapes-of'
-import { leavingShapes } from '#core/ink/fills/knockout'
+import { knockedOutShapes } from '#core/ink/fills/knockout'
 import { SideFinder } from '#core/ink/regions/side-finder'
 import { atOnce } from '#core/turns'
 import { documentOf, SCENARIO } from '../../demo/scenario'
@@ -303,7 +303,7 @@ describe.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('%s, ev
       }
     }
     expect({ red, beyond }).toEqual({ red: 0, beyond: 0 })
-    expect(new Set(leavingShapes(shapes, d.inks, 'cut-out', { tolerance: 0.05 }).map((s) => s.ink))).toEqual(
+    expect(new Set(knockedOutShapes(shapes, d.inks, 'cut-out', { tolerance: 0.05 }).map((s) => s.ink))).toEqual(
       new Set([...lines.map((l) => l.ink), 'cream']),
     )
   })

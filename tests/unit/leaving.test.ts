@@ -8,7 +8,7 @@ import { cubicsOfPath } from '#core/geometry/path'
 import { shapesOf } from '#core/ink/shapes-of'
 import { intersectShapes, unionShapes } from '#core/shapes/combine'
 import type { Leaving } from '#core/ink/fills/knockout'
-import { leavingShapes } from '#core/ink/fills/knockout'
+import { knockedOutShapes } from '#core/ink/fills/knockout'
 import { seeded } from './support/random-lines'
 
 const TOLERANCE = 0.05
@@ -38,7 +38,7 @@ function tangle(seed: number): Drawing {
   }
 }
 const leave = (d: Drawing, how: Leaving): Shape[] =>
-  leavingShapes(shapesOf(d).shapes, d.inks, how, { tolerance: TOLERANCE })
+  knockedOutShapes(shapesOf(d).shapes, d.inks, how, { tolerance: TOLERANCE })
 const areaOf = (contours: Shape['contours']): number => contours.reduce((n, c) => n + areaOfCubics(cubicsOfPath(c)), 0)
 
 /** Rendered at 4x over `ground`, grey 0..255. */

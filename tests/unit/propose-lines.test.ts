@@ -90,14 +90,14 @@ describe('lines proposed from a sketch', () => {
     async () => {
       let [met, sought] = [0, 0]
       for (const [n, kind] of KINDS.entries()) {
-        const names = Array.from({ length: 8 }, (_, i) => icons[(n * 613 + i * 389 + 101) % icons.length]!)
+        const names = Array.from({ length: 6 }, (_, i) => icons[(n * 613 + i * 389 + 101) % icons.length]!)
         const { image, paths } = await iconSketch(names, kind, 300 + n)
         const result = judged(shown(image), paths.map(halved))
         expectGood(result)
         met += result.junctions * result.sought
         sought += result.sought
       }
-      expect(sought).toBeGreaterThan(100)
+      expect(sought).toBeGreaterThan(75)
       expect(met / sought).toBeGreaterThan(0.85)
     },
   )

@@ -269,8 +269,9 @@ describe('an end that meets a line', () => {
     )
   })
 
-  const made = SCENARIO.flatMap((make) =>
-    [0, null].map(
+  // As expanded one of them is enough: what simplifying does comes on top.
+  const made = SCENARIO.flatMap((make, i) =>
+    (i === 4 ? [0, null] : [null]).map(
       (simplify) => [make().name, simplify === 0 ? 'as expanded' : 'as delivered', make(), simplify] as const,
     ),
   )

@@ -3,7 +3,7 @@ import { isKept, wholeTrace } from '../../model/line-trace'
 import type { Drawing, PenTrace, Shape, TraceSample } from '../../model/model'
 import { openInk } from '../../ink/open-ink'
 import { atOnce } from '../../turns'
-import { leavingShapes } from '../../ink/fills/knockout'
+import { knockedOutShapes } from '../../ink/fills/knockout'
 import { zipOf } from '../archive/zip'
 import { fileNameOf } from '../file-name'
 import { writeInkml } from '../inkml/write-inkml'
@@ -58,7 +58,7 @@ export const outlinesOf = (
   { leaving, svg, ground }: DeliverySettings,
 ): { svg: string; shapes: Shape[] } => {
   const own = svg.groups === 'layer' && leaving !== 'one' ? atOnce(openInk(drawing).shapesInLayers()).shapes : shapes
-  const left = leavingShapes(own, drawing.inks, leaving, shapeSettingsOf(drawing))
+  const left = knockedOutShapes(own, drawing.inks, leaving, shapeSettingsOf(drawing))
   return { svg: writeSvg(drawing, { content: 'outlines', shapes: left, ...svg, ground }), shapes: left }
 }
 
@@ -103,7 +103,7 @@ async function one(
       // What writes it is large, and read only when one is asked for.
       const { writePdf } = await import('../pdf/write-pdf')
       const { tolerance } = shapeSettingsOf(drawing)
-      const left = settings.pdf.separate ? shapes : leavingShapes(shapes, drawing.inks, settings.leaving, { tolerance })
+      const left = settings.pdf.separate ? shapes : knockedOutShapes(shapes, drawing.inks, settings.leaving, { tolerance })
       return {
         name: `${base}.pdf`,
         mediaType: 'application/pdf',
@@ -123,7 +123,7 @@ async function one(
         mediaType: 'image/png',
         bytes: await by.picture({
           ...pictureSize(drawing.page, settings.picture),
-          shapes: leavingShapes(shapes, drawing.inks, settings.leaving, shapeSettingsOf(drawing)),
+          shapes: knockedOutShapes(shapes, drawing.inks, settings.leaving, shapeSettingsOf(drawing)),
           drawing,
           ground: settings.ground,
           tones,

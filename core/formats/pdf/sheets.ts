@@ -1,7 +1,7 @@
 import type { Drawing, Shape } from '../../model/model'
 import type { Vec } from '../../geometry/point'
 import { colourIn } from '../../model/inks'
-import { leavingShapes } from '../../ink/fills/knockout'
+import { knockedOutShapes } from '../../ink/fills/knockout'
 import type { PdfOptions } from './pdf-options'
 import { printInkOf } from './print-ink'
 
@@ -25,7 +25,7 @@ export function sheetsOf(
   { shapes, separate, tolerance }: Pick<PdfOptions, 'shapes' | 'separate' | 'tolerance'>,
 ): Sheet[] {
   if (!separate) return [{ ink: null, name: drawing.name, shapes }]
-  const parts = leavingShapes(shapes, drawing.inks, 'cut-out', { tolerance })
+  const parts = knockedOutShapes(shapes, drawing.inks, 'cut-out', { tolerance })
   return [...new Set(parts.map((s) => s.ink))].map((ink) => ({
     ink,
     name: labelOf(drawing, ink),

@@ -12,7 +12,7 @@ import { LineWidth } from '../../weight/half-widths'
 import { shownParts } from '../../relations/shown'
 import { outlineOf } from '../../outline/expand'
 import type { Met, MeetingEnd } from './protrusions'
-import { withoutPokes } from './protrusions'
+import { withoutProtrusions } from './protrusions'
 import type { Neighbour } from './inked'
 import { runIn } from './run-in'
 
@@ -65,8 +65,8 @@ export function tucked(
     if (own) ink = withoutOwnPokes(line, ink, contact, own.at, end, tolerance)
     else {
       const longer = contact.touched.some((t) => !t.ends) ? runIn(line, ink, contact, others, tolerance) : null
-      const kept = longer && withoutPokes(longer.contours, { ...end, ranIn: true }, tolerance)
-      ink = kept && !longer.strays(kept) ? kept : withoutPokes(ink, end, tolerance)
+      const kept = longer && withoutProtrusions(longer.contours, { ...end, ranIn: true }, tolerance)
+      ink = kept && !longer.strays(kept) ? kept : withoutProtrusions(ink, end, tolerance)
     }
   }
   return ink
@@ -209,7 +209,7 @@ function stripsOf(line: Line, { at: tip, outward }: EndContact, wide: number, to
   })
 }
 
-/** As `withoutPokes`, where a line's end meets its own body: half way between the two it is taken for two lines. */
+/** As `withoutProtrusions`, where a line's end meets its own body: half way between the two it is taken for two lines. */
 function withoutOwnPokes(
   line: Line,
   ink: readonly Cubic[][],
@@ -226,7 +226,7 @@ function withoutOwnPokes(
   const [last, body] = end === 'last' ? [before, after] : [after, before]
   const tail = outlineOf({ ...line, snips: [...line.snips, last] }, tolerance)
   const rest = outlineOf({ ...line, snips: [...line.snips, body] }, tolerance)
-  const kept = withoutPokes(
+  const kept = withoutProtrusions(
     tail,
     { ...met, rest: [], within: [{ contours: rest, under: false }, ...met.within] },
     tolerance,

@@ -11,7 +11,7 @@ import { edgeOf, holdOf } from '../regions/edge'
 import type { Face } from '../regions/faces'
 import type { Paper } from '../regions/regions'
 import { boxOfSides, finderOf } from '../regions/side-finder'
-import { underRun } from './trapping'
+import { trapped } from './trapping'
 
 /** What became of a fill. */
 export interface Poured {
@@ -145,7 +145,7 @@ export class Fills {
         key,
         (known = {
           edge,
-          contours: underRun(face, edge, under === undefined ? null : under * drawing.page.pxPerMm, {
+          contours: trapped(face, edge, under === undefined ? null : under * drawing.page.pxPerMm, {
             tolerance,
             perPx,
           }),
@@ -172,7 +172,7 @@ export class Fills {
     const edge = edgeOf({ ...open, contours, hollow: [false, ...open.hollow] }, finder, bridges, perPx)
     // The page ends at its border: nothing runs beneath that.
     const face = { contours, hollow: [false, ...open.hollow], box: null }
-    return underRun(
+    return trapped(
       face,
       [edge[0]!.map((p) => ({ ...p, middle: 0 })), ...edge.slice(1)],
       fill.under === undefined ? null : fill.under * drawing.page.pxPerMm,

@@ -21,7 +21,7 @@ const LIGHT = 0.5
  *
  * @throws InputError for a coordinate or tolerance that is not a number
  */
-export function leavingShapes(
+export function knockedOutShapes(
   shapes: readonly Shape[],
   inks: readonly Ink[],
   leaving: Leaving,

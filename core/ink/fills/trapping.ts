@@ -23,7 +23,7 @@ const SLACK = 0.25
  * The shape of a fill: its region, and beneath the ink about it up to its middle, or up to `under` px where that is less.
  * It goes beneath all of an island that has no paper of its own.
  */
-export function underRun(
+export function trapped(
   face: Face,
   edge: Edge,
   under: number | null,

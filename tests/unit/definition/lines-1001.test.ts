@@ -1,3 +1,0 @@
-import { judgeMany } from '../support/judge-many'
-
-judgeMany(1001, 1500)

@@ -1,0 +1,4 @@
+import { judgeMany } from '../support/judge-many'
+
+// Thousands more are in `npm run soak`.
+judgeMany(1, 400)
