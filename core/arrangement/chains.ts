@@ -23,6 +23,7 @@ export interface Chains {
 const NONE = -1
 const BRANCH = -2
 
+/** The chains of an arrangement: runs of live edges between vertices at which anything else begins, ends or crosses. */
 export function chainsOf({ edges: s }: Arrangement): Chains {
   const kept = keptOf(s)
   const n = kept.length

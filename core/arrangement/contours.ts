@@ -11,6 +11,7 @@ export function loopOfPath(path: Path): Loop {
   return cubics.map(whole)
 }
 
+/** Closed contours, px, as closed paths. */
 export const toPaths = (contours: readonly Cubic[][]): Path[] => contours.map((c) => pathOfCubics(c, true, 1e-6))
 
 /** Checks the tolerance shared by the core's doors: a positive number of px. */

@@ -12,11 +12,17 @@ export interface Arc {
 /** Arcs that follow one another and close. */
 export type Loop = Arc[]
 
+/** All of a curve, from its start to its end. */
 export const whole = (curve: Cubic): Arc => ({ curve, t0: 0, t1: 1 })
+/** All of a curve, from its end to its start. */
 export const backwards = (curve: Cubic): Arc => ({ curve, t0: 1, t1: 0 })
+/** The straight arc from `a` to `b`, px. */
 export const segment = (a: Vec, b: Vec): Arc => whole(straight(a, b))
+/** Straight arcs from point to point, px; one fewer than points. */
 export const polyline = (...points: Vec[]): Arc[] => points.slice(1).map((p, i) => segment(points[i]!, p))
+/** The closed loop of straight arcs through some points, px; empty for none. */
 export const loopOfPoints = (points: readonly Vec[]): Loop => (points.length ? polyline(...points, points[0]!) : [])
+/** A loop travelled the other way. */
 export const reverseLoop = (loop: Loop): Loop => loop.map((a) => ({ curve: a.curve, t0: a.t1, t1: a.t0 })).reverse()
 
 /** Arcs along `curves` from the last to the first, backwards. */
@@ -34,7 +40,9 @@ export function cutFrom(piece: Cubic, arc: Arc): Cubic {
 /** The arc that a cubic of a contour is: of the curve that it was cut from, else all of itself. */
 export const arcOf = (c: Cubic): Arc => cuts.get(c) ?? whole(c)
 
+/** Where an arc begins, px. */
 export const startOf = ({ curve, t0 }: Arc): Vec => (t0 === 0 ? curve.p0 : t0 === 1 ? curve.p3 : pointAt(curve, t0))
+/** Where an arc ends, px. */
 export const endOf = ({ curve, t1 }: Arc): Vec => (t1 === 1 ? curve.p3 : t1 === 0 ? curve.p0 : pointAt(curve, t1))
 
 /** A contour as a loop. Ends of pieces were moved onto each other when they were cut: what that left open is bridged. */

@@ -23,6 +23,7 @@ export interface PlanarMap {
   faces: number
 }
 
+/** The planar map of an arrangement: half-chains in order about each vertex, and the faces between them. */
 export function planarMap(arrangement: Arrangement): PlanarMap {
   const chains = chainsOf(arrangement)
   const halves = 2 * chains.count

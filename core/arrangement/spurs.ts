@@ -13,7 +13,9 @@ export interface Cut {
   t1: number
 }
 
+/** Whether a parameter is that of an end of its curve. */
 export const isEnd = (t: number): boolean => t === 0 || t === 1
+/** The end of a cubic at t = 0 or 1. */
 export const endOf = (c: Cubic, t: number): Vec => (t === 0 ? c.p0 : c.p3)
 
 /** Two curves are a spur's own; a third is another. */

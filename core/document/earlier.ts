@@ -17,6 +17,7 @@ export function withIds(retouches: readonly OldRetouch[]): Amendment[] {
   })
 }
 
+/** Settings as they are now, of a form that tolerances had before they were meant at the usual page. */
 export function newSettings({ retouches: _, ...settings }: OldSettings, page: Page): Settings {
   return { ...settings, shapes: settingsForPage(settings.shapes, page) }
 }

@@ -7,12 +7,14 @@ import type { Vec } from '../geometry/point'
 /** Coordinates of a document are whole multiples of a hundred-thousandth of a px: moves are exact, there and back. */
 const PER_PX = 1e5
 
+/** A coordinate, px, on the grid of documents; what is no finite number stays as it is. */
 export const onGrid = (v: number): number => {
   // Adding nothing makes minus zero zero: JSON knows only one.
   const near = Math.round(v * PER_PX) / PER_PX + 0
   return Number.isFinite(near) ? near : v
 }
 
+/** A point with both coordinates on the grid. */
 export const pointOnGrid = (p: Vec): Vec => ({ x: onGrid(p.x), y: onGrid(p.y) })
 
 const isOnGrid = ({ x, y }: Vec): boolean => onGrid(x) === x && onGrid(y) === y

@@ -8,6 +8,7 @@ export interface History {
   redo: Edit[]
 }
 
+/** The history of a drawing in which nothing was done yet. */
 export const emptyHistory = (): History => ({ undo: [], redo: [] })
 
 /** The history after one more edit of the journal. An undo moves the last step over, an edit forgets what was undone. */

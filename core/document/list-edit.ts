@@ -26,6 +26,7 @@ export function withField(record: object, fields: Path, value: unknown, path: Pa
   return next
 }
 
+/** The error of a patch whose place in a document is not there. */
 export const unfit = (path: Path): UnfitPatch => new UnfitPatch(`nothing is there to change at ${path.join('/')}`)
 
 /** A list under change, by ids. */

@@ -69,6 +69,7 @@ const OPTIONAL: Record<Lacking<Records>, true> = {
   lit: true,
 }
 
+/** Whether a field of a record may be absent. */
 export const isOptional = (field: string): boolean => Object.hasOwn(OPTIONAL, field)
 
 /** A drawing whose lists that it may lack are not there where they are empty: there is one form of having none. */

@@ -61,5 +61,6 @@ export const LISTS = ['inks', 'amendments', 'fills'] as const
 /** Records that are changed field by field, so that two windows that change different fields both keep theirs. */
 export const BY_FIELD: readonly string[] = ['weight', 'finish', 'trace', 'settings', 'shapes']
 
+/** Whether a value is a plain record: no list, not null. */
 export const isRecord = (v: unknown): v is Record<string, unknown> =>
   typeof v === 'object' && v !== null && !Array.isArray(v)

@@ -4,14 +4,22 @@ import type { Path, PathNode } from '../geometry/path'
 
 useWords()
 
+/** Coordinates are no farther from 0 than this, px. */
 export const LARGEST = 1e7
+/** A required number, never read out of a text. */
 export const number = () => yup.number().strict().required()
+/** A required coordinate, px. */
 export const coordinate = () => number().min(-LARGEST).max(LARGEST)
+/** A required factor, 0..1000. */
 export const factor = () => number().min(0).max(1000)
+/** A share 0..1, if it is there. */
 export const share = () => yup.number().strict().min(0).max(1)
+/** A required text of at most `most` characters. */
 export const text = (most: number) => yup.string().strict().required().max(most)
+/** A required id. */
 export const id = () => text(80)
 
+/** Whether a value is a coordinate. */
 export const isCoordinate = (v: unknown): boolean => typeof v === 'number' && v >= -LARGEST && v <= LARGEST
 
 const isVec = (v: unknown): boolean => {
@@ -58,8 +66,10 @@ export function nodeProblem(n: Partial<PathNode>): string | null {
 /** The field of a path's nodes that cannot be used, if any. */
 export const pathProblem = (path: Path): string | null => path.nodes.map(nodeProblem).find((p) => p) ?? null
 
+/** Nodes of a path, at most 20,000, each checked by hand: a schema a node would be slow. */
 export const nodes = records<PathNode>(20_000, nodeProblem)
 
+/** A point, px. */
 export const place = yup
   .mixed()
   .test((v, context) => isVec(v) || context.createError({ message: `${context.path} cannot be used` }))

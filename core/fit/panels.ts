@@ -12,6 +12,7 @@ const FEWEST = 8
 
 /** What `CurveSource.sample` writes. */
 export type Sample = Float64Array<ArrayBuffer>
+/** Room for one sample of a curve source, as `CurveSource.sample` writes it. */
 export const newSample = (): Sample => new Float64Array(5)
 
 /** Takes the panel from t0 to t1 of a part, with the samples at its ends and in its middle. */

@@ -9,11 +9,13 @@ export interface Box {
   maxY: number
 }
 
+/** The box that holds nothing: united with another it is that other. */
 export const emptyBox = (): Box => ({ minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity })
 /** Whether one box lies within another, edges included. */
 export const holdsBox = (a: Box, b: Box): boolean =>
   a.minX <= b.minX && a.minY <= b.minY && a.maxX >= b.maxX && a.maxY >= b.maxY
 
+/** Whether a box holds no point. */
 export const isEmptyBox = (b: Box): boolean => !(b.minX <= b.maxX && b.minY <= b.maxY)
 
 /** Grows `b` in place to hold (x, y). */
@@ -24,6 +26,7 @@ export function include(b: Box, x: number, y: number): void {
   if (y > b.maxY) b.maxY = y
 }
 
+/** The least box that holds two others. */
 export function uniteBoxes(a: Box, b: Box): Box {
   return {
     minX: Math.min(a.minX, b.minX),
@@ -41,12 +44,15 @@ export const grown = (b: Box, by: number): Box => ({
   maxY: b.maxY + by,
 })
 
+/** Whether two boxes have a point in common, edges included. */
 export const overlap = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY
 
+/** Whether a point lies in a box, edges included. */
 export const isWithin = ({ x, y }: Vec, { minX, minY, maxX, maxY }: Box): boolean =>
   x >= minX && x <= maxX && y >= minY && y <= maxY
 
+/** The least box that holds some points; the empty box for none. */
 export function boxOfPoints(points: Iterable<Vec>): Box {
   const b = emptyBox()
   for (const p of points) include(b, p.x, p.y)
@@ -60,6 +66,7 @@ export function boxOfCubic(c: Cubic): Box {
   return b
 }
 
+/** The least box that holds some curves, their extremes included. */
 export function boxOfCubics(cubics: Iterable<Cubic>): Box {
   const b = emptyBox()
   for (const c of cubics) includeCubic(b, c)

@@ -9,11 +9,13 @@ export interface Cubic {
   p3: Vec
 }
 
+/** A cubic by its control points, px. */
 export const cubic = (p0: Vec, p1: Vec, p2: Vec, p3: Vec): Cubic => ({ p0, p1, p2, p3 })
 
 /** The straight segment from `a` to `b` as a cubic of even speed. */
 export const straight = (a: Vec, b: Vec): Cubic => ({ p0: a, p1: lerp(a, b, 1 / 3), p2: lerp(a, b, 2 / 3), p3: b })
 
+/** The point at t, 0..1 (de Casteljau's sum in powers of t and 1 - t). */
 export function pointAt(c: Cubic, t: number): Vec {
   const s = 1 - t
   const a = s * s * s
@@ -114,6 +116,7 @@ export function split(c: Cubic, t: number): [Cubic, Cubic] {
   return [cubic(c.p0, a, e, g), cubic(g, f, d, c.p3)]
 }
 
+/** The same curve from its end to its start. */
 export const reverse = (c: Cubic): Cubic => cubic(c.p3, c.p2, c.p1, c.p0)
 
 /** The part of `c` from t0 to t1; runs backwards when t0 > t1. The whole curve comes back untouched. */

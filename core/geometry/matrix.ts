@@ -6,6 +6,7 @@ export type Matrix = readonly [number, number, number, number, number, number]
 
 export const IDENTITY: Matrix = [1, 0, 0, 1, 0, 0]
 
+/** A point put through an affine matrix, as in SVG. */
 export const mapped = ([a, b, c, d, e, f]: Matrix, { x, y }: Vec): Vec => ({
   x: a * x + c * y + e,
   y: b * x + d * y + f,

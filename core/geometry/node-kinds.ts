@@ -5,6 +5,7 @@ import { along, direction, distance, subtract } from './point'
 /** How a node's handles go together: turning as one, each by itself, or drawn in. */
 export type HandleKind = 'linked' | 'free' | 'retracted'
 
+/** How a node's handles go together now. */
 export function handleKindOf(node: PathNode): HandleKind {
   if (!node.in && !node.out) return 'retracted'
   return node.joint === 'smooth' ? 'linked' : 'free'

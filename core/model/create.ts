@@ -19,6 +19,7 @@ export const UNTITLED = 'Untitled drawing'
 
 export const BLACK: Ink = { id: 'black', name: 'Black', colour: '#211c1a' }
 
+/** A weight of the same width everywhere, `size` px, without tapers. */
 export const evenWeight = (size: number): Weight => ({
   size,
   stops: [{ at: 0, left: 1, right: 1 }],
@@ -28,6 +29,7 @@ export const evenWeight = (size: number): Weight => ({
   pinned: false,
 })
 
+/** The finish of a fresh line: round caps and joins, in the middle of its path, whole. */
 export const roundFinish = (): Finish => ({
   startCap: 'round',
   endCap: 'round',
@@ -37,6 +39,7 @@ export const roundFinish = (): Finish => ({
   dash: [],
 })
 
+/** A fresh line on a path, black and even unless `over` says otherwise. */
 export function newLine(path: Path, over: Partial<Omit<Line, 'path'>> = {}): Line {
   return {
     id: newId(),
@@ -51,6 +54,7 @@ export function newLine(path: Path, over: Partial<Omit<Line, 'path'>> = {}): Lin
   }
 }
 
+/** A fresh layer of lines, visible and open. */
 export const newLinesLayer = (name: string, items: Line[] = []): LinesLayer => ({
   id: newId(),
   name,
@@ -61,6 +65,7 @@ export const newLinesLayer = (name: string, items: Line[] = []): LinesLayer => (
   items,
 })
 
+/** A fresh layer of solids, visible and open. */
 export const newFillsLayer = (name: string, items: Shape[] = []): ShapesLayer => ({
   id: newId(),
   name,
@@ -85,6 +90,7 @@ export const newSketchLayer = (sketch: Sketch): SketchLayer => ({
 /** 120 x 87 mm at 6 px per mm: about the size of a seed packet. */
 export const defaultPage = (): Page => ({ width: 720, height: 524, unit: 'mm', pxPerMm: 6 })
 
+/** A fresh drawing on the usual page, with one layer of lines unless `over` says otherwise. */
 export function newDrawing(name: string, over: Partial<Drawing> = {}): Drawing {
   return {
     id: newId(),

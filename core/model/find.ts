@@ -54,6 +54,7 @@ export function changedBesides(before: Drawing | null, after: Drawing, ids: read
   })
 }
 
+/** The layers of sketches, bottom to top. */
 export const sketchLayers = (drawing: Drawing): SketchLayer[] =>
   drawing.layers.filter((l): l is SketchLayer => l.kind === 'sketch')
 
@@ -70,6 +71,7 @@ export const topSketch = (drawing: Drawing): Sketch | null =>
     .flatMap((l) => l.items)
     .at(-1) ?? null
 
+/** The layers of solids, bottom to top. */
 export const shapesLayers = (drawing: Drawing): ShapesLayer[] =>
   drawing.layers.filter((l): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills')
 

@@ -37,10 +37,12 @@ export const PAGE_CHOICES: readonly PaperSize[] = SIZES.flatMap((s) => [
 /** Pixels to a mm of a new page. */
 const PX_PER_MM = 6
 
-/** Smallest and largest side of a page, mm. */
+/** Smallest side of a page, mm. */
 export const SMALLEST_SIDE = 1
+/** Largest side of a page, mm. */
 export const LARGEST_SIDE = 5000
 
+/** A page of some width and height in mm. */
 export const pageInMm = (width: number, height: number, pxPerMm = PX_PER_MM): Page => ({
   width: width * pxPerMm,
   height: height * pxPerMm,

@@ -35,12 +35,14 @@ const itemsIn = <T>(layers: readonly { items: T[] }[]): T[] =>
 /** Layers of lines from the bottom of the stack to the top, as far as they are open; `alone` is the id of a layer looked at alone. */
 export const openLineLayers = ({ layers }: Layers, alone: string | null = null): LinesLayer[] =>
   layers.filter(ofLines).filter((l) => isOpen(l, alone))
+/** As `openLineLayers`, of solids. */
 export const openSolidLayers = ({ layers }: Layers, alone: string | null = null): ShapesLayer[] =>
   layers.filter(ofSolids).filter((l) => isOpen(l, alone))
 
 /** Lines, and solids, that a hand may take. */
 export const openLines = (drawing: Layers, alone: string | null = null): readonly Line[] =>
   itemsIn(openLineLayers(drawing, alone))
+/** Solids that a hand may take. */
 export const openSolids = (drawing: Layers, alone: string | null = null): readonly Shape[] =>
   itemsIn(openSolidLayers(drawing, alone))
 

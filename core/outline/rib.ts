@@ -18,6 +18,7 @@ export interface Rib {
   width: number
 }
 
+/** Room for one rib, all zeros. */
 export const newRib = (): Rib => ({
   cx: 0,
   cy: 0,

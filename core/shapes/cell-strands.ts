@@ -53,6 +53,7 @@ export const isSameStrand = (a: Strand, b: Strand): boolean =>
 
 const isSameGate = (a: Gate | null, b: Gate | null): boolean =>
   a === b || (!!a && !!b && a.side === b.side && a.at === b.at)
+/** Whether two pieces are the same stretch of the same curve. */
 export const isSamePiece = (a: Piece, b: Piece): boolean =>
   a.curve === b.curve && a.t0 === b.t0 && a.t1 === b.t1 && isSame(a.start, b.start) && isSame(a.end, b.end)
 const isSame = (a: Vec, b: Vec): boolean => a.x === b.x && a.y === b.y

@@ -24,6 +24,7 @@ const rowAt = (l: Lattice, y: number): number => Math.floor((y - l.originY) / l.
 const columnStart = (l: Lattice, i: number): number => l.originX + i * l.size
 const rowStart = (l: Lattice, j: number): number => l.originY + j * l.size
 
+/** The bounds of the cell in a column and row, px. */
 export const cellBox = (l: Lattice, i: number, j: number): Box => ({
   minX: columnStart(l, i),
   minY: rowStart(l, j),
@@ -33,6 +34,7 @@ export const cellBox = (l: Lattice, i: number, j: number): Box => ({
 
 /** One number for a cell, and the cell of a number. */
 export const keyOf = (i: number, j: number): number => (i + FAR) * ROWS + (j + FAR)
+/** The column and row of a cell by its key. */
 export const cellOf = (key: number): [column: number, row: number] => [Math.floor(key / ROWS) - FAR, (key % ROWS) - FAR]
 
 /** The columns and rows that a box reaches into, and one more on each side; null where they cannot be told apart any more. */

@@ -20,6 +20,7 @@ const OUTER = 0.25
 /** A cell takes in a little of its surroundings, as a share of its size, so that its sides lie within what is arranged. */
 const MARGIN = 0.02
 
+/** The box about a cell in which curves are kept as they are, px. */
 export const nearBox = (cell: Box): Box => grown(cell, MARGIN * Math.max(cell.maxX - cell.minX, cell.maxY - cell.minY))
 
 /**

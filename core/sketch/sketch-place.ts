@@ -30,6 +30,7 @@ export const cornersOf = (s: Place): [Vec, Vec, Vec, Vec] => [
   fromShares(s, { x: 0, y: 1 }),
 ]
 
+/** Whether a point of the page, px, lies on a sketch. */
 export const isOnSketch = (s: Place, p: Vec): boolean => {
   const q = toShares(s, p)
   return q.x >= 0 && q.x <= 1 && q.y >= 0 && q.y <= 1

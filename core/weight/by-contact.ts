@@ -25,6 +25,7 @@ export interface EndProposal extends EndContact {
   verdict: Verdict
 }
 
+/** One text for an end of a line. */
 export const keyOfEnd = ({ line, end }: Pick<EndContact, 'line' | 'end'>): string => `${line} ${end}`
 
 /** The craft's rule: an end that floats tapers, and so do two that run out to one point; an end that touches is full. */

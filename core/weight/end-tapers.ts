@@ -9,6 +9,7 @@ const SHORTEST = 0.5
 
 const FIELD = { first: 'start', last: 'end' } as const
 
+/** The taper at an end of a line, if it has one. */
 export const taperAtEnd = (weight: Weight, end: End): Taper | null => weight[FIELD[end]]
 
 /** `weight` with a taper at an end, or none. */

@@ -103,7 +103,9 @@ async function one(
       // What writes it is large, and read only when one is asked for.
       const { writePdf } = await import('../pdf/write-pdf')
       const { tolerance } = shapeSettingsOf(drawing)
-      const left = settings.pdf.separate ? shapes : knockedOutShapes(shapes, drawing.inks, settings.leaving, { tolerance })
+      const left = settings.pdf.separate
+        ? shapes
+        : knockedOutShapes(shapes, drawing.inks, settings.leaving, { tolerance })
       return {
         name: `${base}.pdf`,
         mediaType: 'application/pdf',

@@ -15,6 +15,7 @@ export interface Clip {
 
 const shapeOf = (contours: readonly Path[]): Shape => ({ id: '', contours: [...contours], ink: '', from: [] })
 
+/** A clip of closed contours, px, and their bounds. */
 export const clipOf = (contours: readonly Path[]): Clip => ({
   contours: [...contours],
   box: boxOfPaths(contours),

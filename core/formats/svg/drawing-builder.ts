@@ -158,6 +158,7 @@ function boxOfItem(item: Line | Shape): Box {
   return 'path' in item ? grown(box, item.weight.size) : box
 }
 
+/** Bounds of the curves of some paths, px. */
 export const boxOfPaths = (paths: readonly Path[]): Box => boxOfCubics(paths.flatMap(cubicsOfPath))
 
 const EVERYWHERE: Box = { minX: -Infinity, minY: -Infinity, maxX: Infinity, maxY: Infinity }

@@ -47,6 +47,7 @@ export const SKIPPED = new Set([
   'set',
 ])
 
+/** The rectangle of a view box, put through a matrix. */
 export const rectangle = ({ x, y, width, height }: ViewBox, matrix: Matrix): Path => ({
   closed: true,
   nodes: [

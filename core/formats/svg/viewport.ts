@@ -9,6 +9,7 @@ export interface ViewBox {
   height: number
 }
 
+/** The four numbers of a viewBox attribute; null where there are no such, or its size is not above 0. */
 export function viewBoxOf(text: string | undefined): ViewBox | null {
   const v = (text ?? '')
     .trim()

@@ -47,7 +47,11 @@ const UNDER = 3
  * areas: the one that the line's middle comes from, and all others along it, are its body; what borders on the meeting
  * and is none of these pokes out. Curves that nothing cuts come back as they are; the same contours when nothing pokes out.
  */
-export function withoutProtrusions(contours: readonly Cubic[][], end: MeetingEnd, tolerance: number): readonly Cubic[][] {
+export function withoutProtrusions(
+  contours: readonly Cubic[][],
+  end: MeetingEnd,
+  tolerance: number,
+): readonly Cubic[][] {
   if (!mayPoke(end)) return contours
   const groups = [contours, ...end.within.map((m) => m.contours)].map((g) => g.map(loopOf))
   const arrangement = arrange(groups, tolerance)

@@ -23,6 +23,7 @@ export interface Failure {
   message: string
 }
 
+/** The region of some closed contours, px. */
 export const regionOf = (contours: readonly Cubic[][]): Region => ({ contours, box: boxOfCubics(contours.flat()) })
 
 /** The outlines of lines and solids at one tolerance, px, kept for as long as these are the same objects. */

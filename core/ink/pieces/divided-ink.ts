@@ -166,4 +166,5 @@ function middleOf(contours: readonly Cubic[][]): Vec {
   return { x: x!, y: y! }
 }
 
+/** The contours of a piece as closed paths. */
 export const pathsOf = (piece: InkPiece): Path[] => toPaths(piece.contours())

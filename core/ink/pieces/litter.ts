@@ -19,6 +19,7 @@ import { remembered } from '../../remembered'
 /** Px squared. */
 const areaOf = remembered(({ contours }: Region): number => contours.reduce((n, c) => n + areaOfCubics(c), 0))
 
+/** The middle of a region's bounds, px. */
 export const middleOf = ({ box }: Region): Vec => ({ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 })
 
 /** The ink of a line, where that is less than `least` px squared and lies on no other ink: it prints as dirt. */
