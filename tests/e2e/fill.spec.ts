@@ -25,6 +25,7 @@ import {
   textOf,
 } from './support/desk'
 import { expect, test } from './support/test'
+import { polygon, polyline } from '../unit/support/paths'
 
 /** The colour of the topmost shape at a point of a delivered file; null where there is none. */
 function colourAt(svg: string, p: Vec): string | null {
@@ -65,10 +66,7 @@ function regionsOf(drawing: Drawing, count: number): Vec[] {
 }
 
 const bar = (id: string, a: [number, number], b: [number, number]): Line =>
-  newLine(
-    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
-    { id, weight: evenWeight(6) },
-  )
+  newLine(polyline(...a, ...b), { id, weight: evenWeight(6) })
 const inks = [
   { id: 'black', name: 'Black', colour: '#211c1a' },
   { id: 'straw', name: 'Straw', colour: '#e8c96a' },
@@ -250,18 +248,7 @@ test('flats propose what neighbours tell apart, single ones are changed, Enter p
 })
 
 test('shade is painted, a closed line becomes shade, and both stay within the fill', async ({ page }) => {
-  const ring = newLine(
-    {
-      nodes: [
-        [300, 200],
-        [360, 250],
-        [300, 300],
-        [240, 250],
-      ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
-      closed: true,
-    },
-    { id: 'ring', weight: evenWeight(2) },
-  )
+  const ring = newLine(polygon(300, 200, 360, 250, 300, 300, 240, 250), { id: 'ring', weight: evenWeight(2) })
   await startDrawing(page, boxed(ring))
   await enterPass(page, 'Fill')
   await takeInk(page, 'Straw')

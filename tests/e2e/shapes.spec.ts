@@ -20,13 +20,11 @@ import {
   takeUp,
   textOf,
 } from './support/desk'
+import { polyline } from '../unit/support/paths'
 
 type Point = [number, number]
 const bar = (id: string, a: Point, b: Point, size = 10): Line =>
-  newLine(
-    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
-    { id, weight: evenWeight(size) },
-  )
+  newLine(polyline(...a, ...b), { id, weight: evenWeight(size) })
 const drawn = (...lines: Line[]): Drawing => newDrawing('Shapes', { layers: [newLinesLayer('Ink', lines)] })
 
 /** Whether delivered outlines have ink at points. */

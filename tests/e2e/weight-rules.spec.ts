@@ -17,15 +17,13 @@ import {
   textOf,
   widthAcross,
 } from './support/desk'
+import { polyline } from '../unit/support/paths'
 
 const UP: Vec = { x: 0, y: 1 }
 const RIGHT: Vec = { x: 1, y: 0 }
 
 const straight = (id: string, a: [number, number], b: [number, number], over: Partial<Line['weight']> = {}): Line => {
-  const line = newLine({
-    nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })),
-    closed: false,
-  })
+  const line = newLine(polyline(...a, ...b))
   return { ...line, id, weight: { ...line.weight, size: 10, ...over } }
 }
 

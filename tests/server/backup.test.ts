@@ -20,6 +20,7 @@ import type { Store } from '../../server/database/store'
 import { openStore } from '../../server/database/store'
 import { databaseTrouble } from '../../server/http/database-trouble'
 import { RunningServer, sentence } from './support/running-server'
+import { polyline } from '../unit/support/paths'
 
 const migrations = readMigrations('server/database/migrations')
 let folder: string
@@ -42,13 +43,7 @@ function worked(name: string, count = 60): string {
   let now = store.journal.head(drawing.id)!.drawing
   for (let i = 0; i < count; i++) {
     const line = newLine(
-      {
-        nodes: [
-          { at: { x: i, y: 2 }, in: null, out: null, joint: 'corner' },
-          { at: { x: 30, y: i }, in: null, out: null, joint: 'corner' },
-        ],
-        closed: false,
-      },
+      polyline(i, 2, 30, i),
       i ? {} : { trace: { samples, device: 'pen', steadiness: 0.2, response: 1 } },
     )
     const made = makeEdit(

@@ -4,6 +4,7 @@ import { makeEdit } from '#core/document/edits'
 import type { Drawing, LinesLayer } from '#core/model/model'
 import type { Checkpoint } from '../../shared/api'
 import { RunningServer, sentence } from './support/running-server'
+import { polyline } from '../unit/support/paths'
 
 const server = new RunningServer()
 beforeAll(() => server.start())
@@ -22,10 +23,7 @@ async function laid(count: number): Promise<{ id: string; states: Drawing[] }> {
     const made = makeEdit(
       drawing,
       `Line ${i}`,
-      (draft) =>
-        void (draft.layers[0] as LinesLayer).items.push(
-          newLine({ nodes: [{ at: { x: i, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false }),
-        ),
+      (draft) => void (draft.layers[0] as LinesLayer).items.push(newLine(polyline(i, 0))),
     )!
     await server.send('POST', `/api/drawings/${id}/edits`, { base: i, edits: [made.edit] })
     drawing = made.drawing

@@ -15,6 +15,7 @@ import type { Store } from '../../server/database/store'
 import { openStore } from '../../server/database/store'
 import type { DrawingCard, Shelf } from '../../shared/api'
 import { RunningServer, sentence } from './support/running-server'
+import { polyline } from '../unit/support/paths'
 
 let folder: string
 let store: Store
@@ -29,14 +30,7 @@ afterEach(() => {
   rmSync(folder, { recursive: true, force: true })
 })
 
-const line = () =>
-  newLine({
-    nodes: [
-      { at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' },
-      { at: { x: 30, y: 4 }, in: null, out: null, joint: 'corner' },
-    ],
-    closed: false,
-  })
+const line = () => newLine(polyline(1, 2, 30, 4))
 
 /** Appends an edit; answers the drawing after it. */
 function append(id: string, edit: (now: Drawing) => Edit): Drawing {

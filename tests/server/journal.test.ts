@@ -14,15 +14,10 @@ import { OtherJournal, UnfitEdit } from '../../server/database/journal'
 import { readMigrations } from '../../server/database/migration-files'
 import type { Store } from '../../server/database/store'
 import { openStore } from '../../server/database/store'
+import { polyline } from '../unit/support/paths'
 
 const migrations = readMigrations(fileURLToPath(new URL('../../server/database/migrations', import.meta.url)))
-const path = newLine({
-  nodes: [
-    { at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' },
-    { at: { x: 30, y: 4 }, in: null, out: null, joint: 'corner' },
-  ],
-  closed: false,
-}).path
+const path = newLine(polyline(1, 2, 30, 4)).path
 
 let folder: string
 let store: Store
@@ -180,7 +175,7 @@ describe('appending', () => {
       patches,
       inverse: [],
     })
-    const wild = { nodes: [{ at: { x: Infinity, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false }
+    const wild = polyline(Infinity, 0)
     expect(() =>
       store.journal.append(drawing.id, {
         base: 1,

@@ -5,19 +5,13 @@ import { unzipped } from '../../core/formats/archive/zip'
 import { PLAIN_DELIVERY } from '../../core/formats/delivery/settings'
 import type { ManyState } from '../../shared/api'
 import { RunningServer, sentence } from './support/running-server'
+import { polyline } from '../unit/support/paths'
 
 const server = new RunningServer()
 beforeAll(() => server.start())
 afterAll(() => server.end())
 
-const line = (y: number) =>
-  newLine({
-    nodes: [
-      { at: { x: 20, y }, in: null, out: null, joint: 'corner' },
-      { at: { x: 300, y: 90 }, in: null, out: null, joint: 'corner' },
-    ],
-    closed: false,
-  })
+const line = (y: number) => newLine(polyline(20, y, 300, 90))
 const create = async (name: string, lines = 1): Promise<string> =>
   (
     (await (

@@ -9,19 +9,13 @@ import type { Drawing } from '#core/model/model'
 import type { Conflict, ImageInfo, OpenDrawing } from '../../shared/api'
 import { LIMITS } from '../../shared/api'
 import { RunningServer, sentence } from './support/running-server'
+import { polyline } from '../unit/support/paths'
 
 const server = new RunningServer()
 beforeAll(() => server.start())
 afterAll(() => server.end())
 
-const line = () =>
-  newLine({
-    nodes: [
-      { at: { x: 1, y: 2 }, in: null, out: null, joint: 'corner' },
-      { at: { x: 90, y: 40 }, in: null, out: null, joint: 'corner' },
-    ],
-    closed: false,
-  })
+const line = () => newLine(polyline(1, 2, 90, 40))
 
 async function create(body: object = { name: 'Bee' }): Promise<string> {
   const response = await server.send('POST', '/api/drawings', body)

@@ -10,6 +10,7 @@ import { readMigrations } from '../../server/database/migration-files'
 import { Journal } from '../../server/database/journal'
 import { pendingEdits } from '../../app/network/outbox'
 import { seeded } from '../unit/support/random-lines'
+import { polyline } from '../unit/support/paths'
 
 const migrations = readMigrations(fileURLToPath(new URL('../../server/database/migrations', import.meta.url)))
 const journal = new Journal(openDatabase(':memory:', migrations))
@@ -63,16 +64,7 @@ function act(window: Window): void {
   const i = Math.floor(r() * n)
   const kind = Math.floor(r() * 7)
   if (kind === 0 || n === 0)
-    window.edit(
-      'Add',
-      (d) =>
-        void d.layers[0]!.items.push(
-          newLine({
-            nodes: [{ at: { x: r() * 99, y: 3 }, in: null, out: null, joint: 'corner' }],
-            closed: false,
-          }) as never,
-        ),
-    )
+    window.edit('Add', (d) => void d.layers[0]!.items.push(newLine(polyline(r() * 99, 3)) as never))
   else if (kind === 1) window.edit('Delete', (d) => void d.layers[0]!.items.splice(i, 1))
   else if (kind === 2)
     window.edit('Size', (d) => void ((d.layers[0]!.items[i] as Line).weight.size = 1 + Math.floor(r() * 40)))

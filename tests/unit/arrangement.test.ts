@@ -21,15 +21,12 @@ import { toPaths } from '#core/arrangement/contours'
 import { FlatOutline } from './support/flat-outline'
 import { FlatRegion } from './support/definition'
 import { inkyLine, seeded } from './support/random-lines'
+import { polyline } from './support/paths'
 
 type Point = [number, number]
 
 /** A line of no length with round ends: a disc. */
-const dotAt = (x: number, y: number, r: number): Line =>
-  newLine(
-    { nodes: [{ at: { x, y }, in: null, out: null, joint: 'corner' }], closed: false },
-    { weight: evenWeight(2 * r) },
-  )
+const dotAt = (x: number, y: number, r: number): Line => newLine(polyline(x, y), { weight: evenWeight(2 * r) })
 
 const TOLERANCE = 0.05
 

@@ -22,6 +22,7 @@ import { atOnce } from '#core/turns'
 import { pencilSketch } from '../../demo/kit/pencil'
 import { SCENARIO } from '../../demo/scenario'
 import { seeded } from './support/random-lines'
+import { polyline } from './support/paths'
 
 async function imageOf(png: Buffer): Promise<GreyImage> {
   const { data, info } = await sharp(png).greyscale().raw().toBuffer({ resolveWithObject: true })
@@ -123,14 +124,7 @@ describe('Cling', () => {
 
   it('draws by its strength, takes an end and a corner along, and holds on over a gap', async () => {
     const pencil = await drawnMap('<path d="M100 200H380M410 200H600V480"/>')
-    const hand: Path = {
-      nodes: [
-        { x: 100, y: 208 },
-        { x: 593, y: 206 },
-        { x: 594, y: 480 },
-      ].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
-      closed: false,
-    }
+    const hand: Path = polyline(100, 208, 593, 206, 594, 480)
     const on = settled(hand, pencil, { reach: 14, strength: 1 })
     for (const p of places(on)) expect(Math.min(Math.abs(p.y - 200), Math.abs(p.x - 600))).toBeLessThan(1)
     expect(on.nodes.filter((n) => Math.hypot(n.at.x - 600, n.at.y - 200) < 2)).toHaveLength(1)
@@ -141,16 +135,7 @@ describe('Cling', () => {
   it('keeps to one line where another runs beside it, and lets go where the hand leaves', async () => {
     const pencil = await drawnMap('<path d="M100 200H700M100 222H700"/>')
     // Nearer to the lower one for a moment only.
-    const hand: Path = {
-      nodes: [
-        { x: 100, y: 203 },
-        { x: 390, y: 205 },
-        { x: 400, y: 213 },
-        { x: 410, y: 205 },
-        { x: 700, y: 203 },
-      ].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
-      closed: false,
-    }
+    const hand: Path = polyline(100, 203, 390, 205, 400, 213, 410, 205, 700, 203)
     for (const p of places(settled(hand, pencil, { reach: 14, strength: 1 })))
       expect(Math.abs(p.y - 200)).toBeLessThan(2)
     const away = settled(straight({ x: 100, y: 196 }, { x: 700, y: 60 }), pencil, { reach: 14, strength: 1 })

@@ -11,6 +11,7 @@ import { touchesOf } from '#core/relations/touches'
 import { SCENARIO } from '../../demo/scenario'
 import { plainLine, straightPath } from './support/desk'
 import { randomLines } from './support/random-strokes'
+import { polyline } from './support/paths'
 
 const RULE: ContactRule = { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false }
 
@@ -61,16 +62,7 @@ describe('an end', () => {
   })
 
   it('of a line that comes back to its own body meets it', () => {
-    const loop = newLine({
-      closed: false,
-      nodes: [
-        [0, 0],
-        [100, 0],
-        [100, 80],
-        [40, 80],
-        [40, 0],
-      ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
-    })
+    const loop = newLine(polyline(0, 0, 100, 0, 100, 80, 40, 80, 40, 0))
     expect(contactsOf([loop], RULE).map((c) => c.kind)).toEqual(['free', 'meeting'])
   })
 

@@ -10,13 +10,11 @@ import { findingsOf } from '#core/proof/findings-of'
 import { atOnce } from '#core/turns'
 import { FlatRegion } from './support/definition'
 import { seeded } from './support/random-lines'
+import { polyline } from './support/paths'
 
 type Point = [number, number]
 const bar = (id: string, a: Point, b: Point, size: number): Line =>
-  newLine(
-    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
-    { id, weight: evenWeight(size) },
-  )
+  newLine(polyline(...a, ...b), { id, weight: evenWeight(size) })
 
 /** A wide bar from the left and a thin one that goes down, their ends at (100, 100). */
 const two = (gap = 0): Line[] => [

@@ -7,6 +7,7 @@ import { replay } from '#core/document/history'
 import type { Drawing, Line } from '#core/model/model'
 import type { OpenDrawing } from '#shared/api'
 import { plainLine } from './support/desk'
+import { polygon } from './support/paths'
 
 /** A server of one drawing in memory: a journal, pages of history, conflicts; it can be told to go away. */
 class MemoryServer {
@@ -121,15 +122,7 @@ describe('the open drawing', () => {
     )
     const ring = (x: number): Line => ({
       ...plainLine({ x, y: 0 }, { x: x + 100, y: 0 }, 6),
-      path: {
-        closed: true,
-        nodes: [
-          [x, 0],
-          [x + 100, 0],
-          [x + 100, 100],
-          [x, 100],
-        ].map(([px, py]) => ({ at: { x: px!, y: py! }, in: null, out: null, joint: 'corner' as const })),
-      },
+      path: polygon(x, 0, x + 100, 0, x + 100, 100, x, 100),
     })
     store.edit(
       'Lay',

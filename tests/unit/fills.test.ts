@@ -19,12 +19,10 @@ import { knockedOutShapes } from '#core/ink/fills/knockout'
 import { SideFinder } from '#core/ink/regions/side-finder'
 import { atOnce } from '#core/turns'
 import { documentOf, SCENARIO } from '../../demo/scenario'
+import { polygon, polyline } from './support/paths'
 
 const bar = (id: string, a: [number, number], b: [number, number], size = 6): Line =>
-  newLine(
-    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
-    { id, weight: evenWeight(size) },
-  )
+  newLine(polyline(...a, ...b), { id, weight: evenWeight(size) })
 /** A box of four bars, 200 by 120, whose left upper corner is at (x, y). */
 const box = (id: string, x: number, y: number): Line[] => [
   bar(`${id}-top`, [x, y], [x + 200, y]),
@@ -182,14 +180,7 @@ describe('lines about a fill', () => {
   })
 
   it('take it along when they are copied, and the shades on it when they are moved', () => {
-    const square = {
-      closed: true,
-      nodes: [
-        [150, 130],
-        [250, 130],
-        [250, 180],
-      ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
-    }
+    const square = polygon(150, 130, 250, 130, 250, 180)
     const fill = { ...d.fills![0]!, shades: [{ id: 's', contours: [square], tone: -0.3 }] }
     const ids = linesOf(d).map((l) => l.id)
     const [copy] = carriedFills([fill], new Map(ids.map((id) => [id, `${id} copy`])), { x: 10, y: 20 })
@@ -205,15 +196,7 @@ describe('lines about a fill', () => {
 
 describe('shades', () => {
   const base = poured(drawingOf(...box('a', 100, 100)), { x: 200, y: 160 }, 'straw')
-  const square = {
-    closed: true,
-    nodes: [
-      [150, 130],
-      [400, 130],
-      [400, 400],
-      [150, 400],
-    ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
-  }
+  const square = polygon(150, 130, 400, 130, 400, 400, 150, 400)
   const shaded = { ...base, fills: [{ ...base.fills![0]!, shades: [{ id: 's', contours: [square], tone: -0.3 }] }] }
 
   it('stay within their fill, and go with the ink of it', () => {

@@ -15,15 +15,10 @@ import { SideFinder } from '#core/ink/regions/side-finder'
 import { atOnce } from '#core/turns'
 import { FlatOutline } from './support/flat-outline'
 import { seeded } from './support/random-lines'
+import { polyline } from './support/paths'
 
 const bar = (id: string, from: [number, number], to: [number, number], over: Partial<Line> = {}): Line => ({
-  ...newLine(
-    {
-      nodes: [from, to].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })),
-      closed: false,
-    },
-    { weight: evenWeight(20), id },
-  ),
+  ...newLine(polyline(...from, ...to), { weight: evenWeight(20), id }),
   ...over,
 })
 

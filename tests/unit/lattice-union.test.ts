@@ -11,6 +11,7 @@ import { atOnce } from '#core/turns'
 import { evenWeight, newLine } from '#core/model/create'
 import type { Line } from '#core/model/model'
 import { inkyLine, seeded } from './support/random-lines'
+import { polyline } from './support/paths'
 
 const TOLERANCE = 0.05
 
@@ -106,13 +107,7 @@ describe('a union made cell by cell', () => {
     const far = outlineOf(
       {
         ...slip(1),
-        path: {
-          nodes: [
-            { at: { x: -9000, y: -9000 }, in: null, out: null, joint: 'corner' },
-            { at: { x: 9000, y: 9000 }, in: null, out: null, joint: 'corner' },
-          ],
-          closed: false,
-        },
+        path: polyline(-9000, -9000, 9000, 9000),
       },
       TOLERANCE,
     )

@@ -19,6 +19,7 @@ import type { Judged } from './support/judge-proposals'
 import { distances, judged, median, placesOn } from './support/judge-proposals'
 import { seeded } from './support/random-lines'
 import { searchedSketch } from './support/searched-sketch'
+import { polyline } from './support/paths'
 
 async function imageOf(png: Buffer): Promise<GreyImage> {
   const { data, info } = await sharp(png).greyscale().raw().toBuffer({ resolveWithObject: true })
@@ -113,13 +114,7 @@ describe('lines proposed from a sketch', () => {
         .toBuffer(),
     )
 
-  const straight = (x: number, y: number, u: number, v: number): Path => ({
-    closed: false,
-    nodes: [
-      { at: { x, y }, in: null, out: null, joint: 'corner' },
-      { at: { x: u, y: v }, in: null, out: null, joint: 'corner' },
-    ],
-  })
+  const straight = (x: number, y: number, u: number, v: number): Path => polyline(x, y, u, v)
 
   it('close what is closed, go straight on through a crossing, and bridge a gap', async () => {
     const found = proposeLines(

@@ -10,6 +10,7 @@ import { stretchAround } from '#core/editing/snips'
 import { litLine } from '#core/weight/light'
 import { outsidesOf } from '#core/relations/outside'
 import { plainLine } from './support/desk'
+import { polygon } from './support/paths'
 
 const items = (d: Drawing): Line[] => d.layers[0]!.items as Line[]
 const drawingOf = (lines: Line[], over: Partial<Drawing> = {}): Drawing =>
@@ -53,15 +54,7 @@ describe('two windows at once', () => {
     const ring = (id: string, x: number): Line => ({
       ...plainLine({ x, y: 20 }, { x: x + 60, y: 20 }, 6),
       id,
-      path: {
-        closed: true,
-        nodes: [
-          [x, 20],
-          [x + 60, 20],
-          [x + 60, 80],
-          [x, 80],
-        ].map(([px, py]) => ({ at: { x: px!, y: py! }, in: null, out: null, joint: 'corner' as const })),
-      },
+      path: polygon(x, 20, x + 60, 20, x + 60, 80, x, 80),
     })
     const start = makeEdit(
       drawingOf([ring('a', 0), ring('b', 100)]),

@@ -14,6 +14,7 @@ import { simplifyContours } from '#core/shapes/simplify'
 import { unionShapes } from '#core/shapes/combine'
 import { FlatRegion } from './support/definition'
 import { randomLine } from './support/random-lines'
+import { polyline } from './support/paths'
 
 const polygon = (...points: [number, number][]): Path => ({
   nodes: points.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' })),
@@ -204,17 +205,7 @@ describe('simplify', () => {
 })
 
 describe('shapes of a drawing', () => {
-  const line = (x: number, ink = 'black') =>
-    newLine(
-      {
-        nodes: [
-          { at: { x, y: 0 }, in: null, out: null, joint: 'corner' },
-          { at: { x, y: 50 }, in: null, out: null, joint: 'corner' },
-        ],
-        closed: false,
-      },
-      { ink, finish: roundFinish() },
-    )
+  const line = (x: number, ink = 'black') => newLine(polyline(x, 0, x, 50), { ink, finish: roundFinish() })
   const drawing = (unite: boolean, simplify = 0) =>
     newDrawing('Test', {
       layers: [

@@ -7,16 +7,9 @@ import { arc } from '#core/outline/arc'
 import { unionShapes } from '#core/shapes/combine'
 import { simplifyContours } from '#core/shapes/simplify'
 import { dropSpecks } from '#core/shapes/specks'
+import { polygon } from './support/paths'
 
-const box = (x: number, y: number, w: number, h: number): Path => ({
-  closed: true,
-  nodes: [
-    [x, y],
-    [x + w, y],
-    [x + w, y + h],
-    [x, y + h],
-  ].map(([a, b]) => ({ at: { x: a!, y: b! }, in: null, out: null, joint: 'corner' as const })),
-})
+const box = (x: number, y: number, w: number, h: number): Path => polygon(x, y, x + w, y, x + w, y + h, x, y + h)
 const hole = (p: Path): Path => ({ ...p, nodes: [...p.nodes].reverse() })
 const shape = (...contours: Path[]): Shape => ({ id: 's', ink: 'black', from: [], contours })
 
@@ -83,17 +76,7 @@ describe('simplify keeps what an eye would', () => {
   })
 
   it('the caller says what a corner is', () => {
-    const bent: Path = {
-      closed: true,
-      nodes: [
-        [0, 0],
-        [50, 0],
-        [99, 9],
-        [100, 80],
-        [50, 90],
-        [0, 80],
-      ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
-    }
+    const bent: Path = polygon(0, 0, 50, 0, 99, 9, 100, 80, 50, 90, 0, 80)
     const sharp = simplifyContours([bent], { tolerance: 3, corner: 0.05 }).nodesAfter
     expect(sharp).toBe(6)
   })

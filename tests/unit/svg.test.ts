@@ -12,6 +12,7 @@ import { parseSvg } from '#core/formats/svg/parse-svg'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import { shapesOf } from '#core/ink/shapes-of'
 import { randomLine } from './support/random-lines'
+import { polyline } from './support/paths'
 
 const svg = (inner: string, root = 'viewBox="0 0 100 100"'): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" ${root}>${inner}</svg>`
@@ -97,20 +98,7 @@ describe('live lines', () => {
 
   it('show plain strokes to other viewers', () => {
     const d = newDrawing('x', {
-      layers: [
-        newLinesLayer('a', [
-          newLine(
-            {
-              nodes: [
-                { at: { x: 10, y: 50 }, in: null, out: null, joint: 'corner' },
-                { at: { x: 90, y: 50 }, in: null, out: null, joint: 'corner' },
-              ],
-              closed: false,
-            },
-            { weight: evenWeight(10) },
-          ),
-        ]),
-      ],
+      layers: [newLinesLayer('a', [newLine(polyline(10, 50, 90, 50), { weight: evenWeight(10) })])],
       page: { width: 100, height: 100, unit: 'px', pxPerMm: 4 },
     })
     const picture = new Resvg(writeSvg(d, { content: 'lines' }), { background: '#ffffff' }).render()

@@ -5,6 +5,7 @@ import type { KeptTrace, PenTrace, TraceSample } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
 import { withTracesApart, withWholeTraces } from '#core/document/traces-apart'
 import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
+import { polyline } from './support/paths'
 
 const coordinate = fc.double({ min: -900, max: 900, noNaN: true })
 const stroke = fc.array(
@@ -56,15 +57,12 @@ describe('a pen trace that is kept apart', () => {
   })
 
   it('leaves a drawing for the book and comes back from it', () => {
-    const line = newLine(
-      { nodes: [{ at: { x: 0, y: 0 }, in: null, out: null, joint: 'corner' }], closed: false },
-      {
-        trace: traceOf([
-          { x: 5, y: 6, pressure: 0.5 },
-          { x: 9, y: 6, pressure: 0.6 },
-        ]),
-      },
-    )
+    const line = newLine(polyline(0, 0), {
+      trace: traceOf([
+        { x: 5, y: 6, pressure: 0.5 },
+        { x: 9, y: 6, pressure: 0.6 },
+      ]),
+    })
     const book = new Map<string, TraceSample[]>()
     const apart = withTracesApart(
       newDrawing('Test', { layers: [newLinesLayer('Lines', [line, { ...line, id: 'same' }])] }),

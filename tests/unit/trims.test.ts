@@ -11,13 +11,11 @@ import { openInk } from '#core/ink/open-ink'
 import { regionHitAt } from '#core/ink/session/region-hits'
 import { atOnce } from '#core/turns'
 import { FlatRegion } from './support/definition'
+import { polyline } from './support/paths'
 
 type Point = [number, number]
 const bar = (id: string, a: Point, b: Point, size = 8, ink = 'black'): Line =>
-  newLine(
-    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
-    { id, weight: evenWeight(size), ink },
-  )
+  newLine(polyline(...a, ...b), { id, weight: evenWeight(size), ink })
 
 /** A wall, and a bar that goes 30 px past it. */
 const crossed = (): Drawing => {

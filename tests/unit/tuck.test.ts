@@ -8,6 +8,7 @@ import { contactsOf } from '#core/relations/end-contacts'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 import { FlatRegion, sampleLine } from './support/definition'
 import { Shown } from './support/shown-beyond'
+import { polygon, polyline } from './support/paths'
 
 /** What of an end may show beyond the far edge of what it meets, px. */
 const SHOWN = 0.05
@@ -31,10 +32,7 @@ function line(id: string, points: Point[], size: number, over: Partial<Line> = {
   return newLine({ nodes, closed: false }, { id, weight: evenWeight(size), ...over })
 }
 const straightLine = (id: string, a: Point, b: Point, size: number, over: Partial<Line> = {}): Line =>
-  newLine(
-    { nodes: [a, b].map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' as const })), closed: false },
-    { id, weight: evenWeight(size), ...over },
-  )
+  newLine(polyline(...a, ...b), { id, weight: evenWeight(size), ...over })
 
 const drawn = (lines: Line[], tuck = true): Drawing => {
   const d = newDrawing('Tuck', { layers: [newLinesLayer('Ink', lines)] })
@@ -96,18 +94,7 @@ const CASES: [string, Line[]][] = [
   [
     'a closed line',
     [
-      newLine(
-        {
-          nodes: [
-            [100, 40],
-            [160, 40],
-            [160, 160],
-            [100, 160],
-          ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
-          closed: true,
-        },
-        { id: 'wall', weight: evenWeight(5) },
-      ),
+      newLine(polygon(100, 40, 160, 40, 160, 160, 100, 160), { id: 'wall', weight: evenWeight(5) }),
       straightLine('a', [20, 100], [100, 100], 9),
     ],
   ],
@@ -146,18 +133,7 @@ describe('an end that meets a line', () => {
   it('is whole where what it would meet is covered, and whole again where they part', () => {
     const end = straightLine('a', [20, 100], [100, 100], 14)
     const patch: Line = {
-      ...newLine(
-        {
-          nodes: [
-            [80, 60],
-            [140, 60],
-            [140, 140],
-            [80, 140],
-          ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
-          closed: true,
-        },
-        { id: 'patch', weight: evenWeight(1) },
-      ),
+      ...newLine(polygon(80, 60, 140, 60, 140, 140, 80, 140), { id: 'patch', weight: evenWeight(1) }),
       cover: true,
     }
     // The patch hides the wall where they meet; the end lies above it.

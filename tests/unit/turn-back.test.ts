@@ -9,6 +9,7 @@ import { islandsOf } from '#core/shapes/islands'
 import { lineFromOutline } from '#core/from-outlines/line-from-outline'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 import { FlatOutline } from './support/flat-outline'
+import { polyline } from './support/paths'
 
 const NEAR = 0.3
 
@@ -89,13 +90,7 @@ describe('an outline', () => {
 
   it('of a straight stroke has its ends, its width and its caps back', () => {
     for (const cap of ['butt', 'round'] as const) {
-      const plain = newLine({
-        nodes: [
-          { at: { x: 20, y: 30 }, in: null, out: null, joint: 'corner' },
-          { at: { x: 160, y: 60 }, in: null, out: null, joint: 'corner' },
-        ],
-        closed: false,
-      })
+      const plain = newLine(polyline(20, 30, 160, 60))
       const line = {
         ...plain,
         weight: { ...plain.weight, size: 8 },
@@ -141,10 +136,7 @@ describe('an outline', () => {
   it('gives its place to the line: on a layer of its own right above, in its ink, what is no stroke left', () => {
     const solid = (id: string): Shape => ({ id, contours: [], ink: 'black', from: [] })
     const drawing = newDrawing('Packet', { layers: [newFillsLayer('Art', [solid('a'), solid('b'), solid('c')])] })
-    const { path, weight, finish } = newLine({
-      nodes: [{ at: { x: 0, y: 0 }, in: null, out: null, joint: 'corner' }],
-      closed: false,
-    })
+    const { path, weight, finish } = newLine(polyline(0, 0))
     const some = structuredClone(drawing)
     const made = turnBack(
       some,

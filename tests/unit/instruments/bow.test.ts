@@ -38,27 +38,15 @@ describe('the bow', () => {
   it('bends a fresh chord that is pulled anywhere along it, and follows the hand there', () => {
     const worktop = new TestWorktop()
     const bow = new Bow(worktop)
-    drag(bow, [
-      [0, 0],
-      [50, 0],
-      [100, 0],
-    ])
-    drag(bow, [
-      [30, 5],
-      [30, 20],
-      [30, 26],
-    ])
+    drag(bow, [0, 0, 50, 0, 100, 0])
+    drag(bow, [30, 5, 30, 20, 30, 26])
     expect(worktop.lines).toHaveLength(0)
     bow.key('Enter')
     const { path } = worktop.lines[0]!
     const off = arcOfPath(path).nearest({ x: 30, y: 21 }).distance
     expect(off).toBeLessThan(2)
     // Undo in the middle of a pull takes back the pull alone.
-    drag(bow, [
-      [0, 0],
-      [50, 0],
-      [100, 0],
-    ])
+    drag(bow, [0, 0, 50, 0, 100, 0])
     bow.press(hand(50, 0))
     bow.move(hand(50, 40))
     bow.cancel()
@@ -113,24 +101,9 @@ describe('the bow', () => {
 
   it('with Shift the chord keeps to steps of 15 degrees and the pull to straight across', () => {
     const bow = new Bow(new TestWorktop())
-    drag(
-      bow,
-      [
-        [0, 0],
-        [50, 1],
-        [100, 4],
-      ],
-      { shift: true },
-    )
+    drag(bow, [0, 0, 50, 1, 100, 4], { shift: true })
     expect(bow.freshInk()!.path.nodes[1]!.at.y).toBeCloseTo(0, 9)
-    drag(
-      bow,
-      [
-        [50, 0],
-        [60, 20],
-      ],
-      { shift: true, mark: { kind: 'belly', index: 0 } },
-    )
+    drag(bow, [50, 0, 60, 20], { shift: true, mark: { kind: 'belly', index: 0 } })
     const [c] = cubicsOfPath(bow.freshInk()!.path)
     expect(pointAt(c!, 0.5).x).toBeCloseTo(bow.freshInk()!.path.nodes[1]!.at.x / 2, 6)
   })
@@ -139,11 +112,7 @@ describe('the bow', () => {
     const worktop = new TestWorktop()
     const bow = new Bow(worktop)
     click(bow, 10, 10)
-    drag(bow, [
-      [10, 10],
-      [14, 10],
-      [11, 10],
-    ])
+    drag(bow, [10, 10, 14, 10, 11, 10])
     bow.leave()
     expect(worktop.lines).toHaveLength(0)
     expect(bow.marks()).toEqual([])
@@ -167,15 +136,7 @@ describe('the bow', () => {
   it('a joint can be moved while the line is laid', () => {
     const bow = new Bow(new TestWorktop())
     bowed(bow, [0, 0], [100, 0], 30)
-    drag(
-      bow,
-      [
-        [0, 0],
-        [5, 5],
-        [10, 20],
-      ],
-      { mark: { kind: 'joint', index: 0 } },
-    )
+    drag(bow, [0, 0, 5, 5, 10, 20], { mark: { kind: 'joint', index: 0 } })
     expect(bow.freshInk()!.path.nodes[0]!.at).toEqual({ x: 10, y: 20 })
   })
 
@@ -192,18 +153,10 @@ describe('the bow', () => {
     const worktop = new TestWorktop([old])
     worktop.locked = true
     const bow = new Bow(worktop)
-    drag(bow, [
-      [50, 0],
-      [70, 0],
-      [90, 0],
-    ])
+    drag(bow, [50, 0, 70, 0, 90, 0])
     expect(bow.marks()).toEqual([])
     worktop.locked = false
-    drag(bow, [
-      [50, 0],
-      [70, 0],
-      [90, 0],
-    ])
+    drag(bow, [50, 0, 70, 0, 90, 0])
     bow.key('Enter')
     expect(worktop.lines).toHaveLength(2)
     expect(worktop.lines[0]).toEqual(old)

@@ -7,6 +7,7 @@ import { Blot } from '~/instruments/blot'
 import { Scrape } from '~/instruments/scrape'
 import { Select } from '~/instruments/select'
 import { click, drag, hand, plainLine, TestWorktop } from '../support/desk'
+import { polygon } from '../support/paths'
 
 const area = (s: Shape): number =>
   s.contours.reduce((sum, c) => sum + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
@@ -15,11 +16,7 @@ const solids = (worktop: TestWorktop): readonly Shape[] => worktop.allSolids()
 describe('Blot', () => {
   it('paints a solid shape on a layer of its own above the lines, and chooses it', () => {
     const worktop = new TestWorktop([plainLine({ x: 0, y: 300 }, { x: 100, y: 300 })])
-    drag(new Blot(worktop), [
-      [0, 0],
-      [50, 0],
-      [100, 0],
-    ])
+    drag(new Blot(worktop), [0, 0, 50, 0, 100, 0])
     expect(worktop.now.layers.map((l) => l.kind)).toEqual(['lines', 'fills'])
     expect(area(solids(worktop)[0]!)).toBeCloseTo(100 * 24 + Math.PI * 144, -1)
     expect(worktop.chosenSolids).toEqual([solids(worktop)[0]!.id])
@@ -29,19 +26,10 @@ describe('Blot', () => {
   it('becomes one with what it touches when asked, else stays by itself; a press alone is a dot', () => {
     const worktop = new TestWorktop()
     const blot = new Blot(worktop)
-    drag(blot, [
-      [0, 0],
-      [100, 0],
-    ])
-    drag(blot, [
-      [50, 5],
-      [50, 60],
-    ])
+    drag(blot, [0, 0, 100, 0])
+    drag(blot, [50, 5, 50, 60])
     expect(solids(worktop)).toHaveLength(1)
-    drag(blot, [
-      [300, 0],
-      [340, 0],
-    ])
+    drag(blot, [300, 0, 340, 0])
     expect(solids(worktop)).toHaveLength(2)
     worktop.wants.blotMerges = false
     click(blot, 50, 0)
@@ -70,10 +58,7 @@ describe('Blot', () => {
   it('draws nothing where no layer takes it', () => {
     const worktop = new TestWorktop()
     worktop.locked = true
-    drag(new Blot(worktop), [
-      [0, 0],
-      [50, 0],
-    ])
+    drag(new Blot(worktop), [0, 0, 50, 0])
     expect(worktop.labels).toEqual([])
   })
 })
@@ -81,28 +66,19 @@ describe('Blot', () => {
 describe('Scrape', () => {
   const withBlot = (): TestWorktop => {
     const worktop = new TestWorktop([{ ...plainLine({ x: 0, y: 200 }, { x: 100, y: 200 }, 20), id: 'line' }])
-    drag(new Blot(worktop), [
-      [0, 0],
-      [100, 0],
-    ])
+    drag(new Blot(worktop), [0, 0, 100, 0])
     return worktop
   }
 
   it('carves only what is chosen', () => {
     const worktop = withBlot()
     const before = area(solids(worktop)[0]!)
-    drag(new Scrape(worktop), [
-      [50, -60],
-      [50, 260],
-    ])
+    drag(new Scrape(worktop), [50, -60, 50, 260])
     expect(area(solids(worktop)[0]!)).toBeLessThan(before - 300)
     expect(worktop.lines[0]!.scrapes).toBeUndefined()
     worktop.chooseSolids([])
     worktop.select(['line'])
-    drag(new Scrape(worktop), [
-      [20, 160],
-      [20, 240],
-    ])
+    drag(new Scrape(worktop), [20, 160, 20, 240])
     expect(worktop.lines[0]!.scrapes).toHaveLength(1)
     expect(worktop.labels).toEqual(['Blot', 'Scrape', 'Scrape'])
   })
@@ -112,16 +88,10 @@ describe('Scrape', () => {
     const scrape = new Scrape(worktop)
     worktop.wants.scrapeSize = 90
     worktop.chooseSolids([])
-    drag(scrape, [
-      [0, 0],
-      [100, 0],
-    ])
+    drag(scrape, [0, 0, 100, 0])
     expect(worktop.said[0]).toContain('Nothing is chosen')
     worktop.chooseSolids([solids(worktop)[0]!.id])
-    drag(scrape, [
-      [-20, 0],
-      [120, 0],
-    ])
+    drag(scrape, [-20, 0, 120, 0])
     expect(solids(worktop)).toHaveLength(0)
     expect(worktop.chosenSolids).toEqual([])
   })
@@ -131,17 +101,7 @@ describe('Select, with blots', () => {
   it('chooses, moves and deletes them beside lines', () => {
     const shape: Shape = {
       id: 'blot',
-      contours: [
-        {
-          nodes: [
-            [0, 0],
-            [40, 0],
-            [40, 40],
-            [0, 40],
-          ].map(([x, y]) => ({ at: { x: x!, y: y! }, in: null, out: null, joint: 'corner' as const })),
-          closed: true,
-        },
-      ],
+      contours: [polygon(0, 0, 40, 0, 40, 40, 0, 40)],
       ink: 'black',
       from: [],
     }
@@ -151,10 +111,7 @@ describe('Select, with blots', () => {
     click(select, 20, 20)
     expect(worktop.chosenSolids).toEqual(['blot'])
     expect(select.hint()).toContain('A shape')
-    drag(select, [
-      [20, 20],
-      [30, 60],
-    ])
+    drag(select, [20, 20, 30, 60])
     expect(solids(worktop)[0]!.contours[0]!.nodes[0]!.at).toEqual({ x: 10, y: 40 })
     click(select, 50, 200, { shift: true })
     expect(select.hint()).toContain('A line and a shape')

@@ -10,11 +10,7 @@ describe('the caliper', () => {
   it('adds a stop where the line is dragged, as wide as the hand goes', () => {
     const line = flat()
     const worktop = new TestWorktop([line])
-    drag(new Caliper(worktop), [
-      [50, -5],
-      [50, -12],
-      [50, -15],
-    ])
+    drag(new Caliper(worktop), [50, -5, 50, -12, 50, -15])
     const { stops } = worktop.lines[0]!.weight
     expect(stops).toHaveLength(4)
     expect(stops[2]!.at).toBeCloseTo(0.5, 6)
@@ -27,11 +23,7 @@ describe('the caliper', () => {
     const widths = (reach: number): number[] => {
       const worktop = new TestWorktop([flat()])
       worktop.wants.swellReach = reach
-      drag(new Caliper(worktop), [
-        [50, -5],
-        [50, -12],
-        [50, -15],
-      ])
+      drag(new Caliper(worktop), [50, -5, 50, -12, 50, -15])
       return [10, 25, 50, 75, 90].map((x) => acrossAt(worktop.lines[0]!, x / 100).left)
     }
     const near = widths(0.2)
@@ -51,11 +43,7 @@ describe('the caliper', () => {
         },
       },
     ])
-    drag(new Caliper(worktop), [
-      [50, -5],
-      [50, -12],
-      [50, -15],
-    ])
+    drag(new Caliper(worktop), [50, -5, 50, -12, 50, -15])
     expect(worktop.lines[0]!.weight.stops.map((s) => s.at)).toEqual([0.45, expect.closeTo(0.5, 6), 0.55])
   })
 
@@ -66,26 +54,14 @@ describe('the caliper', () => {
     for (const line of [tapered, aside]) {
       const worktop = new TestWorktop([line])
       const edge = acrossAt(line, 0.4).left
-      drag(new Caliper(worktop), [
-        [40, -edge],
-        [40, -edge - 6],
-        [40, -edge - 8],
-      ])
+      drag(new Caliper(worktop), [40, -edge, 40, -edge - 6, 40, -edge - 8])
       expect(acrossAt(worktop.lines[0]!, 0.4).left).toBeCloseTo(edge + 8, 6)
     }
   })
 
   it('with Alt widens the dragged side alone', () => {
     const worktop = new TestWorktop([flat()])
-    drag(
-      new Caliper(worktop),
-      [
-        [50, 5],
-        [50, 12],
-        [50, 15],
-      ],
-      { alt: true },
-    )
+    drag(new Caliper(worktop), [50, 5, 50, 12, 50, 15], { alt: true })
     // Right of a line that runs to the right is down.
     expect(worktop.lines[0]!.weight.stops[2]).toMatchObject({ left: 1 })
     expect(worktop.lines[0]!.weight.stops[2]!.right).toBeCloseTo(3)
@@ -107,25 +83,9 @@ describe('the caliper', () => {
     ]
     const worktop = new TestWorktop([line])
     const tool = new Caliper(worktop)
-    drag(
-      tool,
-      [
-        [60, 0],
-        [66, 0],
-        [75, 1],
-      ],
-      { mark: { kind: 'stop', line: line.id, index: 1 } },
-    )
+    drag(tool, [60, 0, 66, 0, 75, 1], { mark: { kind: 'stop', line: line.id, index: 1 } })
     expect(worktop.lines[0]!.weight.stops[1]!.at).toBeCloseTo(0.75)
-    drag(
-      tool,
-      [
-        [20, -5],
-        [20, -9],
-        [20, -10],
-      ],
-      { mark: { kind: 'jaw', line: line.id, index: 0, side: 'left' } },
-    )
+    drag(tool, [20, -5, 20, -9, 20, -10], { mark: { kind: 'jaw', line: line.id, index: 0, side: 'left' } })
     expect(worktop.lines[0]!.weight.stops[0]!.left).toBeCloseTo(2)
   })
 
@@ -184,15 +144,7 @@ describe('the caliper', () => {
     const tool = new Caliper(worktop)
     const mark = { kind: 'jaw', line: line.id, index: 1, side: 'left' } as const
     click(tool, 50, -5, { mark })
-    drag(
-      tool,
-      [
-        [50, -5],
-        [50, -9],
-        [50, -10],
-      ],
-      { mark, clicks: 2 },
-    )
+    drag(tool, [50, -5, 50, -9, 50, -10], { mark, clicks: 2 })
     expect(worktop.lines[0]!.weight.stops.map((s) => s.left)).toEqual([1, 2, 1])
   })
 

@@ -87,15 +87,7 @@ describe('over pencil', () => {
     const middle = arcOfPath(bent).point(arcOfPath(bent).starts[1]! * 0.5)
     const pulled = (by: number, free: boolean): number => {
       const { worktop, tool } = of()
-      drag(
-        tool,
-        [
-          [middle.x, middle.y],
-          [middle.x, middle.y + by / 2],
-          [middle.x, middle.y + by],
-        ],
-        { free },
-      )
+      drag(tool, [middle.x, middle.y, middle.x, middle.y + by / 2, middle.x, middle.y + by], { free })
       const arc = arcOfPath(worktop.lines[0]!.path)
       return Math.max(...Array.from({ length: 21 }, (_, k) => Math.abs(arc.point((k / 20) * arc.starts[1]!).y - 100)))
     }
@@ -103,15 +95,7 @@ describe('over pencil', () => {
     expect(pulled(4, true)).toBeGreaterThan(4)
     expect(pulled(60, false)).toBeGreaterThan(30)
     const { worktop, tool } = of()
-    drag(
-      tool,
-      [
-        [180, 100],
-        [186, 102],
-        [190, 103],
-      ],
-      { mark: { kind: 'node', line: 'a', index: 1 } },
-    )
+    drag(tool, [180, 100, 186, 102, 190, 103], { mark: { kind: 'node', line: 'a', index: 1 } })
     expect(off(worktop)).toBeLessThan(0.8)
     const [, node] = worktop.lines[0]!.path.nodes
     expect(node!.at.x).toBeCloseTo(190, 0)
@@ -163,15 +147,7 @@ describe('proposals', () => {
       end: null,
       stops: worktop.offers[1]!.thickness.stops,
     })
-    drag(
-      tool,
-      [
-        [20, 20],
-        [200, 100],
-        [220, 150],
-      ],
-      { shift: true },
-    )
+    drag(tool, [20, 20, 200, 100, 220, 150], { shift: true })
     expect(worktop.boxes).toEqual([
       [
         { x: 20, y: 20 },

@@ -9,11 +9,7 @@ const boxOf = (worktop: TestWorktop) => boxOfCubics(cubicsOfPath(worktop.lines[0
 describe('the figure', () => {
   it('is drawn in the box of a drag, as a line that is chosen and can be undone in one step', () => {
     const worktop = new TestWorktop()
-    drag(new Figure(worktop), [
-      [10, 10],
-      [30, 30],
-      [90, 50],
-    ])
+    drag(new Figure(worktop), [10, 10, 30, 30, 90, 50])
     expect(boxOf(worktop)).toMatchObject({ minX: 10, minY: 10, maxX: 90, maxY: 50 })
     expect(worktop.labels).toEqual(['Draw an ellipse'])
     expect(worktop.chosen).toEqual([worktop.lines[0]!.id])
@@ -21,26 +17,10 @@ describe('the figure', () => {
 
   it('is as wide as high with Shift, about its beginning with Alt', () => {
     const square = new TestWorktop()
-    drag(
-      new Figure(square),
-      [
-        [10, 10],
-        [40, 20],
-        [70, 30],
-      ],
-      { shift: true },
-    )
+    drag(new Figure(square), [10, 10, 40, 20, 70, 30], { shift: true })
     expect(boxOf(square)).toMatchObject({ minX: 10, minY: 10, maxX: 70, maxY: 70 })
     const centred = new TestWorktop()
-    drag(
-      new Figure(centred),
-      [
-        [50, 50],
-        [60, 60],
-        [80, 60],
-      ],
-      { alt: true },
-    )
+    drag(new Figure(centred), [50, 50, 60, 60, 80, 60], { alt: true })
     expect(boxOf(centred)).toMatchObject({ minX: 20, minY: 40, maxX: 80, maxY: 60 })
   })
 
@@ -53,11 +33,7 @@ describe('the figure', () => {
 
   it('that shrinks back to nothing is a slip', () => {
     const worktop = new TestWorktop()
-    drag(new Figure(worktop), [
-      [10, 10],
-      [60, 60],
-      [11, 11],
-    ])
+    drag(new Figure(worktop), [10, 10, 60, 60, 11, 11])
     expect(worktop.lines).toHaveLength(0)
   })
 
@@ -80,11 +56,7 @@ describe('the figure', () => {
   it('does not begin where no layer takes ink', () => {
     const worktop = new TestWorktop()
     worktop.locked = true
-    drag(new Figure(worktop), [
-      [0, 0],
-      [20, 20],
-      [40, 40],
-    ])
+    drag(new Figure(worktop), [0, 0, 20, 20, 40, 40])
     expect(worktop.lines).toHaveLength(0)
   })
 })

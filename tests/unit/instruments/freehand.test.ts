@@ -68,40 +68,16 @@ describe('freehand', () => {
   it('goes on with a line from its end mark, at either end, and never otherwise', () => {
     const worktop = new TestWorktop()
     const tool = new Freehand(worktop)
-    drag(tool, [
-      [100, 0],
-      [140, 0],
-      [200, 0],
-    ])
+    drag(tool, [100, 0, 140, 0, 200, 0])
     const id = worktop.lines[0]!.id
-    drag(
-      tool,
-      [
-        [209, 0],
-        [230, 30],
-        [260, 60],
-      ],
-      { mark: { kind: 'end', line: id, end: 'last' } },
-    )
+    drag(tool, [209, 0, 230, 30, 260, 60], { mark: { kind: 'end', line: id, end: 'last' } })
     expect(worktop.lines).toHaveLength(1)
     expect(rounded(worktop.lines[0]!.path.nodes.at(-1)!.at)).toEqual([260, 60])
-    drag(
-      tool,
-      [
-        [91, 0],
-        [60, 30],
-        [20, 60],
-      ],
-      { mark: { kind: 'end', line: id, end: 'first' } },
-    )
+    drag(tool, [91, 0, 60, 30, 20, 60], { mark: { kind: 'end', line: id, end: 'first' } })
     expect(rounded(worktop.lines[0]!.path.nodes[0]!.at)).toEqual([20, 60])
     expect(rounded(worktop.lines[0]!.path.nodes.at(-1)!.at)).toEqual([260, 60])
     expect(worktop.lines[0]!.id).toBe(id)
-    drag(tool, [
-      [261, 60],
-      [300, 60],
-      [340, 60],
-    ])
+    drag(tool, [261, 60, 300, 60, 340, 60])
     expect(worktop.lines).toHaveLength(2)
   })
 

@@ -15,41 +15,23 @@ const lines = () => [
 describe('gathering lines', () => {
   it('a box takes what has any part in it, also where no node does', () => {
     const worktop = new TestWorktop(lines())
-    drag(new Select(worktop), [
-      [40, 20],
-      [60, 120],
-    ])
+    drag(new Select(worktop), [40, 20, 60, 120])
     expect(worktop.chosen).toEqual(['middle', 'long'])
   })
 
   it('a lasso takes what lies wholly in it', () => {
     const worktop = new TestWorktop(lines())
     worktop.wants.gather = 'lasso'
-    drag(new Select(worktop), [
-      [-20, 25],
-      [150, 25],
-      [150, 130],
-      [-20, 130],
-    ])
+    drag(new Select(worktop), [-20, 25, 150, 25, 150, 130, -20, 130])
     expect(worktop.chosen).toEqual(['middle'])
   })
 
   it('a touch takes what it goes over; Shift adds', () => {
     const worktop = new TestWorktop(lines())
     worktop.wants.gather = 'touch'
-    drag(new Select(worktop), [
-      [200, 60],
-      [200, 140],
-    ])
+    drag(new Select(worktop), [200, 60, 200, 140])
     expect(worktop.chosen).toEqual(['long'])
-    drag(
-      new Select(worktop),
-      [
-        [50, 25],
-        [50, 70],
-      ],
-      { shift: true },
-    )
+    drag(new Select(worktop), [50, 25, 50, 70], { shift: true })
     expect(worktop.chosen).toEqual(['long', 'middle'])
   })
 })
@@ -58,23 +40,13 @@ describe('gathering nodes', () => {
   it('takes those of several lines, and moves them together', () => {
     const worktop = new TestWorktop(lines())
     const nodes = new Nodes(worktop)
-    drag(nodes, [
-      [80, -30],
-      [130, 70],
-    ])
+    drag(nodes, [80, -30, 130, 70])
     expect(worktop.chosenNodes).toEqual([
       { line: 'top', index: 1 },
       { line: 'middle', index: 1 },
     ])
     expect(nodes.marks().some((m) => m.kind === 'frame')).toBe(true)
-    drag(
-      nodes,
-      [
-        [100, 0],
-        [120, 10],
-      ],
-      { mark: { kind: 'node', line: 'top', index: 1 } },
-    )
+    drag(nodes, [100, 0, 120, 10], { mark: { kind: 'node', line: 'top', index: 1 } })
     expect(worktop.lines.map((l) => l.path.nodes[1]!.at)).toEqual([
       { x: 120, y: 10 },
       { x: 120, y: 60 },
@@ -86,24 +58,14 @@ describe('gathering nodes', () => {
   it('scales and turns them by the frame, and Escape takes that back', () => {
     const worktop = new TestWorktop(lines())
     const nodes = new Nodes(worktop)
-    drag(nodes, [
-      [80, -30],
-      [130, 70],
-    ])
+    drag(nodes, [80, -30, 130, 70])
     const before = worktop.now
     nodes.press(hand(110, 60, { mark: { kind: 'corner', index: 2 } }))
     nodes.move(hand(110, 130))
     expect(worktop.lines[1]!.path.nodes[1]!.at.y).toBeGreaterThan(100)
     nodes.key('Escape', false)
     expect(worktop.now).toBe(before)
-    drag(
-      nodes,
-      [
-        [100, -44],
-        [200, 25],
-      ],
-      { mark: { kind: 'turner' } },
-    )
+    drag(nodes, [100, -44, 200, 25], { mark: { kind: 'turner' } })
     const [a, b] = worktop.lines.map((l) => l.path.nodes[1]!.at)
     expect(a!.y).toBeCloseTo(25, 6)
     expect(b!.x).toBeCloseTo(75, 6)
@@ -153,23 +115,9 @@ describe('the hand is drawn to places', () => {
   it('by a node that is moved: its own line does not draw it', () => {
     const worktop = new TestWorktop([lines()[0]!, lines()[1]!])
     worktop.select(['top'])
-    drag(
-      new Nodes(worktop),
-      [
-        [100, 0],
-        [97, 47],
-      ],
-      { mark: { kind: 'node', line: 'top', index: 1 } },
-    )
+    drag(new Nodes(worktop), [100, 0, 97, 47], { mark: { kind: 'node', line: 'top', index: 1 } })
     expect(worktop.lines[0]!.path.nodes[1]!.at).toEqual({ x: 100, y: 50 })
-    drag(
-      new Nodes(worktop),
-      [
-        [100, 50],
-        [4, 3],
-      ],
-      { mark: { kind: 'node', line: 'top', index: 1 } },
-    )
+    drag(new Nodes(worktop), [100, 50, 4, 3], { mark: { kind: 'node', line: 'top', index: 1 } })
     expect(worktop.lines[0]!.path.nodes[1]!.at).toEqual({ x: 4, y: 3 })
   })
 })

@@ -27,11 +27,7 @@ describe('the pen', () => {
     const worktop = new TestWorktop()
     const pen = new Pen(worktop)
     click(pen, 0, 0)
-    drag(pen, [
-      [50, 0],
-      [60, 5],
-      [70, 10],
-    ])
+    drag(pen, [50, 0, 60, 5, 70, 10])
     click(pen, 100, 50)
     pen.key('Enter')
     expect(worktop.lines[0]!.path.nodes[1]).toEqual({
@@ -46,14 +42,7 @@ describe('the pen', () => {
     const worktop = new TestWorktop()
     const pen = new Pen(worktop)
     click(pen, 0, 0)
-    drag(
-      pen,
-      [
-        [50, 0],
-        [70, 10],
-      ],
-      { alt: true },
-    )
+    drag(pen, [50, 0, 70, 10], { alt: true })
     click(pen, 90, 0)
     pen.key('Enter')
     expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({ in: null, out: { x: 70, y: 10 }, joint: 'corner' })
@@ -193,10 +182,7 @@ describe('the pen', () => {
     worktop.wants.penJoins = 'straight'
     const pen = new Pen(worktop)
     click(pen, 0, 0)
-    drag(pen, [
-      [50, 0],
-      [70, 30],
-    ])
+    drag(pen, [50, 0, 70, 30])
     pen.key('Enter')
     expect(worktop.lines[0]!.path.nodes.every((n) => !n.in && !n.out && n.joint === 'corner')).toBe(true)
   })
@@ -205,10 +191,7 @@ describe('the pen', () => {
     const worktop = new TestWorktop()
     const pen = new Pen(worktop)
     click(pen, 0, 0)
-    drag(pen, [
-      [50, 0],
-      [70, 10],
-    ])
+    drag(pen, [50, 0, 70, 10])
     click(pen, 50, 0, { mark: { kind: 'joint', index: 1 } })
     click(pen, 100, 0)
     pen.key('Enter')

@@ -18,6 +18,7 @@ import { CropSketch } from '~/instruments/crop-sketch'
 import { LevelSketch } from '~/instruments/level-sketch'
 import { PlaceSketch } from '~/instruments/place-sketch'
 import { drag, hand, TestWorktop } from '../support/desk'
+import { polyline } from '../support/paths'
 
 describe('placing the sketch', () => {
   const withSketch = (locked: boolean, angle = 0) => {
@@ -34,20 +35,9 @@ describe('placing the sketch', () => {
   it('moves it, and scales it from the opposite corner with its proportions', () => {
     const { worktop, sketch } = withSketch(false)
     const tool = new PlaceSketch(worktop)
-    drag(tool, [
-      [50, 50],
-      [60, 55],
-      [70, 60],
-    ])
+    drag(tool, [50, 50, 60, 55, 70, 60])
     expect(sketch()).toMatchObject({ x: 30, y: 30, width: 200 })
-    drag(
-      tool,
-      [
-        [230, 130],
-        [130, 80],
-      ],
-      { mark: { kind: 'corner', index: 2 } },
-    )
+    drag(tool, [230, 130, 130, 80], { mark: { kind: 'corner', index: 2 } })
     expect(sketch()).toMatchObject({ x: 30, y: 30, width: 100, height: 50 })
     expect(worktop.labels).toEqual(['Move the sketch', 'Scale the sketch'])
   })
@@ -72,14 +62,7 @@ describe('placing the sketch', () => {
 
   it('never scales it away or inside out', () => {
     const { worktop, sketch } = withSketch(false)
-    drag(
-      new PlaceSketch(worktop),
-      [
-        [210, 120],
-        [-900, -900],
-      ],
-      { mark: { kind: 'corner', index: 2 } },
-    )
+    drag(new PlaceSketch(worktop), [210, 120, -900, -900], { mark: { kind: 'corner', index: 2 } })
     expect(sketch().width).toBeGreaterThan(0)
     expect(sketch().height).toBeCloseTo(8, 6)
   })
@@ -87,10 +70,7 @@ describe('placing the sketch', () => {
   it('says why a locked one does not move', () => {
     const { worktop, sketch } = withSketch(true)
     const tool = new PlaceSketch(worktop)
-    drag(tool, [
-      [50, 50],
-      [90, 90],
-    ])
+    drag(tool, [50, 50, 90, 90])
     expect(sketch().x).toBe(10)
     expect(worktop.said[0]).toContain('is locked. Unlock it')
     expect(tool.marks()).toEqual([])
@@ -131,29 +111,12 @@ describe('a sketch made straight', () => {
   it('is turned by its ring about its middle, in steps with Shift; a click takes up another', () => {
     const { worktop, sketch } = desk()
     const tool = new PlaceSketch(worktop)
-    drag(
-      tool,
-      [
-        [200, 34],
-        [300, 100],
-      ],
-      { mark: { kind: 'turner' } },
-    )
+    drag(tool, [200, 34, 300, 100], { mark: { kind: 'turner' } })
     expect(sketch().angle).toBeCloseTo(90, 6)
     near(fromShares(sketch(), { x: 0.5, y: 0.5 }), { x: 200, y: 100 })
-    drag(
-      tool,
-      [
-        [300, 100],
-        [299, 112],
-      ],
-      { mark: { kind: 'turner' }, shift: true },
-    )
+    drag(tool, [300, 100, 299, 112], { mark: { kind: 'turner' }, shift: true })
     expect(sketch().angle).toBeCloseTo(90, 6)
-    drag(tool, [
-      [500, 100],
-      [510, 100],
-    ])
+    drag(tool, [500, 100, 510, 100])
     expect([sketch('one').x, worktop.sketchInHand]).toEqual([410, 'layer one'])
   })
 
@@ -172,10 +135,7 @@ describe('a sketch made straight', () => {
       expect(Math.abs((Math.atan2(b!.y - a!.y, b!.x - a!.x) * 180) / Math.PI)).toBeCloseTo(wanted, 6)
       near(fromShares(sketch(), { x: 0.5, y: 0.5 }), { x: 200, y: 100 })
       // A dab says nothing.
-      drag(new LevelSketch(worktop), [
-        [100, 20],
-        [103, 22],
-      ])
+      drag(new LevelSketch(worktop), [100, 20, 103, 22])
       expect(worktop.labels).toEqual(['Level the sketch'])
     }
   })
@@ -215,11 +175,7 @@ describe('a sketch made straight', () => {
       ),
     )
     const { worktop, sketch } = desk()
-    drag(new CropSketch(worktop), [
-      [150, 75],
-      [200, 90],
-      [250, 100],
-    ])
+    drag(new CropSketch(worktop), [150, 75, 200, 90, 250, 100])
     expect(sketch()).toMatchObject({
       x: 150,
       y: 75,
@@ -227,17 +183,13 @@ describe('a sketch made straight', () => {
       height: 25,
       crop: { x: 0.25, y: 0.25, width: 0.5, height: 0.25 },
     })
-    drag(new CropSketch(worktop), [
-      [700, 75],
-      [720, 90],
-      [730, 100],
-    ])
+    drag(new CropSketch(worktop), [700, 75, 720, 90, 730, 100])
     expect(worktop.said.at(-1)).toContain('beside the sketch')
   })
 
   it('takes the page along that took its size from it, with what is drawn, and back again', () => {
     const { worktop, sketch } = desk()
-    const line = newLine({ nodes: [{ at: { x: 210, y: 93 }, in: null, out: null, joint: 'corner' }], closed: false })
+    const line = newLine(polyline(210, 93))
     worktop.now = {
       ...worktop.now,
       page: { width: 300, height: 160, unit: 'mm', pxPerMm: 6 },
@@ -249,11 +201,7 @@ describe('a sketch made straight', () => {
       ] as Drawing['layers'],
     }
     const before = worktop.now
-    drag(new CropSketch(worktop), [
-      [60, 20],
-      [100, 50],
-      [250, 140],
-    ])
+    drag(new CropSketch(worktop), [60, 20, 100, 50, 250, 140])
     expect(worktop.now.page).toMatchObject({ width: 190.2, height: 120 })
     expect(sketch()).toMatchObject({
       x: expect.closeTo(0, 6) as number,
@@ -266,11 +214,7 @@ describe('a sketch made straight', () => {
     expect((worktop.now.layers.at(-1)!.items[0] as Line).path.nodes[0]!.at).toEqual({ x: 210, y: 93 })
     // A page of its own stays.
     worktop.now = { ...before, page: { ...before.page, width: 420 } }
-    drag(new CropSketch(worktop), [
-      [60, 20],
-      [100, 50],
-      [250, 140],
-    ])
+    drag(new CropSketch(worktop), [60, 20, 100, 50, 250, 140])
     expect(worktop.now.page).toMatchObject({ width: 420, height: 160 })
   })
 

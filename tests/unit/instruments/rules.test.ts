@@ -49,11 +49,7 @@ describe('contact', () => {
   it('weighs what lies under a light, and the light falls on it again', () => {
     const worktop = new TestWorktop([named('a', 160, 0, 100, 0), ring(), named('b', 200, 160, 200, 100)])
     const light = new Light(worktop)
-    drag(light, [
-      [300, 300],
-      [20, 20],
-      [10, 10],
-    ])
+    drag(light, [300, 300, 20, 20, 10, 10])
     light.key('Enter')
     const lit = worktop.lines.find((l) => l.id === 'ring')!
     expect(lit.weight.unlit).toBeDefined()
@@ -72,11 +68,7 @@ describe('the light', () => {
     expect(worktop.tried!.light!.strength).toBe(worktop.wants.light.strength)
     tool.key('Escape', false)
     expect(worktop.tried).toBeNull()
-    drag(tool, [
-      [200, 20],
-      [200, 10],
-      [200, 0],
-    ])
+    drag(tool, [200, 20, 200, 10, 200, 0])
     worktop.wants.light.strength = 1
     tool.review()
     expect(worktop.labels).toEqual([])
@@ -91,11 +83,7 @@ describe('the light', () => {
   it('remembers where it was, as a share of the page', () => {
     const worktop = new TestWorktop([ring()])
     const tool = new Light(worktop)
-    drag(tool, [
-      [0, 0],
-      [36, 20],
-      [72, 52.4],
-    ])
+    drag(tool, [0, 0, 36, 20, 72, 52.4])
     tool.leave()
     expect(worktop.wants.light).toMatchObject({ x: expect.closeTo(0.1, 9), y: expect.closeTo(0.1, 9) })
   })
@@ -112,15 +100,7 @@ describe('match and sweep', () => {
     expect(worktop.tried!.changes).toBe(false)
     tool.press(hand(300, 150))
     tool.release()
-    drag(
-      tool,
-      [
-        [100, 150],
-        [200, 151],
-        [600, 152],
-      ],
-      { shift: true },
-    )
+    drag(tool, [100, 150, 200, 151, 600, 152], { shift: true })
     expect(worktop.tried!.summary).toContain('0 pairs')
     tool.press(hand(360, 50))
     tool.release()
@@ -159,11 +139,7 @@ describe('match and sweep', () => {
     tool.press(hand(50, 0))
     tool.release()
     expect(worktop.copied!.size).toBe(2)
-    drag(tool, [
-      [50, 25],
-      [50, 60],
-      [50, 100],
-    ])
+    drag(tool, [50, 25, 50, 60, 50, 100])
     expect(worktop.lines.map((l) => l.weight.size)).toEqual([2, 2, 2])
     expect(worktop.labels).toEqual(['Weight on 2 lines'])
     worktop.wants.sweepPart = 'profile'
@@ -172,11 +148,7 @@ describe('match and sweep', () => {
     tool.key('Escape')
     tool.release()
     expect(worktop.labels).toHaveLength(1)
-    drag(tool, [
-      [50, 200],
-      [50, 240],
-      [50, 280],
-    ])
+    drag(tool, [50, 200, 50, 240, 50, 280])
     expect(worktop.labels).toHaveLength(1)
     expect(worktop.said.at(-1)).toContain('No line was under the sweep')
   })

@@ -24,11 +24,7 @@ describe('select', () => {
   it('moves what is chosen in one step', () => {
     const a = plainLine({ x: 0, y: 0 }, { x: 50, y: 0 })
     const worktop = new TestWorktop([a])
-    drag(new Select(worktop), [
-      [20, 0],
-      [30, 10],
-      [40, 25],
-    ])
+    drag(new Select(worktop), [20, 0, 30, 10, 40, 25])
     expect(worktop.lines[0]!.path.nodes[0]!.at).toEqual({ x: 20, y: 25 })
     expect(worktop.labels).toEqual(['Move a line'])
   })
@@ -36,10 +32,7 @@ describe('select', () => {
   it('chooses by a box over paper', () => {
     const lines = [plainLine({ x: 0, y: 0 }, { x: 50, y: 0 }), plainLine({ x: 0, y: 300 }, { x: 50, y: 300 })]
     const worktop = new TestWorktop(lines)
-    drag(new Select(worktop), [
-      [-30, -30],
-      [80, 80],
-    ])
+    drag(new Select(worktop), [-30, -30, 80, 80])
     expect(worktop.chosen).toEqual([lines[0]!.id])
   })
 
@@ -70,14 +63,7 @@ describe('nodes', () => {
     const line = bent()
     const worktop = new TestWorktop([line])
     worktop.select([line.id])
-    drag(
-      new Nodes(worktop),
-      [
-        [50, 20],
-        [60, 35],
-      ],
-      { mark: { kind: 'node', line: line.id, index: 1 } },
-    )
+    drag(new Nodes(worktop), [50, 20, 60, 35], { mark: { kind: 'node', line: line.id, index: 1 } })
     expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({
       at: { x: 60, y: 35 },
       in: { x: 40, y: 35 },
@@ -88,14 +74,7 @@ describe('nodes', () => {
   it('turns the far handle of a smooth node along, keeping its length', () => {
     const line = bent()
     const worktop = new TestWorktop([line])
-    drag(
-      new Nodes(worktop),
-      [
-        [80, 20],
-        [50, 50],
-      ],
-      { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' } },
-    )
+    drag(new Nodes(worktop), [80, 20, 50, 50], { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' } })
     const n = worktop.lines[0]!.path.nodes[1]!
     expect(n.in!.x).toBeCloseTo(50)
     expect(n.in!.y).toBeCloseTo(0)
@@ -105,14 +84,10 @@ describe('nodes', () => {
   it('with Alt moves one handle alone and makes a corner', () => {
     const line = bent()
     const worktop = new TestWorktop([line])
-    drag(
-      new Nodes(worktop),
-      [
-        [80, 20],
-        [50, 50],
-      ],
-      { mark: { kind: 'handle', line: line.id, index: 1, side: 'out' }, alt: true },
-    )
+    drag(new Nodes(worktop), [80, 20, 50, 50], {
+      mark: { kind: 'handle', line: line.id, index: 1, side: 'out' },
+      alt: true,
+    })
     expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({
       in: { x: 30, y: 20 },
       out: { x: 50, y: 50 },
@@ -137,26 +112,10 @@ describe('nodes', () => {
     worktop.select([line!.id])
     const tool = new Nodes(worktop)
     const mark = { kind: 'node', line: line!.id, index: 1 } as const
-    drag(
-      tool,
-      [
-        [100, 0],
-        [101, 1],
-        [100, 0],
-      ],
-      { mark },
-    )
+    drag(tool, [100, 0, 101, 1, 100, 0], { mark })
     expect(worktop.lines[0]).toEqual(line)
     expect(worktop.labels).toEqual([])
-    drag(
-      tool,
-      [
-        [100, 0],
-        [110, 0],
-        [120, 0],
-      ],
-      { mark, clicks: 2 },
-    )
+    drag(tool, [100, 0, 110, 0, 120, 0], { mark, clicks: 2 })
     expect(worktop.lines[0]!.path.nodes[1]).toMatchObject({ at: { x: 120, y: 0 }, joint: 'corner' })
   })
 
@@ -177,11 +136,7 @@ describe('nodes', () => {
     const worktop = new TestWorktop([line])
     worktop.select([line.id])
     const tool = new Nodes(worktop)
-    drag(tool, [
-      [50, 0],
-      [50, 20],
-      [50, 40],
-    ])
+    drag(tool, [50, 0, 50, 20, 50, 40])
     const [c] = cubicsOfPath(worktop.lines[0]!.path)
     expect(distance(pointAt(c!, 0.5), { x: 50, y: 40 })).toBeLessThan(1e-5)
     expect(worktop.labels).toEqual(['Bend a segment'])

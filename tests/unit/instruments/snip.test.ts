@@ -29,10 +29,7 @@ describe('Snip', () => {
       { ...plainLine({ x: -20, y: -20 }, { x: 100, y: -20 }), id: 'top' },
     ])
     const snip = new Snip(worktop)
-    drag(snip, [
-      [10, -40],
-      [60, -40],
-    ])
+    drag(snip, [10, -40, 60, -40])
     expect(worktop.lines.map((l) => l.snips.length)).toEqual([1, 1, 0])
     expect(worktop.labels).toEqual(['Snip 2 parts'])
     snip.press(hand(95, -20))

@@ -21,6 +21,7 @@ import type { Preferences } from '~/instruments/preferences'
 import type { Trial } from '~/instruments/tried-on'
 import { DEFAULTS } from '~/instruments/preferences'
 import { expectExact } from './exact'
+import { pairs } from './paths'
 
 export const straightPath = (a: Vec, b: Vec): Path => ({
   nodes: [a, b].map((at) => ({ at, in: null, out: null, joint: 'corner' as const })),
@@ -198,7 +199,9 @@ export function click(tool: Instrument, x: number, y: number, over: With = {}): 
   tool.release?.(hand(x, y, over))
 }
 
-export function drag(tool: Instrument, points: [number, number][], over: With = {}): void {
+/** A drag through points, x and y of each in turn, by twos or all in a row. */
+export function drag(tool: Instrument, xy: readonly (number | readonly number[])[], over: With = {}): void {
+  const points = pairs(xy.flat())
   tool.press?.(hand(...points[0]!, over))
   for (const p of points.slice(1)) tool.move?.(hand(...p, { ...over, mark: null }))
   tool.release?.(hand(...points.at(-1)!, { ...over, mark: null }))
