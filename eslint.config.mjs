@@ -49,6 +49,7 @@ export default tseslint.config(
       'vue/attributes-order': 'off',
       'vue/require-default-prop': 'off',
       'vue/html-indent': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
       'no-undef': 'off',
     },
   },

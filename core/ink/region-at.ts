@@ -18,7 +18,6 @@ export function regionAt(drawing: Drawing, at: Vec, { gap }: { gap: number }): P
   if (!Number.isFinite(at.x) || !Number.isFinite(at.y)) throw new InputError('at', 'The place must be two numbers.')
   if (!(gap >= 0) || !Number.isFinite(gap))
     throw new InputError('gap', `The gap must be a number of pixels, 0 or more, not ${gap}.`)
-  const { fills: _, ...paper } = drawing
-  const hit = atOnce(regionHitAt(openInk(paper), at, gap))
+  const hit = atOnce(regionHitAt(openInk({ ...drawing, fills: [] }), at, gap))
   return hit?.where === 'region' ? hit.contours : null
 }

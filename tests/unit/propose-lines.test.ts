@@ -91,14 +91,14 @@ describe('lines proposed from a sketch', () => {
     async () => {
       let [met, sought] = [0, 0]
       for (const [n, kind] of KINDS.entries()) {
-        const names = Array.from({ length: 6 }, (_, i) => icons[(n * 613 + i * 389 + 101) % icons.length]!)
+        const names = Array.from({ length: 8 }, (_, i) => icons[(n * 613 + i * 389 + 101) % icons.length]!)
         const { image, paths } = await iconSketch(names, kind, 300 + n)
         const result = judged(shown(image), paths.map(halved))
         expectGood(result)
         met += result.junctions * result.sought
         sought += result.sought
       }
-      expect(sought).toBeGreaterThan(75)
+      expect(sought).toBeGreaterThan(100)
       expect(met / sought).toBeGreaterThan(0.85)
     },
   )
@@ -249,11 +249,8 @@ describe('lines proposed from a sketch', () => {
       for (const [strokes, apart, least] of [
         [1, 0, 0.97],
         [2, 8, 0.97],
-        [3, 4, 0.97],
         [3, 6, 0.97],
-        [4, 2, 0.97],
         [4, 4, 0.97],
-        [4, 6, 0.97],
         [4, 8, 0.94],
       ] as const) {
         const { recall, precision, lines, nodes } = found(strokes, apart)
