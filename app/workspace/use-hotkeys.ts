@@ -50,7 +50,7 @@ export function useHotkeys(to: {
   const weight = useCopiedWeight()
   const restack = useStackOrder()
   const choosing = useChoosing()
-  useKeyboardOwner()
+  const { cameByKey } = useKeyboardOwner()
   /** The keyboard went to the strip by its key. */
   let wentByKey = false
   let heldKey: { key: string; since: number; before: string } | null = null
@@ -82,7 +82,9 @@ export function useHotkeys(to: {
     if (e.key !== 'Escape' || e.defaultPrevented || !(e.target instanceof HTMLElement)) return false
     const here =
       e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
-    if (!here || !(wentByKey || e.target.closest('input, select, textarea, button'))) return false
+    // A button that the pointer pressed has the keyboard for a moment after its menu was closed: Escape is not for it.
+    const isThere = e.target.closest('input, select, textarea') || (cameByKey() && e.target.closest('button'))
+    if (!here || !(wentByKey || isThere)) return false
     wentByKey = false
     view.takeKeyboard(document.querySelector<HTMLElement>('[data-testid="canvas"]'))
     return true

@@ -7,9 +7,10 @@ const BUTTON = 'button, [role="button"], summary, a'
 
 /**
  * Says who has the keyboard after a press of the pointer: Enter and Escape mean what the instrument says, so no button that
- * was pressed keeps it, nor does one whose menu or dialog was closed. Whoever goes from button to button by Tab keeps it there.
+ * was pressed keeps it, nor does one whose menu or dialog was closed. Whoever goes from button to button by Tab keeps it there,
+ * which the answer tells.
  */
-export function useKeyboardOwner(): void {
+export function useKeyboardOwner(): { cameByKey: () => boolean } {
   /** The last way from one thing to another was by Tab. */
   let byKey = false
 
@@ -62,4 +63,6 @@ export function useKeyboardOwner(): void {
     },
     { capture: true },
   )
+
+  return { cameByKey: () => byKey }
 }

@@ -7,6 +7,7 @@ import { sizeOf } from '~/network/api'
 import { useDeskStore } from '~/stores/desk'
 import { inBytes } from '~/workspace/in-bytes'
 import { passOf } from '~/catalogue/passes'
+import RenameField from '~/components/ui/RenameField.vue'
 
 const props = defineProps<{
   card: DrawingCard
@@ -18,25 +19,9 @@ const emit = defineEmits<{ choose: [toHere: boolean]; deliver: [] }>()
 
 const desk = useDeskStore()
 const naming = ref(false)
-const text = ref('')
-const field = ref<HTMLInputElement>()
 const size = ref<number | null>(null)
 
 const when = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-
-async function startNaming(): Promise<void> {
-  naming.value = true
-  text.value = props.card.name
-  await nextTick()
-  field.value?.select()
-}
-
-function endNaming(): void {
-  if (!naming.value) return
-  naming.value = false
-  const name = text.value.trim()
-  if (name && name !== props.card.name) void desk.rename(props.card, name)
-}
 
 async function duplicate(history: boolean): Promise<void> {
   const id = await desk.duplicate(props.card, history)
@@ -59,7 +44,7 @@ const proof = computed(() => {
 })
 
 const ITEMS = computed(() => [
-  { title: 'Rename', hint: 'F2', run: startNaming },
+  { title: 'Rename', hint: 'F2', run: () => (naming.value = true) },
   { title: 'Duplicate', hint: 'as it is now', run: () => duplicate(false) },
   { title: 'Duplicate with history', hint: '', run: () => duplicate(true) },
   props.card.template
@@ -75,7 +60,7 @@ const ITEMS = computed(() => [
     :class="chosen ? 'border-plum ring-1 ring-plum' : 'border-hair'"
     data-testid="card"
     :data-id="card.id"
-    @keydown.f2.prevent="startNaming"
+    @keydown.f2.prevent="naming = true"
   >
     <NuxtLink :to="`/drawings/${card.id}`" class="block rounded-t-2xl bg-paper p-4" :aria-label="`Open ${card.name}`">
       <img
@@ -108,16 +93,13 @@ const ITEMS = computed(() => [
     >
     <div class="flex items-center gap-2 border-t border-hair px-4 py-2.5">
       <div class="min-w-0 flex-1">
-        <input
+        <RenameField
           v-if="naming"
-          ref="field"
-          v-model="text"
-          class="field w-full !py-0"
-          aria-label="Name of the drawing"
-          maxlength="120"
-          @blur="endNaming"
-          @keydown.enter="endNaming"
-          @keydown.esc.stop="naming = false"
+          class="w-full"
+          :value="card.name"
+          label="Name of the drawing"
+          @keep="desk.rename(card, $event)"
+          @close="naming = false"
         />
         <p v-else class="flex items-center gap-1 text-[14px] font-[650]">
           <NuxtLink :to="`/drawings/${card.id}`" class="truncate hover:underline" :title="card.name">{{
@@ -127,7 +109,7 @@ const ITEMS = computed(() => [
             class="quiet shrink-0 rounded p-0.5 opacity-0 focus-visible:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100"
             :title="`Rename ${card.name} (F2)`"
             :aria-label="`Rename ${card.name}`"
-            @click="startNaming"
+            @click="naming = true"
           >
             <PenLine :size="13" />
           </button>

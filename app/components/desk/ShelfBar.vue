@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { Plus, Pencil, X } from 'lucide-vue-next'
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Shelf } from '#shared/api'
 import { LONGEST_SHELF_NAME } from '#shared/api'
 import { useDeskStore } from '~/stores/desk'
 import type { OnShelf } from '~/workspace/use-desk-list'
+import RenameField from '~/components/ui/RenameField.vue'
 
 /** The shelves of the Desk: which one is looked at, and their names. */
 const shelf = defineModel<OnShelf>({ required: true })
@@ -12,8 +13,6 @@ const desk = useDeskStore()
 
 /** The shelf whose name is being written; `new` for one that is not there yet. */
 const naming = ref<string | null>(null)
-const text = ref('')
-const field = ref<HTMLInputElement[] | HTMLInputElement>()
 
 const countOf = (id: string | null): number => (desk.cards ?? []).filter((c) => c.shelf === id).length
 const tabs = computed(() => [
@@ -24,37 +23,20 @@ const tabs = computed(() => [
     : []),
 ])
 
-async function startNaming(which: Shelf | null): Promise<void> {
-  naming.value = which?.id ?? 'new'
-  text.value = which?.name ?? ''
-  await nextTick()
-  const input = Array.isArray(field.value) ? field.value[0] : field.value
-  input?.select()
-}
-
-async function endNaming(): Promise<void> {
-  const which = naming.value
-  naming.value = null
-  const name = text.value.trim()
-  if (!which || !name) return
-  if (which !== 'new') await desk.nameShelf(which, name)
-  else shelf.value = (await desk.newShelf(name)) ?? shelf.value
-}
-
-const FIELD = { class: 'field w-[150px]', 'aria-label': 'Name of the shelf', maxlength: LONGEST_SHELF_NAME }
+const setUp = async (name: string): Promise<void> => void (shelf.value = (await desk.newShelf(name)) ?? shelf.value)
 </script>
 
 <template>
   <nav class="mb-5 flex flex-wrap items-center gap-1.5" aria-label="Shelves">
     <template v-for="t in tabs" :key="t.id">
-      <input
+      <RenameField
         v-if="naming === t.id"
-        ref="field"
-        v-model="text"
-        v-bind="FIELD"
-        @blur="endNaming"
-        @keydown.enter="endNaming"
-        @keydown.esc.stop="naming = null"
+        class="w-[150px]"
+        :value="t.title"
+        label="Name of the shelf"
+        :longest="LONGEST_SHELF_NAME"
+        @keep="desk.nameShelf(t.id, $event)"
+        @close="naming = null"
       />
       <span
         v-else
@@ -69,7 +51,7 @@ const FIELD = { class: 'field w-[150px]', 'aria-label': 'Name of the shelf', max
             class="rounded-full p-1 text-mute-deep hover:text-ink"
             :aria-label="`Rename the shelf ${t.title}`"
             title="Rename this shelf"
-            @click="startNaming(t.shelf)"
+            @click="naming = t.id"
           >
             <Pencil :size="13" />
           </button>
@@ -84,21 +66,21 @@ const FIELD = { class: 'field w-[150px]', 'aria-label': 'Name of the shelf', max
         </template>
       </span>
     </template>
-    <input
+    <RenameField
       v-if="naming === 'new'"
-      ref="field"
-      v-model="text"
-      v-bind="FIELD"
+      class="w-[150px]"
+      value=""
+      label="Name of the shelf"
+      :longest="LONGEST_SHELF_NAME"
       placeholder="A class, a client"
-      @blur="endNaming"
-      @keydown.enter="endNaming"
-      @keydown.esc.stop="naming = null"
+      @keep="setUp"
+      @close="naming = null"
     />
     <button
       v-else
       class="flex items-center gap-1 rounded-full px-2.5 py-1 text-mute-deep hover:text-ink"
       title="A shelf for a class or a client"
-      @click="startNaming(null)"
+      @click="naming = 'new'"
     >
       <Plus :size="14" /> Shelf
     </button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/vue'
 import { ChevronDown, Copy, Pencil, RotateCcw, Trash2 } from 'lucide-vue-next'
 import { newId } from '#core/new-id'
@@ -7,6 +7,7 @@ import { freeName } from '#core/model/free-name'
 import { short } from '#core/geometry/path'
 import { NIBS } from '#core/weight/nibs'
 import { useStudioStore } from '~/stores/studio'
+import RenameField from '~/components/ui/RenameField.vue'
 
 /** Longest name of a nib. */
 const LONGEST = 40
@@ -14,8 +15,6 @@ const LONGEST = 40
 /** The nib in hand, and the set of nibs: duplicate, rename, restore, remove. */
 const studio = useStudioStore()
 const naming = ref(false)
-const text = ref('')
-const field = ref<HTMLInputElement>()
 
 const known = computed(() => NIBS.find((n) => n.id === studio.preferences.nib))
 const tuned = computed(() => !!known.value && JSON.stringify(known.value) !== JSON.stringify(studio.nib))
@@ -25,18 +24,6 @@ function duplicate(): void {
   const copy = { ...studio.nib, id: newId(), name }
   studio.preferences.nibs.splice(studio.preferences.nibs.indexOf(studio.nib) + 1, 0, copy)
   studio.takeNib(copy.id)
-}
-
-async function startNaming(): Promise<void> {
-  text.value = studio.nib.name
-  naming.value = true
-  await nextTick()
-  field.value?.select()
-}
-
-function endNaming(keep: boolean): void {
-  if (naming.value && keep && text.value.trim()) studio.nib.name = text.value.trim().slice(0, LONGEST)
-  naming.value = false
 }
 
 function restore(): void {
@@ -56,16 +43,14 @@ function remove(): void {
 <template>
   <div class="flex items-center gap-1">
     <span class="hidden w-[102px] shrink-0 xl:inline">Nib</span>
-    <input
+    <RenameField
       v-if="naming"
-      ref="field"
-      v-model="text"
-      class="field min-w-0 flex-1 !py-0.5"
-      aria-label="Name of the nib"
-      :maxlength="LONGEST"
-      @blur="endNaming(true)"
-      @keydown.enter="endNaming(true)"
-      @keydown.esc.stop="endNaming(false)"
+      class="min-w-0 flex-1"
+      :value="studio.nib.name"
+      label="Name of the nib"
+      :longest="LONGEST"
+      @keep="studio.nib.name = $event"
+      @close="naming = false"
     />
     <Listbox
       v-else
@@ -112,7 +97,7 @@ function remove(): void {
     <button class="quiet rounded p-1" title="Duplicate this nib" aria-label="Duplicate this nib" @click="duplicate">
       <Copy :size="14" />
     </button>
-    <button class="quiet rounded p-1" title="Rename this nib" aria-label="Rename this nib" @click="startNaming">
+    <button class="quiet rounded p-1" title="Rename this nib" aria-label="Rename this nib" @click="naming = true">
       <Pencil :size="14" />
     </button>
     <button

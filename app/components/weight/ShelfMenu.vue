@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { nextTick, ref } from 'vue'
+import { ref } from 'vue'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { ArrowDown, ArrowUp, Copy, LibraryBig, Pencil, Trash2 } from 'lucide-vue-next'
 import { readProfiles } from '#core/formats/profiles/read-profiles'
 import { writeProfiles } from '#core/formats/profiles/write-profiles'
-import type { ShelfProfile } from '#core/weight/shelf'
 import { useDrawingStore } from '~/stores/drawing'
 import { useShelfStore } from '~/stores/shelf'
 import { useStudioStore } from '~/stores/studio'
 import { download } from '~/network/download'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import RenameField from '~/components/ui/RenameField.vue'
 
 /** The shelf of own profiles: keep, rename, duplicate, order, delete, share and bring in. */
 const LARGEST_FILE = 4 * 1024 * 1024
@@ -20,8 +20,6 @@ const studio = useStudioStore()
 const chosen = useChosenLines()
 
 const naming = ref<string | null>(null)
-const text = ref('')
-const field = ref<HTMLInputElement[]>()
 const picker = ref<HTMLInputElement>()
 
 function keep(): void {
@@ -29,20 +27,7 @@ function keep(): void {
   if (!id) return
   const profile = shelf.own.find((p) => p.id === id)!
   studio.takeProfile(profile)
-  void startNaming(profile)
-}
-
-async function startNaming(profile: ShelfProfile): Promise<void> {
   naming.value = profile.id
-  text.value = profile.name
-  await nextTick()
-  field.value?.[0]?.select()
-}
-
-function endNaming(keepIt: boolean): void {
-  const id = naming.value
-  naming.value = null
-  if (id && keepIt && text.value.trim()) shelf.rename(id, text.value)
 }
 
 const share = (): void => download(new Blob([writeProfiles(shelf.own)], { type: 'application/json' }), 'profiles.json')
@@ -85,19 +70,17 @@ async function bringIn(e: Event): Promise<void> {
           :key="p.id"
           class="flex items-center gap-0.5 rounded-lg px-1 py-0.5 hover:bg-blush"
         >
-          <input
+          <RenameField
             v-if="naming === p.id"
-            ref="field"
-            v-model="text"
-            class="field min-w-0 flex-1 !py-0"
-            aria-label="Name of the profile"
-            maxlength="60"
-            @blur="endNaming(true)"
-            @keydown.enter="endNaming(true)"
-            @keydown.esc.stop="endNaming(false)"
+            class="min-w-0 flex-1"
+            :value="p.name"
+            label="Name of the profile"
+            :longest="60"
+            @keep="shelf.rename(p.id, $event)"
+            @close="naming = null"
           />
-          <span v-else class="min-w-0 flex-1 truncate" @dblclick="startNaming(p)">{{ p.name }}</span>
-          <button class="quiet rounded p-1" :aria-label="`Rename ${p.name}`" title="Rename" @click="startNaming(p)">
+          <span v-else class="min-w-0 flex-1 truncate" @dblclick="naming = p.id">{{ p.name }}</span>
+          <button class="quiet rounded p-1" :aria-label="`Rename ${p.name}`" title="Rename" @click="naming = p.id">
             <Pencil :size="13" />
           </button>
           <button

@@ -1,33 +1,19 @@
 <script setup lang="ts">
-import { nextTick, ref } from 'vue'
+import { ref } from 'vue'
 import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-vue-next'
 import type { Layer } from '#core/model/model'
 import { useLayers } from '~/workspace/use-layers'
 import { useViewStore } from '~/stores/view'
 import LayerMenu from './LayerMenu.vue'
+import RenameField from '~/components/ui/RenameField.vue'
 
 const props = defineProps<{ layer: Layer; top: boolean; bottom: boolean }>()
 
 const view = useViewStore()
 const { change, moveBy } = useLayers()
 const naming = ref(false)
-const text = ref('')
-const field = ref<HTMLInputElement>()
 
-async function startNaming(): Promise<void> {
-  text.value = props.layer.name
-  naming.value = true
-  await nextTick()
-  field.value?.select()
-}
-
-function endNaming(keep: boolean): void {
-  if (!naming.value) return
-  naming.value = false
-  const name = text.value.trim()
-  if (keep && name && name !== props.layer.name)
-    change(props.layer.id, `Rename to ${name}`, (l) => void (l.name = name))
-}
+const rename = (name: string): void => change(props.layer.id, `Rename to ${name}`, (l) => void (l.name = name))
 
 function count(): string {
   const percent = `${Math.round(props.layer.opacity * 100)}%`
@@ -71,16 +57,13 @@ function key(e: KeyboardEvent): void {
     >
       <component :is="layer.visible ? Eye : EyeOff" :size="15" :stroke-width="1.7" />
     </button>
-    <input
+    <RenameField
       v-if="naming"
-      ref="field"
-      v-model="text"
-      class="field min-w-0 flex-1 !py-0"
-      aria-label="Name of the layer"
-      maxlength="120"
-      @blur="endNaming(true)"
-      @keydown.enter="endNaming(true)"
-      @keydown.esc.stop="endNaming(false)"
+      class="min-w-0 flex-1"
+      :value="layer.name"
+      label="Name of the layer"
+      @keep="rename"
+      @close="naming = false"
     />
     <button
       v-else
@@ -92,7 +75,7 @@ function key(e: KeyboardEvent): void {
           : `${layer.name}: draw here · Double-click: rename · Alt+arrows: change the order`
       "
       @click="layer.kind !== 'sketch' && (view.activeLayer = layer.id)"
-      @dblclick="startNaming"
+      @dblclick="naming = true"
     >
       {{ layer.name }}
     </button>
@@ -112,6 +95,6 @@ function key(e: KeyboardEvent): void {
     >
       <component :is="layer.locked ? Lock : LockOpen" :size="14" :stroke-width="1.7" />
     </button>
-    <LayerMenu :layer="layer" :top="top" :bottom="bottom" @rename="startNaming" />
+    <LayerMenu :layer="layer" :top="top" :bottom="bottom" @rename="naming = true" />
   </li>
 </template>
