@@ -82,9 +82,12 @@ export function useHotkeys(to: {
     if (e.key !== 'Escape' || e.defaultPrevented || !(e.target instanceof HTMLElement)) return false
     const here =
       e.target.closest('footer, aside') && !e.target.closest('[role="menu"], [role="listbox"], [role="dialog"]')
-    // A button that the pointer pressed has the keyboard for a moment after its menu was closed: Escape is not for it.
-    const isThere = e.target.closest('input, select, textarea') || (cameByKey() && e.target.closest('button'))
-    if (!here || !(wentByKey || isThere)) return false
+    if (!here || !(wentByKey || e.target.closest('input, select, textarea, button'))) return false
+    // A button that the pointer pressed lets go of the keyboard, but Escape means what the instrument says.
+    if (!wentByKey && !cameByKey() && e.target.matches('button')) {
+      e.target.blur()
+      return false
+    }
     wentByKey = false
     view.takeKeyboard(document.querySelector<HTMLElement>('[data-testid="canvas"]'))
     return true
