@@ -45,7 +45,7 @@ const ROWS: readonly Row[] = [
   { of: ['let-go'] },
   { gesture: 'Backspace', says: 'Take the last node back' },
   { of: ['undo'] },
-  { of: ['redo', 'redo-too'], says: 'Redo' },
+  { of: ['redo'] },
   { of: ['copy', 'paste', 'duplicate', 'choose-all'], says: 'Copy, paste, duplicate, choose all' },
   { of: ['save'] },
 ]
@@ -64,7 +64,7 @@ export function keysCard(keyOf: (was: string) => string): [pressed: string, does
     )
     const keys = commands.map((c) => written(c, keyOf))
     return [
-      keys.join(commands.length > 3 && keys.every((k) => k.length === 1) ? ' ' : ', '),
+      keys.join(keys.every((k) => k.length === 1) ? ' ' : ', ') + (commands[0]!.held ? ', held' : ''),
       row.says ?? commands[0]!.does,
     ]
   })

@@ -67,7 +67,7 @@ describe('the table of commands', () => {
     keys.change('d', 'i')
     const rows = new Map(keysCard(keys.keyOf).map(([at, does]) => [does, at]))
     expect(rows.get('Copy, paste, duplicate, choose all')).toBe('Ctrl + C, Ctrl + V, Ctrl + D, Ctrl + A')
-    expect(rows.get('One up, one down in the layer; with Shift to front, to back')).toBe('U, I')
+    expect(rows.get('One up, one down in the layer; with Shift to front, to back')).toBe('U I')
     expect([keys.titled('To back', 'back'), keys.titled('Undo', 'undo')]).toEqual([
       'To back (Shift + I)',
       'Undo (Ctrl + Z)',
