@@ -5,7 +5,7 @@ import { spawnSync } from 'node:child_process'
 import { build as bundle } from 'esbuild'
 import { build } from './setup.mjs'
 
-build()
+await build()
 mkdirSync('data/bench', { recursive: true })
 await bundle({
   entryPoints: ['bench/run.ts'],

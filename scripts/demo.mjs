@@ -14,8 +14,8 @@ function freePort(port) {
   })
 }
 
-installPackages()
-build()
+await installPackages()
+await build()
 process.env.BELLATRAIT_DB ??= join(root, 'data', 'demo.db')
 run('Draw the demo', 'npx', ['--no-install', 'tsx', 'demo/seed.ts'])
 

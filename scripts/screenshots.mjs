@@ -11,7 +11,7 @@ const ADDRESS = `http://127.0.0.1:${PORT}`
 const folder = join(root, 'docs', 'screenshots')
 const env = { BELLATRAIT_DB: join(mkdtempSync(join(tmpdir(), 'bellatrait-')), 'shots.db'), PORT: String(PORT) }
 
-build()
+await build()
 run('Draw the demo', 'npx', ['--no-install', 'tsx', 'demo/seed.ts'], env)
 const server = spawn(process.execPath, ['scripts/start.mjs'], {
   cwd: root,

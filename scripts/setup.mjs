@@ -59,25 +59,30 @@ function fingerprint(paths) {
   return hash.digest('hex')
 }
 
-/** Runs `work` unless it ran before on the same sources; the mark lies beside what it made. */
-function once(mark, sources, work) {
+/** Runs `work` unless it ran before on the same sources; the mark lies beside what it made. Answers whether it ran. */
+async function once(mark, sources, work) {
   const file = join(root, mark)
   const now = fingerprint(sources)
-  if (existsSync(file) && readFileSync(file, 'utf8') === now) return
-  work()
+  if (existsSync(file) && readFileSync(file, 'utf8') === now) return false
+  await work()
   mkdirSync(dirname(file), { recursive: true })
   writeFileSync(file, now)
+  return true
 }
 
-export function installPackages() {
-  once('node_modules/.bellatrait', ['package-lock.json'], () => {
-    run('Install packages (the database driver compiles: a few minutes)', 'npm', ['ci'])
+/** @param beside jobs that need no compiled package: they run while the database driver compiles, or at once */
+export async function installPackages(beside = []) {
+  const installed = await once('node_modules/.bellatrait', ['package-lock.json'], async () => {
+    run('Install packages', 'npm', ['ci', '--ignore-scripts'])
+    run('Types of the application', 'npx', ['--no-install', 'nuxt', 'prepare'])
+    await runTogether([['Compile the database driver (a few minutes)', 'npm', ['rebuild']], ...beside])
   })
+  if (!installed && beside.length) await runTogether(beside)
 }
 
-export function build() {
+export async function build() {
   const sources = ['app', 'core', 'server', 'shared', 'public', 'nuxt.config.ts', 'package-lock.json']
-  once('.output/.bellatrait', sources, () => {
+  await once('.output/.bellatrait', sources, () => {
     run('Build the application', 'npx', ['--no-install', 'nuxt', 'build'])
   })
 }

@@ -2,7 +2,7 @@ import type { Remote } from 'comlink'
 import type { Box } from '#core/geometry/bounds'
 import { overlap, uniteBoxes } from '#core/geometry/bounds'
 import type { RasterWorker } from '~/workers/raster.worker'
-import { SentOnce } from '~/workers/sent-once'
+import { DictionaryEncoder } from '~/workers/dictionary'
 import type { InkEntry, InkPart } from '~/painting/paint-stack'
 import { GUTTER, TILE } from '~/painting/tile'
 import type { Viewport } from './viewport'
@@ -46,7 +46,7 @@ export class InkRaster {
   private readonly asking = new Map<string, Asked>()
   private stack: readonly InkEntry[] = []
   private waiting: (() => void)[] = []
-  private readonly sent = new SentOnce<InkPart>()
+  private readonly sent = new DictionaryEncoder<InkPart>()
 
   constructor(
     private readonly canvas: HTMLCanvasElement,

@@ -28,14 +28,14 @@ export class TuckedLines {
   } | null = null
 
   /** Takes what the session says of a drawing; answers whether anything differs from what it said before. */
-  take(drawing: Drawing, less: readonly Outline[]): boolean {
+  take(drawing: Drawing, clipped: readonly Outline[]): boolean {
     const before = this.told
     // Without a pair in between for each of thousands of lines.
     this.seen = new Map()
     for (const line of linesOf(drawing)) this.seen.set(line.id, line)
     this.told = new Map()
-    for (const outline of less) this.told.set(outline.id, { line: this.seen.get(outline.id)!, outline })
-    return before.size !== this.told.size || less.some((o) => before.get(o.id)?.outline !== o)
+    for (const outline of clipped) this.told.set(outline.id, { line: this.seen.get(outline.id)!, outline })
+    return before.size !== this.told.size || clipped.some((o) => before.get(o.id)?.outline !== o)
   }
 
   /** What a line shows as far as anybody said; null where that is all of its ink, or the line has changed since. */

@@ -126,14 +126,20 @@ export const useDeskStore = defineStore('desk', () => {
 
   const rename = (card: DrawingCard, name: string): Promise<boolean> => change(() => renameDrawing(card.id, name))
 
+  /** Copies under way: a second press while the first is at work is a slip. */
+  const copying = new Set<string>()
+
   /** Copies a drawing; answers the id of the copy. */
   async function duplicate(card: DrawingCard, history: boolean, name = `${card.name} copy`): Promise<string | null> {
+    if (copying.has(card.id)) return null
+    copying.add(card.id)
     let id = ''
     const taken = new Set((cards.value ?? []).map((c) => c.name))
     const done = await change(
       async () => void (id = (await copyDrawing(card.id, { name: freeName(taken, name), history })).id),
       `Copying ${card.name} …`,
     )
+    copying.delete(card.id)
     return done ? id : null
   }
 

@@ -11,8 +11,8 @@ import type { Ring } from '#core/shapes/islands'
 import { ownersOf } from '#core/shapes/islands'
 import { changedBoxes } from '#core/shapes/changed-boxes'
 import type { InkPart } from '~/painting/paint-stack'
-import type { Told } from './sent-once'
-import { HeldOnce, SentOnce } from './sent-once'
+import type { Encoded } from './dictionary'
+import { DictionaryDecoder, DictionaryEncoder } from './dictionary'
 
 /** A contour ready for drawing. */
 export interface Contour extends InkPart {
@@ -27,12 +27,12 @@ export interface Contour extends InkPart {
 export interface ShapesAnswer extends Omit<ShapesResult, 'shapes'> {
   shapes: (Omit<Shape, 'contours'> & { contours: number; changed: Box[] | null; owners: Int32Array })[]
   /** The contours of all shapes in a row. */
-  told: Told<Contour>
+  told: Encoded<Contour>
 }
 
 /** Answers with shapes whose contours are told by number, each sent only once. */
 export class SentContours {
-  private readonly sent = new SentOnce<Contour>()
+  private readonly sent = new DictionaryEncoder<Contour>()
   private readonly known = new WeakMap<Path, Contour>()
   private readonly rings = new WeakMap<Path, Ring>()
   private before = new Map<string, Shape>()
@@ -107,7 +107,7 @@ export interface DrawnShape {
 
 /** The other side. Every answer must be taken, in order. */
 export class HeldContours {
-  private readonly held = new HeldOnce<Contour>()
+  private readonly held = new DictionaryDecoder<Contour>()
 
   take({ shapes, told, ...rest }: ShapesAnswer): { result: ShapesResult; drawn: DrawnShape[] } {
     const all = this.held.take(told)

@@ -15,8 +15,8 @@ import type { Outline } from '~/painting/outline'
 import { outlineOfContours, outlineOfRegion } from '~/painting/outline'
 import type { Questions } from './questions'
 import { QUESTIONS } from './questions'
-import type { Told } from './sent-once'
-import { SentOnce } from './sent-once'
+import type { Encoded } from './dictionary'
+import { DictionaryEncoder } from './dictionary'
 import { remembered } from '#core/remembered'
 
 /** Lets messages in between two steps of long work, so that a newer request can stop it. */
@@ -28,11 +28,11 @@ let newestShapes = 0
 let session: InkSession | null = null
 let sent = new SentContours()
 
-let newestLess = 0
+let newestClipped = 0
 /** The newest of each question of which only the newest counts. */
 const newest: Partial<Record<keyof Questions, number>> = {}
-let sentLess = new SentOnce<Outline>()
-let sentFills = new SentOnce<Outline>()
+let sentClipped = new DictionaryEncoder<Outline>()
+let sentFills = new DictionaryEncoder<Outline>()
 const tuckedOutlines = new WeakMap<Region, Outline>()
 
 /** The outline of what a line shows, the same object for the same ink. */
@@ -45,10 +45,10 @@ function tuckedOutline(line: Line, region: Region): Outline {
 }
 
 /** What lines show beside others, what trims take away, and what lies poured beneath. */
-export interface LessAnswer {
-  told: Told<Outline>
+export interface ClippedAnswer {
+  told: Encoded<Outline>
   trims: readonly TrimResult[]
-  fills: Told<Outline> | null
+  fills: Encoded<Outline> | null
   tints: [line: string, ink: string][] | null
 }
 
@@ -70,14 +70,14 @@ const geometry = {
     newestShapes++
     session = openInk(drawing)
     sent = new SentContours()
-    sentLess = new SentOnce()
-    sentFills = new SentOnce()
+    sentClipped = new DictionaryEncoder()
+    sentFills = new DictionaryEncoder()
   },
 
   /** Follows an edit of the drawing. */
   apply(patches: readonly Patch[]): void {
     newestShapes++
-    newestLess++
+    newestClipped++
     for (const what of Object.keys(newest) as (keyof Questions)[]) newest[what]!++
     session!.apply(patches)
   },
@@ -97,16 +97,20 @@ const geometry = {
   },
 
   /** Lines that do not show all of their ink, with what they show; null when an edit or a newer request overtook this one. */
-  async less(): Promise<LessAnswer | null> {
-    const [mine, of] = [++newestLess, session!]
-    const less = await inTurns(of.less(), { turn: 20, rest: breathe, go: () => mine === newestLess && of === session })
-    if (!less) return null
+  async clipped(): Promise<ClippedAnswer | null> {
+    const [mine, of] = [++newestClipped, session!]
+    const clipped = await inTurns(of.clipped(), {
+      turn: 20,
+      rest: breathe,
+      go: () => mine === newestClipped && of === session,
+    })
+    if (!clipped) return null
     const lines = new Map(linesOf(of.drawing).map((l) => [l.id, l]))
-    const told = sentLess.tell([...less].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
+    const told = sentClipped.tell([...clipped].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
     const poured = await inTurns(of.fills(), {
       turn: 20,
       rest: breathe,
-      go: () => mine === newestLess && of === session,
+      go: () => mine === newestClipped && of === session,
     })
     // What was told of lines is on its way whether or not fills could be made in time.
     return {
@@ -128,12 +132,12 @@ const geometry = {
     return inTurns(answer, { turn: manner === 'newest' ? 20 : 40, rest: breathe, go })
   },
 
-  /** As `less`, of the drawing as patches make it. */
-  async lessWith(patches: Patch[]): Promise<Outline[]> {
+  /** As `clipped`, of the drawing as patches make it. */
+  async clippedWith(patches: Patch[]): Promise<Outline[]> {
     const other = session!.fork(patches)
-    const less = (await inTurns(other.less(), { turn: 20, rest: breathe }))!
+    const clipped = (await inTurns(other.clipped(), { turn: 20, rest: breathe }))!
     const lines = new Map(linesOf(other.drawing).map((l) => [l.id, l]))
-    return [...less].map(([id, region]) => outlineOfRegion(lines.get(id)!, region))
+    return [...clipped].map(([id, region]) => outlineOfRegion(lines.get(id)!, region))
   },
 
   /** Sends the drawing as it is here to whoever has the other end of a port. */

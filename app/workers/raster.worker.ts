@@ -4,11 +4,11 @@ import { overlap } from '#core/geometry/bounds'
 import type { InkEntry, InkPart } from '~/painting/paint-stack'
 import { paintStack } from '~/painting/paint-stack'
 import { GUTTER, TILE } from '~/painting/tile'
-import type { Told } from './sent-once'
-import { HeldOnce } from './sent-once'
+import type { Encoded } from './dictionary'
+import { DictionaryDecoder } from './dictionary'
 
 let stack: readonly InkEntry[] = []
-const held = new HeldOnce<InkPart>()
+const held = new DictionaryDecoder<InkPart>()
 let hidden: ReadonlySet<string> = new Set()
 
 /** So many tiles are kept to be painted over where something in them changes. */
@@ -24,7 +24,7 @@ const raster = {
    * The stack in its order by id, with how many of the parts in a row are each one's, or null where that is as before; `fresh`
    * are the entries that are new or have changed, without them.
    */
-  setStack(order: { id: string; parts: number }[] | null, fresh: InkEntry[], told: Told<InkPart>): void {
+  setStack(order: { id: string; parts: number }[] | null, fresh: InkEntry[], told: Encoded<InkPart>): void {
     const known = new Map([...stack, ...fresh].map((e) => [e.id, e]))
     const all = held.take(told)
     let next = 0

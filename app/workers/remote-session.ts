@@ -11,7 +11,7 @@ import type { GeometryWorker } from './geometry.worker'
 import { patchesTo } from './known-steps'
 import type { Answer, Asked, Overtaken, Questions } from './questions'
 import type { Outline } from '~/painting/outline'
-import { HeldOnce } from './sent-once'
+import { DictionaryDecoder } from './dictionary'
 
 /** Longest time between two signs of life from the making of shapes, ms. */
 const LONGEST_STEP = 90_000
@@ -21,8 +21,8 @@ interface There {
   worker: Remote<GeometryWorker>
   drawing: Drawing
   contours: HeldContours
-  less: HeldOnce<Outline>
-  fills: HeldOnce<Outline>
+  clipped: DictionaryDecoder<Outline>
+  fills: DictionaryDecoder<Outline>
 }
 
 /** The session of the geometry worker as the main thread has it: edits go there as patches, what they change comes back. */
@@ -67,18 +67,18 @@ export class RemoteSession {
   }
 
   /** What lines show that do not show all of their ink; null when a later edit or request overtook this one. */
-  less(drawing: Drawing): Promise<{
-    less: Outline[]
+  clipped(drawing: Drawing): Promise<{
+    clipped: Outline[]
     trims: readonly TrimResult[]
     fills: Outline[] | null
     tints: [string, string][] | null
   } | null> {
     return this.thread.within(LONGEST_STEP, async (worker) => {
-      const { less, fills } = this.follow(worker, drawing)
-      const answer = await worker.less()
+      const { clipped, fills } = this.follow(worker, drawing)
+      const answer = await worker.clipped()
       return (
         answer && {
-          less: less.take(answer.told),
+          clipped: clipped.take(answer.told),
           trims: answer.trims,
           fills: answer.fills && fills.take(answer.fills),
           tints: answer.tints,
@@ -95,11 +95,11 @@ export class RemoteSession {
     })
   }
 
-  /** As `less`, of a drawing that stands beside the one at hand. */
-  lessBeside(drawing: Drawing, other: Drawing): Promise<Outline[]> {
+  /** As `clipped`, of a drawing that stands beside the one at hand. */
+  clippedBeside(drawing: Drawing, other: Drawing): Promise<Outline[]> {
     return this.thread.within(LONGEST_STEP, (worker) => {
       this.follow(worker, drawing)
-      return worker.lessWith(patchesBetween(drawing, other))
+      return worker.clippedWith(patchesBetween(drawing, other))
     })
   }
 
@@ -123,8 +123,8 @@ export class RemoteSession {
         worker,
         drawing,
         contours: new HeldContours(),
-        less: new HeldOnce(),
-        fills: new HeldOnce(),
+        clipped: new DictionaryDecoder(),
+        fills: new DictionaryDecoder(),
       })
     }
     const patches = patchesTo(this.there.drawing, drawing)

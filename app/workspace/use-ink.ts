@@ -141,12 +141,12 @@ export function provideInk(): Ink {
     const mine = (asking = { again: false })
     const drawing = store.drawing!
     try {
-      const answer = await session.less(drawing)
+      const answer = await session.clipped(drawing)
       if (answer && store.drawing?.id === drawing.id) {
         trims.value = answer.trims
         if (
           [
-            tucked.take(drawing, answer.less),
+            tucked.take(drawing, answer.clipped),
             answer.fills && stacker.takeFills(answer.fills),
             answer.tints && stacker.takeTints(answer.tints),
           ].some(Boolean) &&

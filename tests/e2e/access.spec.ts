@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import { clickAt, dragThrough, enterPass, startDrawing, takeUp } from './support/desk'
+import { clickAt, drag, enterPass, startDrawing, takeUp } from './support/desk'
 
 /** What a check of the page finds that keeps people out, in words. */
 async function barriers(page: Page): Promise<string[]> {
@@ -28,6 +28,31 @@ const smallTargets = (page: Page): Promise<string[]> =>
       ),
   )
 
+async function expectOpen(page: Page, where: string): Promise<void> {
+  expect(await barriers(page), where).toEqual([])
+  expect(await smallTargets(page), where).toEqual([])
+}
+
+/** What is done with an instrument in hand before it is looked at. */
+type Prepared = [instrument: string, prepare?: (page: Page) => Promise<void>]
+const INSTRUMENTS: [pass: string, ...Prepared[]][] = [
+  [
+    'Lines',
+    ['Select', (page) => page.keyboard.press('Control+a')],
+    ['Bow'],
+    ['Freehand'],
+    ['Nodes', (page) => drag(page, 200, 60, 420, 200)],
+    ...['Figure', 'Snip', 'Blot', 'Scrape', 'Practice', 'Propose'].map((name): Prepared => [name]),
+  ],
+  ['Weight', ['Contact'], ['Light'], ['Sweep'], ['Match'], ['Caliper', (page) => clickAt(page, { x: 428, y: 362 })]],
+  ['Shapes', ['Trim'], ['Fence'], ['Corner']],
+  ['Fill', ['Shade'], ['Flats'], ['Glow']],
+]
+const MENUS: Record<string, string[]> = {
+  Weight: ['Tapers', 'Finish', 'History'],
+  Fill: ['Change Black', 'Palettes'],
+}
+
 test('no screen has a serious barrier', async ({ page }) => {
   await page.goto('/')
   await expect(page.getByTestId('card').first()).toBeVisible()
@@ -35,74 +60,35 @@ test('no screen has a serious barrier', async ({ page }) => {
   await startDrawing(page, 'demo-radish-bunch')
   for (const pass of ['Sketch', 'Lines', 'Weight', 'Shapes', 'Fill', 'Deliver']) {
     await enterPass(page, pass)
-    if (pass === 'Weight') await clickAt(page, { x: 428, y: 362 })
-    expect(await barriers(page), pass).toEqual([])
-    expect(await smallTargets(page), pass).toEqual([])
+    await expectOpen(page, pass)
   }
 })
 
-test('nor has any instrument of Lines', async ({ page }) => {
-  await startDrawing(page, 'demo-radish-bunch')
-  await enterPass(page, 'Lines')
-  for (const instrument of [
-    'Select',
-    'Bow',
-    'Freehand',
-    'Nodes',
-    'Figure',
-    'Snip',
-    'Blot',
-    'Scrape',
-    'Practice',
-    'Propose',
-  ]) {
-    await takeUp(page, instrument)
-    // Nodes chosen, or a line, where the instrument shows something of its own for them.
-    if (instrument === 'Select') await page.keyboard.press('Control+a')
-    if (instrument === 'Nodes')
-      await dragThrough(page, [
-        { x: 200, y: 60 },
-        { x: 420, y: 200 },
-      ])
-    expect(await barriers(page), instrument).toEqual([])
-    expect(await smallTargets(page), instrument).toEqual([])
-  }
-})
+for (const [pass, ...instruments] of INSTRUMENTS)
+  test(`nor has any instrument or menu of ${pass}`, async ({ page }) => {
+    await startDrawing(page, 'demo-radish-bunch')
+    await enterPass(page, pass)
+    for (const [instrument, prepare] of instruments) {
+      await takeUp(page, instrument)
+      await prepare?.(page)
+      await expectOpen(page, instrument)
+    }
+    for (const menu of MENUS[pass] ?? []) {
+      await page.getByRole('button', { name: menu, exact: true }).click()
+      expect(await barriers(page), menu).toEqual([])
+      await page.keyboard.press('Escape')
+    }
+  })
 
-test('nor has any instrument of Shapes and Fill', async ({ page }) => {
-  await startDrawing(page, 'demo-radish-bunch')
-  await enterPass(page, 'Shapes')
-  for (const instrument of ['Trim', 'Fence', 'Corner']) {
-    await takeUp(page, instrument)
-    expect(await barriers(page), instrument).toEqual([])
-    expect(await smallTargets(page), instrument).toEqual([])
-  }
-  await enterPass(page, 'Fill')
-  for (const instrument of ['Shade', 'Flats', 'Glow']) {
-    await takeUp(page, instrument)
-    expect(await barriers(page), instrument).toEqual([])
-    expect(await smallTargets(page), instrument).toEqual([])
-  }
-  for (const menu of ['Change Black', 'Palettes']) {
-    await page.getByRole('button', { name: menu }).click()
-    expect(await barriers(page), menu).toEqual([])
-    await page.keyboard.press('Escape')
-  }
-})
-
-test('nor have Proof, menus and the card of keys', async ({ page }) => {
+test('nor have Proof, menus, the wipe and the card of keys', async ({ page }) => {
   await startDrawing(page, 'demo-radish-bunch')
   await enterPass(page, 'Lines')
   await takeUp(page, 'Bow')
   // Something for Proof, which is opened.
-  await dragThrough(page, [
-    { x: 30, y: 40 },
-    { x: 120, y: 44 },
-  ])
+  await drag(page, 30, 40, 120, 44)
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: /^Blunt end/ }).click()
-  expect(await barriers(page), 'proof').toEqual([])
-  expect(await smallTargets(page), 'proof').toEqual([])
+  await expectOpen(page, 'proof')
   await page.getByRole('button', { name: /Snapping/ }).click()
   expect(await barriers(page), 'snapping').toEqual([])
   await page.keyboard.press('Escape')
@@ -113,22 +99,8 @@ test('nor have Proof, menus and the card of keys', async ({ page }) => {
   await page.keyboard.press('?')
   await expect(page.getByRole('heading', { name: 'Keys' })).toBeVisible()
   expect(await barriers(page), 'keys').toEqual([])
-})
-
-test('nor have the rules, the menus and the wipe of the Weight pass', async ({ page }) => {
-  await startDrawing(page, 'demo-radish-bunch')
+  await page.keyboard.press('Escape')
   await enterPass(page, 'Weight')
-  for (const instrument of ['Contact', 'Light', 'Sweep', 'Match']) {
-    await takeUp(page, instrument)
-    expect(await barriers(page), instrument).toEqual([])
-  }
-  await takeUp(page, 'Caliper')
-  await clickAt(page, { x: 428, y: 362 })
-  for (const menu of ['Tapers', 'Finish', 'History']) {
-    await page.getByRole('button', { name: menu, exact: true }).click()
-    expect(await barriers(page), menu).toEqual([])
-    await page.keyboard.press('Escape')
-  }
   await page.getByRole('button', { name: 'History' }).click()
   await page.getByRole('button', { name: 'Compare with before this visit' }).click()
   expect(await barriers(page), 'wipe').toEqual([])
@@ -143,8 +115,7 @@ test('nor have the Desk with drawings chosen, its dialogs, ways to deliver, and 
   await cards.first().getByRole('link').first().focus()
   await page.keyboard.press('Space')
   await page.getByRole('button', { name: 'Shelf', exact: true }).click()
-  expect(await barriers(page), 'shelves').toEqual([])
-  expect(await smallTargets(page), 'shelves').toEqual([])
+  await expectOpen(page, 'shelves')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Backup', exact: true }).click()
   expect(await barriers(page), 'backup').toEqual([])
@@ -155,8 +126,7 @@ test('nor have the Desk with drawings chosen, its dialogs, ways to deliver, and 
   await enterPass(page, 'Deliver')
   for (const kind of ['Print', 'Picture', 'Live lines', 'Pen traces', 'Everything']) {
     await page.getByRole('radio', { name: new RegExp(kind) }).click()
-    expect(await barriers(page), kind).toEqual([])
-    expect(await smallTargets(page), kind).toEqual([])
+    await expectOpen(page, kind)
   }
   await page.getByRole('button', { name: 'History' }).click()
   await page.getByTestId('history').getByRole('button', { name: 'Before Deliver' }).first().click()

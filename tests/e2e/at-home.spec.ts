@@ -10,6 +10,7 @@ import {
   linesOf,
   openDrawing,
   savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
 } from './support/desk'
@@ -128,6 +129,6 @@ test('outlines of strokes are turned back into lines, in one step, with how far 
     13,
   )
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(0)
+  await expect.poll(async () => (await savedLines(page)).length).toBe(0)
   await clickAt(page, { x: 5, y: 5 })
 })

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import { linesOf, savedDrawing, startDrawing, textOf } from './support/desk'
+import { savedDrawing, savedLines, startDrawing, textOf } from './support/desk'
 
 /** Presses keys one after another, "n x Key" for several of the same. */
 async function keys(page: Page, text: string): Promise<void> {
@@ -26,7 +26,7 @@ async function goTo(page: Page, what: RegExp): Promise<void> {
   throw new Error(`There is no ${String(what)}`)
 }
 
-const lines = async (page: Page) => linesOf(await savedDrawing(page))
+const lines = async (page: Page) => await savedLines(page)
 
 test('every instrument of Lines does its work by keys alone', async ({ page }) => {
   await startDrawing(page)

@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import type { Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
 import { arcOfPath } from '#core/geometry/known'
-import { dragThrough, enterPass, linesOf, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { dragThrough, enter, enterPass, savedLines, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'
 
 /** The demo's sketch lies a little askew over its lines, by less than a px of the page at most places. */
@@ -11,12 +11,12 @@ const NEAR = 1.6
 /** A demo drawing's sketch alone, in Lines; answers the lines that were inked over it. */
 async function sketchOf(page: Page, demo: string): Promise<Line[]> {
   await startDrawing(page, demo)
-  const known = linesOf(await savedDrawing(page))
+  const known = await savedLines(page)
   await enterPass(page, 'Lines')
   await page.keyboard.press('Control+a')
   await takeUp(page, 'Select')
   await page.keyboard.press('Delete')
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(0)
+  await expect.poll(async () => (await savedLines(page)).length).toBe(0)
   return known
 }
 
@@ -24,8 +24,7 @@ async function sketchOf(page: Page, demo: string): Promise<Line[]> {
 async function clingFully(page: Page): Promise<void> {
   await page.getByTestId('cling').click()
   const strength = page.getByRole('textbox', { name: 'Strength, exactly' })
-  await strength.fill('100')
-  await strength.press('Enter')
+  await enter(strength, '100')
   await page.keyboard.press('Escape')
   await expect(page.getByTestId('cling')).toContainText('100 %', { timeout: 60_000 })
 }
@@ -56,15 +55,15 @@ test('a hand that strays is drawn onto the pencil, unless it is let go free; Cli
   await takeUp(page, 'Freehand')
   await clingFully(page)
   await dragThrough(page, beside(known, 6), 4)
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(1)
-  const [clung] = linesOf(await savedDrawing(page))
+  await expect.poll(async () => (await savedLines(page)).length).toBe(1)
+  const [clung] = await savedLines(page)
   expect(apart(clung!, known)).toBeLessThan(NEAR)
   await page.keyboard.press('Control+z')
   await page.keyboard.down('Control')
   await dragThrough(page, beside(known, 6), 4)
   await page.keyboard.up('Control')
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(1)
-  const [free] = linesOf(await savedDrawing(page))
+  await expect.poll(async () => (await savedLines(page)).length).toBe(1)
+  const [free] = await savedLines(page)
   expect(apart(free!, known)).toBeGreaterThan(2 * apart(clung!, known))
   await page.reload()
   await expect(page.getByTestId('cling')).toContainText('100 %', { timeout: 60_000 })
@@ -80,8 +79,8 @@ test('a bow laid from end to end of a pencil curve bends itself; lines that lie 
   const [a, b] = [arc.point(arc.total * 0.15), arc.point(arc.total * 0.6)]
   await dragThrough(page, [a, b], 8)
   await page.keyboard.press('Enter')
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(1)
-  const bow = linesOf(await savedDrawing(page))[0]!
+  await expect.poll(async () => (await savedLines(page)).length).toBe(1)
+  const bow = (await savedLines(page))[0]!
   expect(apart(bow, known)).toBeLessThan(NEAR)
   await page.keyboard.press('Control+z')
   // Freehand, let go free, then settled.
@@ -89,13 +88,13 @@ test('a bow laid from end to end of a pencil curve bends itself; lines that lie 
   await page.keyboard.down('Control')
   await dragThrough(page, beside(known, 6), 4)
   await page.keyboard.up('Control')
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(1)
-  const before = linesOf(await savedDrawing(page))[0]!
+  await expect.poll(async () => (await savedLines(page)).length).toBe(1)
+  const before = (await savedLines(page))[0]!
   await takeUp(page, 'Settle')
   await expect(page.getByTestId('trial')).toContainText('1 line would move onto the pencil')
-  expect(linesOf(await savedDrawing(page))[0]).toEqual(before)
+  expect((await savedLines(page))[0]).toEqual(before)
   await page.keyboard.press('Enter')
-  await expect.poll(async () => apart(linesOf(await savedDrawing(page))[0]!, known)).toBeLessThan(NEAR)
+  await expect.poll(async () => apart((await savedLines(page))[0]!, known)).toBeLessThan(NEAR)
   await page.keyboard.press('Control+z')
-  await expect.poll(async () => linesOf(await savedDrawing(page))[0]).toEqual(before)
+  await expect.poll(async () => (await savedLines(page))[0]).toEqual(before)
 })

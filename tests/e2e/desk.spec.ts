@@ -3,7 +3,7 @@ import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import { unzipped } from '../../core/formats/archive/zip'
 import type { Path } from '#core/geometry/path'
 import { expect, test } from './support/test'
-import { clickAt, dropFile, linesOf, openDrawing, savedDrawing, startDrawing } from './support/desk'
+import { clickAt, dropFile, linesOf, openDrawing, savedDrawing, savedLines, startDrawing } from './support/desk'
 
 const pathOf = (points: [number, number][]): Path => ({
   nodes: points.map(([x, y]) => ({ at: { x, y }, in: null, out: null, joint: 'corner' })),
@@ -34,7 +34,7 @@ test.describe('Desk', () => {
       ),
     })
     await expect(page.getByTestId('import-notes')).toContainText('A script was left out')
-    expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+    expect(await savedLines(page)).toHaveLength(1)
     await page.getByRole('link', { name: 'Desk' }).click()
     const shot = await page.screenshot({ clip: { x: 0, y: 0, width: 300, height: 200 } })
     await file.setInputFiles({ name: 'Watering can.png', mimeType: 'image/png', buffer: shot })
@@ -94,10 +94,10 @@ test.describe('Saving', () => {
     await expect(page.getByTestId('save-state')).toHaveText('Kept here, not saved yet')
     await page.unroute('**/edits')
     await expect(page.getByTestId('save-state')).toContainText('Saved')
-    expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+    expect(await savedLines(page)).toHaveLength(1)
     await openDrawing(page, id)
     await page.getByRole('button', { name: 'Undo' }).click()
-    expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+    expect(await savedLines(page)).toHaveLength(0)
   })
 
   test('two windows on one drawing keep both changes', async ({ page, context }) => {

@@ -18,8 +18,8 @@ import {
   dragThrough,
   enterPass,
   layLine,
-  linesOf,
   savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
   textOf,
@@ -107,7 +107,7 @@ test('fills follow: eight regions of the snail poured, a line bent, undone, dele
   // A node of a line about the largest region is dragged, one that no other line comes near.
   const { fills } = await savedDrawing(page)
   const held = new Set(fills![0]!.hold.map((h) => h.line))
-  const lines = linesOf(await savedDrawing(page))
+  const lines = await savedLines(page)
   const isAlone = (own: Line, p: Vec): boolean =>
     lines.every((l) => l === own || arcOfPath(l.path).nearest(p).distance > 14)
   const node = lines
@@ -229,12 +229,12 @@ test('inks are changed, swapped and removed, and everything that has them follow
   await page.getByTestId('ink').click()
   await page.getByRole('button', { name: 'Straw' }).click()
   await expect
-    .poll(async () => linesOf(await savedDrawing(page)).map((l) => l.ink))
+    .poll(async () => (await savedLines(page)).map((l) => l.ink))
     .toEqual(['straw', 'black', 'black', 'black'])
   await takeUp(page, 'Pen')
   await page.keyboard.press('Escape')
   await layLine(page, { x: 150, y: 450 }, { x: 450, y: 455 })
-  await expect.poll(async () => linesOf(await savedDrawing(page)).at(-1)!.ink).toBe('straw')
+  await expect.poll(async () => (await savedLines(page)).at(-1)!.ink).toBe('straw')
 })
 
 test('flats propose what neighbours tell apart, single ones are changed, Enter pours them all', async ({ page }) => {
@@ -257,9 +257,7 @@ test('shade is painted, a closed line becomes shade, and both stay within the fi
   await takeUp(page, 'Shade')
   await page.mouse.move(700, 200)
   await clickAt(page, { x: 330, y: 225 })
-  await expect
-    .poll(async () => linesOf(await savedDrawing(page)).map((l) => l.id))
-    .toEqual(['top', 'right', 'bottom', 'left'])
+  await expect.poll(async () => (await savedLines(page)).map((l) => l.id)).toEqual(['top', 'right', 'bottom', 'left'])
   expect((await savedDrawing(page)).fills![0]!.shades).toHaveLength(1)
   await page.getByRole('radio', { name: 'Brush' }).click()
   await dragThrough(
@@ -308,9 +306,7 @@ test('pouring clears loose ends and specks away where that is wanted; a line tur
   await takeUp(page, 'Nodes')
   await clickAt(page, { x: 400, y: 400 })
   await page.getByRole('button', { name: 'Turn round' }).click()
-  await expect
-    .poll(async () => linesOf(await savedDrawing(page)).find((l) => l.id === 'between')!.path.nodes[0]!.at.y)
-    .toBe(400)
+  await expect.poll(async () => (await savedLines(page)).find((l) => l.id === 'between')!.path.nodes[0]!.at.y).toBe(400)
   const svg = await delivered(page)
   expect([
     colourAt(svg, { x: 200, y: 300 }),

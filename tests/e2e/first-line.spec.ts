@@ -7,23 +7,25 @@ import { areaOfCubics } from '../../core/geometry/area'
 import { cubicsOfPath } from '../../core/geometry/path'
 import type { Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
-import { countedArea } from '../unit/support/definition'
+import { countedArea } from '../unit/support/counted-area'
 import {
   clickAt,
   contoursOf,
   deliver,
+  drag,
   dragThrough,
   enterPass,
   linesOf,
   onScreen,
   savedDrawing,
+  savedLines,
   startDrawing,
   steady,
   takeUp,
   textOf,
   widthAcross,
 } from './support/desk'
-import { comparePictures, measurePicture } from './support/pictures'
+import { comparePictures } from './support/pictures'
 
 const PAGE = { width: 720, height: 524 }
 
@@ -35,16 +37,13 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
     await expect(page.getByTestId('card').filter({ hasText: name })).not.toHaveCount(0)
   await startDrawing(page, 'demo-radish-bunch')
   await expect(page.getByTestId('sketch')).toBeVisible()
-  const before = linesOf(await savedDrawing(page)).length
+  const before = (await savedLines(page)).length
 
   // A pen line: two corners and a curve between, finished with Enter.
   await enterPass(page, 'Lines')
   await takeUp(page, 'Pen')
   await clickAt(page, { x: 40, y: 40 })
-  await dragThrough(page, [
-    { x: 60, y: 200 },
-    { x: 80, y: 240 },
-  ])
+  await drag(page, 60, 200, 80, 240)
   await clickAt(page, { x: 40, y: 400 })
   await page.keyboard.press('Enter')
 
@@ -100,11 +99,11 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
   // Reload in the middle: everything is there, undo included.
   await page.reload()
   await expect(page.getByTestId('canvas')).toBeVisible()
-  expect(linesOf(await savedDrawing(page)).find((l) => l.id === pen.id)).toEqual(graphed)
+  expect((await savedLines(page)).find((l) => l.id === pen.id)).toEqual(graphed)
   await page.getByRole('button', { name: 'Undo' }).click()
-  expect(linesOf(await savedDrawing(page)).find((l) => l.id === pen.id)!.weight).toEqual(weighed.weight)
+  expect((await savedLines(page)).find((l) => l.id === pen.id)!.weight).toEqual(weighed.weight)
   await page.getByRole('button', { name: 'Redo' }).click()
-  expect(linesOf(await savedDrawing(page)).find((l) => l.id === pen.id)).toEqual(graphed)
+  expect((await savedLines(page)).find((l) => l.id === pen.id)).toEqual(graphed)
 
   // Expand and simplify.
   await enterPass(page, 'Shapes')
@@ -123,7 +122,7 @@ test('from a pencil sketch to an expanded file', async ({ page }) => {
   expect(svg).not.toContain('stroke')
   const contours = contoursOf(svg)
   expect(contours.every((c) => c.closed)).toBe(true)
-  const lines = linesOf(await savedDrawing(page))
+  const lines = await savedLines(page)
   expect(Math.abs(area(contours) / countedArea(lines, PAGE, 0.5) - 1)).toBeLessThan(0.005)
   expect(contours.reduce((n, c) => n + c.nodes.length, 0)).toBeLessThan(lines.length * 9)
   const wide = (graphed.weight.stops[2]!.left * graphed.weight.size) / 2
@@ -185,33 +184,4 @@ test('the ink on screen is the file: exported outlines match the canvas picture'
     (await comparePictures(writeSvg(without, { content: 'outlines', shapes: shapesOf(without).shapes }), shot, place))
       .share,
   ).toBeGreaterThan(0)
-})
-
-test('a PNG has the size that was asked for and the ink where it is', async ({ page }) => {
-  await startDrawing(page, 'demo-garden-snail')
-  await enterPass(page, 'Deliver')
-  await page.getByRole('radio', { name: /Picture/ }).click()
-  await page.getByTestId('picture-by').selectOption('px')
-  await page.getByLabel('Longer side').fill('1440')
-  await page.keyboard.press('Enter')
-  const download = await deliver(page, 'Picture')
-  expect(download.suggestedFilename()).toBe('garden-snail.png')
-  const picture = await measurePicture(await download.path())
-  expect(picture).toMatchObject({ width: 1440, height: 1048, hasAlpha: true })
-  const lines = linesOf(await savedDrawing(page))
-  expect(picture.ink / 4 / countedArea(lines, PAGE, 0.5)).toBeCloseTo(1, 1)
-})
-
-test('live lines open again just as they were', async ({ page }) => {
-  await startDrawing(page, 'demo-radish-bunch')
-  const before = await savedDrawing(page)
-  await enterPass(page, 'Deliver')
-  const download = await deliver(page, 'Live lines')
-  await page.getByRole('link', { name: 'Desk' }).click()
-  await page
-    .getByTestId('desk-file')
-    .setInputFiles({ name: 'radish.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(await textOf(download)) })
-  await expect(page.getByTestId('canvas')).toBeVisible()
-  const after = await savedDrawing(page)
-  expect({ ...after, id: before.id }).toEqual(before)
 })

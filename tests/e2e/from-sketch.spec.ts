@@ -6,7 +6,7 @@ import { arcOfPath } from '#core/geometry/known'
 import { pencilSketch } from '../../demo/kit/pencil'
 import { SCENARIO } from '../../demo/scenario'
 import { distances, placesOn, share } from '../unit/support/judge-proposals'
-import { enterPass, linesOf, onScreen, savedDrawing, takeUp } from './support/desk'
+import { enterPass, onScreen, savedDrawing, savedLines, takeUp } from './support/desk'
 import { expect, test } from './support/test'
 
 /** What a hand does is counted: each press of a button or a key, each click and each drag on the drawing. */
@@ -62,7 +62,7 @@ test('a newcomer inks the radish from its sketch with proposals and Cling in und
       out: n.out && { x: n.out.x * k, y: n.out.y * k },
     })),
   }))
-  const inked = async (): Promise<Path[]> => linesOf(await savedDrawing(page)).map((l) => l.path)
+  const inked = async (): Promise<Path[]> => (await savedLines(page)).map((l) => l.path)
   // Sweeps from left to right, a little below each other.
   for (let y = 24 * k; y < height; y += 24 * k)
     await drag([
@@ -92,10 +92,8 @@ test('a newcomer inks the radish from its sketch with proposals and Cling in und
   await act(() => takeUp(page, 'Contact'))
   await expect(page.getByTestId('trial')).toContainText('to taper', { timeout: 30_000 })
   await act(() => page.keyboard.press('Enter'))
-  await expect
-    .poll(async () => linesOf(await savedDrawing(page)).some((l) => l.weight.start || l.weight.end))
-    .toBe(true)
-  const lines = linesOf(await savedDrawing(page))
+  await expect.poll(async () => (await savedLines(page)).some((l) => l.weight.start || l.weight.end)).toBe(true)
+  const lines = await savedLines(page)
   expect(
     share(
       distances(

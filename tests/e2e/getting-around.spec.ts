@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import { newDrawing, newLinesLayer } from '#core/model/create'
 import { strokes } from '../../bench/strokes'
-import { clickAt, dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { clickAt, drag, enterPass, onScreen, savedDrawing, savedLines, startDrawing, takeUp } from './support/desk'
 
 const view = async (page: Page): Promise<number[]> =>
   (await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ').map(Number)
@@ -10,7 +10,7 @@ const view = async (page: Page): Promise<number[]> =>
 test.describe('Getting around', () => {
   test('the page turns and is seen mirrored, and what is drawn lands where the hand is', async ({ page }) => {
     await startDrawing(page, 'demo-garden-snail')
-    const before = linesOf(await savedDrawing(page))
+    const before = await savedLines(page)
     await page.keyboard.press('.')
     await page.keyboard.press('.')
     await page.keyboard.press('m')
@@ -23,12 +23,12 @@ test.describe('Getting around', () => {
     ])
       await clickAt(page, p)
     await page.keyboard.press('Enter')
-    const line = linesOf(await savedDrawing(page)).at(-1)!
+    const line = (await savedLines(page)).at(-1)!
     expect(line.path.nodes.map((n) => [Math.round(n.at.x), Math.round(n.at.y)])).toEqual([
       [260, 60],
       [330, 70],
     ])
-    expect(linesOf(await savedDrawing(page)).slice(0, -1)).toEqual(before)
+    expect((await savedLines(page)).slice(0, -1)).toEqual(before)
     await page.keyboard.press('Escape')
     await takeUp(page, 'Select')
     await clickAt(page, { x: 295, y: 65 })
@@ -75,30 +75,20 @@ test.describe('Getting around', () => {
     const title = page.getByTestId('strip').locator('b').first()
     await page.getByRole('radio', { name: 'Lasso' }).click()
     // Round the near horn's eye: the lines of the eye lie wholly in the loop, the horn's do not.
-    await dragThrough(page, [
-      { x: 160, y: 130 },
-      { x: 200, y: 130 },
-      { x: 205, y: 170 },
-      { x: 160, y: 172 },
-      { x: 150, y: 150 },
-      { x: 160, y: 130 },
-    ])
+    await drag(page, 160, 130, 200, 130, 205, 170, 160, 172, 150, 150, 160, 130)
     const inLoop = await title.textContent()
     expect(inLoop).toMatch(/line/i)
     await page.getByRole('radio', { name: 'Touch' }).click()
-    await dragThrough(page, [
-      { x: 150, y: 345 },
-      { x: 240, y: 345 },
-    ])
+    await drag(page, 150, 345, 240, 345)
     await expect(title).not.toHaveText('Next line')
     await page.keyboard.press('Escape')
     await clickAt(page, { x: 403, y: 133 })
     await page.getByRole('group', { name: 'Choose all alike' }).getByRole('button', { name: 'Ink' }).click()
-    await expect(title).toHaveText(`${linesOf(await savedDrawing(page)).length} lines`)
+    await expect(title).toHaveText(`${(await savedLines(page)).length} lines`)
     await page.keyboard.press('Escape')
     await clickAt(page, { x: 403, y: 133 })
     await page.getByRole('group', { name: 'Choose all alike' }).getByRole('button', { name: 'Size' }).click()
-    const sizes = linesOf(await savedDrawing(page)).map((l) => l.weight.size)
+    const sizes = (await savedLines(page)).map((l) => l.weight.size)
     const shell = (await savedDrawing(page)).layers.find((l) => l.name === 'Shell')!.items[0] as {
       weight: { size: number }
     }
@@ -111,7 +101,7 @@ test.describe('Getting around', () => {
     await takeUp(page, 'Figure')
     await clickAt(page, { x: 200, y: 200 })
     await expect(page.getByTestId('notice')).toContainText('Drag to give')
-    expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+    expect(await savedLines(page)).toHaveLength(0)
   })
 })
 

@@ -1,5 +1,5 @@
 import { expect, test } from './support/test'
-import { enterPass, layLine, linesOf, openDrawing, savedDrawing, startDrawing } from './support/desk'
+import { enterPass, layLine, openDrawing, savedLines, startDrawing } from './support/desk'
 
 test('a step is looked at without going back, gone back to, and a new drawing branches off it', async ({ page }) => {
   const id = await startDrawing(page)
@@ -18,21 +18,21 @@ test('a step is looked at without going back, gone back to, and a new drawing br
     return [100, 160, 220].map((y) => ctx.getImageData(200, y, 1, 1).data[3]! > 128)
   })
   expect(inked).toEqual([true, false, false])
-  expect(linesOf(await savedDrawing(page))).toHaveLength(3)
+  expect(await savedLines(page)).toHaveLength(3)
   await page.keyboard.press('Escape')
   await expect(look).toBeHidden()
   await open()
   await history.getByRole('region', { name: 'Lines' }).getByRole('button').nth(1).click()
   await look.getByRole('button', { name: 'Go back to here' }).click()
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(2)
+  await expect.poll(async () => (await savedLines(page)).length).toBe(2)
   // Forward again over what was undone, without doing it: a branch has all three.
   await open()
   await history.getByRole('region').first().getByRole('button').first().click()
   await look.getByRole('button', { name: 'New drawing from here' }).click()
   await expect(page.getByLabel('Name of the drawing')).toHaveValue(/^Test drawing branch/)
-  expect(linesOf(await savedDrawing(page))).toHaveLength(3)
+  expect(await savedLines(page)).toHaveLength(3)
   await openDrawing(page, id)
-  expect(linesOf(await savedDrawing(page))).toHaveLength(2)
+  expect(await savedLines(page)).toHaveLength(2)
 })
 
 test('the first visit to a pass keeps the drawing as it was before, with a picture; later visits do not', async ({
@@ -65,7 +65,7 @@ test('the first visit to a pass keeps the drawing as it was before, with a pictu
   await expect(look).toContainText('Before Weight')
   await look.getByRole('button', { name: 'New drawing from here' }).click()
   await expect(page.getByLabel('Name of the drawing')).toHaveValue(/^Test drawing branch/)
-  expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+  expect(await savedLines(page)).toHaveLength(1)
 })
 
 test('old steps are let go only when asked, and there may be none', async ({ page }) => {

@@ -1,6 +1,17 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
-import { clickAt, dragThrough, linesOf, savedDrawing, startDrawing, steady, takeUp } from './support/desk'
+import {
+  clickAt,
+  drag,
+  enter,
+  linesOf,
+  savedDrawing,
+  savedLines,
+  startDrawing,
+  steady,
+  takeUp,
+  undo,
+} from './support/desk'
 import { darkPixels } from './support/pictures'
 
 const more = async (page: Page, layer: string, action: string): Promise<void> => {
@@ -31,37 +42,27 @@ test.describe('Layers', () => {
     await row('Horns').getByRole('button', { name: 'Horns', exact: true }).press('Alt+ArrowUp')
     expect((await names(page)).indexOf('Horns')).toBe(before.indexOf('Body') + 1)
     await more(page, 'Horns', 'Rename')
-    await page.getByLabel('Name of the layer').fill('Feelers')
-    await page.getByLabel('Name of the layer').press('Enter')
+    await enter(page.getByLabel('Name of the layer'), 'Feelers')
     expect(await names(page)).toContain('Feelers')
-    for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
+    await undo(page, 3)
     expect(await names(page)).toEqual(before)
   })
 
   test('that are locked or hidden say so when drawn on, and offer ways out', async ({ page }) => {
     await startDrawing(page, 'demo-garden-snail')
-    const before = linesOf(await savedDrawing(page)).length
+    const before = (await savedLines(page)).length
     await page.getByRole('button', { name: 'Lock Horns' }).click()
     await takeUp(page, 'Bow')
-    await dragThrough(page, [
-      { x: 40, y: 60 },
-      { x: 140, y: 60 },
-    ])
+    await drag(page, 40, 60, 140, 60)
     await expect(page.getByTestId('notice')).toContainText('Layer "Horns" is locked. Unlock it, or draw on "Shell".')
     await page.getByTestId('notice').getByRole('button', { name: 'Draw on Shell' }).click()
-    await dragThrough(page, [
-      { x: 40, y: 60 },
-      { x: 140, y: 60 },
-    ])
+    await drag(page, 40, 60, 140, 60)
     await page.keyboard.press('Enter')
     let saved = await savedDrawing(page)
     expect(linesOf(saved)).toHaveLength(before + 1)
     expect(saved.layers.find((l) => l.name === 'Shell')!.items).toHaveLength(12)
     await page.getByRole('button', { name: 'Hide Shell' }).click()
-    await dragThrough(page, [
-      { x: 40, y: 90 },
-      { x: 140, y: 90 },
-    ])
+    await drag(page, 40, 90, 140, 90)
     await expect(page.getByTestId('notice')).toContainText('is hidden')
     await page.getByTestId('notice').getByRole('button', { name: 'Show it' }).click()
     saved = await savedDrawing(page)
@@ -88,8 +89,7 @@ test.describe('Layers', () => {
     expect(saved.layers.find((l) => l.name === 'Leaf')!.items.at(-1)!.id).toBe(chosen!.id)
     await page.getByRole('button', { name: 'Leaf', exact: true }).hover()
     await page.getByRole('button', { name: 'More of Leaf' }).click()
-    await page.getByLabel('Strength, exactly').fill('30')
-    await page.getByLabel('Strength, exactly').press('Enter')
+    await enter(page.getByLabel('Strength, exactly'), '30')
     await page.keyboard.press('Escape')
     await expect.poll(async () => (await savedDrawing(page)).layers.find((l) => l.name === 'Leaf')!.opacity).toBe(0.3)
     await more(page, 'Leaf', 'Delete')

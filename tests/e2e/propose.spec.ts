@@ -1,5 +1,14 @@
 import { arcOfPath } from '#core/geometry/known'
-import { dragThrough, enterPass, linesOf, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
+import {
+  dragThrough,
+  enterPass,
+  linesOf,
+  onScreen,
+  savedDrawing,
+  savedLines,
+  startDrawing,
+  takeUp,
+} from './support/desk'
 import { expect, test } from './support/test'
 
 test('lines are found in the sketch; a click takes one, a drag several, Alt sweeps away, and all can be taken at once', async ({
@@ -13,7 +22,7 @@ test('lines are found in the sketch; a click takes one, a drag several, Alt swee
   await page.keyboard.press('Control+a')
   await takeUp(page, 'Select')
   await page.keyboard.press('Delete')
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(0)
+  await expect.poll(async () => (await savedLines(page)).length).toBe(0)
   await takeUp(page, 'Propose')
   await page.getByTestId('find-lines').click()
   const told = page.getByTestId('proposals')
@@ -27,8 +36,8 @@ test('lines are found in the sketch; a click takes one, a drag several, Alt swee
   const at = await onScreen(page, arc.point(arc.total * 0.4))
   await page.mouse.move(at.x, at.y)
   await page.mouse.click(at.x, at.y)
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(1)
-  const [taken] = linesOf(await savedDrawing(page))
+  await expect.poll(async () => (await savedLines(page)).length).toBe(1)
+  const [taken] = await savedLines(page)
   expect(arcOfPath(taken!.path).nearest(arc.point(arc.total * 0.4)).distance).toBeLessThan(4)
   expect(await count()).toBe(all - 1)
   // What is swept away leaves no line; undo knows only of lines.
@@ -51,13 +60,13 @@ test('lines are found in the sketch; a click takes one, a drag several, Alt swee
     ],
     20,
   )
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeGreaterThan(1)
+  await expect.poll(async () => (await savedLines(page)).length).toBeGreaterThan(1)
   expect(await count()).toBeLessThan(left)
   await page.getByTestId('take-all').click()
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeGreaterThan(all / 2)
+  await expect.poll(async () => (await savedLines(page)).length).toBeGreaterThan(all / 2)
   await expect(told).toContainText('0 proposed')
   await page.keyboard.press('Control+z')
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeLessThan(all / 2)
+  await expect.poll(async () => (await savedLines(page)).length).toBeLessThan(all / 2)
 })
 
 test('lines are found within a box; taken as the pencil is thick, they swell; undo brings the proposal back', async ({
@@ -94,8 +103,8 @@ test('lines are found within a box; taken as the pencil is thick, they swell; un
     ],
     12,
   )
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBeGreaterThan(0)
-  for (const { path, weight } of linesOf(await savedDrawing(page))) {
+  await expect.poll(async () => (await savedLines(page)).length).toBeGreaterThan(0)
+  for (const { path, weight } of await savedLines(page)) {
     expect(weight.stops.length).toBeGreaterThan(1)
     for (const { at } of path.nodes) expect(at.x > 295 && at.x < 645 && at.y > 65 && at.y < 235).toBe(true)
   }

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './support/test'
 import type { Page } from '@playwright/test'
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import type { Drawing, Line } from '#core/model/model'
@@ -9,13 +9,14 @@ import {
   clickAt,
   contoursOf,
   deliver,
+  drag,
   dragThrough,
   enterPass,
   layLine,
-  linesOf,
   onScreen,
   openDrawing,
   savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
   textOf,
@@ -72,11 +73,7 @@ test.describe('Trim', () => {
     await enterPass(page, 'Lines')
     await takeUp(page, 'Nodes')
     await clickAt(page, { x: 200, y: 200 })
-    await dragThrough(page, [
-      { x: 360, y: 200 },
-      { x: 370, y: 230 },
-      { x: 380, y: 250 },
-    ])
+    await drag(page, 360, 200, 370, 230, 380, 250)
     expect(await inkAt(page, [350, 241], [200, 216])).toEqual([false, true])
     await enterPass(page, 'Shapes')
     await takeUp(page, 'Trim')
@@ -140,9 +137,7 @@ test.describe('Corners and ends', () => {
     await page.getByRole('radio', { name: 'Past' }).click()
     await pointAt(page, { x: 500, y: 200 }, /shows past its line/)
     await clickAt(page, { x: 500, y: 200 })
-    await expect
-      .poll(async () => linesOf(await savedDrawing(page)).find((l) => l.id === 'end')!.tuck)
-      .toEqual({ last: 'out' })
+    await expect.poll(async () => (await savedLines(page)).find((l) => l.id === 'end')!.tuck).toEqual({ last: 'out' })
     expect(await inkAt(page, [507, 200], [304.6, 105.4])).toEqual([true, true])
     await enterPass(page, 'Shapes')
     await page.keyboard.down('Alt')
@@ -198,11 +193,7 @@ test.describe('Islands', () => {
     await takeUp(page, 'Retouch')
     await clickAt(page, { x: 300, y: 170 })
     // The lower right corner goes up, past the upper edge: the ink between is left on one side only.
-    await dragThrough(page, [
-      { x: 450, y: 230 },
-      { x: 400, y: 180 },
-      { x: 330, y: 100 },
-    ])
+    await drag(page, 450, 230, 400, 180, 330, 100)
     await expect
       .poll(async () =>
         (await savedDrawing(page)).amendments?.map((a) => a.kind === 'retouch' && (a.to === 'cut' ? 'cut' : 'node')),
@@ -223,10 +214,10 @@ test.describe('Proof', () => {
     await expect(count).toHaveText('2 to look at')
     await page.getByRole('button', { name: 'Taper' }).first().click()
     await expect(page.getByTestId('proof-trial')).toContainText('2 mended as shown')
-    expect(linesOf(await savedDrawing(page))[0]!.weight).toMatchObject({ start: null, end: null })
+    expect((await savedLines(page))[0]!.weight).toMatchObject({ start: null, end: null })
     await page.getByTestId('proof-trial').getByRole('button', { name: 'Accept' }).click()
     await expect(count).toHaveText('nothing to look at')
-    expect(linesOf(await savedDrawing(page))[0]!.weight).toMatchObject({ start: { tip: 0 }, end: { tip: 0 } })
+    expect((await savedLines(page))[0]!.weight).toMatchObject({ start: { tip: 0 }, end: { tip: 0 } })
     await page.keyboard.press('Control+z')
     await expect(count).toHaveText('2 to look at')
     await page.getByRole('button', { name: /^Blunt end/ }).click()
@@ -257,7 +248,7 @@ test.describe('Proof', () => {
     )
     await page.getByRole('button', { name: 'Clean all 2' }).click()
     await page.keyboard.press('Enter')
-    await expect.poll(async () => linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual(['once', 'blunt'])
+    await expect.poll(async () => (await savedLines(page)).map((l) => l.id)).toEqual(['once', 'blunt'])
     await expect(page.getByTestId('proof-count')).not.toHaveText(/nothing/)
   })
 
@@ -317,7 +308,7 @@ test('a newcomer: four lines that overshoot are cleaned up without Nodes and del
     await act(() => dragThrough(page, [a, b]))
     await act(() => page.keyboard.press('Enter'))
   }
-  await expect.poll(async () => linesOf(await savedDrawing(page)).length).toBe(4)
+  await expect.poll(async () => (await savedLines(page)).length).toBe(4)
   await act(() => page.keyboard.press('Control+a'))
   await act(() => enterPass(page, 'Shapes'))
   await act(() => takeUp(page, 'Trim'))

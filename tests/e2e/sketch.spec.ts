@@ -5,7 +5,7 @@ import type { Sketch } from '#core/model/model'
 import { squareToQuad } from '#core/sketch/perspective'
 import { pencilSketch } from '../../demo/kit/pencil'
 import { SCENARIO } from '../../demo/scenario'
-import { dragThrough, enterPass, onScreen, savedDrawing, startDrawing, takeUp } from './support/desk'
+import { drag, enter, enterPass, savedDrawing, startDrawing, takeUp } from './support/desk'
 import { expect, test } from './support/test'
 
 const sketchIn = async (page: Page): Promise<Sketch> =>
@@ -29,8 +29,7 @@ test('a sketch is made clean in one press, its values are kept with it, and it c
   await expect(made).toHaveAttribute('data-made', /"even":true/, { timeout: 30_000 })
   expect((await sketchIn(page)).clean).toMatchObject({ even: true, white: 0.1 })
   const field = page.getByRole('textbox', { name: 'Pencil, exactly' })
-  await field.fill('2')
-  await field.press('Enter')
+  await enter(field, '2')
   await expect(made).toHaveAttribute('data-made', /"pencil":2/)
   await page.getByRole('radio', { name: 'Cool blue' }).click()
   await expect(made).toHaveAttribute('data-made', /"tint":"#3f6fb5"/)
@@ -135,48 +134,6 @@ test('several sketches come in at once, by file and by paste, WebP too; Shift an
   await expect(ink).toBeVisible()
 })
 
-test('a sketch is levelled by a line, cropped and whole again, mirrored as a copy, turned by its ring; each a step', async ({
-  page,
-}) => {
-  await startDrawing(page, 'demo-pea-pod')
-  await enterPass(page, 'Sketch')
-  await page.getByRole('button', { name: 'Unlock', exact: true }).click()
-  await takeUp(page, 'Level')
-  await dragThrough(page, [
-    { x: 100, y: 300 },
-    { x: 600, y: 326.2 },
-  ])
-  await expect.poll(async () => (await sketchIn(page)).angle).toBeCloseTo(-3, 1)
-  await page.keyboard.press('Control+z')
-  await takeUp(page, 'Crop')
-  await dragThrough(page, [
-    { x: 180, y: 131 },
-    { x: 540, y: 393 },
-  ])
-  await expect(page.locator('canvas[data-testid=sketch]')).toHaveAttribute('data-made', /crop/, { timeout: 30_000 })
-  const { crop } = await sketchIn(page)
-  ;[crop!.x - 0.25, crop!.y - 0.25, crop!.width - 0.5, crop!.height - 0.5].forEach((d) =>
-    expect(Math.abs(d)).toBeLessThan(0.005),
-  )
-  await page.getByRole('button', { name: 'All of it again' }).click()
-  await expect.poll(async () => (await sketchIn(page)).crop).toBeUndefined()
-  expect((await sketchIn(page)).width).toBeCloseTo(720, 6)
-  await takeUp(page, 'Place')
-  await page.getByRole('button', { name: 'Mirrored copy' }).click()
-  await expect.poll(async () => (await sketchIn(page)).mirrored).toBe(true)
-  await expect(page.getByTestId('sketch-in-hand')).toBeVisible()
-  const before = await sketchIn(page)
-  const middle = { x: before.x + before.width / 2, y: before.y }
-  const ring = await onScreen(page, middle)
-  await page.mouse.move(ring.x, ring.y - 16)
-  await page.mouse.down()
-  await page.mouse.move(ring.x + 60, ring.y - 20, { steps: 6 })
-  await page.mouse.up()
-  await expect.poll(async () => (await sketchIn(page)).angle).toBeGreaterThan(5)
-  await page.getByLabel('See through').click()
-  await expect.poll(async () => (await sketchIn(page)).plain).toBe(true)
-})
-
 test('the corners of a sheet are dragged to where they are, and what lies within is set right', async ({ page }) => {
   await startDrawing(page, 'demo-pea-pod')
   await enterPass(page, 'Sketch')
@@ -184,15 +141,9 @@ test('the corners of a sheet are dragged to where they are, and what lies within
   await takeUp(page, 'Corners')
   // The scan fills the page, and shows no edge of a sheet: the marks stand at its own corners.
   const { height } = (await savedDrawing(page)).page
-  await dragThrough(page, [
-    { x: 0, y: 0 },
-    { x: 72, y: 52.4 },
-  ])
+  await drag(page, 0, 0, 72, 52.4)
   await expect(page.getByTestId('set-right')).toBeEnabled()
-  await dragThrough(page, [
-    { x: 720, y: height },
-    { x: 648, y: height - 52.4 },
-  ])
+  await drag(page, 720, height, 648, height - 52.4)
   await page.keyboard.press('Enter')
   await expect.poll(async () => (await sketchIn(page)).corners, { timeout: 30_000 }).toBeTruthy()
   const { corners } = await sketchIn(page)

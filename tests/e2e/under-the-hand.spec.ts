@@ -1,8 +1,9 @@
 import { expect, test } from './support/test'
 import {
   clickAt,
-  dragThrough,
+  drag,
   dropFile,
+  enter,
   enterPass,
   layLine,
   linesOf,
@@ -10,8 +11,10 @@ import {
   openDrawing,
   penStroke,
   savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
+  undo,
 } from './support/desk'
 
 test.describe('a line that is being laid', () => {
@@ -27,7 +30,7 @@ test.describe('a line that is being laid', () => {
     await page.getByRole('link', { name: '← Desk' }).click()
     await expect(page.getByRole('heading', { name: 'Desk' })).toBeVisible()
     await openDrawing(page, id)
-    expect(linesOf(await savedDrawing(page)).map((l) => l.path.nodes.length)).toEqual([3])
+    expect((await savedLines(page)).map((l) => l.path.nodes.length)).toEqual([3])
   })
 
   test('outlives a reload and a closed tab, once, and is no business of another window', async ({ page, context }) => {
@@ -45,13 +48,10 @@ test.describe('a line that is being laid', () => {
     await other.close()
     await page.reload()
     await expect(page.getByTestId('notice')).toContainText('is here again')
-    expect(linesOf(await savedDrawing(page)).map((l) => l.path.nodes.length)).toEqual([3])
+    expect((await savedLines(page)).map((l) => l.path.nodes.length)).toEqual([3])
     // A bow, and the tab is closed without a word.
     await takeUp(page, 'Bow')
-    await dragThrough(page, [
-      { x: 100, y: 400 },
-      { x: 500, y: 420 },
-    ])
+    await drag(page, 100, 400, 500, 420)
     await page.close()
     const next = await context.newPage()
     await openDrawing(next, id)
@@ -82,7 +82,7 @@ test.describe('a line that is being laid', () => {
     await clickAt(page, { x: 100, y: 300 })
     await expect(page.getByTestId('hint')).toContainText('Start: close')
     await clickAt(page, { x: 100, y: 100 })
-    const [line] = linesOf(await savedDrawing(page))
+    const [line] = await savedLines(page)
     expect(line!.path).toMatchObject({ closed: true })
     expect(line!.path.nodes).toHaveLength(4)
   })
@@ -135,7 +135,7 @@ test('undo with the pointer down drops what is under the hand and nothing else, 
   }
   // With nothing under the hand it takes the last step back, and redo brings it again.
   await page.keyboard.press('Control+z')
-  expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+  expect(await savedLines(page)).toHaveLength(0)
   await page.keyboard.press('Control+Shift+z')
   expect(await savedDrawing(page)).toEqual(before)
 })
@@ -171,11 +171,11 @@ test.describe('by keys alone', () => {
     await expect(page.getByTestId('spoken')).toHaveText(/2 lines chosen$/)
     await page.keyboard.press('Escape')
     await page.keyboard.press('j')
-    const ids = linesOf(await savedDrawing(page)).map((l) => l.id)
+    const ids = (await savedLines(page)).map((l) => l.id)
     await page.keyboard.press('u')
-    expect(linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual([ids[1], ids[0], ids[2]])
+    expect((await savedLines(page)).map((l) => l.id)).toEqual([ids[1], ids[0], ids[2]])
     await page.keyboard.press('Shift+U')
-    expect(linesOf(await savedDrawing(page)).map((l) => l.id)).toEqual([ids[1], ids[2], ids[0]])
+    expect((await savedLines(page)).map((l) => l.id)).toEqual([ids[1], ids[2], ids[0]])
     // To the settings, a change there, and back.
     await page.keyboard.press('3')
     await page.keyboard.press('s')
@@ -183,7 +183,7 @@ test.describe('by keys alone', () => {
     await page.keyboard.press('Escape')
     await expect(page.getByTestId('canvas')).toBeFocused()
     await page.keyboard.press('Delete')
-    expect(linesOf(await savedDrawing(page))).toHaveLength(3)
+    expect(await savedLines(page)).toHaveLength(3)
   })
 
   test('the page is zoomed, by the figure too, and goes on to fit the window until it is moved', async ({ page }) => {
@@ -197,8 +197,7 @@ test.describe('by keys alone', () => {
     await page.getByTestId('canvas').focus()
     await page.keyboard.press('+')
     await expect(zoom).toHaveValue(`${Math.round(Number.parseFloat(fitted) * 1.25)} %`)
-    await zoom.fill('250')
-    await zoom.press('Enter')
+    await enter(zoom, '250')
     await expect(zoom).toHaveValue('250 %')
     await page.setViewportSize({ width: 1400, height: 900 })
     await expect(zoom).toHaveValue('250 %')
@@ -225,7 +224,7 @@ test('two fingers move and zoom the page and draw nothing', async ({ page }) => 
   await expect
     .poll(async () => Number.parseFloat(await page.getByTestId('zoom').inputValue()))
     .toBeCloseTo(before * 2, -1)
-  expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+  expect(await savedLines(page)).toHaveLength(0)
 })
 
 test('where a pen draws, a finger moves the page, also while the pen is down', async ({ page }) => {
@@ -235,7 +234,7 @@ test('where a pen draws, a finger moves the page, also while the pen is down', a
     page,
     [100, 200, 300, 400].map((x) => ({ x, y: 200, pressure: 0.5 })),
   )
-  expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+  expect(await savedLines(page)).toHaveLength(1)
   const view = async () => (await page.getByTestId('canvas').getAttribute('data-view'))!.split(' ').map(Number)
   const before = await view()
   const session = await page.context().newCDPSession(page)
@@ -255,7 +254,7 @@ test('where a pen draws, a finger moves the page, also while the pen is down', a
   await finger('touchStart', [400, 400])
   for (let i = 1; i <= 5; i++) await finger('touchMove', [400 + 12 * i, 400])
   await finger('touchEnd')
-  expect(linesOf(await savedDrawing(page))).toHaveLength(1)
+  expect(await savedLines(page)).toHaveLength(1)
   expect((await view())[4]! - before[4]!).toBeCloseTo(60, 0)
   // A hand that rests on the screen while the pen draws takes nothing from the stroke.
   await pen('mousePressed', 300, 300)
@@ -265,7 +264,7 @@ test('where a pen draws, a finger moves the page, also while the pen is down', a
   await finger('touchEnd')
   await pen('mouseMoved', 460, 320)
   await pen('mouseReleased', 500, 320)
-  expect(linesOf(await savedDrawing(page))).toHaveLength(2)
+  expect(await savedLines(page)).toHaveLength(2)
 })
 
 test('the page takes a trade size, one of its own, and one about the drawing, what is drawn keeping its place', async ({
@@ -274,7 +273,7 @@ test('the page takes a trade size, one of its own, and one about the drawing, wh
   await startDrawing(page)
   await takeUp(page, 'Pen')
   await layLine(page, { x: 100, y: 100 }, { x: 500, y: 300 })
-  const [before] = linesOf(await savedDrawing(page))
+  const [before] = await savedLines(page)
   await enterPass(page, 'Sketch')
   await page.getByTestId('paper').selectOption('a5')
   let drawing = await savedDrawing(page)
@@ -283,11 +282,9 @@ test('the page takes a trade size, one of its own, and one about the drawing, wh
   // 120 x 87.3 mm became 148 x 210 about its middle.
   expect(moved.x - before!.path.nodes[0]!.at.x).toBeCloseTo((148 * 6 - 720) / 2, 6)
   expect(moved.y - before!.path.nodes[0]!.at.y).toBeCloseTo((210 * 6 - 524) / 2, 6)
-  await page.getByLabel('Width of the page in mm').fill('99,5')
-  await page.getByLabel('Width of the page in mm').press('Enter')
+  await enter(page.getByLabel('Width of the page in mm'), '99,5')
   expect((await savedDrawing(page)).page.width).toBeCloseTo(597, 6)
-  await page.getByLabel('Width of the page in mm').fill('0')
-  await page.getByLabel('Width of the page in mm').press('Enter')
+  await enter(page.getByLabel('Width of the page in mm'), '0')
   await expect(page.getByTestId('notice')).toContainText('from 1 to 5000 mm')
   await page.getByRole('button', { name: 'About the drawing' }).click()
   drawing = await savedDrawing(page)
@@ -297,8 +294,8 @@ test('the page takes a trade size, one of its own, and one about the drawing, wh
     x: expect.closeTo(27, 3) as unknown,
     y: expect.closeTo(27, 3) as unknown,
   })
-  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
-  expect(linesOf(await savedDrawing(page))[0]).toEqual(before)
+  await undo(page, 3)
+  expect((await savedLines(page))[0]).toEqual(before)
 })
 
 test('an SVG dropped on an open drawing offers its lines, and brings them in on layers of their own', async ({
@@ -309,7 +306,7 @@ test('an SVG dropped on an open drawing offers its lines, and brings them in on 
     '<svg xmlns="http://www.w3.org/2000/svg" width="100" height="100"><path d="M10 10L90 90" stroke="#00aa00" fill="none"/><rect x="5" y="5" width="9" height="9"/></svg>'
   await dropFile(page, '[data-testid="canvas"]', { name: 'leaf.svg', type: 'image/svg+xml', content: Buffer.from(svg) })
   await expect(page.getByTestId('notice')).toContainText('"leaf.svg" holds 1 line and 1 shape')
-  expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+  expect(await savedLines(page)).toHaveLength(0)
   await page.getByRole('button', { name: 'Bring them in' }).click()
   const drawing = await savedDrawing(page)
   expect(drawing.layers.map((l) => l.items.length)).toEqual([0, 1, 1])

@@ -1,26 +1,20 @@
 import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import type { Line } from '#core/model/model'
-import type { Vec } from '#core/geometry/point'
 import {
   clickAt,
-  contoursOf,
-  deliver,
-  dragThrough,
+  drag,
+  enter,
   enterPass,
   layLine,
-  linesOf,
   onScreen,
   penStroke,
   rest,
   savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
-  textOf,
-  widthAcross,
 } from './support/desk'
-
-const UP: Vec = { x: 0, y: 1 }
 
 /** Level lines 400 px long, one below the other, and the Caliper in hand. */
 async function layLines(page: Page, count: number): Promise<void> {
@@ -28,53 +22,16 @@ async function layLines(page: Page, count: number): Promise<void> {
   await enterPass(page, 'Weight')
 }
 
-const lines = async (page: Page): Promise<Line[]> => linesOf(await savedDrawing(page))
+const lines = async (page: Page): Promise<Line[]> => await savedLines(page)
 const graph = (page: Page) => page.getByTestId('weight-graph')
 
 /** Drags from the middle of an element of the graph, by screen px. */
 
 test.describe('Caliper', () => {
-  test('an end is dragged to a point in one gesture, made full again, and its taper measured on the outline', async ({
-    page,
-  }) => {
-    await startDrawing(page)
-    await layLines(page, 1)
-    await clickAt(page, { x: 300, y: 100 })
-    await page.keyboard.press('Escape')
-    // Close to the end, the end wins over the body.
-    await dragThrough(page, [
-      { x: 497, y: 100 },
-      { x: 450, y: 101 },
-      { x: 400, y: 101 },
-    ])
-    const [line] = await lines(page)
-    expect(line!.weight.end).toMatchObject({ unit: 'px', tip: 0 })
-    expect(line!.weight.end!.length).toBeCloseTo(100, 0)
-    expect(line!.weight).toMatchObject({ start: null, pinned: true, stops: [{ left: 1, right: 1 }] })
-    // The taper's own mark lies off the line where it begins.
-    await dragThrough(page, [await offLine(page, { x: 400, y: 100 }, 21), { x: 380, y: 100 }, { x: 300, y: 100 }])
-    expect((await lines(page))[0]!.weight.end!.length).toBeCloseTo(200, 0)
-    await enterPass(page, 'Deliver')
-    const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
-    expect(widthAcross(contours, { x: 250, y: 100 }, UP)).toBeCloseTo(6, 1)
-    expect(widthAcross(contours, { x: 450, y: 100 }, UP)).toBeLessThan(4.2)
-    await enterPass(page, 'Weight')
-    await dragThrough(page, [
-      { x: 500 + 14, y: 100 },
-      { x: 530, y: 100 },
-      { x: 540, y: 100 },
-    ])
-    expect((await lines(page))[0]!.weight.end).toBeNull()
-  })
-
   test('undo while a stop is dragged in the graph drops that alone', async ({ page }) => {
     await startDrawing(page)
     await layLines(page, 1)
-    await dragThrough(page, [
-      { x: 300, y: 103 },
-      { x: 300, y: 106 },
-      { x: 300, y: 109 },
-    ])
+    await drag(page, 300, 103, 300, 106, 300, 109)
     const before = await savedDrawing(page)
     const stop = (await page.getByTestId('stop-2').boundingBox())!
     await page.mouse.move(stop.x + stop.width / 2, stop.y + stop.height / 2)
@@ -94,11 +51,9 @@ test.describe('Caliper', () => {
     await clickAt(page, { x: 200, y: 100 })
     await graph(page).getByTestId('stop-0').focus()
     await page.getByRole('button', { name: 'Add stop' }).click()
-    await page.getByTestId('stop-fields').getByLabel('At').fill('50')
-    await page.getByTestId('stop-fields').getByLabel('At').press('Enter')
+    await enter(page.getByTestId('stop-fields').getByLabel('At'), '50')
     await page.getByRole('button', { name: 'Add stop' }).click()
-    await page.getByTestId('stop-fields').getByLabel('At').fill('51')
-    await page.getByTestId('stop-fields').getByLabel('At').press('Enter')
+    await enter(page.getByTestId('stop-fields').getByLabel('At'), '51')
     const at = page.getByTestId('stop-fields').getByLabel('At')
     await clickAt(page, { x: 302, y: 100 })
     await rest(page, 500)
@@ -177,21 +132,13 @@ test.describe('The weight graph', () => {
     await page.getByRole('button', { name: 'Pressure', exact: true }).click()
     const off = async (): Promise<number> => Number.parseFloat((await page.getByTestId('pressure-off').textContent())!)
     expect(await off()).toBeLessThan(6.1)
-    await page.getByLabel('Tolerance, exactly').fill('2')
-    await page.getByLabel('Tolerance, exactly').press('Enter')
+    await enter(page.getByLabel('Tolerance, exactly'), '2')
     await expect.poll(off).toBeLessThanOrEqual(2)
     const [finer] = await lines(page)
     expect(finer!.trace!.widthTolerance).toBe(0.02)
     expect(finer!.weight.stops.length).toBeGreaterThan(drawn!.weight.stops.length)
-    await page.getByLabel('Response, exactly').fill('2')
-    await page.getByLabel('Response, exactly').press('Enter')
+    await enter(page.getByLabel('Response, exactly'), '2')
     await expect.poll(async () => (await lines(page))[0]!.trace!.response).toBe(2)
     expect((await lines(page))[0]!.weight.stops[0]!.left).toBeLessThanOrEqual(finer!.weight.stops[0]!.left)
   })
 })
-
-/** The point of the page that lies `px` of the screen above a point of it. */
-async function offLine(page: Page, p: Vec, px: number): Promise<Vec> {
-  const [a, b] = [await onScreen(page, p), await onScreen(page, { x: p.x, y: p.y + 1 })]
-  return { x: p.x, y: p.y - px / (b.y - a.y) }
-}

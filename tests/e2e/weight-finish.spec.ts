@@ -10,11 +10,12 @@ import {
   contoursOf,
   deliver,
   dragThrough,
+  enter,
   enterPass,
   layLine,
-  linesOf,
   onScreen,
   savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
   textOf,
@@ -22,7 +23,7 @@ import {
 } from './support/desk'
 
 const UP: Vec = { x: 0, y: 1 }
-const lines = async (page: Page): Promise<Line[]> => linesOf(await savedDrawing(page))
+const lines = async (page: Page): Promise<Line[]> => await savedLines(page)
 
 async function startWithLine(page: Page): Promise<void> {
   await startDrawing(page)
@@ -54,11 +55,9 @@ test('caps, alignment, dashes and rough edges are set, seen in the outline, and 
   await cap.getByRole('radio', { name: 'Square' }).click()
   await page.getByRole('radiogroup', { name: 'End cap' }).getByRole('radio', { name: 'Flat' }).click()
   await page.getByRole('radiogroup', { name: 'Lies' }).getByRole('radio', { name: 'Left' }).click()
-  await page.getByTestId('dash').fill('<script>')
-  await page.getByTestId('dash').press('Enter')
+  await enter(page.getByTestId('dash'), '<script>')
   await expect(page.getByTestId('notice')).toContainText('"<script>" is no length')
-  await page.getByTestId('dash').fill('100 20')
-  await page.getByTestId('dash').press('Enter')
+  await enter(page.getByTestId('dash'), '100 20')
   expect((await lines(page))[0]!.finish).toMatchObject({
     startCap: 'square',
     endCap: 'butt',
@@ -73,11 +72,9 @@ test('caps, alignment, dashes and rough edges are set, seen in the outline, and 
   const xs = dashed.flatMap((c) => c.nodes.map((n) => n.at.x))
   expect([Math.min(...xs), Math.max(...xs)]).toEqual([expect.closeTo(97, 1), expect.closeTo(500, 1)])
   await page.getByRole('button', { name: 'Finish' }).click()
-  await page.getByTestId('dash').fill('')
-  await page.getByTestId('dash').press('Enter')
+  await enter(page.getByTestId('dash'), '')
   await page.getByRole('checkbox', { name: 'Rough edges' }).check()
-  await page.getByLabel('Amount, exactly').fill('2')
-  await page.getByLabel('Amount, exactly').press('Enter')
+  await enter(page.getByLabel('Amount, exactly'), '2')
   const rough = await outlines(page)
   const widths = [140, 200, 260, 320, 380, 440].map((x) => widthAcross(rough, { x, y: 198 }, UP))
   expect(Math.max(...widths) - Math.min(...widths)).toBeGreaterThan(0.3)
@@ -88,8 +85,7 @@ test('caps, alignment, dashes and rough edges are set, seen in the outline, and 
 
 test('a cap under the pointer is shown on the chosen line, and only a click puts it there', async ({ page }) => {
   await startWithLine(page)
-  await page.getByTestId('size').fill('40')
-  await page.getByTestId('size').press('Enter')
+  await enter(page.getByTestId('size'), '40')
   const before = await lines(page)
   await page.getByRole('button', { name: 'Finish' }).click()
   const flat = page.getByRole('radiogroup', { name: 'Start cap' }).getByRole('radio', { name: 'Flat' })
@@ -151,8 +147,7 @@ test('B shows the lines before this visit, Shift+B even weight, and a wipe two c
   await page.getByRole('button', { name: 'Keep', exact: true }).click()
   await expect(page.getByRole('list', { name: 'Checkpoints' })).toContainText('Plain')
   await page.keyboard.press('Escape')
-  await page.getByTestId('size').fill('30')
-  await page.getByTestId('size').press('Enter')
+  await enter(page.getByTestId('size'), '30')
   await savedDrawing(page)
   const dark = (p: Vec): Promise<boolean> => inkedAt(page, p)
   const off = { x: 240, y: 210 }

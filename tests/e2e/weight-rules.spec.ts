@@ -7,11 +7,12 @@ import {
   clickAt,
   contoursOf,
   deliver,
-  dragThrough,
+  drag,
   enterPass,
   linesOf,
   onScreen,
   savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
   textOf,
@@ -42,7 +43,7 @@ async function weigh(page: Page, lines: Line[], over: Partial<Drawing> = {}): Pr
 }
 
 const saved = async (page: Page): Promise<Record<string, Line>> =>
-  Object.fromEntries(linesOf(await savedDrawing(page)).map((l) => [l.id, l]))
+  Object.fromEntries((await savedLines(page)).map((l) => [l.id, l]))
 const trial = (page: Page) => page.getByTestId('trial')
 
 test.describe('By contact', () => {
@@ -97,11 +98,7 @@ test.describe('By light', () => {
   test('is dragged, shows, turns an outside, and is accepted; pinned lines stay', async ({ page }) => {
     await weigh(page, [...square(200, 150, 200), straight('held', [500, 100], [600, 200], { pinned: true })])
     await takeUp(page, 'Light')
-    await dragThrough(page, [
-      { x: 600, y: 60 },
-      { x: 300, y: 30 },
-      { x: 300, y: 20 },
-    ])
+    await drag(page, 600, 60, 300, 30, 300, 20)
     await expect(trial(page)).toContainText('4 lines have an outside')
     expect((await saved(page)).top!.weight.unlit).toBeUndefined()
     await page.keyboard.press('Enter')
@@ -123,44 +120,6 @@ test.describe('By light', () => {
     const off = await savedDrawing(page)
     expect(off.settings.light).toBeUndefined()
     expect(linesOf(off).every((l) => l.weight.stops.length === 1 && !l.weight.unlit)).toBe(true)
-  })
-
-  test('follows later edits where it is asked to', async ({ page }) => {
-    await weigh(page, square(200, 150, 200))
-    await takeUp(page, 'Light')
-    await dragThrough(page, [
-      { x: 600, y: 60 },
-      { x: 300, y: 30 },
-      { x: 300, y: 20 },
-    ])
-    await page.getByRole('checkbox', { name: 'The light follows later edits' }).check()
-    const before = (await saved(page)).bottom!
-    expect(before.weight.stops[0]!.left).toBeGreaterThan(1)
-    await dragThrough(page, [
-      { x: 300, y: 20 },
-      { x: 300, y: 480 },
-      { x: 300, y: 500 },
-    ])
-    const after = (await saved(page)).bottom!
-    expect(after.weight.stops[0]!.left).toBeLessThan(1)
-    await page.keyboard.press('Control+z')
-    expect((await saved(page)).bottom!.weight).toEqual(before.weight)
-    // A profile put on a line gets the light as well.
-    await takeUp(page, 'Caliper')
-    await clickAt(page, { x: 300, y: 350 })
-    await page.getByRole('group', { name: 'Profiles' }).getByRole('button', { name: 'Both ends tapered' }).click()
-    const tapered = (await saved(page)).bottom!
-    expect(tapered.weight.unlit).toHaveLength(3)
-    expect(Math.max(...tapered.weight.stops.map((s) => s.left))).toBeGreaterThan(1.1)
-  })
-
-  test('on an empty drawing says what to do', async ({ page }) => {
-    await weigh(page, [])
-    await takeUp(page, 'Light')
-    await page.getByTestId('canvas').focus()
-    await page.keyboard.press('Enter')
-    await expect(page.getByTestId('notice')).toContainText('There is no line to light. Lay some lines first')
-    expect((await savedDrawing(page)).settings.light).toBeUndefined()
   })
 })
 

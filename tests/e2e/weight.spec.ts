@@ -6,20 +6,21 @@ import {
   clickAt,
   contoursOf,
   deliver,
+  enter,
   enterPass,
   layLine,
-  linesOf,
-  savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
   textOf,
+  undo,
   widthAcross,
 } from './support/desk'
 
 /** Level lines 300 px long, one below the other. */
 async function layLines(page: Page, count: number): Promise<Line[]> {
   for (let i = 0; i < count; i++) await layLine(page, { x: 100, y: 100 + i * 80 }, { x: 400, y: 100 + i * 80 })
-  return linesOf(await savedDrawing(page))
+  return await savedLines(page)
 }
 
 const UP: Vec = { x: 0, y: 1 }
@@ -35,12 +36,10 @@ test.describe('Tapers', () => {
     await end.getByRole('checkbox').check()
     await end.getByRole('radio', { name: 'px' }).click()
     await end.getByRole('radio', { name: 'Straight' }).click()
-    await end.getByLabel('Length, exactly').fill('100')
-    await end.getByLabel('Length, exactly').press('Enter')
-    await end.getByLabel('Tip, exactly').fill('50')
-    await end.getByLabel('Tip, exactly').press('Enter')
+    await enter(end.getByLabel('Length, exactly'), '100')
+    await enter(end.getByLabel('Tip, exactly'), '50')
     await page.keyboard.press('Escape')
-    const [line] = linesOf(await savedDrawing(page))
+    const [line] = await savedLines(page)
     expect(line!.weight.end).toEqual({ length: 100, unit: 'px', tip: 0.5, ease: 'straight' })
     expect(line!.weight.start).toBeNull()
     await enterPass(page, 'Deliver')
@@ -50,8 +49,8 @@ test.describe('Tapers', () => {
     expect(at(350)).toBeCloseTo(4.5, 0)
     expect(at(398)).toBeCloseTo(3, 0)
     await enterPass(page, 'Weight')
-    for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
-    expect(linesOf(await savedDrawing(page))[0]!.weight.end).toBeNull()
+    await undo(page, 5)
+    expect((await savedLines(page))[0]!.weight.end).toBeNull()
   })
 })
 
@@ -73,7 +72,7 @@ test('Tapers set for one line go on to the next, as the strip says, until they a
   await takeUp(page, 'Pen')
   await expect(next).toHaveText('Even, 6 px, a taper at the end')
   await layLine(page, { x: 100, y: 300 }, { x: 400, y: 300 })
-  const [first, second] = linesOf(await savedDrawing(page))
+  const [first, second] = await savedLines(page)
   expect(second!.weight.end).toEqual(first!.weight.end)
   expect(second!.weight).toMatchObject({ start: null, end: { ease: 'needle' } })
   // With no line chosen the menu is that of the next line.
@@ -81,7 +80,7 @@ test('Tapers set for one line go on to the next, as the strip says, until they a
   await end.getByRole('checkbox').uncheck()
   await page.keyboard.press('Escape')
   await expect(next).toHaveText('Even, 6 px')
-  expect(linesOf(await savedDrawing(page))[0]!.weight.end).toEqual(first!.weight.end)
+  expect((await savedLines(page))[0]!.weight.end).toEqual(first!.weight.end)
   // A profile has its own tapers with it.
   await enterPass(page, 'Weight')
   await clickAt(page, { x: 250, y: 100 })
@@ -98,48 +97,18 @@ test('Tapers set for one line go on to the next, as the strip says, until they a
   await profiles.last().click()
   await enterPass(page, 'Lines')
   await layLine(page, { x: 100, y: 400 }, { x: 400, y: 400 })
-  expect(linesOf(await savedDrawing(page))[2]!.weight.end).toEqual(first!.weight.end)
+  expect((await savedLines(page))[2]!.weight.end).toEqual(first!.weight.end)
   // Taken off by hand, a taper is not put on by a rule again.
   await enterPass(page, 'Weight')
   await clickAt(page, { x: 250, y: 400 })
   await page.getByRole('button', { name: 'Tapers' }).click()
   await end.getByRole('checkbox').uncheck()
-  expect(linesOf(await savedDrawing(page))[2]!.weight).toMatchObject({ end: null, pinned: true })
+  expect((await savedLines(page))[2]!.weight).toMatchObject({ end: null, pinned: true })
   // The shelf is one for all drawings.
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Own profiles' }).click()
   await page.getByRole('button', { name: 'Delete Own profile' }).click()
   await expect(profiles).toHaveCount(5)
-})
-
-test.describe('Copying weight', () => {
-  test('from one line to others, whole or in part, by menu and by key; profiles step by key', async ({ page }) => {
-    await startDrawing(page)
-    await layLines(page, 3)
-    await enterPass(page, 'Weight')
-    await page.keyboard.press('Shift+V')
-    await expect(page.getByTestId('notice')).toContainText('No weight is copied yet')
-    await clickAt(page, { x: 250, y: 100 })
-    await page.keyboard.press('n')
-    await page.getByTestId('size').fill('10')
-    await page.getByTestId('size').press('Enter')
-    await page.keyboard.press('Shift+C')
-    const weights = async () => linesOf(await savedDrawing(page)).map((l) => l.weight)
-    const [copied] = await weights()
-    expect(copied!.stops).toHaveLength(3)
-    await clickAt(page, { x: 250, y: 180 })
-    await page.keyboard.press('Shift+V')
-    expect((await weights())[1]).toEqual(copied)
-    await clickAt(page, { x: 250, y: 260 })
-    await page.getByTestId('strip').getByRole('button', { name: 'Copy' }).click()
-    await page.getByRole('menuitem', { name: 'Paste only the size' }).click()
-    expect((await weights())[2]).toMatchObject({ size: 10, stops: [{ left: 1, right: 1 }] })
-    await page.getByTestId('strip').getByRole('button', { name: 'Copy' }).click()
-    await page.getByRole('menuitem', { name: 'Paste only the profile' }).click()
-    expect((await weights())[2]!.stops).toEqual(copied!.stops)
-    await page.keyboard.press('Shift+N')
-    expect((await weights())[2]!.stops).toHaveLength(1)
-  })
 })
 
 test('a profile under the pointer is shown on the chosen line, and only a click puts it there', async ({ page }) => {
@@ -153,11 +122,11 @@ test('a profile under the pointer is shown on the chosen line, and only a click 
   await expect(page.getByTestId('range')).toHaveText('0.0 – 6.0 px')
   await page.mouse.move(640, 300)
   await expect(page.getByTestId('range')).toHaveText('6.0 – 6.0 px')
-  expect(linesOf(await savedDrawing(page))[0]).toEqual(before)
+  expect((await savedLines(page))[0]).toEqual(before)
   await tapered.click()
   await page.mouse.move(640, 300)
   await expect(page.getByTestId('range')).toHaveText('0.0 – 6.0 px')
-  expect(linesOf(await savedDrawing(page))[0]!.weight.stops).toHaveLength(3)
+  expect((await savedLines(page))[0]!.weight.stops).toHaveLength(3)
 })
 
 test.describe('Own profiles', () => {
@@ -171,11 +140,10 @@ test.describe('Own profiles', () => {
     await enterPass(page, 'Weight')
     await clickAt(page, { x: 250, y: 100 })
     await page.getByRole('group', { name: 'Profiles' }).getByRole('button', { name: 'Swelling' }).click()
-    const [first] = linesOf(await savedDrawing(page))
+    const [first] = await savedLines(page)
     await page.getByRole('button', { name: 'Own profiles' }).click()
     await menu(page).getByRole('button', { name: 'Keep as a profile' }).click()
-    await page.getByLabel('Name of the profile').fill('Seed quill')
-    await page.getByLabel('Name of the profile').press('Enter')
+    await enter(page.getByLabel('Name of the profile'), 'Seed quill')
     await menu(page).getByRole('button', { name: 'Duplicate Seed quill', exact: true }).click()
     await expect(menu(page).getByRole('listitem')).toHaveText(['Seed quill', 'Seed quill 2'])
     await menu(page).getByRole('button', { name: 'Move Seed quill 2 up' }).click()
@@ -190,7 +158,7 @@ test.describe('Own profiles', () => {
     await enterPass(page, 'Weight')
     await clickAt(page, { x: 250, y: 180 })
     await page.getByRole('group', { name: 'Profiles' }).getByRole('button', { name: 'Seed quill', exact: true }).click()
-    await expect.poll(async () => linesOf(await savedDrawing(page))[1]!.weight.stops).toEqual(first!.weight.stops)
+    await expect.poll(async () => (await savedLines(page))[1]!.weight.stops).toEqual(first!.weight.stops)
     await page.getByRole('button', { name: 'Own profiles' }).click()
     await menu(page).getByRole('button', { name: 'Delete Seed quill', exact: true }).click()
     await expect(menu(page).getByRole('listitem')).toHaveCount(1)
@@ -214,6 +182,6 @@ test.describe('Own profiles', () => {
     )
     await expect(page.getByTestId('notice')).toContainText('Profile "Odd" cannot be used')
     await expect(menu(page).getByRole('listitem')).toHaveCount(4)
-    expect(linesOf(await savedDrawing(page))[1]!.weight.stops).toEqual(first!.weight.stops)
+    expect((await savedLines(page))[1]!.weight.stops).toEqual(first!.weight.stops)
   })
 })

@@ -3,15 +3,16 @@ import { ArcLength } from '../../core/geometry/arc-length'
 import { cubicsOfPath } from '../../core/geometry/path'
 import {
   clickAt,
-  dragThrough,
+  drag,
+  enter,
   enterPass,
-  linesOf,
   onScreen,
-  penStroke,
   rest,
   savedDrawing,
+  savedLines,
   startDrawing,
   takeUp,
+  undo,
 } from './support/desk'
 
 test.describe('Sketch', () => {
@@ -22,19 +23,12 @@ test.describe('Sketch', () => {
     await enterPass(page, 'Sketch')
     const sketch = page.getByTestId('sketch')
     await expect(sketch).toHaveCSS('opacity', '0.5')
-    await dragThrough(page, [
-      { x: 300, y: 300 },
-      { x: 340, y: 320 },
-    ])
+    await drag(page, 300, 300, 340, 320)
     await expect(page.getByTestId('notice')).toContainText('is locked. Unlock it')
-    await page.getByLabel('Strength, exactly').fill('30')
-    await page.getByLabel('Strength, exactly').press('Enter')
+    await enter(page.getByLabel('Strength, exactly'), '30')
     await expect(sketch).toHaveCSS('opacity', '0.3')
     await page.getByTestId('strip').getByRole('button', { name: 'Unlock' }).click()
-    await dragThrough(page, [
-      { x: 300, y: 300 },
-      { x: 340, y: 320 },
-    ])
+    await drag(page, 300, 300, 340, 320)
     let [item] = (await savedDrawing(page)).layers[0]!.items as {
       x: number
       y: number
@@ -42,16 +36,13 @@ test.describe('Sketch', () => {
       height: number
     }[]
     expect(item!.x).toBeCloseTo(40, 0)
-    await dragThrough(page, [
-      { x: 760, y: 544 },
-      { x: 400, y: 282 },
-    ])
+    await drag(page, 760, 544, 400, 282)
     ;[item] = (await savedDrawing(page)).layers[0]!.items as { x: number; y: number; width: number; height: number }[]
     expect(item!.width).toBeLessThan(420)
     expect(item!.width / item!.height).toBeCloseTo(720 / 524, 3)
     await page.getByTestId('strip').getByRole('button', { name: 'Hide' }).click()
     await expect(sketch).toHaveCount(0)
-    for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
+    await undo(page, 5)
     expect((await savedDrawing(page)).layers[0]).toMatchObject({
       visible: true,
       locked: true,
@@ -62,47 +53,26 @@ test.describe('Sketch', () => {
 })
 
 test.describe('Lines', () => {
-  test('a pressure pen makes the width', async ({ page }) => {
-    await startDrawing(page)
-    await takeUp(page, 'Freehand')
-    await penStroke(
-      page,
-      Array.from({ length: 60 }, (_, i) => ({
-        x: 100 + i * 8,
-        y: 260 + 60 * Math.sin(i / 9),
-        pressure: 0.1 + 0.85 * (i / 59),
-      })),
-    )
-    const [line] = linesOf(await savedDrawing(page))
-    expect(line!.trace!.device).toBe('pen')
-    expect(line!.weight.stops[0]!.left).toBeLessThan(0.5)
-    expect(line!.weight.stops.at(-1)!.left).toBeGreaterThan(0.8)
-    expect(line!.path.nodes.length).toBeLessThanOrEqual(9)
-  })
-
   test('a chosen line moves, is copied, pasted, nudged and deleted by keys', async ({ page }) => {
     await startDrawing(page)
     await clickAt(page, { x: 100, y: 100 })
     await clickAt(page, { x: 300, y: 100 })
     await page.keyboard.press('Enter')
     await takeUp(page, 'Select')
-    await dragThrough(page, [
-      { x: 200, y: 100 },
-      { x: 200, y: 180 },
-    ])
+    await drag(page, 200, 100, 200, 180)
     await page.keyboard.press('Control+c')
     await page.keyboard.press('Control+v')
     await page.keyboard.press('Shift+ArrowRight')
-    let lines = linesOf(await savedDrawing(page))
+    let lines = await savedLines(page)
     expect(lines.map((l) => Math.round(l.path.nodes[0]!.at.x))).toEqual([100, 122])
     expect(Math.round(lines[0]!.path.nodes[0]!.at.y)).toBe(180)
     await page.keyboard.press('Delete')
-    lines = linesOf(await savedDrawing(page))
+    lines = await savedLines(page)
     expect(lines).toHaveLength(1)
-    for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z')
-    expect(linesOf(await savedDrawing(page))).toHaveLength(0)
+    await undo(page, 5)
+    expect(await savedLines(page)).toHaveLength(0)
     for (let i = 0; i < 4; i++) await page.keyboard.press('Control+Shift+z')
-    expect(linesOf(await savedDrawing(page))).toHaveLength(2)
+    expect(await savedLines(page)).toHaveLength(2)
   })
 })
 
@@ -110,20 +80,18 @@ test.describe('Weight', () => {
   test('shelf, size, flips and the graph by keyboard', async ({ page }) => {
     await startDrawing(page, 'demo-garden-snail')
     await enterPass(page, 'Weight')
-    const line = linesOf(await savedDrawing(page)).find((l) => !l.path.closed && l.path.nodes.length > 3)!
+    const line = (await savedLines(page)).find((l) => !l.path.closed && l.path.nodes.length > 3)!
     const middle = new ArcLength(cubicsOfPath(line.path))
     await clickAt(page, middle.point(middle.total * 0.47))
-    const now = async () => linesOf(await savedDrawing(page)).find((l) => l.id === line.id)!.weight
+    const now = async () => (await savedLines(page)).find((l) => l.id === line.id)!.weight
     await page.getByRole('button', { name: 'End tapered', exact: true }).click()
     expect((await now()).stops.at(-1)).toMatchObject({ at: 1, left: 0 })
     await page.getByTestId('canvas').focus()
     await page.keyboard.press('f')
     expect((await now()).stops[0]).toMatchObject({ at: 0, left: 0 })
-    await page.getByTestId('size').fill('9.5')
-    await page.getByTestId('size').press('Enter')
+    await enter(page.getByTestId('size'), '9.5')
     expect((await now()).size).toBe(9.5)
-    await page.getByTestId('size').fill('NaN')
-    await page.getByTestId('size').press('Enter')
+    await enter(page.getByTestId('size'), 'NaN')
     expect((await now()).size).toBe(9.5)
     await page.getByTestId('stop-1').focus()
     await page.keyboard.press('ArrowUp')
@@ -144,7 +112,7 @@ test('arrow keys on a slider move the slider, not the chosen line', async ({ pag
   await takeUp(page, 'Select')
   await page.getByLabel('Size', { exact: true }).focus()
   await page.keyboard.press('ArrowRight')
-  const [line] = linesOf(await savedDrawing(page))
+  const [line] = await savedLines(page)
   expect(line!.weight.size).toBe(6.5)
   expect(Math.round(line!.path.nodes[0]!.at.x)).toBe(100)
 })

@@ -14,6 +14,7 @@ import { tmpdir } from 'node:os'
 import { join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import Database from 'better-sqlite3'
+import { build } from 'esbuild'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { unzipped } from '../../core/formats/archive/zip'
@@ -27,16 +28,29 @@ const stroke = (d: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 50 50"><path d="${d}" stroke="black" fill="none" stroke-width="4"/><rect x="30" y="30" width="10" height="10" fill="#ff0000"/></svg>`
 
 let folder: string
-const cli = (...args: string[]) =>
-  spawnSync(process.execPath, ['--import', 'tsx', 'cli/bellatrait.ts', ...args], { cwd: root, encoding: 'utf8' })
+/** The command line in one file, which starts at once: it lies as deep in the project as its source. */
+const bundled = join(root, 'data', `cli-${process.pid}.mjs`)
+const cli = (...args: string[]) => spawnSync(process.execPath, [bundled, ...args], { cwd: root, encoding: 'utf8' })
 
-beforeAll(() => {
+beforeAll(async () => {
+  await build({
+    entryPoints: [join(root, 'cli/bellatrait.ts')],
+    outfile: bundled,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    logLevel: 'warning',
+  })
   folder = mkdtempSync(join(tmpdir(), 'bellatrait-'))
   mkdirSync(join(folder, 'in'))
   writeFileSync(join(folder, 'in', 'a.svg'), stroke('M5 5L45 5'))
   writeFileSync(join(folder, 'in', 'b.svg'), stroke('M5 5L45 45M5 45L45 5'))
 })
-afterAll(() => rmSync(folder, { recursive: true, force: true }))
+afterAll(() => {
+  rmSync(folder, { recursive: true, force: true })
+  rmSync(bundled, { force: true })
+})
 
 describe('the command line', () => {
   it('turns strokes into fills and leaves fills alone', () => {

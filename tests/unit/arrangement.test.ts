@@ -19,7 +19,6 @@ import { outlineOf } from '#core/outline/expand'
 import { evenWeight, newLine } from '#core/model/create'
 import { toPaths } from '#core/arrangement/contours'
 import { FlatOutline } from './support/flat-outline'
-import { FlatRegion } from './support/definition'
 import { inkyLine, seeded } from './support/random-lines'
 import { polyline } from './support/paths'
 
@@ -267,8 +266,8 @@ describe('combining shapes', () => {
   it('is right at every point', () => {
     for (let i = 1; i <= 60; i++) {
       const [a, b] = [randomShape(5000 + 2 * i), randomShape(5001 + 2 * i)]
-      const region = (paths: ReturnType<typeof unionShapes>): FlatRegion =>
-        new FlatRegion(paths.map(cubicsOfPath), 0.01)
+      const region = (paths: ReturnType<typeof unionShapes>): FlatOutline =>
+        new FlatOutline(paths.map(cubicsOfPath), 0.01)
       const [inA, inB] = [region(a.contours), region(b.contours)]
       const outlines = new FlatOutline(
         [a, b].flatMap((s) => s.contours.map(cubicsOfPath)),
@@ -310,13 +309,13 @@ describe('pieces', () => {
       const cubics = (paths: readonly Path[]): Cubic[][] => paths.map(cubicsOfPath)
       const divided = DividedInk.of(cubics(ink), others.map(cubics), options.tolerance)
       if (!divided) continue
-      const regions = [ink, ...others].map((paths) => new FlatRegion(cubics(paths), 0.01))
+      const regions = [ink, ...others].map((paths) => new FlatOutline(cubics(paths), 0.01))
       const flat = divided
         .pieces()
         .all()
         .map((p) => ({
           over: p.over,
-          region: new FlatRegion(
+          region: new FlatOutline(
             p.contours().map((c) => [...c]),
             0.01,
           ),

@@ -8,7 +8,7 @@ import { openInk } from '#core/ink/open-ink'
 import { shapesOf } from '#core/ink/shapes-of'
 import { findingsOf } from '#core/proof/findings-of'
 import { atOnce } from '#core/turns'
-import { FlatRegion } from './support/definition'
+import { FlatOutline } from './support/flat-outline'
 import { seeded } from './support/random-lines'
 import { polyline } from './support/paths'
 
@@ -40,7 +40,7 @@ function drawn(lines: Line[], style?: CornerStyle, over: Partial<Corner> = {}): 
   }
 }
 const inked = (d: Drawing): ((x: number, y: number) => boolean) => {
-  const region = new FlatRegion(shapesOf(d).shapes.flatMap((s) => s.contours.map(cubicsOfPath)))
+  const region = new FlatOutline(shapesOf(d).shapes.flatMap((s) => s.contours.map(cubicsOfPath)))
   return (x, y) => region.winding({ x, y }) !== 0
 }
 

@@ -8,7 +8,7 @@ import { areaOfCubics } from '#core/geometry/area'
 import { boxOfCubics } from '#core/geometry/bounds'
 import { reversePath } from '#core/geometry/path'
 import { expandLine, outlineOf } from '#core/outline/expand'
-import { FlatRegion } from './support/definition'
+import { FlatOutline } from './support/flat-outline'
 import { randomLine, seeded } from './support/random-lines'
 
 const node = (x: number, y: number, into: Vec | null = null, out: Vec | null = null): PathNode => ({
@@ -25,93 +25,13 @@ const butt = { startCap: 'butt', endCap: 'butt' } as const
 const area = (l: Line, tolerance = 0.01): number => outlineOf(l, tolerance).reduce((a, c) => a + areaOfCubics(c), 0)
 const box = (l: Line) => boxOfCubics(outlineOf(l, 0.01).flat())
 const straightLine = open(node(0, 0), node(100, 0))
-const elbow = open(node(0, 0), node(50, 0), node(50, 50))
-
-describe('caps', () => {
-  it('butt ends at the ends', () => {
-    const out = expandLine(line(straightLine, {}, butt), { tolerance: 0.05 })
-    expect(out).toHaveLength(1)
-    expect(out[0]!.nodes).toHaveLength(4)
-    expect(area(line(straightLine, {}, butt))).toBeCloseTo(1000, 6)
-  })
-
-  it('square reaches half the width beyond', () => {
-    const l = line(straightLine, {}, { startCap: 'square', endCap: 'square' })
-    expect(box(l)).toEqual({ minX: -5, minY: -5, maxX: 105, maxY: 5 })
-    expect(area(l)).toBeCloseTo(1100, 6)
-  })
-
-  it('round is a half-disc on the end section', () => {
-    expect(area(line(straightLine))).toBeCloseTo(1000 + Math.PI * 25, 1)
-  })
-
-  it('differ at the two ends', () => {
-    expect(area(line(straightLine, {}, { startCap: 'butt', endCap: 'square' }))).toBeCloseTo(1050, 6)
-  })
-
-  it('sit on a section whose sides differ', () => {
-    const l = line(straightLine, { stops: [{ at: 0, left: 2, right: 0 }] }, { startCap: 'square', endCap: 'butt' })
-    // Left of a line that runs to the right is up: all the width is above.
-    expect(box(l)).toEqual({ minX: -5, minY: -10, maxX: 100, maxY: 0 })
-  })
-})
-
-describe('joins', () => {
-  it('miter has its point', () => {
-    expect(area(line(elbow, {}, { ...butt, join: 'miter' }))).toBeCloseTo(500 + 500, 6)
-    expect(box(line(elbow, {}, { ...butt, join: 'miter' }))).toMatchObject({ maxX: 55, minY: -5 })
-  })
-
-  it('miter past its limit is a bevel', () => {
-    const bevel = area(line(elbow, {}, { ...butt, join: 'bevel' }))
-    expect(bevel).toBeCloseTo(1000 - 12.5, 6)
-    expect(area(line(elbow, {}, { ...butt, join: 'miter', miterLimit: 1.2 }))).toBeCloseTo(bevel, 9)
-  })
-
-  it('round is a pie', () => {
-    expect(area(line(elbow, {}, { ...butt, join: 'round' }))).toBeCloseTo(1000 - 25 + (Math.PI * 25) / 4, 1)
-  })
-
-  it('a hairpin back on itself is rounded', () => {
-    const there = open(node(0, 0), node(50, 0), node(0, 0))
-    expect(area(line(there, {}, butt))).toBeCloseTo(500 + (Math.PI * 25) / 2, 1)
-  })
-
-  it('a closed line joins at its start too', () => {
-    const square = closed(node(0, 0), node(50, 0), node(50, 50), node(0, 50))
-    const out = expandLine(line(square, {}, { join: 'miter' }), { tolerance: 0.05 })
-    expect(out).toHaveLength(2)
-    expect(out.map((c) => c.nodes.length)).toEqual([4, 4])
-    expect(area(line(square, {}, { join: 'miter' }))).toBeCloseTo(60 * 60 - 40 * 40, 6)
-  })
-})
 
 describe('widths', () => {
-  it('a straight taper is a triangle', () => {
-    const l = line(straightLine, { end: { length: 100, unit: '%', tip: 0, ease: 'straight' } }, butt)
-    expect(area(l)).toBeCloseTo(500, 1)
-  })
-
-  it('a round taper ends in a half ellipse', () => {
-    const l = line(straightLine, { end: { length: 40, unit: 'px', tip: 0, ease: 'round' } }, butt)
-    expect(area(l)).toBeCloseTo(600 + (Math.PI * 40 * 5) / 2, 0)
-  })
-
   it('zero in the middle parts the ink', () => {
     const stops = [0, 0.5, 1].map((at) => ({ at, left: at === 0.5 ? 0 : 1, right: at === 0.5 ? 0 : 1 }))
-    const region = new FlatRegion(outlineOf(line(straightLine, { stops }, butt), 0.05))
+    const region = new FlatOutline(outlineOf(line(straightLine, { stops }, butt), 0.05))
     expect(region.winding({ x: 50, y: 1 })).toBe(0)
     expect(region.winding({ x: 20, y: 1 })).not.toBe(0)
-  })
-
-  it('everything zero is no ink', () => {
-    expect(expandLine(line(straightLine, { size: 0 }), { tolerance: 0.05 })).toEqual([])
-    expect(expandLine(line(straightLine, { stops: [{ at: 0, left: 0, right: 0 }] }), { tolerance: 0.05 })).toEqual([])
-  })
-
-  it('alignment moves the ink to one side', () => {
-    expect(box(line(straightLine, {}, { ...butt, align: 'left' }))).toMatchObject({ minY: -10, maxY: 0 })
-    expect(box(line(straightLine, {}, { ...butt, align: 'right' }))).toMatchObject({ minY: 0, maxY: 10 })
   })
 
   it('flipping the path and the sides is the same ink', () => {

@@ -10,7 +10,7 @@ import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
 import { regionHitAt } from '#core/ink/session/region-hits'
 import { atOnce } from '#core/turns'
-import { FlatRegion } from './support/definition'
+import { FlatOutline } from './support/flat-outline'
 import { polyline } from './support/paths'
 
 type Point = [number, number]
@@ -26,7 +26,7 @@ const crossed = (): Drawing => {
 }
 
 const isInked = (session: InkSession, x: number, y: number): boolean =>
-  new FlatRegion(atOnce(session.shapes()).shapes.flatMap((s) => s.contours.map(cubicsOfPath))).winding({ x, y }) !== 0
+  new FlatOutline(atOnce(session.shapes()).shapes.flatMap((s) => s.contours.map(cubicsOfPath))).winding({ x, y }) !== 0
 const area = (session: InkSession): number =>
   atOnce(session.shapes())
     .shapes.flatMap((s) => s.contours)

@@ -6,7 +6,8 @@ import { cubicsOfPath } from '#core/geometry/path'
 import { shapesOf } from '#core/ink/shapes-of'
 import { contactsOf } from '#core/relations/end-contacts'
 import { documentOf, SCENARIO } from '../../demo/scenario'
-import { FlatRegion, sampleLine } from './support/definition'
+import { FlatOutline } from './support/flat-outline'
+import { TrueInk } from './support/true-ink'
 import { Shown } from './support/shown-beyond'
 import { polygon, polyline } from './support/paths'
 
@@ -62,15 +63,12 @@ function worst(d: Drawing, lines: readonly Line[]): number {
 
 /** Points within the line's ink on the way to its end that the delivered shapes lack. */
 function lost(d: Drawing, l: Line): number {
-  const region = new FlatRegion(deliveredOf(d).map(cubicsOfPath))
-  return sampleLine(l, 60)
-    .segments.flat()
-    .slice(0, -12)
-    .filter((c) => c.left + c.right > 0.3)
-    .flatMap(({ at, tangent, left, right }) =>
-      [0.05, 0.5, 0.95]
-        .map((u) => left * u - right * (1 - u))
-        .map((h) => ({ x: at.x + tangent.y * h, y: at.y - tangent.x * h })),
+  const region = new FlatOutline(deliveredOf(d).map(cubicsOfPath))
+  return new TrueInk(l).rows
+    .flat()
+    .filter((c, i, all) => i % 3 === 0 && i < all.length - 38 && c.left + c.right > 0.3)
+    .flatMap(({ x, y, tx, ty, left, right }) =>
+      [0.05, 0.5, 0.95].map((u) => left * u - right * (1 - u)).map((h) => ({ x: x + ty * h, y: y - tx * h })),
     )
     .filter((p) => region.winding(p) === 0).length
 }
@@ -138,7 +136,7 @@ describe('an end that meets a line', () => {
     }
     // The patch hides the wall where they meet; the end lies above it.
     const shown = (lines: Line[]): number =>
-      new FlatRegion(deliveredOf(drawn(lines)).map(cubicsOfPath)).winding({ x: 105, y: 100 })
+      new FlatOutline(deliveredOf(drawn(lines)).map(cubicsOfPath)).winding({ x: 105, y: 100 })
     expect([
       shown([wall, end]),
       shown([wall, patch, end]),
@@ -151,7 +149,7 @@ describe('an end that meets a line', () => {
     const [up, down] = [straightLine('up', [80, 180], [120, 20], 4), straightLine('down', [80, 20], [120, 180], 4)]
     const end = (over: string[]): Line => straightLine('a', [20, 100], [100, 100], 30, { over: { last: over } })
     const shown = (over: string[]): boolean =>
-      new FlatRegion(deliveredOf(drawn([up, down, end(over)])).map(cubicsOfPath)).winding({ x: 107, y: 100 }) !== 0
+      new FlatOutline(deliveredOf(drawn([up, down, end(over)])).map(cubicsOfPath)).winding({ x: 107, y: 100 }) !== 0
     expect([shown([]), shown(['up']), shown(['up', 'down'])]).toEqual([false, false, true])
     expect(deliveredOf(drawn([up, down, end(['up'])]))).not.toEqual(deliveredOf(drawn([up, down, end([])])))
   })
@@ -161,7 +159,7 @@ describe('an end that meets a line', () => {
       straightLine('a', [20, 100], [101.5, 100], 14, { ink: 'red', ...(choice && { tuck: { last: choice } }) })
     const top = (lines: Line[]): string | undefined =>
       shapesOf(drawn(lines)).shapes.findLast(
-        (s) => new FlatRegion(s.contours.map(cubicsOfPath)).winding({ x: 98.2, y: 101.3 }) !== 0,
+        (s) => new FlatOutline(s.contours.map(cubicsOfPath)).winding({ x: 98.2, y: 101.3 }) !== 0,
       )?.ink
     expect([top([wall, end()]), top([wall, end('in')]), top([wall, end('under')])]).toEqual(['red', 'red', 'black'])
     expect([top([end(), wall]), top([end('under'), wall])]).toEqual(['black', 'black'])
@@ -170,7 +168,7 @@ describe('an end that meets a line', () => {
   it('at a slant runs in with both edges: no cap bulges on the near side', () => {
     const lines = [wall, straightLine('a', [40, 20], [100, 150], 12)]
     const shown = (d: Drawing) => {
-      const region = new FlatRegion(deliveredOf(d).map(cubicsOfPath))
+      const region = new FlatOutline(deliveredOf(d).map(cubicsOfPath))
       return (x: number, y: number): boolean => region.winding({ x, y }) !== 0
     }
     // Along its right edge, 6 px from its middle, to where that meets the wall's left edge at x 97, and a little outside of it.
@@ -197,7 +195,7 @@ describe('an end that meets a line', () => {
       ],
       9,
     )
-    const beyond = (d: Drawing): number => new FlatRegion(deliveredOf(d).map(cubicsOfPath)).winding({ x: 42, y: 116 })
+    const beyond = (d: Drawing): number => new FlatOutline(deliveredOf(d).map(cubicsOfPath)).winding({ x: 42, y: 116 })
     expect(contactsOf([coil], { reach: 1.5, overshoot: 8 })[1]).toMatchObject({
       kind: 'meeting',
       touched: [{ line: 'coil', ends: false }],

@@ -1,13 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { evenWeight } from '#core/model/create'
-import type { Taper, WidthStop } from '#core/model/model'
-import { LineWidth } from '#core/weight/half-widths'
+import type { WidthStop } from '#core/model/model'
 import { Profile } from '#core/weight/profile'
 import { SHELF, flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
 import { HEAVIEST, heavier, lighter } from '#core/weight/size'
 import { addStop, addStopBeside, growStops, removeStops, slideStop, widenStop, widenStops } from '#core/weight/stops'
-import { sizeTapers, taperAt } from '#core/weight/taper'
 
 const share = fc.double({ min: 0, max: 1, noNaN: true })
 const factor = fc.double({ min: 0, max: 3, noNaN: true })
@@ -15,19 +13,6 @@ const stop: fc.Arbitrary<WidthStop> = fc.record({ at: share, left: factor, right
 const stops = fc.uniqueArray(stop, { minLength: 2, maxLength: 7, comparator: (a, b) => Math.abs(a.at - b.at) < 0.01 })
 
 describe('profiles', () => {
-  it('go through their stops', () => {
-    fc.assert(
-      fc.property(stops, (all) => {
-        const profile = new Profile(all, false)
-        for (const s of all) {
-          expect(profile.sampleLeft(s.at).value).toBeCloseTo(s.left, 9)
-          expect(profile.sampleRight(s.at).value).toBeCloseTo(s.right, 9)
-        }
-      }),
-      { seed: 1 },
-    )
-  })
-
   it('never leave the range of the two stops around a place', () => {
     fc.assert(
       fc.property(stops, share, (all, u) => {
@@ -41,18 +26,6 @@ describe('profiles', () => {
       }),
       { seed: 2, numRuns: 300 },
     )
-  })
-
-  it('are constant beyond the first and last stop', () => {
-    const profile = new Profile(
-      [
-        { at: 0.3, left: 2, right: 1 },
-        { at: 0.6, left: 0.5, right: 1 },
-      ],
-      false,
-    )
-    expect(profile.sampleLeft(0.1)).toEqual({ value: 2, slope: 0 })
-    expect(profile.sampleLeft(0.9)).toEqual({ value: 0.5, slope: 0 })
   })
 
   it('have no seam on a closed line', () => {
@@ -118,50 +91,6 @@ describe('profiles', () => {
       }),
       { seed: 4 },
     )
-  })
-})
-
-const taper = (over: Partial<Taper> = {}): Taper => ({ length: 40, unit: 'px', tip: 0, ease: 'straight', ...over })
-
-describe('tapers', () => {
-  it('follow their formulas', () => {
-    const at = (ease: Taper['ease'], d: number): number => taperAt({ length: 40, taper: taper({ ease }) }, d).value
-    expect(at('straight', 10)).toBeCloseTo(0.25)
-    expect(at('needle', 10)).toBeCloseTo(0.0625)
-    expect(at('round', 10)).toBeCloseTo(Math.sqrt(1 - 0.75 ** 2))
-    for (const ease of ['straight', 'needle', 'round'] as const) {
-      expect(at(ease, 0)).toBe(0)
-      expect(at(ease, 40)).toBe(1)
-      expect(at(ease, 400)).toBe(1)
-    }
-  })
-
-  it('start from their tip', () => {
-    expect(taperAt({ length: 10, taper: taper({ tip: 0.3 }) }, 0).value).toBeCloseTo(0.3)
-  })
-
-  it('share a line that is too short for both', () => {
-    const { start, end } = sizeTapers(taper({ length: 60 }), taper({ length: 40 }), 50)
-    expect(start!.length).toBeCloseTo(30)
-    expect(end!.length).toBeCloseTo(20)
-  })
-
-  it('measure per cent of the line', () => {
-    expect(sizeTapers(taper({ length: 25, unit: '%' }), null, 200).start!.length).toBe(50)
-  })
-
-  it('multiply the profile on an open line and leave a closed one alone', () => {
-    const weight = { ...evenWeight(10), start: taper(), end: taper() }
-    expect(new LineWidth(weight, 'centre', 200, false).at(20).left).toBeCloseTo(2.5)
-    expect(new LineWidth(weight, 'centre', 200, true).at(20).left).toBeCloseTo(5)
-  })
-})
-
-describe('alignment', () => {
-  it('moves the whole width to one side', () => {
-    const weight = { ...evenWeight(10), stops: [{ at: 0, left: 1, right: 0.4 }] }
-    expect(new LineWidth(weight, 'left', 100, false).at(50)).toMatchObject({ left: 7, right: 0 })
-    expect(new LineWidth(weight, 'right', 100, false).at(50)).toMatchObject({ left: 0, right: 7 })
   })
 })
 

@@ -41,7 +41,7 @@ async function draw(): Promise<void> {
     if (mine !== round) return
     if (!tucked.has(drawing)) {
       const lines = new TuckedLines()
-      lines.take(drawing, await ink.session.lessBeside(store.drawing!, drawing))
+      lines.take(drawing, await ink.session.clippedBeside(store.drawing!, drawing))
       tucked.set(drawing, lines)
     }
     if (mine !== round) return

@@ -77,7 +77,7 @@ export class Tucks {
     this.pairs = pairsOf(this.ends, decided)
     const { cornered, choices } = this.corners.of(inked, this.pairs, starsOf(this.ends), usual)
     const inkOf = (id: string): Inked | undefined => cornered.get(id) ?? inked.get(id)
-    const less = new Map<string, Region>()
+    const clipped = new Map<string, Region>()
     const round = ++this.round
     let kept = 0
     let fresh = 0
@@ -111,10 +111,10 @@ export class Tucks {
       }
       known.round = round
       kept++
-      if (known.tucked !== plain) less.set(line.id, known.tucked)
+      if (known.tucked !== plain) clipped.set(line.id, known.tucked)
     }
     if (kept < this.known.size) for (const [id, known] of this.known) if (known.round !== round) this.known.delete(id)
-    return less
+    return clipped
   }
 
   /** Ends that meet the body of a line, or go past one, as they were looked at last. */

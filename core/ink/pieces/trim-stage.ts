@@ -51,12 +51,12 @@ export class Trims {
   of(
     shown: ReadonlyMap<string, Shown>,
     trims: readonly Trim[],
-  ): { less: ReadonlyMap<string, Region>; results: TrimResult[] } {
+  ): { clipped: ReadonlyMap<string, Region>; results: TrimResult[] } {
     const before = this.known
     this.known = new Map()
     const byLine = new Map<string, Trim[]>()
     for (const t of trims) byLine.set(t.line, [...(byLine.get(t.line) ?? []), t])
-    const less = new Map<string, Region>()
+    const clipped = new Map<string, Region>()
     const results = new Map<Trim, TrimResult>()
     for (const [id, mine] of byLine) {
       const own = shown.get(id)
@@ -79,10 +79,10 @@ export class Trims {
         }
       }
       this.known.set(id, known)
-      if (known.trimmed !== own.region) less.set(id, known.trimmed)
+      if (known.trimmed !== own.region) clipped.set(id, known.trimmed)
       for (const r of known.results) results.set(r.trim, r)
     }
-    return { less, results: trims.map((trim) => results.get(trim) ?? { trim, piece: null }) }
+    return { clipped, results: trims.map((trim) => results.get(trim) ?? { trim, piece: null }) }
   }
 
   private worked(

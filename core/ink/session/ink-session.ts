@@ -38,7 +38,7 @@ export interface InkSession {
   /** Another session, on the drawing as these patches make it; what was worked out of its lines is shared. */
   fork: (patches: readonly Patch[]) => InkSession
   /** By id of the visible lines that do not show all of their ink, what they show. Yields shares done 0..1, as `shapes` does. */
-  less: () => Generator<number, ReadonlyMap<string, Region>>
+  clipped: () => Generator<number, ReadonlyMap<string, Region>>
   /** What each trim of the drawing came to, in their order. */
   trimmed: () => Generator<number, readonly TrimResult[]>
   /** Where two ends come together, and where an end meets a line or goes past one. */

@@ -92,8 +92,8 @@ export class Session implements InkSession {
     return new Session(applyPatches(this.now, patches), this.outlines(shapeSettingsOf(this.now).tolerance))
   }
 
-  *less(): Generator<number, ReadonlyMap<string, Region>> {
-    return (yield* this.stackOf(this.now)).less
+  *clipped(): Generator<number, ReadonlyMap<string, Region>> {
+    return (yield* this.stackOf(this.now)).clipped
   }
 
   *trimmed(): Generator<number, readonly TrimResult[]> {

@@ -20,7 +20,7 @@ export interface Stack extends Trimmed {
   /** From the bottom to the top. */
   parts: Part[]
   /** By id of the lines that do not show all of their ink, what they show, covers apart. */
-  less: ReadonlyMap<string, Region>
+  clipped: ReadonlyMap<string, Region>
   /** Where two ends come together. */
   corners: readonly CornerPair[]
   /** Ends that meet the body of a line, or go past one. */
@@ -75,16 +75,16 @@ export function* stackOf(
     shown.set(id, region ? { item: own.item, region } : own)
   }
   const trimmed = trims.of(shown, amended(drawing, 'trim'))
-  const less = trimmed.less.size ? new Map([...tucked, ...trimmed.less]) : tucked
+  const clipped = trimmed.clipped.size ? new Map([...tucked, ...trimmed.clipped]) : tucked
   const parts: Part[] = []
   for (const { item, covers: over, seen } of inked.values()) {
-    const left = less.get(item.id)
+    const left = clipped.get(item.id)
     const region = left ? outlines.uncovered(left, over) : seen
     if (region.contours.length) parts.push({ item, region })
   }
   return {
     parts,
-    less,
+    clipped,
     trims: trimmed.results,
     corners: tucks?.pairs ?? [],
     ends: () => tucks?.meeting() ?? [],

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import type { Download, Page } from '@playwright/test'
+import type { Download, Locator, Page } from '@playwright/test'
 import { expect } from '@playwright/test'
 import { newDrawing } from '#core/model/create'
 import type { Drawing, Line } from '#core/model/model'
@@ -59,6 +59,8 @@ export const rest = (page: Page, ms: number): Promise<void> => page.waitForTimeo
 
 export const linesOf = (d: Drawing): Line[] => d.layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))
 
+export const savedLines = async (page: Page): Promise<Line[]> => linesOf(await savedDrawing(page))
+
 export const enterPass = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Passes' }).getByRole('button', { name }).click()
 
@@ -103,6 +105,22 @@ export async function dragThrough(page: Page, points: Vec[], steps = 6): Promise
   await page.mouse.down()
   for (const p of rest) await page.mouse.move(p.x, p.y, { steps })
   await page.mouse.up()
+}
+
+/** The same through coordinates of the page, x and y in turn. */
+export function drag(page: Page, ...coordinates: number[]): Promise<void> {
+  const points = coordinates.flatMap((x, i) => (i % 2 ? [] : [{ x, y: coordinates[i + 1]! }]))
+  return dragThrough(page, points)
+}
+
+/** Types into a field and presses Enter there. */
+export async function enter(field: Locator, text: string): Promise<void> {
+  await field.fill(text)
+  await field.press('Enter')
+}
+
+export async function undo(page: Page, times: number): Promise<void> {
+  for (let i = 0; i < times; i++) await page.keyboard.press('Control+z')
 }
 
 /** Draws with a pen tablet: pressure by point, 0..1. */

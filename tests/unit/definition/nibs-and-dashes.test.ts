@@ -8,24 +8,22 @@ import type { Vec } from '#core/geometry/point'
 import { rotate } from '#core/geometry/point'
 import { outlineOf } from '#core/outline/expand'
 import { LineWidth } from '#core/weight/half-widths'
-import { FlatRegion, inInk, sampleLine } from '../support/definition'
+import { TrueInk } from '../support/true-ink'
 import { FlatOutline } from '../support/flat-outline'
 import { randomLine, seeded } from '../support/random-lines'
 
 const TOLERANCE = 0.05
-const STEPS = 1500
 /** Places of a line at which the sweep of its nib is looked at first. */
 const PLACES = 400
 
 /** Points of a raster on the wrong side of an outline, of those farther than `margin` px from it. */
 function wrongPoints(outline: readonly Cubic[][], isInk: (p: Vec) => boolean, margin: number): string[] {
-  const region = new FlatRegion(outline)
-  const flat = new FlatOutline(outline, 0.002)
+  const flat = new FlatOutline(outline)
   const wrong: string[] = []
   for (let y = -19.7; y < 200; y += 5) {
     for (let x = -19.3; x < 200; x += 5) {
       const p = { x, y }
-      if (flat.distance(p) > margin && (region.winding(p) !== 0) !== isInk(p))
+      if (flat.distance(p) > margin && (flat.winding(p) !== 0) !== isInk(p))
         wrong.push(`(${x.toFixed(1)}, ${y.toFixed(1)})`)
     }
   }
@@ -110,14 +108,10 @@ describe('dashes', () => {
     const plain = randomLine(seed)
     const dash = [8 + r() * 30, 4 + r() * 20]
     const line = { ...plain, finish: { ...plain.finish, dash }, path: { ...plain.path, closed: false } }
-    const whole = sampleLine(line, STEPS)
-    const { total } = whole
-    const dashes: ReturnType<typeof sampleLine>[] = []
-    for (let from = 0; from < total; from += dash[0]! + dash[1]!) {
-      const within = whole.segments.map((row) => row.filter(({ s }) => s >= from && s <= from + dash[0]!))
-      dashes.push({ line, total, segments: within.filter((row) => row.length > 1) })
-    }
-    // Sections are a tenth of a pixel apart, so nearer than that the sampled ends may be wrong.
-    expect(wrongPoints(outlineOf(line, TOLERANCE), (p) => dashes.some((d) => inInk(d, p)), 0.4)).toEqual([])
+    const { total } = new TrueInk(line)
+    const dashes: TrueInk[] = []
+    for (let from = 0; from < total; from += dash[0]! + dash[1]!)
+      dashes.push(new TrueInk(line, from, Math.min(from + dash[0]!, total)))
+    expect(wrongPoints(outlineOf(line, TOLERANCE), (p) => dashes.some((d) => d.has(p)), 1.2 * TOLERANCE)).toEqual([])
   })
 })

@@ -13,7 +13,7 @@ export class FlatOutline {
   private readonly cells = new Map<number, number[]>()
 
   /** @param tolerance px that the flattening may be off */
-  constructor(contours: readonly (readonly Cubic[])[], tolerance: number) {
+  constructor(contours: readonly (readonly Cubic[])[], tolerance = 0.002) {
     for (const contour of contours) {
       for (const c of contour) {
         const points = flatten(c, tolerance)
@@ -53,6 +53,10 @@ export class FlatOutline {
       }
     }
     return best
+  }
+
+  winding(p: Vec): number {
+    return this.row(p.y, p.x, 1, 1)[0]!
   }
 
   /** Winding numbers along a row at height y, at the places x0, x0 + step, ... */

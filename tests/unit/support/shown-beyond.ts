@@ -3,8 +3,8 @@ import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { cubicsOfPath } from '#core/geometry/path'
 import { FlatOutline } from './flat-outline'
-import type { SampledLine } from './definition'
-import { inInk, sampleLine } from './definition'
+import type { Section } from './true-ink'
+import { TrueInk } from './true-ink'
 
 /** Points are looked at so far apart, px, from a place that no edge of round numbers passes. */
 const STEP = 0.25
@@ -16,11 +16,9 @@ const AROUND: readonly (readonly [number, number])[] = [
   ...Array.from({ length: 8 }, (_, i) => [Math.cos((i * Math.PI) / 4), Math.sin((i * Math.PI) / 4)] as const),
 ]
 
-type Section = SampledLine['segments'][number][number]
-
 interface Sampled {
   line: Line
-  sampled: SampledLine
+  ink: TrueInk
   sections: Section[]
 }
 
@@ -29,12 +27,11 @@ function nearest(sections: readonly Section[], p: Vec): { section: Section; inde
   let index = 0
   let best = Infinity
   for (let i = 0; i < sections.length; i++) {
-    const { at } = sections[i]!
-    const d = (at.x - p.x) ** 2 + (at.y - p.y) ** 2
+    const d = (sections[i]!.x - p.x) ** 2 + (sections[i]!.y - p.y) ** 2
     if (d < best) [best, index] = [d, i]
   }
   const section = sections[index]!
-  return { section, index, off: (p.x - section.at.x) * section.tangent.y - (p.y - section.at.y) * section.tangent.x }
+  return { section, index, off: (p.x - section.x) * section.ty - (p.y - section.y) * section.tx }
 }
 
 /** Delivered contours of lines, for asking what of an end shows where it should not. */
@@ -48,10 +45,10 @@ export class Shown {
     lines: readonly Line[],
     private readonly hair: number,
   ) {
-    this.outline = new FlatOutline(delivered.map(cubicsOfPath), 0.002)
+    this.outline = new FlatOutline(delivered.map(cubicsOfPath))
     this.lines = lines.map((line) => {
-      const sampled = sampleLine(line, 150)
-      return { line, sampled, sections: sampled.segments.flat() }
+      const ink = new TrueInk(line)
+      return { line, ink, sections: ink.rows.flat() }
     })
   }
 
@@ -62,43 +59,44 @@ export class Shown {
   beyond(line: string, end: 'first' | 'last', met: string, reach: number): number {
     const of = (id: string): Sampled => this.lines.find((l) => l.line.id === id)!
     const way = end === 'last' ? of(line).sections.toReversed() : of(line).sections
-    const tip = way[0]!.at
+    const tip = way[0]!
     const {
       sections,
       line: { path },
     } = of(met)
     // The side a line comes from: where it is out of the other's ink, going back.
     const outOf = (back: readonly Section[]): number =>
-      back.findIndex(({ at }) => {
-        const { section, off } = nearest(sections, at)
+      back.findIndex((c) => {
+        const { section, off } = nearest(sections, c)
         return Math.abs(off) > (off > 0 ? section.left : section.right) + 0.5
       })
     const out = outOf(way)
     if (out < 0) return 0
-    const side = -Math.sign(nearest(sections, way[out]!.at).off)
+    const side = -Math.sign(nearest(sections, way[out]!).off)
     const near = this.lines
       .filter(
         (l) =>
           l.line.id !== line &&
-          l.sections.some(({ at, left, right }) => Math.hypot(at.x - tip.x, at.y - tip.y) < 2 * reach + left + right),
+          l.sections.some(({ x, y, left, right }) => Math.hypot(x - tip.x, y - tip.y) < 2 * reach + left + right),
       )
-      .map(({ sampled: o, sections: all }) => {
+      .map(({ line: o, ink, sections: all }) => {
         // The cap of a line that ends here too, and comes from the same side, is no excuse: it must not show either.
-        const back = [all, all.toReversed()].find(([end]) => Math.hypot(end!.at.x - tip.x, end!.at.y - tip.y) < reach)
+        const back = [all, all.toReversed()].find(([end]) => Math.hypot(end!.x - tip.x, end!.y - tip.y) < reach)
         const from = back ? outOf(back) : -1
-        const isExcused = from < 0 || Math.sign(nearest(sections, back![from]!.at).off) === side
-        const butt = {
-          ...o,
-          line: { ...o.line, finish: { ...o.line.finish, startCap: 'butt' as const, endCap: 'butt' as const } },
+        const isExcused = from < 0 || Math.sign(nearest(sections, back![from]!).off) === side
+        const butt = { ...o, finish: { ...o.finish, startCap: 'butt' as const, endCap: 'butt' as const } }
+        return {
+          ink: isExcused ? ink : new TrueInk(butt),
+          runsOn: isExcused && back ? back[0]! : null,
+          way: back === all ? -1 : 1,
         }
-        return { ink: isExcused ? o : butt, runsOn: isExcused && back ? back[0]! : null, way: back === all ? -1 : 1 }
       })
     const { hair } = this
     const inOther = (p: Vec): boolean =>
       near.some(
         (o) =>
           (o.runsOn && isAhead(o.runsOn, o.way, o.ink.line.weight.size, p)) ||
-          AROUND.some(([x, y]) => inInk(o.ink, { x: p.x + hair * x, y: p.y + hair * y })),
+          AROUND.some(([x, y]) => o.ink.has({ x: p.x + hair * x, y: p.y + hair * y })),
       )
     const count = Math.ceil((2 * reach) / STEP)
     let deepest = 0
@@ -126,9 +124,9 @@ export class Shown {
 }
 
 /** Whether a point lies straight ahead of an end, where it may run on into what it meets: no farther than three times its size. */
-function isAhead({ at, tangent, left, right }: Section, way: number, size: number, p: Vec): boolean {
-  const [x, y] = [p.x - at.x, p.y - at.y]
-  const ahead = way * (x * tangent.x + y * tangent.y)
-  const off = x * tangent.y - y * tangent.x
+function isAhead({ x: cx, y: cy, tx, ty, left, right }: Section, way: number, size: number, p: Vec): boolean {
+  const [x, y] = [p.x - cx, p.y - cy]
+  const ahead = way * (x * tx + y * ty)
+  const off = x * ty - y * tx
   return ahead >= -size / 4 && ahead <= 3 * size && off <= left + 0.3 && off >= -right - 0.3
 }

@@ -10,7 +10,7 @@ const CHUNK = 8
 /** One in so many cross-sections gives points that may be on the boundary. */
 const EVERY = 6
 
-interface Section {
+export interface Section {
   x: number
   y: number
   tx: number
@@ -65,16 +65,24 @@ function lengthOf(p: Poly, a: number, b: number, depth = 0): number {
  */
 export class TrueInk {
   private readonly polys: Poly[]
-  private readonly rows: Section[][] = []
+  /** Cross-sections of each segment, in order. */
+  readonly rows: Section[][] = []
   private readonly circles: { x: number; y: number; r: number }[][] = []
   private readonly width: TrueWidth
+  /** Length of the whole line, px. */
+  readonly total: number
   private lastHit: [number, number] = [0, 0]
   private readonly starts: number[] = []
   private readonly extras: ((p: Vec) => boolean)[] = []
   /** Points on what may be the boundary. */
   readonly candidates: Vec[] = []
 
-  constructor(readonly line: Line) {
+  /** @param from, to the stretch of the line that is drawn, arc lengths in px: a dash, with the line's caps */
+  constructor(
+    readonly line: Line,
+    private readonly from = 0,
+    private readonly to = Infinity,
+  ) {
     this.polys = cubicsOfPath(line.path).map((c) => new Poly(c))
     const lengths = this.polys.map((p) => {
       const out = [0]
@@ -86,6 +94,7 @@ export class TrueInk {
       this.starts.push(total)
       total += l[PER_SEGMENT]!
     }
+    this.total = total
     this.width = new TrueWidth(line.weight, line.finish.align, total, line.path.closed)
     this.polys.forEach((p, k) => {
       const row: Section[] = []
@@ -184,7 +193,7 @@ export class TrueInk {
         const r = a.right + (b.right - a.right) * u
         // Near a stop the width is not linear between sections.
         const clear = 0.02 + 0.06 * Math.abs(off) + (a.rough ? 1e9 : 0)
-        if (off < l - clear && off > -r + clear) return true
+        if (off < l - clear && off > -r + clear && this.isDrawn(a.s + (b.s - a.s) * u)) return true
         if (off > l + clear || off < -r - clear) continue
       }
       if (this.crossedBetween(k, i / PER_SEGMENT, (i + 1) / PER_SEGMENT, p)) return true
@@ -239,7 +248,11 @@ export class TrueInk {
     const s = this.rows[k]![i]!.s + lengthOf(this.polys[k]!, i / PER_SEGMENT, t)
     const c = this.section(k, t, s, false)
     const off = (p.x - c.x) * c.ty - (p.y - c.y) * c.tx
-    return off <= c.left + 1e-8 && off >= -c.right - 1e-8
+    return off <= c.left + 1e-8 && off >= -c.right - 1e-8 && this.isDrawn(c.s)
+  }
+
+  private isDrawn(s: number): boolean {
+    return s >= this.from && s <= this.to
   }
 
   private addCandidates(): void {
@@ -270,7 +283,7 @@ export class TrueInk {
   private addJoins(): void {
     const n = this.rows.length
     for (let k = 0; k < n; k++) {
-      if (k === 0 && !this.line.path.closed) continue
+      if ((k === 0 && !this.line.path.closed) || !this.isDrawn(this.starts[k]!)) continue
       const a = this.rows[(k + n - 1) % n]![PER_SEGMENT]!
       const b = this.rows[k]![0]!
       this.addJoin(a, b)
@@ -308,8 +321,17 @@ export class TrueInk {
 
   private addCaps(): void {
     if (this.line.path.closed || !this.rows.length) return
-    this.addCap(this.rows[0]![0]!, -1, this.line.finish.startCap)
-    this.addCap(this.rows.at(-1)!.at(-1)!, 1, this.line.finish.endCap)
+    this.addCap(this.sectionAt(this.from), -1, this.line.finish.startCap)
+    this.addCap(this.sectionAt(this.to), 1, this.line.finish.endCap)
+  }
+
+  private sectionAt(s: number): Section {
+    const all = this.rows.flat()
+    const i = all.findIndex((c) => c.s >= s)
+    if (i < 1) return i ? all.at(-1)! : all[0]!
+    const k = Math.floor(i / (PER_SEGMENT + 1))
+    const [a, b] = [all[i - 1]!, all[i]!]
+    return this.section(k, (i - k * (PER_SEGMENT + 1) - (b.s - s) / (b.s - a.s || 1)) / PER_SEGMENT, s, false)
   }
 
   private addCap(s: Section, way: 1 | -1, cap: string): void {
