@@ -13,6 +13,7 @@ import { remembered } from '#core/remembered'
 
 /** How a kind is told of, and the word for its cure. */
 export const KIND_WORDS: Record<FindingKind, { title: string; mend: string }> = {
+  failed: { title: 'Cannot be worked out', mend: '' },
   blunt: { title: 'Blunt end in the open', mend: 'Taper' },
   gap: { title: 'Ends short of a line', mend: 'Meet' },
   past: { title: 'Ends past a line', mend: 'Tuck' },
@@ -69,7 +70,8 @@ export const useProofStore = defineStore('proof', () => {
       !!found.value && has('lines') && ofPass.every((k) => !all.has(k))
     const lines = isClean('gap', 'past', 'doubled', 'hidden', 'off')
     const weight = isClean('blunt', 'thin', 'contrast')
-    const shapes = lines && weight && isClean('poke', 'speck', 'stray', 'sliver', 'open', 'lump', 'notch', 'waiting')
+    const shapes =
+      lines && weight && isClean('failed', 'poke', 'speck', 'stray', 'sliver', 'open', 'lump', 'notch', 'waiting')
     return {
       sketch: has('sketch'),
       lines,

@@ -205,11 +205,24 @@ export function provideInk(): Ink {
     void followTucks()
     shapesOf.value = drawing
     stack.value = entries
-    const { failed } = taken.result
-    if (failed.length)
-      store.tell(`${failed.length > 1 ? `${failed.length} lines have` : 'A line has'} no ink: ${failed[0]!.message}`, [
-        { title: 'Choose it', run: () => (view.selection = failed.map((f) => f.id)) },
-      ])
+    tellFailed(drawing, taken.result.failed)
+  }
+
+  /** What cannot be worked out is told once, by its place. */
+  let failedBefore = new Set<string>()
+  function tellFailed(drawing: Drawing, failed: ShapesResult['failed']): void {
+    const [first, ...more] = failed.filter((f) => !failedBefore.has(f.id))
+    failedBefore = new Set(failed.map((f) => f.id))
+    if (!first) return
+    const layer = drawing.layers.find((l) => l.items.some((i) => 'id' in i && i.id === first.id))
+    const place = layer ? layer.items.findIndex((i) => 'id' in i && i.id === first.id) + 1 : 0
+    const others = more.length ? ` So it is with ${more.length} more.` : ''
+    store.tell(`Number ${place} on "${layer?.name ?? ''}": ${first.message}${others}`, [
+      {
+        title: more.length ? 'Choose them' : 'Choose it',
+        run: () => (view.selection = [first, ...more].map((f) => f.id)),
+      },
+    ])
   }
 
   watch(

@@ -1,5 +1,7 @@
 import { InputError } from '../errors'
+import { straight } from '../geometry/cubic'
 import { grownInts } from '../geometry/grown'
+import type { Vec } from '../geometry/point'
 import type { Arrangement } from './arrangement'
 import { CellIndex } from './cell-index'
 import { checkArrangement } from './check-arrangement'
@@ -8,9 +10,10 @@ import { EdgeStore } from './edge-store'
 import { Meeting, Meetings } from './interact'
 import type { Split } from './interact'
 import type { Arc, Loop } from './loop'
+import { startOf } from './loop'
 import { OwnerLists } from './owner-lists'
 import type { SnapGrid } from './snap-grid'
-import { coarserGrid, gridFor } from './snap-grid'
+import { coarserGrid, doubledGrid, gridFor, toPx } from './snap-grid'
 
 /** A chord within so many grid units of its curve is taken for the curve. */
 const FLAT = 1
@@ -24,10 +27,21 @@ const COARSEST = 2048
  */
 const MOST_TOUCHES = 6
 
+/** Ends of arcs that follow one another are rounded to grid points no farther apart than this, along each axis. */
+const CLOSE = 2
+
 /** More edges than this fill the memory. */
 const MOST_EDGES = 10_000_000
 const TOO_MANY =
   'These outlines cross each other in more places than can be worked out at once. Take fewer of them together.'
+
+/** Another way to arrange, for loops that contradict themselves otherwise. */
+export interface Way {
+  /** Along chords within a grid unit of their curves from the beginning: exact integers decide everything. */
+  chords: boolean
+  /** So often the grid step is doubled. */
+  coarser?: number
+}
 
 /**
  * The arrangement of loops in groups: edges enter one by one, and wherever one meets another both are split, exactly
@@ -39,15 +53,23 @@ const TOO_MANY =
  * @param groups loops of each group
  * @param tolerance px; the grid step is a 256th of it
  * @throws InputError where the loops reach too far for the tolerance, or cross in more places than there is memory for
+ * @throws ArrangementFault where it contradicts its input; `arranged` mends that
  */
-export function arrange(groups: readonly (readonly Loop[])[], tolerance: number): Arrangement | null {
+export function arrange(groups: readonly (readonly Loop[])[], tolerance: number, way?: Way): Arrangement | null {
   const grid = gridFor(groups.flat(), tolerance)
   if (!grid) return null
+  const arrangement = way
+    ? new Arranger(doubledGrid(grid, way.coarser ?? 0, tolerance), Infinity, way.chords ? FLAT : COARSEST).run(groups)!
+    : arrangeFinely(grid, groups, tolerance)
+  checkArrangement(arrangement, groups, tolerance)
+  return arrangement
+}
+
+function arrangeFinely(grid: SnapGrid, groups: readonly (readonly Loop[])[], tolerance: number): Arrangement {
   const coarser = coarserGrid(grid, tolerance)
-  const arranged =
+  return (
     (coarser && new Arranger(grid, MOST_TOUCHES).run(groups)) ?? new Arranger(coarser ?? grid, Infinity).run(groups)!
-  checkArrangement(arranged, groups, tolerance)
-  return arranged
+  )
 }
 
 class Arranger {
@@ -62,13 +84,21 @@ class Arranger {
   /** Edges that wait to be entered. */
   private waiting: number[] = []
 
+  /** The grid point at which the loop that is being entered has come. */
+  private x = 0
+  private y = 0
+
   /** Splits by vertices that lie on an edge as far as the grid can tell. */
   private touches = 0
 
-  /** @param mostTouches for each edge that comes in */
+  /**
+   * @param mostTouches for each edge that comes in
+   * @param coarsest how far chords may lie from their curves as they come in, grid units
+   */
   constructor(
     private readonly grid: SnapGrid,
     private readonly mostTouches: number,
+    private readonly coarsest = COARSEST,
   ) {
     this.curves = new CurveTable(grid)
   }
@@ -81,7 +111,7 @@ class Arranger {
     this.meetings = new Meetings(this.edges, this.curves)
     groups.forEach((loops, g) => {
       const owner = this.owners.single(g)
-      for (const loop of loops) for (const arc of loop) this.enterArc(arc, owner)
+      for (const loop of loops) this.enterLoop(loop, owner)
     })
     const { edges } = this
     const first = edges.count
@@ -99,41 +129,71 @@ class Arranger {
     return { grid, curves, edges, owners, met }
   }
 
-  private enterArc({ curve, t0, t1 }: Arc, owner: number): void {
-    const id = this.curves.idOf(curve)
-    const back = this.curves.runsBack(id, curve)
-    const from = back ? 1 - t0 : t0
-    const to = back ? 1 - t1 : t1
-    let t = from
-    if (this.curves.isStraight(id))
-      for (const turn of this.curves.turnsOf(id, from, to)) this.flatten(id, t, (t = turn), owner)
-    this.flatten(id, t, to, owner)
+  /**
+   * Enters the chords of a loop, each from the very grid point at which the one before ended: where two arcs meet, their
+   * own ends may be rounded to neighbours, and a loop that is open by a grid step contradicts itself.
+   */
+  private enterLoop(loop: Loop, owner: number): void {
+    if (!loop.length) return
+    const first = loop[0]!
+    const ends = loop.map((arc) => this.asEntered(arc))
+    this.curves.point(ends[0]!.id, ends[0]!.from, P)
+    const x = (this.x = Math.round(P[0]!))
+    const y = (this.y = Math.round(P[1]!))
+    ends.forEach(({ id, from, to }, i) => {
+      const isLast = i === loop.length - 1
+      this.goTo(startOf(loop[i]!), owner)
+      let t = from
+      if (this.curves.isStraight(id))
+        for (const turn of this.curves.turnsOf(id, from, to)) this.flatten(id, t, (t = turn), owner)
+      this.flatten(id, t, to, owner, isLast ? x : undefined, isLast ? y : undefined)
+    })
+    this.goTo(startOf(first), owner)
   }
 
-  private flatten(curve: number, t0: number, t1: number, owner: number): void {
-    const point = new Float64Array(4)
+  private asEntered({ curve, t0, t1 }: Arc): { id: number; from: number; to: number } {
+    const id = this.curves.idOf(curve)
+    return this.curves.runsBack(id, curve) ? { id, from: 1 - t0, to: 1 - t1 } : { id, from: t0, to: t1 }
+  }
+
+  /** Goes straight on to where the next arc begins, should it not begin here. */
+  private goTo(p: Vec, owner: number): void {
+    const { step, originX, originY } = this.grid
+    const x = Math.round(p.x / step - originX)
+    const y = Math.round(p.y / step - originY)
+    if (Math.abs(x - this.x) <= CLOSE && Math.abs(y - this.y) <= CLOSE) return
+    const from = toPx(this.grid, this.x, this.y)
+    this.flatten(this.curves.idOf(straight(from, p)), 0, 1, owner)
+  }
+
+  /** Enters the chords of a curve from the grid point at hand on; to (endX, endY), where that is a neighbour of its end. */
+  private flatten(curve: number, t0: number, t1: number, owner: number, endX?: number, endY?: number): void {
     const whole = this.curves.sagitta(curve, t0, t1)
-    let n = Math.max(1, Math.ceil(Math.sqrt(whole / COARSEST)))
-    this.curves.point(curve, t0, point)
-    let x = Math.round(point[0]!)
-    let y = Math.round(point[1]!)
+    let n = Math.max(1, Math.ceil(Math.sqrt(whole / this.coarsest)))
+    let { x, y } = this
     if (whole > FLAT && n < 4) {
       // A curve that returns to where it began must not vanish into its chord.
-      this.curves.point(curve, t1, point)
-      if (Math.abs(point[0]! - x) + Math.abs(point[1]! - y) <= 2) n = 4
+      this.curves.point(curve, t1, P)
+      if (Math.abs(P[0]! - x) + Math.abs(P[1]! - y) <= 2) n = 4
     }
     let before = t0
     for (let i = 1; i <= n; i++) {
       const t = i === n ? t1 : t0 + ((t1 - t0) * i) / n
-      this.curves.point(curve, t, point)
-      const nx = Math.round(point[0]!)
-      const ny = Math.round(point[1]!)
+      this.curves.point(curve, t, P)
+      let nx = Math.round(P[0]!)
+      let ny = Math.round(P[1]!)
+      if (i === n && endX !== undefined && Math.abs(nx - endX) <= CLOSE && Math.abs(ny - endY!) <= CLOSE) {
+        nx = endX
+        ny = endY!
+      }
       if (nx === x && ny === y) continue
       this.edges.push(x, y, nx, ny, curve, before, t, this.sagOf(curve, before, t), owner)
       before = t
       x = nx
       y = ny
     }
+    this.x = x
+    this.y = y
   }
 
   private sagOf(curve: number, t0: number, t1: number): number {
@@ -236,3 +296,5 @@ class Arranger {
     this.waiting.push(edges.push(x, y, bx, by, curve, t, tb, flat ? 0 : this.sagOf(curve, t, tb), owner))
   }
 }
+
+const P = new Float64Array(4)

@@ -3,7 +3,7 @@ import type { Cubic } from '../geometry/cubic'
 import { reverse, subcurve } from '../geometry/cubic'
 import { controlLength } from '../geometry/path'
 import type { Arrangement } from './arrangement'
-import { arrange } from './arrange'
+import { arranged } from './arranged'
 import { borderOf, traceBoundary } from './boundary'
 import { CutBack } from './cut-back'
 import type { Loop } from './loop'
@@ -40,12 +40,13 @@ export function resolveGroups(
   tolerance: number,
   inside: (covering: Covering) => boolean,
 ): Cubic[][] {
-  const arrangement = arrange(groups, tolerance)
-  if (!arrangement) return []
-  if (!arrangement.met && groups.length === 1 && groups[0]!.length === 1)
-    return aloneOf(groups[0]![0]!, arrangement, tolerance)
-  const map = planarMap(arrangement)
-  return contoursOfFaces(map, facesWhere(map, groups.length, inside), tolerance)
+  const contours = arranged(groups, tolerance, (arrangement) => {
+    if (!arrangement.met && groups.length === 1 && groups[0]!.length === 1)
+      return aloneOf(groups[0]![0]!, arrangement, tolerance)
+    const map = planarMap(arrangement)
+    return contoursOfFaces(map, facesWhere(map, groups.length, inside), tolerance)
+  })
+  return contours ?? []
 }
 
 /** The faces in which `inside` holds, 1 for each. */
@@ -63,10 +64,8 @@ export function contoursOfFaces(before: PlanarMap, chosen: Uint8Array, tolerance
   let contours = tracedContours(map, faces, tolerance)
   if (!map.arrangement.met) return contours
   for (let look = 1; contours.length; look++) {
-    const again = arrange([contours.map(loopOf)], tolerance)
-    if (!again?.met) return contours
-    const next = lookedAt(again)
-    if (!next.crossed()) return contours
+    const next = arranged([contours.map(loopOf)], tolerance, (again) => (again.met ? lookedAt(again) : null))
+    if (!next?.crossed()) return contours
     if (look === LOOKS) return polygonsOf(map, faces)
     ;({ map, faces } = next)
     contours = tracedContours(map, faces, tolerance)
@@ -85,8 +84,7 @@ function aloneOf(loop: Loop, { grid }: Arrangement, tolerance: number): Cubic[][
 
 /** Whether contours cross themselves or each other by more than two grid steps (a 128th of the tolerance). */
 export function crossesItself(contours: readonly Cubic[][], tolerance: number): boolean {
-  const arrangement = arrange([contours.map(loopOf)], tolerance)
-  return !!arrangement?.met && lookedAt(arrangement).crossed()
+  return !!arranged([contours.map(loopOf)], tolerance, (again) => again.met && lookedAt(again).crossed())
 }
 
 /** A region's own contours arranged again: its faces, and whether one wider than the noise has a winding number other than 0 or 1. */

@@ -60,6 +60,13 @@ export function coarserGrid(grid: SnapGrid, tolerance: number): SnapGrid | null 
   return gridOf(step, { minX: grid.originX * grid.step, minY: grid.originY * grid.step })
 }
 
+/** The grid with its step doubled so many times, or as often as the tolerance allows. */
+export function doubledGrid(grid: SnapGrid, times: number, tolerance: number): SnapGrid {
+  let { step } = grid
+  for (let i = 0; i < times && 2 * step <= tolerance * COARSEST_SHARE; i++) step *= 2
+  return gridOf(step, { minX: grid.originX * grid.step, minY: grid.originY * grid.step })
+}
+
 /** The grid step at a tolerance, px, where the input does not reach too far. */
 export const finestStep = (tolerance: number): number => 2 ** finest(tolerance)
 

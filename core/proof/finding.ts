@@ -3,10 +3,12 @@ import type { Vec } from '../geometry/point'
 import type { Paper } from '../ink/regions/regions'
 import type { Ends } from '../ink/ends/ends'
 import type { Poured } from '../ink/fills/fill-stage'
+import type { Failure } from '../ink/outlines/outlines'
 import type { Stack } from '../ink/stack/stack'
 
 /** What Proof looks for, in the order in which it is told. */
 export const KINDS = [
+  'failed',
   'blunt',
   'gap',
   'past',
@@ -78,6 +80,8 @@ export interface Proofed {
   drawing: Drawing
   stack: Stack
   ends: Ends
+  /** Items that have no ink, or none that is finished as it should be. */
+  failed: readonly Failure[]
   /** Ids of amendments of the outlines that found no place there. */
   waits: ReadonlySet<string>
   /** Regions of paper as they are, and with gaps bridged that were meant to close. */

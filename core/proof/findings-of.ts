@@ -13,12 +13,13 @@ import { gaps } from './gaps'
 import { pastLines, pokes } from './past'
 import { openRegions, paperSlivers } from './regions'
 import { strayInks } from './stray'
-import { hiddenLines, offPage, specks } from './unseen'
+import { failedItems, hiddenLines, offPage, specks } from './unseen'
 import { joinedFills, waiting } from './waiting'
 import { strongContrasts, thinLines } from './widths'
 
 /** The look of each kind. */
 const LOOKS: Record<FindingKind, (p: Proofed) => Finding[]> = {
+  failed: failedItems,
   blunt: bluntEnds,
   gap: gaps,
   past: pastLines,
@@ -61,6 +62,7 @@ export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
     drawing,
     stack,
     ends,
+    failed: session.failed(),
     waits,
     paper,
     bridged,

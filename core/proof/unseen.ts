@@ -2,6 +2,20 @@ import { arcOfPath } from '../geometry/known'
 import { middleOf, speckOf } from '../ink/pieces/litter'
 import type { Finding, Proofed } from './finding'
 
+/** Lines and solids whose ink cannot be worked out, or not finished as it should be. */
+export const failedItems = ({ failed, drawing, lines }: Proofed): Finding[] =>
+  failed.map(({ id }): Finding => {
+    const line = lines.find((l) => l.id === id)
+    const middle = { x: drawing.page.width / 2, y: drawing.page.height / 2 }
+    return {
+      key: `failed ${id}`,
+      kind: 'failed',
+      at: line ? arcOfPath(line.path).point(arcOfPath(line.path).total / 2) : middle,
+      items: [id],
+      mend: null,
+    }
+  })
+
 /** Lines of whose ink nothing is seen: covers above them hide it, or all of it is trimmed away. */
 export function hiddenLines({ lines, stack }: Proofed): Finding[] {
   const seen = new Set(stack.parts.map((p) => p.item.id))

@@ -2,7 +2,7 @@ import { axisCrossings } from '../geometry/axis-crossings'
 import type { Box } from '../geometry/bounds'
 import { pointAt } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
-import { arrange } from '../arrangement/arrange'
+import { arranged } from '../arrangement/arranged'
 import { borderOf, traceBoundary } from '../arrangement/boundary'
 import type { Piece } from '../arrangement/cut-back'
 import { CutBack } from '../arrangement/cut-back'
@@ -35,13 +35,14 @@ export interface Strand {
  * @param tolerance px
  */
 export function strandsOfLoops(loops: readonly Loop[], cell: Box, tolerance: number): Strand[] {
-  const arrangement = arrange([loops], tolerance)
-  if (!arrangement) return []
-  const map = planarMap(arrangement)
-  const inside = new Uint8Array(map.faces)
-  visitFaces(map, 1, (face, { covered }) => (inside[face] = covered > 0 ? 1 : 0))
-  const cutter = new CutBack(map, FINE_STEPS * arrangement.grid.step)
-  return traceBoundary(map, borderOf(map, inside)).flatMap(({ runs }) => within(cutter.pieces(runs), cell))
+  const strands = arranged([loops], tolerance, (arrangement) => {
+    const map = planarMap(arrangement)
+    const inside = new Uint8Array(map.faces)
+    visitFaces(map, 1, (face, { covered }) => (inside[face] = covered > 0 ? 1 : 0))
+    const cutter = new CutBack(map, FINE_STEPS * arrangement.grid.step)
+    return traceBoundary(map, borderOf(map, inside)).flatMap(({ runs }) => within(cutter.pieces(runs), cell))
+  })
+  return strands ?? []
 }
 
 /** Whether two strands run along the same curves from the same places to the same places. */

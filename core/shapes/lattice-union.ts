@@ -7,6 +7,7 @@ import type { Lattice } from './lattice'
 import { cellBox, cellOf, keyOf, rangeOf } from './lattice'
 import type { Loop } from '../arrangement/loop'
 import { loopOf } from '../arrangement/loop'
+import { asFarAsPossible } from '../arrangement/as-far-as-possible'
 import { loopNearCell, nearBox, roundAbout } from './near-cell'
 import { FINE_STEPS, resolveLoops } from '../arrangement/resolve'
 import { contourOfRing, KnownPieces } from './ring'
@@ -60,6 +61,8 @@ export class LatticeUnion {
   private readonly loose = new Set<Strand>()
   /** Contours too large for the cells: with one of them, all is united in one go. */
   private readonly vast = new Set<Contour>()
+  /** Contours that cannot be united with the others: they are left out, and tried again next time. */
+  private readonly left = new Set<Contour>()
   /** Sides at which cells could not be brought together. */
   private readonly torn = new Set<string>()
   private readonly known = new KnownPieces()
@@ -75,23 +78,35 @@ export class LatticeUnion {
     this.step = finestStep(tolerance)
   }
 
+  /** Contours of the last union that could not be united with the others, and are not in it. */
+  get leftOut(): ReadonlySet<Contour> {
+    return this.left
+  }
+
   /** The union of these contours, whatever the last was of: its contours, the region on their left. Yields shares done. */
   *of(contours: readonly Contour[]): Generator<number, Cubic[][]> {
+    this.left.clear()
     this.exchange(contours)
-    if (this.vast.size) return resolveLoops(contours.map(loopOf), this.tolerance)
+    if (this.vast.size) return this.inOneGo(contours)
     const all = this.stale.size
     this.count.fresh = all
     // Whoever drops this between two cells leaves the rest to the next union.
     for (const key of this.stale) {
-      this.remake(key)
       this.stale.delete(key)
+      this.remake(key)
       this.remade.add(key)
-      yield 1 - this.stale.size / all
+      yield Math.max(0, 1 - this.stale.size / all)
     }
     this.count.all = this.cells.size
     this.rejoin()
-    if (this.torn.size || !this.close()) return resolveLoops(contours.map(loopOf), this.tolerance)
+    if (this.torn.size || !this.close()) return this.inOneGo(contours.filter((c) => !this.left.has(c)))
     return this.inOrder()
+  }
+
+  private inOneGo(contours: readonly Contour[]): Cubic[][] {
+    const { result, left } = asFarAsPossible(contours, (some) => resolveLoops(some.map(loopOf), this.tolerance))
+    for (const contour of left) this.left.add(contour)
+    return result
   }
 
   /** The contours of all rings by place; those of before are in order already. */
@@ -115,16 +130,7 @@ export class LatticeUnion {
   private exchange(contours: readonly Contour[]): void {
     const now = new Set(contours)
     this.vast.clear()
-    for (const [contour, views] of this.views) {
-      if (now.has(contour)) continue
-      this.views.delete(contour)
-      for (const key of views.keys()) {
-        this.stale.add(key)
-        const left = this.seen.get(key)!.filter((v) => v.contour !== contour)
-        if (left.length) this.seen.set(key, left)
-        else this.seen.delete(key)
-      }
-    }
+    for (const contour of this.views.keys()) if (!now.has(contour)) this.takeOut(contour)
     for (const contour of now) {
       if (this.views.has(contour)) continue
       const views = this.viewsOf(contour)
@@ -139,6 +145,17 @@ export class LatticeUnion {
         if (all) all.push(view)
         else this.seen.set(key, [view])
       }
+    }
+  }
+
+  private takeOut(contour: Contour): void {
+    const views = this.views.get(contour)!
+    this.views.delete(contour)
+    for (const key of views.keys()) {
+      this.stale.add(key)
+      const others = this.seen.get(key)!.filter((v) => v.contour !== contour)
+      if (others.length) this.seen.set(key, others)
+      else this.seen.delete(key)
     }
   }
 
@@ -199,8 +216,16 @@ export class LatticeUnion {
     if (!near.length || around > near.filter((v) => v.isHole).length) return []
     const cell = cellBox(this.lattice, ...cellOf(key))
     // The order of the contours must not matter to the last digit.
-    const loops = near.sort((a, b) => byPlace(a.contour, b.contour)).map((v) => v.loop!)
-    return strandsOfLoops([...loops, ...roundAbout(cell, around)], cell, this.tolerance)
+    near.sort((a, b) => byPlace(a.contour, b.contour))
+    const { result, left } = asFarAsPossible(near, (some) =>
+      strandsOfLoops([...some.map((v) => v.loop!), ...roundAbout(cell, around)], cell, this.tolerance),
+    )
+    // It goes from all cells, each of which is made anew without it.
+    for (const { contour } of left) {
+      this.left.add(contour)
+      this.takeOut(contour)
+    }
+    return result
   }
 
   private forget(strand: Strand): void {

@@ -5,7 +5,8 @@ import type { EndContact } from '../../relations/end-contacts'
 import type { CornerEnd, CornerFinish } from './corner-finish'
 import { corneredInk } from './corner-finish'
 import type { Ends } from './ends'
-import type { Region } from '../outlines/outlines'
+import { orElse } from '../../arrangement/as-far-as-possible'
+import type { Failure, Region } from '../outlines/outlines'
 import { regionOf } from '../outlines/outlines'
 import type { Inked } from './inked'
 
@@ -84,6 +85,8 @@ export function starsOf(ends: Ends): EndOfLine[][] {
   return stars
 }
 
+const UNFINISHED = 'Its corner cannot be finished, and is as it was drawn. Move one of its lines a little.'
+
 /** What is decided about the ends of a line. */
 export type EndChoices = Partial<Record<End, TuckChoice>>
 
@@ -94,6 +97,8 @@ interface Known {
   key: string
   others: readonly Line[]
   cornered: Region
+  /** Why its corners are as they were drawn, where they cannot be finished. */
+  failed?: string
 }
 
 /** The ink of lines whose ends are finished as corners, kept for as long as both lines of each are the same. */
@@ -147,13 +152,23 @@ export class Corners {
         others.length !== known.others.length ||
         !others.every((o, i) => o === known!.others[i])
       ) {
-        known = { line, region: own.region, key, others, cornered: regionOf(corneredInk(line, ends, this.tolerance)) }
+        const entry: Known = { line, region: own.region, key, others, cornered: own.region }
+        entry.cornered = orElse(
+          () => regionOf(corneredInk(line, ends, this.tolerance)),
+          own.region,
+          () => (entry.failed = UNFINISHED),
+        )
+        known = entry
       }
       this.known.set(id, known)
       // What covers the one covers the other.
       cornered.set(id, { ...own, region: known.cornered, seen: own.seen === own.region ? known.cornered : own.seen })
     }
     return { cornered, choices }
+  }
+
+  failed(): Failure[] {
+    return [...this.known].flatMap(([id, { failed }]) => (failed ? [{ id, message: failed }] : []))
   }
 
   private add(

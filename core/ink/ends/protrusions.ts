@@ -2,7 +2,8 @@ import type { Box } from '../../geometry/bounds'
 import { holdsBox, overlap } from '../../geometry/bounds'
 import type { Cubic } from '../../geometry/cubic'
 import type { Vec } from '../../geometry/point'
-import { arrange } from '../../arrangement/arrange'
+import { arranged } from '../../arrangement/arranged'
+import type { Arrangement } from '../../arrangement/arrangement'
 import { windingAt } from '../../geometry/winding-at'
 import type { Areas } from '../../arrangement/areas'
 import { areasOf } from '../../arrangement/areas'
@@ -54,19 +55,28 @@ export function withoutProtrusions(
 ): readonly Cubic[][] {
   if (!mayPoke(end)) return contours
   const groups = [contours, ...end.within.map((m) => m.contours)].map((g) => g.map(loopOf))
-  const arrangement = arrange(groups, tolerance)
-  if (!arrangement?.met) return contours
+  return arranged(groups, tolerance, (arrangement) => kept(contours, end, arrangement, tolerance)) ?? contours
+}
+
+/** @param arrangement of the line's contours, and of those of each thing that the end meets */
+function kept(
+  contours: readonly Cubic[][],
+  end: MeetingEnd,
+  arrangement: Arrangement,
+  tolerance: number,
+): readonly Cubic[][] {
+  if (!arrangement.met) return contours
   const map = planarMap(arrangement)
   const kinds = new Uint8Array(map.faces)
-  visitFaces(map, groups.length, (face, { winding, covered }) => {
+  visitFaces(map, end.within.length + 1, (face, { winding, covered }) => {
     if (winding[0] === 0) return
     kinds[face] = covered === 1 ? ALONE : end.within.some((m, i) => m.under && winding[i + 1] !== 0) ? UNDER : OVER
   })
   const areas = areasOf(map, kinds)
   const gone = poking(map, areas, end)
   if (!gone.size) return contours
-  const kept = Uint8Array.from(kinds, (kind, f) => (kind && !gone.has(areas.of[f]!) ? 1 : 0))
-  return contoursOfFaces(map, kept, tolerance)
+  const left = Uint8Array.from(kinds, (kind, f) => (kind && !gone.has(areas.of[f]!) ? 1 : 0))
+  return contoursOfFaces(map, left, tolerance)
 }
 
 /** Whether anything can poke out: unless the cap lies within what the end meets, and so do both edges until they leave it for good. */

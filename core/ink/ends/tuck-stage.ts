@@ -1,5 +1,6 @@
 import type { Corner, Line } from '../../model/model'
 import { isWithin } from '../../geometry/bounds'
+import { orElse } from '../../arrangement/as-far-as-possible'
 import type { ContactOptions, EndContact } from '../../relations/end-contacts'
 import { contactsOf } from '../../relations/end-contacts'
 import type { CornerDefault, CornerPair, EndChoices } from './corner-stage'
@@ -23,6 +24,8 @@ interface Known {
   ids: readonly string[]
   met: readonly (Region | undefined)[]
   tucked: Region
+  /** Why its ends are as they were drawn, where they cannot be tucked. */
+  failed?: string
   /** When it was last wanted. */
   round: number
 }
@@ -36,6 +39,8 @@ export const meetingOptions = (perPx: number): ContactOptions => ({
   overshoot: MEETS.overshoot * perPx,
   perPx,
 })
+
+const UNTUCKED = 'Its ends cannot be kept within what they meet, and are as they were drawn. Move it a little.'
 
 /** So many ends are tucked between two signs of progress. */
 const AT_A_TIME = 8
@@ -104,9 +109,15 @@ export class Tucks {
           choice: choice.key,
           ids,
           met: ids.map((id) => inkOf(id)?.seen),
-          tucked: this.worked(line, region, contacts, choice.of, ids, inkOf),
+          tucked: region,
           round,
         }
+        const entry = known
+        known.tucked = orElse(
+          () => this.worked(line, region, contacts, choice.of, ids, inkOf),
+          region,
+          () => (entry.failed = UNTUCKED),
+        )
         this.known.set(line.id, known)
       }
       known.round = round
@@ -115,6 +126,14 @@ export class Tucks {
     }
     if (kept < this.known.size) for (const [id, known] of this.known) if (known.round !== round) this.known.delete(id)
     return clipped
+  }
+
+  /** Lines whose ends could not be finished, and are as they were drawn. */
+  failed(): Failure[] {
+    const own = [...this.known.values()].flatMap(({ line, failed }) =>
+      failed ? [{ id: line.id, message: failed }] : [],
+    )
+    return [...own, ...this.corners.failed()]
   }
 
   /** Ends that meet the body of a line, or go past one, as they were looked at last. */

@@ -1,4 +1,5 @@
 import { perUsualPx, shapeSettingsOf } from '../../model/fineness'
+import { orElse } from '../../arrangement/as-far-as-possible'
 import type { Drawing, Fill, Hold, Line } from '../../model/model'
 import { seenLines } from '../../model/queries'
 import type { Box } from '../../geometry/bounds'
@@ -145,10 +146,15 @@ export class Fills {
         key,
         (known = {
           edge,
-          contours: trapped(face, edge, under === undefined ? null : under * drawing.page.pxPerMm, {
-            tolerance,
-            perPx,
-          }),
+          // Where nothing can be worked out to run beneath the ink, the region as it is.
+          contours: orElse(
+            () =>
+              trapped(face, edge, under === undefined ? null : under * drawing.page.pxPerMm, {
+                tolerance,
+                perPx,
+              }),
+            face.contours.map((c) => [...c]),
+          ),
         }),
       )
     return known!.contours

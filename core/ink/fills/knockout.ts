@@ -1,7 +1,9 @@
 import type { Ink, Shape } from '../../model/model'
 import { colourIn } from '../../model/inks'
-import { arrange } from '../../arrangement/arrange'
+import { asFarAsPossible, orElse } from '../../arrangement/as-far-as-possible'
+import { arranged } from '../../arrangement/arranged'
 import { checkTolerance, toPaths } from '../../arrangement/contours'
+import type { PlanarMap } from '../../arrangement/planar-map'
 import { planarMap } from '../../arrangement/planar-map'
 import { contoursOfFaces } from '../../arrangement/resolve'
 import { visitFaces } from '../../arrangement/winding'
@@ -29,9 +31,20 @@ export function knockedOutShapes(
 ): Shape[] {
   checkTolerance(tolerance)
   if (leaving === 'stacked' || !shapes.length) return [...shapes]
-  const arrangement = arrange(loopsOf(shapes, 'shapes'), tolerance)
-  if (!arrangement) return []
-  const map = planarMap(arrangement)
+  const out = (some: readonly Shape[]): Shape[] =>
+    arranged(loopsOf(some, 'shapes'), tolerance, (a) => knockedOutOn(planarMap(a), some, inks, leaving, tolerance)) ??
+    []
+  // What cannot be cut out of the others looks the same as it lies on them.
+  return leaving === 'cut-out' ? orElse(() => out(shapes), [...shapes]) : asFarAsPossible(shapes, out).result
+}
+
+function knockedOutOn(
+  map: PlanarMap,
+  shapes: readonly Shape[],
+  inks: readonly Ink[],
+  leaving: Leaving,
+  tolerance: number,
+): Shape[] {
   /** Of each face the shape on top; -1 for none. */
   const top = new Int32Array(map.faces).fill(-1)
   visitFaces(map, shapes.length, (face, { winding, covered }) => {

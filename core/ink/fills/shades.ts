@@ -2,6 +2,7 @@ import type { Drawing, LightRule, LitFill, Shade } from '../../model/model'
 import type { Path } from '../../geometry/path'
 import { tonedInk } from '../../model/inks'
 import { shapeSettingsOf } from '../../model/fineness'
+import { orElse } from '../../arrangement/as-far-as-possible'
 import { loopOf, loopOfPoints } from '../../arrangement/loop'
 import { loopOfPath, toPaths } from '../../arrangement/contours'
 import { resolveGroups } from '../../arrangement/resolve'
@@ -53,10 +54,15 @@ const within = (shade: Shade, ink: string, contours: Cubic[][], tolerance: numbe
     {
       id: `shade:${shade.id}`,
       ink: shade.ink ?? tonedInk(ink, shade.tone),
-      contours: resolveGroups(
-        [contours.map(loopOf), shade.contours.map(loopOfPath)],
-        tolerance,
-        ({ covered }) => covered === 2,
+      // A shade that cannot be kept within its fill is none.
+      contours: orElse(
+        () =>
+          resolveGroups(
+            [contours.map(loopOf), shade.contours.map(loopOfPath)],
+            tolerance,
+            ({ covered }) => covered === 2,
+          ),
+        [],
       ),
     },
   ])[0]!
@@ -85,10 +91,14 @@ function fromTheLight(
     const cutter = contours.filter((c) => areaOfCubics(c) > 0).map((c) => turned(c, centre, half, lit.softness))
     const crescent = (by: Vec): Cubic[][] => {
       const loops = cutter.map((points) => loopOfPoints(points.map((p) => add(p, by))))
-      const cut = resolveGroups(
-        [contours.map(loopOf), loops],
-        tolerance,
-        ({ covered, winding }) => covered === 1 && winding[0] !== 0,
+      const cut = orElse(
+        () =>
+          resolveGroups(
+            [contours.map(loopOf), loops],
+            tolerance,
+            ({ covered, winding }) => covered === 1 && winding[0] !== 0,
+          ),
+        [],
       )
       return slim(toPaths(cut), FINE * tolerance, least)
     }

@@ -3,7 +3,8 @@ import type { Path } from '../../geometry/path'
 import type { Vec } from '../../geometry/point'
 import type { Cubic } from '../../geometry/cubic'
 import { flatten } from '../../geometry/cubic'
-import { arrange } from '../../arrangement/arrange'
+import { orElse } from '../../arrangement/as-far-as-possible'
+import { arranged } from '../../arrangement/arranged'
 import type { Areas } from '../../arrangement/areas'
 import { areasOf } from '../../arrangement/areas'
 import { toPaths } from '../../arrangement/contours'
@@ -49,13 +50,16 @@ export class DividedInk {
     })
   }
 
-  /** Null where the ink is met by none of the others. */
+  /** Null where the ink is met by none of the others, or cannot be divided. */
   static of(ink: Contours, others: readonly Contours[], tolerance: number): DividedInk | null {
-    const arrangement = arrange(
-      [ink, ...others].map((g) => g.map(loopOf)),
-      tolerance,
+    const groups = [ink, ...others].map((g) => g.map(loopOf))
+    return orElse(
+      () =>
+        arranged(groups, tolerance, (arrangement) =>
+          arrangement.met ? new DividedInk(planarMap(arrangement), others.length, tolerance) : null,
+        ),
+      null,
     )
-    return arrangement?.met ? new DividedInk(planarMap(arrangement), others.length, tolerance) : null
   }
 
   /** The pieces into which some of the others divide the ink; all of them, where none are named. */

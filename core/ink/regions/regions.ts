@@ -1,4 +1,5 @@
 import type { Page } from '../../model/model'
+import { orElse } from '../../arrangement/as-far-as-possible'
 import type { Loop } from '../../arrangement/loop'
 import { loopOf, polyline, whole } from '../../arrangement/loop'
 import { resolveGroups } from '../../arrangement/resolve'
@@ -129,7 +130,11 @@ export class Regions {
         polyline({ x: box.minX, y: box.minY }, a, { x: box.maxX, y: box.maxY }, b, { x: box.minX, y: box.minY }),
       )
     }
-    const contours = resolveGroups([loops, bars], this.tolerance, ({ winding }) => winding[0] !== 0 && winding[1] === 0)
+    const parted = (): Cubic[][] | null =>
+      resolveGroups([loops, bars], this.tolerance, ({ winding }) => winding[0] !== 0 && winding[1] === 0)
+    // Paper that cannot be parted stays in one.
+    const contours = orElse(parted, null)
+    if (!contours) return [face]
     return islandsOf(contours).map((places): Face => {
       const own = places.map((i) => contours[i]!)
       const isOpen = !!corner && windingOf(own[0]!, corner) !== 0

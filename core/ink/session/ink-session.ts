@@ -24,7 +24,7 @@ export interface ShapesResult {
   /** How many retouches of outlines, and tolerances of islands, wait because no outline runs where they were made; and which. */
   waiting: number
   waits: readonly string[]
-  /** Lines that have no ink, because it cannot be worked out, each with a sentence that says why. */
+  /** Items that have no ink, or none that is finished as it should be, because it cannot be worked out: each with a sentence. */
   failed: Failure[]
 }
 
@@ -45,6 +45,8 @@ export interface InkSession {
   joints: () => Generator<number, Joints>
   /** The stack as it is, and what the ends of its lines do: what Proof looks at. */
   ground: () => Generator<number, { stack: Stack; ends: Ends }>
+  /** Items that have no ink, or none that is finished as it should be, as far as it was looked at. */
+  failed: () => readonly Failure[]
   /** The pieces of lines that lie under a point, px: that of the front line first. */
   piecesAt: (p: Vec) => Generator<number, PieceHit[]>
   /** What of other lines sticks out beyond those named, by no more than `most` of their sizes; locked layers stay as they are. */

@@ -116,6 +116,10 @@ export class Session implements InkSession {
     return { stack, ends }
   }
 
+  failed(): readonly Failure[] {
+    return this.allInk.failed
+  }
+
   *piecesAt(p: Vec): Generator<number, PieceHit[]> {
     return piecesUnder(p, yield* this.stackOf(this.now), shapeSettingsOf(this.now).tolerance)
   }
@@ -156,7 +160,7 @@ export class Session implements InkSession {
     const drawing = this.now
     const stack = yield* scaled(this.stackOf(drawing), 0, OUTLINED)
     const ink = yield* scaled(this.allInk.of(stack, drawing), OUTLINED, 1 - OUTLINED)
-    return this.papers.of(ink, stack, drawing, gap)
+    return this.papers.of(ink.contours, stack, drawing, gap)
   }
 
   shapes(): Generator<number, ShapesResult> {

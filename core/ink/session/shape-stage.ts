@@ -31,7 +31,7 @@ export class ShapeStage {
   private readonly paths = new WeakMap<readonly Cubic[], Path>()
   private readonly measures = new WeakMap<Path, Measure>()
 
-  of(drawing: Drawing, { stack, groups, contours: all }: United): ShapesResult {
+  of(drawing: Drawing, { stack, groups, contours: all, failed }: United): ShapesResult {
     const { unite, simplify, corner } = shapeSettingsOf(drawing)
     const kept = this.kept(simplify, corner)
     const ids = new Set(groups.map((g) => g.id))
@@ -43,7 +43,7 @@ export class ShapeStage {
       deviation: 0,
       waiting: 0,
       waits: [],
-      failed: stack.failed,
+      failed: [...stack.failed, ...failed],
     }
     const own = new OwnFineness(drawing)
     for (const [i, group] of groups.entries()) {

@@ -9,6 +9,8 @@ import type { AllInk } from '../stack/all-ink'
 import { cellsFor } from '../stack/all-ink'
 import type { Group } from '../stack/groups'
 import { groupsOf } from '../stack/groups'
+import { unitedParts } from '../stack/united-parts'
+import type { Failure } from '../outlines/outlines'
 import type { Part, Stack } from '../stack/stack'
 
 /** The groups of a drawing's parts, and the contours of each. */
@@ -16,6 +18,8 @@ export interface United {
   stack: Stack
   groups: Group[]
   contours: Cubic[][][]
+  /** Items that could not be united with the others. */
+  failed: Failure[]
 }
 
 /** Unites the parts of each group; what a group was united of is kept from edit to edit. */
@@ -38,17 +42,20 @@ export class Unions {
         ink: p.item.ink,
         parts: [p],
       }))
-      return { stack, groups, contours: groups.map((g) => [...g.parts[0]!.region.contours]) }
+      return { stack, groups, contours: groups.map((g) => [...g.parts[0]!.region.contours]), failed: [] }
     }
     const groups = groupsOf(parts, this.keyOf?.(drawing))
     const unionOf = this.unionsOn(cellsFor(drawing.page, parts.length), tolerance, groups)
     const contours: Cubic[][][] = []
+    const failed: Failure[] = []
     for (const [i, { id, parts: mine }] of groups.entries()) {
       const isAll = mine.length === stack.parts.length && mine.every((p, k) => p.region === stack.parts[k]!.region)
-      const made = isAll ? this.allInk.of(stack, drawing) : unionOf(id).of(mine.flatMap((p) => p.region.contours))
-      contours.push(yield* scaled(made, i / groups.length, 1 / groups.length))
+      const made = isAll ? this.allInk.of(stack, drawing) : unitedParts(unionOf(id), mine)
+      const united = yield* scaled(made, i / groups.length, 1 / groups.length)
+      contours.push(united.contours)
+      failed.push(...united.failed)
     }
-    return { stack, groups, contours }
+    return { stack, groups, contours, failed }
   }
 
   private unionsOn(size: number, tolerance: number, groups: readonly Group[]): (id: string) => LatticeUnion {

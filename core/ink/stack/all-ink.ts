@@ -1,9 +1,11 @@
 import { shapeSettingsOf } from '../../model/fineness'
 import type { Drawing, Page } from '../../model/model'
-import type { Cubic } from '../../geometry/cubic'
 import { latticeOf } from '../../shapes/lattice'
 import { LatticeUnion } from '../../shapes/lattice-union'
+import type { Failure } from '../outlines/outlines'
 import type { Stack } from './stack'
+import type { UnitedParts } from './united-parts'
+import { unitedParts } from './united-parts'
 
 /** Cells along the longer side of a page: about so many for the square root of the number of parts, a power of two. */
 const CELLS = 0.8
@@ -17,19 +19,29 @@ export function cellsFor(page: Pick<Page, 'width' | 'height'>, parts: number): n
 
 /** The union of all ink, whatever inks it is of; kept from edit to edit. */
 export class AllInk {
-  *of(stack: Stack, drawing: Pick<Drawing, 'page' | 'settings'>): Generator<number, Cubic[][]> {
+  *of(stack: Stack, drawing: Pick<Drawing, 'page' | 'settings'>): Generator<number, UnitedParts> {
     const { tolerance } = shapeSettingsOf(drawing)
     const size = cellsFor(drawing.page, stack.parts.length)
     const key = `${size} ${tolerance}`
     if (this.last?.key !== key)
-      this.last = { key, union: new LatticeUnion(latticeOf(size), tolerance), of: null, ink: [] }
+      this.last = {
+        key,
+        union: new LatticeUnion(latticeOf(size), tolerance),
+        of: null,
+        ink: { contours: [], failed: [] },
+      }
     const { last } = this
     if (last.of !== stack) {
-      last.ink = yield* last.union.of(stack.parts.flatMap((p) => p.region.contours))
+      last.ink = yield* unitedParts(last.union, stack.parts)
       last.of = stack
     }
     return last.ink
   }
 
-  private last: { key: string; union: LatticeUnion; of: Stack | null; ink: Cubic[][] } | null = null
+  /** Items that have no ink in the stack that was united last, or none that is finished as it should be. */
+  get failed(): readonly Failure[] {
+    return [...(this.last?.of?.failed ?? []), ...(this.last?.ink.failed ?? [])]
+  }
+
+  private last: { key: string; union: LatticeUnion; of: Stack | null; ink: UnitedParts } | null = null
 }

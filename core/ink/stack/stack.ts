@@ -1,6 +1,7 @@
 import type { Amendment, Drawing, Line, Shape } from '../../model/model'
 import type { Path } from '../../geometry/path'
 import { coveredRegion } from './cover'
+import { orElse } from '../../arrangement/as-far-as-possible'
 import { scaled } from '../../turns'
 import type { EndContact } from '../../relations/end-contacts'
 import type { CornerPair } from '../ends/corner-stage'
@@ -25,7 +26,7 @@ export interface Stack extends Trimmed {
   corners: readonly CornerPair[]
   /** Ends that meet the body of a line, or go past one. */
   ends: () => EndContact[]
-  /** Items that have no ink. */
+  /** Items that have no ink, or none that is finished as it should be. */
   failed: Failure[]
 }
 
@@ -42,6 +43,8 @@ const AT_A_TIME = 8
 /** The share of the work that outlines are, as it is told. */
 const OUTLINED = 0.8
 
+const UNCOVERED = 'What covers it cannot be cut out of it, and it is shown whole. Move one of the two a little.'
+
 /** The stack of a drawing's visible layers. */
 export function* stackOf(
   drawing: Drawing,
@@ -54,13 +57,19 @@ export function* stackOf(
   )
   const covers = coversOver(items)
   const failed: Failure[] = []
+  const uncovered = (id: string, region: Region, over: readonly Path[]): Region =>
+    orElse(
+      () => outlines.uncovered(region, over),
+      region,
+      () => failed.push({ id, message: UNCOVERED }),
+    )
   const inked = new Map<string, Covered>()
   let fresh = 0
   for (const [i, item] of items.entries()) {
     if (!outlines.has(item) && ++fresh % AT_A_TIME === 0) yield (OUTLINED * i) / items.length
     const region = outlines.of(item)
     if ('message' in region) failed.push(region)
-    else inked.set(item.id, { item, region, covers: covers[i]!, seen: outlines.uncovered(region, covers[i]!) })
+    else inked.set(item.id, { item, region, covers: covers[i]!, seen: uncovered(item.id, region, covers[i]!) })
   }
   const tucked = tucks
     ? yield* scaled(
@@ -79,9 +88,10 @@ export function* stackOf(
   const parts: Part[] = []
   for (const { item, covers: over, seen } of inked.values()) {
     const left = clipped.get(item.id)
-    const region = left ? outlines.uncovered(left, over) : seen
+    const region = left ? uncovered(item.id, left, over) : seen
     if (region.contours.length) parts.push({ item, region })
   }
+  if (tucks) failed.push(...tucks.failed())
   return {
     parts,
     clipped,

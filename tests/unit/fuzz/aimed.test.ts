@@ -1,0 +1,3 @@
+import { judgeAimed } from '../support/judge-aimed'
+
+judgeAimed(1, 100)

@@ -1,0 +1,24 @@
+import { expect, it } from 'vitest'
+import { shapesOf } from '#core/ink/shapes-of'
+import { aimedDrawing } from './aimed-drawings'
+import { wrongPixels } from './wrong-pixels'
+
+const BATCH = 50
+/** Where a line ends in a stretch shorter than its width, others may turn its cap another way. */
+const FEW = 12
+
+/** Tests that drawings aimed at what is hard to unite are neither refused nor wrong. */
+export function judgeAimed(from: number, to: number): void {
+  for (let first = from; first <= to; first += BATCH)
+    it(
+      `figures as fill and stroke, nearly on each other, ${first} to ${first + BATCH - 1}`,
+      { timeout: 600_000 },
+      () => {
+        for (let seed = first; seed < first + BATCH && seed <= to; seed++) {
+          const drawing = aimedDrawing(seed)
+          expect(shapesOf(drawing).failed, `drawing ${seed}`).toEqual([])
+          expect(wrongPixels(drawing), `drawing ${seed}`).toBeLessThan(FEW)
+        }
+      },
+    )
+}
