@@ -13,6 +13,7 @@ import type { Arc, Loop } from './loop'
 import { startOf } from './loop'
 import { OwnerLists } from './owner-lists'
 import type { SnapGrid } from './snap-grid'
+import { snapRounded } from './snap-rounding'
 import { coarserGrid, doubledGrid, gridFor, toPx } from './snap-grid'
 
 /** A chord within so many grid units of its curve is taken for the curve. */
@@ -72,6 +73,28 @@ function arrangeFinely(grid: SnapGrid, groups: readonly (readonly Loop[])[], tol
   )
 }
 
+/** Edges are a crowd where each may cross so many others, by their length and the ground that they lie on. */
+const CROWD = 2
+/** Chords within a grid unit of their curves may be so many times as many as the crossings. */
+const CHORDS = 4
+
+/** Whether edges cross each other so often that it pays to find all crossings first: by Buffon's needle, length squared over area. */
+function isCrowd(s: EdgeStore): boolean {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity]
+  let length = 0
+  let chords = 0
+  for (let e = 0; e < s.count; e++) {
+    minX = Math.min(minX, s.ax[e]!, s.bx[e]!)
+    maxX = Math.max(maxX, s.ax[e]!, s.bx[e]!)
+    minY = Math.min(minY, s.ay[e]!, s.by[e]!)
+    maxY = Math.max(maxY, s.ay[e]!, s.by[e]!)
+    length += Math.hypot(s.bx[e]! - s.ax[e]!, s.by[e]! - s.ay[e]!)
+    chords += Math.ceil(Math.sqrt(s.sag[e]! / FLAT)) || 1
+  }
+  const crossings = length ** 2 / (Math.PI * Math.max(1, (maxX - minX) * (maxY - minY)))
+  return crossings > CROWD * s.count && CHORDS * crossings > chords
+}
+
 class Arranger {
   private readonly curves: CurveTable
   private readonly owners = new OwnerLists()
@@ -98,23 +121,21 @@ class Arranger {
   constructor(
     private readonly grid: SnapGrid,
     private readonly mostTouches: number,
-    private readonly coarsest = COARSEST,
+    private coarsest = COARSEST,
   ) {
     this.curves = new CurveTable(grid)
   }
 
   /** Null where there are too many touches. */
   run(groups: readonly (readonly Loop[])[]): Arrangement | null {
-    let capacity = 64
-    for (const loops of groups) for (const loop of loops) capacity += 8 * loop.length
-    this.edges = new EdgeStore(capacity)
-    this.meetings = new Meetings(this.edges, this.curves)
-    groups.forEach((loops, g) => {
-      const owner = this.owners.single(g)
-      for (const loop of loops) this.enterLoop(loop, owner)
-    })
+    this.enterAll(groups)
     const { edges } = this
+    if (isCrowd(edges)) {
+      const rounded = this.inOneGo(groups)
+      if (rounded) return rounded
+    }
     const first = edges.count
+    this.meetings = new Meetings(edges, this.curves)
     const cells = new CellIndex(edges, first)
     const most = this.mostTouches * first + 20_000
     for (let i = 0; i < first; i++) {
@@ -126,7 +147,32 @@ class Arranger {
       }
     }
     const { grid, curves, owners, met } = this
-    return { grid, curves, edges, owners, met }
+    return { grid, curves, edges, owners, met, fine: false }
+  }
+
+  private enterAll(groups: readonly (readonly Loop[])[]): void {
+    let capacity = 64
+    for (const loops of groups) for (const loop of loops) capacity += 8 * loop.length
+    this.edges = new EdgeStore(capacity)
+    groups.forEach((loops, g) => {
+      const owner = this.owners.single(g)
+      for (const loop of loops) this.enterLoop(loop, owner)
+    })
+  }
+
+  /** All crossings at once, along chords that lie within a grid unit of their curves; null where there are too many. */
+  private inOneGo(groups: readonly (readonly Loop[])[]): Arrangement | null {
+    const { coarsest, edges: coarse, grid, curves, owners } = this
+    this.coarsest = FLAT
+    this.enterAll(groups)
+    const fine = this.edges
+    ;[this.coarsest, this.edges] = [coarsest, coarse]
+    const parameterAt = (e: number, share: number): number =>
+      curves.isStraight(fine.curve[e]!)
+        ? curves.parameterAlong(fine.curve[e]!, fine.ta[e]!, fine.tb[e]!, share)
+        : fine.ta[e]! + (fine.tb[e]! - fine.ta[e]!) * share
+    const rounded = snapRounded(fine, owners, parameterAt, MOST_EDGES)
+    return rounded && { grid, curves, owners, fine: true, ...rounded }
   }
 
   /**

@@ -11,4 +11,6 @@ export interface Arrangement {
   owners: OwnerLists
   /** Whether any curve met another, other than at the ends where they were joined. */
   met: boolean
+  /** Every chord lies within a grid unit of its curve: no curves cross that no chords tell of. */
+  fine: boolean
 }

@@ -1,5 +1,5 @@
 import type { Cubic } from '../geometry/cubic'
-import { moveEnds, nearestFrom, straight, subcurve } from '../geometry/cubic'
+import { isEven, moveEnds, nearestFrom, straight, subcurve } from '../geometry/cubic'
 import { intersectFrom } from '../geometry/intersect'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
@@ -26,6 +26,7 @@ export interface Piece {
 /** The piece as a curve of its own, its ends in their places. */
 export function cubicOf({ curve, t0, t1, start, end }: Piece): Cubic {
   if (t0 === t1) return straight(start, end)
+  if (isEven(curve) && (t0 !== 0 || t1 !== 1)) return cutFrom(straight(start, end), { curve, t0, t1 })
   const piece = subcurve(curve, t0, t1)
   if (piece === curve && piece.p0 === start && piece.p3 === end) return curve
   return cutFrom(piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end), { curve, t0, t1 })
@@ -36,7 +37,8 @@ export function cubicOf({ curve, t0, t1, start, end }: Piece): Cubic {
  * curves themselves (not their chords) meet. Every vertex has one place, whoever asks first.
  */
 export class CutBack {
-  private readonly places = new Map<number, Vec>()
+  /** The place of each vertex, once it is known. */
+  private readonly places: (Vec | undefined)[]
   private readonly spurs: Spurs
 
   /** @param fine px, the length below which a piece is noise */
@@ -45,6 +47,7 @@ export class CutBack {
     private readonly fine: number,
   ) {
     this.spurs = new Spurs(m)
+    this.places = new Array<Vec | undefined>(m.chains.vertices.count).fill(undefined)
   }
 
   contour(runs: readonly Run[]): Cubic[] {
@@ -74,14 +77,14 @@ export class CutBack {
     const { x, y } = this.m.chains.vertices
     const snapped = toPx(grid, x[vertex]!, y[vertex]!)
     const near = NEAR * grid.step
-    const known = this.places.get(vertex)
+    const known = this.places[vertex]
     if (known) {
       a.t1 = onto(a.curve, a.t0, a.t1, known)
       b.t0 = onto(b.curve, b.t1, b.t0, known)
       return known
     }
     const place = this.spurs.rejoin(a, b, near) ?? this.crossing(a, b, snapped, near) ?? snapped
-    this.places.set(vertex, place)
+    this.places[vertex] = place
     return place
   }
 

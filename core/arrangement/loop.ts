@@ -28,17 +28,33 @@ export const reverseLoop = (loop: Loop): Loop => loop.map((a) => ({ curve: a.cur
 /** Arcs along `curves` from the last to the first, backwards. */
 export const allBackwards = (curves: readonly Cubic[]): Arc[] => curves.map(backwards).reverse()
 
-/** Pieces that were cut out of curves, and the arcs that they stand for. */
-const cuts = new WeakMap<Cubic, Arc>()
+/** A piece that was cut out of a curve: to others a cubic like any. */
+class CutPiece implements Cubic {
+  readonly p0: Vec
+  readonly p1: Vec
+  readonly p2: Vec
+  readonly p3: Vec
+  readonly #arc: Arc
 
-/** Remembers of which curve a piece was cut: where it borders on that curve the two are known to be one. */
-export function cutFrom(piece: Cubic, arc: Arc): Cubic {
-  cuts.set(piece, arc)
-  return piece
+  constructor({ p0, p1, p2, p3 }: Cubic, arc: Arc) {
+    this.p0 = p0
+    this.p1 = p1
+    this.p2 = p2
+    this.p3 = p3
+    this.#arc = arc
+  }
+
+  /** The arc that a piece stands for; null for a cubic that was not cut. */
+  static arcOf(c: Cubic): Arc | null {
+    return #arc in c ? c.#arc : null
+  }
 }
 
+/** A piece that remembers of which curve it was cut: where it borders on that curve the two are known to be one. */
+export const cutFrom = (piece: Cubic, arc: Arc): Cubic => new CutPiece(piece, arc)
+
 /** The arc that a cubic of a contour is: of the curve that it was cut from, else all of itself. */
-export const arcOf = (c: Cubic): Arc => cuts.get(c) ?? whole(c)
+export const arcOf = (c: Cubic): Arc => CutPiece.arcOf(c) ?? whole(c)
 
 /** Where an arc begins, px. */
 export const startOf = ({ curve, t0 }: Arc): Vec => (t0 === 0 ? curve.p0 : t0 === 1 ? curve.p3 : pointAt(curve, t0))

@@ -62,7 +62,7 @@ function facesWhere(map: PlanarMap, groups: number, inside: (covering: Covering)
 export function contoursOfFaces(before: PlanarMap, chosen: Uint8Array, tolerance: number): Cubic[][] {
   let [map, faces] = [before, chosen]
   let contours = tracedContours(map, faces, tolerance)
-  if (!map.arrangement.met) return contours
+  if (!map.arrangement.met || map.arrangement.fine) return contours
   for (let look = 1; contours.length; look++) {
     const next = arranged([contours.map(loopOf)], tolerance, (again) => (again.met ? lookedAt(again) : null))
     if (!next?.crossed()) return contours

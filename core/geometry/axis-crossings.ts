@@ -1,7 +1,9 @@
 import { extremes } from './bounds'
 import type { Cubic } from './cubic'
 
-const BISECTIONS = 60
+/** Steps of a search, at most; and how near it comes, as a parameter. */
+const STEPS = 60
+const NEAR = 1e-15
 
 /** One coordinate of a cubic at `t`. */
 function coordinate(a: number, b: number, c: number, d: number, t: number): number {
@@ -19,17 +21,41 @@ export function axisCrossings(curve: Cubic, axis: 'x' | 'y', value: number, from
   const stations = [0, ...extremes(a, b, c, d).sort((s, t) => s - t), 1]
   const out: number[] = []
   for (let i = 1; i < stations.length; i++) {
-    let low = stations[i - 1]!
-    let high = stations[i]!
+    const low = stations[i - 1]!
+    const high = stations[i]!
     const rises = coordinate(a, b, c, d, low) < value
     if (coordinate(a, b, c, d, high) < value === rises) continue
-    for (let k = 0; k < BISECTIONS; k++) {
-      const mid = (low + high) / 2
-      if (coordinate(a, b, c, d, mid) < value === rises) low = mid
-      else high = mid
-    }
-    const t = (low + high) / 2
+    const t = rootBetween(a, b, c, d, value, low, high, rises)
     if (t > from && t < to) out.push(t)
   }
   return out
+}
+
+/** Where a coordinate that only rises or only falls between two parameters comes to a value: Newton within a bracket. */
+function rootBetween(
+  a: number,
+  b: number,
+  c: number,
+  d: number,
+  value: number,
+  from: number,
+  to: number,
+  rises: boolean,
+): number {
+  let [low, high] = [from, to]
+  let t = (low + high) / 2
+  for (let k = 0; k < STEPS; k++) {
+    const off = coordinate(a, b, c, d, t) - value
+    if (off === 0) return t
+    if (off < 0 === rises) low = t
+    else high = t
+    const s = 1 - t
+    const slope = 3 * (s * s * (b - a) + 2 * s * t * (c - b) + t * t * (d - c))
+    const next = t - off / slope
+    const inside = next > low && next < high
+    const step = (inside ? next : (low + high) / 2) - t
+    t += step
+    if (Math.abs(step) < NEAR) break
+  }
+  return t
 }

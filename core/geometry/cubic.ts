@@ -134,6 +134,16 @@ export function moveEnds(c: Cubic, start: Vec, end: Vec): Cubic {
   return cubic(start, add(c.p1, subtract(start, c.p0)), add(c.p2, subtract(end, c.p3)), end)
 }
 
+/** Px that control points may be off where a curve still counts as its chord, travelled at an even pace. */
+const EVEN = 1e-9
+
+/** Whether a curve is its chord at an even pace, as `straight` makes it. */
+export const isEven = ({ p0, p1, p2, p3 }: Cubic): boolean =>
+  Math.abs(3 * p1.x - 2 * p0.x - p3.x) < EVEN &&
+  Math.abs(3 * p1.y - 2 * p0.y - p3.y) < EVEN &&
+  Math.abs(3 * p2.x - p0.x - 2 * p3.x) < EVEN &&
+  Math.abs(3 * p2.y - p0.y - 2 * p3.y) < EVEN
+
 /** Whether all control points lie within `tolerance` px of the chord, none beyond its ends by more. */
 export function isStraight(c: Cubic, tolerance: number): boolean {
   const chord = subtract(c.p3, c.p0)

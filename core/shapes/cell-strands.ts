@@ -1,6 +1,6 @@
 import { axisCrossings } from '../geometry/axis-crossings'
 import type { Box } from '../geometry/bounds'
-import { pointAt } from '../geometry/cubic'
+import { isEven, pointAt } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 import { arranged } from '../arrangement/arranged'
 import { borderOf, traceBoundary } from '../arrangement/boundary'
@@ -98,9 +98,14 @@ const SIDES = [
   ['below', 'y', 'maxY'],
 ] as const
 
+const isInside = ({ x, y }: Vec, { minX, minY, maxX, maxY }: Box): boolean =>
+  x > minX && x < maxX && y > minY && y < maxY
+
 /** The parts of a piece within a cell, in the direction of travel. */
 function stretchesIn(piece: Piece, cell: Box): Stretch[] {
   const { curve, t0, t1 } = piece
+  if (isEven(curve) && isInside(piece.start, cell) && isInside(piece.end, cell))
+    return [{ piece, from: null, to: null }]
   const back = t1 < t0
   const cuts: { t: number; gate: Gate; at: Vec }[] = []
   for (const [side, axis, bound] of SIDES) {
@@ -118,7 +123,7 @@ function stretchesIn(piece: Piece, cell: Box): Stretch[] {
     const from = before?.t ?? t0
     const to = after?.t ?? t1
     const p = from === to ? piece.start : pointAt(curve, (from + to) / 2)
-    const isIn = p.x > cell.minX && p.x < cell.maxX && p.y > cell.minY && p.y < cell.maxY
+    const isIn = isInside(p, cell)
     if (isIn && wasIn) {
       const last = out[out.length - 1]!
       last.piece = { ...last.piece, t1: to, end: after?.at ?? piece.end }
