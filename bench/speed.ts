@@ -1,5 +1,6 @@
 import fitPoints from 'fit-curve'
 import { getStroke } from 'perfect-freehand'
+import { evenWeight, newLine } from '#core/model/create'
 import type { Line } from '#core/model/model'
 import { areaOfCubics } from '../core/geometry/area'
 import type { Cubic } from '../core/geometry/cubic'
@@ -72,6 +73,7 @@ export async function speedRows(): Promise<SpeedRow[]> {
       notes: `${count(united).toLocaleString('en')} cubics against ${clipped.points.toLocaleString('en')} points; areas agree to ${Math.abs(areaOf(united) / clipped.area - 1).toExponential(1)}`,
     },
     hatchingRow(clip),
+    curvedHatchingRow(clip),
     {
       work: 'expansion of 1,000 lines at 0.05 px',
       rival: 'perfect-freehand + clipper2-wasm',
@@ -142,10 +144,37 @@ function hatchingRow(clip: Clip): SpeedRow {
     rect(at - 0.5, 0, at + 0.5, reach),
     rect(0, at - 0.5, reach, at + 0.5),
   ])
+  return crossedRow(clip, `union of cross-hatching, ${n} lines a direction`, n, outlines)
+}
+
+/** The same with strokes that bend, round at their ends, the second lot askew. */
+function curvedHatchingRow(clip: Clip): SpeedRow {
+  const n = 120
+  const reach = n * 4
+  const hatching = (degrees: number, bend: number): Line[] =>
+    Array.from({ length: n }, (_, i) => {
+      const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)]
+      const turned = (x: number, y: number): Vec => ({ x: reach + x * c - y * s, y: reach + x * s + y * c })
+      const y = 4 * (i - n / 2)
+      const node = { in: null, out: null, joint: 'corner' as const }
+      const path = {
+        nodes: [
+          { ...node, at: turned(-reach / 2, y), out: turned(-reach / 6, y + bend * reach) },
+          { ...node, at: turned(reach / 2, y), in: turned(reach / 6, y + bend * reach) },
+        ],
+        closed: false,
+      }
+      return newLine(path, { weight: evenWeight(1) })
+    })
+  const outlines = [...hatching(0, 0.08), ...hatching(67, 0.05)].flatMap((l) => outlineOf(l, TOLERANCE))
+  return crossedRow(clip, `the same, curved, ${n} lines a direction`, n, outlines)
+}
+
+function crossedRow(clip: Clip, work: string, n: number, outlines: readonly Cubic[][]): SpeedRow {
   const polygons = polygonsOf(outlines, FLAT)
   const [ours, theirs] = sideBySide([() => void union(outlines), () => void clip(polygons)], 1)
   return {
-    work: `union of cross-hatching, ${n} lines a direction`,
+    work,
     rival: 'clipper2-wasm',
     ours: ours!,
     theirs: theirs!,
