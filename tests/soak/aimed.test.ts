@@ -1,3 +1,3 @@
 import { judgeAimed } from '../unit/support/judge-aimed'
 
-judgeAimed(101, 20_100)
+judgeAimed(61, 20_060)

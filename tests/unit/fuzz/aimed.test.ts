@@ -1,3 +1,3 @@
 import { judgeAimed } from '../support/judge-aimed'
 
-judgeAimed(1, 100)
+judgeAimed(1, 60)
