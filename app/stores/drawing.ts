@@ -2,11 +2,14 @@ import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import { drawingAtStep } from '#core/document/history'
 import type { Drawing, Line } from '#core/model/model'
+import { linesOf } from '#core/model/queries'
 import { useDocument } from './drawing-parts/document'
 import { useKeeping } from './drawing-parts/keeping'
 import { useNotices } from './drawing-parts/notices'
 
 export type { Way } from './drawing-parts/notices'
+
+const NONE: readonly Line[] = []
 
 /** The open drawing, its history, the way to the server, and what is told about them. */
 export const useDrawingStore = defineStore('drawing', () => {
@@ -32,7 +35,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     if (!goes && step) document.walk(step, 'redo')
   }
 
-  const lines = computed<Line[]>(() => drawing.value?.layers.flatMap((l) => (l.kind === 'lines' ? l.items : [])) ?? [])
+  const lines = computed<readonly Line[]>(() => (drawing.value ? linesOf(drawing.value) : NONE))
 
   return {
     ...notices,
