@@ -1,11 +1,16 @@
+import { InputError } from '../errors'
 import { ArrangementFault } from './check-arrangement'
 
-/** What `work` answers, or `instead` where its arrangement contradicts itself and nothing mends it; then it is told. */
+/** Whether work failed over something among what it was given: a contradiction, or a reach that no grid spans. */
+const isRefusal = (e: unknown): boolean =>
+  e instanceof ArrangementFault || (e instanceof InputError && e.field === 'size')
+
+/** What `work` answers, or `instead` where nothing mends its arrangement, or no grid spans it; then it is told. */
 export function orElse<T>(work: () => T, instead: T, tell?: () => void): T {
   try {
     return work()
   } catch (e) {
-    if (!(e instanceof ArrangementFault)) throw e
+    if (!isRefusal(e)) throw e
     tell?.()
     return instead
   }
@@ -27,7 +32,7 @@ export function asFarAsPossible<T, R>(
     try {
       return { result: work(kept), left }
     } catch (e) {
-      if (!(e instanceof ArrangementFault) || !kept.length) throw e
+      if (!isRefusal(e) || !kept.length) throw e
     }
     let [works, fails] = [0, kept.length]
     while (fails - works > 1) {

@@ -104,7 +104,9 @@ export class LatticeUnion {
   }
 
   private inOneGo(contours: readonly Contour[]): Cubic[][] {
-    const { result, left } = asFarAsPossible(contours, (some) => resolveLoops(some.map(loopOf), this.tolerance))
+    // Should anything have to go, it is what reaches too far, not what it is too far from.
+    const inOrder = [...contours].sort((a, b) => Number(this.vast.has(a)) - Number(this.vast.has(b)))
+    const { result, left } = asFarAsPossible(inOrder, (some) => resolveLoops(some.map(loopOf), this.tolerance))
     for (const contour of left) this.left.add(contour)
     return result
   }

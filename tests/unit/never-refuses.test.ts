@@ -129,6 +129,13 @@ describe('a fault that nothing mends', () => {
     expect(areaOf(drawing) - area).toBeGreaterThan(500)
   })
 
+  it('or a line that lies too far from all others takes none of them along', () => {
+    const far = newLine(polyline(9e8, 0, 9e8 + 50, 10), { id: 'far', weight: evenWeight(6) })
+    const d = { ...drawing, layers: [newLinesLayer('Lines', [far, ...lines, across])] }
+    expect(shapesOf(d).failed.map((f) => f.id)).toEqual(['far'])
+    expect(areaOf(d)).toBeCloseTo(areaOf(drawing), 3)
+  })
+
   it('is over once the line is elsewhere, in the same session', () => {
     const session = openInk(drawing)
     fault = (loops) => loops.length > 1 && begins({ x: 20 + 25 * 4, y: 40 }, 12)(loops)

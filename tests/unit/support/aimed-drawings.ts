@@ -83,7 +83,7 @@ export function aimedDrawing(seed: number): Drawing {
     settings: {
       ...drawing.settings,
       tuck: r() < 0.5,
-      shapes: { ...shapes, tolerance: pick(0.5, 0.05, 0.01) * (size / 640), unite: r() < 0.9 },
+      shapes: { ...shapes, tolerance: pick(0.5, 0.05, 0.01), unite: r() < 0.9 },
     },
   }
 }

@@ -6,7 +6,7 @@ import { wrongPixels } from './wrong-pixels'
 
 const BATCH = 20
 /** Where a line ends in a stretch shorter than its width, others may turn its cap another way. */
-const FEW = 12
+const FEW = 30
 /** So many drawings share one that Proof looks at, with its regions and all that leads there. */
 const PROOFED = 5
 
@@ -22,7 +22,10 @@ export function judgeAimed(from: number, to: number): void {
           expect(shapesOf(drawing).failed, `drawing ${seed}`).toEqual([])
           expect(wrongPixels(drawing), `drawing ${seed}`).toBeLessThan(FEW)
           if (seed % PROOFED === 0)
-            expect(findingsOf(drawing).filter((f) => f.kind === 'failed'), `drawing ${seed}`).toEqual([])
+            expect(
+              findingsOf(drawing).filter((f) => f.kind === 'failed'),
+              `drawing ${seed}`,
+            ).toEqual([])
         }
       },
     )
