@@ -29,10 +29,8 @@ const MOST_EDGES = 10_000_000
 const TOO_MANY =
   'These outlines cross each other in more places than can be worked out at once. Take fewer of them together.'
 
-/** Another way to arrange, for loops that contradict themselves otherwise. */
+/** Another way to arrange loops that contradict themselves otherwise: along chords within a grid unit of their curves. */
 export interface Way {
-  /** Along chords within a grid unit of their curves from the beginning: exact integers decide everything. */
-  chords: boolean
   /** So often the grid step is doubled. */
   coarser?: number
 }
@@ -53,7 +51,7 @@ export function arrange(groups: readonly (readonly Loop[])[], tolerance: number,
   const grid = gridFor(groups.flat(), tolerance)
   if (!grid) return null
   const arrangement = way
-    ? new Arranger(doubledGrid(grid, way.coarser ?? 0, tolerance), Infinity, way.chords ? FLAT : COARSEST).run(groups)!
+    ? new Arranger(doubledGrid(grid, way.coarser ?? 0, tolerance), Infinity, FLAT).run(groups)!
     : arrangeFinely(grid, groups, tolerance)
   checkArrangement(arrangement, groups, tolerance)
   return arrangement

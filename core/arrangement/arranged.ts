@@ -13,13 +13,13 @@ const MOST_MOVED = 0.07
 
 /** Ways to arrange loops anew where an arrangement contradicts itself, one after the other. */
 const WAYS: readonly (Way & { moved?: number })[] = [
-  { chords: true },
-  { chords: true, coarser: 1 },
-  { chords: true, coarser: 2 },
-  { chords: true, moved: 1 },
-  { chords: true, moved: 2 },
-  { chords: true, coarser: 1, moved: 3 },
-  { chords: true, coarser: 3, moved: 4 },
+  {},
+  { coarser: 1 },
+  { coarser: 2 },
+  { moved: 1 },
+  { moved: 2 },
+  { coarser: 1, moved: 3 },
+  { coarser: 3, moved: 4 },
 ]
 
 /**

@@ -8,14 +8,10 @@ const CHORDS = 4
 
 /** Whether edges cross each other so often that it pays to find all crossings first: by Buffon's needle, length squared over area. */
 export function isCrowd(s: EdgeStore): boolean {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity]
+  const { minX, minY, maxX, maxY } = s.extent()
   let length = 0
   let chords = 0
   for (let e = 0; e < s.count; e++) {
-    minX = Math.min(minX, s.ax[e]!, s.bx[e]!)
-    maxX = Math.max(maxX, s.ax[e]!, s.bx[e]!)
-    minY = Math.min(minY, s.ay[e]!, s.by[e]!)
-    maxY = Math.max(maxY, s.ay[e]!, s.by[e]!)
     length += Math.hypot(s.bx[e]! - s.ax[e]!, s.by[e]! - s.ay[e]!)
     chords += Math.ceil(Math.sqrt(s.sag[e]! / FLAT)) || 1
   }

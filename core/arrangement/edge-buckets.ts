@@ -22,13 +22,9 @@ export class EdgeBuckets {
   private cells = new Int32Array(256)
 
   constructor(private readonly s: EdgeStore) {
-    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity]
+    const { minX, minY, maxX, maxY } = s.extent()
     let length = 0
     for (let e = 0; e < s.count; e++) {
-      minX = Math.min(minX, s.ax[e]!, s.bx[e]!)
-      maxX = Math.max(maxX, s.ax[e]!, s.bx[e]!)
-      minY = Math.min(minY, s.ay[e]!, s.by[e]!)
-      maxY = Math.max(maxY, s.ay[e]!, s.by[e]!)
       length += Math.abs(s.bx[e]! - s.ax[e]!) + Math.abs(s.by[e]! - s.ay[e]!)
     }
     this.minX = minX - FAT

@@ -1,3 +1,5 @@
+import type { Box } from '../geometry/bounds'
+import { emptyBox, include } from '../geometry/bounds'
 import { grownFloats, grownInts } from '../geometry/grown'
 
 /**
@@ -83,6 +85,16 @@ export class EdgeStore {
     boxes[4 * i + 1] = (ay < by ? ay : by) - fat
     boxes[4 * i + 2] = (ax < bx ? bx : ax) + fat
     boxes[4 * i + 3] = (ay < by ? by : ay) + fat
+  }
+
+  /** The least box that holds the ends of all edges, grid units. */
+  extent(): Box {
+    const box = emptyBox()
+    for (let e = 0; e < this.count; e++) {
+      include(box, this.ax[e]!, this.ay[e]!)
+      include(box, this.bx[e]!, this.by[e]!)
+    }
+    return box
   }
 
   private grow(): void {

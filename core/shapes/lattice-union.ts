@@ -92,8 +92,8 @@ export class LatticeUnion {
     this.count.fresh = all
     // Whoever drops this between two cells leaves the rest to the next union.
     for (const key of this.stale) {
-      this.stale.delete(key)
       this.remake(key)
+      this.stale.delete(key)
       this.remade.add(key)
       yield Math.max(0, 1 - this.stale.size / all)
     }
