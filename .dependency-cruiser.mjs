@@ -3,6 +3,7 @@ const CORE = [
   'geometry',
   'model',
   'arrangement',
+  'recall',
   'relations',
   'weight',
   'fit',

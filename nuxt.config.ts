@@ -1,4 +1,6 @@
 import { fileURLToPath } from 'node:url'
+import { createHash } from 'node:crypto'
+import { readFileSync, readdirSync } from 'node:fs'
 import tailwindcss from '@tailwindcss/vite'
 import { build } from 'esbuild'
 
@@ -12,8 +14,24 @@ const bundleWorkers = () =>
     bundle: true,
     platform: 'node',
     format: 'cjs',
+    define,
     logLevel: 'error',
   })
+
+/** The version of the engine: a digest of all code that what it works out depends on. */
+function engineVersion(): string {
+  const digest = createHash('sha256')
+  const here = fileURLToPath(new URL('.', import.meta.url))
+  for (const file of [
+    ...readdirSync(here + 'core', { recursive: true, encoding: 'utf8' }).sort(),
+    '../package-lock.json',
+  ])
+    if (/\.(ts|json)$/.test(file)) digest.update(file).update(readFileSync(`${here}core/${file}`))
+  return digest.digest('hex').slice(0, 16)
+}
+
+const isBuilt = process.env.NODE_ENV === 'production'
+const define = { __ENGINE_VERSION__: JSON.stringify(isBuilt ? engineVersion() : '') }
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -36,6 +54,7 @@ export default defineNuxtConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     build: { target: 'es2022' },
+    define,
     optimizeDeps: {
       include: [
         'konva',

@@ -3,6 +3,7 @@ import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
+  define: { __ENGINE_VERSION__: JSON.stringify('under test') },
   resolve: { alias: { '~': fileURLToPath(new URL('./app', import.meta.url)) } },
   test: {
     // Left to itself it keeps one processor free, which on two is half of them.

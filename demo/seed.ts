@@ -2,13 +2,15 @@ import { createHash } from 'node:crypto'
 import { fileURLToPath } from 'node:url'
 import { readMigrations } from '../server/database/migration-files'
 import { openStore } from '../server/database/store'
-import { drawThumbnail } from '../server/render/thumbnail'
+import { shapesOf } from '../core/ink/shapes-of'
+import { databaseFile } from '../server/database/recalled'
+import { coarseForCard, thumbnailOf } from '../server/render/thumbnail'
 import { documentOf, SCENARIO } from './scenario'
 import { pencilSketch } from './kit/pencil'
 import { defaultPage } from '#core/model/create'
 
 const migrations = fileURLToPath(new URL('../server/database/migrations', import.meta.url))
-const file = process.env.BELLATRAIT_DB ?? 'data/bellatrait.db'
+const file = databaseFile()
 
 /** Puts the drawings of the scenario on the Desk; one that was there before, even if taken off since, stays as it is. */
 async function seed(): Promise<void> {
@@ -28,7 +30,7 @@ async function seed(): Promise<void> {
     images.insert({ sha256, mediaType: 'image/png', width: page.width * 2, height: page.height * 2, bytes })
     const drawing = { ...documentOf(inked, sha256), id }
     journal.create(drawing)
-    thumbnails.keep(id, 0, await drawThumbnail(drawing))
+    thumbnails.keep(id, 0, thumbnailOf(drawing, shapesOf(coarseForCard(drawing))))
     console.log(`Drew ${inked.name}`)
   }
   connection.close()

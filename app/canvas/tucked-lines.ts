@@ -19,6 +19,7 @@ export class TuckedLines {
   private told = new Map<string, { line: Line; outline: Outline }>()
   /** Every line as the session had it when it answered last. */
   private seen = new Map<string, Line>()
+  private lines: readonly Line[] = []
   /** Lines, by id, that take too long to tuck in a frame. */
   private costly = new Set<string>()
   private here: {
@@ -30,12 +31,16 @@ export class TuckedLines {
   /** Takes what the session says of a drawing; answers whether anything differs from what it said before. */
   take(drawing: Drawing, clipped: readonly Outline[]): boolean {
     const before = this.told
-    // Without a pair in between for each of thousands of lines.
-    this.seen = new Map()
-    for (const line of linesOf(drawing)) this.seen.set(line.id, line)
+    this.see(linesOf(drawing))
     this.told = new Map()
-    for (const outline of clipped) this.told.set(outline.id, { line: this.seen.get(outline.id)!, outline })
-    return before.size !== this.told.size || clipped.some((o) => before.get(o.id)?.outline !== o)
+    let isOther = before.size !== clipped.length
+    for (const outline of clipped) {
+      const was = before.get(outline.id)
+      const line = this.seen.get(outline.id)!
+      isOther ||= was?.outline !== outline
+      this.told.set(outline.id, was?.line === line && was.outline === outline ? was : { line, outline })
+    }
+    return isOther
   }
 
   /** What a line shows as far as anybody said; null where that is all of its ink, or the line has changed since. */
@@ -52,6 +57,18 @@ export class TuckedLines {
     const outline = this.now(line, drawing)
     if (performance.now() - began > MOST) this.costly.add(line.id)
     return outline
+  }
+
+  /** Where no line came or went, only what changed is noted: this is done while the hand drags. */
+  private see(lines: readonly Line[]): void {
+    const before = this.lines
+    this.lines = lines
+    if (lines.length === before.length && lines.every((l, i) => l === before[i] || l.id === before[i]!.id)) {
+      for (let i = 0; i < lines.length; i++) if (lines[i] !== before[i]) this.seen.set(lines[i]!.id, lines[i]!)
+      return
+    }
+    this.seen = new Map()
+    for (const line of lines) this.seen.set(line.id, line)
   }
 
   private toldOf(line: Line): Outline | null {

@@ -63,10 +63,9 @@ export class SentContours {
     )
   }
 
-  private contourOf(path: Path, was: Measure | null): Contour {
+  private contourOf(path: Path, measure: Measure | null): Contour {
     let contour = this.known.get(path)
     if (!contour) {
-      const measure = was && { nodes: was.before.length, deviation: was.deviation }
       const closed = { ...path, closed: true }
       const cubics = cubicsOfPath(closed)
       this.known.set(

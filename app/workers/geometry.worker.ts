@@ -18,14 +18,26 @@ import { QUESTIONS } from './questions'
 import type { Encoded } from './dictionary'
 import { DictionaryEncoder } from './dictionary'
 import { remembered } from '#core/remembered'
+import { findingsIn } from '#core/proof/findings-of'
+import { AtRest } from './at-rest'
+import { KeptRecall } from './kept-recall'
 
-/** Lets messages in between two steps of long work, so that a newer request can stop it. */
-const breathe = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
+/** For so long after a hand moved the view, long work rests so long between two turns, ms: drawing needs the processors. */
+const HAND = 250
+const ASIDE = 60
+let handMoved = -Infinity
+
+/** Lets messages in between two steps of long work, so that a newer request can stop it; makes way for a hand. */
+const breathe = (): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, performance.now() - handMoved < HAND ? ASIDE : 0))
 
 type AnyWork = (session: InkSession, ...args: readonly unknown[]) => Generator<number, unknown>
 
 let newestShapes = 0
 let session: InkSession | null = null
+let kept: KeptRecall | null = null
+/** Settles once the drawing at hand was taken up. */
+let opened: Promise<void> = Promise.resolve()
 let sent = new SentContours()
 
 let newestClipped = 0
@@ -55,10 +67,42 @@ export interface ClippedAnswer {
 /** The outline of a fill, the same object for the same part. */
 const pouredOutline = remembered((part: Part): Outline => outlineOfContours(part.item, (part.item as Shape).contours))
 
+/** What the next passes will need is worked out while the hand rests, and what was worked out is kept. */
+const rest = new AtRest(async (go) => {
+  const of = session
+  if (!of) return
+  if (!(await inTurns(readyFor(of), { turn: 20, rest: breathe, go }))) return
+  of.keepWholes()
+  await kept?.write()
+})
+
+/** What whoever enters Shapes or Proof will ask for. */
+function* readyFor(of: InkSession): Generator<number, true> {
+  yield* of.shapes()
+  yield* of.ready()
+  yield* findingsIn(of)
+  return true
+}
+
+async function takeUp(drawing: Drawing): Promise<void> {
+  kept = await KeptRecall.open(drawing.id)
+  session = openInk(drawing, kept?.book ?? null)
+  sent = new SentContours()
+  sentClipped = new DictionaryEncoder()
+  sentFills = new DictionaryEncoder()
+}
+
+/** The session, once the drawing that was opened last is taken up. */
+async function current(): Promise<InkSession> {
+  rest.touched()
+  await opened
+  return session!
+}
+
 const geometry = {
   /** Outlines of lines of the drawing, by their ids, and of lines that are not in it, as they are given. A line that cannot be expanded has an empty one. */
-  outlines(lines: (string | Line)[]): Outline[] {
-    const { drawing, outlineOf } = session!
+  async outlines(lines: (string | Line)[]): Promise<Outline[]> {
+    const { drawing, outlineOf } = await current()
     const known = new Map(linesOf(drawing).map((l) => [l.id, l]))
     return lines
       .map((l) => (typeof l === 'string' ? known.get(l)! : l))
@@ -68,24 +112,23 @@ const geometry = {
   /** Takes up a drawing: what follows from it is kept from now on. */
   open(drawing: Drawing): void {
     newestShapes++
-    session = openInk(drawing)
-    sent = new SentContours()
-    sentClipped = new DictionaryEncoder()
-    sentFills = new DictionaryEncoder()
+    opened = opened.then(() => takeUp(drawing))
   },
 
   /** Follows an edit of the drawing. */
-  apply(patches: readonly Patch[]): void {
+  async apply(patches: readonly Patch[]): Promise<void> {
     newestShapes++
     newestClipped++
     for (const what of Object.keys(newest) as (keyof Questions)[]) newest[what]!++
-    session!.apply(patches)
+    const of = await current()
+    of.apply(patches)
   },
 
   /** Shapes of the drawing as it is now; null when an edit, a newer request or `stopShapes` overtook this one. */
   async shapes(onProgress: (share: number) => void): Promise<ShapesAnswer | null> {
     const mine = ++newestShapes
-    const result = await inTurns(session!.shapes(), {
+    const of = await current()
+    const result = await inTurns(of.shapes(), {
       turn: 40,
       rest: breathe,
       go: (share) => {
@@ -93,12 +136,13 @@ const geometry = {
         return mine === newestShapes
       },
     })
-    return result && sent.answer(result, session!.measureOf)
+    return result && sent.answer(result, of.measureOf)
   },
 
   /** Lines that do not show all of their ink, with what they show; null when an edit or a newer request overtook this one. */
   async clipped(): Promise<ClippedAnswer | null> {
-    const [mine, of] = [++newestClipped, session!]
+    const mine = ++newestClipped
+    const of = await current()
     const clipped = await inTurns(of.clipped(), {
       turn: 20,
       rest: breathe,
@@ -124,27 +168,34 @@ const geometry = {
   /** Answers a question about the drawing as it is now. */
   async ask(what: keyof Questions, args: readonly unknown[]): Promise<unknown> {
     const { manner, work } = QUESTIONS[what] as { manner: Questions[typeof what]['manner']; work: AnyWork }
-    const of = session!
+    const mine = manner === 'newest' ? (newest[what] = (newest[what] ?? 0) + 1) : 0
+    const of = await current()
     const answer = work(of, ...args)
     if (manner === 'at once') return atOnce(answer)
-    const mine = manner === 'newest' ? (newest[what] = (newest[what] ?? 0) + 1) : 0
     const go = (): boolean => !mine || (mine === newest[what] && of === session)
     return inTurns(answer, { turn: manner === 'newest' ? 20 : 40, rest: breathe, go })
   },
 
   /** As `clipped`, of the drawing as patches make it. */
   async clippedWith(patches: Patch[]): Promise<Outline[]> {
-    const other = session!.fork(patches)
+    const other = (await current()).fork(patches)
     const clipped = (await inTurns(other.clipped(), { turn: 20, rest: breathe }))!
     const lines = new Map(linesOf(other.drawing).map((l) => [l.id, l]))
     return [...clipped].map(([id, region]) => outlineOfRegion(lines.get(id)!, region))
   },
 
   /** Sends the drawing as it is here to whoever has the other end of a port. */
-  handOver(port: MessagePort, withShapes: boolean): void {
-    const { drawing } = session!
-    port.postMessage({ drawing, shapes: withShapes ? atOnce(session!.shapes()).shapes : null } satisfies HandedOver)
+  async handOver(port: MessagePort, withShapes: boolean): Promise<void> {
+    const of = await current()
+    const shapes = withShapes ? atOnce(of.shapes()).shapes : null
+    port.postMessage({ drawing: of.drawing, shapes } satisfies HandedOver)
     port.close()
+  },
+
+  /** A hand moves the view. */
+  handMoves(): void {
+    handMoved = performance.now()
+    rest.touched()
   },
 
   stopShapes(): void {

@@ -67,11 +67,12 @@ function* originals(
   of: readonly [shape: string, contours: readonly number[]][],
 ): Generator<number, Path[]> {
   const { shapes } = yield* session.shapes()
+  const originalOf = yield* session.originals()
   return of.flatMap(([id, places]) => {
     const shape = shapes.find((s) => s.id === id)
     return places.flatMap((i) => {
-      const measure = shape?.contours[i] && session.measureOf(shape.contours[i])
-      return measure ? [pathOfCubics(measure.before, true, 1e-6)] : []
+      const before = shape?.contours[i] && originalOf(shape.contours[i])
+      return before ? [pathOfCubics(before, true, 1e-6)] : []
     })
   })
 }

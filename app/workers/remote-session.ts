@@ -111,6 +111,11 @@ export class RemoteSession {
     })
   }
 
+  /** A hand moves the view: work that is under way makes room for drawing. */
+  handMoves(): void {
+    void this.thread.remote.handMoves()
+  }
+
   stopShapes(): void {
     void this.thread.remote.stopShapes()
   }

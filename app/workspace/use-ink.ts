@@ -1,3 +1,4 @@
+import { useThrottleFn } from '@vueuse/core'
 import type { Remote } from 'comlink'
 import { wrap } from 'comlink'
 import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
@@ -61,6 +62,9 @@ export const MOST_LIVE = 200
 
 /** Work on shapes that has gone on for less than this is let finish before the next edit is followed, ms. */
 const SHORT = 400
+
+/** A hand that moves the view is told of so often, ms. */
+const HAND = 100
 
 /** Sets up the ink of the open drawing for a workspace and everything in it. */
 export function provideInk(): Ink {
@@ -254,6 +258,11 @@ export function provideInk(): Ink {
       void showShapes()
     },
     { immediate: true },
+  )
+
+  watch(
+    () => view.viewport,
+    useThrottleFn(() => session.handMoves(), HAND),
   )
 
   onScopeDispose(() => {

@@ -23,13 +23,16 @@ export interface Piece {
   end: Vec
 }
 
+const isAt = (p: Vec, q: Vec): boolean => p === q || (p.x === q.x && p.y === q.y)
+
 /** The piece as a curve of its own, its ends in their places. */
 export function cubicOf({ curve, t0, t1, start, end }: Piece): Cubic {
   if (t0 === t1) return straight(start, end)
   if (isEven(curve) && (t0 !== 0 || t1 !== 1)) return cutFrom(straight(start, end), { curve, t0, t1 })
   const piece = subcurve(curve, t0, t1)
-  if (piece === curve && piece.p0 === start && piece.p3 === end) return curve
-  return cutFrom(piece.p0 === start && piece.p3 === end ? piece : moveEnds(piece, start, end), { curve, t0, t1 })
+  const isThere = isAt(piece.p0, start) && isAt(piece.p3, end)
+  if (piece === curve && isThere) return curve
+  return cutFrom(isThere ? piece : moveEnds(piece, start, end), { curve, t0, t1 })
 }
 
 /**

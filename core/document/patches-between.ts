@@ -29,33 +29,46 @@ export function patchesBetween(before: Drawing, after: Drawing): Patch[] {
 
 /** Patches of the items of a layer; what many have in common is told once. */
 function itemPatches(out: Patch[], path: Path, before: readonly Named[], after: readonly Named[]): void {
-  const told = copiesAmong(before, after)
+  const told = areInPlace(before, after) ? { patches: [], items: before } : copiesAmong(before, after)
   for (const { op, value } of told.patches) out.push({ op, path, value })
   const single: Patch[] = []
   const inside = (a: Named, b: Named, at: Path): void => replaceFields(single, at, fieldsOfBoth(a, b), a, b)
-  const was = new Map(told.items.map((i) => [i.id, i]))
-  const changed = after.flatMap((is) =>
-    was.has(is.id) && was.get(is.id) !== is ? [[was.get(is.id)!, is] as const] : [],
-  )
+  const changed = changedPairs(told.items, after)
   const drawn = changed.filter((pair): pair is readonly [Line | Shape, Line | Shape] =>
     pair.every((i) => 'path' in i || 'contours' in i),
   )
   const mapping = drawn.length >= MANY ? mappingOf(drawn) : null
+  let items = told.items
   if (mapping && mapping.items.length >= MANY) {
     out.push({ op: 'map', path, value: mapping })
+    const was = new Map(items.map((i) => [i.id, i]))
     for (const entry of mapping.items) {
       const [id, ...off] = typeof entry === 'string' ? [entry] : entry
       was.set(id, mappedItem(was.get(id) as Line | Shape, mapping.by, off))
     }
+    items = items.map((i) => was.get(i.id)!)
   }
-  listPatches<Named>(
-    out,
-    path,
-    told.items.map((i) => was.get(i.id)!),
-    after,
-    inside,
-  )
+  listPatches<Named>(out, path, items, after, inside)
   out.push(...together(single, path))
+}
+
+/** Whether the same things stand in the same places, whatever became of them: then nothing but the places need be compared. */
+const areInPlace = (before: readonly Named[], after: readonly Named[]): boolean =>
+  before.length === after.length && before.every((was, i) => was === after[i] || was.id === after[i]!.id)
+
+/** Things that are in both lists and are not the same, as they were and are. */
+function changedPairs<T extends Named>(before: readonly T[], after: readonly T[]): (readonly [was: T, is: T])[] {
+  const pairs: (readonly [T, T])[] = []
+  if (areInPlace(before, after)) {
+    for (let i = 0; i < after.length; i++) if (before[i] !== after[i]) pairs.push([before[i]!, after[i]!])
+    return pairs
+  }
+  const old = new Map(before.map((item) => [item.id, item]))
+  for (const is of after) {
+    const was = old.get(is.id)
+    if (was && was !== is) pairs.push([was, is])
+  }
+  return pairs
 }
 
 /** Single patches, those that change one field of many items told together. */
@@ -102,8 +115,14 @@ function listPatches<T extends Named>(
   inside: (was: T, is: T, path: Path) => void,
 ): void {
   if (before === after) return
-  const old = new Map(before.map((item) => [item.id, item]))
-  const now = new Map(after.map((item) => [item.id, item]))
+  if (!areInPlace(before, after)) placePatches(out, path, before, after)
+  for (const [was, is] of changedPairs(before, after)) inside(was, is, [...path, is.id])
+}
+
+/** What went, what came, and the order of what is there. */
+function placePatches<T extends Named>(out: Patch[], path: Path, before: readonly T[], after: readonly T[]): void {
+  const old = new Set(before.map((item) => item.id))
+  const now = new Set(after.map((item) => item.id))
   for (const { id } of before) if (!now.has(id)) out.push({ op: 'remove', path: [...path, id] })
   after.forEach((item, place) => {
     if (!old.has(item.id)) out.push({ op: 'add', path: [...path, place], value: item })
@@ -112,8 +131,4 @@ function listPatches<T extends Named>(
   const keptNow = after.filter((item) => old.has(item.id))
   if (kept.some((item, i) => item.id !== keptNow[i]!.id))
     out.push({ op: 'order', path, value: after.map((item) => item.id) })
-  for (const item of keptNow) {
-    const was = old.get(item.id)!
-    if (was !== item) inside(was, item, [...path, item.id])
-  }
 }

@@ -3,6 +3,7 @@ import { seenLines } from '../model/queries'
 import { distance } from '../geometry/point'
 import type { InkSession } from '../ink/open-ink'
 import { openInk } from '../ink/open-ink'
+import { dataCode } from '../recall/text-code'
 import { atOnce, scaled } from '../turns'
 import { bluntEnds } from './blunt'
 import { lumps, notches } from './bumps'
@@ -47,7 +48,12 @@ const SHAPED = 0.4
 const TOLD = 2.5
 
 /** All that there is to look at in the drawing of a session, by kind; what the person has left as it is, too. Yields shares done. */
-export function* findingsIn(session: InkSession): Generator<number, Finding[]> {
+export const findingsIn = (session: InkSession): Generator<number, Finding[]> =>
+  session.whole('findings', FINDINGS, () => findIn(session))
+
+const FINDINGS = dataCode<Finding[]>()
+
+function* findIn(session: InkSession): Generator<number, Finding[]> {
   const { drawing } = session
   const { stack, ends } = yield* scaled(session.ground(), 0, INKED)
   // Whether amendments of outlines find their place, only the shapes can tell.

@@ -15,7 +15,7 @@ import { visitFaces } from '../arrangement/winding'
 export type Side = 'left' | 'right' | 'above' | 'below'
 
 /** Where the boundary of a region goes into a cell or out of it. */
-interface Gate {
+export interface Gate {
   side: Side
   /** px along the side: y of an upright one, x of a level one */
   at: number

@@ -9,6 +9,10 @@ import type { Loop } from '../arrangement/loop'
 import { loopOf } from '../arrangement/loop'
 import { asFarAsPossible } from '../arrangement/as-far-as-possible'
 import { loopNearCell, nearBox, roundAbout } from './near-cell'
+import { digestOf, digestOfContour } from '../recall/digest'
+import type { Recall } from '../recall/recall'
+import { recalled } from '../recall/recall'
+import { strandCode } from './strand-code'
 import { FINE_STEPS, resolveLoops } from '../arrangement/resolve'
 import { contourOfRing, KnownPieces } from './ring'
 import { finestStep } from '../arrangement/snap-grid'
@@ -70,10 +74,14 @@ export class LatticeUnion {
   /** How many cells the last union made anew, and how many there are. */
   readonly count = { fresh: 0, all: 0 }
 
-  /** @param tolerance px */
+  /**
+   * @param tolerance px
+   * @param recall where what was worked out before is found
+   */
   constructor(
     private readonly lattice: Lattice,
     private readonly tolerance: number,
+    private readonly recall: Recall | null = null,
   ) {
     this.step = finestStep(tolerance)
   }
@@ -219,9 +227,22 @@ export class LatticeUnion {
     const cell = cellBox(this.lattice, ...cellOf(key))
     // The order of the contours must not matter to the last digit.
     near.sort((a, b) => byPlace(a.contour, b.contour))
-    const { result, left } = asFarAsPossible(near, (some) =>
-      strandsOfLoops([...some.map((v) => v.loop!), ...roundAbout(cell, around)], cell, this.tolerance),
-    )
+    const loops = near.map((v) => v.loop!)
+    const by = (): string => {
+      const { size, originX, originY } = this.lattice
+      const where = `${size} ${originX} ${originY} ${key} ${this.tolerance} ${around} `
+      return digestOf(`cell ${where}${near.map((v) => digestOfContour(v.contour)).join('')}`)
+    }
+    let left: View[] = []
+    const code = strandCode(loops)
+    const whole: typeof code = { ...code, encode: (strands) => (left.length ? null : code.encode(strands)) }
+    const result = recalled(this.recall, by, whole, () => {
+      const made = asFarAsPossible(near, (some) =>
+        strandsOfLoops([...some.map((v) => v.loop!), ...roundAbout(cell, around)], cell, this.tolerance),
+      )
+      left = made.left
+      return made.result
+    })
     // It goes from all cells, each of which is made anew without it.
     for (const { contour } of left) {
       this.left.add(contour)

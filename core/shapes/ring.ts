@@ -4,6 +4,7 @@ import { isSamePiece } from './cell-strands'
 import type { Piece } from '../arrangement/cut-back'
 import { cubicOf } from '../arrangement/cut-back'
 import { isNoise } from '../arrangement/resolve'
+import { isSameCurve } from '../recall/contour-code'
 import { tidied } from '../arrangement/tidy'
 
 /** So many stretches of one curve are remembered. */
@@ -71,4 +72,4 @@ function joined(ring: readonly Strand[]): Piece[] {
 }
 
 const goesOn = (a: Piece, b: Piece): boolean =>
-  a.curve === b.curve && Math.abs(a.t1 - b.t0) < 1e-9 && (a.t1 - a.t0) * (b.t1 - b.t0) > 0
+  isSameCurve(a.curve, b.curve) && Math.abs(a.t1 - b.t0) < 1e-9 && (a.t1 - a.t0) * (b.t1 - b.t0) > 0

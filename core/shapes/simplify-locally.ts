@@ -6,6 +6,10 @@ import { crossingsOf, selfCrossings } from '../geometry/crossings'
 import type { Cubic } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
+import { decodedContours, encodedContours } from '../recall/contour-code'
+import { digestOf, digestOfContour } from '../recall/digest'
+import type { Code, Recall } from '../recall/recall'
+import { recalled } from '../recall/recall'
 import { asCircle } from './as-circle'
 import { deviationBetween } from './deviation'
 import { chainsOf, redrawChain } from './redraw'
@@ -72,10 +76,12 @@ export class LocalSimplifier {
   /**
    * @param tolerance px; 0 leaves a contour as it is
    * @param corner turn at which a joint is a corner, radians
+   * @param recall where what was worked out before is found
    */
   constructor(
     private readonly tolerance: number,
     private readonly corner = CORNER_ANGLE,
+    private readonly recall: Recall | null = null,
   ) {
     this.most = tolerance
   }
@@ -202,7 +208,10 @@ export class LocalSimplifier {
     if (!known) this.byFirst.set(first, (known = []))
     const same = known.find((k) => k.tolerance === tolerance && isSameList(k.before, before))
     if (same) return same
-    const chain = this.drawn(before, tolerance)
+    const key = (): string => digestOf(`chain ${tolerance} ${digestOfContour(before)}`)
+    const draw = (): Chain => this.drawn(before, tolerance)
+    // One cubic stays as it is.
+    const chain = before.length > 1 ? recalled(this.recall, key, chainCode(before, tolerance), draw) : draw()
     known.push(chain)
     return chain
   }
@@ -228,6 +237,16 @@ export class LocalSimplifier {
     entry.isStale = false
   }
 }
+
+/** A chain as numbers: its deviation and what it was drawn with, and nothing more where it stays as it was. */
+const chainCode = (before: readonly Cubic[], tolerance: number): Code<Chain> => ({
+  encode: ({ after, deviation }) => Float64Array.of(deviation, ...(after === before ? [] : encodedContours([after]))),
+  decode: (numbers) => {
+    const after = numbers.length > 1 ? decodedContours(numbers.subarray(1))[0]! : before
+    return { before, after, tolerance, deviation: numbers[0]!, box: boxOfCubics([...before, ...after]) }
+  },
+  owner: (chain) => chain,
+})
 
 /** Whether chains cross other than within `reach` px of where they meet. */
 function cross(a: readonly Cubic[], b: readonly Cubic[], reach: number): boolean {

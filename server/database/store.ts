@@ -3,6 +3,7 @@ import type { Connection, Migration } from './sqlite'
 import { openDatabase, watched } from './connection'
 import { ImageTable } from './images'
 import { Journal } from './journal'
+import { databaseFile, forgetRecalled } from './recalled'
 import { ProfileTable } from './profiles'
 import { ProofTable } from './proofs'
 import { ShelfTable } from './shelves'
@@ -38,7 +39,10 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
     checkpoints: new CheckpointTable(connection),
     shelves: new ShelfTable(connection),
     proofs: new ProofTable(connection),
-    whole: new WholeDrawings(connection, (id) => journal.forget(id)),
+    whole: new WholeDrawings(connection, (id) => {
+      journal.forget(id)
+      forgetRecalled(id)
+    }),
     check: watched(file),
   }
 }
@@ -47,7 +51,7 @@ let opened: Promise<Store> | null = null
 
 /** Opens the server's store once; every route waits for it. */
 export function startStore(migrations: Promise<Migration[]>): void {
-  const file = process.env.BELLATRAIT_DB ?? 'data/bellatrait.db'
+  const file = databaseFile()
   opened = migrations.then((all) => {
     const it = openStore(file, all)
     // Whoever finds the database held waits between two tries, not within one, where everybody would wait along.

@@ -10,6 +10,7 @@ import { ZipWriter } from '../../core/formats/archive/zip'
 import type { DeliverySettings } from '../../core/formats/delivery/settings'
 import type { ManyState } from '../../shared/api'
 import type { OneAnswer, OneAsked, PictureDrawn } from '../workers/deliver'
+import { recalledFile } from '../database/recalled'
 import { drawPicture } from './draw-picture'
 import { ownFolder } from './own-folder'
 
@@ -111,7 +112,13 @@ export class ManyDelivery {
       const fail = (e: Error): void => lost(e.message)
       const gone = (): void => lost('It took more memory than there is, or was stopped.')
       worker.on('message', hear).on('error', fail).on('exit', gone)
-      worker.postMessage({ drawing: JSON.stringify(drawing), samples, settings: this.settings } satisfies OneAsked)
+      const file = recalledFile(drawing.id, 'shapes')
+      worker.postMessage({
+        drawing: JSON.stringify(drawing),
+        samples,
+        settings: this.settings,
+        file,
+      } satisfies OneAsked)
     })
   }
 }

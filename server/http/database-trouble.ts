@@ -1,3 +1,4 @@
+import { databaseFile } from '../database/recalled'
 import type { H3Error } from 'h3'
 import { DatabaseGone } from '../database/connection'
 import { OtherDatabase } from '../database/version'
@@ -40,7 +41,7 @@ const UNOPENED: readonly [RegExp, string][] = [
 /** Why the database could not be opened at start, as a sentence that says what to do. */
 export function whyUnopened(e: unknown): string {
   if (e instanceof OtherDatabase) return e.message
-  const file = process.env.BELLATRAIT_DB ?? 'data/bellatrait.db'
+  const file = databaseFile()
   const code = (e as { code?: unknown } | null)?.code
   const why = typeof code === 'string' && UNOPENED.find(([words]) => words.test(code))
   return why

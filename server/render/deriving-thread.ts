@@ -1,3 +1,4 @@
+import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import type { Drawing } from '#core/model/model'
 
@@ -15,6 +16,8 @@ export interface Asked {
   job: number
   what: keyof Derived
   drawing: string
+  /** Where what was worked out of it is found and kept. */
+  file: string
 }
 
 type Made = Derived[keyof Derived] | null
@@ -37,8 +40,14 @@ export class DerivingThread {
   private jobs = 0
   private timer: NodeJS.Timeout | undefined
 
-  /** @param script the worker's code */
-  constructor(private readonly script: string) {}
+  /**
+   * @param script the worker's code
+   * @param folder where what is worked out is kept
+   */
+  constructor(
+    private readonly script: string,
+    private readonly folder: string,
+  ) {}
 
   /**
    * What is asked for of a drawing; null where it cannot be made, or takes too long.
@@ -68,7 +77,9 @@ export class DerivingThread {
     this.current = job
     const worker = (this.worker ??= this.start())
     worker.ref()
-    worker.postMessage({ job: ++this.jobs, what: job.what, drawing: JSON.stringify(job.drawing) } satisfies Asked)
+    const { what, drawing } = job
+    const file = join(this.folder, `${drawing.id}.${what}`)
+    worker.postMessage({ job: ++this.jobs, what, drawing: JSON.stringify(drawing), file } satisfies Asked)
     this.timer = setTimeout(() => this.restart(), LONGEST)
   }
 

@@ -3,14 +3,16 @@ import type { Drawing, TraceSample } from '#core/model/model'
 import type { PictureOrder } from '../../core/formats/delivery/deliver'
 import { deliverable } from '../../core/formats/delivery/deliver'
 import type { DeliverySettings } from '../../core/formats/delivery/settings'
-import { shapesOf } from '../../core/ink/shapes-of'
 import { pictureSvg } from '../delivery/picture-svg'
+import { inSession } from './in-session'
 
 /** A drawing to deliver. */
 export interface OneAsked {
   drawing: string
   samples: Record<string, TraceSample[]>
   settings: DeliverySettings
+  /** Where what was worked out of it is found and kept. */
+  file: string
 }
 
 /** What the worker says: a picture is to be drawn, a file is made, or why there is none. */
@@ -37,11 +39,11 @@ function picture(order: PictureOrder): Promise<Uint8Array> {
   )
 }
 
-async function deliver({ drawing: text, samples, settings }: OneAsked): Promise<OneAnswer> {
+async function deliver({ drawing: text, samples, settings, file }: OneAsked): Promise<OneAnswer> {
   try {
     const drawing = JSON.parse(text) as Drawing
     return {
-      file: await deliverable(drawing, shapesOf(drawing).shapes, settings, {
+      file: await deliverable(drawing, inSession(drawing, file, (session) => session.shapes()).shapes, settings, {
         picture,
         samplesOf: (hash) => samples[hash],
       }),

@@ -1,19 +1,26 @@
 import { parentPort } from 'node:worker_threads'
 import type { Drawing } from '#core/model/model'
-import { findingsOf } from '../../core/proof/findings-of'
+import { findingsIn, openFindings } from '../../core/proof/findings-of'
 import type { Asked, Derived } from '../render/deriving-thread'
-import { drawThumbnail } from '../render/thumbnail'
+import { coarseForCard, thumbnailOf } from '../render/thumbnail'
+import { inSession } from './in-session'
 
-const MAKE: { [K in keyof Derived]: (drawing: Drawing) => Derived[K] } = {
-  thumbnail: drawThumbnail,
-  findings: (drawing) => findingsOf(drawing).length,
+const MAKE: { [K in keyof Derived]: (drawing: Drawing, file: string) => Derived[K] } = {
+  thumbnail: (drawing, file) => {
+    const coarse = coarseForCard(drawing)
+    return thumbnailOf(
+      drawing,
+      inSession(coarse, file, (session) => session.shapes()),
+    )
+  },
+  findings: (drawing, file) => openFindings(drawing, inSession(drawing, file, findingsIn)).length,
 }
 
 /** A worker thread: a drawing in, its thumbnail or the number of its findings out. */
-parentPort!.on('message', ({ job, what, drawing }: Asked) => {
+parentPort!.on('message', ({ job, what, drawing, file }: Asked) => {
   let made: string | number | null = null
   try {
-    made = MAKE[what](JSON.parse(drawing) as Drawing)
+    made = MAKE[what](JSON.parse(drawing) as Drawing, file)
   } catch (e) {
     // What cannot be derived is dealt with by whoever asked; why is for whoever keeps the server.
     console.error(`The ${what} of a drawing could not be worked out:`, e)

@@ -350,3 +350,53 @@ test('a newcomer: four lines that overshoot are cleaned up without Nodes and del
   ).toEqual([...Array<boolean>(8).fill(false), true, true, true])
   expect(actions).toBeLessThan(20)
 })
+
+/** How many bytes this browser keeps of what was worked out; each kept one changed by `damage`. */
+const keptBytes = (page: Page, damage = false): Promise<number> =>
+  page.evaluate(
+    (damaged) =>
+      new Promise<number>((resolve) => {
+        const opening = indexedDB.open('bellatrait-recall', 1)
+        opening.onupgradeneeded = () => opening.transaction!.abort()
+        opening.onerror = () => resolve(0)
+        opening.onsuccess = () => {
+          const tx = opening.result.transaction('pages', 'readwrite')
+          let bytes = 0
+          tx.objectStore('pages').openCursor().onsuccess = (e) => {
+            const cursor = (e.target as IDBRequest<IDBCursorWithValue | null>).result
+            if (!cursor) return
+            const kept = cursor.value as Uint8Array
+            bytes += kept.length
+            if (damaged) cursor.update(kept.map((b, i) => (i > 40 && i % 97 === 0 ? b ^ 4 : b)))
+            cursor.continue()
+          }
+          tx.oncomplete = () => {
+            opening.result.close()
+            resolve(bytes)
+          }
+        }
+      }),
+    damage,
+  )
+
+test('what was worked out is read when a drawing is opened again, and made anew where that is damaged', async ({
+  page,
+}) => {
+  const id = await startDrawing(page, 'demo-garden-snail')
+  await enterPass(page, 'Shapes')
+  const nodes = await page.getByTestId('nodes-after').textContent()
+  await expect.poll(() => keptBytes(page), { timeout: 20_000 }).toBeGreaterThan(20_000)
+  for (const damage of [false, true]) {
+    await keptBytes(page, damage)
+    await openDrawing(page, id)
+    await enterPass(page, 'Shapes')
+    await expect(page.getByTestId('nodes-after')).toHaveText(nodes!)
+    // An edit goes on from what was read.
+    await page.getByTestId('canvas').focus()
+    await page.keyboard.press('Control+a')
+    await page.keyboard.press('Delete')
+    await expect(page.getByTestId('nodes-after')).not.toHaveText(nodes!)
+    await page.keyboard.press('Control+z')
+    await expect(page.getByTestId('nodes-after')).toHaveText(nodes!)
+  }
+})

@@ -10,12 +10,15 @@ import { cubicsOfPath } from '#core/geometry/path'
 import { seenLines } from '#core/model/queries'
 import { edgeOf, holdOf } from '#core/ink/regions/edge'
 import { openInk } from '#core/ink/open-ink'
+import { Book } from '#core/recall/book'
 import { shapesOf } from '#core/ink/shapes-of'
 import { SideFinder } from '#core/ink/regions/side-finder'
 import { atOnce } from '#core/turns'
 import { FlatOutline } from './support/flat-outline'
 import { seeded } from './support/random-lines'
 import { polyline } from './support/paths'
+import { findingsIn } from '#core/proof/findings-of'
+import { strokes } from '../../bench/strokes'
 
 const bar = (id: string, from: [number, number], to: [number, number], over: Partial<Line> = {}): Line => ({
   ...newLine(polyline(...from, ...to), { weight: evenWeight(20), id }),
@@ -51,6 +54,28 @@ function meshOf(count: number): Drawing {
     layers: [newLinesLayer('Below', lines.slice(0, count / 2)), newLinesLayer('Above', lines.slice(count / 2))],
   })
   return { ...drawing, inks: [...drawing.inks, { id: 'white', name: 'White', colour: '#ffffff' }] }
+}
+
+/** What is kept from one life of the application to the next: whole, damaged at one place, cut off, or of another engine. */
+class Library {
+  readonly book: Book
+
+  constructor(
+    private pages: Uint8Array[] = [],
+    private readonly engine = 'one',
+  ) {
+    this.book = new Book(engine)
+    for (const page of pages) this.book.read(page)
+  }
+
+  closed(a: number, b: number): Library {
+    if (b % 3) this.pages.push(this.book.written())
+    else this.pages = [this.book.rewritten()]
+    const pages = this.pages.map((page) => page.slice(0, a % 5 ? page.length : (page.length * b) / 60))
+    const [last] = pages.slice(-1)
+    if (b % 2 && last!.length) last![(a * 104_729 + b * 7919) % last!.length]! ^= 1 << (a % 8)
+    return new Library(pages, a % 7 ? this.engine : `${this.engine}'`)
+  }
 }
 
 /** What a hand may do to the drawing. */
@@ -192,7 +217,7 @@ const ACTS: readonly Act[] = [
 
 describe('an ink session', () => {
   it(
-    'gives exactly what a fresh start gives, through edits, undo and edits that come from elsewhere',
+    'gives exactly what a fresh start gives, through edits, undo, edits that come from elsewhere, and lives of the application',
     { timeout: 120_000 },
     () => {
       const start = meshOf(24)
@@ -201,16 +226,24 @@ describe('an ink session', () => {
           act: fc.nat(ACTS.length - 1),
           a: fc.nat(60),
           b: fc.nat(60),
-          how: fc.constantFrom('edit', 'edit', 'edit', 'undo', 'drop'),
+          how: fc.constantFrom('edit', 'edit', 'edit', 'undo', 'drop', 'reopen'),
         }),
         { minLength: 3, maxLength: 10 },
       )
       fc.assert(
         fc.property(steps, (all) => {
-          const session = openInk(start)
+          let library = new Library()
+          let session = openInk(start, library.book)
           const undo: Patch[][] = []
           let now = start
           for (const { act, a, b, how } of all) {
+            if (how === 'reopen') {
+              session.keepWholes()
+              library = library.closed(a, b)
+              session = openInk(structuredClone(now), library.book)
+              expect(atOnce(session.shapes())).toEqual(shapesOf(now))
+              continue
+            }
             const back = how === 'undo' ? undo.pop() : undefined
             if (back) now = applyPatches(now, back)
             const made = back ? null : makeEdit(now, 'Step', (d) => ACTS[act]!(d, a, b))
@@ -245,6 +278,50 @@ describe('an ink session', () => {
       )
     },
   )
+
+  it('works nothing out twice: opened again, all is found, and made ready from what was found', () => {
+    const many = {
+      ...newDrawing('Many', { layers: [newLinesLayer('Ink', strokes(560))] }),
+      settings: meshOf(2).settings,
+    }
+    const library = new Library()
+    const session = openInk(many, library.book)
+    const made = atOnce(session.shapes())
+    const found = atOnce(findingsIn(session))
+    session.keepWholes()
+    const { book } = library.closed(1, 2)
+    const kept: string[] = []
+    const again = openInk(structuredClone(many), {
+      find: (key) => book.find(key),
+      keep: (key, numbers) => void (kept.push(key), book.keep(key, numbers)),
+      own: () => undefined,
+    })
+    const read = atOnce(again.shapes())
+    expect(read).toEqual(made)
+    expect(atOnce(findingsIn(again))).toEqual(found)
+    expect(kept).toEqual([])
+    expect(read.shapes.map((s) => s.contours.map((c) => again.measureOf(c)))).toEqual(
+      made.shapes.map((s) => s.contours.map((c) => session.measureOf(c))),
+    )
+    // Each stage finds what it needs, and makes the very contours that were read.
+    atOnce(again.ready())
+    expect(kept).toEqual([])
+    const far = makeEdit(
+      many,
+      'One line',
+      (d) => void (d.layers[0] as { items: Line[] }).items.push(bar('far', [2000, 2000], [2080, 2020])),
+    )!
+    again.apply(far.edit.patches)
+    const contours = new Set(read.shapes.flatMap((s) => s.contours))
+    expect(
+      atOnce(again.shapes())
+        .shapes.flatMap((s) => s.contours)
+        .filter((c) => !contours.has(c)),
+    ).toHaveLength(1)
+    expect(atOnce(again.originals())(read.shapes[0]!.contours[0]!)).toEqual(
+      atOnce(session.originals())(made.shapes[0]!.contours[0]!),
+    )
+  })
 
   it('gives the plain union, bit for bit, once tucks and trims are taken back', () => {
     const plain = { ...meshOf(24), settings: { ...meshOf(24).settings, tuck: false } }

@@ -67,7 +67,7 @@ describe('islands', () => {
     const [asExpanded] = shapesOf(
       drawingOf(lines, [{ id: 'f', kind: 'fineness', line: 'a', place: { at: 0.5, ahead: 0, left: 0 }, simplify: 0 }]),
     ).shapes
-    expect(asExpanded!.contours[0]!.nodes).toHaveLength(measures[0]!.before.length)
+    expect(asExpanded!.contours[0]!.nodes).toHaveLength(measures[0]!.nodes)
   })
 
   it('waits, and is found by Proof, when its line has no ink there any more', () => {

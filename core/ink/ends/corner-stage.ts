@@ -7,7 +7,10 @@ import { corneredInk } from './corner-finish'
 import type { Ends } from './ends'
 import { orElse } from '../../arrangement/as-far-as-possible'
 import type { Failure, Region } from '../outlines/outlines'
-import { regionOf } from '../outlines/outlines'
+import { REGION, regionOf } from '../outlines/outlines'
+import { digestOf, digestOfData } from '../../recall/digest'
+import type { Recall } from '../../recall/recall'
+import { recalled } from '../../recall/recall'
 import type { Inked } from './inked'
 
 /** One of the ends of a corner. */
@@ -105,8 +108,14 @@ interface Known {
 export class Corners {
   private known = new Map<string, Known>()
 
-  /** @param tolerance px */
-  constructor(private readonly tolerance: number) {}
+  /**
+   * @param tolerance px
+   * @param recall where what was worked out before is found
+   */
+  constructor(
+    private readonly tolerance: number,
+    private readonly recall: Recall | null = null,
+  ) {}
 
   /** By id the lines that have corners, as these have them; and what corners say of tucking. */
   of(
@@ -153,8 +162,10 @@ export class Corners {
         !others.every((o, i) => o === known!.others[i])
       ) {
         const entry: Known = { line, region: own.region, key, others, cornered: own.region }
+        const by = (): string =>
+          digestOf(JSON.stringify(['cornered', this.tolerance, key, digestOfData(line), ...others.map(digestOfData)]))
         entry.cornered = orElse(
-          () => regionOf(corneredInk(line, ends, this.tolerance)),
+          () => recalled(this.recall, by, REGION, () => regionOf(corneredInk(line, ends, this.tolerance))),
           own.region,
           () => (entry.failed = UNFINISHED),
         )

@@ -5,6 +5,10 @@ import { boxOfPoints, emptyBox, grown, isWithin, overlap, uniteBoxes } from '../
 import { arcOfPath, boxOfPath } from '../../geometry/known'
 import type { ContactOptions, EndContact, LinePlace } from '../../relations/end-contacts'
 import { contactsOf } from '../../relations/end-contacts'
+import { contactCode } from '../../relations/contact-code'
+import { digestOf, digestOfData } from '../../recall/digest'
+import type { Recall } from '../../recall/recall'
+import { recalled } from '../../recall/recall'
 import { tipsOf } from '../../relations/shown'
 import { remembered } from '../../remembered'
 
@@ -29,7 +33,11 @@ export class Ends {
   /** Lines, by id, an end of which comes together with ends of others, and with no body. */
   private readonly joining = new Set<string>()
 
-  constructor(private readonly options: ContactOptions) {}
+  /** @param recall where what was worked out before is found */
+  constructor(
+    private readonly options: ContactOptions,
+    private readonly recall: Recall | null = null,
+  ) {}
 
   /** Takes the lines as they are now, in the order of the stack. */
   follow(lines: readonly Line[]): void {
@@ -113,9 +121,8 @@ export class Ends {
 
   private find(ids: ReadonlySet<string>): void {
     if (!ids.size) return
-    const among = ids.size < MOST_NEAR ? this.near(ids) : this.lines
     const found = new Map<string, EndContact[]>([...ids].map((id) => [id, []]))
-    for (const c of contactsOf(among, this.options, ids)) found.get(c.line)!.push(c)
+    for (const c of this.contactsOf(ids)) found.get(c.line)!.push(c)
     for (const [id, contacts] of found) {
       const known = this.known.get(id)!
       if (isSame(known.contacts, contacts)) continue
@@ -123,6 +130,26 @@ export class Ends {
       if (contacts.some((c) => c.touched.length && c.touched.every((t) => t.ends))) this.joining.add(id)
       else this.joining.delete(id)
     }
+  }
+
+  private contactsOf(ids: ReadonlySet<string>): EndContact[] {
+    const { lines, options } = this
+    if (ids.size < MOST_NEAR) return contactsOf(this.near(ids), options, ids)
+    const work = (): EndContact[] => contactsOf(lines, options, ids)
+    return ids.size < lines.length ? work() : recalled(this.recall, this.key, contactCode(lines), work)
+  }
+
+  /** Of what all ends of these lines do. */
+  private readonly key = (): string =>
+    digestOf(`contacts ${JSON.stringify(this.options)} ${this.lines.map(digestOfData).join('')}`)
+
+  /** Gives what all ends do to the recall: it was found out little by little. */
+  keep(): void {
+    if (this.lines.length < MOST_NEAR) return
+    const numbers = contactCode(this.lines).encode(this.all())
+    if (!numbers) return
+    this.recall?.keep(this.key(), numbers)
+    this.recall?.own(this.key(), this.lines)
   }
 
   /** Lines near the ends of those named, and these themselves, in the order of the stack. */

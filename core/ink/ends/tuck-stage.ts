@@ -7,7 +7,10 @@ import type { CornerDefault, CornerPair, EndChoices } from './corner-stage'
 import { Corners, pairsOf, starsOf } from './corner-stage'
 import { Ends, reachOf } from './ends'
 import type { Failure, Outlines, Region } from '../outlines/outlines'
-import { regionOf } from '../outlines/outlines'
+import { regionOf, regionOr } from '../outlines/outlines'
+import { digestOf, digestOfContours, digestOfData } from '../../recall/digest'
+import type { Recall } from '../../recall/recall'
+import { recalled } from '../../recall/recall'
 import { tipsOf } from '../../relations/shown'
 import type { Inked, Neighbour } from './inked'
 import type { ChoiceOf } from './tuck-end'
@@ -57,13 +60,15 @@ export class Tucks {
   /**
    * @param tolerance px
    * @param perPx px of the page for each px of the usual page
+   * @param recall where what was worked out before is found
    */
   constructor(
     private readonly tolerance: number,
     perPx: number,
+    private readonly recall: Recall | null = null,
   ) {
-    this.ends = new Ends(meetingOptions(perPx))
-    this.corners = new Corners(tolerance)
+    this.ends = new Ends(meetingOptions(perPx), recall)
+    this.corners = new Corners(tolerance, recall)
   }
 
   /**
@@ -154,8 +159,16 @@ export class Tucks {
       const other = inkOf(id)
       if (other && 'path' in other.item) neighbours.set(id, { line: other.item, contours: other.seen.contours })
     }
-    const contours = tucked(line, region.contours, contacts, choice, neighbours, this.tolerance)
-    return contours === region.contours ? region : regionOf(contours)
+    const key = (): string => {
+      const met = [...neighbours.values()].map((n) => digestOfData(n.line) + digestOfContours(n.contours))
+      const own = digestOfData(line) + digestOfContours(region.contours)
+      const ends = contacts.map((c) => [c, choice(c)])
+      return digestOf(JSON.stringify(['tucked', this.tolerance, own, ends, met]))
+    }
+    return recalled(this.recall, key, regionOr(region), () => {
+      const contours = tucked(line, region.contours, contacts, choice, neighbours, this.tolerance)
+      return contours === region.contours ? region : regionOf(contours)
+    })
   }
 }
 

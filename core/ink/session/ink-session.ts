@@ -11,6 +11,7 @@ import type { Failure, Region } from '../outlines/outlines'
 import type { PieceHit } from '../pieces/piece-at'
 import type { PouredParts } from '../fills/poured-parts'
 import type { Paper } from '../regions/regions'
+import type { Code } from '../../recall/recall'
 import type { Stack } from '../stack/stack'
 import type { TrimResult } from '../pieces/trim-stage'
 
@@ -59,6 +60,17 @@ export interface InkSession {
   paper: (gap: number) => Generator<number, Paper>
   /** How a contour of the shapes was simplified; null for one that was retouched. */
   measureOf: (path: Path) => Measure | null
+  /** Contours as they were before they were simplified, by those of the shapes. */
+  originals: () => Generator<number, (path: Path) => readonly Cubic[] | null>
+  /**
+   * What `work` makes of the drawing as it is now. Where it was made of the same drawing before and kept, it is read instead,
+   * for as long as nothing was done since the drawing was opened.
+   */
+  whole: <T>(what: string, code: Code<T>, work: () => Generator<number, T>) => Generator<number, T>
+  /** Makes ready what the next edit goes on from, where what was asked for was read and not made. */
+  ready: () => Generator<number, void>
+  /** Gives what was made of the whole drawing as it is now to the recall, which has all else already. */
+  keepWholes: () => void
   /** The shapes of the drawing as it is when this begins. Yields shares done 0..1; it can be dropped between two of them. */
   shapes: () => Generator<number, ShapesResult>
   /** As `shapes`, united within layers only: each belongs to one layer. What is seen is the same. */
@@ -67,7 +79,8 @@ export interface InkSession {
 
 /** What became of a contour as it was simplified. */
 export interface Measure {
-  before: readonly Cubic[]
+  /** How many it had. */
+  nodes: number
   /** Measured, px. */
   deviation: number
 }

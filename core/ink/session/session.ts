@@ -5,6 +5,8 @@ import type { Vec } from '../../geometry/point'
 import { perUsualPx, shapeSettingsOf } from '../../model/fineness'
 import type { Drawing, Line, Shape } from '../../model/model'
 import { openLines, seenLines } from '../../model/queries'
+import type { Cubic } from '../../geometry/cubic'
+import type { Code, Recall } from '../../recall/recall'
 import { lastOf, lastWork } from '../../remembered'
 import { scaled } from '../../turns'
 import { Ends } from '../ends/ends'
@@ -30,7 +32,9 @@ import type { Stack } from '../stack/stack'
 import { stackOf } from '../stack/stack'
 import type { InkSession, Joints, Measure, ShapesResult } from './ink-session'
 import { ShapeStage } from './shape-stage'
+import { decodedShapes, encodedShapes } from './shapes-code'
 import { Unions } from './unions'
+import { Wholes } from './wholes'
 
 /** The share of the work that outlines are, as it is told. */
 const OUTLINED = 0.5
@@ -48,15 +52,15 @@ const shapedBy = ({ layers, settings, page, amendments, fills }: Drawing): reado
 export class Session implements InkSession {
   private readonly outlines: (tolerance: number) => Outlines
   private readonly trims = lastOf((tolerance: number) => new Trims(tolerance))
-  private readonly tucks = lastOf((tolerance: number, perPx: number) => new Tucks(tolerance, perPx))
+  private readonly tucks = lastOf((tolerance: number, perPx: number) => new Tucks(tolerance, perPx, this.recall))
   private readonly untucked = lastOf((perPx: number) => new Ends(meetingOptions(perPx)))
-  private readonly allInk = new AllInk()
-  private readonly unions = new Unions(this.allInk)
-  private readonly unionsInLayers = new Unions(this.allInk, byInkAndLayer)
+  private readonly allInk: AllInk
+  private readonly unions: Unions
+  private readonly unionsInLayers: Unions
   private readonly papers = new Papers()
   private readonly pourer = new Fills()
-  private readonly shapeStage = new ShapeStage()
-  private readonly shapeStageInLayers = new ShapeStage()
+  private readonly shapeStage: ShapeStage
+  private readonly shapeStageInLayers: ShapeStage
 
   private readonly stackOf = lastWork(shapedBy, (drawing: Drawing) => {
     const { tolerance } = shapeSettingsOf(drawing)
@@ -68,16 +72,42 @@ export class Session implements InkSession {
     ({ drawing }) => this.pour(drawing),
   )
 
+  /** The shapes, made here. */
+  private readonly shaped = lastWork(shapedBy, (drawing: Drawing) => this.shape(drawing, this.unions, this.shapeStage))
+
+  /** The shapes, made here or read. */
   private readonly shapesOf = lastWork(shapedBy, (drawing: Drawing) =>
-    this.shape(drawing, this.unions, this.shapeStage),
+    this.wholes.of('shapes', drawing, this.shapesCode, () => this.shaped(drawing)),
   )
 
-  /** @param known outlines of the drawing's lines that were worked out before, if any were */
+  private readonly wholes: Wholes
+
+  private readonly shapesCode: Code<ShapesResult> = {
+    encode: (result) => encodedShapes(result, this.measureOf),
+    decode: (numbers) => {
+      const { result, measures } = decodedShapes(numbers)
+      this.shapeStage.adopt(measures)
+      return result
+    },
+    owner: () => null,
+  }
+
+  /**
+   * @param recall where what was worked out before is found, in another session or another life
+   * @param known outlines of the drawing's lines that were worked out in this one, if any were
+   */
   constructor(
     private now: Drawing,
+    private readonly recall: Recall | null = null,
     known?: Outlines,
   ) {
-    this.outlines = lastOf((tolerance) => (known?.tolerance === tolerance ? known : new Outlines(tolerance)))
+    this.outlines = lastOf((tolerance) => (known?.tolerance === tolerance ? known : new Outlines(tolerance, recall)))
+    this.wholes = new Wholes(recall, now)
+    this.allInk = new AllInk(recall)
+    this.unions = new Unions(this.allInk, recall)
+    this.unionsInLayers = new Unions(this.allInk, recall, byInkAndLayer)
+    this.shapeStage = new ShapeStage(recall)
+    this.shapeStageInLayers = new ShapeStage(recall)
   }
 
   get drawing(): Drawing {
@@ -89,7 +119,7 @@ export class Session implements InkSession {
   }
 
   fork(patches: readonly Patch[]): InkSession {
-    return new Session(applyPatches(this.now, patches), this.outlines(shapeSettingsOf(this.now).tolerance))
+    return new Session(applyPatches(this.now, patches), this.recall, this.outlines(shapeSettingsOf(this.now).tolerance))
   }
 
   *clipped(): Generator<number, ReadonlyMap<string, Region>> {
@@ -169,6 +199,24 @@ export class Session implements InkSession {
 
   shapesInLayers(): Generator<number, ShapesResult> {
     return this.shape(this.now, this.unionsInLayers, this.shapeStageInLayers)
+  }
+
+  *originals(): Generator<number, (path: Path) => readonly Cubic[] | null> {
+    yield* this.shaped(this.now)
+    return this.shapeStage.originalOf
+  }
+
+  whole<T>(what: string, code: Code<T>, work: () => Generator<number, T>): Generator<number, T> {
+    return this.wholes.of(what, this.now, code, work)
+  }
+
+  *ready(): Generator<number, void> {
+    yield* this.shaped(this.now)
+  }
+
+  keepWholes(): void {
+    this.wholes.keep(this.now)
+    this.tucksFor(this.now)?.ends.keep()
   }
 
   readonly measureOf = (path: Path): Measure | null => this.shapeStage.measureOf(path)

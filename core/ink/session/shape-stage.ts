@@ -3,6 +3,9 @@ import type { Path } from '../../geometry/path'
 import { pathOfCubics } from '../../geometry/path'
 import { shapeSettingsOf } from '../../model/fineness'
 import type { Drawing } from '../../model/model'
+import { digestOfNumbers } from '../../recall/digest'
+import { encodedPath } from '../../recall/path-code'
+import type { Recall } from '../../recall/recall'
 import { lastOf } from '../../remembered'
 import { withRetouches } from '../../shapes/retouch'
 import type { LocallySimplified } from '../../shapes/simplify-locally'
@@ -23,13 +26,21 @@ interface Kept {
 
 /** Simplifies the contours of groups and puts their retouches on; kept from edit to edit. */
 export class ShapeStage {
-  private readonly kept = lastOf((simplify: number, corner: number | undefined): Kept => ({
-    simplifier: () => new LocalSimplifier(simplify, radians(corner)),
-    groups: new Map(),
-    alone: new WeakMap(),
-  }))
+  private readonly kept: (simplify: number, corner: number | undefined) => Kept
   private readonly paths = new WeakMap<readonly Cubic[], Path>()
   private readonly measures = new WeakMap<Path, Measure>()
+  private readonly originals = new WeakMap<Path, readonly Cubic[]>()
+  /** Contours that were read, by what they are: those that are made the same are these. */
+  private adopted = new Map<string, Path>()
+
+  /** @param recall where what was worked out before is found */
+  constructor(recall: Recall | null) {
+    this.kept = lastOf((simplify, corner) => ({
+      simplifier: () => new LocalSimplifier(simplify, radians(corner), recall),
+      groups: new Map(),
+      alone: new WeakMap(),
+    }))
+  }
 
   of(drawing: Drawing, { stack, groups, contours: all, failed }: United): ShapesResult {
     const { unite, simplify, corner } = shapeSettingsOf(drawing)
@@ -59,17 +70,33 @@ export class ShapeStage {
       const paths = slim.contours.map((c, k) => this.pathOf(c, contours[k]!, slim.deviations[k]!))
       if (paths.length) result.shapes.push({ id: group.id, contours: paths, ink: group.ink, from: items })
     }
+    // They are the contours of one state: this one, or an edit of it.
+    this.adopted = new Map()
     return retouched(result, drawing, own.waits())
   }
 
   readonly measureOf = (path: Path): Measure | null => this.measures.get(path) ?? null
 
+  /** A contour as it was before it was simplified; null for one that was retouched or not made here. */
+  readonly originalOf = (path: Path): readonly Cubic[] | null => this.originals.get(path) ?? null
+
+  /** Takes in contours that were made before and read. */
+  adopt(measures: ReadonlyMap<Path, Measure>): void {
+    for (const [path, measure] of measures) {
+      this.measures.set(path, measure)
+      this.adopted.set(digestOfNumbers(encodedPath(path)), path)
+    }
+  }
+
   /** A contour as a path, and what it was before it was simplified. */
   private pathOf(contour: readonly Cubic[], before: readonly Cubic[], deviation: number): Path {
     let path = this.paths.get(contour)
     if (!path) {
-      this.paths.set(contour, (path = pathOfCubics(contour, true, 1e-6)))
-      this.measures.set(path, { before, deviation })
+      const made = pathOfCubics(contour, true, 1e-6)
+      path = this.adopted.size ? (this.adopted.get(digestOfNumbers(encodedPath(made))) ?? made) : made
+      this.paths.set(contour, path)
+      this.measures.set(path, { nodes: before.length, deviation })
+      this.originals.set(path, before)
     }
     return path
   }

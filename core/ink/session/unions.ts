@@ -1,6 +1,7 @@
 import type { Cubic } from '../../geometry/cubic'
 import { shapeSettingsOf } from '../../model/fineness'
 import type { Drawing } from '../../model/model'
+import type { Recall } from '../../recall/recall'
 import { lastOf } from '../../remembered'
 import { latticeOf } from '../../shapes/lattice'
 import { LatticeUnion } from '../../shapes/lattice-union'
@@ -27,9 +28,13 @@ export class Unions {
   /** The union of each group, by its id, on the lattice that suits the page and the number of parts. */
   private readonly kept = lastOf((_size: number, _tolerance: number) => new Map<string, LatticeUnion>())
 
-  /** @param keyOf which parts unite, told for a drawing; those of one ink when absent */
+  /**
+   * @param recall where what was worked out before is found
+   * @param keyOf which parts unite, told for a drawing; those of one ink when absent
+   */
   constructor(
     private readonly allInk: AllInk,
+    private readonly recall: Recall | null,
     private readonly keyOf?: (drawing: Drawing) => (part: Part) => string,
   ) {}
 
@@ -64,7 +69,7 @@ export class Unions {
     for (const id of kept.keys()) if (!ids.has(id)) kept.delete(id)
     return (id) => {
       let union = kept.get(id)
-      if (!union) kept.set(id, (union = new LatticeUnion(latticeOf(size), tolerance)))
+      if (!union) kept.set(id, (union = new LatticeUnion(latticeOf(size), tolerance, this.recall)))
       return union
     }
   }

@@ -1,5 +1,6 @@
 import { shapeSettingsOf } from '../../model/fineness'
 import type { Drawing, Page } from '../../model/model'
+import type { Recall } from '../../recall/recall'
 import { latticeOf } from '../../shapes/lattice'
 import { LatticeUnion } from '../../shapes/lattice-union'
 import type { Failure } from '../outlines/outlines'
@@ -19,6 +20,9 @@ export function cellsFor(page: Pick<Page, 'width' | 'height'>, parts: number): n
 
 /** The union of all ink, whatever inks it is of; kept from edit to edit. */
 export class AllInk {
+  /** @param recall where what was worked out before is found */
+  constructor(private readonly recall: Recall | null) {}
+
   *of(stack: Stack, drawing: Pick<Drawing, 'page' | 'settings'>): Generator<number, UnitedParts> {
     const { tolerance } = shapeSettingsOf(drawing)
     const size = cellsFor(drawing.page, stack.parts.length)
@@ -26,7 +30,7 @@ export class AllInk {
     if (this.last?.key !== key)
       this.last = {
         key,
-        union: new LatticeUnion(latticeOf(size), tolerance),
+        union: new LatticeUnion(latticeOf(size), tolerance, this.recall),
         of: null,
         ink: { contours: [], failed: [] },
       }
