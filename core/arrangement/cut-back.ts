@@ -1,5 +1,5 @@
 import type { Cubic } from '../geometry/cubic'
-import { isEven, moveEnds, nearestFrom, straight, subcurve } from '../geometry/cubic'
+import { cubic, isEven, moveEnds, nearestFrom, straight, subcurve } from '../geometry/cubic'
 import { intersectFrom } from '../geometry/intersect'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
@@ -30,8 +30,10 @@ export function cubicOf({ curve, t0, t1, start, end }: Piece): Cubic {
   if (t0 === t1) return straight(start, end)
   if (isEven(curve) && (t0 !== 0 || t1 !== 1)) return cutFrom(straight(start, end), { curve, t0, t1 })
   const piece = subcurve(curve, t0, t1)
-  const isThere = isAt(piece.p0, start) && isAt(piece.p3, end)
-  if (piece === curve && isThere) return curve
+  const isThere = piece.p0 === start && piece.p3 === end
+  // All of a curve is that curve; neighbours share the point between them.
+  if (piece === curve && isAt(curve.p0, start) && isAt(curve.p3, end))
+    return isThere ? curve : cubic(start, curve.p1, curve.p2, end)
   return cutFrom(isThere ? piece : moveEnds(piece, start, end), { curve, t0, t1 })
 }
 

@@ -1,6 +1,7 @@
 import { arcOf, cutFrom } from '../arrangement/loop'
 import type { Cubic } from '../geometry/cubic'
 import { cubic } from '../geometry/cubic'
+import type { Vec } from '../geometry/point'
 import { remembered } from '../remembered'
 
 /** Numbers a cubic takes: its control points, the curve that it was cut from or -1, and from where to where. */
@@ -81,17 +82,11 @@ function numbered(curves: Cubic[]): (curve: Cubic) => number {
   }
 }
 
+const isAt = (p: Vec, q: Vec): boolean => p.x === q.x && p.y === q.y
+
 /** Whether two cubics have the same control points. */
 export const isSameCurve = (a: Cubic, b: Cubic): boolean =>
-  a === b ||
-  (a.p0.x === b.p0.x &&
-    a.p0.y === b.p0.y &&
-    a.p1.x === b.p1.x &&
-    a.p1.y === b.p1.y &&
-    a.p2.x === b.p2.x &&
-    a.p2.y === b.p2.y &&
-    a.p3.x === b.p3.x &&
-    a.p3.y === b.p3.y)
+  a === b || (isAt(a.p0, b.p0) && isAt(a.p1, b.p1) && isAt(a.p2, b.p2) && isAt(a.p3, b.p3))
 
 function writeCubic(out: Float64Array, at: number, { p0, p1, p2, p3 }: Cubic): number {
   for (const p of [p0, p1, p2, p3]) {
