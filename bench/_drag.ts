@@ -19,7 +19,7 @@ await withApplication(async (page) => {
   for (const p of way.slice(0, 10)) await page.mouse.move(...p)
   const cdp = await page.context().newCDPSession(page)
   await cdp.send('Profiler.enable')
-  await cdp.send('Profiler.setSamplingInterval', { interval: 200 })
+  await cdp.send('Profiler.setSamplingInterval', { interval: 1000 })
   await cdp.send('Profiler.start')
   await countFrames(page)
   for (const [i, p] of way.slice(10).entries()) {

@@ -14,6 +14,9 @@ const SPARE_TILES = 24
 /** How long the hand must rest before a new zoom is drawn sharply, ms. */
 const REST = 70
 
+/** So many entries that changed in their places are sent as they are. */
+const FEW = 64
+
 /** Boxes that changed in a tile, past which all that they span counts as one. */
 const MOST_BOXES = 16
 
@@ -75,6 +78,15 @@ export class InkRaster {
 
   /** New ink: tiles that anything changed in are drawn again. */
   setStack(entries: readonly InkEntry[]): void {
+    const places = changedPlaces(this.stack, entries)
+    if (places && places.length <= FEW && places.every((i) => entries[i]!.parts.length === 1)) {
+      const boxes = places.flatMap((i) => [this.stack[i]!.box, entries[i]!.box])
+      this.stack = entries
+      if (!places.length) return
+      void this.worker.replace(places.map((i) => [i, { ...entries[i]!, parts: entries[i]!.parts.map(bare) }]))
+      this.spoil(boxes)
+      return
+    }
     const boxes = changedBoxes(this.stack, entries)
     const known = new Set(this.stack)
     const before = this.stack
@@ -88,10 +100,7 @@ export class InkRaster {
       entries.filter((e) => !known.has(e)).map((e) => ({ ...e, parts: [] })),
       {
         numbers,
-        fresh: fresh.map(([n, { data, box, shift }]) => [
-          n,
-          { data, box, ...(shift && { shift: { of: { data, box }, by: shift.by } }) },
-        ]),
+        fresh: fresh.map(([n, part]) => [n, bare(part)]),
       },
     )
     this.spoil(boxes)
@@ -240,6 +249,25 @@ export class InkRaster {
     }
     ctx.setTransform(1, 0, 0, 1, 0, 0)
   }
+}
+
+/** A part without the part that it was moved from, which has the same data. */
+const bare = ({ data, box, shift }: InkPart): InkPart => ({
+  data,
+  box,
+  ...(shift && { shift: { of: { data, box }, by: shift.by } }),
+})
+
+/** The places at which entries changed; null where they are others, or in another order. */
+function changedPlaces(before: readonly InkEntry[], after: readonly InkEntry[]): number[] | null {
+  if (before.length !== after.length) return null
+  const places: number[] = []
+  for (let i = 0; i < after.length; i++) {
+    if (after[i] === before[i]) continue
+    if (after[i]!.id !== before[i]!.id || after[i]!.parts.length !== before[i]!.parts.length) return null
+    places.push(i)
+  }
+  return places
 }
 
 /** Boxes of the entries that came, went, moved in the stack or changed. */

@@ -1,3 +1,4 @@
+import { findLine } from '#core/model/find'
 import { colourOf } from '#core/model/queries'
 import type { Drawing, Layer, Line, Shape } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
@@ -86,22 +87,56 @@ export class Stacker {
         if (!layer.visible || layer.kind === 'sketch') return []
         const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
         return (layer.items as (Line | Shape)[]).flatMap((item) => {
-          const was = before.get(item.id)
-          const line = 'path' in item ? this.shown(item) : null
-          const plain = line
-            ? (this.tucked.of(line) ?? this.cache.get(line) ?? this.cache.lastOf(line.id))
-            : this.outlineOf(item as Shape)
-          if (!plain) return []
-          const outline = this.tinted(plain)
-          const cover = line && coveredRegion(line)
-          if (!outline.data && !cover) return []
-          const same = this.same(was, outline, cover, look, drawing)
-          const seen = same && was ? was : { outline, entry: entryOf(outline, drawing, look, cover), cover }
+          const seen = this.seenOf(item, look, drawing, before.get(item.id))
+          if (!seen) return []
           this.last.set(item.id, seen)
           return [seen.entry]
         })
       }),
     ]
+  }
+
+  /**
+   * A stack that `linesOf` made with the entries of a few lines made anew: what a hand does to one line among thousands must
+   * not cost what all do. Null where that is not all that is other than before.
+   */
+  withLinesAnew(
+    stack: readonly InkEntry[],
+    ids: readonly string[],
+    drawing: Drawing,
+    isShown: (layer: Layer) => boolean,
+  ): InkEntry[] | null {
+    const entries = [...stack]
+    for (const id of ids) {
+      const found = findLine(drawing, id)
+      const was = this.last.get(id)
+      if (!found?.layer.visible || !was) return null
+      const look = { id: found.layer.id, opacity: isShown(found.layer) ? found.layer.opacity : 0 }
+      const seen = this.seenOf(found.line, look, drawing, was)
+      const place = seen ? stack.indexOf(was.entry) : -1
+      if (!seen || place < 0) return null
+      this.last.set(id, seen)
+      entries[place] = seen.entry
+    }
+    return entries
+  }
+
+  private seenOf(
+    item: Line | Shape,
+    look: { id: string; opacity: number },
+    drawing: Drawing,
+    was: Seen | undefined,
+  ): Seen | null {
+    const line = 'path' in item ? this.shown(item) : null
+    const plain = line
+      ? (this.tucked.of(line) ?? this.cache.get(line) ?? this.cache.lastOf(line.id))
+      : this.outlineOf(item as Shape)
+    if (!plain) return null
+    const outline = this.tinted(plain)
+    const cover = line && coveredRegion(line)
+    if (!outline.data && !cover) return null
+    const same = this.same(was, outline, cover, look, drawing)
+    return same && was ? was : { outline, entry: entryOf(outline, drawing, look, cover), cover }
   }
 
   /** An outline in the ink of its tint; the same object for the same outline and ink. */

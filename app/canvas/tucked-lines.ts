@@ -28,19 +28,21 @@ export class TuckedLines {
     known: WeakMap<Line, { among: Drawing; outline: Outline | null }>
   } | null = null
 
-  /** Takes what the session says of a drawing; answers whether anything differs from what it said before. */
-  take(drawing: Drawing, clipped: readonly Outline[]): boolean {
+  /** Takes what the session says of a drawing; answers the lines, by id, of which it says something else than before. */
+  take(drawing: Drawing, clipped: readonly Outline[]): string[] {
     const before = this.told
     this.see(linesOf(drawing))
     this.told = new Map()
-    let isOther = before.size !== clipped.length
+    const others: string[] = []
     for (const outline of clipped) {
       const was = before.get(outline.id)
       const line = this.seen.get(outline.id)!
-      isOther ||= was?.outline !== outline
+      if (was?.outline !== outline) others.push(outline.id)
       this.told.set(outline.id, was?.line === line && was.outline === outline ? was : { line, outline })
     }
-    return isOther
+    if (before.size + others.length > this.told.size)
+      for (const id of before.keys()) if (!this.told.has(id)) others.push(id)
+    return others
   }
 
   /** What a line shows as far as anybody said; null where that is all of its ink, or the line has changed since. */

@@ -34,6 +34,12 @@ const raster = {
     }))
   },
 
+  /** Entries that changed where they stand, with their parts. */
+  replace(entries: readonly (readonly [place: number, entry: InkEntry])[]): void {
+    const anew = new Map(entries)
+    stack = stack.map((entry, place) => anew.get(place) ?? entry)
+  },
+
   /** Entries drawn by somebody else for the moment. */
   hide(ids: string[]): void {
     hidden = new Set(ids)

@@ -3,7 +3,7 @@ import type { Remote } from 'comlink'
 import { wrap } from 'comlink'
 import type { ComputedRef, InjectionKey, Ref, ShallowRef } from 'vue'
 import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } from 'vue'
-import type { Drawing, Line } from '#core/model/model'
+import type { Drawing, Layer, Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import { shapeSettingsOf } from '#core/model/fineness'
 import { isSeen } from '#core/model/queries'
@@ -63,6 +63,9 @@ export const MOST_LIVE = 200
 /** Work on shapes that has gone on for less than this is let finish before the next edit is followed, ms. */
 const SHORT = 400
 
+/** Of so many lines at most the entries are made anew one by one. */
+const FEW = 64
+
 /** A hand that moves the view is told of so often, ms. */
 const HAND = 100
 
@@ -108,6 +111,8 @@ export function provideInk(): Ink {
     making = progress.value = null
   }
 
+  const isShown = (layer: Layer): boolean => isSeen(layer, view.alone)
+
   const wantsShapes = (): boolean => view.showsShapes
 
   /** A line that covers others is drawn by the tiles, where these lie. */
@@ -127,7 +132,7 @@ export function provideInk(): Ink {
       (share) => {
         if (store.drawing !== drawing || wantsShapes()) return
         progress.value = share < 1 && !current ? share : null
-        stack.value = stacker.linesOf(drawing, (l) => isSeen(l, view.alone))
+        stack.value = stacker.linesOf(drawing, isShown)
       },
     )
     turn = from + came
@@ -148,15 +153,17 @@ export function provideInk(): Ink {
       const answer = await session.clipped(drawing)
       if (answer && store.drawing?.id === drawing.id) {
         trims.value = answer.trims
-        if (
-          [
-            tucked.take(drawing, answer.clipped),
-            answer.fills && stacker.takeFills(answer.fills),
-            answer.tints && stacker.takeTints(answer.tints),
-          ].some(Boolean) &&
-          !wantsShapes()
-        )
-          stack.value = stacker.linesOf(store.drawing, (l) => isSeen(l, view.alone))
+        const lines = tucked.take(drawing, answer.clipped)
+        const poured = [
+          answer.fills && stacker.takeFills(answer.fills),
+          answer.tints && stacker.takeTints(answer.tints),
+        ].some(Boolean)
+        if ((lines.length || poured) && !wantsShapes()) {
+          const few = !poured && lines.length <= FEW
+          stack.value =
+            (few && stacker.withLinesAnew(stack.value, lines, store.drawing, isShown)) ||
+            stacker.linesOf(store.drawing, isShown)
+        }
         late.value++
       }
     } catch (e) {

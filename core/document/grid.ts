@@ -56,13 +56,23 @@ export function withPointsOnGrid(before: Drawing | null, after: Drawing): Drawin
   const layers = after.layers.map((layer) => {
     const was = old.get(layer.id)
     if (layer === was || layer.kind === 'sketch') return layer
-    const known = new Map((was?.items ?? []).map((i) => [i.id, i as Line | Shape]))
-    const items = (layer.items as (Line | Shape)[]).map((item) =>
-      known.get(item.id) === item ? item : itemOnGrid(item, known.get(item.id)),
-    )
-    if (items.every((item, i) => item === layer.items[i])) return layer
+    const items = itemsOnGrid(layer.items as (Line | Shape)[], (was?.items ?? []) as (Line | Shape)[])
+    if (items === layer.items) return layer
     changed = true
     return { ...layer, items } as typeof layer
   })
   return changed ? { ...after, layers } : after
+}
+
+/** Items on the grid; the same list where nothing had to be moved. Most stand where they stood: under a hand, all but one. */
+function itemsOnGrid(items: (Line | Shape)[], before: readonly (Line | Shape)[]): (Line | Shape)[] {
+  let known: Map<string, Line | Shape> | null = null
+  let moved: (Line | Shape)[] | null = null
+  for (const [i, item] of items.entries()) {
+    if (item === before[i]) continue
+    const was = before[i]?.id === item.id ? before[i] : (known ??= new Map(before.map((b) => [b.id, b]))).get(item.id)
+    const next = was === item ? item : itemOnGrid(item, was)
+    if (next !== item) (moved ??= [...items])[i] = next
+  }
+  return moved ?? items
 }

@@ -53,8 +53,11 @@ function itemPatches(out: Patch[], path: Path, before: readonly Named[], after: 
 }
 
 /** Whether the same things stand in the same places, whatever became of them: then nothing but the places need be compared. */
-const areInPlace = (before: readonly Named[], after: readonly Named[]): boolean =>
-  before.length === after.length && before.every((was, i) => was === after[i] || was.id === after[i]!.id)
+function areInPlace(before: readonly Named[], after: readonly Named[]): boolean {
+  if (before.length !== after.length) return false
+  for (let i = 0; i < after.length; i++) if (before[i] !== after[i] && before[i]!.id !== after[i]!.id) return false
+  return true
+}
 
 /** Things that are in both lists and are not the same, as they were and are. */
 function changedPairs<T extends Named>(before: readonly T[], after: readonly T[]): (readonly [was: T, is: T])[] {
