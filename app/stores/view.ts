@@ -3,8 +3,8 @@ import { computed, reactive, ref, shallowRef } from 'vue'
 import type { PassName } from '~/catalogue/passes'
 import { firstInstruments, passOf } from '~/catalogue/passes'
 import { useLongWork } from './long-work'
-import { useRemembered } from './remembered'
 import { useChoice } from './view-parts/choice'
+import { useFolds } from './view-parts/folds'
 import { useLooking } from './view-parts/looking'
 import { useSeen } from './view-parts/seen'
 
@@ -25,7 +25,7 @@ export const useViewStore = defineStore('view', () => {
   const byKey = ref(false)
   /** What a screen reader is to say. */
   const spoken = ref('')
-  const folds = useRemembered('bellatrait:folds', { column: false, dock: false, islands: true })
+  const { folds, stripUp } = useFolds()
   const hint = ref('')
   /** Long work under way that the canvas tells of. */
   const { work, beginWork } = useLongWork()
@@ -53,6 +53,7 @@ export const useViewStore = defineStore('view', () => {
     byKey.value = false
     spoken.value = ''
     hint.value = ''
+    stripUp.value = false
   }
 
   return {
@@ -67,6 +68,7 @@ export const useViewStore = defineStore('view', () => {
     graphHeld,
     sketchLayer,
     folds,
+    stripUp,
     hint,
     work,
     beginWork,

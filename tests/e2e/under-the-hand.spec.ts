@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import {
   clickAt,
@@ -322,46 +323,86 @@ test('an SVG dropped on an open drawing offers its lines, and brings them in on 
   expect((await savedDrawing(page)).layers).toHaveLength(1)
 })
 
-test('everything has its place at 1024 x 700, and a smaller window says so and loses nothing', async ({ page }) => {
-  await page.setViewportSize({ width: 1024, height: 700 })
-  await startDrawing(page, 'demo-garden-snail')
-  const cut = (): Promise<string[]> =>
-    page.evaluate(() =>
-      [
-        ...document.querySelectorAll(
-          'header button, header a, footer button, footer input, footer select, footer svg[role="group"]',
-        ),
-      ]
-        .filter((e) => e.getClientRects().length)
-        .filter((e) => {
-          const b = e.getBoundingClientRect()
-          return b.right > window.innerWidth + 1 || b.bottom > window.innerHeight + 1 || b.left < -1
-        })
-        .map((e) => e.getAttribute('aria-label') ?? e.textContent ?? e.tagName),
-    )
-  for (const [pass, tools] of [
-    ['Sketch', []],
-    ['Lines', ['Select', 'Pen', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Practice']],
-    ['Weight', ['Select', 'Caliper', 'Contact', 'Light', 'Match']],
-    ['Shapes', []],
-    ['Deliver', []],
-  ] as const) {
-    await enterPass(page, pass)
-    expect(await cut(), pass).toEqual([])
-    for (const tool of tools) {
-      await takeUp(page, tool)
-      expect(await cut(), `${pass}, ${tool}`).toEqual([])
+/** What of the bar and the dock lies outside of the window, other than where it can be scrolled to. */
+const cutOff = (page: Page): Promise<string[]> =>
+  page.evaluate(() =>
+    [
+      ...document.querySelectorAll(
+        'header button, header a, footer button, footer input, footer select, footer svg[role="group"], main > button, aside h2',
+      ),
+    ]
+      .filter((e) => e.getClientRects().length)
+      .filter((e) => {
+        const b = e.getBoundingClientRect()
+        const roll = e.closest('.overflow-x-auto')
+        const rolls = !!roll && roll.scrollWidth > roll.clientWidth
+        return (!rolls && (b.right > window.innerWidth + 1 || b.left < -1)) || b.bottom > window.innerHeight + 1
+      })
+      .map((e) => e.getAttribute('aria-label') ?? e.textContent ?? e.tagName),
+  )
+
+for (const [width, height, least] of [
+  [1024, 700, 450],
+  [1366, 625, 430],
+  [1024, 640, 500],
+  [820, 1180, 800],
+  [640, 480, 370],
+] as const)
+  test(`everything has its place at ${width} x ${height}, and the drawing the most of it`, async ({ page }) => {
+    await page.setViewportSize({ width, height })
+    await startDrawing(page, 'demo-garden-snail')
+    const canvas = page.getByTestId('canvas')
+    expect((await canvas.boundingBox())!.height).toBeGreaterThan(least)
+    for (const [pass, tools] of [
+      ['Sketch', []],
+      ['Lines', ['Select', 'Pen', 'Bow', 'Freehand', 'Nodes', 'Figure', 'Practice']],
+      ['Weight', ['Select', 'Caliper', 'Contact', 'Light', 'Match']],
+      ['Shapes', []],
+      ['Fill', []],
+      ['Deliver', []],
+    ] as const) {
+      await enterPass(page, pass)
+      expect(await cutOff(page), pass).toEqual([])
+      const more = page.getByTestId('strip-up')
+      if (height < 700 && pass !== 'Deliver') await more.click()
+      if (pass !== 'Deliver') await expect(page.getByTestId('strip')).toBeVisible()
+      for (const tool of tools) {
+        await takeUp(page, tool)
+        expect(await cutOff(page), `${pass}, ${tool}`).toEqual([])
+      }
+      if (pass !== 'Weight') continue
+      await page.keyboard.press('Escape')
+      await takeUp(page, 'Caliper')
+      await page.keyboard.press('j')
+      await expect(page.getByTestId('weight-graph')).toBeVisible()
+      expect(await cutOff(page), 'the weight graph').toEqual([])
     }
-    if (pass !== 'Weight') continue
-    await page.keyboard.press('Escape')
-    await takeUp(page, 'Caliper')
-    await page.keyboard.press('j')
-    await expect(page.getByTestId('weight-graph')).toBeVisible()
-    expect(await cut(), 'the weight graph').toEqual([])
+    await expect(page.getByTestId('deliver')).toBeInViewport({ ratio: 1 })
+  })
+
+test('turning a tablet, or dragging the window, loses no line under way, no choice and no view', async ({ page }) => {
+  await page.setViewportSize({ width: 820, height: 1180 })
+  await startDrawing(page)
+  await takeUp(page, 'Pen')
+  await clickAt(page, { x: 200, y: 150 })
+  await clickAt(page, { x: 320, y: 210 })
+  await page.getByLabel('Zoom in', { exact: true }).click()
+  const zoom = await page.getByTestId('zoom').inputValue()
+  for (const [width, height] of [
+    [1180, 820],
+    [640, 480],
+    [820, 1180],
+  ] as const) {
+    await page.setViewportSize({ width, height })
+    await expect(page.getByTestId('tray')).toBeVisible()
+    expect(await page.getByTestId('zoom').inputValue()).toBe(zoom)
   }
-  await page.setViewportSize({ width: 900, height: 650 })
-  await expect(page.getByTestId('too-small')).toContainText('900 x 650')
-  await page.setViewportSize({ width: 1280, height: 800 })
-  await expect(page.getByTestId('too-small')).toHaveCount(0)
-  await expect(page.getByTestId('canvas')).toBeVisible()
+  await clickAt(page, { x: 260, y: 300 })
+  await page.keyboard.press('Enter')
+  const [line] = await savedLines(page)
+  expect(line!.path.nodes.map((n) => [Math.round(n.at.x), Math.round(n.at.y)])).toEqual([
+    [200, 150],
+    [320, 210],
+    [260, 300],
+  ])
 })

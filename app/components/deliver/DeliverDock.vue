@@ -100,12 +100,14 @@ async function deliver(): Promise<void> {
 </script>
 
 <template>
-  <div class="grid h-full min-w-0 flex-1 grid-cols-[minmax(0,330px)_minmax(0,1fr)_250px] gap-5 px-4 py-2.5">
+  <div
+    class="grid h-full min-w-0 flex-1 grid-cols-[minmax(0,330px)_minmax(0,1fr)_250px] gap-5 px-4 py-2.5 max-lg:grid-cols-[minmax(0,248px)_minmax(0,1fr)_232px] max-lg:gap-4 max-lg:py-0 max-md:grid-cols-[232px_minmax(0,248px)_minmax(0,1fr)]"
+  >
     <div class="grid grid-cols-3 grid-rows-2 gap-1.5" role="radiogroup" aria-label="What to deliver">
       <button
         v-for="k in KINDS"
         :key="k.id"
-        class="flex flex-col items-start justify-center rounded-[10px] border px-2.5 text-left"
+        class="flex flex-col items-start justify-center rounded-[10px] border px-2.5 text-left max-lg:px-2"
         :class="k.id === kind.id ? 'border-plum bg-blush' : 'border-hair bg-raise hover:border-mute'"
         role="radio"
         :aria-checked="k.id === kind.id"
@@ -126,7 +128,7 @@ async function deliver(): Promise<void> {
       <PictureOptions v-else-if="kind.id === 'picture'" />
       <PdfOptions v-else-if="kind.id === 'pdf'" />
     </div>
-    <div class="flex min-w-0 flex-col gap-1.5">
+    <div class="flex min-w-0 flex-col gap-1.5 max-md:order-first">
       <NamedSettings />
       <label class="flex items-center gap-2">
         <span class="w-[54px] shrink-0">Leaves</span>
@@ -139,7 +141,7 @@ async function deliver(): Promise<void> {
       <p class="quiet truncate text-[12px]" data-testid="delivery-facts">
         <span class="number">{{ facts }}</span>
         <button
-          class="underline decoration-dotted hover:text-ink"
+          class="ml-1.5 underline decoration-dotted hover:text-ink"
           title="Set the page in the Sketch pass"
           @click="view.pass = 'sketch'"
         >

@@ -31,7 +31,9 @@ defineExpose({ pick: () => picker.value?.click() })
 </script>
 
 <template>
-  <header class="sticky top-0 z-10 flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-6">
+  <header
+    class="sticky top-0 z-10 flex min-h-[52px] items-center gap-3 border-b border-hair bg-panel px-6 max-md:flex-wrap max-md:gap-y-1.5 max-md:px-3 max-md:py-1.5"
+  >
     <img src="/mark.svg" alt="" class="h-6 w-6" />
     <h1 class="text-[15px] font-[650]">Desk</h1>
     <span class="quiet ml-auto truncate" role="status">{{ desk.busy }}</span>
@@ -69,7 +71,12 @@ defineExpose({ pick: () => picker.value?.click() })
     </template>
     <label class="flex items-center gap-2">
       <span v-if="page !== 'own'" class="quiet">Page</span>
-      <select v-model="page" class="field max-w-[256px]" aria-label="Page of a new drawing" data-testid="new-page">
+      <select
+        v-model="page"
+        class="field max-w-[256px] max-md:max-w-[210px]"
+        aria-label="Page of a new drawing"
+        data-testid="new-page"
+      >
         <optgroup v-if="templates.length" label="Templates">
           <option v-for="t in templates" :key="t.id" :value="`template:${t.id}`">{{ t.name }}</option>
         </optgroup>

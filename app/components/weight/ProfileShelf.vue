@@ -14,6 +14,9 @@ import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { remembered } from '#core/remembered'
 
+/** With `wraps` in as many rows as it takes, else in one. */
+const props = defineProps<{ wraps?: boolean }>()
+
 /** Profiles wider than this are drawn smaller. */
 const MOST_SHOWN = 1.4
 
@@ -81,9 +84,10 @@ function take(profile: ShelfProfile): void {
 </script>
 
 <template>
-  <div class="flex items-center gap-1.5">
+  <div class="flex gap-1.5" :class="props.wraps ? 'max-h-full items-start' : 'items-center'">
     <div
-      class="-m-0.5 flex min-w-0 flex-1 gap-1.5 overflow-x-auto p-0.5 [scrollbar-width:none]"
+      class="-m-0.5 flex min-w-0 flex-1 gap-1.5 p-0.5 [scrollbar-width:none]"
+      :class="props.wraps ? 'max-h-[164px] flex-wrap content-start overflow-y-auto' : 'overflow-x-auto'"
       role="group"
       aria-label="Profiles"
     >

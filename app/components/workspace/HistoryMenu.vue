@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
-import { X } from 'lucide-vue-next'
+import { History, X } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
 import { letStepsGo } from '~/network/api'
 import { useCompareStore } from '~/stores/compare'
@@ -59,10 +59,12 @@ async function letGo(): Promise<void> {
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="button">History</PopoverButton>
+    <PopoverButton class="button max-lg:px-2" aria-label="History"
+      ><History :size="16" class="lg:hidden" /><span class="max-lg:hidden">History</span></PopoverButton
+    >
     <PopoverPanel
       v-slot="{ close }"
-      class="absolute right-0 z-30 mt-2 max-h-[calc(100vh-80px)] w-[340px] overflow-auto rounded-xl border border-hair bg-raise p-1.5 shadow-xl"
+      class="absolute right-0 z-30 mt-2 max-h-[calc(100vh-80px)] w-[min(340px,calc(100vw-16px))] overflow-auto rounded-xl border border-hair bg-raise p-1.5 shadow-xl"
       data-testid="history"
     >
       <form class="flex gap-1.5 p-1" @submit.prevent="keep">

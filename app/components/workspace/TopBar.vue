@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import { Redo2, Undo2 } from 'lucide-vue-next'
 import { useDrawingStore } from '~/stores/drawing'
 import { useKeysStore } from '~/stores/keys'
 import { useProofStore } from '~/stores/proof'
@@ -37,12 +38,16 @@ function rename(): void {
 </script>
 
 <template>
-  <header class="flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5">
+  <header
+    class="low:h-11 flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5 max-lg:gap-2 max-lg:px-2"
+  >
     <h1 class="sr-only">{{ store.drawing?.name }}</h1>
-    <NuxtLink to="/" class="quiet shrink-0 rounded px-1 py-1 hover:text-ink">← Desk</NuxtLink>
+    <NuxtLink to="/" class="quiet shrink-0 rounded px-1 py-1 hover:text-ink" aria-label="← Desk"
+      >←<span class="max-md:hidden"> Desk</span></NuxtLink
+    >
     <input
       v-model="name"
-      class="field-sizing-content w-[150px] max-w-[260px] min-w-[96px] shrink truncate rounded border border-transparent bg-transparent px-1.5 py-0.5 text-[15px] font-[650] hover:border-hair"
+      class="field-sizing-content w-[150px] max-w-[260px] min-w-[96px] shrink max-lg:max-w-[150px] max-lg:min-w-0 max-lg:flex-1 truncate rounded border border-transparent bg-transparent px-1.5 py-0.5 text-[15px] font-[650] hover:border-hair"
       aria-label="Name of the drawing"
       maxlength="120"
       @blur="rename"
@@ -50,9 +55,10 @@ function rename(): void {
     />
     <nav class="mx-auto flex items-center" aria-label="Passes">
       <template v-for="({ id: pass, title }, i) in PASSES" :key="pass">
-        <span v-if="i" class="h-px w-3.5 bg-[#c6bba9] max-xl:w-1" />
+        <span v-if="i" class="h-px w-3.5 bg-[#c6bba9] max-xl:w-1 max-lg:hidden" />
         <button
-          class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550] max-xl:px-2"
+          class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550] max-xl:px-2 max-lg:px-1.5"
+          :aria-label="title"
           :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
           :aria-current="view.pass === pass ? 'step' : undefined"
           :title="`${title} (${keys.keyOf(String(i + 1)).toUpperCase()})${proof.done[pass] ? ': nothing left to look at' : ''}`"
@@ -69,26 +75,28 @@ function rename(): void {
             "
             >{{ i + 1 }}</span
           >
-          {{ title }}
+          <span :class="view.pass === pass ? '' : 'max-lg:hidden'">{{ title }}</span>
         </button>
       </template>
     </nav>
     <SaveState />
     <button
-      class="button shrink-0"
+      class="button shrink-0 max-lg:px-2"
       :disabled="!store.canUndo"
       :title="keys.titled('Undo', 'undo')"
+      aria-label="Undo"
       @click="emit('undo')"
     >
-      Undo
+      <Undo2 :size="16" class="lg:hidden" /><span class="max-lg:hidden">Undo</span>
     </button>
     <button
-      class="button shrink-0"
+      class="button shrink-0 max-lg:px-2"
       :disabled="!store.canRedo"
       :title="keys.titled('Redo', 'redo')"
+      aria-label="Redo"
       @click="emit('redo')"
     >
-      Redo
+      <Redo2 :size="16" class="lg:hidden" /><span class="max-lg:hidden">Redo</span>
     </button>
     <HistoryMenu />
   </header>

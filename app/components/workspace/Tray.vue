@@ -1,24 +1,12 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { useKeysStore } from '~/stores/keys'
 import { useViewStore } from '~/stores/view'
-import { TRAY_KEYS, trayOf } from '~/catalogue/instruments'
+import { TRAY_KEYS } from '~/catalogue/instruments'
 import { passOf } from '~/catalogue/passes'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
+import { useTray } from '~/workspace/use-tray'
 
 const view = useViewStore()
-const keys = useKeysStore()
-
-/** Rows of six at most; where there are two, the second one's keys are those of the first with Shift. */
-const rows = computed(() => {
-  const all = trayOf(view.pass).map((tool, i) => ({ ...tool, ...keyAt(i) }))
-  return [all.slice(0, TRAY_KEYS.length), all.slice(TRAY_KEYS.length)].filter((r) => r.length)
-})
-
-function keyAt(i: number): { key: string; spoken: string } {
-  const key = keys.keyOf(TRAY_KEYS[i % TRAY_KEYS.length]!).toUpperCase()
-  return { key, spoken: i < TRAY_KEYS.length ? key : `Shift + ${key}` }
-}
+const { rows } = useTray()
 </script>
 
 <template>

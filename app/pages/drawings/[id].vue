@@ -3,23 +3,17 @@ import { useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute } from 'vue-router'
 import { ChevronDown, ChevronRight, ChevronUp } from 'lucide-vue-next'
-import DeliverDock from '~/components/deliver/DeliverDock.vue'
-import LinesStrip from '~/components/lines/LinesStrip.vue'
-import FillStrip from '~/components/fill/FillStrip.vue'
-import ShapesStrip from '~/components/shapes/ShapesStrip.vue'
 import TopOfCanvas from '~/components/workspace/TopOfCanvas.vue'
 import ImportNotes from '~/components/workspace/ImportNotes.vue'
-import SketchStrip from '~/components/sketch/SketchStrip.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
-import WeightStrip from '~/components/weight/WeightStrip.vue'
 import AtADistance from '~/components/workspace/AtADistance.vue'
+import DockPane from '~/components/workspace/DockPane.vue'
 import CanvasView from '~/components/workspace/CanvasView.vue'
 import KeysCard from '~/components/workspace/KeysCard.vue'
 import ProofPanel from '~/components/workspace/ProofPanel.vue'
 import LayersPanel from '~/components/workspace/LayersPanel.vue'
 import ZoomField from '~/components/workspace/ZoomField.vue'
 import TopBar from '~/components/workspace/TopBar.vue'
-import Tray from '~/components/workspace/Tray.vue'
 import type { Drawing } from '#core/model/model'
 import type { Way } from '~/stores/drawing'
 import { useDrawingStore } from '~/stores/drawing'
@@ -33,6 +27,7 @@ import { useKeysStore } from '~/stores/keys'
 import { usePaperStore } from '~/stores/paper'
 import type { Place } from '~/stores/places'
 import { usePlacesStore } from '~/stores/places'
+import { useRoom } from '~/stores/room'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
 import { placeLine, takeLeftBehind } from '~/workspace/under-way'
@@ -40,7 +35,6 @@ import { provideInk } from '~/workspace/use-ink'
 import { useOwnKeys } from '~/workspace/use-own-keys'
 import { isSvg, useLinesImport } from '~/workspace/use-lines-import'
 import { useProof } from '~/workspace/use-proof'
-import { useRoom } from '~/workspace/use-room'
 import { useSketchImport } from '~/workspace/use-sketch-import'
 import { isInkml, useTracesImport } from '~/workspace/use-traces-import'
 
@@ -56,20 +50,11 @@ const proof = useProof(provideInk())
 const { bringIn } = useSketchImport()
 const bringInTraces = useTracesImport()
 const bringInLines = useLinesImport()
-const { isTooSmall, size } = useRoom()
+const { isLow, isNarrow } = useRoom()
 
 const canvas = ref<InstanceType<typeof CanvasView>>()
 const failure = ref('')
 const keysOpen = ref(false)
-
-const STRIPS = {
-  sketch: SketchStrip,
-  lines: LinesStrip,
-  weight: WeightStrip,
-  shapes: ShapesStrip,
-  fill: FillStrip,
-} as const
-const strip = computed(() => (view.pass === 'deliver' ? null : STRIPS[view.pass]))
 
 async function open(): Promise<void> {
   failure.value = ''
@@ -228,11 +213,11 @@ onBeforeUnmount(() => store.close())
 
 <template>
   <div
-    class="relative grid h-full select-none grid-cols-[minmax(0,1fr)] grid-rows-[52px_minmax(0,1fr)_auto]"
+    class="relative grid h-full select-none grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto]"
     @dragover.prevent
     @drop.prevent="drop"
   >
-    <NoticeBar v-model="store.notice" :above="view.folds.dock ? '!bottom-6' : '!bottom-[190px]'">
+    <NoticeBar v-model="store.notice" :above="view.folds.dock ? '!bottom-6' : isLow ? '!bottom-20' : '!bottom-[190px]'">
       <button
         v-for="way in store.ways"
         :key="way.title"
@@ -244,13 +229,14 @@ onBeforeUnmount(() => store.close())
     </NoticeBar>
     <template v-if="store.drawing">
       <TopBar @undo="undo" @redo="redo" />
-      <div class="flex min-h-0">
-        <main class="relative min-w-0 flex-1">
+      <div class="relative flex min-h-0">
+        <main class="relative min-w-0 flex-1" @pointerdown.capture="view.stripUp = view.pass === 'deliver'">
           <CanvasView ref="canvas" />
           <ImportNotes />
           <TopOfCanvas />
           <button
-            class="quiet absolute right-2 top-2 rounded bg-panel/80 p-1"
+            class="quiet absolute top-2 right-2 z-20 rounded bg-panel/80 p-1 max-lg:p-2"
+            :class="isNarrow && !view.folds.column && 'right-[264px]'"
             :title="view.folds.column ? 'Show the right column' : 'Fold the right column away'"
             :aria-label="view.folds.column ? 'Show the right column' : 'Fold the right column away'"
             @click="view.folds.column = !view.folds.column"
@@ -286,11 +272,19 @@ onBeforeUnmount(() => store.close())
               mirrored view
             </button>
             <button class="underline decoration-dotted hover:text-ink" @click="keysOpen = true">? keys</button>
+            <span
+              v-if="isLow && isNarrow"
+              class="max-w-[330px] truncate font-sans"
+              :title="view.hint"
+              data-testid="hint"
+              >{{ view.hint }}</span
+            >
           </div>
         </main>
         <aside
           v-show="!view.folds.column"
           class="flex w-64 shrink-0 flex-col border-l border-hair bg-panel"
+          :class="isNarrow && 'absolute inset-y-0 right-0 z-20 shadow-[-14px_0_30px_-18px_#0007]'"
           aria-label="Drawing at a glance"
         >
           <AtADistance />
@@ -298,13 +292,7 @@ onBeforeUnmount(() => store.close())
           <LayersPanel />
         </aside>
       </div>
-      <footer v-show="!view.folds.dock" class="flex h-[176px] border-t border-hair bg-panel">
-        <template v-if="strip">
-          <Tray />
-          <div class="min-w-0 flex-1 px-4 py-2" data-testid="strip"><component :is="strip" /></div>
-        </template>
-        <DeliverDock v-else />
-      </footer>
+      <DockPane v-show="!view.folds.dock" />
     </template>
     <div v-else class="row-span-3 grid place-items-center">
       <div v-if="failure" class="max-w-[440px] text-center" role="alert">
@@ -316,17 +304,5 @@ onBeforeUnmount(() => store.close())
       <p v-else class="quiet" role="status">Opening the drawing …</p>
     </div>
     <KeysCard changeable :open="keysOpen" @close="keysOpen = false" />
-    <div
-      v-if="isTooSmall"
-      class="absolute inset-0 z-50 grid place-items-center bg-desk px-6 text-center"
-      role="alert"
-      data-testid="too-small"
-    >
-      <p class="max-w-[360px]">
-        This window is <span class="number">{{ size }}</span>; the workspace needs
-        <span class="number">1024 x 700</span> to show all of it. Make the window larger, or zoom the browser out. The
-        drawing is as you left it.
-      </p>
-    </div>
   </div>
 </template>
