@@ -1,4 +1,5 @@
 import type { HandRow } from './browser'
+import type { AgainRow } from './again'
 import type { CrowdRows } from './crowds'
 import type { InkRow } from './ink'
 import type { RegionRow } from './regions'
@@ -18,6 +19,7 @@ export interface Measured {
   hand: HandRow[]
   steps: StepRow[]
   sketches: SketchRow[]
+  again: AgainRow[]
   crowd: CrowdRows
 }
 
@@ -37,6 +39,7 @@ export function report({
   hand,
   steps,
   sketches,
+  again,
   crowd,
 }: Measured): string {
   const lines = [
@@ -122,6 +125,16 @@ export function report({
     ...steps.map((r) => `| ${r.work} | ${(r.bytes / 1000).toFixed(1)} | ${ms(r.worst)} |`),
     '',
     ...sketchLines(sketches),
+    '',
+    'The same strokes opened for the first time in a browser, and opened again with what that kept: from entering Shapes, as soon as the page',
+    'is there, to their nodes, and to what Proof finds, ms.',
+    '',
+    '| lines | first: shapes | Proof | again: shapes | Proof | kept, MB |',
+    '| ---: | ---: | ---: | ---: | ---: | ---: |',
+    ...again.map(
+      (r) =>
+        `| ${r.lines.toLocaleString('en')} | ${[r.first.shapes, r.first.proof, r.again.shapes, r.again.proof].map(ms).join(' | ')} | ${r.kept.toFixed(1)} |`,
+    ),
     '',
     `${crowd.lines} lines: opened to first ink ${ms(crowd.firstInk)} ms, to all ink ${ms(crowd.allInk)} ms. Time between two frames, ms:`,
     '',

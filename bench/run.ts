@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
+import { againRows } from './again'
 import { handRows } from './browser'
 import { crowdRows } from './crowds'
 import { inkRows } from './ink'
@@ -24,6 +25,7 @@ const PARTS: { [K in Exclude<keyof Measured, 'started' | 'machine'>]: () => Prom
   hand: handRows,
   steps: stepRows,
   sketches: sketchRows,
+  again: againRows,
   crowd: crowdRows,
 }
 type Part = keyof typeof PARTS
@@ -49,6 +51,7 @@ const measured: Measured = {
   hand: [],
   steps: [],
   sketches: [],
+  again: [],
   crowd: { lines: 0, firstInk: 0, allInk: 0, frames: [] },
 }
 for (const part of (wanted.length ? wanted : Object.keys(PARTS)) as Part[])

@@ -104,7 +104,6 @@ try {
   await page.mouse.up()
   await enter('Shift+Y')
   await page.getByTestId('trial').getByText('would move').waitFor()
-  await shoot('settle')
   await enter('Escape')
   await enter('Control+z')
 
@@ -264,7 +263,6 @@ try {
   await page.waitForTimeout(300)
   await page.getByRole('slider', { name: 'Up to' }).fill('8')
   await page.waitForTimeout(900)
-  await shoot('fence')
   await enter('Escape')
   await enter('3')
   await enter('0')
@@ -279,6 +277,17 @@ try {
   await enter('0')
   await page.waitForTimeout(1500)
   await shoot('deliver')
+  // A tablet held upright, without a keyboard; and a small laptop.
+  await page.setViewportSize({ width: 820, height: 1180 })
+  await enter('2')
+  await page.getByLabel('Keys on the screen').click()
+  await enter('0')
+  await shoot('tablet')
+  await page.getByLabel('Keys on the screen').click()
+  await page.setViewportSize({ width: 1366, height: 625 })
+  await enter('3')
+  await enter('0')
+  await shoot('laptop')
 } finally {
   await browser.close()
   server.kill()

@@ -1,5 +1,6 @@
 import type { Vec } from '#core/geometry/point'
 import { turnBetween } from '~/canvas/viewport'
+import { useScreenKeysStore } from '~/stores/screen-keys'
 import { useViewStore } from '~/stores/view'
 
 /** What fingers do to the page; each answers whether the fingers have it, so that the event means nothing else. */
@@ -11,16 +12,18 @@ export interface Fingers {
   sawPen: () => void
 }
 
-/** Fingers on the canvas: two move, zoom and turn the page; where a pen draws, one moves it. */
+/** Fingers on the canvas: two move, zoom and turn the page; where a pen draws, or one wishes, one moves it. */
 export function useFingers(): Fingers {
   const view = useViewStore()
+  const keys = useScreenKeysStore()
   const fingers = new Map<number, Vec>()
   let pinching = false
   let penSeen = false
 
   function down(id: number, at: Vec): boolean {
     fingers.set(id, at)
-    if (fingers.size < 2 && !penSeen) return false
+    const one = keys.settings.finger
+    if (fingers.size < 2 && (one === 'draws' || (one === 'as the pen' && !penSeen))) return false
     pinching = true
     return true
   }

@@ -1,11 +1,12 @@
 import { useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
-import { onBeforeUnmount } from 'vue'
+import { nextTick, onBeforeUnmount } from 'vue'
 import type { Vec } from '#core/geometry/point'
 import type { MarkRef } from '~/canvas/marks'
 import { toPage, turnBetween } from '~/canvas/viewport'
 import type { Hand, HandSample, Instrument } from '~/instruments/instrument'
 import type { Worktop } from '~/instruments/worktop'
+import { useScreenKeysStore } from '~/stores/screen-keys'
 import { useViewStore } from '~/stores/view'
 import { clickCounter } from './count-clicks'
 import { useFingers } from './use-fingers'
@@ -26,6 +27,10 @@ interface PointerOptions {
 /** Pressure for devices that report none, and for the samples of a pen that has just touched down. */
 const EVEN_PRESSURE = 0.5
 
+/** Buttons of a pointer event: of a pen its second one, and its other end. */
+const BARREL = 2
+const OTHER_END = 5
+
 /** The hand on the canvas. */
 export interface PointerHand {
   /** Whether an instrument is pressed down. */
@@ -40,6 +45,7 @@ export function usePointer(
   { worktop, markAt, instrument, panning, spaceTaken, after }: PointerOptions,
 ): PointerHand {
   const view = useViewStore()
+  const keys = useScreenKeysStore()
   let down: number | null = null
   let byPen = false
   /** What the pointer does until it is released means nothing. */
@@ -79,9 +85,9 @@ export function usePointer(
         if (mark === undefined) mark = markAt(screen, e.pointerType === 'touch')
         return mark
       },
-      shift: e.shiftKey,
-      alt: e.altKey,
-      free: e.ctrlKey || e.metaKey,
+      shift: e.shiftKey || keys.held.shift,
+      alt: e.altKey || keys.held.alt,
+      free: e.ctrlKey || e.metaKey || keys.held.free,
       device: e.pointerType === 'pen' || e.pointerType === 'touch' ? e.pointerType : 'mouse',
       clicks,
       samples: (merged.length ? merged : [e]).map(sampleOf),
@@ -116,18 +122,38 @@ export function usePointer(
     root.value!.setPointerCapture(e.pointerId)
     down = e.pointerId
     byPen = e.pointerType === 'pen'
-    if (e.button === 1 || panning.value) {
+    const movesByPen = byPen && e.button === BARREL && keys.settings.penButton === 'moves'
+    if (e.button === 1 || panning.value || keys.held.pan || movesByPen) {
       pan = onScreen(e)
-      turning = e.shiftKey
+      turning = e.shiftKey || keys.held.shift
       e.preventDefault()
       return
     }
-    if (e.button !== 0) {
+    const scrapes = byPen && e.button === OTHER_END && keys.settings.penEnd === 'scrapes' && view.pass === 'lines'
+    if (e.button !== 0 && !scrapes) {
       down = null
       return
     }
-    instrument()?.press?.(handOf(e, clicks({ time: e.timeStamp, screen: onScreen(e) })))
-    after(true)
+    const begin = (): void => {
+      instrument()?.press?.(handOf(e, clicks({ time: e.timeStamp, screen: onScreen(e) })))
+      after(true)
+    }
+    if (!scrapes) return begin()
+    turnPenRound()
+    // The other instrument is in the hand before the next event.
+    void nextTick(begin)
+  }
+
+  /** The other end of the pen scrapes as long as it is down. */
+  let before: string | null = null
+  function turnPenRound(): void {
+    before = view.chosen[view.pass]
+    view.chosen[view.pass] = 'scrape'
+  }
+
+  function turnPenBack(): void {
+    if (before !== null) view.chosen[view.pass] = before
+    before = null
   }
 
   function move(e: PointerEvent): void {
@@ -162,6 +188,7 @@ export function usePointer(
     }
     instrument()?.release?.(handOf(e, 0))
     after(true)
+    turnPenBack()
   }
 
   function taken(e: PointerEvent): void {
@@ -172,6 +199,7 @@ export function usePointer(
     if (!dropped) instrument()?.cancel?.()
     dropped = false
     after(true)
+    turnPenBack()
   }
 
   function drop(): void {

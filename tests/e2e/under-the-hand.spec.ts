@@ -11,6 +11,7 @@ import {
   onScreen,
   openDrawing,
   penStroke,
+  rest,
   savedDrawing,
   savedLines,
   startDrawing,
@@ -405,4 +406,130 @@ test('turning a tablet, or dragging the window, loses no line under way, no choi
     [320, 210],
     [260, 300],
   ])
+})
+
+test('without a keyboard: keys on the screen are held or locked, finish and drop, and a tray button is held like its key', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 820, height: 1180 })
+  await startDrawing(page)
+  await page.getByLabel('Keys on the screen').click()
+  const keys = page.getByTestId('screen-keys')
+  const key = (name: string) => keys.getByRole('button', { name })
+  const session = await page.context().newCDPSession(page)
+  const touch = async (type: 'touchStart' | 'touchEnd', at?: { x: number; y: number }) =>
+    session.send('Input.dispatchTouchEvent', { type, touchPoints: at ? [{ ...at, id: 3 }] : [] })
+  const middleOf = async (name: string): Promise<{ x: number; y: number }> => {
+    const box = (await key(name).boundingBox())!
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  }
+  const pen = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', at: { x: number; y: number }, button = 'left') =>
+    session.send('Input.dispatchMouseEvent', {
+      type,
+      ...at,
+      button: button as 'left',
+      buttons: type === 'mouseReleased' ? 0 : 1,
+      clickCount: 1,
+      pointerType: 'pen',
+      force: 0.6,
+    })
+  const tap = async (p: { x: number; y: number }): Promise<void> => {
+    const at = await onScreen(page, p)
+    await pen('mouseMoved', at)
+    await pen('mousePressed', at)
+    await pen('mouseReleased', at)
+  }
+  await takeUp(page, 'Pen')
+  await tap({ x: 150, y: 200 })
+  // Held by the other hand: the next node lies level with the one before.
+  const straight = await middleOf('Straight')
+  await touch('touchStart', straight)
+  await rest(page, 320)
+  await tap({ x: 420, y: 214 })
+  await touch('touchEnd')
+  await expect(key('Straight')).toHaveAttribute('aria-pressed', 'false')
+  await tap({ x: 500, y: 330 })
+  await tap({ x: 300, y: 400 })
+  await key('Back').click()
+  await key('Finish').click()
+  const [line] = await savedLines(page)
+  expect(line!.path.nodes.map((n) => Math.round(n.at.y))).toEqual([200, 200, 330])
+  await key('Undo').click()
+  await expect.poll(async () => (await savedLines(page)).length).toBe(0)
+  await key('Redo').click()
+  await expect.poll(async () => (await savedLines(page)).length).toBe(1)
+  // A tap locks a key until the next tap.
+  await key('Move page').click()
+  await expect(key('Move page')).toHaveAttribute('aria-pressed', 'true')
+  const view = () => page.getByTestId('canvas').getAttribute('data-view')
+  const before = await view()
+  await drag(page, 200, 200, 260, 240)
+  expect(await view()).not.toBe(before)
+  expect(await savedLines(page)).toHaveLength(1)
+  await key('Move page').click()
+  await expect(key('Move page')).toHaveAttribute('aria-pressed', 'false')
+  // An instrument that a finger holds down is in hand only as long; what it is, a long press says.
+  const select = page.getByTestId('tray').getByRole('button', { name: /^\w Select/ })
+  const box = (await select.boundingBox())!
+  await touch('touchStart', { x: box.x + 20, y: box.y + 20 })
+  await expect(select).toHaveAttribute('aria-pressed', 'true')
+  await expect(page.getByTestId('long-press')).toContainText('Select')
+  await touch('touchEnd')
+  await expect(select).toHaveAttribute('aria-pressed', 'false')
+  await expect(page.getByTestId('long-press')).toHaveCount(0)
+})
+
+test("the pen's second button moves the page, its other end scrapes, each unless one wants nothing of it", async ({
+  page,
+}) => {
+  await startDrawing(page)
+  await takeUp(page, 'Blot')
+  await drag(page, 200, 200, 420, 210)
+  const solids = async (): Promise<number[]> =>
+    (await savedDrawing(page)).layers.flatMap((l) =>
+      l.kind === 'lines' || l.kind === 'sketch' ? [] : l.items.map((s) => s.contours.length),
+    )
+  await expect.poll(solids).toEqual([1])
+  /** A pen with a button that the browser's test interface does not know. */
+  const pen = async (button: number, ...way: [number, number][]): Promise<void> => {
+    const at = await Promise.all(way.map(([x, y]) => onScreen(page, { x, y })))
+    await page.mouse.move(at[0]!.x, at[0]!.y)
+    for (const [i, { x, y }] of [...at, at.at(-1)!].entries())
+      await page.evaluate(
+        ([type, x, y, button]) =>
+          document.querySelector('[data-testid="canvas"]')!.dispatchEvent(
+            new PointerEvent(type, {
+              pointerId: 1,
+              pointerType: 'pen',
+              bubbles: true,
+              clientX: x,
+              clientY: y,
+              button: type === 'pointermove' ? -1 : button,
+              buttons: type === 'pointerup' ? 0 : button === 5 ? 32 : 2,
+              pressure: 0.6,
+            }),
+          ),
+        [i === 0 ? 'pointerdown' : i < at.length ? 'pointermove' : 'pointerup', x, y, button] as const,
+      )
+  }
+  await pen(5, [300, 150], [300, 180], [302, 220], [302, 270])
+  await expect.poll(solids).toEqual([2])
+  await expect(page.getByTestId('tray').getByRole('button', { name: /^\w Blot/ })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  const view = () => page.getByTestId('canvas').getAttribute('data-view')
+  const before = await view()
+  await pen(2, [300, 150], [340, 180])
+  const moved = await view()
+  expect(moved).not.toBe(before)
+  await page.getByLabel('Keys on the screen').click()
+  await page.getByTestId('screen-keys').getByRole('button', { name: 'Hands' }).click()
+  await page.getByLabel('Second button of the pen').selectOption('nothing')
+  await page.getByLabel('Other end of the pen').selectOption('nothing')
+  await page.keyboard.press('Escape')
+  await pen(2, [300, 150], [340, 180])
+  await pen(5, [240, 150], [240, 180], [242, 220], [242, 270])
+  expect(await view()).toBe(moved)
+  expect(await solids()).toEqual([2])
 })

@@ -32,7 +32,7 @@ defineExpose({ pick: () => picker.value?.click() })
 
 <template>
   <header
-    class="sticky top-0 z-10 flex min-h-[52px] items-center gap-3 border-b border-hair bg-panel px-6 max-md:flex-wrap max-md:gap-y-1.5 max-md:px-3 max-md:py-1.5"
+    class="sticky top-0 z-10 flex min-h-[52px] items-center gap-3 border-b border-hair bg-panel px-6 max-md:flex-wrap max-md:gap-2 max-md:px-3 max-md:py-1.5"
   >
     <img src="/mark.svg" alt="" class="h-6 w-6" />
     <h1 class="text-[15px] font-[650]">Desk</h1>
@@ -70,10 +70,10 @@ defineExpose({ pick: () => picker.value?.click() })
       <NumberField label="Height" unit="mm" :digits="1" :value="own.height" @keep="(v) => (own.height = side(v))" />
     </template>
     <label class="flex items-center gap-2">
-      <span v-if="page !== 'own'" class="quiet">Page</span>
+      <span v-if="page !== 'own'" class="quiet max-md:hidden">Page</span>
       <select
         v-model="page"
-        class="field max-w-[256px] max-md:max-w-[210px]"
+        class="field max-w-[256px] max-md:max-w-[150px]"
         aria-label="Page of a new drawing"
         data-testid="new-page"
       >

@@ -56,9 +56,9 @@ function putDown(): void {
     </template>
   </footer>
   <footer v-else-if="!isLow" class="border-t border-hair bg-panel">
-    <div v-if="!delivers" class="flex items-center gap-3 border-b border-hair px-2 py-1">
+    <div v-if="!delivers" class="flex items-center gap-2 border-b border-hair px-2 py-1">
       <TrayRow />
-      <ProfileShelf v-if="passOf(view.pass).hasShelf" class="max-w-[300px] min-w-[200px] flex-1" />
+      <ProfileShelf v-if="passOf(view.pass).hasShelf" class="max-w-[300px] min-w-[130px] flex-1" />
     </div>
     <div class="h-[176px] overflow-x-auto overflow-y-hidden">
       <div class="flex h-full min-w-[736px] py-2" :class="delivers ? '' : 'px-4'" data-testid="strip">

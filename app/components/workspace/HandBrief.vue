@@ -34,7 +34,7 @@ function change(label: string, to: (size: number) => number): void {
   >
     <span v-if="sized" class="flex items-center">
       <button
-        class="grid h-9 w-8 place-items-center rounded text-[17px] leading-none hover:bg-raise"
+        class="grid h-9 w-7 place-items-center rounded text-[17px] leading-none hover:bg-raise"
         :title="keys.titled('Lighter', 'lighter')"
         aria-label="Lighter"
         @click="change('Lighter', lighter)"
@@ -42,12 +42,12 @@ function change(label: string, to: (size: number) => number): void {
         −
       </button>
       <span
-        class="number min-w-12 text-center whitespace-nowrap"
+        class="number min-w-11 text-center whitespace-nowrap"
         :title="chosen.lines.value.length ? 'Size' : 'Size of the next line'"
         >{{ short(size, 2) }} px</span
       >
       <button
-        class="grid h-9 w-8 place-items-center rounded text-[17px] leading-none hover:bg-raise"
+        class="grid h-9 w-7 place-items-center rounded text-[17px] leading-none hover:bg-raise"
         :title="keys.titled('Heavier', 'heavier')"
         aria-label="Heavier"
         @click="change('Heavier', heavier)"

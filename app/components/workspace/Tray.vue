@@ -6,7 +6,7 @@ import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 import { useTray } from '~/workspace/use-tray'
 
 const view = useViewStore()
-const { rows } = useTray()
+const { rows, hold, letGo, take } = useTray()
 </script>
 
 <template>
@@ -28,7 +28,10 @@ const { rows } = useTray()
           ]"
           :aria-pressed="view.instrument === tool.id"
           :title="`${tool.title}: ${tool.help} (${tool.spoken})`"
-          @click="view.chosen[view.pass] = tool.id"
+          @pointerdown="hold(tool.id, $event)"
+          @pointerup="letGo"
+          @pointercancel="letGo"
+          @click="take(tool.id)"
         >
           <kbd
             class="number absolute top-px right-1 text-[9.5px] font-semibold"

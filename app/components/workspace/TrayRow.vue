@@ -7,7 +7,7 @@ import { useTray } from '~/workspace/use-tray'
 /** The instruments in one row, where there is no room for a tray; what the hand can do now stands beside them, if it can. */
 const view = useViewStore()
 const { room } = useRoom()
-const { tools } = useTray()
+const { tools, hold, letGo, take } = useTray()
 </script>
 
 <template>
@@ -25,11 +25,14 @@ const { tools } = useTray()
         :class="[
           view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute',
           i === TRAY_KEYS.length && 'ml-1.5',
-          room === 'narrow low' && 'max-md:w-8',
+          room === 'narrow low' && 'max-md:w-[30px]',
         ]"
         :aria-pressed="view.instrument === tool.id"
         :title="`${tool.title}: ${tool.help} (${tool.spoken})`"
-        @click="view.chosen[view.pass] = tool.id"
+        @pointerdown="hold(tool.id, $event)"
+        @pointerup="letGo"
+        @pointercancel="letGo"
+        @click="take(tool.id)"
       >
         <kbd
           class="number absolute top-px right-1 text-[8.5px] font-semibold"
@@ -41,8 +44,8 @@ const { tools } = useTray()
       </button>
     </div>
     <p
-      v-if="room !== 'narrow low'"
-      class="quiet line-clamp-2 min-w-0 flex-1 basis-[90px] text-[12px] leading-4 max-sm:hidden"
+      v-if="room === 'wide low'"
+      class="quiet line-clamp-2 min-w-0 flex-1 basis-[90px] text-[12px] leading-4"
       aria-live="polite"
       :title="view.hint"
       data-testid="hint"

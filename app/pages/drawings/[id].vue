@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute } from 'vue-router'
-import { ChevronDown, ChevronRight, ChevronUp } from 'lucide-vue-next'
+import { ChevronDown, ChevronRight, ChevronUp, Keyboard } from 'lucide-vue-next'
 import TopOfCanvas from '~/components/workspace/TopOfCanvas.vue'
 import ImportNotes from '~/components/workspace/ImportNotes.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
@@ -11,6 +11,7 @@ import DockPane from '~/components/workspace/DockPane.vue'
 import CanvasView from '~/components/workspace/CanvasView.vue'
 import KeysCard from '~/components/workspace/KeysCard.vue'
 import ProofPanel from '~/components/workspace/ProofPanel.vue'
+import ScreenKeys from '~/components/workspace/ScreenKeys.vue'
 import LayersPanel from '~/components/workspace/LayersPanel.vue'
 import ZoomField from '~/components/workspace/ZoomField.vue'
 import TopBar from '~/components/workspace/TopBar.vue'
@@ -28,6 +29,7 @@ import { usePaperStore } from '~/stores/paper'
 import type { Place } from '~/stores/places'
 import { usePlacesStore } from '~/stores/places'
 import { useRoom } from '~/stores/room'
+import { useScreenKeysStore } from '~/stores/screen-keys'
 import { useViewStore } from '~/stores/view'
 import { useHotkeys } from '~/workspace/use-hotkeys'
 import { placeLine, takeLeftBehind } from '~/workspace/under-way'
@@ -46,6 +48,7 @@ const look = useLookStore()
 const places = usePlacesStore()
 const paper = usePaperStore()
 const keys = useKeysStore()
+const screenKeys = useScreenKeysStore()
 const proof = useProof(provideInk())
 const { bringIn } = useSketchImport()
 const bringInTraces = useTracesImport()
@@ -233,6 +236,7 @@ onBeforeUnmount(() => store.close())
         <main class="relative min-w-0 flex-1" @pointerdown.capture="view.stripUp = view.pass === 'deliver'">
           <CanvasView ref="canvas" />
           <ImportNotes />
+          <ScreenKeys v-if="screenKeys.shown && view.pass !== 'deliver'" @undo="undo" @redo="redo" />
           <TopOfCanvas />
           <button
             class="quiet absolute top-2 right-2 z-20 rounded bg-panel/80 p-1 max-lg:p-2"
@@ -272,6 +276,16 @@ onBeforeUnmount(() => store.close())
               mirrored view
             </button>
             <button class="underline decoration-dotted hover:text-ink" @click="keysOpen = true">? keys</button>
+            <button
+              class="grid h-6 w-6 place-items-center rounded hover:bg-raise hover:text-ink"
+              :class="screenKeys.shown && 'text-plum'"
+              :aria-pressed="screenKeys.shown"
+              title="Keys on the screen, for the hand that holds no pen"
+              aria-label="Keys on the screen"
+              @click="screenKeys.shown = !screenKeys.shown"
+            >
+              <Keyboard :size="15" />
+            </button>
             <span
               v-if="isLow && isNarrow"
               class="max-w-[330px] truncate font-sans"
