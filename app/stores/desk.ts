@@ -16,6 +16,7 @@ import {
   renameDrawing,
   renameShelf,
 } from '~/network/api'
+import { forgetPages } from '~/workers/recall-store'
 import type { Way } from './drawing'
 
 /** It is tried again by itself, ever less often, ms. */
@@ -96,7 +97,10 @@ export const useDeskStore = defineStore('desk', () => {
 
   async function erase(ids: readonly string[]): Promise<void> {
     const text = `${namesOf(ids)} ${ids.length === 1 ? 'was' : 'were'} thrown away.`
-    if (await act(ids, 'erase')) tell(text)
+    if (!(await act(ids, 'erase'))) return
+    tell(text)
+    // What this browser worked out of them goes with them; where it cannot, it is given back in time.
+    await forgetPages(ids).catch(() => undefined)
   }
 
   async function shelve(ids: readonly string[], shelf: string | null): Promise<void> {

@@ -14,6 +14,8 @@ export class Hang extends Error {
 export class GeometryThread {
   private thread = startWorker()
   remote: Remote<GeometryWorker> = wrap<GeometryWorker>(this.thread)
+  /** How often it hung. */
+  hangs = 0
   /** Rejects what is waiting for the worker at hand. */
   private giveUp = new Set<() => void>()
 
@@ -35,7 +37,10 @@ export class GeometryThread {
       clearTimeout(timer)
       // A sign of life may come in after the answer.
       if (over) return
-      timer = setTimeout(() => this.restart(), longest)
+      timer = setTimeout(() => {
+        this.hangs++
+        this.restart()
+      }, longest)
     }
     this.giveUp.add(stop)
     alive()

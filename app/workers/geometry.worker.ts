@@ -67,11 +67,13 @@ export interface ClippedAnswer {
 /** The outline of a fill, the same object for the same part. */
 const pouredOutline = remembered((part: Part): Outline => outlineOfContours(part.item, (part.item as Shape).contours))
 
+let worksAhead = true
+
 /** What the next passes will need is worked out while the hand rests, and what was worked out is kept. */
 const rest = new AtRest(async (go) => {
   const of = session
   if (!of) return
-  if (!(await inTurns(readyFor(of), { turn: 20, rest: breathe, go }))) return
+  if (worksAhead && !(await inTurns(readyFor(of), { turn: 20, rest: breathe, go }))) return
   of.keepWholes()
   await kept?.write()
 })
@@ -109,9 +111,10 @@ const geometry = {
       .map((line) => outlineOfRegion(line, outlineOf(line)))
   },
 
-  /** Takes up a drawing: what follows from it is kept from now on. */
-  open(drawing: Drawing): void {
+  /** Takes up a drawing: what follows from it is kept from now on. `ahead`: what next passes need is made while the hand rests. */
+  open(drawing: Drawing, ahead: boolean): void {
     newestShapes++
+    worksAhead = ahead
     opened = opened.then(() => takeUp(drawing))
   },
 

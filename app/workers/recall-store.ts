@@ -84,3 +84,13 @@ export async function keepPage(drawing: string, page: Uint8Array, inPlace: boole
   }
   await tx.done
 }
+
+/** Forgets what is kept of drawings. */
+export async function forgetPages(drawings: readonly string[]): Promise<void> {
+  const tx = (await database()).transaction(['pages', 'drawings'], 'readwrite')
+  for (const drawing of drawings) {
+    void tx.objectStore('pages').delete(pagesOf(drawing))
+    void tx.objectStore('drawings').delete(drawing)
+  }
+  await tx.done
+}

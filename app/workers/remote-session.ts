@@ -123,7 +123,8 @@ export class RemoteSession {
   /** Brings the drawing in the worker up to date. */
   private follow(worker: Remote<GeometryWorker>, drawing: Drawing): There {
     if (this.there?.worker !== worker || this.there.drawing.id !== drawing.id) {
-      void worker.open(drawing)
+      // What made it hang may well be what it worked out ahead.
+      void worker.open(drawing, !this.thread.hangs)
       return (this.there = {
         worker,
         drawing,

@@ -2,7 +2,7 @@ import { useStorage } from 'nitropack/runtime'
 import type { Drawing } from '#core/model/model'
 import type { ImageTable } from '../database/images'
 import { databaseTrouble } from '../http/database-trouble'
-import { recalledFolder } from '../database/recalled'
+import { recalledFile } from '../database/recalled'
 import { DerivingThread } from './deriving-thread'
 import { plainThumbnail } from './plain-thumbnail'
 import { onlySketch, sketchThumbnail } from './sketch-thumbnail'
@@ -13,7 +13,7 @@ let thread: Promise<DerivingThread> | null = null
 export const derivingThread = (): Promise<DerivingThread> =>
   (thread ??= useStorage('assets:workers')
     .getItem('derive.js')
-    .then((script) => new DerivingThread(String(script), recalledFolder())))
+    .then((script) => new DerivingThread(String(script), recalledFile)))
 
 /**
  * The picture of a drawing on a card: its ink, or its sketch where it has none yet; drawn plainly where that takes too long.

@@ -1,4 +1,3 @@
-import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import type { Drawing } from '#core/model/model'
 
@@ -42,11 +41,11 @@ export class DerivingThread {
 
   /**
    * @param script the worker's code
-   * @param folder where what is worked out is kept
+   * @param fileOf where what is worked out of a drawing is kept
    */
   constructor(
     private readonly script: string,
-    private readonly folder: string,
+    private readonly fileOf: (drawing: string, what: keyof Derived) => string,
   ) {}
 
   /**
@@ -78,7 +77,7 @@ export class DerivingThread {
     const worker = (this.worker ??= this.start())
     worker.ref()
     const { what, drawing } = job
-    const file = join(this.folder, `${drawing.id}.${what}`)
+    const file = this.fileOf(drawing.id, what)
     worker.postMessage({ job: ++this.jobs, what, drawing: JSON.stringify(drawing), file } satisfies Asked)
     this.timer = setTimeout(() => this.restart(), LONGEST)
   }
