@@ -9,10 +9,10 @@ import type { Loop } from '../arrangement/loop'
 import { loopOf } from '../arrangement/loop'
 import { asFarAsPossible } from '../arrangement/as-far-as-possible'
 import { loopNearCell, nearBox, roundAbout } from './near-cell'
-import { digestOf, digestOfContour } from '../recall/digest'
 import type { Recall } from '../recall/recall'
 import { recalled } from '../recall/recall'
-import { strandCode } from './strand-code'
+import { byPlace, placeOf } from './by-place'
+import { keyOfCell, strandCode } from './strand-code'
 import { FINE_STEPS, resolveLoops } from '../arrangement/resolve'
 import { contourOfRing, KnownPieces } from './ring'
 import { finestStep } from '../arrangement/snap-grid'
@@ -228,11 +228,13 @@ export class LatticeUnion {
     // The order of the contours must not matter to the last digit.
     near.sort((a, b) => byPlace(a.contour, b.contour))
     const loops = near.map((v) => v.loop!)
-    const by = (): string => {
-      const { size, originX, originY } = this.lattice
-      const where = `${size} ${originX} ${originY} ${key} ${this.tolerance} ${around} `
-      return digestOf(`cell ${where}${near.map((v) => digestOfContour(v.contour)).join('')}`)
-    }
+    const by = (): string =>
+      keyOfCell(
+        cell,
+        this.tolerance,
+        around,
+        near.map((v) => v.contour),
+      )
     let left: View[] = []
     const code = strandCode(loops)
     const whole: typeof code = { ...code, encode: (strands) => (left.length ? null : code.encode(strands)) }
@@ -320,22 +322,3 @@ export class LatticeUnion {
     return true
   }
 }
-
-/** Where a ring comes among others that are in order, from a place on. */
-function placeOf({ contour }: Ring, rings: readonly Ring[], from: number): number {
-  let [low, high] = [from, rings.length]
-  while (low < high) {
-    const mid = (low + high) >> 1
-    if (byPlace(rings[mid]!.contour, contour) <= 0) low = mid + 1
-    else high = mid
-  }
-  return low
-}
-
-/** Contours by where they begin and how they go on: the same order whatever was made first. */
-const byPlace = (a: Contour, b: Contour): number =>
-  a[0]!.p0.x - b[0]!.p0.x ||
-  a[0]!.p0.y - b[0]!.p0.y ||
-  a.length - b.length ||
-  a[0]!.p3.x - b[0]!.p3.x ||
-  a[0]!.p3.y - b[0]!.p3.y

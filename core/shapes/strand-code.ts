@@ -2,6 +2,8 @@ import type { Piece } from '../arrangement/cut-back'
 import type { Loop } from '../arrangement/loop'
 import type { Cubic } from '../geometry/cubic'
 import type { Vec } from '../geometry/point'
+import type { Box } from '../geometry/bounds'
+import { digestOf, digestOfContour } from '../recall/digest'
 import type { Code } from '../recall/recall'
 import type { Gate, Side, Strand } from './cell-strands'
 
@@ -21,6 +23,17 @@ export const strandCode = (loops: readonly Loop[]): Code<Strand[]> => ({
   decode: (numbers) => decoded(numbers, loops),
   owner: ([first]) => first ?? null,
 })
+
+/** The key of the strands of a cell: its bounds, and the contours that come near it, with how often others go round it. */
+export function keyOfCell(
+  { minX, minY, maxX, maxY }: Box,
+  tolerance: number,
+  around: number,
+  contours: readonly (readonly Cubic[])[],
+): string {
+  const where = [minX, minY, maxX, maxY, tolerance, around].join(' ')
+  return digestOf(`cell ${where} ${contours.map(digestOfContour).join('')}`)
+}
 
 function encoded(strands: readonly Strand[], loops: readonly Loop[]): Float64Array | null {
   const places = new Map<Cubic, number>()
