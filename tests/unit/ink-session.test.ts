@@ -323,6 +323,40 @@ describe('an ink session', () => {
     )
   })
 
+  it('finds nothing that does not fit: a next life of what any hand made of the drawing, and of another engine', () => {
+    // Curves, nearly all ends of which are tucked, and two that meet in a corner.
+    const lines = strokes(18)
+    lines.push(bar('m', [900, 900], [960, 930]), bar('n', [960, 930], [930, 990]))
+    const mesh = newDrawing('Curves', { layers: [newLinesLayer('Below', lines), newLinesLayer('Above', [])] })
+    const start = { ...mesh, inks: meshOf(2).inks, settings: { ...mesh.settings, corner: 'pointed' as const } }
+    const library = new Library()
+    const session = openInk(start, library.book)
+    atOnce(session.shapes())
+    session.keepWholes()
+    // Corners as they were before they were pointed are kept, too.
+    session.apply(makeEdit(start, 'Caps', (d) => void (d.settings.corner = 'caps'))!.edit.patches)
+    atOnce(session.shapes())
+    const page = library.book.rewritten()
+    const deeds: [what: string, deed: (d: Drawing) => void][] = [
+      ...(['rounded', 'crossing', 'tucked', 'caps'] as const).map((style): (typeof deeds)[number] => [
+        style,
+        (d) => void (d.settings.corner = style),
+      ]),
+      ['ends let out', (d) => (d.layers[0]!.items as Line[]).forEach((l) => (l.tuck = { first: 'out', last: 'out' }))],
+      ...ACTS.flatMap((act, i) =>
+        [1, 4].map((b): (typeof deeds)[number] => [`act ${i}, ${b}`, (d) => act(d, 7 * i + b, b)]),
+      ),
+    ]
+    for (const [what, deed] of deeds) {
+      const next = makeEdit(start, 'Step', deed)?.drawing ?? start
+      const { book } = new Library([page])
+      expect(atOnce(openInk(structuredClone(next), book).shapes()), what).toEqual(shapesOf(next))
+    }
+    const other = new Library([page], 'two').book
+    atOnce(openInk(structuredClone(start), other).shapes())
+    expect(other.written().length).toBeGreaterThan(0.5 * page.length)
+  })
+
   it('gives the plain union, bit for bit, once tucks and trims are taken back', () => {
     const plain = { ...meshOf(24), settings: { ...meshOf(24).settings, tuck: false } }
     const session = openInk({ ...plain, settings: { ...plain.settings, tuck: true } })
