@@ -10,6 +10,10 @@ class Painter {
   alive = 0
   asked: { key: string; answer: () => void }[] = []
   setStack = (): Promise<void> => Promise.resolve()
+  replaced: [place: number, id: string][] = []
+  replace(entries: [number, InkEntry][]): void {
+    this.replaced.push(...entries.map(([place, { id }]): [number, string] => [place, id]))
+  }
   hide = (): Promise<void> => Promise.resolve()
   tile = (_: number, tx: number, ty: number): Promise<ImageBitmap> =>
     new Promise((resolve) => {
@@ -87,6 +91,8 @@ describe('tiles of ink', () => {
     expect(first).toContain('1,0')
     // The left line changes again before any picture has come.
     raster.setStack([{ ...entry('left', 5), parts: [{ data: 'M1 1', box: entry('left', 5).box }] }, both[1]!])
+    // What changed where it stands is sent alone.
+    expect(painter.replaced).toEqual([[0, 'left']])
     expect(painter.asked.slice(first.length).map((a) => a.key)).toEqual(['0,0'])
     await painter.answerAll()
     raster.destroy()
