@@ -58,7 +58,7 @@ function putDown(): void {
   <footer v-else-if="!isLow" class="border-t border-hair bg-panel">
     <div v-if="!delivers" class="flex items-center gap-2 border-b border-hair px-2 py-1">
       <TrayRow />
-      <ProfileShelf v-if="passOf(view.pass).hasShelf" class="max-w-[300px] min-w-[130px] flex-1" />
+      <ProfileShelf v-if="passOf(view.pass).hasShelf" class="max-w-[300px] min-w-[130px] shrink-0 grow basis-0" />
     </div>
     <div class="h-[176px] overflow-x-auto overflow-y-hidden">
       <div class="flex h-full min-w-[736px] py-2" :class="delivers ? '' : 'px-4'" data-testid="strip">

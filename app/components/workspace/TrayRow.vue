@@ -11,7 +11,7 @@ const { tools, hold, letGo, take } = useTray()
 </script>
 
 <template>
-  <div class="flex min-w-0 flex-1 items-center gap-2" data-testid="tray">
+  <div class="flex min-w-0 flex-auto items-center gap-2" data-testid="tray">
     <div
       class="flex min-w-0 shrink gap-[3px] overflow-x-auto p-0.5 [scrollbar-width:none]"
       role="toolbar"
