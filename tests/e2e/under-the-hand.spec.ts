@@ -335,9 +335,12 @@ const cutOff = (page: Page): Promise<string[]> =>
       .filter((e) => e.getClientRects().length)
       .filter((e) => {
         const b = e.getBoundingClientRect()
-        const roll = e.closest('.overflow-x-auto')
-        const rolls = !!roll && roll.scrollWidth > roll.clientWidth
-        return (!rolls && (b.right > window.innerWidth + 1 || b.left < -1)) || b.bottom > window.innerHeight + 1
+        const roll = e.closest('.overflow-x-auto, .overflow-auto')
+        const wide = !!roll && roll.scrollWidth > roll.clientWidth
+        const high = !!roll?.matches('.overflow-auto') && roll.scrollHeight > roll.clientHeight
+        return (
+          (!wide && (b.right > window.innerWidth + 1 || b.left < -1)) || (!high && b.bottom > window.innerHeight + 1)
+        )
       })
       .map((e) => e.getAttribute('aria-label') ?? e.textContent ?? e.tagName),
   )

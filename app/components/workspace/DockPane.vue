@@ -74,7 +74,7 @@ function putDown(): void {
       aria-label="Strip"
       @keydown.esc.stop="putDown"
     >
-      <div class="h-full overflow-x-auto overflow-y-hidden">
+      <div class="h-full overflow-auto">
         <div
           class="flex h-full py-2 pr-3"
           :class="[delivers ? '' : 'pl-4', passOf(view.pass).hasShelf ? 'min-w-[886px]' : 'min-w-[736px]']"

@@ -58,7 +58,7 @@ function rename(): void {
         <span v-if="i" class="h-px w-3.5 bg-[#c6bba9] max-xl:w-1 max-lg:hidden" />
         <button
           class="flex items-center gap-[7px] rounded-full px-3 py-1.5 font-[550] max-xl:px-2 max-lg:px-1.5"
-          :aria-label="title"
+          :aria-label="`${i + 1} ${title}`"
           :class="view.pass === pass ? 'bg-ink text-white' : 'text-mute hover:text-ink'"
           :aria-current="view.pass === pass ? 'step' : undefined"
           :title="`${title} (${keys.keyOf(String(i + 1)).toUpperCase()})${proof.done[pass] ? ': nothing left to look at' : ''}`"
