@@ -335,9 +335,9 @@ const cutOff = (page: Page): Promise<string[]> =>
       .filter((e) => e.getClientRects().length)
       .filter((e) => {
         const b = e.getBoundingClientRect()
-        const roll = e.closest('.overflow-x-auto, .overflow-auto')
-        const wide = !!roll && roll.scrollWidth > roll.clientWidth
-        const high = !!roll?.matches('.overflow-auto') && roll.scrollHeight > roll.clientHeight
+        const about = [...document.querySelectorAll('.overflow-x-auto, .overflow-auto')].filter((r) => r.contains(e))
+        const wide = about.some((r) => r.scrollWidth > r.clientWidth)
+        const high = about.some((r) => r.matches('.overflow-auto') && r.scrollHeight > r.clientHeight)
         return (
           (!wide && (b.right > window.innerWidth + 1 || b.left < -1)) || (!high && b.bottom > window.innerHeight + 1)
         )
