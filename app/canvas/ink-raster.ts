@@ -79,7 +79,7 @@ export class InkRaster {
   /** New ink: tiles that anything changed in are drawn again. */
   setStack(entries: readonly InkEntry[]): void {
     const places = changedPlaces(this.stack, entries)
-    if (places && places.length <= FEW && places.every((i) => entries[i]!.parts.length === 1)) {
+    if (places && places.length <= FEW && places.every((i) => isLine(entries[i]!))) {
       const boxes = places.flatMap((i) => [this.stack[i]!.box, entries[i]!.box])
       this.stack = entries
       if (!places.length) return
@@ -257,6 +257,9 @@ const bare = ({ data, box, shift }: InkPart): InkPart => ({
   box,
   ...(shift && { shift: { of: { data, box }, by: shift.by } }),
 })
+
+/** The entry of one line: of a shape it is known where it changed. */
+const isLine = ({ parts, version }: InkEntry): boolean => parts.length === 1 && !version
 
 /** The places at which entries changed; null where they are others, or in another order. */
 function changedPlaces(before: readonly InkEntry[], after: readonly InkEntry[]): number[] | null {

@@ -1,6 +1,6 @@
-import type { DBSchema, IDBPDatabase } from 'idb'
-import { openDB } from 'idb'
+import type { DBSchema } from 'idb'
 import type { Edit } from '#core/document/edits'
+import { browserDatabase } from './browser-database'
 
 interface Kept {
   drawing: string
@@ -15,28 +15,15 @@ interface OutboxSchema extends DBSchema {
   edits: { key: number; value: { drawing: string; edit: Edit } }
 }
 
-let opening: Promise<IDBPDatabase<OutboxSchema>> | null = null
-
-function database(): Promise<IDBPDatabase<OutboxSchema>> {
-  opening ??= openDB<OutboxSchema>('bellatrait', 2, {
-    async upgrade(db, from, _to, tx) {
-      const kept = db.createObjectStore('kept', { keyPath: ['drawing', 'edit.id'] })
-      kept.createIndex('drawing', 'drawing')
-      if (from !== 1) return
-      for (const { drawing, edit } of await tx.objectStore('edits').getAll()) {
-        if (!(await kept.get([drawing, edit.id]))) await kept.put({ drawing, place: nextPlace(), edit })
-      }
-      db.deleteObjectStore('edits')
-    },
-    // A window of a newer version waits for this one to let go.
-    blocking: () => void opening?.then((db) => db.close()).finally(() => (opening = null)),
-    terminated: () => (opening = null),
-  }).catch((e: unknown) => {
-    opening = null
-    throw e
-  })
-  return opening
-}
+const database = browserDatabase<OutboxSchema>('bellatrait', 2, async (db, from, _to, tx) => {
+  const kept = db.createObjectStore('kept', { keyPath: ['drawing', 'edit.id'] })
+  kept.createIndex('drawing', 'drawing')
+  if (from !== 1) return
+  for (const { drawing, edit } of await tx.objectStore('edits').getAll()) {
+    if (!(await kept.get([drawing, edit.id]))) await kept.put({ drawing, place: nextPlace(), edit })
+  }
+  db.deleteObjectStore('edits')
+})
 
 let last = 0
 const nextPlace = (): number => (last = Math.max(last + 1, Date.now() * 1000))

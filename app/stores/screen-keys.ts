@@ -27,10 +27,7 @@ export const useScreenKeysStore = defineStore('screen keys', () => {
   const held = reactive<Record<HeldKey, boolean>>({ shift: false, alt: false, free: false, pan: false })
   const shown = computed({
     get: () => settings.shown ?? isCoarse.value,
-    set: (to: boolean) => {
-      settings.shown = to
-      if (!to) letGo()
-    },
+    set: (to: boolean) => (settings.shown = to),
   })
 
   /** Nothing is held any more. */

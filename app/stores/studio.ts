@@ -50,5 +50,11 @@ export const useStudioStore = defineStore('studio', () => {
     if (taken) Object.assign(preferences, { nib: id, size: taken.size, variation: taken.variation })
   }
 
-  return { preferences, takeProfile, nextWeight, nextInWords, nib, takeNib }
+  /** The size of lines to come, that of the nib in hand as well. */
+  function takeSize(size: number): void {
+    preferences.size = size
+    nib.value.size = size
+  }
+
+  return { preferences, takeSize, takeProfile, nextWeight, nextInWords, nib, takeNib }
 })

@@ -40,6 +40,14 @@ export const useViewStore = defineStore('view', () => {
     byKey.value = true
   }
 
+  /** Takes an instrument for a while; what is answered gives back what the hand had in that pass. */
+  function borrow(id: string): () => void {
+    const of = pass.value
+    const before = chosen[of]
+    chosen[of] = id
+    return () => void (chosen[of] = before)
+  }
+
   /** Another drawing is looked at: nothing of the one before is left. */
   function reset(): void {
     pass.value = 'lines'
@@ -75,6 +83,7 @@ export const useViewStore = defineStore('view', () => {
     spoken,
     byKey,
     takeKeyboard,
+    borrow,
     reset,
   }
 })

@@ -71,11 +71,14 @@ let worksAhead = true
 
 /** What the next passes will need is worked out while the hand rests, and what was worked out is kept. */
 const rest = new AtRest(async (go) => {
-  const of = session
+  const [of, its] = [session, kept]
   if (!of) return
   if (worksAhead && !(await inTurns(readyFor(of), { turn: 20, rest: breathe, go }))) return
+  // A hand that pauses between two strokes is not worth a page each time.
+  await new Promise((resolve) => setTimeout(resolve, its?.due ?? 0))
+  if (!its || !go()) return
   of.keepWholes()
-  await kept?.write()
+  await its.write()
 })
 
 /** What whoever enters Shapes or Proof will ask for. */

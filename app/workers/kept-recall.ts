@@ -5,6 +5,9 @@ import { isCrowded, keepPage, readPages } from './recall-store'
 /** So much must be new for a page of it, bytes. */
 const LEAST = 32 * 1024
 
+/** So long after a page was written the next one is, at the earliest, ms. */
+const APART = 30_000
+
 /** What this browser has to be there to be read within so long, or it is worked out again, ms. */
 const LONGEST = 1500
 
@@ -28,9 +31,17 @@ export class KeptRecall {
     return new KeptRecall(drawing, book)
   }
 
+  private written = -Infinity
+
+  /** In how many ms the next page may be written. */
+  get due(): number {
+    return Math.max(0, this.written + APART - performance.now())
+  }
+
   /** Writes what is new, if that is worth it. Where it cannot be kept it is worked out again another time. */
   async write(): Promise<void> {
     if (this.book.fresh < LEAST) return
+    this.written = performance.now()
     try {
       const inPlace = await isCrowded(this.drawing)
       await keepPage(this.drawing, inPlace ? this.book.rewritten() : this.book.written(), inPlace)

@@ -1,5 +1,5 @@
-import type { DBSchema, IDBPDatabase } from 'idb'
-import { openDB } from 'idb'
+import type { DBSchema } from 'idb'
+import { browserDatabase } from '~/network/browser-database'
 
 /** What is kept of a drawing takes so much at most, and that of all, bytes. */
 const MOST_OF_ONE = 128 * 2 ** 20
@@ -21,22 +21,10 @@ interface RecallSchema extends DBSchema {
   drawings: { key: string; value: About }
 }
 
-let opening: Promise<IDBPDatabase<RecallSchema>> | null = null
-
-function database(): Promise<IDBPDatabase<RecallSchema>> {
-  opening ??= openDB<RecallSchema>('bellatrait-recall', 1, {
-    upgrade(db) {
-      db.createObjectStore('pages')
-      db.createObjectStore('drawings', { keyPath: 'drawing' })
-    },
-    blocking: () => void opening?.then((db) => db.close()).finally(() => (opening = null)),
-    terminated: () => (opening = null),
-  }).catch((e: unknown) => {
-    opening = null
-    throw e
-  })
-  return opening
-}
+const database = browserDatabase<RecallSchema>('bellatrait-recall', 1, (db) => {
+  db.createObjectStore('pages')
+  db.createObjectStore('drawings', { keyPath: 'drawing' })
+})
 
 const pagesOf = (drawing: string): IDBKeyRange => IDBKeyRange.bound([drawing, 0], [drawing, Infinity])
 

@@ -1,3 +1,4 @@
+import { nextTick } from 'vue'
 import { useEventListener } from '@vueuse/core'
 import { openLines, openSolids } from '#core/model/queries'
 import { flipEnds, flipSides, follows, withProfile } from '#core/weight/shelf'
@@ -53,7 +54,7 @@ export function useHotkeys(to: {
   const { cameByKey } = useKeyboardOwner()
   /** The keyboard went to the strip by its key. */
   let wentByKey = false
-  let heldKey: { key: string; since: number; before: string } | null = null
+  let heldKey: { key: string; since: number; giveBack: () => void } | null = null
 
   /** The key belongs to the field that has the focus; a slider wants only the keys that move it. */
   const typing = (e: KeyboardEvent): boolean => {
@@ -71,6 +72,11 @@ export function useHotkeys(to: {
   /** The keyboard goes to the first thing that can be set for the instrument; Escape brings it back. */
   function toStrip(): void {
     wentByKey = true
+    view.stripUp = true
+    void nextTick(focusStrip)
+  }
+
+  function focusStrip(): void {
     const first = document.querySelector<HTMLElement>(
       '[data-testid="strip"] :is(input, select, button, [tabindex="0"]):not([disabled])',
     )
@@ -89,6 +95,7 @@ export function useHotkeys(to: {
       return false
     }
     wentByKey = false
+    view.stripUp = view.pass === 'deliver'
     view.takeKeyboard(document.querySelector<HTMLElement>('[data-testid="canvas"]'))
     return true
   }
@@ -184,10 +191,7 @@ export function useHotkeys(to: {
     const key = e.key.toLowerCase()
     const tool = instrumentAt(view.pass, key, e.shiftKey)
     if (!tool) return false
-    if (!e.repeat) {
-      heldKey = { key, since: e.timeStamp, before: view.chosen[view.pass] }
-      view.chosen[view.pass] = tool.id
-    }
+    if (!e.repeat) heldKey = { key, since: e.timeStamp, giveBack: view.borrow(tool.id) }
     return true
   }
 
@@ -224,7 +228,7 @@ export function useHotkeys(to: {
     if (e.key.toLowerCase() === 'b') compare.held = null
     to.hand.up(e)
     if (!heldKey || e.key.toLowerCase() !== heldKey.key) return
-    if (e.timeStamp - heldKey.since > HOLD) view.chosen[view.pass] = heldKey.before
+    if (e.timeStamp - heldKey.since > HOLD) heldKey.giveBack()
     heldKey = null
   }
 

@@ -18,6 +18,8 @@ export function useLongPress() {
   const told = ref<Told | null>(null)
   let timer: ReturnType<typeof setTimeout> | undefined
   let from = { x: 0, y: 0 }
+  /** Whoever was told what a thing is did not mean to press it. */
+  let asked = false
 
   function end(): void {
     clearTimeout(timer)
@@ -27,11 +29,14 @@ export function useLongPress() {
 
   useEventListener(document, 'pointerdown', (e: PointerEvent) => {
     end()
+    asked = false
     if (e.pointerType === 'mouse' || !(e.target instanceof Element)) return
     const thing = e.target.closest<HTMLElement>('[title]')
-    if (!thing?.title) return
+    // Keys are there to be held.
+    if (!thing?.title || 'held' in thing.dataset) return
     from = { x: e.clientX, y: e.clientY }
     timer = setTimeout(() => {
+      asked = true
       const box = thing.getBoundingClientRect()
       const below = box.top < 90
       told.value = {
@@ -46,6 +51,17 @@ export function useLongPress() {
     if (Math.hypot(e.clientX - from.x, e.clientY - from.y) > TREMBLE) end()
   })
   useEventListener(document, ['pointerup', 'pointercancel'], end)
+  useEventListener(
+    document,
+    'click',
+    (e: Event) => {
+      if (!asked) return
+      asked = false
+      e.preventDefault()
+      e.stopPropagation()
+    },
+    { capture: true },
+  )
   // The system's own menu would come up over it.
   useEventListener(document, 'contextmenu', (e: Event) => {
     if (timer !== undefined && (e as PointerEvent).pointerType !== 'mouse') e.preventDefault()

@@ -103,6 +103,7 @@ export function usePointer(
     }
     down = null
     dropped = false
+    turnPenBack()
   }
 
   function press(e: PointerEvent): void {
@@ -139,21 +140,17 @@ export function usePointer(
       after(true)
     }
     if (!scrapes) return begin()
-    turnPenRound()
+    giveBack = view.borrow('scrape')
     // The other instrument is in the hand before the next event.
     void nextTick(begin)
   }
 
   /** The other end of the pen scrapes as long as it is down. */
-  let before: string | null = null
-  function turnPenRound(): void {
-    before = view.chosen[view.pass]
-    view.chosen[view.pass] = 'scrape'
-  }
+  let giveBack: (() => void) | null = null
 
   function turnPenBack(): void {
-    if (before !== null) view.chosen[view.pass] = before
-    before = null
+    giveBack?.()
+    giveBack = null
   }
 
   function move(e: PointerEvent): void {
@@ -180,6 +177,7 @@ export function usePointer(
     down = null
     if (dropped) {
       dropped = false
+      turnPenBack()
       return
     }
     if (pan) {

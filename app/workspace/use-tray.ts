@@ -1,7 +1,11 @@
 import { computed } from 'vue'
+import type { InstrumentDescription } from '~/catalogue/instruments'
 import { TRAY_KEYS, trayOf } from '~/catalogue/instruments'
 import { useKeysStore } from '~/stores/keys'
 import { useViewStore } from '~/stores/view'
+
+/** An instrument with its key, and how that is said. */
+export type TrayTool = InstrumentDescription & { key: string; spoken: string }
 
 /** Held for longer than this, an instrument goes back when it is let go, ms. */
 const HOLD = 400
@@ -16,26 +20,31 @@ export function useTray() {
     return { key, spoken: i < TRAY_KEYS.length ? key : `Shift + ${key}` }
   }
 
-  const tools = computed(() => trayOf(view.pass).map((tool, i) => ({ ...tool, ...keyAt(i) })))
+  const tools = computed<TrayTool[]>(() => trayOf(view.pass).map((tool, i) => ({ ...tool, ...keyAt(i) })))
   const rows = computed(() =>
     [tools.value.slice(0, TRAY_KEYS.length), tools.value.slice(TRAY_KEYS.length)].filter((r) => r.length),
   )
-  /** An instrument that a finger or pen holds down for longer is in hand only as long, as with its key. */
-  let heldSince = 0
-  let before: string | null = null
+  return { tools, rows }
+}
+
+/** Takes an instrument: for good, or for as long as a finger or a pen holds its button down. */
+export function useTrayHand() {
+  const view = useViewStore()
+  let since = 0
+  let giveBack: (() => void) | null = null
   let wasHeld = false
 
   function hold(id: string, e: PointerEvent): void {
+    wasHeld = false
     if (e.pointerType === 'mouse') return
-    before = view.chosen[view.pass]
-    heldSince = e.timeStamp
-    view.chosen[view.pass] = id
+    since = e.timeStamp
+    giveBack = view.borrow(id)
   }
 
   function letGo(e: PointerEvent): void {
-    wasHeld = before !== null && e.timeStamp - heldSince > HOLD
-    if (wasHeld) view.chosen[view.pass] = before!
-    before = null
+    wasHeld = giveBack !== null && e.timeStamp - since > HOLD
+    if (wasHeld) giveBack!()
+    giveBack = null
   }
 
   function take(id: string): void {
@@ -43,5 +52,5 @@ export function useTray() {
     wasHeld = false
   }
 
-  return { tools, rows, hold, letGo, take }
+  return { hold, letGo, take }
 }

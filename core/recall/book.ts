@@ -46,6 +46,12 @@ export class Book implements Recall {
   }
 
   keep(key: string, numbers: Float64Array): void {
+    // A key is all that went in: what is there already is the same.
+    const known = this.entries.get(key)
+    if (known && isWhole(known)) {
+      known.isWanted = true
+      return
+    }
     this.entries.set(key, { numbers, checksum: null, isWritten: false, isWanted: true, owner: null })
   }
 

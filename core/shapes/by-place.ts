@@ -1,6 +1,4 @@
-import type { Cubic } from '../geometry/cubic'
-
-type Contour = readonly Cubic[]
+import type { Contour } from './contour-views'
 
 /** Contours by where they begin and how they go on: the same order whatever was made first. */
 export const byPlace = (a: Contour, b: Contour): number =>

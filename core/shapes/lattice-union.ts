@@ -1,14 +1,13 @@
-import { areaOfCubics } from '../geometry/area'
-import { boxOfCubics, boxOfPoints } from '../geometry/bounds'
 import type { Cubic } from '../geometry/cubic'
 import type { Side, Strand } from './cell-strands'
 import { isSameStrand, strandsOfLoops } from './cell-strands'
 import type { Lattice } from './lattice'
-import { cellBox, cellOf, keyOf, rangeOf } from './lattice'
-import type { Loop } from '../arrangement/loop'
+import { cellBox, cellOf, keyOf } from './lattice'
 import { loopOf } from '../arrangement/loop'
 import { asFarAsPossible } from '../arrangement/as-far-as-possible'
-import { loopNearCell, nearBox, roundAbout } from './near-cell'
+import type { Contour, View } from './contour-views'
+import { viewsOf } from './contour-views'
+import { roundAbout } from './near-cell'
 import type { Recall } from '../recall/recall'
 import { recalled } from '../recall/recall'
 import { byPlace, placeOf } from './by-place'
@@ -20,21 +19,6 @@ import { joinAcross } from './stitch'
 
 /** A gate is taken for the one beyond the side within so many grid steps. */
 const NEAR = 64
-
-/** A contour that reaches over more cells than this is not cut up. */
-const MOST_CELLS = 40_000
-
-/** A closed contour, its region on the left. */
-type Contour = readonly Cubic[]
-
-/** What a contour is to a cell: the loop as the cell sees it, or how often one that does not come near goes round it all. */
-interface View {
-  contour: Contour
-  loop: Loop | null
-  around: number
-  /** The contour is a hole: it can only take away. */
-  isHole: boolean
-}
 
 /** Strands that follow one another and close, and the contour that they make. */
 interface Ring {
@@ -143,7 +127,7 @@ export class LatticeUnion {
     for (const contour of this.views.keys()) if (!now.has(contour)) this.takeOut(contour)
     for (const contour of now) {
       if (this.views.has(contour)) continue
-      const views = this.viewsOf(contour)
+      const views = viewsOf(contour, this.lattice)
       if (!views) {
         this.vast.add(contour)
         continue
@@ -167,43 +151,6 @@ export class LatticeUnion {
       if (others.length) this.seen.set(key, others)
       else this.seen.delete(key)
     }
-  }
-
-  /** What a contour is to each cell; null for one that reaches over more of them than make sense. */
-  private viewsOf(contour: Contour): Map<number, View> | null {
-    const range = rangeOf(this.lattice, boxOfCubics(contour))
-    if (!range || (range.right - range.left) * (range.below - range.above) > MOST_CELLS) return null
-    const views = new Map<number, View>()
-    const isHole = areaOfCubics(contour) < 0
-    const near = this.cellsNear(contour)
-    if (!near) return null
-    for (let j = range.above; j <= range.below; j++) {
-      // From cell to cell with no curve between them, a contour goes round as often.
-      let last: number | null = null
-      for (let i = range.left; i <= range.right; i++) {
-        const key = keyOf(i, j)
-        const isFar = !near.has(key)
-        let around: number
-        let loop: Loop = []
-        if (isFar && last !== null) around = last
-        else ({ around, loop } = loopNearCell(contour, nearBox(cellBox(this.lattice, i, j))))
-        last = isFar ? around : null
-        if (around || loop.length) views.set(key, { contour, loop: loop.length ? loop : null, around, isHole })
-      }
-    }
-    return views
-  }
-
-  /** The cells to which any curve of a contour may come near; null where these cannot be told apart. */
-  private cellsNear(contour: Contour): Set<number> | null {
-    const near = new Set<number>()
-    for (const { p0, p1, p2, p3 } of contour) {
-      const range = rangeOf(this.lattice, boxOfPoints([p0, p1, p2, p3]))
-      if (!range) return null
-      for (let i = range.left; i <= range.right; i++)
-        for (let j = range.above; j <= range.below; j++) near.add(keyOf(i, j))
-    }
-    return near
   }
 
   /** Makes the strands of a cell anew; those that come out as they were stay. */

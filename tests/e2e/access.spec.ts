@@ -137,3 +137,35 @@ test('nor have the Desk with drawings chosen, its dialogs, ways to deliver, and 
   await page.getByRole('button', { name: 'Change keys …' }).click()
   expect(await barriers(page), 'own keys').toEqual([])
 })
+
+for (const [width, height] of [
+  [820, 1180],
+  [640, 480],
+  [1366, 625],
+] as const)
+  test(`a window of ${width} x ${height} has no barrier, and its Strip comes up and goes by key`, async ({ page }) => {
+    await page.setViewportSize({ width, height })
+    await page.goto('/')
+    await expect(page.getByTestId('card').first()).toBeVisible()
+    await expectOpen(page, 'the Desk')
+    await startDrawing(page, 'demo-radish-bunch')
+    await page.getByLabel('Keys on the screen').click()
+    for (const pass of ['Lines', 'Weight', 'Shapes', 'Fill', 'Deliver']) {
+      await enterPass(page, pass)
+      if (pass !== 'Deliver') {
+        await page.getByTestId('canvas').focus()
+        await page.keyboard.press('s')
+        await expect(page.getByTestId('strip')).toBeVisible()
+        await expect
+          .poll(() =>
+            page.evaluate(() => !!document.activeElement?.closest('[data-testid="strip"], [data-testid="tray"]')),
+          )
+          .toBe(true)
+      }
+      await expectOpen(page, pass)
+      if (pass === 'Deliver') continue
+      await page.keyboard.press('Escape')
+      await expect(page.getByTestId('canvas')).toBeFocused()
+      if (height < 700) await expect(page.getByTestId('strip')).toHaveCount(0)
+    }
+  })

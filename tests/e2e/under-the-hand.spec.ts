@@ -369,7 +369,10 @@ for (const [width, height, least] of [
       expect(await cutOff(page), pass).toEqual([])
       const more = page.getByTestId('strip-up')
       if (height < 700 && pass !== 'Deliver') await more.click()
-      if (pass !== 'Deliver') await expect(page.getByTestId('strip')).toBeVisible()
+      if (pass !== 'Deliver') {
+        await expect(page.getByTestId('strip')).toBeVisible()
+        await expect(page.getByTestId('hint')).not.toBeEmpty()
+      }
       for (const tool of tools) {
         await takeUp(page, tool)
         expect(await cutOff(page), `${pass}, ${tool}`).toEqual([])
@@ -480,6 +483,15 @@ test('without a keyboard: keys on the screen are held or locked, finish and drop
   await touch('touchEnd')
   await expect(select).toHaveAttribute('aria-pressed', 'false')
   await expect(page.getByTestId('long-press')).toHaveCount(0)
+  await select.click()
+  await expect(select).toHaveAttribute('aria-pressed', 'true')
+  // Who asks what a thing does, does not do it.
+  const undoBox = (await page.getByRole('banner').getByRole('button', { name: 'Undo' }).boundingBox())!
+  await touch('touchStart', { x: undoBox.x + 12, y: undoBox.y + 12 })
+  await expect(page.getByTestId('long-press')).toContainText('Undo')
+  await touch('touchEnd')
+  await expect(page.getByTestId('long-press')).toHaveCount(0)
+  expect(await savedLines(page)).toHaveLength(1)
 })
 
 test("the pen's second button moves the page, its other end scrapes, each unless one wants nothing of it", async ({

@@ -306,6 +306,9 @@ describe('an ink session', () => {
     // Each stage finds what it needs, and makes the very contours that were read.
     atOnce(again.ready())
     expect(kept).toEqual([])
+    // Nothing is new, so there is nothing to be written.
+    again.keepWholes()
+    expect(book.fresh).toBe(0)
     const far = makeEdit(
       many,
       'One line',

@@ -29,8 +29,7 @@ const size = computed(() => (onLines.value ? hand.traced.value[0]!.weight.size :
 
 function setSize(size: number, keep: boolean): void {
   if (!onLines.value) {
-    studio.preferences.size = size
-    studio.nib.size = size
+    studio.takeSize(size)
     return
   }
   chosen.preview((l) => void (l.weight.size = size))

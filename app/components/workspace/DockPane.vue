@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed, nextTick, watch } from 'vue'
 import { ChevronDown, ChevronUp, Pin, PinOff } from 'lucide-vue-next'
 import DeliverDock from '~/components/deliver/DeliverDock.vue'
 import FillStrip from '~/components/fill/FillStrip.vue'
@@ -41,6 +41,17 @@ watch(
   { immediate: true },
 )
 
+// A field there that is to have the keyboard must be there.
+watch(
+  () => view.asked,
+  async (asked) => {
+    if (!asked || !isLow.value || isUp.value) return
+    view.stripUp = true
+    await nextTick()
+    view.asked = { ...asked }
+  },
+)
+
 function putDown(): void {
   view.stripUp = false
   view.folds.pinned = false
@@ -72,7 +83,6 @@ function putDown(): void {
       class="absolute right-0 bottom-full left-0 z-20 h-[186px] border-t border-hair bg-panel shadow-[0_-14px_30px_-18px_#0007]"
       :class="view.folds.column ? '' : 'xl:right-64'"
       aria-label="Strip"
-      @keydown.esc.stop="putDown"
     >
       <div class="h-full overflow-auto">
         <div

@@ -16,13 +16,15 @@ const keys = useKeysStore()
 const chosen = useChosenLines()
 
 const sized = computed(
-  () => chosen.lines.value.length > 0 || (view.pass === 'lines' && instrumentOf(view.instrument)?.sized),
+  () =>
+    chosen.lines.value.length > 0 ||
+    (view.pass === 'lines' && (instrumentOf(view.instrument)?.sized || view.instrument === 'freehand')),
 )
 const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
 
 function change(label: string, to: (size: number) => number): void {
   if (chosen.lines.value.length) chosen.change(label, (l) => void (l.weight.size = to(l.weight.size)))
-  else studio.preferences.size = Math.min(HEAVIEST, to(size.value))
+  else studio.takeSize(Math.min(HEAVIEST, to(size.value)))
 }
 </script>
 

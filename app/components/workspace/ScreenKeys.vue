@@ -7,6 +7,7 @@ import {
   Hand,
   Magnet,
   Maximize,
+  Minimize,
   Redo2,
   Ruler,
   Settings2,
@@ -15,13 +16,20 @@ import {
   X,
 } from 'lucide-vue-next'
 import type { Component } from 'vue'
+import { onBeforeUnmount } from 'vue'
 import type { HeldKey } from '~/stores/screen-keys'
+import { useDrawingStore } from '~/stores/drawing'
 import { useScreenKeysStore } from '~/stores/screen-keys'
+import { useViewStore } from '~/stores/view'
 
 /** Keys for the other hand, where there is no keyboard: held as long as a finger is on them, or locked by a tap. */
 const emit = defineEmits<{ undo: []; redo: [] }>()
 
+const store = useDrawingStore()
+const view = useViewStore()
 const keys = useScreenKeysStore()
+// What is not seen is not held.
+onBeforeUnmount(() => keys.letGo())
 
 const HELD: readonly { id: HeldKey; title: string; help: string; icon: Component }[] = [
   { id: 'shift', title: 'Straight', help: 'Level, upright or square; adds to what is chosen', icon: Ruler },
@@ -78,6 +86,7 @@ const BUTTON =
       :class="[BUTTON, keys.held[k.id] ? 'border-plum bg-plum text-white' : 'border-hair bg-raise']"
       :aria-pressed="keys.held[k.id]"
       :title="`${k.help}. Hold it, or tap to lock it`"
+      data-held
       @pointerdown.prevent="hold(k.id, $event)"
       @pointerup="release(k.id, $event)"
       @pointercancel="keys.held[k.id] = false"
@@ -103,10 +112,17 @@ const BUTTON =
     </button>
     <button
       :class="[BUTTON, 'border-hair bg-raise']"
-      title="The whole page; again: back to where you were"
-      @click="press('0')"
+      title="The whole page"
+      @click="view.showPage(store.drawing!.page)"
     >
-      <Maximize :size="16" :stroke-width="1.7" />Page
+      <Maximize :size="16" :stroke-width="1.7" />Whole
+    </button>
+    <button
+      :class="[BUTTON, 'border-hair bg-raise']"
+      title="The page at its final size"
+      @click="view.showPage(store.drawing!.page, 1)"
+    >
+      <Minimize :size="16" :stroke-width="1.7" />Final size
     </button>
     <Popover class="relative">
       <PopoverButton :class="[BUTTON, 'border-transparent text-mute-deep']" title="What pen and fingers do">

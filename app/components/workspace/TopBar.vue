@@ -42,7 +42,7 @@ function rename(): void {
     class="low:h-11 flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5 max-lg:gap-2 max-lg:px-2"
   >
     <h1 class="sr-only">{{ store.drawing?.name }}</h1>
-    <NuxtLink to="/" class="quiet shrink-0 rounded px-1 py-1 hover:text-ink" aria-label="← Desk"
+    <NuxtLink to="/" class="quiet min-w-6 shrink-0 rounded px-1 py-1 text-center hover:text-ink" aria-label="← Desk"
       >←<span class="max-md:hidden"> Desk</span></NuxtLink
     >
     <input

@@ -4,9 +4,10 @@ import { TRAY_KEYS } from '~/catalogue/instruments'
 import { passOf } from '~/catalogue/passes'
 import ProfileShelf from '~/components/weight/ProfileShelf.vue'
 import { useTray } from '~/workspace/use-tray'
+import TrayButton from './TrayButton.vue'
 
 const view = useViewStore()
-const { rows, hold, letGo, take } = useTray()
+const { rows } = useTray()
 </script>
 
 <template>
@@ -18,29 +19,18 @@ const { rows, hold, letGo, take } = useTray()
         class="grid grid-cols-6 gap-[3px]"
         :class="rows.length > 1 ? 'h-[39px]' : 'h-[58px]'"
       >
-        <button
+        <TrayButton
           v-for="tool in row"
           :key="tool.id"
-          class="relative flex flex-col items-center justify-center rounded-[10px] border tracking-[-0.015em]"
-          :class="[
-            view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute',
-            rows.length > 1 ? 'gap-px pt-0.5 text-[11px] tracking-[-0.03em]' : 'gap-[3px] text-[12px]',
-          ]"
-          :aria-pressed="view.instrument === tool.id"
-          :title="`${tool.title}: ${tool.help} (${tool.spoken})`"
-          @pointerdown="hold(tool.id, $event)"
-          @pointerup="letGo"
-          @pointercancel="letGo"
-          @click="take(tool.id)"
-        >
-          <kbd
-            class="number absolute top-px right-1 text-[9.5px] font-semibold"
-            :class="view.instrument === tool.id ? 'text-[#f4d4e4]' : 'text-mute'"
-            >{{ tool.key }}</kbd
-          >
-          <component :is="tool.icon" :size="rows.length > 1 ? 15 : 17" :stroke-width="1.7" />
-          <span>{{ tool.title }}</span>
-        </button>
+          :tool="tool"
+          :mark="tool.key"
+          :icon="rows.length > 1 ? 15 : 17"
+          :class="
+            rows.length > 1
+              ? 'gap-px pt-0.5 text-[11px] tracking-[-0.03em]'
+              : 'gap-[3px] text-[12px] tracking-[-0.015em]'
+          "
+        />
         <span
           v-if="i > 0 && row.length < TRAY_KEYS.length"
           class="quiet self-center pl-1.5 text-[11px] leading-[1.25]"

@@ -3,11 +3,12 @@ import { useViewStore } from '~/stores/view'
 import { TRAY_KEYS } from '~/catalogue/instruments'
 import { useRoom } from '~/stores/room'
 import { useTray } from '~/workspace/use-tray'
+import TrayButton from './TrayButton.vue'
 
 /** The instruments in one row, where there is no room for a tray; what the hand can do now stands beside them, if it can. */
 const view = useViewStore()
 const { room } = useRoom()
-const { tools, hold, letGo, take } = useTray()
+const { tools } = useTray()
 </script>
 
 <template>
@@ -17,31 +18,16 @@ const { tools, hold, letGo, take } = useTray()
       role="toolbar"
       aria-label="Instruments"
     >
-      <button
+      <TrayButton
         v-for="(tool, i) in tools"
         :key="tool.id"
-        class="relative flex h-11 w-11 shrink-0 flex-col items-center justify-center gap-px rounded-[10px] border pt-1 text-[10.5px] leading-3 tracking-[-0.04em]"
-        :aria-label="`${tool.key} ${tool.title}`"
-        :class="[
-          view.instrument === tool.id ? 'border-plum bg-plum text-white' : 'border-hair bg-raise hover:border-mute',
-          i === TRAY_KEYS.length && 'ml-1.5',
-          room === 'narrow low' && 'max-md:w-[30px]',
-        ]"
-        :aria-pressed="view.instrument === tool.id"
-        :title="`${tool.title}: ${tool.help} (${tool.spoken})`"
-        @pointerdown="hold(tool.id, $event)"
-        @pointerup="letGo"
-        @pointercancel="letGo"
-        @click="take(tool.id)"
-      >
-        <kbd
-          class="number absolute top-px right-1 text-[8.5px] font-semibold"
-          :class="view.instrument === tool.id ? 'text-[#f4d4e4]' : 'text-mute'"
-          >{{ i < TRAY_KEYS.length ? '' : '⇧' }}{{ tool.key }}</kbd
-        >
-        <component :is="tool.icon" :size="16" :stroke-width="1.7" />
-        <span :class="room === 'narrow low' && 'max-md:hidden'">{{ tool.title }}</span>
-      </button>
+        :tool="tool"
+        :mark="i < TRAY_KEYS.length ? tool.key : `⇧${tool.key}`"
+        :icon="16"
+        class="h-11 w-11 shrink-0 gap-px pt-1 text-[10.5px] leading-3 tracking-[-0.04em]"
+        :class="[i === TRAY_KEYS.length && 'ml-1.5', room === 'narrow low' && 'max-md:w-[30px]']"
+        :wordless="room === 'narrow low' ? 'max-md:hidden' : ''"
+      />
     </div>
     <p
       v-if="room === 'wide low'"

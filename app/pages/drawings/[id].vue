@@ -2,7 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute } from 'vue-router'
-import { ChevronDown, ChevronRight, ChevronUp, Keyboard } from 'lucide-vue-next'
+import { ChevronDown, ChevronRight, ChevronUp } from 'lucide-vue-next'
 import TopOfCanvas from '~/components/workspace/TopOfCanvas.vue'
 import ImportNotes from '~/components/workspace/ImportNotes.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
@@ -13,7 +13,7 @@ import KeysCard from '~/components/workspace/KeysCard.vue'
 import ProofPanel from '~/components/workspace/ProofPanel.vue'
 import ScreenKeys from '~/components/workspace/ScreenKeys.vue'
 import LayersPanel from '~/components/workspace/LayersPanel.vue'
-import ZoomField from '~/components/workspace/ZoomField.vue'
+import ViewBar from '~/components/workspace/ViewBar.vue'
 import TopBar from '~/components/workspace/TopBar.vue'
 import type { Drawing } from '#core/model/model'
 import type { Way } from '~/stores/drawing'
@@ -24,7 +24,6 @@ import { deleteDrawing } from '~/network/api'
 import { findLine } from '#core/model/find'
 import { useCompareStore } from '~/stores/compare'
 import { useLookStore } from '~/stores/look'
-import { useKeysStore } from '~/stores/keys'
 import { usePaperStore } from '~/stores/paper'
 import type { Place } from '~/stores/places'
 import { usePlacesStore } from '~/stores/places'
@@ -47,7 +46,6 @@ const compare = useCompareStore()
 const look = useLookStore()
 const places = usePlacesStore()
 const paper = usePaperStore()
-const keys = useKeysStore()
 const screenKeys = useScreenKeysStore()
 const proof = useProof(provideInk())
 const { bringIn } = useSketchImport()
@@ -255,45 +253,7 @@ onBeforeUnmount(() => store.close())
           >
             <component :is="view.folds.dock ? ChevronUp : ChevronDown" :size="15" />
           </button>
-          <div
-            class="number absolute bottom-2 left-2 flex items-center gap-3 rounded bg-panel/80 px-1.5 py-0.5 text-[11px] text-mute-deep"
-          >
-            <ZoomField />
-            <button
-              v-if="view.viewport.angle"
-              class="underline decoration-dotted hover:text-ink"
-              title="Turn the page upright ( / )"
-              @click="view.setUpright()"
-            >
-              turned {{ Math.round(view.viewport.angle) }}°
-            </button>
-            <button
-              v-if="view.viewport.mirrored"
-              class="underline decoration-dotted hover:text-ink"
-              :title="keys.titled('See the page as it is', 'mirror')"
-              @click="view.mirror()"
-            >
-              mirrored view
-            </button>
-            <button class="underline decoration-dotted hover:text-ink" @click="keysOpen = true">? keys</button>
-            <button
-              class="grid h-6 w-6 place-items-center rounded hover:bg-raise hover:text-ink"
-              :class="screenKeys.shown && 'text-plum'"
-              :aria-pressed="screenKeys.shown"
-              title="Keys on the screen, for the hand that holds no pen"
-              aria-label="Keys on the screen"
-              @click="screenKeys.shown = !screenKeys.shown"
-            >
-              <Keyboard :size="15" />
-            </button>
-            <span
-              v-if="isLow && isNarrow"
-              class="max-w-[330px] truncate font-sans"
-              :title="view.hint"
-              data-testid="hint"
-              >{{ view.hint }}</span
-            >
-          </div>
+          <ViewBar @keys="keysOpen = true" />
         </main>
         <aside
           v-show="!view.folds.column"

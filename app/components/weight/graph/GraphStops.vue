@@ -5,6 +5,7 @@ import { slideStops, widenStops } from '#core/weight/stops'
 import type { StopsChange } from '~/instruments/chosen-stops'
 import { keyOnStops, removalOf, sameStop, stopsByLine, stopsInWords, toggledStop } from '~/instruments/chosen-stops'
 import { useDrawingStore } from '~/stores/drawing'
+import { useScreenKeysStore } from '~/stores/screen-keys'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import { useGraph } from './use-graph'
@@ -14,6 +15,7 @@ import { useGraphDrag } from './use-graph-drag'
 const store = useDrawingStore()
 const view = useViewStore()
 const studio = useStudioStore()
+const keys = useScreenKeysStore()
 const graph = useGraph()
 const { take, sidesOf } = useGraphDrag(graph)
 
@@ -41,7 +43,7 @@ function choose(index: number): void {
 }
 
 function press(e: PointerEvent, index: number, what: 'left' | 'right' | 'slide'): void {
-  if (e.shiftKey) {
+  if (e.shiftKey || keys.held.shift) {
     view.stops = toggledStop(view.stops, { line: line.value.id, index })
     e.stopPropagation()
     return

@@ -4,6 +4,7 @@ import type { Sides } from '#core/weight/stops'
 import { DRAG_START, screenDistance } from '~/instruments/instrument'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '#core/editing/change-items'
+import { useScreenKeysStore } from '~/stores/screen-keys'
 import { useStudioStore } from '~/stores/studio'
 import { useViewStore } from '~/stores/view'
 import type { Graph, GraphPoint } from './use-graph'
@@ -25,6 +26,7 @@ export function useGraphDrag(graph: Graph): {
 } {
   const store = useDrawingStore()
   const studio = useStudioStore()
+  const keys = useScreenKeysStore()
   const view = useViewStore()
   let held: { drag: GraphDrag; pointer: number; screen: { x: number; y: number }; moved: boolean; on: Element } | null =
     null
@@ -81,6 +83,6 @@ export function useGraphDrag(graph: Graph): {
   return {
     take,
     dragging: () => held !== null,
-    sidesOf: (e, side) => (studio.preferences.sidesLinked !== e.altKey ? 'both' : side),
+    sidesOf: (e, side) => (studio.preferences.sidesLinked !== (e.altKey || keys.held.alt) ? 'both' : side),
   }
 }
