@@ -20,6 +20,7 @@ const CORE = [
 const INK = ['outlines', 'ends', 'pieces', 'stack', 'regions', 'fills', 'session']
 const APP = [
   'network',
+  'service-worker',
   'painting',
   'workers',
   'canvas',

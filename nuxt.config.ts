@@ -38,7 +38,7 @@ export default defineNuxtConfig({
   ssr: false,
   devtools: { enabled: false },
   telemetry: false,
-  modules: ['@pinia/nuxt'],
+  modules: ['@pinia/nuxt', '@vite-pwa/nuxt'],
   components: false,
   imports: { autoImport: false },
   css: ['~/assets/main.css'],
@@ -47,7 +47,36 @@ export default defineNuxtConfig({
       title: 'Bellatrait',
       htmlAttrs: { lang: 'en' },
       meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
-      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' }],
+      link: [
+        { rel: 'icon', type: 'image/svg+xml', href: '/mark.svg' },
+        { rel: 'manifest', href: '/manifest.webmanifest', crossorigin: 'use-credentials' },
+      ],
+    },
+  },
+  pwa: {
+    strategies: 'injectManifest',
+    srcDir: 'service-worker',
+    filename: 'sw.ts',
+    // A newer version waits until no page of this one is open.
+    registerType: 'prompt',
+    injectManifest: {
+      globPatterns: ['_nuxt/**', 'mark.svg', 'icon-*.png', 'practice/*'],
+      maximumFileSizeToCacheInBytes: 8 * 2 ** 20,
+    },
+    manifest: {
+      name: 'Bellatrait',
+      short_name: 'Bellatrait',
+      description: 'An inking desk: a pencil sketch in, clean living line art out.',
+      display: 'standalone',
+      start_url: '/',
+      background_color: '#e7e2d8',
+      theme_color: '#f5f1e9',
+      icons: [192, 512].map((size) => ({
+        src: `/icon-${size}.png`,
+        sizes: `${size}x${size}`,
+        type: 'image/png',
+        purpose: 'any',
+      })),
     },
   },
   vite: {

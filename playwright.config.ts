@@ -43,6 +43,8 @@ export default defineConfig({
       ],
     },
     acceptDownloads: true,
+    // What is intercepted must not be answered from elsewhere; the tests of times without a server allow them.
+    serviceWorkers: 'block',
   },
   webServer: [DESK_PORT, PORT].map((port) => ({
     command: 'node tests/e2e/serve.mjs',

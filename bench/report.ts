@@ -1,5 +1,7 @@
 import type { HandRow } from './browser'
 import type { AgainRow } from './again'
+import type { BesideRow } from './beside'
+import { THREADS } from './beside'
 import type { CrowdRows } from './crowds'
 import type { InkRow } from './ink'
 import type { RegionRow } from './regions'
@@ -20,6 +22,7 @@ export interface Measured {
   steps: StepRow[]
   sketches: SketchRow[]
   again: AgainRow[]
+  beside: BesideRow[]
   crowd: CrowdRows
 }
 
@@ -40,6 +43,7 @@ export function report({
   steps,
   sketches,
   again,
+  beside,
   crowd,
 }: Measured): string {
   const lines = [
@@ -135,6 +139,13 @@ export function report({
       (r) =>
         `| ${r.lines.toLocaleString('en')} | ${[r.first.shapes, r.first.proof, r.again.shapes, r.again.proof].map(ms).join(' | ')} | ${r.kept.toFixed(1)} |`,
     ),
+    '',
+    'First shapes of the same strokes worked out band by band in several threads (`npm run cli`), ms, the start of the threads included. Of a',
+    'machine with two processors more than two threads cannot be quicker.',
+    '',
+    `| lines in bands | ${THREADS.map((n) => (n === 1 ? '1 thread' : `${n} threads`)).join(' | ')} |`,
+    `| ---: |${THREADS.map(() => ' ---: |').join('')}`,
+    ...beside.map((r) => `| ${r.lines.toLocaleString('en')} | ${r.times.map((t) => ms(t.ms)).join(' | ')} |`),
     '',
     `${crowd.lines} lines: opened to first ink ${ms(crowd.firstInk)} ms, to all ink ${ms(crowd.allInk)} ms. Time between two frames, ms:`,
     '',

@@ -1,6 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
 import { againRows } from './again'
+import { besideRows } from './beside'
 import { handRows } from './browser'
 import { crowdRows } from './crowds'
 import { inkRows } from './ink'
@@ -26,6 +27,7 @@ const PARTS: { [K in Exclude<keyof Measured, 'started' | 'machine'>]: () => Prom
   steps: stepRows,
   sketches: sketchRows,
   again: againRows,
+  beside: besideRows,
   crowd: crowdRows,
 }
 type Part = keyof typeof PARTS
@@ -52,6 +54,7 @@ const measured: Measured = {
   steps: [],
   sketches: [],
   again: [],
+  beside: [],
   crowd: { lines: 0, firstInk: 0, allInk: 0, frames: [] },
 }
 for (const part of (wanted.length ? wanted : Object.keys(PARTS)) as Part[])

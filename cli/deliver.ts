@@ -11,7 +11,7 @@ import { deliverySchema, FIRST_DELIVERIES, PLAIN_DELIVERY } from '../core/format
 import { freeFileName } from '../core/formats/file-name'
 import { zipOf } from '../core/formats/archive/zip'
 import { parseSvg } from '../core/formats/svg/parse-svg'
-import { shapesOf } from '../core/ink/shapes-of'
+import { shapesSideBySide } from './side-by-side'
 import { parseRecord } from '../core/formats/json'
 import { Journal } from '../server/database/journal'
 import { readMigrations } from '../server/database/migration-files'
@@ -175,7 +175,7 @@ function openedDesk(file: string): Database.Database {
 
 async function made({ read }: Source, settings: DeliverySettings): Promise<DeliveredFile> {
   const { drawing, samplesOf } = read()
-  return deliverable(drawing, shapesOf(drawing).shapes, settings, {
+  return deliverable(drawing, (await shapesSideBySide(drawing)).shapes, settings, {
     samplesOf,
     picture: (order) => drawPicture(pictureSvg(order), order),
   })

@@ -1,53 +1,23 @@
-import { readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import { availableParallelism } from 'node:os'
 import { parseArgs } from 'node:util'
-import type { Shape } from '#core/model/model'
-import { settingsForPage, shapeSettingsOf } from '#core/model/fineness'
-import { parseSvg } from '../core/formats/svg/parse-svg'
-import { writeSvg } from '../core/formats/svg/write-svg'
-import { shapesOf } from '../core/ink/shapes-of'
-import type { FindingKind } from '../core/proof/finding'
-import { findingsOf } from '../core/proof/findings-of'
-import type { Leaving } from '#core/ink/fills/knockout'
-import { LEAVINGS, knockedOutShapes } from '#core/ink/fills/knockout'
-import type { Speck, SpeckLimits } from '../core/shapes/specks'
-import { dropSpecks } from '../core/shapes/specks'
+import { LEAVINGS } from '#core/ink/fills/knockout'
+import type { ExpandOrder, ExpandSettings, FileReport } from './expand-order'
+import { expandFile, failed } from './expand-file'
 import { inputsOf } from './input-files'
 import { Taken, written } from './outputs'
+import { Threads } from './threads'
 
 export const EXPAND_USAGE = `Usage: expand IN.svg|DIR ... --out OUT.svg | --out-dir DIR
   [--tolerance PX] [--union] [--unite stacked|cut-out|one] [--tuck] [--simplify T]
   [--specks AREA] [--slivers WIDTH] [--report FILE.json]
 `
 
-interface Settings {
+interface Settings extends ExpandSettings {
   inputs: string[]
   out: string | undefined
   outDir: string | undefined
-  /** px; undefined for what suits the page. */
-  tolerance: number | undefined
-  union: boolean
-  /** How shapes leave; it unites them, too. */
-  leaving: Leaving
-  /** Ends keep within what they meet, whatever the file says. */
-  tuck: boolean
-  simplify: number
-  /** What is dropped: below this area, px squared, or this mean width, px. */
-  limits: SpeckLimits
   report: string | undefined
-}
-
-interface FileReport {
-  file: string
-  strokes: number
-  contours: number
-  nodes: number
-  milliseconds: number
-  dropped: Speck[]
-  /** What Proof finds in the file as it came, by kind. */
-  findings: Partial<Record<FindingKind, number>>
-  warnings: string[]
-  error?: string
 }
 
 /** The settings on the command line, or a sentence that says what is wrong with them. */
@@ -99,103 +69,8 @@ function readSettings(argv: string[]): Settings | string {
     simplify,
     limits,
     report,
+    findings: report !== undefined,
   }
-}
-
-function expandText(
-  text: string,
-  s: Settings,
-): {
-  svg: string
-  strokes: number
-  shapes: Shape[]
-  dropped: Speck[]
-  findings: FileReport['findings']
-  warnings: string[]
-  failed: string[]
-} {
-  const { drawing, warnings } = parseSvg(text)
-  const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
-  const { union: unite, tolerance = shapeSettingsOf(drawing).tolerance, simplify } = s
-  const dropped: Speck[] = []
-  const findings: FileReport['findings'] = {}
-  if (s.report) for (const { kind } of findingsOf(drawing)) findings[kind] = (findings[kind] ?? 0) + 1
-  const derived = shapesOf({
-    ...drawing,
-    settings: {
-      ...drawing.settings,
-      ...(s.tuck && { tuck: true }),
-      shapes: settingsForPage({ unite, tolerance, simplify }, drawing.page),
-    },
-  })
-  const shapes = derived.shapes.map((shape) => {
-    // What came as a fill stays as it is.
-    if (!shape.from.length) return shape
-    const { contours, dropped: gone } = dropSpecks(shape.contours, s.limits)
-    dropped.push(...gone)
-    return { ...shape, contours }
-  })
-  const leaving = knockedOutShapes(
-    shapes.filter((x) => x.contours.length),
-    drawing.inks,
-    s.leaving,
-    { tolerance },
-  )
-  return {
-    svg: writeSvg(drawing, { content: 'outlines', shapes: leaving }),
-    strokes,
-    shapes: leaving,
-    dropped,
-    findings,
-    warnings,
-    failed: derived.failed.map((f) => f.message),
-  }
-}
-
-const failed = (file: string, error: string): FileReport => ({
-  file,
-  strokes: 0,
-  contours: 0,
-  nodes: 0,
-  milliseconds: 0,
-  dropped: [],
-  findings: {},
-  warnings: [],
-  error,
-})
-
-function expandFile(file: string, target: string, s: Settings): FileReport {
-  const start = performance.now()
-  const report: FileReport = {
-    file,
-    strokes: 0,
-    contours: 0,
-    nodes: 0,
-    milliseconds: 0,
-    dropped: [],
-    findings: {},
-    warnings: [],
-  }
-  try {
-    const {
-      svg,
-      strokes,
-      shapes,
-      dropped,
-      findings,
-      warnings,
-      failed: lost,
-    } = expandText(readFileSync(file, 'utf8'), s)
-    written(target, svg)
-    Object.assign(report, { strokes, dropped, findings, warnings })
-    if (lost.length) report.error = `${lost.length} of ${strokes} strokes have no ink, the others are done: ${lost[0]}`
-    report.contours = shapes.reduce((n, x) => n + x.contours.length, 0)
-    report.nodes = shapes.reduce((n, x) => n + x.contours.reduce((k, c) => k + c.nodes.length, 0), 0)
-  } catch (e) {
-    report.error = (e as Error).message
-  }
-  report.milliseconds = Math.round((performance.now() - start) * 10) / 10
-  return report
 }
 
 /** Writes the report; answers whether it could be. */
@@ -209,8 +84,39 @@ function reported(file: string, reports: readonly FileReport[]): boolean {
   }
 }
 
+/** A thread takes some seconds until it is there: others help once this one has worked for so long, ms. */
+const ALONE = 2000
+/** And only if so many files are left for each. */
+const EACH = 4
+
+/** What became of all files; they are done side by side where there are many. */
+async function expanded(orders: readonly ExpandOrder[]): Promise<FileReport[]> {
+  const left = [...orders]
+  const reports: FileReport[] = []
+  const threads = new Threads(availableParallelism() - 1)
+  const take = async (work: (order: ExpandOrder) => Promise<FileReport>): Promise<void> => {
+    for (let order = left.shift(); order; order = left.shift()) {
+      reports.push(await work(order))
+      if (process.stderr.isTTY) process.stderr.write(`\r${reports.length} of ${orders.length}`)
+    }
+  }
+  const helpers: Promise<void>[] = []
+  const since = performance.now()
+  await take(async (order) => {
+    // What others have done is heard between two files.
+    await new Promise((resolve) => setImmediate(resolve))
+    if (!helpers.length && performance.now() - since > ALONE)
+      for (let i = 1; i < availableParallelism() && left.length > EACH * (i + 1); i++)
+        helpers.push(take((o) => threads.run('expand', o).catch((e: Error) => failed(o.file, e.message))))
+    return expandFile(order)
+  })
+  await Promise.all(helpers)
+  await threads.end()
+  return reports
+}
+
 /** Runs `expand`; answers the exit code: 0 done, 1 some input failed, 2 wrong usage. */
-export function expand(argv: string[]): number {
+export async function expand(argv: string[]): Promise<number> {
   const settings = readSettings(argv)
   if (typeof settings === 'string') {
     process.stderr.write(`${settings}\n${EXPAND_USAGE}`)
@@ -229,16 +135,19 @@ export function expand(argv: string[]): number {
     )
     return 2
   }
-  const done = files.map((f, i) => {
-    const target = settings.out ?? join(settings.outDir!, basename(f))
+  const reports = missing.map(({ name, why }) => failed(name, why))
+  const orders = files.flatMap((file): ExpandOrder[] => {
+    const target = settings.out ?? join(settings.outDir!, basename(file))
     // Neither live lines nor one of two files of one name may be lost without a word.
     const rival = taken.rivalOf(target)
-    if (rival) return failed(f, `would overwrite ${rival}; name another ${settings.out ? '--out' : '--out-dir'}`)
-    taken.add(target, `what ${f} became`)
-    if (process.stderr.isTTY) process.stderr.write(`\r${i + 1} of ${files.length}`)
-    return expandFile(f, target, settings)
+    if (!rival) taken.add(target, `what ${file} became`)
+    else reports.push(failed(file, `would overwrite ${rival}; name another ${settings.out ? '--out' : '--out-dir'}`))
+    return rival ? [] : [{ file, target, settings }]
   })
-  const reports = [...done, ...missing.map(({ name, why }) => failed(name, why))]
+  reports.push(...(await expanded(orders)))
+  // In the order of the files, then what was missing.
+  const placeOf = new Map(files.map((f, i) => [f, i]))
+  reports.sort((a, b) => (placeOf.get(a.file) ?? files.length) - (placeOf.get(b.file) ?? files.length))
   if (process.stderr.isTTY) process.stderr.write('\n')
   for (const r of reports) if (r.error) process.stderr.write(`${r.file}: ${r.error}\n`)
   return reports.some((r) => r.error) || !(settings.report === undefined || reported(settings.report, reports)) ? 1 : 0

@@ -80,11 +80,13 @@ export async function installPackages(beside = []) {
   if (!installed && beside.length) await runTogether(beside)
 }
 
-export async function build() {
+/** @param beside jobs that do not need what is built: they run meanwhile, or at once */
+export async function build(beside = []) {
   const sources = ['app', 'core', 'server', 'shared', 'public', 'nuxt.config.ts', 'package-lock.json']
-  await once('.output/.bellatrait', sources, () => {
-    run('Build the application', 'npx', ['--no-install', 'nuxt', 'build'])
-  })
+  const isBuilt = await once('.output/.bellatrait', sources, () =>
+    runTogether([['Build the application', 'npx', ['--no-install', 'nuxt', 'build']], ...beside]),
+  )
+  if (!isBuilt && beside.length) await runTogether(beside)
 }
 
 /** Debian's Chromium for the browser tests. */

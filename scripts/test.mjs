@@ -6,8 +6,8 @@ await installPackages([
   ['Lint', 'npm', ['run', '--silent', 'lint']],
   ['Types', 'npx', ['--no-install', 'vue-tsc', '-b', '--noEmit']],
 ])
-// The server tests and the browser tests drive the built application.
-await build()
-run('Unit and server tests', 'npx', ['--no-install', 'vitest', 'run', '--project', 'unit', '--project', 'server'])
+await build([['Unit tests', 'npx', ['--no-install', 'vitest', 'run', '--project', 'unit']]])
+// These drive the built application.
+run('Server tests', 'npx', ['--no-install', 'vitest', 'run', '--project', 'server'])
 run('Browser tests', 'npx', ['--no-install', 'playwright', 'test'])
 console.log('\nAll checks passed.')

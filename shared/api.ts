@@ -221,6 +221,14 @@ export const LONGEST_SHELF_NAME = 60
 /** Body of POST /api/shelves and PATCH /api/shelves/:id. */
 export const shelfNameSchema = yup.object({ name: nameOf('shelf', LONGEST_SHELF_NAME) })
 
+/** Whether a Desk asks for a passphrase, and whether whoever asks has named it. */
+export interface SessionState {
+  locked: boolean
+  within: boolean
+}
+
+export const passSchema = yup.object({ pass: yup.string().required('Enter the passphrase.').max(200) })
+
 /** What can be done with several drawings at once. */
 const ACTS = ['shelve', 'bin', 'restore', 'erase', 'template', 'no template'] as const
 

@@ -1,5 +1,6 @@
 import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
+import type { Nib } from '#core/model/line'
 import { INK, lozenge, PAPER, PLUM, REACH, strokedOnInk, target } from './mark-look'
 import type { MarkRef } from './marks'
 
@@ -78,11 +79,13 @@ export function turner(p: Vec, a: Vec, b: Vec): Konva.Shape {
 }
 
 /** How wide a brush is, about the pointer. */
-export const brush = (p: Vec, width: number): Konva.Shape =>
-  new Konva.Circle({
+export const brush = (p: Vec, width: number, nib: Nib | null, turn: number): Konva.Shape =>
+  new Konva.Ellipse({
     x: p.x,
     y: p.y,
-    radius: Math.max(2, width / 2),
+    radiusX: Math.max(2, (width * (nib?.width ?? 1)) / 2),
+    radiusY: Math.max(2, (width * (nib?.height ?? 1)) / 2),
+    rotation: turn,
     stroke: PLUM,
     strokeWidth: 1,
     opacity: 0.8,

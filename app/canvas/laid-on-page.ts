@@ -1,4 +1,5 @@
 import type { Box } from '#core/geometry/bounds'
+import { mapped } from '#core/geometry/matrix'
 import type { Viewport } from './viewport'
 import { matrixOf } from './viewport'
 
@@ -8,12 +9,12 @@ export function laidOnPage(
   { minX, minY, maxX, maxY }: Box,
 ): { width: string; height: string; transform: string } {
   const { zoom } = viewport
-  const [a, b, c, d, e, f] = matrixOf(viewport)
-  const corner = [a * minX + c * minY + e, b * minX + d * minY + f]
+  const matrix = matrixOf(viewport)
+  const corner = mapped(matrix, { x: minX, y: minY })
   return {
     width: `${(maxX - minX) * zoom}px`,
     height: `${(maxY - minY) * zoom}px`,
-    transform: `matrix(${[a / zoom, b / zoom, c / zoom, d / zoom, ...corner].join()})`,
+    transform: `matrix(${[...matrix.slice(0, 4).map((m) => m / zoom), corner.x, corner.y].join()})`,
   }
 }
 

@@ -94,10 +94,13 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       ]
     case 'closer':
       return [closer(place(mark.at), mark.ref)]
-    case 'brush':
-      return [
-        brush(place(mark.at), Math.hypot(place.step({ x: mark.width, y: 0 }).x, place.step({ x: mark.width, y: 0 }).y)),
-      ]
+    case 'brush': {
+      const angle = ((mark.nib?.angle ?? 0) * Math.PI) / 180
+      // The long way of the nib, as the page lies on the screen.
+      const along = place.step({ x: mark.width * Math.cos(angle), y: mark.width * Math.sin(angle) })
+      const turn = (Math.atan2(along.y, along.x) * 180) / Math.PI
+      return [brush(place(mark.at), Math.hypot(along.x, along.y), mark.nib ?? null, turn)]
+    }
     case 'snap':
       return snapped(place(mark.at), mark.along && place.step(mark.along), mark.text)
     case 'tip':

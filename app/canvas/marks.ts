@@ -1,5 +1,6 @@
 import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
+import type { Nib } from '#core/model/line'
 import type { Stray } from '#core/sketch/strays'
 
 /** What a mark stands for, for the instrument whose mark the pointer meets. */
@@ -44,7 +45,7 @@ export type Mark =
   | { kind: 'box'; from: Vec; to: Vec }
   | { kind: 'frame'; corners: readonly [Vec, Vec, Vec, Vec]; /** Where it is turned by. */ turner?: Vec }
   | { kind: 'closer'; at: Vec; ref: MarkRef }
-  | { kind: 'brush'; at: Vec; /** px of the page */ width: number }
+  | { kind: 'brush'; at: Vec; /** px of the page */ width: number; nib?: Nib | null }
   | { kind: 'snap'; at: Vec; along: Vec | null; text: string }
   | { kind: 'belly'; at: Vec; along: Vec; index: number }
   | { kind: 'tip'; at: Vec; outward: Vec; line: string; end: 'first' | 'last' }

@@ -29,6 +29,8 @@ export class Freehand implements Instrument {
   private line: Line | null = null
   private live: LiveFit | null = null
   private over: MarkRef | null = null
+  /** Where the hand hovers, if it is one that does. */
+  private pointer: Vec | null = null
   private began = 0
   private layer: string | null = null
   /** Nothing draws the hand while the key is down that frees it. */
@@ -46,7 +48,7 @@ export class Freehand implements Instrument {
   hint(): string {
     if (this.over) return 'Drag: go on with this line'
     if (!this.layer)
-      return this.marks().length ? 'Drag: draw a line · From an end mark: go on with that line' : 'Drag: draw a line'
+      return this.endMarks().length ? 'Drag: draw a line · From an end mark: go on with that line' : 'Drag: draw a line'
     const nodes = this.line?.path.nodes.length ?? 0
     return nodes > 1 ? `${nodes} nodes · Release: finish · Esc: drop` : 'Release: finish · Esc: drop'
   }
@@ -74,6 +76,8 @@ export class Freehand implements Instrument {
   move(hand: Hand): void {
     if (!this.layer) {
       this.hoverOver(hand.mark)
+      this.pointer = hand.device === 'touch' ? null : hand.at
+      this.worktop.refresh()
       return
     }
     this.free = hand.free
@@ -92,6 +96,8 @@ export class Freehand implements Instrument {
 
   away(): void {
     this.hoverOver(null)
+    this.pointer = null
+    this.worktop.refresh()
   }
 
   release(hand: Hand): void {
@@ -214,8 +220,14 @@ export class Freehand implements Instrument {
     return this.line
   }
 
+  private readonly endMarks = (): Mark[] => takenEndMarks(this.worktop, this.over)
+
+  /** The ends that can be gone on with, and how wide a stroke of full weight would be here, as its nib has it. */
   marks(): Mark[] {
-    return this.layer ? [] : takenEndMarks(this.worktop, this.over)
+    if (this.layer) return []
+    const { size, nib } = this.worktop.nextWeight()
+    const tip: Mark[] = this.pointer && !this.over ? [{ kind: 'brush', at: this.pointer, width: size, nib }] : []
+    return [...this.endMarks(), ...tip]
   }
 }
 

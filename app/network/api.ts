@@ -1,3 +1,4 @@
+import { ref } from 'vue'
 import type { Edit } from '#core/document/edits'
 import type { Drawing, TraceSample } from '#core/model/model'
 import type { PassName } from '#core/model/pass-reached'
@@ -15,6 +16,7 @@ import type {
   OlderSteps,
   OpenDrawing,
   RestoreReport,
+  SessionState,
   Shelf,
 } from '#shared/api'
 
@@ -38,11 +40,19 @@ const LONGEST_RESTORE = 30 * 60_000
 
 async function ask(path: string, init: RequestInit = {}, wait = LONGEST_WAIT): Promise<Response> {
   try {
-    return await fetch(path, { ...init, signal: AbortSignal.timeout(wait) })
+    const response = await fetch(path, { ...init, signal: AbortSignal.timeout(wait) })
+    // Whoever asks whether the Desk is locked is answered in any case.
+    if (path !== SESSION) isLockedOut.value = response.status === 401
+    return response
   } catch {
     throw new Refusal(0, UNREACHABLE)
   }
 }
+
+const SESSION = '/api/session'
+
+/** The server asks for its passphrase: a session is over, or was ended. */
+export const isLockedOut = ref(false)
 
 async function refusalOf(response: Response): Promise<Refusal> {
   const body = (await response.json().catch(() => null)) as { data?: { message?: string }; message?: string } | null
@@ -62,6 +72,11 @@ const send = (method: string, body: unknown): RequestInit => ({
   headers: { 'content-type': 'application/json' },
   body: JSON.stringify(body),
 })
+
+export const sessionState = () => json<SessionState>(SESSION)
+export const enterDesk = (pass: string) => json<SessionState>(SESSION, send('POST', { pass }))
+export const leaveDesk = () => json(SESSION, { method: 'DELETE' })
+export const endSessions = () => json('/api/sessions', { method: 'DELETE' })
 
 export const listDrawings = () => json<DrawingCard[]>('/api/drawings')
 export const listBin = () => json<DrawingCard[]>('/api/drawings?bin=1')
@@ -90,7 +105,14 @@ export async function backupAddress(ids: readonly string[]): Promise<string> {
 
 export const bringBackupIn = (file: Blob) =>
   json<RestoreReport>('/api/backup', { method: 'POST', body: file }, LONGEST_RESTORE)
-export const openDrawing = (id: string) => json<OpenDrawing>(`/api/drawings/${id}`)
+/** A drawing at its head, and the answer as it came. */
+export async function openDrawing(id: string): Promise<{ opened: OpenDrawing; bytes: Blob }> {
+  const response = await ask(`/api/drawings/${id}`)
+  if (!response.ok) throw await refusalOf(response)
+  const bytes = await response.blob()
+  return { opened: JSON.parse(await bytes.text()) as OpenDrawing, bytes }
+}
+
 export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>
   json<{ id: string }>('/api/drawings', send('POST', body))
 export const renameDrawing = (id: string, name: string) => json(`/api/drawings/${id}`, send('PATCH', { name }))

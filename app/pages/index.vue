@@ -6,6 +6,7 @@ import BinList from '~/components/desk/BinList.vue'
 import ChosenBar from '~/components/desk/ChosenBar.vue'
 import DeskBar from '~/components/desk/DeskBar.vue'
 import DrawingCard from '~/components/desk/DrawingCard.vue'
+import { isLockedOut } from '~/network/api'
 import ManyDialog from '~/components/desk/ManyDialog.vue'
 import ShelfBar from '~/components/desk/ShelfBar.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
@@ -149,8 +150,19 @@ onBeforeUnmount(desk.leave)
       </div>
       <div v-else-if="desk.closedBecause" class="mx-auto mt-24 max-w-[440px] text-center" role="alert">
         <h2 class="mb-2 text-[18px] font-[650]">The Desk cannot be opened yet</h2>
-        <p class="quiet mb-6">{{ desk.closedBecause }} It is tried again by itself.</p>
+        <p class="quiet mb-6">{{ desk.closedBecause }}{{ isLockedOut ? '' : ' It is tried again by itself.' }}</p>
+        <a v-if="isLockedOut" class="button-strong" href="/enter">Enter the passphrase</a>
         <button class="button-strong" @click="desk.load">Try now</button>
+        <template v-if="desk.kept.length && !isLockedOut">
+          <p class="mt-8 mb-2">Meanwhile these can be opened and worked on; all of it is sent later.</p>
+          <ul class="grid gap-1" aria-label="Drawings kept in this browser">
+            <li v-for="d in desk.kept" :key="d.id">
+              <NuxtLink class="underline decoration-dotted hover:text-plum" :to="`/drawings/${d.id}`">{{
+                d.name
+              }}</NuxtLink>
+            </li>
+          </ul>
+        </template>
       </div>
       <p v-else class="quiet mt-24 text-center" role="status">Opening the Desk …</p>
       <ChosenBar v-if="chosen.length" :ids="chosen" @none="choice.none" @deliver="delivered = chosen" />

@@ -17,6 +17,7 @@ import {
   renameShelf,
 } from '~/network/api'
 import { forgetPages } from '~/workers/recall-store'
+import { forgetKept, keptDrawings } from '~/network/kept-drawings'
 import type { Way } from './drawing'
 
 /** It is tried again by itself, ever less often, ms. */
@@ -36,6 +37,8 @@ export const useDeskStore = defineStore('desk', () => {
   const busy = ref('')
   /** Why the Desk could not be opened. */
   const closedBecause = ref('')
+  /** Drawings that can be opened all the same. */
+  const kept = ref<{ id: string; name: string }[]>([])
   let pause = AGAIN.first
   let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -52,6 +55,7 @@ export const useDeskStore = defineStore('desk', () => {
       pause = AGAIN.first
     } catch (e) {
       closedBecause.value = (e as Error).message
+      kept.value = await keptDrawings().catch(() => [])
       timer = setTimeout(() => void load(), pause)
       pause = Math.min(AGAIN.last, pause * 2)
     }
@@ -101,6 +105,7 @@ export const useDeskStore = defineStore('desk', () => {
     tell(text)
     // What this browser worked out of them goes with them; where it cannot, it is given back in time.
     await forgetPages(ids).catch(() => undefined)
+    await Promise.all(ids.map(forgetKept)).catch(() => undefined)
   }
 
   async function shelve(ids: readonly string[], shelf: string | null): Promise<void> {
@@ -180,6 +185,7 @@ export const useDeskStore = defineStore('desk', () => {
     ways,
     busy,
     closedBecause,
+    kept,
     tell,
     load,
     leave,

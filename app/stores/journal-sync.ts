@@ -1,6 +1,7 @@
 import type { Edit } from '#core/document/edits'
 import type { Conflict } from '#shared/api'
 import { appendEdits, Refusal } from '~/network/api'
+import { keepAcknowledged } from '~/network/kept-drawings'
 import { forgetEdits, keepEdits } from '~/network/outbox'
 
 export type SaveState = 'saved' | 'saving' | 'waiting' | 'refused'
@@ -15,6 +16,8 @@ const NEVER = new Set([400, 413, 422])
 
 /** So often the server may fail over the same edits before it is looked for which of them it fails over. */
 const MOST_FAILURES = 3
+
+const inTheLog = (e: unknown): void => console.warn('A step is not part of what is kept here:', e)
 
 /** What a drawing's edits and its server do to each other. */
 export interface SyncEvents {
@@ -149,19 +152,14 @@ export class JournalSync {
     const answer = await appendEdits(this.drawing, this.revision, batch, this.head)
     if (this.closed) {
       // Whoever opens the drawing next takes up what is kept: only what the server has now is forgotten.
-      if ('appended' in answer)
-        this.keep(() =>
-          forgetEdits(
-            this.drawing,
-            batch.map((e) => e.id),
-          ),
-        )
+      if ('appended' in answer) this.known(batch, answer.appended.revision)
       return
     }
     if ('conflict' in answer) {
       const { conflict } = answer
       this.revision = conflict.revision
       this.head = conflict.missing.at(-1)?.edit.id ?? this.head
+      this.keep(() => keepAcknowledged(this.drawing, conflict.missing).catch(inTheLog))
       this.replacePending(this.on.conflict(conflict, [...this.pending]))
       return
     }
@@ -170,6 +168,14 @@ export class JournalSync {
     this.oneByOne = Math.max(0, this.oneByOne - batch.length)
     this.pending = this.pending.slice(batch.length)
     this.on.acknowledged(batch)
+    this.known(batch, answer.appended.revision)
+  }
+
+  /** The server has these: they are part of the drawing as this browser keeps it, and are sent no more. */
+  private known(batch: readonly Edit[], revision: number): void {
+    const first = revision - batch.length + 1
+    const kept = batch.map((edit, i) => ({ revision: first + i, edit }))
+    this.keep(() => keepAcknowledged(this.drawing, kept).catch(inTheLog))
     this.keep(() =>
       forgetEdits(
         this.drawing,
@@ -180,7 +186,8 @@ export class JournalSync {
 
   private failed(e: unknown, batch: readonly Edit[]): void {
     const refusal = e instanceof Refusal ? e : new Refusal(0, String(e))
-    const final = refusal.status >= 400 && refusal.status < 500
+    // Whoever names the passphrase again goes on where it stopped.
+    const final = refusal.status >= 400 && refusal.status < 500 && refusal.status !== 401
     this.on.state(final ? 'refused' : 'waiting', refusal.message, refusal.status)
     if (final || this.closed) return
     if (refusal.status === 500 && ++this.failures >= MOST_FAILURES) this.single(refusal.message, batch)

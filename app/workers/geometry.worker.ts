@@ -5,7 +5,7 @@ import type { Patch } from '#core/document/patch'
 import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
-import { atOnce, inTurns } from '#core/turns'
+import { atOnce, inTurns, scaled } from '#core/turns'
 import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
 import type { Region } from '#core/ink/outlines/outlines'
@@ -21,6 +21,7 @@ import { remembered } from '#core/remembered'
 import { findingsIn } from '#core/proof/findings-of'
 import { AtRest } from './at-rest'
 import { KeptRecall } from './kept-recall'
+import { threadsBeside, workedSideBySide } from './side-by-side'
 
 /** For so long after a hand moved the view, long work rests so long between two turns, ms: drawing needs the processors. */
 const HAND = 250
@@ -69,10 +70,28 @@ const pouredOutline = remembered((part: Part): Outline => outlineOfContours(part
 
 let worksAhead = true
 
+/** Threads that may help with the first shapes of a drawing of which nothing is kept; 0 once they have. */
+let helpers = 0
+/** Settles once they are done, or were stopped. */
+let helping: Promise<void> = Promise.resolve()
+/** The share of the first shapes that is left once they have. */
+const LEFT = 0.2
+
+/** What the first shapes of the drawing will need, worked out in several threads where there are some. */
+async function helped(of: InkSession, go: (share: number) => boolean): Promise<boolean> {
+  const threads = helpers
+  helpers = 0
+  if (threads < 2 || !kept) return false
+  helping = workedSideBySide(of.drawing, kept.book, threads, go)
+  await helping
+  return true
+}
+
 /** What the next passes will need is worked out while the hand rests, and what was worked out is kept. */
 const rest = new AtRest(async (go) => {
   const [of, its] = [session, kept]
   if (!of) return
+  if (worksAhead) await helped(of, go)
   if (worksAhead && !(await inTurns(readyFor(of), { turn: 20, rest: breathe, go }))) return
   // A hand that pauses between two strokes is not worth a page each time.
   await new Promise((resolve) => setTimeout(resolve, its?.due ?? 0))
@@ -89,8 +108,9 @@ function* readyFor(of: InkSession): Generator<number, true> {
   return true
 }
 
-async function takeUp(drawing: Drawing): Promise<void> {
+async function takeUp(drawing: Drawing, threads: number): Promise<void> {
   kept = await KeptRecall.open(drawing.id)
+  helpers = kept?.book.isEmpty ? threads : 0
   session = openInk(drawing, kept?.book ?? null)
   sent = new SentContours()
   sentClipped = new DictionaryEncoder()
@@ -114,11 +134,15 @@ const geometry = {
       .map((line) => outlineOfRegion(line, outlineOf(line)))
   },
 
-  /** Takes up a drawing: what follows from it is kept from now on. `ahead`: what next passes need is made while the hand rests. */
-  open(drawing: Drawing, ahead: boolean): void {
+  /**
+   * Takes up a drawing: what follows from it is kept from now on.
+   *
+   * @param how `ahead`: what next passes need is made while the hand rests; `processors`: those that are free help with the first shapes
+   */
+  open(drawing: Drawing, { ahead, processors }: { ahead: boolean; processors: number }): void {
     newestShapes++
     worksAhead = ahead
-    opened = opened.then(() => takeUp(drawing))
+    opened = opened.then(() => takeUp(drawing, threadsBeside(processors)))
   },
 
   /** Follows an edit of the drawing. */
@@ -134,14 +158,13 @@ const geometry = {
   async shapes(onProgress: (share: number) => void): Promise<ShapesAnswer | null> {
     const mine = ++newestShapes
     const of = await current()
-    const result = await inTurns(of.shapes(), {
-      turn: 40,
-      rest: breathe,
-      go: (share) => {
-        onProgress(share)
-        return mine === newestShapes
-      },
-    })
+    const tell = (share: number): boolean => {
+      onProgress(share)
+      return mine === newestShapes
+    }
+    const wasHelped = await helped(of, (share) => tell((1 - LEFT) * share))
+    const rest = wasHelped ? scaled(of.shapes(), 1 - LEFT, LEFT) : of.shapes()
+    const result = await inTurns(rest, { turn: 40, rest: breathe, go: tell })
     return result && sent.answer(result, of.measureOf)
   },
 
@@ -178,6 +201,8 @@ const geometry = {
     const of = await current()
     const answer = work(of, ...args)
     if (manner === 'at once') return atOnce(answer)
+    // What it would work out itself is on its way.
+    await helping
     const go = (): boolean => !mine || (mine === newest[what] && of === session)
     return inTurns(answer, { turn: manner === 'newest' ? 20 : 40, rest: breathe, go })
   },

@@ -124,7 +124,7 @@ export class RemoteSession {
   private follow(worker: Remote<GeometryWorker>, drawing: Drawing): There {
     if (this.there?.worker !== worker || this.there.drawing.id !== drawing.id) {
       // What made it hang may well be what it worked out ahead.
-      void worker.open(drawing, !this.thread.hangs)
+      void worker.open(drawing, { ahead: !this.thread.hangs, processors: navigator.hardwareConcurrency })
       return (this.there = {
         worker,
         drawing,

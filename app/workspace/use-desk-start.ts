@@ -40,7 +40,7 @@ export function useDeskStart() {
   /** A new drawing as the template has it, or on blank paper. */
   async function begun(name?: string): Promise<Drawing> {
     if (!template.value) return newDrawing(name ?? UNTITLED, { page: pageChosen() })
-    const { drawing } = await openDrawing(template.value.id)
+    const { drawing } = (await openDrawing(template.value.id)).opened
     return { ...drawing, id: newId(), name: nameLike(name ?? template.value.name) }
   }
 

@@ -67,25 +67,19 @@ export class Meetings {
     const ba = pbx === qax && pby === qay
     const bb = pbx === qbx && pby === qby
     if ((aa && bb) || (ab && ba)) return s.sag[p] === 0 && s.sag[q] === 0 ? Meeting.Same : this.refine(p, q)
-    if (aa) return this.fromOneEnd(p, q, pax, pay, pbx, pby, qbx, qby)
-    if (ab) return this.fromOneEnd(p, q, pax, pay, pbx, pby, qax, qay)
-    if (ba) return this.fromOneEnd(p, q, pbx, pby, pax, pay, qbx, qby)
-    if (bb) return this.fromOneEnd(p, q, pbx, pby, pax, pay, qax, qay)
+    if (aa || ab || ba || bb) return this.fromOneEnd(p, aa || ab, q, aa || ba)
     return this.apart(p, q)
   }
 
-  /** Edges that share the vertex (vx, vy) and lead from it to (px, py) and (qx, qy). */
-  private fromOneEnd(
-    p: number,
-    q: number,
-    vx: number,
-    vy: number,
-    px: number,
-    py: number,
-    qx: number,
-    qy: number,
-  ): Meeting {
+  /** Edges that share one end: the first of p or its last, and so of q. */
+  private fromOneEnd(p: number, firstOfP: boolean, q: number, firstOfQ: boolean): Meeting {
     const { edges: s } = this
+    const px = firstOfP ? s.bx[p]! : s.ax[p]!
+    const py = firstOfP ? s.by[p]! : s.ay[p]!
+    const qx = firstOfQ ? s.bx[q]! : s.ax[q]!
+    const qy = firstOfQ ? s.by[q]! : s.ay[q]!
+    const vx = firstOfP ? s.ax[p]! : s.bx[p]!
+    const vy = firstOfP ? s.ay[p]! : s.by[p]!
     const dx = px - vx
     const dy = py - vy
     const ex = qx - vx

@@ -10,4 +10,4 @@ export type * from './session/ink-session'
  *
  * @param recall where what was worked out before, in another session, is found again
  */
-export const openInk = (drawing: Drawing, recall: Recall | null = null): InkSession => new Session(drawing, recall)
+export const openInk = (drawing: Drawing, recall: Recall | null = null): InkSession => new Session(drawing, { recall })

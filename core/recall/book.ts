@@ -67,11 +67,19 @@ export class Book implements Recall {
     return bytes
   }
 
-  /** Takes in what a page holds, as far as it is whole and of this engine. */
-  read(page: Uint8Array): void {
+  /**
+   * Takes in what a page holds, as far as it is whole and of this engine.
+   *
+   * @param isWritten the page is kept where this book's are; otherwise what it holds is new
+   */
+  read(page: Uint8Array, isWritten = true): void {
     for (const { key, numbers, checksum } of entriesOf(page, this.engine))
-      if (!this.entries.has(key))
-        this.entries.set(key, { numbers, checksum, isWritten: true, isWanted: false, owner: null })
+      if (!this.entries.has(key)) this.entries.set(key, { numbers, checksum, isWritten, isWanted: false, owner: null })
+  }
+
+  /** Nothing was worked out yet, or nothing that is still known. */
+  get isEmpty(): boolean {
+    return !this.entries.size
   }
 
   /** A page of all that no page holds yet. */

@@ -1,3 +1,4 @@
+import { AccessTable } from './access'
 import { CheckpointTable } from './checkpoints'
 import type { Connection, Migration } from './sqlite'
 import { openDatabase, watched } from './connection'
@@ -21,6 +22,7 @@ export interface Store {
   checkpoints: CheckpointTable
   shelves: ShelfTable
   proofs: ProofTable
+  access: AccessTable
   whole: WholeDrawings
   /** Throws `DatabaseGone` where the file was deleted or replaced. */
   check: () => void
@@ -39,6 +41,7 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
     checkpoints: new CheckpointTable(connection),
     shelves: new ShelfTable(connection),
     proofs: new ProofTable(connection),
+    access: new AccessTable(connection),
     whole: new WholeDrawings(connection, (id) => {
       journal.forget(id)
       forgetRecalled(id)
@@ -49,13 +52,14 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
 
 let opened: Promise<Store> | null = null
 
-/** Opens the server's store once; every route waits for it. */
-export function startStore(migrations: Promise<Migration[]>): void {
+/** Opens the server's store once; every route waits for it, and for what is to be done `first`. */
+export function startStore(migrations: Promise<Migration[]>, first: (store: Store) => Promise<void>): void {
   const file = databaseFile()
-  opened = migrations.then((all) => {
+  opened = migrations.then(async (all) => {
     const it = openStore(file, all)
     // Whoever finds the database held waits between two tries, not within one, where everybody would wait along.
     it.connection.pragma('busy_timeout = 0')
+    await first(it)
     return it
   })
 }

@@ -75,10 +75,15 @@ export function laneAtHand(): Lane | null {
 
 export const endLane = (): void => lane?.end()
 
-/** In the lane: says that requests can come, and goes with the process that started it. */
+/** In the lane: says that requests can come. */
 export function beLane(): void {
-  process.once('disconnect', () => process.exit(0))
   process.send?.('ready')
+}
+
+/** Ends this process, the lane, with the one that started it, which may be gone already. */
+export function endWithParent(): void {
+  if (!process.connected) process.exit(0)
+  process.once('disconnect', () => process.exit(0))
 }
 
 /** Lets the lane answer a request. */

@@ -1,7 +1,8 @@
 import { isIP } from 'node:net'
 import type { H3Event } from 'h3'
-import { defineEventHandler, getRequestHeader, setResponseHeaders } from 'h3'
+import { defineEventHandler, getRequestHeader, sendRedirect, setResponseHeaders } from 'h3'
 import { defineNitroPlugin } from 'nitropack/runtime'
+import { isWithin } from '../access/within'
 import { store } from '../database/store'
 import { databaseTrouble } from '../http/database-trouble'
 import { withPatience } from '../http/patience'
@@ -30,6 +31,7 @@ export default defineNitroPlugin((nitro) => {
     checkPath(event)
     try {
       return await withPatience(async () => {
+        if (!(await isWithin(event))) return sendRedirect(event, `/enter?to=${encodeURIComponent(event.path)}`)
         const lane = laneAtHand()
         return lane && (await isHeavy(event, store)) ? answeredBy(lane, event) : ((await handler(event)) as unknown)
       })
@@ -59,7 +61,8 @@ function checkHost(event: H3Event): void {
 }
 
 /** Where there is something: pages, what is served as files, and routes, which answer for themselves. */
-const SERVED = /^\/(?:$|drawings\/[\w-]{1,80}\/?$|mark\.svg$|practice\/[\w-]+\.inkml$|_nuxt\/|api(?:\/|$))/
+const SERVED =
+  /^\/(?:$|enter\/?$|drawings\/[\w-]{1,80}\/?$|mark\.svg$|icon-\d+\.png$|sw\.js$|manifest\.webmanifest$|practice\/[\w-]+\.inkml$|_nuxt\/|api(?:\/|$))/
 
 /** Any other path would be answered by the page of the Desk, as if it were there, whatever was to be done with it. */
 function checkPath(event: H3Event): void {

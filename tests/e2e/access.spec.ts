@@ -138,6 +138,27 @@ test('nor have the Desk with drawings chosen, its dialogs, ways to deliver, and 
   expect(await barriers(page), 'own keys').toEqual([])
 })
 
+/** Opens each pane that comes up from a button, by key, and looks whether all of it is in the window. */
+async function expectPanesInWindow(page: Page, where: string): Promise<void> {
+  const openers = page.locator('button[aria-expanded="false"]:not(:disabled):visible')
+  for (let i = 0; i < (await openers.count()); i++) {
+    const opener = openers.nth(i)
+    const name = `${where}: ${(await opener.textContent())!.trim() || (await opener.getAttribute('aria-label'))!}`
+    await opener.press('Enter')
+    const pane = page.locator('.pop')
+    if (!(await pane.count())) continue
+    const { width, height } = page.viewportSize()!
+    await expect
+      .poll(async () => {
+        const box = (await pane.first().boundingBox())!
+        return [box.x >= 0, box.y >= 0, box.x + box.width <= width, box.y + box.height <= height]
+      }, name)
+      .toEqual([true, true, true, true])
+    await page.keyboard.press('Escape')
+    await expect(pane, name).toHaveCount(0)
+  }
+}
+
 for (const [width, height] of [
   [820, 1180],
   [640, 480],
@@ -164,6 +185,9 @@ for (const [width, height] of [
       }
       await expectOpen(page, pass)
       if (pass === 'Deliver') continue
+      await expectPanesInWindow(page, pass)
+      await page.getByTestId('canvas').focus()
+      await page.keyboard.press('s')
       await page.keyboard.press('Escape')
       await expect(page.getByTestId('canvas')).toBeFocused()
       if (height < 700) await expect(page.getByTestId('strip')).toHaveCount(0)

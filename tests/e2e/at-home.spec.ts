@@ -14,6 +14,7 @@ import {
   startDrawing,
   takeUp,
 } from './support/desk'
+import { RunningServer } from '../server/support/running-server'
 import { expect, test } from './support/test'
 
 const pass = (page: import('@playwright/test').Page) =>
@@ -131,4 +132,41 @@ test('outlines of strokes are turned back into lines, in one step, with how far 
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => (await savedLines(page)).length).toBe(0)
   await clickAt(page, { x: 5, y: 5 })
+})
+
+test('a Desk that others can reach asks for its passphrase, and what is drawn once a session has ended is not lost', async ({
+  page,
+}) => {
+  const server = new RunningServer({ BELLATRAIT_PASS: 'thistle and burdock' })
+  await server.start()
+  try {
+    const name = async (): Promise<void> => {
+      await page.getByLabel('Passphrase').fill('thistle and burdock')
+      await page.keyboard.press('Enter')
+    }
+    await page.goto(`${server.address}/?shelf=none`)
+    await name()
+    await page.getByRole('banner').getByRole('button', { name: 'New drawing' }).click()
+    await expect(page.getByTestId('save-state')).toContainText('Saved')
+    const drawing = page.url()
+    const other = await page.context().newPage()
+    await other.goto(server.address)
+    await other.getByRole('button', { name: 'Session' }).click()
+    await other.getByRole('menuitem', { name: 'End all sessions' }).click()
+    await other.waitForURL('**/enter')
+    await page.getByLabel('Name of the drawing').fill('Drawn without a session')
+    await page.keyboard.press('Enter')
+    const [again] = await Promise.all([
+      page.waitForEvent('popup'),
+      page.getByRole('link', { name: 'Enter the passphrase' }).click(),
+    ])
+    await again.getByLabel('Passphrase').fill('thistle and burdock')
+    await again.keyboard.press('Enter')
+    await expect(again.getByTestId('card')).toHaveCount(1)
+    await expect(page.getByTestId('save-state')).toContainText('Saved', { timeout: 30_000 })
+    await page.goto(drawing)
+    await expect(page.getByLabel('Name of the drawing')).toHaveValue('Drawn without a session')
+  } finally {
+    await server.end()
+  }
 })

@@ -1,5 +1,5 @@
 import { expect, test } from './support/test'
-import type { Page } from '@playwright/test'
+import type { Page, Request } from '@playwright/test'
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import type { Drawing, Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
@@ -22,6 +22,7 @@ import {
   textOf,
   undo,
 } from './support/desk'
+import { strokes } from '../../bench/strokes'
 import { polyline } from '../unit/support/paths'
 
 type Point = [number, number]
@@ -403,4 +404,29 @@ test('what was worked out is read when a drawing is opened again, and made anew 
     await enterPass(page, 'Shapes')
     await expect(page.getByTestId('nodes-after')).toHaveText(nodes!)
   }
+})
+
+test('with more processors, several threads work out the first shapes of a large drawing: they are the same', async ({
+  page,
+}) => {
+  const shapesWith = async (processors: number): Promise<{ nodes: string; threads: number }> => {
+    await page.addInitScript(
+      (n) => Object.defineProperty(navigator, 'hardwareConcurrency', { value: n, configurable: true }),
+      processors,
+    )
+    let threads = 0
+    const look = (r: Request): void => void (/band\.worker/.test(r.url()) && threads++)
+    page.on('request', look)
+    await startDrawing(page, newDrawing(`With ${processors}`, { layers: [newLinesLayer('Ink', strokes(520))] }))
+    await page.keyboard.press('4')
+    const count = page.getByTestId('nodes-after')
+    await count.waitFor({ timeout: 120_000 })
+    const nodes = (await count.textContent())!
+    page.off('request', look)
+    return { nodes, threads }
+  }
+  const alone = await shapesWith(2)
+  const helped = await shapesWith(4)
+  expect(alone.threads).toBe(0)
+  expect(helped).toEqual({ nodes: alone.nodes, threads: 2 })
 })

@@ -1,5 +1,5 @@
 import Database from 'better-sqlite3'
-import { existsSync, mkdirSync, readdirSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -137,4 +137,20 @@ describe('what is heavy', () => {
       expect(readdirSync(tmpdir()).filter((f) => f.startsWith('bellatrait-delivery-999999'))).toEqual([])
     },
   )
+})
+
+it('the process for what is heavy ends with its server, also when that dies before it is there', async () => {
+  const other = new RunningServer()
+  await other.start()
+  await other.kill()
+  const itsProcesses = (): string[] =>
+    readdirSync('/proc').filter((pid) => {
+      try {
+        return /^\d+$/.test(pid) && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(other.database)
+      } catch {
+        return false
+      }
+    })
+  await expect.poll(itsProcesses, { timeout: 15_000, interval: 200 }).toEqual([])
+  await other.end()
 })

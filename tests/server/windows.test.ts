@@ -5,12 +5,15 @@ import { describe, expect, it, vi } from 'vitest'
 import type { Edit } from '#core/document/edits'
 import { newDrawing, newLine } from '#core/model/create'
 import type { Drawing, Line } from '#core/model/model'
+import type { OpenDrawing } from '../../shared/api'
 import { openDatabase } from '../../server/database/connection'
 import { readMigrations } from '../../server/database/migration-files'
 import { Journal } from '../../server/database/journal'
+import { keptDrawing } from '../../app/network/kept-drawings'
 import { pendingEdits } from '../../app/network/outbox'
 import { seeded } from '../unit/support/random-lines'
 import { polyline } from '../unit/support/paths'
+import { few } from '../unit/support/thorough'
 
 const migrations = readMigrations(fileURLToPath(new URL('../../server/database/migrations', import.meta.url)))
 const journal = new Journal(openDatabase(':memory:', migrations))
@@ -29,7 +32,8 @@ vi.mock('~/network/api', async (original) => {
     ...(await original<object>()),
     openDrawing: async (id: string) => {
       await pause()
-      return JSON.parse(JSON.stringify(journal.open(id))) as unknown
+      const text = JSON.stringify(journal.open(id))
+      return { opened: JSON.parse(text) as unknown, bytes: new Blob([text]) }
     },
     appendEdits: async (id: string, base: number, edits: Edit[], head: string | null) => {
       await pause()
@@ -117,6 +121,12 @@ async function run(seed: number): Promise<void> {
       JSON.parse(JSON.stringify(journal.head(drawing.id)!.drawing)),
     )
   }
+  // What this browser would open without the server is what the server has, whichever windows heard of what.
+  const head = JSON.parse(JSON.stringify(journal.open(drawing.id)!)) as OpenDrawing
+  const here = JSON.parse(JSON.stringify(await keptDrawing(drawing.id))) as OpenDrawing
+  expect(here.drawing, `run ${seed}`).toEqual(head.drawing)
+  expect([here.revision, here.recent[0]]).toEqual([head.revision, head.recent[0]])
+  expect(here.undo.map((e) => e.edit.id).slice(-20)).toEqual(head.undo.map((e) => e.edit.id).slice(-20))
   for (const ink of new Set(server.layers.flatMap((l) => (l.kind === 'lines' ? l.items.map((i) => i.ink) : []))))
     expect(server.inks.some((i) => i.id === ink)).toBe(true)
   // What is stored leads to what is there.
@@ -133,7 +143,7 @@ async function run(seed: number): Promise<void> {
 }
 
 describe('three windows on one drawing, over a network that loses answers', () => {
-  for (let first = 1; first <= 200; first += 50) {
+  for (let first = 1; first <= few(100, 400); first += 50) {
     it(`end alike and lose nothing, runs ${first} to ${first + 49}`, { timeout: 240_000 }, async () => {
       vi.useFakeTimers({ shouldAdvanceTime: true, advanceTimeDelta: 1, toFake: ['setTimeout', 'clearTimeout'] })
       try {

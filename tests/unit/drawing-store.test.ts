@@ -63,9 +63,13 @@ vi.mock('~/network/outbox', () => ({
   pendingEdits: () => (closed ? Promise.reject(new Error('no storage')) : Promise.resolve([...kept])),
   forgetEdits: (_id: string, ids: string[]) => Promise.resolve(void (kept = kept.filter((e) => !ids.includes(e.id)))),
 }))
+vi.mock('~/network/kept-drawings', () => ({
+  keepAcknowledged: () => Promise.resolve(),
+  keepOpened: () => Promise.resolve(),
+}))
 vi.mock('~/network/api', async (original) => ({
   ...(await original<object>()),
-  openDrawing: () => Promise.resolve(server.open()),
+  openDrawing: () => Promise.resolve({ opened: server.open(), bytes: new Blob() }),
   olderSteps: (_id: string, before: number) => Promise.resolve(server.older(before)),
   appendEdits: async (_id: string, base: number, edits: Edit[]) => {
     if (edits.some((e) => e.label === server.hates))

@@ -17,6 +17,7 @@ import { atOnce } from '#core/turns'
 import { FlatOutline } from './support/flat-outline'
 import { seeded } from './support/random-lines'
 import { polyline } from './support/paths'
+import { few } from './support/thorough'
 import { findingsIn } from '#core/proof/findings-of'
 import { strokes } from '../../bench/strokes'
 
@@ -274,7 +275,7 @@ describe('an ink session', () => {
           const fresh = points(made)
           expect(Math.max(0, ...points(kept).map((v, i) => Math.abs(v - fresh[i]!)))).toBeLessThan(1e-6)
         }),
-        { seed: 5, numRuns: 50 },
+        { seed: 5, numRuns: few(35, 500) },
       )
     },
   )

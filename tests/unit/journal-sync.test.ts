@@ -16,6 +16,7 @@ vi.mock('~/network/outbox', () => ({
     return Promise.resolve()
   },
 }))
+vi.mock('~/network/kept-drawings', () => ({ keepAcknowledged: () => Promise.resolve() }))
 vi.mock('~/network/api', async (original) => ({
   ...(await original<object>()),
   appendEdits: (...args: unknown[]) => appendEdits(...args) as unknown,

@@ -20,6 +20,7 @@ import { distances, judged, median, placesOn } from './support/judge-proposals'
 import { seeded } from './support/random-lines'
 import { searchedSketch } from './support/searched-sketch'
 import { polyline } from './support/paths'
+import { someOf } from './support/thorough'
 
 async function imageOf(png: Buffer): Promise<GreyImage> {
   const { data, info } = await sharp(png).greyscale().raw().toBuffer({ resolveWithObject: true })
@@ -41,28 +42,29 @@ describe('lines proposed from a sketch', () => {
     expect(nodes).toBeLessThan(1.3)
   }
 
-  it.each(SCENARIO.map((make) => make()).map((d, i) => [d.name, d, i] as const))(
-    'of %s lie on the lines that were drawn',
-    { timeout: 120_000 },
-    async (_, inked, i) => {
-      const lines = inked.layers.flatMap((l) => l.lines)
-      const found = shown(await imageOf(await pencilSketch(lines, page, 41 + i)))
-      // The scan lies a little askew.
-      const [c, s] = [Math.cos(0.0035), Math.sin(0.0035)]
-      const [mx, my] = [page.width / 2, page.height / 2]
-      const truth = lines.map((l) =>
-        mapPath(l.path, ({ x, y }) => ({ x: mx + (x - mx) * c - (y - my) * s, y: my + (x - mx) * s + (y - my) * c })),
-      )
-      expectGood(judged(found, truth))
-      // Where lines that were not drawn are asked for, next to nothing is found: the judge judges.
-      expect(
-        judged(
-          found,
-          truth.map((p) => mapPath(p, ({ x, y }) => ({ x: x + 5, y: y + 5 }))),
-        ).recall,
-      ).toBeLessThan(0.6)
-    },
-  )
+  it.each(
+    someOf(
+      SCENARIO.map((make, i) => [make().name, make(), i] as const),
+      3,
+    ),
+  )('of %s lie on the lines that were drawn', { timeout: 120_000 }, async (_, inked, i) => {
+    const lines = inked.layers.flatMap((l) => l.lines)
+    const found = shown(await imageOf(await pencilSketch(lines, page, 41 + i)))
+    // The scan lies a little askew.
+    const [c, s] = [Math.cos(0.0035), Math.sin(0.0035)]
+    const [mx, my] = [page.width / 2, page.height / 2]
+    const truth = lines.map((l) =>
+      mapPath(l.path, ({ x, y }) => ({ x: mx + (x - mx) * c - (y - my) * s, y: my + (x - mx) * s + (y - my) * c })),
+    )
+    expectGood(judged(found, truth))
+    // Where lines that were not drawn are asked for, next to nothing is found: the judge judges.
+    expect(
+      judged(
+        found,
+        truth.map((p) => mapPath(p, ({ x, y }) => ({ x: x + 5, y: y + 5 }))),
+      ).recall,
+    ).toBeLessThan(0.6)
+  })
 
   // Icons of another hand, as a pencil would draw them: none that anything was tuned on.
   const icons = readdirSync('node_modules/lucide-static/icons')
@@ -90,7 +92,7 @@ describe('lines proposed from a sketch', () => {
     { timeout: 240_000 },
     async () => {
       let [met, sought] = [0, 0]
-      for (const [n, kind] of KINDS.entries()) {
+      for (const [n, kind] of someOf([...KINDS.entries()].reverse(), 2)) {
         const names = Array.from({ length: 8 }, (_, i) => icons[(n * 613 + i * 389 + 101) % icons.length]!)
         const { image, paths } = await iconSketch(names, kind, 300 + n)
         const result = judged(shown(image), paths.map(halved))
@@ -98,7 +100,7 @@ describe('lines proposed from a sketch', () => {
         met += result.junctions * result.sought
         sought += result.sought
       }
-      expect(sought).toBeGreaterThan(100)
+      expect(sought).toBeGreaterThan(50)
       expect(met / sought).toBeGreaterThan(0.85)
     },
   )
@@ -246,13 +248,14 @@ describe('lines proposed from a sketch', () => {
         return { ...judged(all, paths), lines: all.length / paths.length }
       }
       // px from stroke to stroke, and what of the lines is found, at least; see docs/sketch.md.
-      for (const [strokes, apart, least] of [
+      const pictures = [
+        [4, 8, 0.94],
         [1, 0, 0.97],
         [2, 8, 0.97],
         [3, 6, 0.97],
         [4, 4, 0.97],
-        [4, 8, 0.94],
-      ] as const) {
+      ] as const
+      for (const [strokes, apart, least] of someOf(pictures, 2)) {
         const { recall, precision, lines, nodes } = found(strokes, apart)
         expect([strokes, apart, recall > least, precision > least, lines <= 1.2, nodes <= 1.4]).toEqual([
           strokes,

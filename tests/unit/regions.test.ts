@@ -17,6 +17,7 @@ import { findingsOf } from '#core/proof/findings-of'
 import { atOnce } from '#core/turns'
 import { documentOf, SCENARIO } from '../../demo/scenario'
 import { seeded } from './support/random-lines'
+import { few, someOf } from './support/thorough'
 
 const areaOf = (contours: readonly Path[]): number =>
   contours.reduce((n, c) => n + areaOfCubics(cubicsOfPath({ ...c, closed: true })), 0)
@@ -141,7 +142,7 @@ describe('a line of one point among others', () => {
 })
 
 describe('regions against a flood over the ink as a renderer paints it', () => {
-  it.each(SCENARIO.map((s) => s()).map((d) => [d.name, d] as const))('of %s', { timeout: 120_000 }, (_, scene) => {
+  it.each(someOf(SCENARIO, 3).map((s) => [s().name, s()] as const))('of %s', { timeout: 120_000 }, (_, scene) => {
     const told = judge({ ...documentOf(scene, null), fills: [] }, 4, 60, 7)
     expect(told.regions).toBeGreaterThan(10)
     expect(told.open).toBeGreaterThan(5)
@@ -151,14 +152,14 @@ describe('regions against a flood over the ink as a renderer paints it', () => {
     const folder = 'node_modules/lucide-static/icons'
     const files = readdirSync(folder).filter((f) => f.endsWith('.svg'))
     let [regions, open] = [0, 0]
-    for (let i = 0; i < files.length; i += 23) {
+    for (let i = 0; i < files.length; i += few(46, 23)) {
       const { drawing } = parseSvg(readFileSync(`${folder}/${files[i]}`, 'utf8'), { name: files[i]! })
       const told = judge(drawing, 24, 12, i)
       regions += told.regions
       open += told.open
     }
-    expect(regions).toBeGreaterThan(120)
-    expect(open).toBeGreaterThan(100)
+    expect(regions).toBeGreaterThan(60)
+    expect(open).toBeGreaterThan(50)
   })
 })
 

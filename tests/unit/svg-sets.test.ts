@@ -1,4 +1,4 @@
 import { judgeSets } from './support/judge-sets'
+import { few } from './support/thorough'
 
-// All of them are in `npm run soak`.
-judgeSets(3)
+judgeSets(few(6, 1))

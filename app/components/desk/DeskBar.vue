@@ -3,8 +3,10 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { ref } from 'vue'
 import { LARGEST_SIDE, PAGE_CHOICES, SMALLEST_SIDE } from '#core/model/page-sizes'
 import NumberField from '~/components/ui/NumberField.vue'
+import SessionMenu from './SessionMenu.vue'
 import { useDeskStore } from '~/stores/desk'
 import type { useDeskStart } from '~/workspace/use-desk-start'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** The bar of the Desk: what a new drawing begins as, files in, backups. */
 const props = defineProps<{ begin: ReturnType<typeof useDeskStart> }>()
@@ -28,6 +30,8 @@ function picked(e: Event): void {
 }
 
 defineExpose({ pick: () => picker.value?.click() })
+
+const { anchor, panel, styles } = usePlaced('bottom-end')
 </script>
 
 <template>
@@ -40,8 +44,8 @@ defineExpose({ pick: () => picker.value?.click() })
     <button v-if="stopReading" class="button" @click="stopReading()">Stop</button>
     <button class="quiet shrink-0 underline decoration-dotted hover:text-ink" @click="emit('keys')">? keys</button>
     <Menu as="div" class="relative">
-      <MenuButton class="button" :disabled="!!desk.busy">Backup</MenuButton>
-      <MenuItems class="absolute right-0 z-30 mt-1 w-[290px] rounded-xl border border-hair bg-raise p-1 shadow-xl">
+      <MenuButton ref="anchor" class="button" :disabled="!!desk.busy">Backup</MenuButton>
+      <MenuItems ref="panel" :style="styles" class="pop w-[290px] p-1">
         <MenuItem v-slot="{ active }">
           <button
             class="w-full rounded-lg px-2.5 py-1.5 text-left"
@@ -64,6 +68,7 @@ defineExpose({ pick: () => picker.value?.click() })
         </MenuItem>
       </MenuItems>
     </Menu>
+    <SessionMenu />
     <button class="button" :disabled="!!desk.busy" @click="picker?.click()">Bring in a file</button>
     <template v-if="page === 'own'">
       <NumberField label="Width" unit="" :digits="1" :value="own.width" @keep="(v) => (own.width = side(v))" />

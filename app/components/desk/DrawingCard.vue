@@ -8,6 +8,7 @@ import { useDeskStore } from '~/stores/desk'
 import { inBytes } from '~/workspace/in-bytes'
 import { passOf } from '~/catalogue/passes'
 import RenameField from '~/components/ui/RenameField.vue'
+import { usePlaced } from '~/workspace/use-placed'
 
 const props = defineProps<{
   card: DrawingCard
@@ -52,6 +53,8 @@ const ITEMS = computed(() => [
     : { title: 'Use as a template', hint: 'to start from', run: () => desk.act([props.card.id], 'template') },
   { title: 'Deliver as zip …', hint: '', run: () => emit('deliver') },
 ])
+
+const { anchor, panel, styles } = usePlaced('top-end')
 </script>
 
 <template>
@@ -123,12 +126,14 @@ const ITEMS = computed(() => [
         </p>
       </div>
       <Menu as="div" class="relative">
-        <MenuButton class="quiet rounded-lg p-1.5 hover:bg-panel" :aria-label="`More for ${card.name}`" @click="weigh"
+        <MenuButton
+          ref="anchor"
+          class="quiet rounded-lg p-1.5 hover:bg-panel"
+          :aria-label="`More for ${card.name}`"
+          @click="weigh"
           ><Ellipsis :size="17"
         /></MenuButton>
-        <MenuItems
-          class="absolute right-0 bottom-full z-20 mb-1 w-60 rounded-xl border border-hair bg-raise p-1 shadow-xl"
-        >
+        <MenuItems ref="panel" :style="styles" class="pop w-60 p-1">
           <MenuItem v-for="item in ITEMS" :key="item.title" v-slot="{ active }">
             <button
               class="flex w-full items-baseline justify-between rounded-lg px-2.5 py-1.5 text-left"

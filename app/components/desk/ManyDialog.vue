@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { computed, onBeforeUnmount, ref, shallowRef, toRaw, watch } from 'vue'
 import type { ManyState } from '#shared/api'
 import { deliveriesState, startDeliveries, stopDeliveries } from '~/network/api'
 import { useStudioStore } from '~/stores/studio'
 import { inBytes } from '~/workspace/in-bytes'
+import DialogFrame from '~/components/ui/DialogFrame.vue'
 
 /** Several drawings to one archive, with one set of settings; the server makes it. */
 const props = defineProps<{ ids: readonly string[] | null }>()
@@ -82,66 +82,60 @@ onBeforeUnmount(() => clearTimeout(timer))
 </script>
 
 <template>
-  <Dialog :open="ids !== null" class="relative z-50" @close="close">
-    <div class="fixed inset-0 bg-ink/30" aria-hidden="true" />
-    <div class="fixed inset-0 grid place-items-center p-4">
-      <DialogPanel
-        class="w-[440px] max-w-full rounded-2xl border border-hair bg-raise p-6 shadow-2xl"
-        data-testid="many"
+  <DialogFrame
+    :open="ids !== null"
+    :title="`Deliver ${count} ${count === 1 ? 'drawing' : 'drawings'} in one archive`"
+    class="w-[440px]"
+    data-testid="many"
+    @close="close"
+  >
+    <template v-if="!state">
+      <label class="mb-1 block">
+        <span class="mb-1 block text-mute-deep">Settings</span>
+        <select v-model="named" class="field w-full" aria-label="Settings for all drawings">
+          <option v-for="c in choices" :key="c.name" :value="c.name">{{ c.title }}</option>
+        </select>
+      </label>
+      <p class="quiet text-[12px]">Settings are given a name in the Deliver pass.</p>
+    </template>
+    <template v-else-if="state.state === 'making'">
+      <progress
+        class="h-2 w-full accent-plum"
+        :value="state.done"
+        :max="state.total"
+        aria-label="Drawings that are done"
+      />
+      <p class="mt-1.5 truncate text-mute-deep" role="status">
+        <span class="number">{{ state.done }}</span> of <span class="number">{{ state.total }}</span>,
+        {{ state.name }} …
+      </p>
+    </template>
+    <template v-else-if="state.state === 'ready'">
+      <p role="status">
+        <span class="number">{{ state.done - state.left.length }}</span>
+        {{ state.done - state.left.length === 1 ? 'file is' : 'files are' }} in the archive,
+        <span class="number">{{ inBytes(state.size) }}</span>.
+      </p>
+      <ul
+        v-if="state.left.length"
+        class="mt-2 max-h-[140px] overflow-auto text-[13px] text-amber-deep"
+        aria-label="Left out"
       >
-        <DialogTitle class="mb-3 text-[16px] font-[650]"
-          >Deliver <span class="number">{{ count }}</span> {{ count === 1 ? 'drawing' : 'drawings' }} in one
-          archive</DialogTitle
-        >
-        <template v-if="!state">
-          <label class="mb-1 block">
-            <span class="mb-1 block text-mute-deep">Settings</span>
-            <select v-model="named" class="field w-full" aria-label="Settings for all drawings">
-              <option v-for="c in choices" :key="c.name" :value="c.name">{{ c.title }}</option>
-            </select>
-          </label>
-          <p class="quiet text-[12px]">Settings are given a name in the Deliver pass.</p>
-        </template>
-        <template v-else-if="state.state === 'making'">
-          <progress
-            class="h-2 w-full accent-plum"
-            :value="state.done"
-            :max="state.total"
-            aria-label="Drawings that are done"
-          />
-          <p class="mt-1.5 truncate text-mute-deep" role="status">
-            <span class="number">{{ state.done }}</span> of <span class="number">{{ state.total }}</span>,
-            {{ state.name }} …
-          </p>
-        </template>
-        <template v-else-if="state.state === 'ready'">
-          <p role="status">
-            <span class="number">{{ state.done - state.left.length }}</span>
-            {{ state.done - state.left.length === 1 ? 'file is' : 'files are' }} in the archive,
-            <span class="number">{{ inBytes(state.size) }}</span>.
-          </p>
-          <ul
-            v-if="state.left.length"
-            class="mt-2 max-h-[140px] overflow-auto text-[13px] text-amber-deep"
-            aria-label="Left out"
-          >
-            <li v-for="l in state.left" :key="l.name">{{ l.name }}: {{ l.why }}</li>
-          </ul>
-        </template>
-        <p v-if="problem" class="mt-2 text-brick" role="alert">{{ problem }}</p>
-        <div class="mt-5 flex gap-2">
-          <button v-if="!state" class="button-strong" @click="start">Make the archive</button>
-          <button v-else-if="state.state === 'making'" class="button-strong" @click="stop">Stop</button>
-          <a
-            v-else-if="state.state === 'ready' && state.done > state.left.length"
-            class="button-strong"
-            :href="`/api/deliveries/${state.id}/file`"
-            download
-            >Download ZIP</a
-          >
-          <button class="button" @click="close">Close</button>
-        </div>
-      </DialogPanel>
+        <li v-for="l in state.left" :key="l.name">{{ l.name }}: {{ l.why }}</li>
+      </ul>
+    </template>
+    <p v-if="problem" class="mt-2 text-brick" role="alert">{{ problem }}</p>
+    <div class="mt-5 flex gap-2">
+      <button v-if="!state" class="button-strong" @click="start">Make the archive</button>
+      <button v-else-if="state.state === 'making'" class="button-strong" @click="stop">Stop</button>
+      <a
+        v-else-if="state.state === 'ready' && state.done > state.left.length"
+        class="button-strong"
+        :href="`/api/deliveries/${state.id}/file`"
+        download
+        >Download ZIP</a
+      >
+      <button class="button" @click="close">Close</button>
     </div>
-  </Dialog>
+  </DialogFrame>
 </template>

@@ -6,8 +6,10 @@ import { exchangeInk, moveInk, removeInk, usesOf } from '#core/editing/edit-inks
 import type { Ink } from '#core/model/model'
 import { linesOf } from '#core/model/queries'
 import ColourPicker from '~/components/ui/ColourPicker.vue'
+import NameField from '~/components/ui/NameField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** What can be done with an ink: its colour and name, its place, its users, and its end. */
 const props = defineProps<{ ink: Ink }>()
@@ -25,16 +27,8 @@ function look(colour: string): void {
   })
 }
 
-function rename(e: Event): void {
-  const field = e.target as HTMLInputElement
-  const name = field.value.trim().slice(0, 80)
-  if (!name) field.value = props.ink.name
-  else if (name !== props.ink.name)
-    store.edit(`Rename to ${name}`, (draft) =>
-      draft.inks.forEach((i) => void (i.id === props.ink.id && (i.name = name))),
-    )
-}
-
+const rename = (name: string): void =>
+  store.edit(`Rename to ${name}`, (draft) => draft.inks.forEach((i) => void (i.id === props.ink.id && (i.name = name))))
 const nameOf = (id: string): string => store.drawing!.inks.find((i) => i.id === id)?.name ?? ''
 const recolour = (): void =>
   store.edit(`${props.ink.name} becomes ${nameOf(other.value)}`, (draft) =>
@@ -55,20 +49,20 @@ function chooseLines(): void {
   view.select(ids)
   if (!ids.length) store.notice = `No line has the ink ${props.ink.name}.`
 }
+
+const { anchor, panel, styles } = usePlaced('top-start')
 </script>
 
 <template>
   <Popover class="relative">
     <PopoverButton
+      ref="anchor"
       class="quiet grid h-7 w-6 place-items-center"
       :aria-label="`Change ${ink.name}`"
       title="Colour, name, place, users"
       ><Ellipsis :size="15"
     /></PopoverButton>
-    <PopoverPanel
-      class="fixed bottom-[184px] left-[322px] z-40 flex w-[560px] gap-4 rounded-xl border border-hair bg-raise p-4 shadow-xl"
-      :data-testid="`ink-${ink.id}`"
-    >
+    <PopoverPanel ref="panel" :style="styles" class="pop flex w-[560px] gap-4 p-4" :data-testid="`ink-${ink.id}`">
       <ColourPicker
         class="w-[250px] shrink-0"
         :colour="ink.colour"
@@ -77,13 +71,7 @@ function chooseLines(): void {
       />
       <div class="grid min-w-0 flex-1 content-start gap-2.5">
         <label class="flex items-center gap-2"
-          >Name
-          <input
-            class="field min-w-0 flex-1"
-            :value="ink.name"
-            maxlength="80"
-            aria-label="Name of the ink"
-            @change="rename"
+          >Name <NameField class="field min-w-0 flex-1" :value="ink.name" label="Name of the ink" @keep="rename"
         /></label>
         <p class="quiet">
           {{

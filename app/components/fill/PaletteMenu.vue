@@ -8,6 +8,7 @@ import { readPalette, writePalette } from '#core/formats/palettes/palettes'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { download } from '~/network/download'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** Palettes that are kept in the studio, and shared as files. */
 const store = useDrawingStore()
@@ -49,14 +50,16 @@ async function bringIn(e: Event): Promise<void> {
 const share = (palette: KeptPalette): void =>
   download(new Blob([writePalette(palette)], { type: 'application/json' }), `${fileNameOf(palette.name)}.inks.json`)
 const forget = (name: string): void => void (preferences.palettes = preferences.palettes.filter((p) => p.name !== name))
+
+const { anchor, panel, styles } = usePlaced('top-start')
 </script>
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="quiet h-6" title="Keep these inks, take others, share them as a file">Palettes</PopoverButton>
-    <PopoverPanel
-      class="fixed bottom-[184px] left-[322px] z-40 grid w-[400px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+    <PopoverButton ref="anchor" class="quiet h-6" title="Keep these inks, take others, share them as a file"
+      >Palettes</PopoverButton
     >
+    <PopoverPanel ref="panel" :style="styles" class="pop grid w-[400px] gap-2 p-4">
       <div class="flex flex-wrap gap-1.5">
         <button class="button" @click="keep">Keep these inks</button>
         <button class="button" @click="share(own())">Share as a file</button>

@@ -7,6 +7,7 @@ import SliderField from '~/components/ui/SliderField.vue'
 import { useClingStore } from '~/stores/cling'
 import { useStudioStore } from '~/stores/studio'
 import { useKeysStore } from '~/stores/keys'
+import { usePlaced } from '~/workspace/use-placed'
 
 const { preferences } = useStudioStore()
 const keys = useKeysStore()
@@ -23,20 +24,21 @@ const state = computed(() =>
       : `${Math.round(preferences.cling.strength * 100)} %`,
 )
 const set = (change: Partial<typeof preferences.cling>): void => void Object.assign(preferences.cling, change)
+
+const { anchor, panel, styles } = usePlaced('top-end')
 </script>
 
 <template>
   <Popover class="relative">
     <PopoverButton
+      ref="anchor"
       class="button flex items-center gap-1.5 !py-0.5 text-[13px]"
       title="How strongly the pencil draws what is laid over it"
       data-testid="cling"
     >
       <Pencil :size="14" :stroke-width="1.7" /> Cling <span class="number quiet">{{ state }}</span>
     </PopoverButton>
-    <PopoverPanel
-      class="absolute right-0 bottom-[34px] z-30 grid w-[380px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
-    >
+    <PopoverPanel ref="panel" :style="styles" class="pop grid w-[380px] gap-2 p-4">
       <p v-if="!cling.sketch" class="quiet">
         There is no sketch in sight. Bring one in under {{ keys.titled('Sketch', 'pass sketch') }}, or show its layer.
       </p>

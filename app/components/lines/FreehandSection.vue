@@ -11,6 +11,7 @@ import { useHand } from '~/workspace/use-hand'
 import { useStudioStore } from '~/stores/studio'
 import NibPicker from './NibPicker.vue'
 import ResponseCurve from './ResponseCurve.vue'
+import { usePlaced } from '~/workspace/use-placed'
 
 const CURVES = [
   { id: 'soft', title: 'Soft', exponent: 0.6 },
@@ -60,6 +61,8 @@ const tick = (key: 'squared' | 'fromSpeed', label: string) =>
   computed({ get: () => now.value[key], set: (v: boolean) => set({ [key]: v }, label) })
 const squared = tick('squared', 'Square up')
 const fromSpeed = tick('fromSpeed', 'Width from speed')
+
+const { anchor, panel, styles } = usePlaced('top-start')
 </script>
 
 <template>
@@ -97,13 +100,12 @@ const fromSpeed = tick('fromSpeed', 'Width from speed')
         >
         <Popover v-if="!onLines" class="relative">
           <PopoverButton
+            ref="anchor"
             class="underline decoration-dotted hover:text-plum"
             title="How round the nib is and how it is turned"
             >Nib shape …</PopoverButton
           >
-          <PopoverPanel
-            class="absolute bottom-6 left-0 z-30 grid w-[330px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
-          >
+          <PopoverPanel ref="panel" :style="styles" class="pop grid w-[330px] gap-2 p-4">
             <SliderField
               label="Roundness"
               :value="Math.round(studio.nib.roundness * 100)"

@@ -8,6 +8,7 @@ import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeSketch } from '#core/editing/change-items'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** How a sketch is made clean: paper evened out and white, pencil as strong as it is wanted. */
 const props = defineProps<{ sketch: Sketch }>()
@@ -45,6 +46,8 @@ function tint(to: string | undefined): void {
   })
   store.finish('Tint of the pencil')
 }
+
+const { anchor, panel, styles } = usePlaced('top-end')
 </script>
 
 <template>
@@ -82,10 +85,10 @@ function tint(to: string | undefined): void {
             @click="tint(t.tint)"
           />
           <Popover class="relative">
-            <PopoverButton class="button !px-2 !py-0.5 text-[12px]" title="Any colour">Other</PopoverButton>
-            <PopoverPanel
-              class="absolute right-0 bottom-[34px] z-40 w-[270px] rounded-xl border border-hair bg-raise p-3 shadow-xl"
+            <PopoverButton ref="anchor" class="button !px-2 !py-0.5 text-[12px]" title="Any colour"
+              >Other</PopoverButton
             >
+            <PopoverPanel ref="panel" :style="styles" class="pop w-[270px] p-3">
               <ColourPicker
                 :colour="clean.tint ?? TINTS[0]!.colour"
                 @look="(c) => change({ tint: c })"

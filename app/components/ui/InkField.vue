@@ -7,6 +7,7 @@ import { findShape } from '#core/model/find'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useViewStore } from '~/stores/view'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** The ink of the chosen lines and solids; with none chosen that of the next line. */
 const store = useDrawingStore()
@@ -31,11 +32,14 @@ function take(to: string, close: () => void): void {
     changeShapes(draft, view.solids, (s) => ({ ...s, ink: to }))
   })
 }
+
+const { anchor, panel, styles } = usePlaced('top-end')
 </script>
 
 <template>
   <Popover v-slot="{ close }" class="relative">
     <PopoverButton
+      ref="anchor"
       class="flex h-6 items-center gap-1.5"
       :title="many.size ? 'Ink of what is chosen' : 'Ink of the next line'"
       data-testid="ink"
@@ -47,9 +51,7 @@ function take(to: string, close: () => void): void {
       />
       <span class="max-w-[110px] truncate">{{ ink?.name ?? 'Several inks' }}</span>
     </PopoverButton>
-    <PopoverPanel
-      class="absolute right-0 bottom-[30px] z-30 grid max-h-[320px] w-[210px] gap-0.5 overflow-y-auto rounded-xl border border-hair bg-raise p-2 shadow-xl"
-    >
+    <PopoverPanel ref="panel" :style="styles" class="pop grid max-h-[320px] w-[210px] gap-0.5 p-2">
       <button
         v-for="i in store.drawing!.inks"
         :key="i.id"

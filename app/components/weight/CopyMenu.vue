@@ -2,17 +2,18 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { useCopiedWeight } from '~/workspace/use-copied-weight'
 import { useKeysStore } from '~/stores/keys'
+import { usePlaced } from '~/workspace/use-placed'
 
 const { copied, copy, paste } = useCopiedWeight()
 const keys = useKeysStore()
+
+const { anchor, panel, styles } = usePlaced('top-end')
 </script>
 
 <template>
   <Menu as="div" class="relative">
-    <MenuButton class="quiet" title="Put the weight of one line on others">Copy</MenuButton>
-    <MenuItems
-      class="absolute right-0 bottom-[30px] z-30 w-[270px] rounded-xl border border-hair bg-raise p-1.5 shadow-xl outline-none"
-    >
+    <MenuButton ref="anchor" class="quiet" title="Put the weight of one line on others">Copy</MenuButton>
+    <MenuItems ref="panel" :style="styles" class="pop w-[270px] p-1.5 outline-none">
       <MenuItem v-slot="{ active }"
         ><button class="item" :class="active ? 'bg-blush' : ''" @click="copy">
           Copy this weight <kbd class="number quiet">{{ keys.writtenKey('copy-weight') }}</kbd>

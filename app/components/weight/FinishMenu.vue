@@ -12,6 +12,7 @@ import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { usePeek } from '~/workspace/use-peek'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** How the chosen lines end, turn and run: caps, joins, alignment, dashes and the unevenness of their edges. */
 const CAPS = [
@@ -76,16 +77,20 @@ function keepDash(): void {
   }
   pattern.value = dashText(finish.value?.dash ?? [])
 }
+
+const { anchor, panel, styles } = usePlaced('top-end')
 </script>
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="quiet" :disabled="!finish" title="Caps, joins, alignment, dashes and rough edges"
+    <PopoverButton ref="anchor" class="quiet" :disabled="!finish" title="Caps, joins, alignment, dashes and rough edges"
       >Finish</PopoverButton
     >
     <PopoverPanel
+      ref="panel"
       v-if="finish"
-      class="absolute right-0 bottom-[30px] z-30 grid w-[760px] grid-cols-2 gap-x-8 gap-y-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+      :style="styles"
+      class="pop grid w-[760px] grid-cols-2 max-md:flex max-md:w-[380px] max-md:flex-col gap-x-8 gap-y-2 p-4"
     >
       <ChoiceField
         label="Start cap"

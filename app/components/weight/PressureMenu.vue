@@ -6,6 +6,7 @@ import { hasPressure } from '#core/fit/pressure-widths'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useTracesStore } from '~/stores/traces'
 import { useHand } from '~/workspace/use-hand'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** How a drawn line's pressure becomes its profile; later, too. */
 const hand = useHand()
@@ -24,15 +25,16 @@ const off = computed(() =>
 )
 const tolerance = computed(() => Math.round((first.value?.trace?.widthTolerance ?? Math.max(0.01, off.value)) * 100))
 const percent = (v: number): string => `${(v * 100).toFixed(1)} %`
+
+const { anchor, panel, styles } = usePlaced('top-end')
 </script>
 
 <template>
   <Popover v-if="any" class="relative">
-    <PopoverButton class="quiet" title="How the pen's pressure became this profile">Pressure</PopoverButton>
-    <PopoverPanel
-      v-if="first"
-      class="absolute right-0 bottom-[30px] z-30 grid w-[430px] gap-2 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+    <PopoverButton ref="anchor" class="quiet" title="How the pen's pressure became this profile"
+      >Pressure</PopoverButton
     >
+    <PopoverPanel ref="panel" v-if="first" :style="styles" class="pop grid w-[430px] gap-2 p-4">
       <p class="leading-[1.35]">
         <b class="number font-[650]">{{ first.weight.stops.length }} stops</b>, at most
         <b class="number font-[650]" data-testid="pressure-off">{{ percent(off) }}</b> of the size from the pen's

@@ -10,6 +10,7 @@ import { useStudioStore } from '~/stores/studio'
 import { download } from '~/network/download'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import RenameField from '~/components/ui/RenameField.vue'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** The shelf of own profiles: keep, rename, duplicate, order, delete, share and bring in. */
 const LARGEST_FILE = 4 * 1024 * 1024
@@ -47,20 +48,20 @@ async function bringIn(e: Event): Promise<void> {
     store.notice = (error as Error).message
   }
 }
+
+const { anchor, panel, styles } = usePlaced('top-start')
 </script>
 
 <template>
   <Popover class="relative shrink-0">
     <PopoverButton
+      ref="anchor"
       class="grid h-[30px] w-8 place-items-center rounded-[7px] border border-hair bg-raise hover:border-mute"
       title="Own profiles: keep, share, bring in"
       aria-label="Own profiles"
       ><LibraryBig :size="15" :stroke-width="1.7"
     /></PopoverButton>
-    <PopoverPanel
-      class="absolute bottom-[36px] left-0 z-30 grid w-[360px] gap-2 rounded-xl border border-hair bg-raise p-3 shadow-xl"
-      data-testid="shelf-menu"
-    >
+    <PopoverPanel ref="panel" :style="styles" class="pop grid w-[360px] gap-2 p-3" data-testid="shelf-menu">
       <p v-if="!shelf.own.length" class="quiet px-1">
         No own profiles yet. Choose a line whose thick and thin you like, and keep it.
       </p>

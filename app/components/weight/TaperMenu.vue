@@ -8,6 +8,7 @@ import TickField from '~/components/ui/TickField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** How the chosen lines, or the next one, run out at their ends: how long, to what width, and how. */
 const ENDS = [
@@ -57,18 +58,23 @@ function keep(end: EndName, change: Partial<Taper> | null): void {
   studio.preferences.tapers[end] = changedBy(taperOf(end), change)
   if (!forNext.value) chosen.change(change ? `Taper at the ${end}` : `No taper at the ${end}`, withTaper(end, change))
 }
+
+const { anchor, panel, styles } = usePlaced('top-end')
 </script>
 
 <template>
   <Popover class="relative">
     <PopoverButton
+      ref="anchor"
       class="quiet"
       :disabled="!forNext && !open.length"
       :title="forNext ? 'How the ends of the next line run out' : 'How the ends of the line run out'"
       >Tapers</PopoverButton
     >
     <PopoverPanel
-      class="absolute right-0 bottom-[30px] z-30 grid w-[720px] grid-cols-2 gap-x-8 rounded-xl border border-hair bg-raise p-4 shadow-xl"
+      ref="panel"
+      :style="styles"
+      class="pop grid w-[720px] grid-cols-2 max-md:w-[360px] max-md:grid-cols-1 gap-x-8 p-4"
     >
       <div
         v-for="{ id, title } in ENDS"

@@ -10,6 +10,7 @@ import { passOf } from '~/catalogue/passes'
 import { groupSteps, stepsOf } from '~/workspace/step-groups'
 import CheckpointPicture from './CheckpointPicture.vue'
 import { useKeysStore } from '~/stores/keys'
+import { usePlaced } from '~/workspace/use-placed'
 
 const MOST_SHOWN = 200
 /** Steps that are older than this can be let go, days. */
@@ -55,16 +56,20 @@ async function letGo(): Promise<void> {
     store.notice = (e as Error).message
   }
 }
+
+const { anchor, panel, styles } = usePlaced('bottom-end')
 </script>
 
 <template>
   <Popover class="relative">
-    <PopoverButton class="button max-lg:px-2" aria-label="History"
+    <PopoverButton ref="anchor" class="button max-lg:px-2" aria-label="History"
       ><History :size="16" class="lg:hidden" /><span class="max-lg:hidden">History</span></PopoverButton
     >
     <PopoverPanel
+      ref="panel"
+      :style="styles"
       v-slot="{ close }"
-      class="absolute right-0 z-30 mt-2 max-h-[calc(100vh-80px)] w-[min(340px,calc(100vw-16px))] overflow-auto rounded-xl border border-hair bg-raise p-1.5 shadow-xl"
+      class="pop w-[min(340px,calc(100vw-16px))] p-1.5"
       data-testid="history"
     >
       <form class="flex gap-1.5 p-1" @submit.prevent="keep">

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { CHANGEABLE } from '~/commands/commands'
 import { keysCard } from '~/commands/keys-card'
 import { useKeysStore } from '~/stores/keys'
+import DialogFrame from '~/components/ui/DialogFrame.vue'
 
 const props = defineProps<{
   open: boolean
@@ -64,59 +64,53 @@ useEventListener(window, 'keydown', hear, { capture: true })
 </script>
 
 <template>
-  <Dialog :open="open" class="relative z-50" @close="emit('close')">
-    <div class="fixed inset-0 bg-ink/30" aria-hidden="true" />
-    <div class="fixed inset-0 grid place-items-center p-4">
-      <DialogPanel class="w-[940px] max-w-full rounded-2xl border border-hair bg-raise p-6 shadow-2xl">
-        <DialogTitle class="mb-3 text-[16px] font-[650]">Keys</DialogTitle>
-        <template v-if="changing">
-          <p class="quiet mb-3">
-            Choose what to change, then press its new key. With Shift a key does its second thing, as before.
-          </p>
-          <ul class="grid grid-cols-3 gap-x-6 gap-y-1" aria-label="Keys to change">
-            <li v-for="c in CHANGEABLE" :key="c.key" class="flex items-center gap-2.5">
-              <button
-                class="number h-7 w-[74px] rounded-md border"
-                :class="
-                  asked === c.key
-                    ? 'border-plum bg-blush'
-                    : keys.own.has(c.key)
-                      ? 'border-plum'
-                      : 'border-hair bg-paper hover:border-mute'
-                "
-                :aria-label="`Key for ${c.does}`"
-                @click="((asked = c.key), (told = ''))"
-              >
-                {{ asked === c.key ? 'press …' : keys.keyOf(c.key).toUpperCase() }}
-              </button>
-              <span class="truncate">{{ c.does }}</span>
-            </li>
-          </ul>
-          <p class="mt-3 min-h-5 text-mute-deep" role="status">{{ told }}</p>
-        </template>
-        <dl v-else class="columns-2 gap-8">
-          <div v-for="[key, what] in rows" :key="key" class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]">
-            <dt class="number">{{ key }}</dt>
-            <dd>{{ what }}</dd>
-          </div>
-        </dl>
-        <p v-if="!changeable" class="quiet mt-2">
-          In a drawing, ? shows the keys that are used there; they can be changed there, too.
-        </p>
-        <div class="mt-4 flex gap-2">
-          <button class="button" @click="emit('close')">Close</button>
-          <button v-if="changeable" class="button" @click="((changing = !changing), (asked = null))">
-            {{ changing ? 'All keys' : 'Change keys …' }}
-          </button>
+  <DialogFrame :open="open" title="Keys" class="w-[940px]" @close="emit('close')">
+    <template v-if="changing">
+      <p class="quiet mb-3">
+        Choose what to change, then press its new key. With Shift a key does its second thing, as before.
+      </p>
+      <ul class="grid grid-cols-3 gap-x-6 max-md:grid-cols-2 gap-y-1" aria-label="Keys to change">
+        <li v-for="c in CHANGEABLE" :key="c.key" class="flex items-center gap-2.5">
           <button
-            v-if="changing && keys.own.size"
-            class="button"
-            @click="(keys.reset(), (told = 'All keys are as they were.'))"
+            class="number h-7 w-[74px] rounded-md border"
+            :class="
+              asked === c.key
+                ? 'border-plum bg-blush'
+                : keys.own.has(c.key)
+                  ? 'border-plum'
+                  : 'border-hair bg-paper hover:border-mute'
+            "
+            :aria-label="`Key for ${c.does}`"
+            @click="((asked = c.key), (told = ''))"
           >
-            As they were
+            {{ asked === c.key ? 'press …' : keys.keyOf(c.key).toUpperCase() }}
           </button>
-        </div>
-      </DialogPanel>
+          <span class="truncate">{{ c.does }}</span>
+        </li>
+      </ul>
+      <p class="mt-3 min-h-5 text-mute-deep" role="status">{{ told }}</p>
+    </template>
+    <dl v-else class="columns-2 gap-8 max-lg:columns-1">
+      <div v-for="[key, what] in rows" :key="key" class="mb-1.5 grid break-inside-avoid grid-cols-[165px_1fr]">
+        <dt class="number">{{ key }}</dt>
+        <dd>{{ what }}</dd>
+      </div>
+    </dl>
+    <p v-if="!changeable" class="quiet mt-2">
+      In a drawing, ? shows the keys that are used there; they can be changed there, too.
+    </p>
+    <div class="mt-4 flex gap-2">
+      <button class="button" @click="emit('close')">Close</button>
+      <button v-if="changeable" class="button" @click="((changing = !changing), (asked = null))">
+        {{ changing ? 'All keys' : 'Change keys …' }}
+      </button>
+      <button
+        v-if="changing && keys.own.size"
+        class="button"
+        @click="(keys.reset(), (told = 'All keys are as they were.'))"
+      >
+        As they were
+      </button>
     </div>
-  </Dialog>
+  </DialogFrame>
 </template>

@@ -1,34 +1,23 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { Ellipsis } from 'lucide-vue-next'
 import type { Layer } from '#core/model/model'
 import SliderField from '~/components/ui/SliderField.vue'
 import { useLayers } from '~/workspace/use-layers'
 import { useViewStore } from '~/stores/view'
+import { usePlaced } from '~/workspace/use-placed'
 
 const props = defineProps<{ layer: Layer; top: boolean; bottom: boolean }>()
 const emit = defineEmits<{ rename: [] }>()
 
-const HEIGHT = 380
-
 const view = useViewStore()
 const layers = useLayers()
-const at = ref({ top: 0, right: 0 })
 
 const isSketch = computed(() => props.layer.kind === 'sketch')
 const partner = computed(() => layers.partner(props.layer.id))
 const chosen = computed(() => view.selection.length)
 const soloed = computed(() => view.solo && view.activeLayer === props.layer.id)
-
-/** The panel stands beside its button, wherever the list is scrolled to. */
-function place(e: MouseEvent): void {
-  const box = (e.currentTarget as HTMLElement).getBoundingClientRect()
-  at.value = {
-    top: Math.max(8, Math.min(box.bottom + 4, window.innerHeight - HEIGHT)),
-    right: window.innerWidth - box.right,
-  }
-}
 
 function solo(): void {
   view.activeLayer = props.layer.id
@@ -55,24 +44,22 @@ const actions = computed(() => [
   ...(props.bottom ? [] : [{ title: 'Move down', run: () => layers.moveBy(props.layer.id, -1) }]),
   { title: 'Delete', run: () => layers.remove(props.layer.id) },
 ])
+
+const { anchor, panel, styles } = usePlaced('bottom-end')
 </script>
 
 <template>
   <Popover v-slot="{ open, close }">
     <PopoverButton
+      ref="anchor"
       class="quiet rounded p-1"
       :class="open ? '' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'"
       :title="`More of ${layer.name}`"
       :aria-label="`More of ${layer.name}`"
-      @click="place"
     >
       <Ellipsis :size="15" />
     </PopoverButton>
-    <PopoverPanel
-      focus
-      class="fixed z-40 w-[300px] rounded-xl border border-hair bg-raise p-1.5 shadow-xl"
-      :style="{ top: `${at.top}px`, right: `${at.right}px` }"
-    >
+    <PopoverPanel ref="panel" :style="styles" focus class="pop w-[300px] p-1.5">
       <SliderField
         class="px-2.5 py-1.5"
         label="Strength"

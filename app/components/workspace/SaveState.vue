@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { isLockedOut } from '~/network/api'
 import { useDrawingStore } from '~/stores/drawing'
 
 const store = useDrawingStore()
@@ -32,6 +33,14 @@ const tone = computed(
     :title="store.saveMessage || undefined"
     role="status"
     data-testid="save-state"
-    >{{ words }}</span
+    >{{ words
+    }}<a
+      v-if="isLockedOut"
+      href="/enter"
+      target="_blank"
+      class="ml-2 underline"
+      title="The server asks for its passphrase. What you drew is kept here and saved once it is named."
+      >Enter the passphrase</a
+    ></span
   >
 </template>

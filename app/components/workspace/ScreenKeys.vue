@@ -21,6 +21,7 @@ import type { HeldKey } from '~/stores/screen-keys'
 import { useDrawingStore } from '~/stores/drawing'
 import { useScreenKeysStore } from '~/stores/screen-keys'
 import { useViewStore } from '~/stores/view'
+import { usePlaced } from '~/workspace/use-placed'
 
 /** Keys for the other hand, where there is no keyboard: held as long as a finger is on them, or locked by a tap. */
 const emit = defineEmits<{ undo: []; redo: [] }>()
@@ -69,6 +70,8 @@ function press(key: string): void {
 
 const BUTTON =
   'flex h-11 w-[52px] touch-none flex-col items-center justify-center gap-0.5 rounded-[10px] border text-[10px] leading-[11px] tracking-[-0.02em]'
+
+const { anchor, panel, styles } = usePlaced('left-end')
 </script>
 
 <template>
@@ -125,13 +128,14 @@ const BUTTON =
       <Minimize :size="16" :stroke-width="1.7" />Final size
     </button>
     <Popover class="relative">
-      <PopoverButton :class="[BUTTON, 'border-transparent text-mute-deep']" title="What pen and fingers do">
+      <PopoverButton
+        ref="anchor"
+        :class="[BUTTON, 'border-transparent text-mute-deep']"
+        title="What pen and fingers do"
+      >
         <Settings2 :size="15" :stroke-width="1.7" />Hands
       </PopoverButton>
-      <PopoverPanel
-        class="absolute bottom-0 z-30 grid w-[236px] gap-2 rounded-xl border border-hair bg-raise p-3 shadow-xl"
-        :class="keys.settings.side === 'left' ? 'left-[60px]' : 'right-[60px]'"
-      >
+      <PopoverPanel ref="panel" :style="styles" class="pop grid w-[236px] gap-2 p-3">
         <label class="grid gap-1"
           ><span class="quiet">One finger on the drawing</span>
           <select v-model="keys.settings.finger" class="field" aria-label="One finger">

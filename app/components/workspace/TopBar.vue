@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
 import { Redo2, Undo2 } from 'lucide-vue-next'
 import { useDrawingStore } from '~/stores/drawing'
 import { useKeysStore } from '~/stores/keys'
 import { useProofStore } from '~/stores/proof'
 import { useViewStore } from '~/stores/view'
 import { PASSES } from '~/catalogue/passes'
+import NameField from '~/components/ui/NameField.vue'
 import HistoryMenu from './HistoryMenu.vue'
 import SaveState from './SaveState.vue'
 
@@ -15,26 +15,12 @@ const store = useDrawingStore()
 const view = useViewStore()
 const proof = useProofStore()
 const keys = useKeysStore()
-const name = ref('')
 
-watch(
-  () => store.drawing?.name,
-  (n) => (name.value = n ?? ''),
-  { immediate: true },
-)
-
-function rename(): void {
-  const wanted = name.value.trim()
-  if (!store.drawing || wanted === store.drawing.name) return
-  if (!wanted) {
-    name.value = store.drawing.name
-    store.notice = 'A drawing needs a name, so it kept the one it had.'
-    return
-  }
-  store.edit(`Rename to ${wanted}`, (draft) => {
-    draft.name = wanted
+const rename = (name: string): void =>
+  store.edit(`Rename to ${name}`, (draft) => {
+    draft.name = name
   })
-}
+const keepsName = (): void => void (store.notice = 'A drawing needs a name, so it kept the one it had.')
 </script>
 
 <template>
@@ -45,13 +31,14 @@ function rename(): void {
     <NuxtLink to="/" class="quiet min-w-6 shrink-0 rounded px-1 py-1 text-center hover:text-ink" aria-label="← Desk"
       >←<span class="max-md:hidden"> Desk</span></NuxtLink
     >
-    <input
-      v-model="name"
+    <NameField
+      v-if="store.drawing"
       class="field-sizing-content w-[150px] max-w-[260px] min-w-[96px] shrink max-lg:max-w-[150px] max-lg:min-w-0 max-lg:flex-1 truncate rounded border border-transparent bg-transparent px-1.5 py-0.5 text-[15px] font-[650] hover:border-hair"
-      aria-label="Name of the drawing"
-      maxlength="120"
-      @blur="rename"
-      @keydown.enter="($event.target as HTMLInputElement).blur()"
+      :value="store.drawing.name"
+      label="Name of the drawing"
+      :longest="120"
+      @keep="rename"
+      @empty="keepsName"
     />
     <nav class="mx-auto flex items-center" aria-label="Passes">
       <template v-for="({ id: pass, title }, i) in PASSES" :key="pass">

@@ -3,6 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute } from 'vue-router'
 import { ChevronDown, ChevronRight, ChevronUp } from 'lucide-vue-next'
+import { isLockedOut } from '~/network/api'
 import TopOfCanvas from '~/components/workspace/TopOfCanvas.vue'
 import ImportNotes from '~/components/workspace/ImportNotes.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
@@ -272,7 +273,8 @@ onBeforeUnmount(() => store.close())
       <div v-if="failure" class="max-w-[440px] text-center" role="alert">
         <h1 class="mb-2 text-[18px] font-[650]">This drawing cannot be opened</h1>
         <p class="mb-5">{{ failure }}</p>
-        <NuxtLink to="/" class="button-strong">Back to the Desk</NuxtLink>
+        <a v-if="isLockedOut" class="button-strong" :href="`/enter?to=${route.fullPath}`">Enter the passphrase</a>
+        <NuxtLink v-else to="/" class="button-strong">Back to the Desk</NuxtLink>
         <button class="button ml-2" @click="open">Try again</button>
       </div>
       <p v-else class="quiet" role="status">Opening the drawing …</p>

@@ -8,7 +8,8 @@ import { rebase } from '#core/document/rebase'
 import { patchesApart } from '#core/document/traces-apart'
 import type { Drawing } from '#core/model/model'
 import type { Conflict } from '#shared/api'
-import { createDrawing, olderSteps, openDrawing } from '~/network/api'
+import { createDrawing, olderSteps } from '~/network/api'
+import { openedOrKept } from '~/network/opening'
 import { forgetEdits, pendingEdits } from '~/network/outbox'
 import type { SaveState } from '../journal-sync'
 import { JournalSync } from '../journal-sync'
@@ -34,7 +35,7 @@ export function useKeeping(document: Document, { notice, tell }: Notices) {
   async function open(id: string): Promise<void> {
     close()
     const [server, read] = await Promise.all([
-      openDrawing(id),
+      openedOrKept(id),
       pendingEdits(id).catch((e: unknown) => console.error('Unsent steps could not be read:', e)),
     ])
     const kept = read ?? []
@@ -62,6 +63,9 @@ export function useKeeping(document: Document, { notice, tell }: Notices) {
     const events = { state: onSaveState, acknowledged: onAcknowledged, conflict: onConflict, refused: onRefused, stuck }
     sync = new JournalSync(id, server.revision, events, server.recent[0] ?? null)
     sync.resume(unsent, edits)
+    if (server.isKept)
+      notice.value =
+        'The server cannot be reached. This is the drawing as this browser has it; what you do is sent once the server is back.'
     if (!read)
       notice.value =
         'This browser does not let Bellatrait look for steps that were not sent yet: you see what the server has. Allow this page to keep data, and open the drawing again.'

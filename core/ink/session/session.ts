@@ -92,20 +92,27 @@ export class Session implements InkSession {
     owner: () => null,
   }
 
+  private readonly recall: Recall | null
+
   /**
    * @param recall where what was worked out before is found, in another session or another life
    * @param known outlines of the drawing's lines that were worked out in this one, if any were
+   * @param parts of how many parts the drawing is one, at least: the cells suit so many
    */
   constructor(
     private now: Drawing,
-    private readonly recall: Recall | null = null,
-    known?: Outlines,
+    {
+      recall = null,
+      known,
+      parts = 0,
+    }: { recall?: Recall | null; known?: Outlines | undefined; parts?: number | undefined } = {},
   ) {
+    this.recall = recall
     this.outlines = lastOf((tolerance) => (known?.tolerance === tolerance ? known : new Outlines(tolerance, recall)))
     this.wholes = new Wholes(recall, now)
-    this.allInk = new AllInk(recall)
-    this.unions = new Unions(this.allInk, recall)
-    this.unionsInLayers = new Unions(this.allInk, recall, byInkAndLayer)
+    this.allInk = new AllInk(recall, parts)
+    this.unions = new Unions(this.allInk, { recall, parts })
+    this.unionsInLayers = new Unions(this.allInk, { recall, parts, keyOf: byInkAndLayer })
     this.shapeStage = new ShapeStage(recall)
     this.shapeStageInLayers = new ShapeStage(recall)
   }
@@ -119,7 +126,10 @@ export class Session implements InkSession {
   }
 
   fork(patches: readonly Patch[]): InkSession {
-    return new Session(applyPatches(this.now, patches), this.recall, this.outlines(shapeSettingsOf(this.now).tolerance))
+    return new Session(applyPatches(this.now, patches), {
+      recall: this.recall,
+      known: this.outlines(shapeSettingsOf(this.now).tolerance),
+    })
   }
 
   *clipped(): Generator<number, ReadonlyMap<string, Region>> {

@@ -29,13 +29,16 @@ export class Unions {
   private readonly kept = lastOf((_size: number, _tolerance: number) => new Map<string, LatticeUnion>())
 
   /**
-   * @param recall where what was worked out before is found
-   * @param keyOf which parts unite, told for a drawing; those of one ink when absent
+   * @param how `recall`: where what was worked out before is found; `parts`: so many, at least, the cells are to suit; `keyOf`:
+   * which parts unite, told for a drawing, those of one ink when absent
    */
   constructor(
     private readonly allInk: AllInk,
-    private readonly recall: Recall | null,
-    private readonly keyOf?: (drawing: Drawing) => (part: Part) => string,
+    private readonly how: {
+      recall: Recall | null
+      parts: number
+      keyOf?: (drawing: Drawing) => (part: Part) => string
+    },
   ) {}
 
   /** @param parts what is drawn, bottom to top: what was poured, then the stack in its tints */
@@ -49,8 +52,8 @@ export class Unions {
       }))
       return { stack, groups, contours: groups.map((g) => [...g.parts[0]!.region.contours]), failed: [] }
     }
-    const groups = groupsOf(parts, this.keyOf?.(drawing))
-    const unionOf = this.unionsOn(cellsFor(drawing.page, parts.length), tolerance, groups)
+    const groups = groupsOf(parts, this.how.keyOf?.(drawing))
+    const unionOf = this.unionsOn(cellsFor(drawing.page, Math.max(this.how.parts, parts.length)), tolerance, groups)
     const contours: Cubic[][][] = []
     const failed: Failure[] = []
     for (const [i, { id, parts: mine }] of groups.entries()) {
@@ -69,7 +72,7 @@ export class Unions {
     for (const id of kept.keys()) if (!ids.has(id)) kept.delete(id)
     return (id) => {
       let union = kept.get(id)
-      if (!union) kept.set(id, (union = new LatticeUnion(latticeOf(size), tolerance, this.recall)))
+      if (!union) kept.set(id, (union = new LatticeUnion(latticeOf(size), tolerance, this.how.recall)))
       return union
     }
   }

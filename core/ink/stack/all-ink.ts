@@ -20,12 +20,18 @@ export function cellsFor(page: Pick<Page, 'width' | 'height'>, parts: number): n
 
 /** The union of all ink, whatever inks it is of; kept from edit to edit. */
 export class AllInk {
-  /** @param recall where what was worked out before is found */
-  constructor(private readonly recall: Recall | null) {}
+  /**
+   * @param recall where what was worked out before is found
+   * @param parts so many parts, at least, the cells are to suit
+   */
+  constructor(
+    private readonly recall: Recall | null,
+    private readonly parts = 0,
+  ) {}
 
   *of(stack: Stack, drawing: Pick<Drawing, 'page' | 'settings'>): Generator<number, UnitedParts> {
     const { tolerance } = shapeSettingsOf(drawing)
-    const size = cellsFor(drawing.page, stack.parts.length)
+    const size = cellsFor(drawing.page, Math.max(this.parts, stack.parts.length))
     const key = `${size} ${tolerance}`
     if (this.last?.key !== key)
       this.last = {

@@ -21,25 +21,35 @@ export class RunningServer {
   readonly folder = mkdtempSync(join(tmpdir(), 'bellatrait-'))
   readonly database = join(this.folder, 'test.db')
   address = ''
+  private port = 0
   private child: ChildProcess | null = null
+  /** What it said when it could not start. */
+  said = ''
+
+  /** @param env variables that it is started with, besides those of its own */
+  constructor(public env: NodeJS.ProcessEnv = {}) {}
 
   async start(): Promise<void> {
     if (!existsSync(new URL('.output/server/index.mjs', root)))
       throw new Error('Build the application first: npm run build')
-    const port = await freePort()
+    // Started again it is where it was.
+    const port = (this.port ||= await freePort())
     this.address = `http://127.0.0.1:${port}`
     this.child = spawn(process.execPath, ['scripts/start.mjs'], {
       cwd: root,
-      env: { ...process.env, PORT: String(port), BELLATRAIT_DB: this.database },
-      stdio: 'ignore',
+      env: { ...process.env, PORT: String(port), BELLATRAIT_DB: this.database, ...this.env },
+      stdio: ['ignore', 'ignore', 'pipe'],
     })
+    this.said = ''
+    this.child.stderr!.on('data', (chunk: Buffer) => (this.said += chunk.toString()))
     for (let i = 0; i < 100; i++) {
       if (
-        await fetch(`${this.address}/api/drawings`)
+        await fetch(`${this.address}/api/session`)
           .then((r) => r.ok)
           .catch(() => false)
       )
         return
+      if (this.child.exitCode !== null) break
       await new Promise((resolve) => setTimeout(resolve, 100))
     }
     throw new Error('The server did not start.')
@@ -52,7 +62,7 @@ export class RunningServer {
   /** Ends the process at once, as a crash would. */
   kill(): Promise<void> {
     return new Promise((resolve) => {
-      if (!this.child) return resolve()
+      if (!this.child || this.child.exitCode !== null) return resolve()
       this.child.once('exit', () => resolve())
       this.child.kill('SIGKILL')
       this.child = null

@@ -1,4 +1,4 @@
 import { judgeMany } from '../support/judge-many'
+import { few } from '../support/thorough'
 
-// Thousands more are in `npm run soak`.
-judgeMany(1, 400)
+judgeMany(1, few(200, 4000))

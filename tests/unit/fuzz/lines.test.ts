@@ -1,4 +1,4 @@
 import { fuzzLines } from '../support/fuzz-lines'
+import { few } from '../support/thorough'
 
-// Thousands more are in `npm run soak`.
-fuzzLines(1, 1500)
+fuzzLines(1, few(1000, 9000))

@@ -54,6 +54,23 @@ describe('freehand', () => {
     expect(worktop.lines).toHaveLength(1)
   })
 
+  it('shows its nib where a pen or a mouse hovers, and not under a finger or a stroke', () => {
+    const worktop = new TestWorktop()
+    const tool = new Freehand(worktop)
+    const shown = () => tool.marks().filter((m) => m.kind === 'brush')
+    tool.move(hand(40, 30, { device: 'pen', pressure: 0 }))
+    const { size, nib } = worktop.nextWeight()
+    expect(shown()).toEqual([{ kind: 'brush', at: { x: 40, y: 30 }, width: size, nib }])
+    tool.press(hand(40, 30))
+    expect(shown()).toEqual([])
+    tool.cancel()
+    tool.move(hand(44, 31, { device: 'touch' }))
+    expect(shown()).toEqual([])
+    tool.move(hand(45, 32))
+    tool.away()
+    expect(shown()).toEqual([])
+  })
+
   it('drops with Escape, and a slip of the hand is no line', () => {
     const worktop = new TestWorktop()
     const tool = new Freehand(worktop)

@@ -1,0 +1,2 @@
+/** The cache of pictures for times without the server. */
+export const PICTURES = 'bellatrait-pictures'

@@ -1,0 +1,64 @@
+import type { OpenDrawing } from '../../shared/api'
+import { RunningServer } from '../server/support/running-server'
+import { enterPass, layLine, takeUp } from './support/desk'
+import { expect, test } from './support/test'
+
+test.use({ serviceWorkers: 'allow' })
+
+test('without the server a drawing that was open lately opens, is worked on over a reload, and all is sent once it is back', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  const server = new RunningServer()
+  await server.start()
+  const onServer = async (id: string): Promise<OpenDrawing> =>
+    (await (await server.ask(`/api/drawings/${id}`)).json()) as OpenDrawing
+  const linesOf = ({ drawing }: OpenDrawing): number =>
+    drawing.layers.reduce((n, l) => n + (l.kind === 'lines' ? l.items.length : 0), 0)
+  const state = page.getByTestId('save-state')
+  try {
+    await page.goto(server.address)
+    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
+    await page.reload()
+    await page.getByRole('banner').getByRole('button', { name: 'New drawing' }).click()
+    await expect(state).toContainText('Saved')
+    await enterPass(page, 'Lines')
+    await takeUp(page, 'Pen')
+    await layLine(page, { x: 300, y: 200 }, { x: 520, y: 260 })
+    await expect(state).toContainText('Saved')
+    const id = /drawings\/([\w-]+)/.exec(page.url())![1]!
+    await expect.poll(async () => linesOf(await onServer(id))).toBe(1)
+
+    await server.kill()
+    await layLine(page, { x: 310, y: 300 }, { x: 600, y: 330 })
+    await expect(state).toContainText('Kept here', { timeout: 15_000 })
+    await page.reload()
+    await expect(page.getByTestId('notice')).toContainText('as this browser has it')
+    await expect(page.getByTestId('canvas')).toBeVisible()
+    await takeUp(page, 'Pen')
+    await layLine(page, { x: 350, y: 380 }, { x: 500, y: 420 })
+    await expect(state).toContainText('Kept here', { timeout: 15_000 })
+    // The Desk says what can be opened.
+    await page.getByRole('link', { name: 'Desk' }).click()
+    await page.getByRole('list', { name: 'Drawings kept in this browser' }).getByRole('link').click()
+    await expect(page.getByTestId('canvas')).toBeVisible()
+    await page.keyboard.press('Control+z')
+    await page.keyboard.press('Control+Shift+z')
+
+    await server.start()
+    await expect(state).toContainText('Saved', { timeout: 40_000 })
+    await expect.poll(async () => linesOf(await onServer(id)), { timeout: 20_000 }).toBe(3)
+    // What was acknowledged in the meantime belongs to what this browser has.
+    await expect(state).toContainText('Saved')
+    await server.kill()
+    await page.reload()
+    await expect(page.getByTestId('notice')).toContainText('as this browser has it')
+    await takeUp(page, 'Pen')
+    await layLine(page, { x: 380, y: 430 }, { x: 540, y: 440 })
+    await server.start()
+    await expect.poll(async () => linesOf(await onServer(id)), { timeout: 40_000 }).toBe(4)
+    expect((await onServer(id)).undo.length).toBe(4)
+  } finally {
+    await server.end()
+  }
+})
