@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Worker } from 'node:worker_threads'
 import Database from 'better-sqlite3'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newDrawing } from '#core/model/create'
@@ -47,6 +48,23 @@ describe('a database that cannot be written', () => {
   })
 })
 
+/** Holds the database for 2 ms at a time, with hardly a pause. */
+const HOLDS_AND_LETS_GO = `
+  const Database = require('better-sqlite3')
+  const db = new Database(require('node:worker_threads').workerData)
+  const pause = (ms) => Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, ms)
+  for (;;) {
+    try {
+      db.exec('BEGIN IMMEDIATE')
+      pause(2)
+      db.exec('COMMIT')
+    } catch (e) {
+      if (!/^SQLITE_BUSY/.test(e.code)) throw e
+    }
+    pause(0.3)
+  }
+`
+
 describe('a database that another program holds', () => {
   const server = new RunningServer()
   beforeAll(() => server.start())
@@ -67,5 +85,32 @@ describe('a database that another program holds', () => {
     other.exec('ROLLBACK')
     other.close()
     expect((await save()).status).toBe(201)
+  })
+
+  it('again and again, between one write and the next: a copy is made once', { timeout: 60_000 }, async () => {
+    const headers = { 'content-type': 'application/json' }
+    const made = await server.ask('/api/drawings', {
+      method: 'POST',
+      body: JSON.stringify({ drawing: newDrawing('Once') }),
+      headers,
+    })
+    const { id } = (await made.json()) as { id: string }
+    const restless = new Worker(HOLDS_AND_LETS_GO, { eval: true, workerData: server.database })
+    const names = Array.from({ length: 40 }, (_, i) => `Once, copy ${i}`)
+    try {
+      for (const name of names) {
+        const body = JSON.stringify({ name, history: false })
+        expect((await server.ask(`/api/drawings/${id}/copy`, { method: 'POST', body, headers })).status).toBe(201)
+      }
+    } finally {
+      await restless.terminate()
+    }
+    const desk = (await (await server.ask('/api/drawings')).json()) as { name: string }[]
+    expect(
+      desk
+        .map((d) => d.name)
+        .filter((n) => n.startsWith('Once, copy'))
+        .sort(),
+    ).toEqual(names.sort())
   })
 })

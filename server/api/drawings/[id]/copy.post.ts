@@ -17,20 +17,21 @@ export default defineEventHandler(async (event) => {
   if (!row) throw noDrawing()
   const id = newId()
   const source = whole.read(from)!
-  const shelf = source.shelf === null ? null : shelves.of(source.shelf).id
-  if (history) {
-    connection
-      .transaction(() => {
+  // All of it or nothing: where the database is held in between, the request is done again.
+  connection
+    .transaction(() => {
+      const shelf = source.shelf === null ? null : shelves.of(source.shelf).id
+      if (history) {
         whole.write({ ...asAnother(source, id, source.name), template: false }, shelf)
         renamed({ journal }, id, name.trim())
-      })
-      .immediate()
-  } else {
-    const drawing = journal.at(from, revision ?? row.revision)
-    if (!drawing) throw refuse(404, 'The history does not reach back to this step any more.')
-    journal.create({ ...drawing, id, name: name.trim() })
-    journal.drawings.shelve(id, shelf)
-  }
+        return
+      }
+      const drawing = journal.at(from, revision ?? row.revision)
+      if (!drawing) throw refuse(404, 'The history does not reach back to this step any more.')
+      journal.create({ ...drawing, id, name: name.trim() })
+      journal.drawings.shelve(id, shelf)
+    })
+    .immediate()
   setResponseStatus(event, 201)
   return { id }
 })
