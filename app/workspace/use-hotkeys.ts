@@ -51,7 +51,7 @@ export function useHotkeys(to: {
   const weight = useCopiedWeight()
   const restack = useStackOrder()
   const choosing = useChoosing()
-  const { cameByKey } = useKeyboardOwner()
+  const { cameByKey, takeByKey } = useKeyboardOwner()
   /** The keyboard went to the strip by its key. */
   let wentByKey = false
   let heldKey: { key: string; since: number; giveBack: () => void } | null = null
@@ -80,7 +80,7 @@ export function useHotkeys(to: {
     const first = document.querySelector<HTMLElement>(
       '[data-testid="strip"] :is(input, select, button, [tabindex="0"]):not([disabled])',
     )
-    ;(first ?? document.querySelector<HTMLElement>('[data-testid="tray"] button'))?.focus()
+    takeByKey(first ?? document.querySelector<HTMLElement>('[data-testid="tray"] button'))
   }
 
   /** Escape gives the keyboard back to the drawing from a field, or from wherever it came by key. */

@@ -7,11 +7,11 @@ const BUTTON = 'button, [role="button"], summary, a'
 
 /**
  * Says who has the keyboard after a press of the pointer: Enter and Escape mean what the instrument says, so no button that
- * was pressed keeps it, nor does one whose menu or dialog was closed. Whoever goes from button to button by Tab keeps it there,
+ * was pressed keeps it, nor does one whose menu or dialog was closed. Whoever goes from button to button by key keeps it there,
  * which the answer tells.
  */
-export function useKeyboardOwner(): { cameByKey: () => boolean } {
-  /** The last way from one thing to another was by Tab. */
+export function useKeyboardOwner(): { cameByKey: () => boolean; takeByKey: (there: HTMLElement | null) => void } {
+  /** The last way from one thing to another was by Tab, or by a key of its own. */
   let byKey = false
 
   const active = (): HTMLElement | null =>
@@ -64,5 +64,10 @@ export function useKeyboardOwner(): { cameByKey: () => boolean } {
     { capture: true },
   )
 
-  return { cameByKey: () => byKey }
+  function takeByKey(there: HTMLElement | null): void {
+    byKey = true
+    there?.focus()
+  }
+
+  return { cameByKey: () => byKey, takeByKey }
 }

@@ -144,7 +144,12 @@ async function expectPanesInWindow(page: Page, where: string): Promise<void> {
   for (let i = 0; i < (await openers.count()); i++) {
     const opener = openers.nth(i)
     const name = `${where}: ${(await opener.textContent())!.trim() || (await opener.getAttribute('aria-label'))!}`
-    await opener.press('Enter')
+    // What is open is no opener any more, and `nth` another one.
+    const button = (await opener.elementHandle())!
+    await button.press('Enter')
+    await expect
+      .poll(async () => !(await button.isVisible()) || (await button.getAttribute('aria-expanded')), name)
+      .not.toBe('false')
     const pane = page.locator('.pop')
     if (!(await pane.count())) continue
     const { width, height } = page.viewportSize()!

@@ -77,6 +77,16 @@ test('no menu, popover or dialog of any pass keeps the keyboard once it is close
   await expect(palettes).toBeFocused()
   await page.keyboard.press('Escape')
   await expect(page.getByTestId('canvas')).toBeFocused()
+  // Also where the key comes within the frame of a press of the pointer, which takes its keyboard back a little later.
+  const held = await page.evaluate(async () => {
+    const of = (test: string): HTMLElement => document.querySelector(`[data-testid="${test}"]`)!
+    of('strip').dispatchEvent(new MouseEvent('mousedown', { bubbles: true }))
+    of('strip').click()
+    of('canvas').dispatchEvent(new KeyboardEvent('keydown', { key: 's', bubbles: true }))
+    for (let i = 0; i < 4; i++) await new Promise(requestAnimationFrame)
+    return of('strip').contains(document.activeElement)
+  })
+  expect(held).toBe(true)
 })
 
 test('what the hand can do now fits below the tray, for every instrument', async ({ page }) => {
