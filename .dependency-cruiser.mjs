@@ -31,6 +31,7 @@ const APP = [
   'workspace',
   'components',
   'pages',
+  'plugins',
 ]
 /** The rings: what lies further out knows what lies further in. */
 const RINGS = { core: [], shared: ['core'], server: ['core', 'shared'], app: ['core', 'shared'] }

@@ -14,7 +14,7 @@ const file = databaseFile()
 
 /** Puts the drawings of the scenario on the Desk; one that was there before, even if taken off since, stays as it is. */
 async function seed(): Promise<void> {
-  const { connection, journal, images, thumbnails } = openStore(file, readMigrations(migrations))
+  const { connection, journal, images, thumbnails, seats } = openStore(file, readMigrations(migrations))
   const known = connection.prepare('SELECT 1 FROM drawings WHERE id = ?')
   for (const [i, make] of [...SCENARIO].reverse().entries()) {
     const inked = make()
@@ -29,7 +29,7 @@ async function seed(): Promise<void> {
     const sha256 = createHash('sha256').update(bytes).digest('hex')
     images.insert({ sha256, mediaType: 'image/png', width: page.width * 2, height: page.height * 2, bytes })
     const drawing = { ...documentOf(inked, sha256), id }
-    journal.create(drawing)
+    journal.create(drawing, { seat: seats.first() })
     thumbnails.keep(id, 0, thumbnailOf(drawing, shapesOf(coarseForCard(drawing))))
     console.log(`Drew ${inked.name}`)
   }

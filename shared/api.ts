@@ -20,6 +20,10 @@ export interface DrawingCard {
   /** The id of the shelf on which it lies, or null. */
   shelf: string | null
   template: boolean
+  /** The id of the seat whose it is, or null. */
+  seat: string | null
+  /** The id of the task that it is a copy for, or null. */
+  task: string | null
   /** Findings of Proof at this revision; null where Proof was not asked yet. */
   findings: number | null
   /** When it was put into the bin, where it is there. */
@@ -30,6 +34,31 @@ export interface DrawingCard {
 export interface Shelf {
   id: string
   name: string
+}
+
+/** Somebody's place at this Desk. */
+export interface Seat {
+  id: string
+  name: string
+  /** #rrggbb */
+  colour: string
+  /** How many drawings on the Desk are theirs. */
+  drawings: number
+}
+
+/** A drawing that was handed out to seats, a copy each. */
+export interface Task {
+  id: string
+  name: string
+  madeAt: string
+  copies: number
+}
+
+/** A task with its copies as they are now. */
+export interface OpenTask extends Task {
+  /** Whether there still is what later comers are handed. */
+  hasTemplate: boolean
+  cards: DrawingCard[]
 }
 
 /** An edit as the journal keeps it. */
@@ -49,6 +78,8 @@ export interface OpenDrawing {
   hasOlder: boolean
   /** Ids of the newest edits of the journal, so that an edit whose acknowledgement was lost is known again. */
   recent: string[]
+  /** Whether it is a copy for a task through which the guide goes. */
+  guided?: boolean
 }
 
 /** A page of older steps to undo, the nearest last. */
@@ -136,6 +167,8 @@ export const LIMITS = {
 /** Pictures are looked at in no larger size than this, px of the longer side: memory stays bounded, whatever the scan. */
 export const LARGEST_PART = 2880
 
+const idSchema = () => yup.string().strict().max(80)
+
 const shareOf = (of: string) => yup.number().min(0, `${of} is less than 0`).max(1, `${of} is more than 1`)
 
 /** Which part of a picture is asked for, as shares of its width and height; all of it when nothing is said. */
@@ -206,6 +239,7 @@ export interface AppendBody {
 export const createSchema = yup.object({
   name: yup.string().strict().trim().min(1).max(120),
   drawing: yup.mixed().nullable(),
+  seat: idSchema().nullable(),
 })
 
 const nameOf = (what: string, longest: number) =>
@@ -221,6 +255,44 @@ export const LONGEST_SHELF_NAME = 60
 /** Body of POST /api/shelves and PATCH /api/shelves/:id. */
 export const shelfNameSchema = yup.object({ name: nameOf('shelf', LONGEST_SHELF_NAME) })
 
+export const LONGEST_SEAT_NAME = 40
+export const MOST_SEATS = 200
+
+const colour = () =>
+  yup
+    .string()
+    .strict()
+    .matches(/^#[0-9a-f]{6}$/i, 'This is no colour.')
+
+/** Body of POST /api/seats. */
+export const newSeatSchema = yup.object({
+  name: nameOf('seat', LONGEST_SEAT_NAME),
+  colour: colour().required('A seat needs a colour.'),
+})
+
+/** Body of PATCH /api/seats/:id: a name, a colour, or both. */
+export const seatSchema = yup.object({ name: nameOf('seat', LONGEST_SEAT_NAME).optional(), colour: colour() })
+
+export interface TaskBody {
+  name: string
+  template: string
+  seats: string[]
+  guided: boolean
+}
+
+const seatIds = () => yup.array(idSchema().required()).required().min(1, 'No seat is chosen.').max(MOST_SEATS)
+
+/** Body of POST /api/tasks. */
+export const taskSchema = yup.object({
+  name: nameOf('task', 100),
+  template: idSchema().required(),
+  seats: seatIds(),
+  guided: yup.boolean().strict().default(false),
+})
+
+/** Body of POST /api/tasks/:id/copies: who gets one, too. */
+export const copiesSchema = yup.object({ seats: seatIds() })
+
 /** Whether a Desk asks for a passphrase, and whether whoever asks has named it. */
 export interface SessionState {
   locked: boolean
@@ -230,20 +302,23 @@ export interface SessionState {
 export const passSchema = yup.object({ pass: yup.string().required('Enter the passphrase.').max(200) })
 
 /** What can be done with several drawings at once. */
-const ACTS = ['shelve', 'bin', 'restore', 'erase', 'template', 'no template'] as const
+const ACTS = ['shelve', 'hand over', 'bin', 'restore', 'erase', 'template', 'no template'] as const
 
 export interface ActBody {
   ids: string[]
   act: (typeof ACTS)[number]
   /** For `shelve`: the id of the shelf, or null for none. */
   shelf?: string | null
+  /** For `hand over`: the id of the seat. */
+  seat?: string
 }
 
 /** Body of POST /api/desk. */
 export const actSchema = yup.object({
   ids: yup.array(yup.string().strict().required().max(80)).required().min(1, 'No drawing is chosen.').max(10_000),
   act: yup.string().oneOf(ACTS).required(),
-  shelf: yup.string().strict().max(80).nullable(),
+  shelf: idSchema().nullable(),
+  seat: idSchema(),
 })
 
 export interface CopyBody {
@@ -252,6 +327,8 @@ export interface CopyBody {
   history: boolean
   /** As it was at a revision; then without its history. */
   revision?: number
+  /** Whose the copy is. */
+  seat?: string | null
 }
 
 /** Body of POST /api/drawings/:id/copy. */
@@ -259,6 +336,7 @@ export const copySchema = yup.object({
   name: nameOf('drawing', 120),
   history: yup.boolean().strict().default(false),
   revision: yup.number().strict().integer().min(0),
+  seat: idSchema().nullable(),
 })
 
 /** Body of POST /api/drawings/:id/let-go: steps made before this moment go, ISO 8601. */

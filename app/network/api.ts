@@ -19,6 +19,7 @@ import type {
   SessionState,
   Shelf,
 } from '#shared/api'
+import { seatTaken } from './seat-taken'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */
 export class Refusal extends Error {
@@ -61,13 +62,13 @@ async function refusalOf(response: Response): Promise<Refusal> {
   return new Refusal(response.status, message)
 }
 
-async function json<T>(path: string, init?: RequestInit, wait?: number): Promise<T> {
+export async function json<T>(path: string, init?: RequestInit, wait?: number): Promise<T> {
   const response = await ask(path, init, wait)
   if (!response.ok) throw await refusalOf(response)
   return (await response.json()) as T
 }
 
-const send = (method: string, body: unknown): RequestInit => ({
+export const send = (method: string, body: unknown): RequestInit => ({
   method,
   headers: { 'content-type': 'application/json' },
   body: JSON.stringify(body),
@@ -88,7 +89,7 @@ export const actOn = (body: ActBody) => json<{ done: number }>('/api/desk', send
 export const sizeOf = (id: string) => json<{ bytes: number }>(`/api/drawings/${id}/size`)
 export const findingsCount = (id: string) => json<{ findings: number | null }>(`/api/drawings/${id}/findings`)
 export const copyDrawing = (id: string, body: CopyBody) =>
-  json<{ id: string }>(`/api/drawings/${id}/copy`, send('POST', body))
+  json<{ id: string }>(`/api/drawings/${id}/copy`, send('POST', { ...body, seat: seatTaken() }))
 export const letStepsGo = (id: string, before: string) =>
   json<{ gone: number }>(`/api/drawings/${id}/let-go`, send('POST', { before }))
 export const startDeliveries = (body: ManyBody) => json<ManyState>('/api/deliveries', send('POST', body))
@@ -114,7 +115,7 @@ export async function openDrawing(id: string): Promise<{ opened: OpenDrawing; by
 }
 
 export const createDrawing = (body: { name?: string; drawing?: Drawing }) =>
-  json<{ id: string }>('/api/drawings', send('POST', body))
+  json<{ id: string }>('/api/drawings', send('POST', { ...body, seat: seatTaken() }))
 export const renameDrawing = (id: string, name: string) => json(`/api/drawings/${id}`, send('PATCH', { name }))
 export const deleteDrawing = (id: string) => json(`/api/drawings/${id}`, { method: 'DELETE' })
 export const olderSteps = (id: string, before: number) => json<OlderSteps>(`/api/drawings/${id}/edits?before=${before}`)
@@ -128,9 +129,10 @@ export const removeCheckpoint = (id: string, checkpoint: string) =>
   json(`/api/drawings/${id}/checkpoints/${checkpoint}`, { method: 'DELETE' })
 export const drawingAt = (id: string, revision: number) => json<Drawing>(`/api/drawings/${id}/at/${revision}`)
 
-export const listProfiles = () => json<ShelfProfile[]>('/api/profiles')
+const ofSeat = (): string => (seatTaken() ? `?seat=${seatTaken()!}` : '')
+export const listProfiles = () => json<ShelfProfile[]>(`/api/profiles${ofSeat()}`)
 export const saveProfiles = (profiles: readonly ShelfProfile[], base: readonly ShelfProfile[]) =>
-  json<ShelfProfile[]>('/api/profiles', send('PUT', { profiles, base }))
+  json<ShelfProfile[]>(`/api/profiles${ofSeat()}`, send('PUT', { profiles, base }))
 
 /** Sends edits; a conflict is an answer, not an error. */
 export async function appendEdits(

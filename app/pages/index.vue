@@ -8,32 +8,43 @@ import DeskBar from '~/components/desk/DeskBar.vue'
 import DrawingCard from '~/components/desk/DrawingCard.vue'
 import { isLockedOut } from '~/network/api'
 import ManyDialog from '~/components/desk/ManyDialog.vue'
+import HandOutDialog from '~/components/desk/HandOutDialog.vue'
+import SeatsDialog from '~/components/desk/SeatsDialog.vue'
 import ShelfBar from '~/components/desk/ShelfBar.vue'
+import StudioDialog from '~/components/desk/StudioDialog.vue'
+import TaskBar from '~/components/desk/TaskBar.vue'
 import NoticeBar from '~/components/ui/NoticeBar.vue'
 import KeysCard from '~/components/workspace/KeysCard.vue'
+import type { DrawingCard as Card } from '#shared/api'
 import type { Way } from '~/stores/drawing'
 import { useDeskStore } from '~/stores/desk'
+import { useSeatsStore } from '~/stores/seats'
 import { useDeskChoice } from '~/workspace/use-desk-choice'
 import { ORDERS, useDeskList } from '~/workspace/use-desk-list'
 import { useDeskStart } from '~/workspace/use-desk-start'
 
 const desk = useDeskStore()
+const seats = useSeatsStore()
 const { cards, shelves, notice } = storeToRefs(desk)
 const begin = useDeskStart()
-const { sought, order, shelf, shown, nameOfShelf } = useDeskList(cards, shelves)
+const { sought, order, shelf, whose, shown, nameOfShelf } = useDeskList(cards, shelves, storeToRefs(seats).all)
 const choice = useDeskChoice(shown)
 const { chosen } = choice
 const bar = ref<InstanceType<typeof DeskBar>>()
 const finder = ref<HTMLInputElement>()
 const over = ref(false)
 const keysOpen = ref(false)
+const seatsOpen = ref(false)
+const studioOpen = ref(false)
+/** The drawing that is being handed out. */
+const handedOut = shallowRef<Card | null>(null)
 /** The drawings that are being delivered. */
 const delivered = shallowRef<readonly string[] | null>(null)
 const nothing = computed(() => (sought.value ? `No drawing is named like "${sought.value}".` : 'No drawing lies here.'))
 
 function showAll(): void {
   sought.value = ''
-  shelf.value = 'all'
+  shelf.value = whose.value = 'all'
 }
 
 function takeWay(way: Way): void {
@@ -66,6 +77,8 @@ useEventListener(window, 'online', () => void (desk.closedBecause && desk.load()
 onMounted(async () => {
   document.title = 'Desk · Bellatrait'
   await desk.load()
+  // Choices of several people do not go into one another's.
+  seatsOpen.value = seats.several && !seats.mine
   await desk.proofAll()
 })
 
@@ -91,7 +104,10 @@ onBeforeUnmount(desk.leave)
     </NoticeBar>
     <ManyDialog :ids="delivered" @close="delivered = null" />
     <KeysCard :open="keysOpen" @close="keysOpen = false" />
-    <DeskBar ref="bar" :begin="begin" @keys="keysOpen = true" />
+    <SeatsDialog :open="seatsOpen" @close="seatsOpen = false" />
+    <StudioDialog :open="studioOpen" @close="studioOpen = false" />
+    <HandOutDialog :card="handedOut" @close="handedOut = null" />
+    <DeskBar ref="bar" :begin="begin" @keys="keysOpen = true" @seats="seatsOpen = true" @studio="studioOpen = true" />
     <main class="mx-auto max-w-[1160px] px-6 py-6">
       <template v-if="cards && cards.length">
         <div v-if="cards.length > 1" class="mb-3.5 flex items-center gap-3" role="search">
@@ -108,11 +124,18 @@ onBeforeUnmount(desk.leave)
           <span class="text-mute-deep" role="status"
             ><span class="number">{{ shown.length }}</span> {{ shown.length === 1 ? 'drawing' : 'drawings' }}</span
           >
-          <select v-model="order" class="field ml-auto" aria-label="Order of the drawings">
+          <select v-if="seats.several" v-model="whose" class="field ml-auto" aria-label="Whose drawings">
+            <option value="all">Everybody's</option>
+            <option v-for="s in seats.all" :key="s.id" :value="s.id">
+              {{ s.id === seats.taken ? 'Mine' : s.name }}
+            </option>
+          </select>
+          <select v-model="order" class="field" :class="!seats.several && 'ml-auto'" aria-label="Order of the drawings">
             <option v-for="o in ORDERS" :key="o.id" :value="o.id">{{ o.title }}</option>
           </select>
         </div>
         <ShelfBar v-model="shelf" />
+        <TaskBar />
         <ul class="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-6">
           <DrawingCard
             v-for="card in shown"
@@ -122,6 +145,7 @@ onBeforeUnmount(desk.leave)
             :chosen="chosen.includes(card.id)"
             :choosing="chosen.length > 0"
             @deliver="delivered = [card.id]"
+            @hand-out="handedOut = card"
             @choose="(toHere) => (toHere ? choice.upTo(card.id) : choice.toggle(card.id))"
           />
           <li v-if="!shown.length" class="col-span-full py-16 text-center" role="status">
@@ -130,7 +154,7 @@ onBeforeUnmount(desk.leave)
               Show all {{ cards.length }}
             </button>
           </li>
-          <li v-else-if="!sought && shelf === 'all'">
+          <li v-else-if="!sought && shelf === 'all' && whose === 'all'">
             <button
               class="flex h-full min-h-[264px] w-full flex-col items-center justify-center rounded-2xl border-2 border-dashed border-[#c6bba9] px-8 text-center text-mute-deep hover:border-plum hover:text-ink"
               :class="over ? 'border-plum bg-blush' : ''"

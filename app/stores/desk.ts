@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { freeName } from '#core/model/free-name'
-import type { ActBody, DrawingCard, RestoreReport, Shelf } from '#shared/api'
+import type { ActBody, DrawingCard, RestoreReport, Seat, Shelf } from '#shared/api'
 import {
   actOn,
   addShelf,
@@ -19,6 +19,7 @@ import {
 import { forgetPages } from '~/workers/recall-store'
 import { forgetKept, keptDrawings } from '~/network/kept-drawings'
 import type { Way } from './drawing'
+import { useSeatsStore } from './seats'
 
 /** It is tried again by itself, ever less often, ms. */
 const AGAIN = { first: 2000, last: 20_000 }
@@ -27,6 +28,7 @@ const count = (n: number): string => `${n} ${n === 1 ? 'drawing' : 'drawings'}`
 
 /** The Desk: its drawings, shelves and bin, and what is done with them. */
 export const useDeskStore = defineStore('desk', () => {
+  const seats = useSeatsStore()
   const cards = shallowRef<DrawingCard[] | null>(null)
   const bin = shallowRef<DrawingCard[]>([])
   const shelves = shallowRef<Shelf[]>([])
@@ -50,7 +52,12 @@ export const useDeskStore = defineStore('desk', () => {
   async function load(): Promise<void> {
     clearTimeout(timer)
     try {
-      ;[cards.value, bin.value, shelves.value] = await Promise.all([listDrawings(), listBin(), listShelves()])
+      ;[cards.value, bin.value, shelves.value] = await Promise.all([
+        listDrawings(),
+        listBin(),
+        listShelves(),
+        seats.load(),
+      ])
       closedBecause.value = ''
       pause = AGAIN.first
     } catch (e) {
@@ -133,6 +140,11 @@ export const useDeskStore = defineStore('desk', () => {
       tell(`The shelf "${shelf.name}" is gone; its drawings lie on no shelf.`)
   }
 
+  async function handOver(ids: readonly string[], seat: Seat): Promise<void> {
+    const text = `${namesOf(ids)} ${ids.length === 1 ? 'is' : 'are'} ${seat.name}'s now.`
+    if (await change(() => actOn({ ids: [...ids], act: 'hand over', seat: seat.id }))) tell(text)
+  }
+
   const rename = (card: DrawingCard, name: string): Promise<boolean> => change(() => renameDrawing(card.id, name))
 
   /** Copies under way: a second press while the first is at work is a slip. */
@@ -198,6 +210,7 @@ export const useDeskStore = defineStore('desk', () => {
     newShelf,
     nameShelf,
     takeShelfDown,
+    handOver,
     rename,
     duplicate,
     backUp,

@@ -48,6 +48,7 @@ export const useDrawingStore = defineStore('drawing', () => {
     saveMessage: keeping.saveMessage,
     savedAt: keeping.savedAt,
     hasOlder: keeping.hasOlder,
+    isGuided: keeping.isGuided,
     lines,
     canUndo: computed(() => history.value.undo.length > 0 || keeping.hasOlder.value),
     canRedo: computed(() => history.value.redo.length > 0),

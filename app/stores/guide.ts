@@ -7,23 +7,31 @@ import { useViewStore } from './view'
 import { GUIDE, nextStep } from './guide-steps'
 import type { PassName } from '~/catalogue/passes'
 
+const MOST_GUIDED = 60
+
 /** The guide through a first drawing: one sentence at a time, in a drawing that was begun blank here, until it is put away. */
 export const useGuideStore = defineStore('guide', () => {
   const store = useDrawingStore()
   const view = useViewStore()
   const keys = useKeysStore()
-  const kept = useRemembered('bellatrait:guide', {
+  const kept = useRemembered('guide', {
     away: false,
     drawing: '',
     visited: [] as string[],
     delivered: false,
+    /** Copies for tasks through which it went already. */
+    guided: [] as string[],
   })
 
   watch(
     () => store.drawing?.id,
     (id) => {
+      if (!id || kept.drawing === id) return
       const blank = store.drawing?.layers.every((l) => l.kind === 'sketch' || !l.items.length)
-      if (!id || kept.away || kept.drawing === id || !blank) return
+      // Whoever handed it out wanted the guide to go along, once.
+      const asked = store.isGuided && !kept.guided.includes(id)
+      if (!asked && (kept.away || !blank)) return
+      if (asked) Object.assign(kept, { away: false, guided: [id, ...kept.guided].slice(0, MOST_GUIDED) })
       Object.assign(kept, { drawing: id, visited: [], delivered: false })
     },
     { immediate: true },

@@ -8,7 +8,7 @@ const KNOWN = new Set(CHANGEABLE.map((c) => c.key))
 
 /** Keys of one's own: which key stands for which at first. */
 export const useKeysStore = defineStore('keys', () => {
-  const kept = useRemembered<{ own: { was: string; is: string }[] }>('bellatrait:keys', { own: [] })
+  const kept = useRemembered<{ own: { was: string; is: string }[] }>('keys', { own: [] })
   const own = computed(() => new Map(kept.own.filter((k) => KNOWN.has(k.was)).map((k) => [k.was, k.is])))
   const meant = computed(() => new Map([...own.value].map(([was, is]) => [is, was])))
 

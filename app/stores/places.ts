@@ -17,7 +17,7 @@ const MOST = 60
 
 /** Where a person was in each drawing when it was left. */
 export const usePlacesStore = defineStore('places', () => {
-  const kept = useRemembered<{ all: Place[] }>('bellatrait:places', { all: [] })
+  const kept = useRemembered<{ all: Place[] }>('places', { all: [] })
 
   function keep(place: Place): void {
     kept.all = [place, ...kept.all.filter((p) => p.drawing !== place.drawing)].slice(0, MOST)

@@ -15,14 +15,19 @@ export type PenEnd = 'scrapes' | 'nothing'
 
 /** Keys on the screen for the other hand, where there is no keyboard: which are held, and what pen and fingers do. */
 export const useScreenKeysStore = defineStore('screen keys', () => {
-  const settings = useRemembered('bellatrait:screen-keys', {
-    /** Null: where the device has no mouse. */
-    shown: null as boolean | null,
-    side: 'left' as 'left' | 'right',
-    finger: 'as the pen' as FingerWay,
-    penButton: 'moves' as PenButton,
-    penEnd: 'scrapes' as PenEnd,
-  })
+  // What a device has, and how its pen works, is the device's.
+  const settings = useRemembered(
+    'screen-keys',
+    {
+      /** Null: where the device has no mouse. */
+      shown: null as boolean | null,
+      side: 'left' as 'left' | 'right',
+      finger: 'as the pen' as FingerWay,
+      penButton: 'moves' as PenButton,
+      penEnd: 'scrapes' as PenEnd,
+    },
+    'device',
+  )
   const isCoarse = useMediaQuery('(pointer: coarse)')
   const held = reactive<Record<HeldKey, boolean>>({ shift: false, alt: false, free: false, pan: false })
   const shown = computed({

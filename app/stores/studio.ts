@@ -14,7 +14,7 @@ import { useShelfStore } from './shelf'
 /** Choices that stay with the person, across drawings. */
 export const useStudioStore = defineStore('studio', () => {
   const shelf = useShelfStore()
-  const preferences = useRemembered('bellatrait:studio', DEFAULTS)
+  const preferences = useRemembered('studio', DEFAULTS)
 
   /** Lines to come have this profile, with its tapers. */
   function takeProfile({ id, start, end }: ShelfProfile): void {

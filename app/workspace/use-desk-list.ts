@@ -1,7 +1,7 @@
-import { useLocalStorage } from '@vueuse/core'
 import type { Ref } from 'vue'
-import { computed, ref } from 'vue'
-import type { DrawingCard, Shelf } from '#shared/api'
+import { computed, ref, toRefs } from 'vue'
+import type { DrawingCard, Seat, Shelf } from '#shared/api'
+import { useRemembered } from '~/stores/remembered'
 
 /** In what order drawings lie on the Desk. */
 export const ORDERS = [
@@ -14,6 +14,9 @@ type Order = (typeof ORDERS)[number]['id']
 
 /** What is looked at: all drawings, those on no shelf, or those on one, by its id. */
 export type OnShelf = 'all' | 'none' | (string & {})
+
+/** Whose drawings are looked at: everybody's, or those of a seat, by its id. */
+export type Whose = 'all' | (string & {})
 
 const byName = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' })
 
@@ -30,10 +33,15 @@ const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu,
 export function useDeskList(
   cards: Readonly<Ref<readonly DrawingCard[] | null>>,
   shelves: Readonly<Ref<readonly Shelf[]>>,
+  seats: Readonly<Ref<readonly Seat[]>>,
 ) {
   const sought = ref('')
-  const order = useLocalStorage<Order>('bellatrait:desk-order', 'changed')
-  const chosenShelf = useLocalStorage<OnShelf>('bellatrait:desk-shelf', 'all')
+  const choices = useRemembered('desk-list', {
+    order: 'changed' as Order,
+    shelf: 'all' as OnShelf,
+    whose: 'all' as Whose,
+  })
+  const { order, shelf: chosenShelf, whose: chosenWhose } = toRefs(choices)
   /** A shelf that is gone is not looked at. */
   const shelf = computed<OnShelf>({
     get: () =>
@@ -46,16 +54,25 @@ export function useDeskList(
           : 'all',
     set: (v) => (chosenShelf.value = v),
   })
+  /** With one seat, everything is looked at. */
+  const whose = computed<Whose>({
+    get: () =>
+      seats.value.length > 1 && seats.value.some((s) => s.id === chosenWhose.value) ? chosenWhose.value : 'all',
+    set: (v) => (chosenWhose.value = v),
+  })
+  const nameOfSeat = computed(() => new Map(seats.value.map((s) => [s.id, s.name])))
   const words = computed(() => plain(sought.value).split(/\s+/).filter(Boolean))
   const nameOfShelf = computed(() => new Map(shelves.value.map((s) => [s.id, s.name])))
   const lies = (c: DrawingCard): boolean =>
     shelf.value === 'all' || (shelf.value === 'none' ? c.shelf === null : c.shelf === shelf.value)
   const shown = computed(() => {
     const all = (cards.value ?? []).filter((c) => {
-      const text = plain(`${c.name} ${nameOfShelf.value.get(c.shelf ?? '') ?? ''}`)
-      return lies(c) && words.value.every((w) => text.includes(w))
+      const text = plain(
+        `${c.name} ${nameOfShelf.value.get(c.shelf ?? '') ?? ''} ${seats.value.length > 1 ? (nameOfSeat.value.get(c.seat ?? '') ?? '') : ''}`,
+      )
+      return lies(c) && (whose.value === 'all' || c.seat === whose.value) && words.value.every((w) => text.includes(w))
     })
     return all.sort(BEFORE[order.value] ?? BEFORE.changed)
   })
-  return { sought, order, shelf, shown, nameOfShelf }
+  return { sought, order, shelf, whose, shown, nameOfShelf }
 }

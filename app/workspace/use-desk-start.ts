@@ -1,5 +1,4 @@
-import { useLocalStorage } from '@vueuse/core'
-import { computed, shallowRef } from 'vue'
+import { computed, shallowRef, toRefs } from 'vue'
 import { useRouter } from 'vue-router'
 import { newDrawing, newSketchLayer, UNTITLED } from '#core/model/create'
 import { freeName } from '#core/model/free-name'
@@ -8,6 +7,7 @@ import { PAGE_CHOICES, pageInMm, pageLike } from '#core/model/page-sizes'
 import { newId } from '#core/new-id'
 import { createDrawing, openDrawing } from '~/network/api'
 import { useDeskStore } from '~/stores/desk'
+import { useRemembered } from '~/stores/remembered'
 import { useImportNotesStore } from '~/stores/import-notes'
 import { isSvg } from './use-lines-import'
 import { readSvg } from './read-svg'
@@ -19,8 +19,8 @@ export function useDeskStart() {
   const router = useRouter()
   const told = useImportNotesStore()
   /** The page of a new drawing: one of the choices by its id, `own`, or a template as `template:` and its id. */
-  const page = useLocalStorage('bellatrait:new-page', 'packet across')
-  const own = useLocalStorage('bellatrait:own-page', { width: 120, height: 87 })
+  const choices = useRemembered('desk-start', { page: 'packet across', own: { width: 120, height: 87 } })
+  const { page, own } = toRefs(choices)
   /** Ends the reading of a file that takes long. */
   const stopReading = shallowRef<(() => void) | null>(null)
 

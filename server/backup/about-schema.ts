@@ -1,7 +1,16 @@
 import * as yup from 'yup'
 import type { PassName } from '#core/model/pass-reached'
 import { PASS_NAMES } from '#core/model/pass-reached'
-import { LONGEST_CHECKPOINT_NAME, LONGEST_SHELF_NAME, MOST_CHECKPOINTS } from '../../shared/api'
+import { belongingsSchema } from '../../core/formats/studio/belongings'
+import {
+  LONGEST_CHECKPOINT_NAME,
+  LONGEST_SEAT_NAME,
+  LONGEST_SHELF_NAME,
+  MOST_CHECKPOINTS,
+  MOST_SEATS,
+  newSeatSchema,
+  shelfSchema,
+} from '../../shared/api'
 import { BACKUP_FORM } from './backup-form'
 
 /** A revision that a database can hold and JavaScript counts exactly. */
@@ -67,6 +76,22 @@ export const indexSchema = yup.object({
   files: yup.object().required(),
 })
 
+/** Schema of the seats of a backup, each with what belongs to it. */
+export const wholeSeatsSchema = yup
+  .array(
+    yup
+      .object({
+        name: named('a seat', LONGEST_SEAT_NAME).required(),
+        colour: newSeatSchema.fields.colour,
+        profiles: shelfSchema.fields.profiles,
+        belongings: belongingsSchema,
+      })
+      .required(),
+  )
+  .required()
+  .max(MOST_SEATS)
+  .test(...unique('a seat', 'name'))
+
 const checkpoint = yup
   .object({
     id: yup.string().strict().required().min(1).max(80),
@@ -90,6 +115,8 @@ export const aboutSchema = yup
     firstRevision: revision().required(),
     template: yup.boolean().strict().required(),
     shelf: named('a shelf', LONGEST_SHELF_NAME).nullable().defined(),
+    // Backups of earlier versions know of no seats.
+    seat: named('a seat', LONGEST_SEAT_NAME).nullable().default(null),
     createdAt: moment().required(),
     updatedAt: moment().required(),
     deletedAt: moment().nullable().defined(),

@@ -1,8 +1,19 @@
+import type { Belongings } from '../../core/formats/studio/belongings'
+import type { ShelfProfile } from '../../core/weight/shelf'
+
 /** The form in which backups are written; one of a later form is refused. */
 export const BACKUP_FORM = 1
 
 /** The file of a backup that names all others. */
 export const INDEX = 'bellatrait.json'
+
+/** A seat with all that belongs to it. */
+export interface WholeSeat {
+  name: string
+  colour: string
+  profiles: ShelfProfile[]
+  belongings: Belongings
+}
 
 export interface BackupIndex {
   form: number

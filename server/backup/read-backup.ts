@@ -8,15 +8,14 @@ import { hashOfSamples } from '#core/model/line-trace'
 import type { Keep } from '#core/document/traces-apart'
 import { patchesApart } from '#core/document/traces-apart'
 import { BadArchive, listedIn, unzipped } from '../../core/formats/archive/zip'
-import { hasInbornKeys, isTooDeep } from '../../core/formats/json'
 import type { ShelfProfile } from '../../core/weight/shelf'
 import { editSchema, LIMITS, shelfSchema } from '../../shared/api'
 import type { StoredImage } from '../database/images'
 import type { EditRow, WholeDrawing } from '../database/whole-drawing'
-import { checkImage } from '../http/check-image'
-import { aboutSchema, indexSchema, moment } from './about-schema'
-import type { BackupIndex } from './backup-form'
+import { aboutSchema, indexSchema, moment, wholeSeatsSchema } from './about-schema'
+import type { BackupIndex, WholeSeat } from './backup-form'
 import { BACKUP_FORM, INDEX } from './backup-form'
+import { readerOf } from './checked-files'
 import type { Step } from './replay'
 import { replayed } from './replay'
 
@@ -25,8 +24,10 @@ export interface Backup {
   drawings: WholeDrawing[]
   images: StoredImage[]
   traces: [hash: string, samples: TraceSample[]][]
-  profiles: ShelfProfile[]
+  seats: WholeSeat[]
 }
+
+const { damaged, checked, parsed, json, pictureOf } = readerOf('backup', 'Copy the backup again, or take an older one.')
 
 const MOST_FILES = 200_000
 
@@ -54,8 +55,20 @@ export async function readBackup(bytes: Uint8Array): Promise<Backup> {
   ) as { profiles: ShelfProfile[] }
   const keep: Keep = (hash, samples) => void traces.push([hash, samples])
   const drawings = index.drawings.map((d) => drawingOf(files, d, keep))
-  return { drawings, images, traces, profiles }
+  const seats = files.has('seats.json') ? seatsOf(files) : [seatWith(profiles)]
+  return { drawings, images, traces, seats }
 }
+
+/** The seat of a backup that knows of none: it has the shelf of profiles, and goes by no name. */
+const seatWith = (profiles: ShelfProfile[]): WholeSeat => ({
+  name: '',
+  colour: '',
+  profiles,
+  belongings: { choices: {}, nibs: [], palettes: [], deliveries: [], keys: [] },
+})
+
+const seatsOf = (files: ReadonlyMap<string, Uint8Array>): WholeSeat[] =>
+  checked('seats.json', () => wholeSeatsSchema.validateSync(json(files, 'seats.json'))) as unknown as WholeSeat[]
 
 /** The files of a backup: its names and its index are looked at first, then one by one what it says that there is. */
 function filesOf(bytes: Uint8Array): ReadonlyMap<string, Uint8Array> {
@@ -80,40 +93,6 @@ function indexOf(files: ReadonlyMap<string, Uint8Array>): BackupIndex {
   if (index.form > BACKUP_FORM)
     throw new BadArchive('This backup was made by a newer Bellatrait. Bring this one up to date first.')
   return index
-}
-
-const damaged = (path: string, what: string): BadArchive =>
-  new BadArchive(
-    `The backup is damaged: of "${path}", ${what.replace(/\.$/, '')}. Nothing was brought in. Copy the backup again, or take an older one.`,
-  )
-
-function checked<T>(path: string, work: () => T): T {
-  try {
-    return work()
-  } catch (e) {
-    if (e instanceof BadArchive) throw e
-    throw damaged(path, (e as Error).message.replace(/\.$/, ''))
-  }
-}
-
-function json(files: ReadonlyMap<string, Uint8Array>, path: string): unknown {
-  const bytes = files.get(path)
-  if (!bytes) throw damaged(path, 'it is missing')
-  return parsed(path, new TextDecoder().decode(bytes))
-}
-
-function parsed(path: string, text: string): unknown {
-  const value = isTooDeep(text) ? undefined : checked(path, () => JSON.parse(text) as unknown)
-  if (value === undefined || hasInbornKeys(value)) throw damaged(path, 'it holds fields that no drawing has')
-  return value
-}
-
-async function pictureOf(path: string, content: Uint8Array): Promise<StoredImage> {
-  const image = await checkImage(Buffer.from(content)).catch((e: Error) => {
-    throw damaged(path, e.message)
-  })
-  if (!path.includes(image.sha256)) throw damaged(path, 'it is another picture than the one it is named for')
-  return image
 }
 
 function samplesOf(path: string, content: Uint8Array): TraceSample[] {

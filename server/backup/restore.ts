@@ -2,11 +2,11 @@ import { freeName } from '#core/model/free-name'
 import { makeEdit } from '#core/document/edits'
 import { newId } from '../../core/new-id'
 import type { RestoreReport } from '../../shared/api'
-import { MOST_PROFILES } from '../../core/formats/profiles/read-profiles'
 import type { Store } from '../database/store'
 import type { WholeDrawing } from '../database/whole-drawing'
 import { asAnother } from '../database/whole-drawing'
 import type { Backup } from './read-backup'
+import { putSeat } from './restore-seat'
 
 /**
  * Brings a checked backup in, all of it or nothing. What is here is never written over: a drawing that is here with all
@@ -18,10 +18,8 @@ export function restore(store: Store, backup: Backup): RestoreReport {
     .transaction(() => {
       for (const image of backup.images) store.images.insert(image)
       for (const [hash, samples] of backup.traces) store.traces.insert(hash, samples)
+      for (const seat of backup.seats) putSeat(store, seat)
       for (const whole of backup.drawings) put(store, whole, report)
-      const own = store.profiles.list()
-      const known = new Set(own.map((p) => p.id))
-      store.profiles.replace([...own, ...backup.profiles.filter((p) => !known.has(p.id))].slice(0, MOST_PROFILES))
     })
     .immediate()
   return report
@@ -29,16 +27,17 @@ export function restore(store: Store, backup: Backup): RestoreReport {
 
 function put(store: Store, whole: WholeDrawing, report: RestoreReport): void {
   const shelf = (): string | null => (whole.shelf === null ? null : store.shelves.of(whole.shelf).id)
+  const seat = (): string | null => store.seats.list().find((s) => s.name === whole.seat)?.id ?? null
   const here = store.whole.editIds(whole.id)
   if (!here) {
-    store.whole.write(freshCheckpoints(store, whole), shelf())
+    store.whole.write(freshCheckpoints(store, whole), shelf(), seat())
     report.added.push(whole.name)
   } else if (holds(store, here, whole)) {
     if (!whole.deletedAt) store.journal.drawings.markDeleted(whole.id, null)
     report.here.push(whole.name)
   } else {
     const id = newId()
-    store.whole.write(asAnother(whole, id, whole.name), shelf())
+    store.whole.write(asAnother(whole, id, whole.name), shelf(), seat())
     renamed(store, id, freeName(new Set(store.journal.drawings.names()), `${whole.name} from backup`))
     report.copied.push(whole.name)
   }

@@ -7,17 +7,17 @@ import { withWholeTraces } from '#core/document/traces-apart'
 import type { Drawing } from '#core/model/model'
 import type { Store } from '../database/store'
 import type { WholeDrawing } from '../database/whole-drawing'
-import type { BackupIndex } from './backup-form'
+import type { BackupIndex, WholeSeat } from './backup-form'
 import { BACKUP_FORM, INDEX } from './backup-form'
 
 const ENDINGS: Readonly<Record<string, string>> = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp' }
 
 /**
  * The archive of some drawings, in pieces: of each its live SVG, its history as JSON lines, the documents that this starts
- * from, and its checkpoints; then pictures, pen traces and the shelf of profiles. The index comes last, with the hash of each file.
+ * from, and its checkpoints; then pictures, pen traces, and seats with what belongs to them. The index comes last, with the hash of each file.
  */
 export function* backupOf(
-  store: Pick<Store, 'whole' | 'journal' | 'images' | 'traces' | 'profiles' | 'connection'>,
+  store: Pick<Store, 'whole' | 'journal' | 'images' | 'traces' | 'profiles' | 'seats' | 'belongings' | 'connection'>,
   ids: readonly string[],
   made: string,
 ): Generator<Uint8Array> {
@@ -39,7 +39,9 @@ export function* backupOf(
       const samples = store.traces.find(hash)
       if (samples) yield text(`traces/${hash}.json`, JSON.stringify(samples))
     }
-    yield text('profiles.json', JSON.stringify(store.profiles.list()))
+    // What the first seat has stands by itself, too: earlier versions know of no seats.
+    yield text('profiles.json', JSON.stringify(store.profiles.list(store.seats.first())))
+    yield text('seats.json', JSON.stringify(seatsOf(store)))
   }
   function* indexed(): Generator<ArchiveFile> {
     for (const file of files()) {
@@ -50,6 +52,14 @@ export function* backupOf(
   }
   yield* zipped(indexed())
 }
+
+const seatsOf = ({ seats, belongings, profiles }: Pick<Store, 'seats' | 'belongings' | 'profiles'>): WholeSeat[] =>
+  seats.list().map(({ id, name, colour }) => ({
+    name,
+    colour,
+    profiles: profiles.list(id),
+    belongings: belongings.read(id),
+  }))
 
 function* filesOf(
   folder: string,

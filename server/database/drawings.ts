@@ -13,7 +13,13 @@ export interface DrawingRow {
 }
 
 const CARD = `d.id, d.name, d.revision, d.line_count AS lineCount, d.updated_at AS updatedAt, d.pass, d.shelf_id AS shelf,
-  d.is_template AS template, d.deleted_at AS deletedAt, p.findings FROM drawings d LEFT JOIN proofs p ON p.drawing_id = d.id AND p.revision = d.revision`
+  d.is_template AS template, d.seat_id AS seat, d.task_id AS task, d.deleted_at AS deletedAt, p.findings FROM drawings d LEFT JOIN proofs p ON p.drawing_id = d.id AND p.revision = d.revision`
+
+/** Whose a drawing is, and the task that it is a copy for, by their ids. */
+export interface Belonging {
+  seat?: string | null
+  task?: string | null
+}
 
 /** The table `drawings`: what the Desk lists. */
 export class DrawingTable {
@@ -41,10 +47,13 @@ export class DrawingTable {
     return this.db.prepare('SELECT name FROM drawings WHERE deleted_at IS NULL').pluck().all() as string[]
   }
 
-  insert(drawing: Drawing, at: string): void {
+  /** @param of whose it is, and the task that it is for; nobody's, and none, where that is not said */
+  insert(drawing: Drawing, at: string, { seat = null, task = null }: Belonging = {}): void {
     this.db
-      .prepare('INSERT INTO drawings (id, name, line_count, pass, created_at, updated_at) VALUES (?, ?, ?, ?, ?, ?)')
-      .run(drawing.id, drawing.name, countLines(drawing), passReached(drawing), at, at)
+      .prepare(
+        'INSERT INTO drawings (id, name, line_count, pass, created_at, updated_at, seat_id, task_id) VALUES (?, ?, ?, ?, ?, ?, (SELECT id FROM seats WHERE id = ?), ?)',
+      )
+      .run(drawing.id, drawing.name, countLines(drawing), passReached(drawing), at, at, seat, task)
   }
 
   advance(drawing: Drawing, revision: number, at: string): void {
@@ -68,6 +77,13 @@ export class DrawingTable {
   shelve(id: string, shelf: string | null): boolean {
     return (
       this.db.prepare('UPDATE drawings SET shelf_id = ? WHERE id = ? AND deleted_at IS NULL').run(shelf, id).changes > 0
+    )
+  }
+
+  /** Gives a drawing to a seat. Answers whether there was such a drawing. */
+  handTo(id: string, seat: string): boolean {
+    return (
+      this.db.prepare('UPDATE drawings SET seat_id = ? WHERE id = ? AND deleted_at IS NULL').run(seat, id).changes > 0
     )
   }
 

@@ -10,6 +10,7 @@ import type { AppendBody, Conflict, OlderSteps, OpenDrawing } from '../../shared
 import { HISTORY_PAGE, RECENT_IDS } from '../../shared/api'
 import { CheckpointTable } from './checkpoints'
 import type { Connection } from './sqlite'
+import type { Belonging } from './drawings'
 import { DrawingTable } from './drawings'
 import { EditTable } from './edits'
 import { SnapshotTable } from './snapshots'
@@ -46,7 +47,7 @@ export class Journal {
   }
 
   /** Keeps a new drawing at revision 0. */
-  create(drawing: Drawing): void {
+  create(drawing: Drawing, of: Belonging = {}): void {
     const kept = new Map<string, TraceSample[]>()
     const checked = withPointsOnGrid(
       null,
@@ -55,7 +56,7 @@ export class Journal {
     this.db
       .transaction(() => {
         for (const [hash, samples] of kept) this.traces.insert(hash, samples)
-        this.drawings.insert(checked, new Date().toISOString())
+        this.drawings.insert(checked, new Date().toISOString(), of)
         this.snapshots.insert(checked, 0)
       })
       .immediate()

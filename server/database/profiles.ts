@@ -7,12 +7,14 @@ interface Row {
   course: string
 }
 
-/** The table `profiles`: the shelf of own profiles. */
+/** The table `profiles`: each seat's shelf of own profiles. */
 export class ProfileTable {
   constructor(private readonly db: Connection) {}
 
-  list(): ShelfProfile[] {
-    const rows = this.db.prepare('SELECT id, name, course FROM profiles ORDER BY place').all() as Row[]
+  list(seat: string): ShelfProfile[] {
+    const rows = this.db
+      .prepare('SELECT id, name, course FROM profiles WHERE seat_id = ? ORDER BY place')
+      .all(seat) as Row[]
     return rows.map(({ id, name, course }) => ({
       id,
       name,
@@ -21,12 +23,12 @@ export class ProfileTable {
   }
 
   /** Puts a whole shelf in place of the one before, in one transaction. */
-  replace(profiles: readonly ShelfProfile[]): void {
-    const insert = this.db.prepare('INSERT INTO profiles (id, place, name, course) VALUES (?, ?, ?, ?)')
+  replace(seat: string, profiles: readonly ShelfProfile[]): void {
+    const insert = this.db.prepare('INSERT INTO profiles (seat_id, id, place, name, course) VALUES (?, ?, ?, ?, ?)')
     this.db.transaction(() => {
-      this.db.prepare('DELETE FROM profiles').run()
+      this.db.prepare('DELETE FROM profiles WHERE seat_id = ?').run(seat)
       profiles.forEach(({ id, name, stops, start, end }, place) =>
-        insert.run(id, place, name, JSON.stringify({ stops, start, end })),
+        insert.run(seat, id, place, name, JSON.stringify({ stops, start, end })),
       )
     })()
   }

@@ -1,4 +1,5 @@
 import { AccessTable } from './access'
+import { BelongingTables } from './belongings'
 import { CheckpointTable } from './checkpoints'
 import type { Connection, Migration } from './sqlite'
 import { openDatabase, watched } from './connection'
@@ -7,7 +8,9 @@ import { Journal } from './journal'
 import { databaseFile, forgetRecalled } from './recalled'
 import { ProfileTable } from './profiles'
 import { ProofTable } from './proofs'
+import { SeatTable } from './seats'
 import { ShelfTable } from './shelves'
+import { TaskTable } from './tasks'
 import { TraceTable } from './traces'
 import { ThumbnailTable } from './thumbnails'
 import { WholeDrawings } from './whole-drawing'
@@ -23,6 +26,9 @@ export interface Store {
   shelves: ShelfTable
   proofs: ProofTable
   access: AccessTable
+  seats: SeatTable
+  belongings: BelongingTables
+  tasks: TaskTable
   whole: WholeDrawings
   /** Throws `DatabaseGone` where the file was deleted or replaced. */
   check: () => void
@@ -42,6 +48,9 @@ export function openStore(file: string, migrations: readonly Migration[]): Store
     shelves: new ShelfTable(connection),
     proofs: new ProofTable(connection),
     access: new AccessTable(connection),
+    seats: new SeatTable(connection),
+    belongings: new BelongingTables(connection),
+    tasks: new TaskTable(connection),
     whole: new WholeDrawings(connection, (id) => {
       journal.forget(id)
       forgetRecalled(id)

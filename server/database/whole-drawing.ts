@@ -27,6 +27,8 @@ export interface WholeDrawing {
   template: boolean
   /** The name of its shelf. */
   shelf: string | null
+  /** The name of the seat whose it is. */
+  seat: string | null
   createdAt: string
   updatedAt: string
   deletedAt: string | null
@@ -62,8 +64,8 @@ export class WholeDrawings {
     const row = this.db
       .prepare(
         `SELECT d.id, d.name, d.revision, d.first_revision AS firstRevision, d.line_count AS lineCount, d.pass, d.is_template AS template,
-         s.name AS shelf, d.created_at AS createdAt, d.updated_at AS updatedAt, d.deleted_at AS deletedAt
-         FROM drawings d LEFT JOIN shelves s ON s.id = d.shelf_id WHERE d.id = ?`,
+         s.name AS shelf, w.name AS seat, d.created_at AS createdAt, d.updated_at AS updatedAt, d.deleted_at AS deletedAt
+         FROM drawings d LEFT JOIN shelves s ON s.id = d.shelf_id LEFT JOIN seats w ON w.id = d.seat_id WHERE d.id = ?`,
       )
       .get(id) as
       (Omit<WholeDrawing, 'template' | 'snapshots' | 'edits' | 'checkpoints'> & { template: number }) | undefined
@@ -92,12 +94,12 @@ export class WholeDrawings {
       .all(id) as string[]
   }
 
-  /** Writes a drawing that is not here yet; `shelf` is the id of the shelf on which it comes to lie. */
-  write(whole: WholeDrawing, shelf: string | null): void {
+  /** Writes a drawing that is not here yet; `shelf` is the id of the shelf on which it comes to lie, `seat` of whose it is. */
+  write(whole: WholeDrawing, shelf: string | null, seat: string | null): void {
     const { id } = whole
     this.db
       .prepare(
-        'INSERT INTO drawings (id, name, revision, first_revision, line_count, pass, is_template, shelf_id, created_at, updated_at, deleted_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        'INSERT INTO drawings (id, name, revision, first_revision, line_count, pass, is_template, shelf_id, seat_id, created_at, updated_at, deleted_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
       )
       .run(
         id,
@@ -108,6 +110,7 @@ export class WholeDrawings {
         whole.pass,
         whole.template ? 1 : 0,
         shelf,
+        seat,
         whole.createdAt,
         whole.updatedAt,
         whole.deletedAt,

@@ -10,4 +10,8 @@ export const noDrawing = (): H3Error =>
 
 export const noShelf = (): H3Error => refuse(404, 'This shelf is not there any more. Load the Desk again.')
 
+export const noSeat = (): H3Error => refuse(404, 'This seat is not there any more. Load the Desk again.')
+
+export const noTask = (): H3Error => refuse(404, 'This task is not there any more. Go back to the Desk.')
+
 export const noDelivery = (): H3Error => refuse(404, 'This delivery is not there any more. Begin it again.')

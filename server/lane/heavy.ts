@@ -7,7 +7,8 @@ const LIGHT_BODY = 256 * 1024
 const LIGHT_DRAWING = 1024 * 1024
 
 /** What goes through whole histories, or makes files. */
-const ALWAYS = /^\/api\/(backup|deliveries|desk)\b|^\/api\/drawings\/[^/]+\/(copy|size|let-go)$/
+const ALWAYS =
+  /^\/api\/(backup|deliveries|desk|tasks)\b|^\/api\/seats\/[^/]+\/studio$|^\/api\/drawings\/[^/]+\/(copy|size|let-go)$/
 
 const OF_DRAWING = /^\/api\/drawings\/([^/]+)/
 

@@ -88,7 +88,9 @@ describe('a backup', () => {
     sketch.layers.unshift(newSketchLayer({ id: 's', image: sha256, x: 0, y: 0, width: 20, height: 10, angle: 0 }))
     store.journal.create(sketch)
     store.journal.drawings.markDeleted(ids[1]!, new Date().toISOString())
-    store.profiles.replace([{ id: 'own', name: 'Own', stops: [{ at: 0, left: 1, right: 1 }], start: null, end: null }])
+    store.profiles.replace(store.seats.first(), [
+      { id: 'own', name: 'Own', stops: [{ at: 0, left: 1, right: 1 }], start: null, end: null },
+    ])
     const bytes = backup(store)
 
     const other = fresh()
@@ -111,7 +113,7 @@ describe('a backup', () => {
     }
     expect(other.journal.open(ids[0]!)).toEqual(store.journal.open(ids[0]!))
     expect(other.images.find(sha256)!.bytes.equals(picture)).toBe(true)
-    expect(other.profiles.list()).toEqual(store.profiles.list())
+    expect(other.profiles.list(other.seats.first())).toEqual(store.profiles.list(store.seats.first()))
     expect(other.traces.find((items(store.journal.head(ids[0]!)!.drawing)[0]!.trace as { of: string }).of)).toEqual(
       samples,
     )

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useDeskStore } from '~/stores/desk'
+import { useSeatsStore } from '~/stores/seats'
 
 /** What can be done with the drawings that are chosen. */
 const props = defineProps<{ ids: readonly string[] }>()
 const emit = defineEmits<{ none: []; deliver: [] }>()
 const desk = useDeskStore()
+const seats = useSeatsStore()
 const naming = ref(false)
 const name = ref('')
 
@@ -17,6 +19,13 @@ function onShelf(e: Event): void {
   select.value = ''
   if (value === 'new') naming.value = true
   else if (value) void desk.shelve(props.ids, value === 'none' ? null : value)
+}
+
+function toSeat(e: Event): void {
+  const select = e.target as HTMLSelectElement
+  const seat = seats.of.get(select.value)
+  select.value = ''
+  if (seat) void desk.handOver(props.ids, seat)
 }
 
 async function make(): Promise<void> {
@@ -52,6 +61,15 @@ async function make(): Promise<void> {
       <option v-for="s in desk.shelves" :key="s.id" :value="s.id">{{ s.name }}</option>
       <option v-if="cards.some((c) => c.shelf)" value="none">On no shelf</option>
       <option value="new">New shelf …</option>
+    </select>
+    <select
+      v-if="seats.several"
+      class="field w-[132px]"
+      aria-label="Hand the chosen drawings over to a seat"
+      @change="toSeat"
+    >
+      <option value="">Hand over to …</option>
+      <option v-for="s in seats.all" :key="s.id" :value="s.id">{{ s.name }}</option>
     </select>
     <button class="button" @click="emit('deliver')">Deliver as zip …</button>
     <button class="button" title="One file with these drawings and all their history" @click="desk.backUp(ids)">

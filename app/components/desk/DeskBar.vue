@@ -3,16 +3,19 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { ref } from 'vue'
 import { LARGEST_SIDE, PAGE_CHOICES, SMALLEST_SIDE } from '#core/model/page-sizes'
 import NumberField from '~/components/ui/NumberField.vue'
+import SeatDot from './SeatDot.vue'
 import SessionMenu from './SessionMenu.vue'
 import { useDeskStore } from '~/stores/desk'
+import { useSeatsStore } from '~/stores/seats'
 import type { useDeskStart } from '~/workspace/use-desk-start'
 import { usePlaced } from '~/workspace/use-placed'
 
 /** The bar of the Desk: what a new drawing begins as, files in, backups. */
 const props = defineProps<{ begin: ReturnType<typeof useDeskStart> }>()
-const emit = defineEmits<{ keys: [] }>()
+const emit = defineEmits<{ keys: []; seats: []; studio: [] }>()
 
 const desk = useDeskStore()
+const seats = useSeatsStore()
 const { page, own, templates, stopReading, start, bringIn } = props.begin
 const picker = ref<HTMLInputElement>()
 const GROUPS = [
@@ -44,7 +47,7 @@ const { anchor, panel, styles } = usePlaced('bottom-end')
     <button v-if="stopReading" class="button" @click="stopReading()">Stop</button>
     <button class="quiet shrink-0 underline decoration-dotted hover:text-ink" @click="emit('keys')">? keys</button>
     <Menu as="div" class="relative">
-      <MenuButton ref="anchor" class="button" :disabled="!!desk.busy">Backup</MenuButton>
+      <MenuButton ref="anchor" class="button" :disabled="!!desk.busy">More</MenuButton>
       <MenuItems ref="panel" :style="styles" class="pop w-[290px] p-1">
         <MenuItem v-slot="{ active }">
           <button
@@ -66,8 +69,39 @@ const { anchor, panel, styles } = usePlaced('bottom-end')
             ><span class="quiet text-[12px]">Checked first; nothing here is written over</span>
           </button>
         </MenuItem>
+        <MenuItem v-slot="{ active }">
+          <button
+            class="w-full rounded-lg px-2.5 py-1.5 text-left"
+            :class="active ? 'bg-panel' : ''"
+            @click="emit('studio')"
+          >
+            <b class="block font-[650]">Studio file …</b
+            ><span class="quiet text-[12px]">Your nibs, profiles, palettes, keys and templates, out or in</span>
+          </button>
+        </MenuItem>
+        <MenuItem v-slot="{ active }">
+          <button
+            class="w-full rounded-lg px-2.5 py-1.5 text-left"
+            :class="active ? 'bg-panel' : ''"
+            @click="emit('seats')"
+          >
+            <b class="block font-[650]">Seats …</b
+            ><span class="quiet text-[12px]">For several people at one Desk: each has things of their own</span>
+          </button>
+        </MenuItem>
       </MenuItems>
     </Menu>
+    <button
+      v-if="seats.several"
+      class="button flex max-w-[180px] items-center gap-2"
+      title="Whose seat this is; click to change it"
+      data-testid="seat"
+      @click="emit('seats')"
+    >
+      <SeatDot :colour="seats.mine?.colour ?? '#d6cdbf'" /><span class="truncate">{{
+        seats.mine?.name ?? 'Sit down'
+      }}</span>
+    </button>
     <SessionMenu />
     <button class="button" :disabled="!!desk.busy" @click="picker?.click()">Bring in a file</button>
     <template v-if="page === 'own'">

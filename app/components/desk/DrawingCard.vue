@@ -5,9 +5,11 @@ import { computed, nextTick, ref } from 'vue'
 import type { DrawingCard } from '#shared/api'
 import { sizeOf } from '~/network/api'
 import { useDeskStore } from '~/stores/desk'
+import { useSeatsStore } from '~/stores/seats'
 import { inBytes } from '~/workspace/in-bytes'
 import { passOf } from '~/catalogue/passes'
 import RenameField from '~/components/ui/RenameField.vue'
+import SeatDot from './SeatDot.vue'
 import { usePlaced } from '~/workspace/use-placed'
 
 const props = defineProps<{
@@ -16,9 +18,12 @@ const props = defineProps<{
   chosen: boolean
   choosing: boolean
 }>()
-const emit = defineEmits<{ choose: [toHere: boolean]; deliver: [] }>()
+const emit = defineEmits<{ choose: [toHere: boolean]; deliver: []; handOut: [] }>()
 
 const desk = useDeskStore()
+const seats = useSeatsStore()
+/** Whose it is, where there are several people. */
+const whose = computed(() => (seats.several && props.card.seat ? (seats.of.get(props.card.seat) ?? null) : null))
 const naming = ref(false)
 const size = ref<number | null>(null)
 
@@ -52,6 +57,7 @@ const ITEMS = computed(() => [
     ? { title: 'No template any more', hint: '', run: () => desk.act([props.card.id], 'no template') }
     : { title: 'Use as a template', hint: 'to start from', run: () => desk.act([props.card.id], 'template') },
   { title: 'Deliver as zip …', hint: '', run: () => emit('deliver') },
+  ...(seats.several ? [{ title: 'Hand out as a task …', hint: 'a copy each', run: () => emit('handOut') }] : []),
 ])
 
 const { anchor, panel, styles } = usePlaced('top-end')
@@ -120,6 +126,9 @@ const { anchor, panel, styles } = usePlaced('top-end')
         <p class="quiet truncate text-[12px]">
           <span class="number">{{ card.lineCount }}</span> {{ card.lineCount === 1 ? 'line' : 'lines' }} ·
           {{ when.format(new Date(card.updatedAt)) }}<template v-if="shelf"> · {{ shelf }}</template>
+          <template v-if="whose">
+            · <SeatDot :colour="whose.colour" /> <span data-testid="whose">{{ whose.name }}</span></template
+          >
         </p>
         <p class="truncate text-[12px] text-mute-deep" data-testid="card-state">
           {{ passOf(card.pass).title }}<span v-if="proof" :class="proof.colour"> · {{ proof.text }}</span>

@@ -15,7 +15,7 @@ const emit = defineEmits<{ go: [key: string] }>()
 const store = useDrawingStore()
 const keys = useKeysStore()
 const proof = useProofStore()
-const folds = useRemembered('bellatrait:proof', { folded: false })
+const folds = useRemembered('proof', { folded: false })
 const opened = ref<FindingKind | 'left' | 'limits' | null>(null)
 /** So many findings of a kind are listed. */
 const MOST = 40

@@ -26,6 +26,8 @@ export function useKeeping(document: Document, { notice, tell }: Notices) {
   const saveMessage = ref('')
   const savedAt = ref<Date | null>(null)
   const hasOlder = ref(false)
+  /** It is a copy for a task through which the guide goes. */
+  const isGuided = ref(false)
   /** Revision of the oldest step that was fetched. */
   let oldest = 1
   let sync: JournalSync | null = null
@@ -46,6 +48,7 @@ export function useKeeping(document: Document, { notice, tell }: Notices) {
     ).catch(() => undefined)
     oldest = server.undo[0]?.revision ?? 1
     hasOlder.value = server.hasOlder
+    isGuided.value = server.guided ?? false
     times.clear()
     for (const s of [...server.undo, ...server.redo]) times.set(s.edit.id, s.madeAt)
     // Whole drawings are frozen once, here, and not by the first edit, while a hand waits.
@@ -170,6 +173,7 @@ export function useKeeping(document: Document, { notice, tell }: Notices) {
     saveMessage,
     savedAt,
     hasOlder,
+    isGuided,
     open,
     close,
     push: (edit: Edit): void => sync?.push(edit),

@@ -8,8 +8,8 @@ const FOLDS = { column: false, dock: false, islands: true, pinned: false }
 /** What is folded away, remembered for each kind of window; and whether the Strip is up where it has no place of its own. */
 export function useFolds() {
   const { room } = useRoom()
-  const wide = useRemembered('bellatrait:folds', FOLDS)
-  const others = useRemembered('bellatrait:folds-small', {
+  const wide = useRemembered('folds', FOLDS)
+  const others = useRemembered('folds-small', {
     'wide low': { ...FOLDS },
     narrow: { ...FOLDS, column: true },
     'narrow low': { ...FOLDS, column: true },

@@ -11,8 +11,8 @@ export interface KeptPalette {
 const FORM = 'bellatrait palette'
 const MOST = 500
 
-const schema = yup.object({
-  form: yup.string().strict().oneOf([FORM]).required(),
+/** Schema of a palette that is kept. */
+export const paletteSchema = yup.object({
   name: yup.string().strict().trim().min(1).max(120).required(),
   inks: yup
     .array(
@@ -32,6 +32,8 @@ const schema = yup.object({
     .required(),
 })
 
+const fileSchema = paletteSchema.shape({ form: yup.string().strict().oneOf([FORM]).required() })
+
 /** A palette as the text of a file. */
 export const writePalette = ({ name, inks }: KeptPalette): string =>
   `${JSON.stringify({ form: FORM, name, inks: inks.map((i) => ({ name: i.name, colour: i.colour })) }, null, 2)}\n`
@@ -43,7 +45,7 @@ export const writePalette = ({ name, inks }: KeptPalette): string =>
  */
 export function readPalette(text: string): KeptPalette {
   try {
-    const { name, inks } = schema.validateSync(JSON.parse(text))
+    const { name, inks } = fileSchema.validateSync(JSON.parse(text))
     return { name, inks: inks.map((i) => ({ name: i.name, colour: i.colour.toLowerCase() })) }
   } catch (e) {
     throw new InputError(

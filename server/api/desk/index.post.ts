@@ -4,18 +4,20 @@ import { actSchema, LIMITS } from '../../../shared/api'
 import type { Store } from '../../database/store'
 import { store } from '../../database/store'
 import { readJson } from '../../http/body'
-import { noShelf, refuse } from '../../http/refuse'
+import { noSeat, noShelf, refuse } from '../../http/refuse'
 
 /** Does one thing with several drawings, in one transaction; answers with how many it was done. */
 export default defineEventHandler(async (event) => {
-  const { ids, act, shelf = null } = await readJson<ActBody>(event, actSchema, LIMITS.document)
+  const { ids, act, shelf = null, seat = '' } = await readJson<ActBody>(event, actSchema, LIMITS.document)
   const opened = await store()
   if (act === 'shelve' && shelf !== null && !opened.shelves.list().some((s) => s.id === shelf)) throw noShelf()
+  if (act === 'hand over' && !opened.seats.find(seat)) throw noSeat()
   if (act === 'erase') return { done: erase(opened, ids) }
   const { drawings } = opened.journal
   const now = new Date().toISOString()
   const one: Record<Exclude<ActBody['act'], 'erase'>, (id: string) => boolean> = {
     shelve: (id) => drawings.shelve(id, shelf),
+    'hand over': (id) => drawings.handTo(id, seat),
     bin: (id) => drawings.markDeleted(id, now),
     restore: (id) => drawings.markDeleted(id, null),
     template: (id) => drawings.markTemplate(id, true),

@@ -10,10 +10,14 @@ import { readJson } from '../../http/body'
 import { refuse } from '../../http/refuse'
 
 export default defineEventHandler(async (event) => {
-  const body = await readJson<{ name?: string; drawing?: object | null }>(event, createSchema, LIMITS.document)
+  const body = await readJson<{ name?: string; drawing?: object | null; seat?: string | null }>(
+    event,
+    createSchema,
+    LIMITS.document,
+  )
   const { journal } = await store()
   const drawing = body.drawing ? checked({ ...body.drawing, id: newId() }) : newDrawing(body.name ?? 'Untitled drawing')
-  journal.create(drawing)
+  journal.create(drawing, { seat: body.seat ?? null })
   setResponseStatus(event, 201)
   return { id: drawing.id }
 })

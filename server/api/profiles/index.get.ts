@@ -1,5 +1,8 @@
 import { defineEventHandler } from 'h3'
 import { store } from '../../database/store'
+import { seatAsked } from '../../http/seat-asked'
 
-/** The shelf of own profiles, in order. */
-export default defineEventHandler(async () => (await store()).profiles.list())
+export default defineEventHandler(async (event) => {
+  const { profiles, seats } = await store()
+  return profiles.list(seatAsked(event, seats))
+})

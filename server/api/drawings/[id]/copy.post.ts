@@ -11,8 +11,8 @@ import { noDrawing, refuse } from '../../../http/refuse'
 /** A copy of a drawing on the same shelf: with all its history, or as it is, or as it was at a revision. */
 export default defineEventHandler(async (event) => {
   const from = getRouterParam(event, 'id')!
-  const { name, history, revision } = await readJson<CopyBody>(event, copySchema, LIMITS.document)
-  const { journal, whole, connection, shelves } = await store()
+  const { name, history, revision, seat = null } = await readJson<CopyBody>(event, copySchema, LIMITS.document)
+  const { journal, whole, connection, shelves, seats } = await store()
   const row = journal.drawings.find(from)
   if (!row) throw noDrawing()
   const id = newId()
@@ -22,13 +22,17 @@ export default defineEventHandler(async (event) => {
     .transaction(() => {
       const shelf = source.shelf === null ? null : shelves.of(source.shelf).id
       if (history) {
-        whole.write({ ...asAnother(source, id, source.name), template: false }, shelf)
+        whole.write(
+          { ...asAnother(source, id, source.name), template: false },
+          shelf,
+          seats.find(seat ?? '')?.id ?? null,
+        )
         renamed({ journal }, id, name.trim())
         return
       }
       const drawing = journal.at(from, revision ?? row.revision)
       if (!drawing) throw refuse(404, 'The history does not reach back to this step any more.')
-      journal.create({ ...drawing, id, name: name.trim() })
+      journal.create({ ...drawing, id, name: name.trim() }, { seat })
       journal.drawings.shelve(id, shelf)
     })
     .immediate()

@@ -1,0 +1,4 @@
+import { defineEventHandler } from 'h3'
+import { store } from '../../database/store'
+
+export default defineEventHandler(async () => (await store()).seats.list())

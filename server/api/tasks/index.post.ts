@@ -1,0 +1,23 @@
+import { defineEventHandler, setResponseStatus } from 'h3'
+import type { TaskBody } from '../../../shared/api'
+import { LIMITS, taskSchema } from '../../../shared/api'
+import { store } from '../../database/store'
+import { readJson } from '../../http/body'
+import { noDrawing } from '../../http/refuse'
+import { handOut } from '../../task/hand-out'
+
+/** Hands a drawing out to seats, a copy each. */
+export default defineEventHandler(async (event) => {
+  const { name, template, seats, guided } = await readJson<TaskBody>(event, taskSchema, LIMITS.document)
+  const opened = await store()
+  if (!opened.journal.drawings.find(template)) throw noDrawing()
+  const task = { id: '', name: name.trim(), copies: 0 }
+  opened.connection
+    .transaction(() => {
+      task.id = opened.tasks.add(task.name, template, guided)
+      task.copies = handOut(opened, task, template, seats)
+    })
+    .immediate()
+  setResponseStatus(event, 201)
+  return { id: task.id, copies: task.copies }
+})

@@ -1,0 +1,13 @@
+import type { H3Event } from 'h3'
+import { getQuery } from 'h3'
+import type { SeatTable } from '../database/seats'
+import { noSeat } from './refuse'
+
+/** The seat that a request is about, by its query; the first where none is named. */
+export function seatAsked(event: H3Event, seats: SeatTable): string {
+  const { seat } = getQuery(event)
+  if (seat === undefined) return seats.first()
+  const found = typeof seat === 'string' && seats.find(seat)
+  if (!found) throw noSeat()
+  return found.id
+}

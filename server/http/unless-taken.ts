@@ -1,0 +1,12 @@
+import { NameTaken } from '../database/shelves'
+import { refuse } from './refuse'
+
+/** Does what gives something a name; refuses one that is taken. */
+export function unlessTaken<T>(work: () => T): T {
+  try {
+    return work()
+  } catch (e) {
+    if (e instanceof NameTaken) throw refuse(409, e.message)
+    throw e
+  }
+}
