@@ -256,7 +256,7 @@ export const LONGEST_SHELF_NAME = 60
 export const shelfNameSchema = yup.object({ name: nameOf('shelf', LONGEST_SHELF_NAME) })
 
 export const LONGEST_SEAT_NAME = 40
-export const MOST_SEATS = 200
+export const MOST_SEATS = 500
 
 const colour = () =>
   yup

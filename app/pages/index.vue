@@ -25,9 +25,9 @@ import { useDeskStart } from '~/workspace/use-desk-start'
 
 const desk = useDeskStore()
 const seats = useSeatsStore()
-const { cards, shelves, notice } = storeToRefs(desk)
+const { cards, laid, shelves, notice } = storeToRefs(desk)
 const begin = useDeskStart()
-const { sought, order, shelf, whose, shown, nameOfShelf } = useDeskList(cards, shelves, storeToRefs(seats).all)
+const { sought, order, shelf, whose, shown, nameOfShelf } = useDeskList(cards, laid, shelves, storeToRefs(seats).all)
 const choice = useDeskChoice(shown)
 const { chosen } = choice
 const bar = ref<InstanceType<typeof DeskBar>>()
@@ -151,7 +151,7 @@ onBeforeUnmount(desk.leave)
           <li v-if="!shown.length" class="col-span-full py-16 text-center" role="status">
             {{ nothing }}
             <button class="underline decoration-dotted hover:text-ink" @click="showAll">
-              Show all {{ cards.length }}
+              Show all {{ laid.length }}
             </button>
           </li>
           <li v-else-if="!sought && shelf === 'all' && whose === 'all'">

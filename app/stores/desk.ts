@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { freeName } from '#core/model/free-name'
 import type { ActBody, DrawingCard, RestoreReport, Seat, Shelf } from '#shared/api'
 import {
@@ -30,6 +30,8 @@ const count = (n: number): string => `${n} ${n === 1 ? 'drawing' : 'drawings'}`
 export const useDeskStore = defineStore('desk', () => {
   const seats = useSeatsStore()
   const cards = shallowRef<DrawingCard[] | null>(null)
+  /** Drawings that lie here for whoever sits here: other people's copies for tasks have pages of their own. */
+  const laid = computed(() => (cards.value ?? []).filter((c) => !c.task || !c.seat || c.seat === seats.taken))
   const bin = shallowRef<DrawingCard[]>([])
   const shelves = shallowRef<Shelf[]>([])
   const notice = ref('')
@@ -191,6 +193,7 @@ export const useDeskStore = defineStore('desk', () => {
 
   return {
     cards,
+    laid,
     bin,
     shelves,
     notice,

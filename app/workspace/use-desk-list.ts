@@ -29,9 +29,13 @@ const BEFORE: Record<Order, (a: DrawingCard, b: DrawingCard) => number> = {
 /** Letters alike but for accents and case. */
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
-/** The drawings that are looked for, by words of their names and shelves, in the order that was chosen last. */
+/**
+ * The drawings that are looked for, by words of their names and shelves, in the order that was chosen last: of those that lie here, or of all that are
+ * somebody's.
+ */
 export function useDeskList(
   cards: Readonly<Ref<readonly DrawingCard[] | null>>,
+  laid: Readonly<Ref<readonly DrawingCard[]>>,
   shelves: Readonly<Ref<readonly Shelf[]>>,
   seats: Readonly<Ref<readonly Seat[]>>,
 ) {
@@ -66,7 +70,7 @@ export function useDeskList(
   const lies = (c: DrawingCard): boolean =>
     shelf.value === 'all' || (shelf.value === 'none' ? c.shelf === null : c.shelf === shelf.value)
   const shown = computed(() => {
-    const all = (cards.value ?? []).filter((c) => {
+    const all = (whose.value === 'all' ? laid.value : (cards.value ?? [])).filter((c) => {
       const text = plain(
         `${c.name} ${nameOfShelf.value.get(c.shelf ?? '') ?? ''} ${seats.value.length > 1 ? (nameOfSeat.value.get(c.seat ?? '') ?? '') : ''}`,
       )

@@ -91,6 +91,13 @@ describe('a backup', () => {
     store.profiles.replace(store.seats.first(), [
       { id: 'own', name: 'Own', stops: [{ at: 0, left: 1, right: 1 }], start: null, end: null },
     ])
+    const hazel = store.seats.add('Hazel', '#2f6f8f')
+    const palette = { name: 'Hedge', inks: [{ name: 'Leaf', colour: '#3a5a2a' }] }
+    store.belongings.change(hazel.id, {
+      choices: { studio: { size: 7.5, tapers: null }, lists: { palettes: true } },
+      palettes: { put: [palette], gone: [], order: ['Hedge'] },
+    })
+    store.journal.drawings.handTo(ids[0]!, hazel.id)
     const bytes = backup(store)
 
     const other = fresh()
@@ -111,6 +118,9 @@ describe('a backup', () => {
       }
       expect(plain(other)).toEqual(plain(store))
     }
+    const there = other.seats.list().find((s) => s.name === 'Hazel')!
+    expect(there).toMatchObject({ colour: '#2f6f8f', drawings: 1 })
+    expect(other.belongings.read(there.id)).toEqual(store.belongings.read(hazel.id))
     expect(other.journal.open(ids[0]!)).toEqual(store.journal.open(ids[0]!))
     expect(other.images.find(sha256)!.bytes.equals(picture)).toBe(true)
     expect(other.profiles.list(other.seats.first())).toEqual(store.profiles.list(store.seats.first()))

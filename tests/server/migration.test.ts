@@ -22,7 +22,7 @@ function opened(from = FIXTURE) {
 }
 
 it('a drawing of the version before opens as it was, with its shapes, traces and retouches', () => {
-  const { journal, traces, connection } = opened()
+  const { journal, traces, connection, seats } = opened()
   const { drawing, revision } = journal.open(ID)!
   // Since the sixth: the pass that it reached, no shelf, a journal that is whole.
   expect(journal.drawings.list().find((c) => c.id === ID)).toMatchObject({
@@ -31,6 +31,9 @@ it('a drawing of the version before opens as it was, with its shapes, traces and
     template: false,
     findings: null,
     deletedAt: null,
+    // Since the eighth: whoever drew before there were seats has the first.
+    seat: seats.first(),
+    task: null,
   })
   expect(journal.drawings.find(ID)!.firstRevision).toBe(0)
   expect(revision).toBe(10)

@@ -14,9 +14,9 @@ const desk = useDeskStore()
 /** The shelf whose name is being written; `new` for one that is not there yet. */
 const naming = ref<string | null>(null)
 
-const countOf = (id: string | null): number => (desk.cards ?? []).filter((c) => c.shelf === id).length
+const countOf = (id: string | null): number => desk.laid.filter((c) => c.shelf === id).length
 const tabs = computed(() => [
-  { id: 'all', title: 'All', count: desk.cards?.length ?? 0, shelf: null as Shelf | null },
+  { id: 'all', title: 'All', count: desk.laid.length, shelf: null as Shelf | null },
   ...desk.shelves.map((s) => ({ id: s.id, title: s.name, count: countOf(s.id), shelf: s as Shelf | null })),
   ...(desk.shelves.length && countOf(null)
     ? [{ id: 'none', title: 'On no shelf', count: countOf(null), shelf: null }]

@@ -11,12 +11,24 @@ const stored = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 /** The network tells of refusals in the console too; these are asserted where they matter. */
 const OF_THE_NETWORK = /Failed to load resource|net::ERR_/
 
+/** Takes a seat for a test: what one test chooses is not what the next starts with. */
+async function sitDown(page: Page): Promise<void> {
+  const origin = new URL((await page.request.get('/')).url()).origin
+  const name = `Seat ${Date.now().toString(36)} ${Math.random().toString(36).slice(2, 8)}`
+  const made = await page.request.post('/api/seats', { data: { name, colour: '#2f6f8f' }, headers: { origin } })
+  const { id } = (await made.json()) as { id: string }
+  await page.context().addInitScript((seat) => {
+    if (!localStorage.getItem('bellatrait:seat')) localStorage.setItem('bellatrait:seat', seat)
+  }, id)
+}
+
 /** Every browser test fails on an uncaught error, a console error or a violation of the page's policy. */
 export const test = base.extend({
   page: async ({ page }, use) => {
     const faults: string[] = []
     watch(page, faults)
     page.context().on('page', (other) => other !== page && watch(other, faults))
+    await sitDown(page)
     await use(page)
     expect(faults, 'errors in the page').toEqual([])
     await expectExactJournal(page)
