@@ -44,7 +44,7 @@ const pages = new NetworkOnly({
     },
   ],
 })
-registerRoute(new NavigationRoute(pages, { allowlist: [/^\/$/, /^\/drawings\//, /^\/enter\/?$/] }))
+registerRoute(new NavigationRoute(pages, { allowlist: [/^\/$/, /^\/(?:drawings|tasks)\//, /^\/enter\/?$/] }))
 
 /** Pictures of sketches are named by what they hold: one that was here once is the same. */
 registerRoute(

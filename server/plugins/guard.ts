@@ -62,7 +62,7 @@ function checkHost(event: H3Event): void {
 
 /** Where there is something: pages, what is served as files, and routes, which answer for themselves. */
 const SERVED =
-  /^\/(?:$|enter\/?$|drawings\/[\w-]{1,80}\/?$|mark\.svg$|icon-\d+\.png$|sw\.js$|manifest\.webmanifest$|practice\/[\w-]+\.inkml$|_nuxt\/|api(?:\/|$))/
+  /^\/(?:$|enter\/?$|(?:drawings|tasks)\/[\w-]{1,80}\/?$|mark\.svg$|icon-\d+\.png$|sw\.js$|manifest\.webmanifest$|practice\/[\w-]+\.inkml$|_nuxt\/|api(?:\/|$))/
 
 /** Any other path would be answered by the page of the Desk, as if it were there, whatever was to be done with it. */
 function checkPath(event: H3Event): void {

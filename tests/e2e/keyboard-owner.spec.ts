@@ -125,7 +125,6 @@ test('the picture of a checkpoint that could not be had at once is asked for aga
 })
 
 test('word of long work stands below the guide, not beneath it', async ({ page }) => {
-  await page.addInitScript(() => localStorage.removeItem('bellatrait:guide'))
   await startDrawing(page)
   await expect(page.getByTestId('guide')).toBeVisible()
   // Nothing is drawn over the sentence of the guide, and it takes a row of its own.

@@ -32,10 +32,13 @@ async function lay(page: Page, ...points: Vec[]): Promise<void> {
 
 const noSnaps = async (page: Page): Promise<void> => {
   await page.evaluate(() =>
-    localStorage.setItem(
-      'bellatrait:studio',
-      JSON.stringify({ snaps: { end: false, node: false, crossing: false, line: false } }),
-    ),
+    fetch(`/api/seats/${localStorage.getItem('bellatrait:seat')}/belongings`, {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        choices: { studio: { snaps: { end: false, node: false, crossing: false, line: false } } },
+      }),
+    }),
   )
   await page.reload()
   await expect(page.getByTestId('canvas')).toBeVisible()

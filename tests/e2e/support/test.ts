@@ -18,7 +18,8 @@ async function sitDown(page: Page): Promise<void> {
   const made = await page.request.post('/api/seats', { data: { name, colour: '#2f6f8f' }, headers: { origin } })
   const { id } = (await made.json()) as { id: string }
   await page.context().addInitScript((seat) => {
-    if (!localStorage.getItem('bellatrait:seat')) localStorage.setItem('bellatrait:seat', seat)
+    // A page that is still blank has none.
+    if (location.origin !== 'null' && !localStorage.getItem('bellatrait:seat')) localStorage.setItem('bellatrait:seat', seat)
   }, id)
 }
 
