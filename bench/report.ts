@@ -2,6 +2,7 @@ import type { HandRow } from './browser'
 import type { AgainRow } from './again'
 import type { BesideRow } from './beside'
 import { THREADS } from './beside'
+import type { ClassRow } from './class'
 import type { CrowdRows } from './crowds'
 import type { InkRow } from './ink'
 import type { RegionRow } from './regions'
@@ -23,6 +24,7 @@ export interface Measured {
   sketches: SketchRow[]
   again: AgainRow[]
   beside: BesideRow[]
+  class: ClassRow[]
   crowd: CrowdRows
 }
 
@@ -44,6 +46,7 @@ export function report({
   sketches,
   again,
   beside,
+  class: pupils,
   crowd,
 }: Measured): string {
   const lines = [
@@ -146,6 +149,12 @@ export function report({
     `| lines in bands | ${THREADS.map((n) => (n === 1 ? '1 thread' : `${n} threads`)).join(' | ')} |`,
     `| ---: |${THREADS.map(() => ' ---: |').join('')}`,
     ...beside.map((r) => `| ${r.lines.toLocaleString('en')} | ${r.times.map((t) => ms(t.ms)).join(' | ')} |`),
+    '',
+    'Thirty seats at once, each with a drawing of 200 lines and an edit a second, ms:',
+    '',
+    '| a class | median | 95 % | worst |',
+    '| --- | ---: | ---: | ---: |',
+    ...pupils.map((r) => `| ${r.work} | ${[r.spread.median, r.spread.p95, r.spread.worst].map(ms).join(' | ')} |`),
     '',
     `${crowd.lines} lines: opened to first ink ${ms(crowd.firstInk)} ms, to all ink ${ms(crowd.allInk)} ms. Time between two frames, ms:`,
     '',

@@ -3,6 +3,7 @@ import { cpus } from 'node:os'
 import { againRows } from './again'
 import { besideRows } from './beside'
 import { handRows } from './browser'
+import { classRows } from './class'
 import { crowdRows } from './crowds'
 import { inkRows } from './ink'
 import { nodeRows } from './nodes'
@@ -28,6 +29,7 @@ const PARTS: { [K in Exclude<keyof Measured, 'started' | 'machine'>]: () => Prom
   sketches: sketchRows,
   again: againRows,
   beside: besideRows,
+  class: classRows,
   crowd: crowdRows,
 }
 type Part = keyof typeof PARTS
@@ -55,6 +57,7 @@ const measured: Measured = {
   sketches: [],
   again: [],
   beside: [],
+  class: [],
   crowd: { lines: 0, firstInk: 0, allInk: 0, frames: [] },
 }
 for (const part of (wanted.length ? wanted : Object.keys(PARTS)) as Part[])

@@ -12,6 +12,7 @@ import { constrained } from './constrained'
 import type { Hand, Instrument, UnderWay } from './instrument'
 import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
+import { nibMark } from './nib-mark'
 import { Snapping } from './snapping'
 
 /** A bow is taken hold of within this of its curve, screen px. */
@@ -39,6 +40,8 @@ export class Bow implements Instrument {
   private pulls: Vec[] = []
   private smooth: boolean[] = []
   private grip: Grip | null = null
+  /** Where the next chord would begin. */
+  private pointer: Vec | null = null
   /** Nothing draws the line while the key is down that frees the hand. */
   private free = false
 
@@ -108,7 +111,7 @@ export class Bow implements Instrument {
     if (grip?.kind === 'chord') this.stretch(hand, grip)
     else if (grip?.kind === 'belly') this.pull(hand, grip)
     else if (grip?.kind === 'joint') this.shift(hand, grip)
-    else this.snapping.point(hand)
+    else this.pointer = this.snapping.point(hand)
     this.worktop.refresh()
   }
 
@@ -297,7 +300,7 @@ export class Bow implements Instrument {
 
   marks(): Mark[] {
     const path = this.path()
-    if (!path) return this.snapping.marks()
+    if (!path) return [...this.snapping.marks(), ...nibMark(this.worktop, this.pointer)]
     const nodes: PathNode[] = path.nodes
     const marks: Mark[] = [{ kind: 'paths', paths: [path], tone: 'plum' }]
     const last = this.points.length - 1

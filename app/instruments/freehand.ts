@@ -11,6 +11,7 @@ import { quickStops } from '#core/fit/pressure-stops'
 import { findLayer, findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { GoingOn } from './going-on'
+import { nibMark } from './nib-mark'
 import { goOnWith } from './going-on'
 import type { Hand, HandSample, Instrument, UnderWay } from './instrument'
 import type { Edits, NextLine, Pencil, Selection, View } from './worktop'
@@ -225,9 +226,7 @@ export class Freehand implements Instrument {
   /** The ends that can be gone on with, and how wide a stroke of full weight would be here, as its nib has it. */
   marks(): Mark[] {
     if (this.layer) return []
-    const { size, nib } = this.worktop.nextWeight()
-    const tip: Mark[] = this.pointer && !this.over ? [{ kind: 'brush', at: this.pointer, width: size, nib }] : []
-    return [...this.endMarks(), ...tip]
+    return [...this.endMarks(), ...nibMark(this.worktop, this.over ? null : this.pointer)]
   }
 }
 

@@ -4,6 +4,7 @@ import type { Vec } from '#core/geometry/point'
 import { newLine } from '#core/model/create'
 import { findLayer, findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
+import { nibMark } from './nib-mark'
 import { constrained } from './constrained'
 import type { GoingOn } from './going-on'
 import { goOnWith, inOrder } from './going-on'
@@ -301,7 +302,12 @@ export class Pen implements Instrument {
     const marks: Mark[] = []
     const { nodes } = this
     // Only a press on an end mark goes on with a line.
-    if (!nodes.length) return [...takenEndMarks(this.worktop, this.over), ...this.snapping.marks()]
+    if (!nodes.length)
+      return [
+        ...takenEndMarks(this.worktop, this.over),
+        ...this.snapping.marks(),
+        ...nibMark(this.worktop, this.over ? null : this.pointer),
+      ]
     const path = this.path(false)
     const last = path.nodes[nodes.length - 1]!
     if (nodes.length > 1) marks.push({ kind: 'paths', paths: [path], tone: 'plum' })

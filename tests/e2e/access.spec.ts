@@ -117,7 +117,7 @@ test('nor have the Desk with drawings chosen, its dialogs, ways to deliver, and 
   await page.getByRole('button', { name: 'Shelf', exact: true }).click()
   await expectOpen(page, 'shelves')
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'Backup', exact: true }).click()
+  await page.getByRole('button', { name: 'More', exact: true }).click()
   expect(await barriers(page), 'backup').toEqual([])
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Deliver as zip …' }).click()

@@ -18,6 +18,7 @@ import {
   takeUp,
   undo,
 } from './support/desk'
+import { crowded, cutOff } from './support/layout'
 
 test.describe('a line that is being laid', () => {
   test('is kept on leaving for the Desk', async ({ page }) => {
@@ -324,27 +325,6 @@ test('an SVG dropped on an open drawing offers its lines, and brings them in on 
   expect((await savedDrawing(page)).layers).toHaveLength(1)
 })
 
-/** What of the bar and the dock lies outside of the window, other than where it can be scrolled to. */
-const cutOff = (page: Page): Promise<string[]> =>
-  page.evaluate(() =>
-    [
-      ...document.querySelectorAll(
-        'header button, header a, footer button, footer input, footer select, footer svg[role="group"], main > button, aside h2',
-      ),
-    ]
-      .filter((e) => e.getClientRects().length)
-      .filter((e) => {
-        const b = e.getBoundingClientRect()
-        const about = [...document.querySelectorAll('.overflow-x-auto, .overflow-auto')].filter((r) => r.contains(e))
-        const wide = about.some((r) => r.scrollWidth > r.clientWidth)
-        const high = about.some((r) => r.matches('.overflow-auto') && r.scrollHeight > r.clientHeight)
-        return (
-          (!wide && (b.right > window.innerWidth + 1 || b.left < -1)) || (!high && b.bottom > window.innerHeight + 1)
-        )
-      })
-      .map((e) => e.getAttribute('aria-label') ?? e.textContent ?? e.tagName),
-  )
-
 for (const [width, height, least] of [
   [1024, 700, 450],
   [1366, 625, 430],
@@ -373,9 +353,11 @@ for (const [width, height, least] of [
         await expect(page.getByTestId('strip')).toBeVisible()
         await expect(page.getByTestId('hint')).not.toBeEmpty()
       }
+      expect(await crowded(page, 24), pass).toEqual([])
       for (const tool of tools) {
         await takeUp(page, tool)
         expect(await cutOff(page), `${pass}, ${tool}`).toEqual([])
+        expect(await crowded(page, 24), `${pass}, ${tool}`).toEqual([])
       }
       if (pass !== 'Weight') continue
       await page.keyboard.press('Escape')
@@ -386,6 +368,42 @@ for (const [width, height, least] of [
     }
     await expect(page.getByTestId('deliver')).toBeInViewport({ ratio: 1 })
   })
+
+test.describe('where there is no mouse', () => {
+  test.use({ hasTouch: true, isMobile: true })
+  for (const [width, height] of [
+    [820, 1180],
+    [1024, 640],
+    [1180, 820],
+  ] as const)
+    test(`whatever is pressed is as large as a fingertip at ${width} x ${height}, and no words are cut`, async ({
+      page,
+    }) => {
+      await page.setViewportSize({ width, height })
+      await page.goto('/')
+      await expect(page.getByTestId('card').first()).toBeVisible()
+      expect(await crowded(page, 44), 'the Desk').toEqual([])
+      await startDrawing(page, 'demo-watering-can')
+      for (const pass of ['Sketch', 'Lines', 'Weight', 'Shapes', 'Fill', 'Deliver']) {
+        await enterPass(page, pass)
+        const tools = page.getByTestId('tray').getByRole('toolbar').getByRole('button')
+        const more = page.getByTestId('strip-up')
+        for (let i = 0; i < (pass === 'Deliver' ? 1 : await tools.count()); i++) {
+          if (pass !== 'Deliver') await tools.nth(i).click()
+          if (height < 700 && pass !== 'Deliver' && (await more.getAttribute('aria-expanded')) === 'false')
+            await more.click()
+          if (pass === 'Weight' && !i) await page.keyboard.press('Control+a')
+          expect(await crowded(page, 44), `${pass}, ${i + 1}`).toEqual([])
+        }
+        if (pass === 'Deliver') continue
+        // The keys stand beside the page, and over nothing else.
+        const keys = (await page.getByTestId('screen-keys').boundingBox())!
+        const canvas = (await page.getByTestId('canvas').boundingBox())!
+        expect(keys.y, pass).toBeGreaterThanOrEqual(canvas.y)
+        expect(keys.y + keys.height, pass).toBeLessThanOrEqual(canvas.y + canvas.height)
+      }
+    })
+})
 
 test('turning a tablet, or dragging the window, loses no line under way, no choice and no view', async ({ page }) => {
   await page.setViewportSize({ width: 820, height: 1180 })

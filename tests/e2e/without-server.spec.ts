@@ -1,6 +1,7 @@
 import type { OpenDrawing } from '../../shared/api'
 import { RunningServer } from '../server/support/running-server'
 import { enterPass, layLine, takeUp } from './support/desk'
+import { mostDifference } from './support/pictures'
 import { expect, test } from './support/test'
 
 test.use({ serviceWorkers: 'allow' })
@@ -59,6 +60,71 @@ test('without the server a drawing that was open lately opens, is worked on over
     await expect.poll(async () => linesOf(await onServer(id)), { timeout: 40_000 }).toBe(4)
     expect((await onServer(id)).undo.length).toBe(4)
   } finally {
+    await server.end()
+  }
+})
+
+test('two devices that draw on without the server for long end with one drawing, and with every line of both', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(240_000)
+  const server = new RunningServer()
+  await server.start()
+  const other = await browser.newPage({ viewport: page.viewportSize(), serviceWorkers: 'block' })
+  const both = [page, other]
+  const state = (p: typeof page) => p.getByTestId('save-state')
+  try {
+    const made = await server.send('POST', '/api/drawings', { name: 'Hedge' })
+    const { id } = (await made.json()) as { id: string }
+    for (const p of both) {
+      await p.goto(`${server.address}/drawings/${id}`)
+      await expect(state(p)).toContainText('Saved')
+      await enterPass(p, 'Lines')
+      await takeUp(p, 'Pen')
+    }
+    await server.kill()
+    const count = 24
+    for (let i = 0; i < count; i++)
+      for (const [k, p] of both.entries()) {
+        const y = 60 + ((i * 29 + k * 13) % 330)
+        await layLine(p, { x: 40 + i * 14 + k * 6, y }, { x: 140 + i * 11, y: y + 17 + k * 9 })
+        // Some are thought better of.
+        if (i % 6 === 5) await p.keyboard.press('Control+z')
+      }
+    for (const p of both) await expect(state(p)).toContainText('Kept here', { timeout: 15_000 })
+    await server.start()
+    for (const p of both) await expect(state(p)).toContainText('Saved', { timeout: 60_000 })
+    const lines = async (): Promise<number> => {
+      const { drawing } = (await (await server.ask(`/api/drawings/${id}`)).json()) as OpenDrawing
+      return drawing.layers.reduce((n, l) => n + (l.kind === 'lines' ? l.items.length : 0), 0)
+    }
+    const kept = 2 * (count - count / 6)
+    await expect.poll(lines, { timeout: 60_000 }).toBe(kept)
+    // With its next step a device has what the other did; it looks as whoever opens the drawing sees it, px by px.
+    for (const [k, p] of both.entries()) {
+      await layLine(p, { x: 60, y: 30 + k * 12 }, { x: 300, y: 40 + k * 12 })
+      await expect.poll(lines).toBe(kept + k + 1)
+      await expect(state(p)).toContainText('Saved')
+    }
+    await page.reload()
+    await expect(state(page)).toContainText('Saved')
+    for (const p of both) {
+      await takeUp(p, 'Select')
+      await p.keyboard.press('Escape')
+      await p.mouse.move(5, 5)
+    }
+    await expect
+      .poll(
+        async () => {
+          const [a, b] = await Promise.all(both.map((p) => p.getByTestId('canvas').screenshot()))
+          return mostDifference(a!, b!)
+        },
+        { timeout: 30_000 },
+      )
+      .toBeLessThan(40)
+  } finally {
+    await other.close()
     await server.end()
   }
 })

@@ -138,7 +138,7 @@ async function deliver(): Promise<void> {
           <option v-for="l in layers" :key="l.id" :value="l.id">Layer {{ l.name }}</option>
         </select>
       </label>
-      <p class="quiet truncate text-[12px]" data-testid="delivery-facts">
+      <p class="quiet text-[12px]" data-testid="delivery-facts">
         <span class="number">{{ facts }}</span>
         <button
           class="ml-1.5 underline decoration-dotted hover:text-ink"

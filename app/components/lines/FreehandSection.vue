@@ -101,7 +101,7 @@ const { anchor, panel, styles } = usePlaced('top-start')
         <Popover v-if="!onLines" class="relative">
           <PopoverButton
             ref="anchor"
-            class="underline decoration-dotted hover:text-plum"
+            class="min-h-6 underline decoration-dotted hover:text-plum"
             title="How round the nib is and how it is turned"
             >Nib shape …</PopoverButton
           >

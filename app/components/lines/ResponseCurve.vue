@@ -118,7 +118,7 @@ function key(e: KeyboardEvent, grip: Grip): void {
       @pointercancel="release"
       @keydown="key($event, g.id)"
     >
-      <circle r="12" fill="transparent" />
+      <circle class="grip" fill="transparent" />
       <circle r="4.4" class="fill-paper stroke-plum" stroke-width="1.8" />
     </g>
   </svg>

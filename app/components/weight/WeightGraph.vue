@@ -107,9 +107,9 @@ function wheel(e: WheelEvent): void {
       </clipPath>
       <clipPath id="marks">
         <rect
-          :x="graph.frame.value.left - 9"
+          :x="graph.frame.value.left - 12"
           y="0"
-          :width="graph.frame.value.right - graph.frame.value.left + 18"
+          :width="graph.frame.value.right - graph.frame.value.left + 24"
           :height="graph.frame.value.bottom + 2"
         />
       </clipPath>

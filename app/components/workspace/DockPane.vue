@@ -59,11 +59,11 @@ function putDown(): void {
 </script>
 
 <template>
-  <footer v-if="!isLow && !isNarrow" class="flex h-[176px] border-t border-hair bg-panel">
+  <footer v-if="!isLow && !isNarrow" class="flex h-[176px] touch:h-[236px] border-t border-hair bg-panel">
     <DeliverDock v-if="delivers" />
     <template v-else>
       <Tray />
-      <div class="min-w-0 flex-1 px-4 py-2" data-testid="strip"><component :is="strip" /></div>
+      <div class="min-w-0 flex-1 touch:overflow-y-auto px-4 py-2" data-testid="strip"><component :is="strip" /></div>
     </template>
   </footer>
   <footer v-else-if="!isLow" class="border-t border-hair bg-panel">
@@ -71,7 +71,7 @@ function putDown(): void {
       <TrayRow />
       <ProfileShelf v-if="passOf(view.pass).hasShelf" class="max-w-[300px] min-w-[130px] shrink-0 grow basis-0" />
     </div>
-    <div class="h-[176px] overflow-x-auto overflow-y-hidden">
+    <div class="h-[176px] touch:h-[236px] overflow-x-auto overflow-y-hidden touch:overflow-y-auto">
       <div class="flex h-full min-w-[736px] py-2" :class="delivers ? '' : 'px-4'" data-testid="strip">
         <component :is="strip" class="min-w-0 flex-1" />
       </div>
@@ -80,7 +80,7 @@ function putDown(): void {
   <footer v-else class="relative border-t border-hair bg-panel">
     <section
       v-if="isUp"
-      class="absolute right-0 bottom-full left-0 z-20 h-[186px] border-t border-hair bg-panel shadow-[0_-14px_30px_-18px_#0007]"
+      class="absolute right-0 bottom-full left-0 z-20 h-[186px] touch:h-[236px] border-t border-hair bg-panel shadow-[0_-14px_30px_-18px_#0007]"
       :class="view.folds.column ? '' : 'xl:right-64'"
       aria-label="Strip"
     >

@@ -16,7 +16,8 @@ import {
   X,
 } from 'lucide-vue-next'
 import type { Component } from 'vue'
-import { onBeforeUnmount } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { onBeforeUnmount, ref, watch } from 'vue'
 import type { HeldKey } from '~/stores/screen-keys'
 import { useDrawingStore } from '~/stores/drawing'
 import { useScreenKeysStore } from '~/stores/screen-keys'
@@ -29,8 +30,21 @@ const emit = defineEmits<{ undo: []; redo: [] }>()
 const store = useDrawingStore()
 const view = useViewStore()
 const keys = useScreenKeysStore()
-// What is not seen is not held.
-onBeforeUnmount(() => keys.letGo())
+const root = ref<HTMLElement>()
+const { width } = useElementSize(root, undefined, { box: 'border-box' })
+
+/** A page that is shown whole keeps clear of the keys. */
+function keepClear(left: number, right: number): void {
+  view.beside = { left, right }
+  if (view.fitting && store.drawing) view.showPage(store.drawing.page)
+}
+watch([width, () => keys.settings.side], ([w, side]) => keepClear(side === 'left' ? w : 0, side === 'right' ? w : 0))
+
+onBeforeUnmount(() => {
+  // What is not seen is not held.
+  keys.letGo()
+  keepClear(0, 0)
+})
 
 const HELD: readonly { id: HeldKey; title: string; help: string; icon: Component }[] = [
   { id: 'shift', title: 'Straight', help: 'Level, upright or square; adds to what is chosen', icon: Ruler },
@@ -76,7 +90,8 @@ const { anchor, panel, styles } = usePlaced('left-end')
 
 <template>
   <div
-    class="absolute top-1/2 z-10 grid -translate-y-1/2 gap-1 rounded-2xl border border-hair bg-panel/90 p-1 [@media(height<800px)]:grid-cols-2"
+    ref="root"
+    class="absolute top-1/2 z-10 grid -translate-y-1/2 gap-1 rounded-2xl border border-hair bg-panel/90 p-1 [@media(height<920px)]:grid-cols-2"
     :class="keys.settings.side === 'left' ? 'left-1.5' : 'right-1.5'"
     role="group"
     aria-label="Keys for the other hand"

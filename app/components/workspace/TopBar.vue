@@ -25,7 +25,7 @@ const keepsName = (): void => void (store.notice = 'A drawing needs a name, so i
 
 <template>
   <header
-    class="low:h-11 flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5 max-lg:gap-2 max-lg:px-2"
+    class="low:h-11 touch:h-[52px] flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5 max-lg:gap-2 max-lg:px-2"
   >
     <h1 class="sr-only">{{ store.drawing?.name }}</h1>
     <NuxtLink to="/" class="quiet min-w-6 shrink-0 rounded px-1 py-1 text-center hover:text-ink" aria-label="← Desk"

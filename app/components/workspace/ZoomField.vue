@@ -34,7 +34,7 @@ const shown = (): string => `${Math.round(view.viewport.zoom * 100)} %`
     </button>
     <input
       ref="field"
-      class="h-6 w-[52px] rounded bg-transparent text-center hover:bg-raise"
+      class="h-6 touch:min-h-11 w-[52px] rounded bg-transparent text-center hover:bg-raise"
       :value="shown()"
       aria-label="Zoom in percent"
       title="Type a zoom in percent. 0: whole page, 9: final size"

@@ -13,6 +13,9 @@ export function useLooking() {
   /** The whole page is shown, and goes on to be when the window changes, until the person moves it. */
   const fitting = ref(true)
 
+  /** What stands over the view at its sides, screen px: a page that is shown whole keeps clear of it. */
+  const beside = shallowRef({ left: 0, right: 0 })
+
   const middle = (): Vec => ({ x: size.value.width / 2, y: size.value.height / 2 })
 
   /** Zooms by `factor` and keeps the document point under the screen point `at` where it is. */
@@ -55,7 +58,11 @@ export function useLooking() {
   /** Shows the whole page with a margin, or the page at `zoom` in the middle. */
   function showPage(page: { width: number; height: number }, zoom?: number): void {
     fitting.value = zoom === undefined
-    viewport.value = showing(viewport.value, page, size.value, MARGIN, zoom)
+    const { left, right } = beside.value
+    const room = { ...size.value, width: Math.max(1, size.value.width - left - right) }
+    const shown = showing(viewport.value, page, room, MARGIN, zoom)
+    const centre = { x: page.width / 2, y: page.height / 2 }
+    viewport.value = withPointAt(shown, centre, { x: left + room.width / 2, y: room.height / 2 })
   }
 
   function reset(): void {
@@ -67,6 +74,7 @@ export function useLooking() {
     viewport,
     size,
     fitting,
+    beside,
     zoomAt,
     zoomBy,
     panBy,

@@ -47,3 +47,10 @@ export async function darkPixels(shot: Buffer): Promise<number> {
   const data = await sharp(shot).greyscale().raw().toBuffer()
   return data.reduce((n, v) => n + (v < 80 ? 1 : 0), 0)
 }
+
+/** The most by which a px of one screenshot differs from that of another of the same size, 0..255; edges may be smoothed otherwise. */
+export async function mostDifference(a: Buffer, b: Buffer): Promise<number> {
+  const [one, other] = await Promise.all([a, b].map((shot) => sharp(shot).greyscale().raw().toBuffer()))
+  if (one!.length !== other!.length) return 255
+  return one!.reduce((most, v, i) => Math.max(most, Math.abs(v - other![i]!)), 0)
+}

@@ -135,23 +135,19 @@ function focus(e: FocusEvent, index: number): void {
       class="stroke-plum"
       :stroke-width="s.chosen ? 3 : 2"
     />
-    <rect
-      :x="s.x - 9"
-      :y="s.left - 8"
-      width="18"
-      height="13"
+    <circle
+      :cx="s.x"
+      :cy="s.left"
       fill="transparent"
-      class="cursor-ns-resize"
+      class="grip grip-above cursor-ns-resize"
       data-testid="jaw-left"
       @pointerdown="press($event, s.index, 'left')"
     />
-    <rect
-      :x="s.x - 9"
-      :y="s.right - 5"
-      width="18"
-      height="13"
+    <circle
+      :cx="s.x"
+      :cy="s.right"
       fill="transparent"
-      class="cursor-ns-resize"
+      class="grip grip-below cursor-ns-resize"
       data-testid="jaw-right"
       @pointerdown="press($event, s.index, 'right')"
     />

@@ -111,11 +111,11 @@ function key(e: KeyboardEvent, end: End): void {
         :class="t.on ? 'fill-plum' : 'fill-paper'"
         stroke-width="1.4"
       />
-      <rect :x="t.x - 11" :y="graph.frame.value.top - 6" width="22" height="20" fill="transparent" />
+      <circle :cx="t.x" :cy="graph.frame.value.top + 4" fill="transparent" class="grip" />
     </g>
     <g v-if="t.on" class="cursor-ns-resize" :data-testid="`tip-${t.name}`" @pointerdown="pressTip($event, t.end)">
       <circle :cx="t.tipX" :cy="t.tipY" r="4.5" class="fill-paper stroke-plum" stroke-width="1.6" />
-      <circle :cx="t.tipX" :cy="t.tipY" r="10" fill="transparent" />
+      <circle :cx="t.tipX" :cy="t.tipY" fill="transparent" class="grip" />
     </g>
   </g>
 </template>
