@@ -6,7 +6,7 @@ export type StudioKind = (typeof STUDIO_KINDS)[number]
 export type StudioState = 'new' | 'same' | 'changed' | 'clash'
 
 /** A thing of a studio file, beside what is here. */
-export interface StudioThing {
+interface StudioThing {
   kind: StudioKind
   name: string
   state: StudioState

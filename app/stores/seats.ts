@@ -6,7 +6,7 @@ import { addSeat, changeSeat, listSeats, removeSeat } from '~/network/seat-api'
 import { seatTaken } from '~/network/seat-taken'
 
 /** Colours that tell seats apart, on paper and as a dot of a few pixels. */
-export const SEAT_COLOURS = [
+const SEAT_COLOURS = [
   '#7a2b58',
   '#2f6f8f',
   '#b9690f',

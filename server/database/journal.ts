@@ -20,7 +20,8 @@ import { TraceTable } from './traces'
 const SNAPSHOT_EVERY = 50
 const SNAPSHOT_SHARE = 0.1
 const SNAPSHOT_AT_LAST = 1000
-const MOST_CACHED = 16
+/** A class at work: a drawing that fell out is read and built anew by its next edit. */
+const MOST_CACHED = 64
 
 /** An edit that does not fit the drawing that it was sent for. */
 export class UnfitEdit extends Error {}

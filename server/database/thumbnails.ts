@@ -12,6 +12,11 @@ export class ThumbnailTable {
       .get(drawing, revision) as string | undefined
   }
 
+  /** The picture that was kept last, of whatever revision. */
+  latest(drawing: string): string | undefined {
+    return this.db.prepare('SELECT svg FROM thumbnails WHERE drawing_id = ?').pluck().get(drawing) as string | undefined
+  }
+
   /** Keeps a picture in place of an older one. */
   keep(drawing: string, revision: number, svg: string): void {
     this.db

@@ -3,7 +3,7 @@ import type { Store } from '../database/store'
 
 /** Gives each of some seats a copy of a drawing, for a task; those that have one, and seats that are gone, get none. Answers how many. */
 export function handOut(
-  { journal, seats, tasks }: Store,
+  { journal, seats, tasks, thumbnails }: Store,
   task: { id: string; name: string },
   template: string,
   to: readonly string[],
@@ -12,7 +12,11 @@ export function handOut(
   const have = tasks.seatsOf(task.id)
   const wanted = new Set(to.filter((s) => !have.has(s)))
   const people = seats.list().filter((s) => wanted.has(s.id))
-  for (const seat of people)
-    journal.create({ ...drawing, id: newId(), name: `${task.name}, ${seat.name}` }, { seat: seat.id, task: task.id })
+  const picture = thumbnails.latest(template)
+  for (const seat of people) {
+    const id = newId()
+    journal.create({ ...drawing, id, name: `${task.name}, ${seat.name}` }, { seat: seat.id, task: task.id })
+    if (picture !== undefined) thumbnails.keep(id, 0, picture)
+  }
   return people.length
 }

@@ -1,3 +1,4 @@
+import { setPriority } from 'node:os'
 import { parentPort } from 'node:worker_threads'
 import type { Drawing } from '#core/model/model'
 import { findingsIn, openFindings } from '../../core/proof/findings-of'
@@ -15,6 +16,9 @@ const MAKE: { [K in keyof Derived]: (drawing: Drawing, file: string) => Derived[
   },
   findings: (drawing, file) => openFindings(drawing, inSession(drawing, file, findingsIn)).length,
 }
+
+/** Pictures give way to whoever saves; where priorities are by process, all of them are as they were. */
+if (process.platform === 'linux') setPriority(5)
 
 /** A worker thread: a drawing in, its thumbnail or the number of its findings out. */
 parentPort!.on('message', ({ job, what, drawing, file }: Asked) => {

@@ -1,4 +1,3 @@
-import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import {
   clickAt,
@@ -375,6 +374,7 @@ test.describe('where there is no mouse', () => {
     [820, 1180],
     [1024, 640],
     [1180, 820],
+    [640, 480],
   ] as const)
     test(`whatever is pressed is as large as a fingertip at ${width} x ${height}, and no words are cut`, async ({
       page,
@@ -395,6 +395,7 @@ test.describe('where there is no mouse', () => {
           if (pass === 'Weight' && !i) await page.keyboard.press('Control+a')
           expect(await crowded(page, 44), `${pass}, ${i + 1}`).toEqual([])
         }
+        await expect(page.getByRole('button', { name: 'History' })).toBeInViewport({ ratio: 1 })
         if (pass === 'Deliver') continue
         // The keys stand beside the page, and over nothing else.
         const keys = (await page.getByTestId('screen-keys').boundingBox())!

@@ -118,7 +118,7 @@ async function deliver(): Promise<void> {
         <span class="number text-mute-deep">{{ k.file }}</span>
       </button>
     </div>
-    <div class="flex min-w-0 flex-col gap-2 overflow-hidden">
+    <div class="flex min-h-0 min-w-0 flex-col gap-2 overflow-x-hidden overflow-y-auto">
       <p class="line-clamp-2 text-mute-deep">{{ kind.what }}</p>
       <p v-if="noTrace">No line that leaves keeps a trace. Draw one with Freehand first.</p>
       <p v-else-if="kind.id === 'traces'">

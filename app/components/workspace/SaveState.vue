@@ -16,7 +16,7 @@ const words = computed(() => {
     case 'refused':
       return 'Not saved'
     default:
-      return store.savedAt ? `Saved ${time.format(store.savedAt)}` : 'Saved'
+      return 'Saved'
   }
 })
 
@@ -34,7 +34,9 @@ const tone = computed(
     role="status"
     data-testid="save-state"
     >{{ words
-    }}<a
+    }}<span v-if="store.saveState === 'saved' && store.savedAt" class="max-md:hidden">
+      {{ time.format(store.savedAt) }}</span
+    ><a
       v-if="isLockedOut"
       href="/enter"
       target="_blank"

@@ -114,7 +114,7 @@ useIntervalFn(() => void (document.visibilityState === 'visible' && load().then(
             :aria-label="`Look at the copy of ${nameOf(card)}`"
           >
             <img
-              :src="`/api/drawings/${card.id}/thumbnail?revision=${card.revision}`"
+              :src="`/api/drawings/${card.id}/thumbnail?late=1&revision=${card.revision}`"
               loading="lazy"
               class="h-[130px] w-full object-contain"
               alt=""

@@ -46,7 +46,7 @@ const LONGEST_CHOICE = 64_000
 const name = (longest: number) => yup.string().strict().min(1).max(longest).required()
 const within = (least: number, most: number) => yup.number().strict().min(least).max(most).required()
 
-export const nibSchema = yup
+const nibSchema = yup
   .object({
     id: name(80),
     name: name(60),
@@ -57,9 +57,9 @@ export const nibSchema = yup
   })
   .noUnknown()
 
-export const keySchema = yup.object({ was: name(12), is: name(12) }).noUnknown()
+const keySchema = yup.object({ was: name(12), is: name(12) }).noUnknown()
 
-export const namedDeliverySchema = yup.object({ name: name(60), settings: deliverySchema.required() }).noUnknown()
+const namedDeliverySchema = yup.object({ name: name(60), settings: deliverySchema.required() }).noUnknown()
 
 const SCHEMAS = { nibs: nibSchema, palettes: paletteSchema, deliveries: namedDeliverySchema, keys: keySchema } as const
 

@@ -3,14 +3,15 @@ import type { TaskBody } from '../../../shared/api'
 import { LIMITS, taskSchema } from '../../../shared/api'
 import { store } from '../../database/store'
 import { readJson } from '../../http/body'
-import { noDrawing } from '../../http/refuse'
+import { cardPicture } from '../../render/card-picture'
 import { handOut } from '../../task/hand-out'
 
 /** Hands a drawing out to seats, a copy each. */
 export default defineEventHandler(async (event) => {
   const { name, template, seats, guided } = await readJson<TaskBody>(event, taskSchema, LIMITS.document)
   const opened = await store()
-  if (!opened.journal.drawings.find(template)) throw noDrawing()
+  // Drawn once, for all copies.
+  await cardPicture(template)
   const task = { id: '', name: name.trim(), copies: 0 }
   opened.connection
     .transaction(() => {

@@ -19,7 +19,8 @@ async function sitDown(page: Page): Promise<void> {
   const { id } = (await made.json()) as { id: string }
   await page.context().addInitScript((seat) => {
     // A page that is still blank has none.
-    if (location.origin !== 'null' && !localStorage.getItem('bellatrait:seat')) localStorage.setItem('bellatrait:seat', seat)
+    if (location.origin !== 'null' && !localStorage.getItem('bellatrait:seat'))
+      localStorage.setItem('bellatrait:seat', seat)
   }, id)
 }
 
