@@ -1,5 +1,6 @@
 import type { Remote } from 'comlink'
 import { wrap } from 'comlink'
+import { ALIVE } from './alive'
 import type { GeometryWorker } from './geometry.worker'
 
 /** Work in the geometry worker took longer than anything sensible; the worker was ended and another started. */
@@ -12,15 +13,18 @@ export class Hang extends Error {
 
 /** The geometry worker, ended and started anew when it hangs, so that it never hangs the workspace. */
 export class GeometryThread {
-  private thread = startWorker()
+  private thread = this.startWorker()
   remote: Remote<GeometryWorker> = wrap<GeometryWorker>(this.thread)
   /** How often it hung. */
   hangs = 0
   /** Rejects what is waiting for the worker at hand. */
   private giveUp = new Set<() => void>()
+  /** Each gives what waits its time again. */
+  private waiting = new Set<() => void>()
 
   /**
-   * What the worker answers to `call`. `alive`, which `call` is given, says that the work goes on and has its time again.
+   * What the worker answers to `call`. `alive`, which `call` is given, says that the work goes on and has its time again, as
+   * the worker itself does between two turns of long work.
    *
    * @param longest ms without an answer or a sign of life
    * @throws Hang when that time is over
@@ -43,6 +47,7 @@ export class GeometryThread {
       }, longest)
     }
     this.giveUp.add(stop)
+    this.waiting.add(alive)
     alive()
     try {
       return await Promise.race([call(this.remote, alive), hung])
@@ -50,13 +55,14 @@ export class GeometryThread {
       over = true
       clearTimeout(timer)
       this.giveUp.delete(stop)
+      this.waiting.delete(alive)
     }
   }
 
   /** Ends the worker with all that it has under way. */
   restart(): void {
     this.thread.terminate()
-    this.thread = startWorker()
+    this.thread = this.startWorker()
     this.remote = wrap<GeometryWorker>(this.thread)
     for (const stop of [...this.giveUp]) stop()
   }
@@ -64,6 +70,13 @@ export class GeometryThread {
   end(): void {
     this.thread.terminate()
   }
-}
 
-const startWorker = (): Worker => new Worker(new URL('./geometry.worker.ts', import.meta.url), { type: 'module' })
+  /** A worker whose signs of life are those of everything that waits for it. */
+  private startWorker(): Worker {
+    const worker = new Worker(new URL('./geometry.worker.ts', import.meta.url), { type: 'module' })
+    worker.addEventListener('message', ({ data }) => {
+      if (data === ALIVE && worker === this.thread) for (const alive of this.waiting) alive()
+    })
+    return worker
+  }
+}

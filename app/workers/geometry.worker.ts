@@ -19,6 +19,7 @@ import type { Encoded } from './dictionary'
 import { DictionaryEncoder } from './dictionary'
 import { remembered } from '#core/remembered'
 import { findingsIn } from '#core/proof/findings-of'
+import { ALIVE } from './alive'
 import { AtRest } from './at-rest'
 import { KeptRecall } from './kept-recall'
 import { threadsBeside, workedSideBySide } from './side-by-side'
@@ -29,8 +30,21 @@ const ASIDE = 60
 let handMoved = -Infinity
 
 /** Lets messages in between two steps of long work, so that a newer request can stop it; makes way for a hand. */
-const breathe = (): Promise<void> =>
-  new Promise((resolve) => setTimeout(resolve, performance.now() - handMoved < HAND ? ASIDE : 0))
+function breathe(): Promise<void> {
+  live()
+  return new Promise((resolve) => setTimeout(resolve, performance.now() - handMoved < HAND ? ASIDE : 0))
+}
+
+/** Whoever waits is told so often that work goes on, ms: what takes long is not what hangs. */
+const LIFE = 1000
+let lived = 0
+
+function live(): void {
+  const now = performance.now()
+  if (now - lived < LIFE) return
+  lived = now
+  globalThis.postMessage(ALIVE)
+}
 
 type AnyWork = (session: InkSession, ...args: readonly unknown[]) => Generator<number, unknown>
 
@@ -82,7 +96,10 @@ async function helped(of: InkSession, go: (share: number) => boolean): Promise<b
   const threads = helpers
   helpers = 0
   if (threads < 2 || !kept) return false
-  helping = workedSideBySide(of.drawing, kept.book, threads, go)
+  helping = workedSideBySide(of.drawing, kept.book, threads, (share) => {
+    live()
+    return go(share)
+  })
   await helping
   return true
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Seat } from '../../shared/api'
-import { NameTaken } from './shelves'
+import { unlessTaken } from './name-taken'
 import type { Connection } from './sqlite'
 
 /** The table `seats`: who works at this Desk, in order. There is always one. */
@@ -30,7 +30,7 @@ export class SeatTable {
   /** @throws NameTaken */
   add(name: string, colour: string): Seat {
     const id = randomUUID()
-    this.named(name, () =>
+    unlessTaken(takenBy(name), () =>
       this.db
         .prepare('INSERT INTO seats (id, name, colour, place) SELECT ?, ?, ?, coalesce(max(place), 0) + 1 FROM seats')
         .run(id, name, colour),
@@ -45,7 +45,7 @@ export class SeatTable {
    */
   change(id: string, { name, colour }: { name?: string; colour?: string }): boolean {
     return (
-      this.named(name ?? '', () =>
+      unlessTaken(takenBy(name ?? ''), () =>
         this.db
           .prepare('UPDATE seats SET name = coalesce(?, name), colour = coalesce(?, colour) WHERE id = ?')
           .run(name ?? null, colour ?? null, id),
@@ -57,14 +57,6 @@ export class SeatTable {
   remove(id: string): boolean {
     return this.db.prepare('DELETE FROM seats WHERE id = ?').run(id).changes > 0
   }
-
-  private named<T>(name: string, write: () => T): T {
-    try {
-      return write()
-    } catch (e) {
-      if ((e as { code?: string }).code === 'SQLITE_CONSTRAINT_UNIQUE')
-        throw new NameTaken(`There is a seat "${name}" already.`)
-      throw e
-    }
-  }
 }
+
+const takenBy = (name: string): string => `There is a seat "${name}" already.`

@@ -1,9 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Shelf } from '../../shared/api'
+import { unlessTaken } from './name-taken'
 import type { Connection } from './sqlite'
-
-/** A shelf of that name is there already. */
-export class NameTaken extends Error {}
 
 /** The table `shelves`: where drawings lie on the Desk, in order. */
 export class ShelfTable {
@@ -16,7 +14,7 @@ export class ShelfTable {
   /** @throws NameTaken */
   add(name: string): Shelf {
     const shelf = { id: randomUUID(), name }
-    this.named(name, () =>
+    unlessTaken(takenBy(name), () =>
       this.db
         .prepare('INSERT INTO shelves (id, name, place) SELECT ?, ?, coalesce(max(place), 0) + 1 FROM shelves')
         .run(shelf.id, name),
@@ -37,21 +35,16 @@ export class ShelfTable {
    * @throws NameTaken
    */
   rename(id: string, name: string): boolean {
-    return this.named(name, () => this.db.prepare('UPDATE shelves SET name = ? WHERE id = ?').run(name, id)).changes > 0
+    return (
+      unlessTaken(takenBy(name), () => this.db.prepare('UPDATE shelves SET name = ? WHERE id = ?').run(name, id))
+        .changes > 0
+    )
   }
 
   /** Takes a shelf down; what lay on it lies on none. Answers whether it was there. */
   remove(id: string): boolean {
     return this.db.prepare('DELETE FROM shelves WHERE id = ?').run(id).changes > 0
   }
-
-  private named<T>(name: string, write: () => T): T {
-    try {
-      return write()
-    } catch (e) {
-      if ((e as { code?: string }).code === 'SQLITE_CONSTRAINT_UNIQUE')
-        throw new NameTaken(`There is a shelf "${name}" already.`)
-      throw e
-    }
-  }
 }
+
+const takenBy = (name: string): string => `There is a shelf "${name}" already.`

@@ -84,7 +84,7 @@ test('two devices that draw on without the server for long end with one drawing,
       await takeUp(p, 'Pen')
     }
     await server.kill()
-    const count = 24
+    const count = 12
     for (let i = 0; i < count; i++)
       for (const [k, p] of both.entries()) {
         const y = 60 + ((i * 29 + k * 13) % 330)

@@ -18,6 +18,28 @@ const desk = useDeskStore()
 const seats = useSeatsStore()
 const { page, own, templates, stopReading, start, bringIn } = props.begin
 const picker = ref<HTMLInputElement>()
+const MORE = [
+  {
+    title: 'Back up the whole Desk',
+    help: 'One file with every drawing and all its history',
+    run: () => desk.backUp(),
+  },
+  {
+    title: 'Bring a backup in …',
+    help: 'Checked first; nothing here is written over',
+    run: () => picker.value?.click(),
+  },
+  {
+    title: 'Studio file …',
+    help: 'Your nibs, profiles, palettes, keys and templates, out or in',
+    run: () => emit('studio'),
+  },
+  {
+    title: 'Seats …',
+    help: 'For several people at one Desk: each has things of their own',
+    run: () => emit('seats'),
+  },
+]
 const GROUPS = [
   { kind: 'label', title: 'Packets and labels' },
   { kind: 'paper', title: 'Paper' },
@@ -49,44 +71,13 @@ const { anchor, panel, styles } = usePlaced('bottom-end')
     <Menu as="div" class="relative">
       <MenuButton ref="anchor" class="button" :disabled="!!desk.busy">More</MenuButton>
       <MenuItems ref="panel" :style="styles" class="pop w-[290px] p-1">
-        <MenuItem v-slot="{ active }">
+        <MenuItem v-for="item in MORE" :key="item.title" v-slot="{ active }">
           <button
             class="w-full rounded-lg px-2.5 py-1.5 text-left"
             :class="active ? 'bg-panel' : ''"
-            @click="desk.backUp()"
+            @click="item.run()"
           >
-            <b class="block font-[650]">Back up the whole Desk</b
-            ><span class="quiet text-[12px]">One file with every drawing and all its history</span>
-          </button>
-        </MenuItem>
-        <MenuItem v-slot="{ active }">
-          <button
-            class="w-full rounded-lg px-2.5 py-1.5 text-left"
-            :class="active ? 'bg-panel' : ''"
-            @click="picker?.click()"
-          >
-            <b class="block font-[650]">Bring a backup in …</b
-            ><span class="quiet text-[12px]">Checked first; nothing here is written over</span>
-          </button>
-        </MenuItem>
-        <MenuItem v-slot="{ active }">
-          <button
-            class="w-full rounded-lg px-2.5 py-1.5 text-left"
-            :class="active ? 'bg-panel' : ''"
-            @click="emit('studio')"
-          >
-            <b class="block font-[650]">Studio file …</b
-            ><span class="quiet text-[12px]">Your nibs, profiles, palettes, keys and templates, out or in</span>
-          </button>
-        </MenuItem>
-        <MenuItem v-slot="{ active }">
-          <button
-            class="w-full rounded-lg px-2.5 py-1.5 text-left"
-            :class="active ? 'bg-panel' : ''"
-            @click="emit('seats')"
-          >
-            <b class="block font-[650]">Seats …</b
-            ><span class="quiet text-[12px]">For several people at one Desk: each has things of their own</span>
+            <b class="block font-[650]">{{ item.title }}</b><span class="quiet text-[12px]">{{ item.help }}</span>
           </button>
         </MenuItem>
       </MenuItems>

@@ -3,14 +3,14 @@ import { LIMITS, MOST_SEATS, newSeatSchema } from '../../../shared/api'
 import { store } from '../../database/store'
 import { readJson } from '../../http/body'
 import { refuse } from '../../http/refuse'
-import { unlessTaken } from '../../http/unless-taken'
+import { refusedIfTaken } from '../../http/refused-if-taken'
 
 export default defineEventHandler(async (event) => {
   const { name, colour } = await readJson<{ name: string; colour: string }>(event, newSeatSchema, LIMITS.document)
   const { seats } = await store()
   if (seats.list().length >= MOST_SEATS)
     throw refuse(400, `A Desk has ${MOST_SEATS} seats at most. Take one away before you add another.`)
-  const seat = unlessTaken(() => seats.add(name.trim(), colour))
+  const seat = refusedIfTaken(() => seats.add(name.trim(), colour))
   setResponseStatus(event, 201)
   return seat
 })

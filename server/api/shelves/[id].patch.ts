@@ -3,11 +3,11 @@ import { LIMITS, shelfNameSchema } from '../../../shared/api'
 import { store } from '../../database/store'
 import { readJson } from '../../http/body'
 import { noShelf } from '../../http/refuse'
-import { unlessTaken } from '../../http/unless-taken'
+import { refusedIfTaken } from '../../http/refused-if-taken'
 
 export default defineEventHandler(async (event) => {
   const { name } = await readJson<{ name: string }>(event, shelfNameSchema, LIMITS.document)
   const { shelves } = await store()
-  if (!unlessTaken(() => shelves.rename(getRouterParam(event, 'id')!, name.trim()))) throw noShelf()
+  if (!refusedIfTaken(() => shelves.rename(getRouterParam(event, 'id')!, name.trim()))) throw noShelf()
   return { renamed: true }
 })

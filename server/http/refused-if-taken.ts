@@ -1,8 +1,8 @@
-import { NameTaken } from '../database/shelves'
+import { NameTaken } from '../database/name-taken'
 import { refuse } from './refuse'
 
 /** Does what gives something a name; refuses one that is taken. */
-export function unlessTaken<T>(work: () => T): T {
+export function refusedIfTaken<T>(work: () => T): T {
   try {
     return work()
   } catch (e) {
