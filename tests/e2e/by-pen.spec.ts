@@ -27,6 +27,9 @@ class Pen {
   async stroke(way: { x: number; y: number }[]): Promise<void> {
     this.actions++
     await this.send('mouseMoved', way[0]!, 0)
+    // One right after the other: an instrument that is pressed for long is only held.
+    if (way.length === 1)
+      return void (await Promise.all([this.send('mousePressed', way[0]!, 0.3), this.send('mouseReleased', way[0]!, 0)]))
     await this.send('mousePressed', way[0]!, 0.3)
     for (const [i, at] of way.entries())
       if (i) await this.send('mouseMoved', at, 0.3 + Math.sin((Math.PI * i) / way.length) / 2)

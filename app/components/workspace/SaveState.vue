@@ -34,7 +34,7 @@ const tone = computed(
     role="status"
     data-testid="save-state"
     >{{ words
-    }}<span v-if="store.saveState === 'saved' && store.savedAt" class="max-md:hidden">
+    }}<span v-if="store.saveState === 'saved' && store.savedAt" class="ml-1 max-md:hidden">
       {{ time.format(store.savedAt) }}</span
     ><a
       v-if="isLockedOut"
