@@ -222,7 +222,12 @@ test('a studio file is saved, looked at and brought in at another seat; a drawin
   await page.getByTestId('seat').click()
   await page.getByLabel('Name of a new seat').fill(`Ida ${mine.slice(0, 6)}`)
   await page.getByRole('button', { name: 'Set it up' }).click()
-  await page.getByTestId('seats').getByRole('listitem').last().getByRole('button', { name: 'Sit here' }).click()
+  await page
+    .getByTestId('seats')
+    .getByRole('listitem')
+    .filter({ has: page.getByLabel(`Name of the seat Ida ${mine.slice(0, 6)}`) })
+    .getByRole('button', { name: 'Sit here' })
+    .click()
   await expect(page.getByTestId('seat')).toContainText('Ida')
   await page.getByRole('button', { name: 'More', exact: true }).click()
   await page.getByRole('menuitem', { name: /Studio file/ }).click()

@@ -123,7 +123,7 @@ const { anchor, panel, styles } = usePlaced('top-end')
             <PenLine :size="13" />
           </button>
         </p>
-        <p class="quiet truncate text-[12px]">
+        <p class="quiet truncate text-[12px]" :title="whose?.name">
           <span class="number">{{ card.lineCount }}</span> {{ card.lineCount === 1 ? 'line' : 'lines' }} ·
           {{ when.format(new Date(card.updatedAt)) }}<template v-if="shelf"> · {{ shelf }}</template>
           <template v-if="whose">
