@@ -1,6 +1,6 @@
 import type { Belongings, BelongingLists, ListName } from '#core/formats/studio/belongings'
-import { LIST_NAMES } from '#core/formats/studio/belongings'
-import { lacking } from '#core/formats/studio/lacking'
+import { SHIPPED } from '#core/formats/studio/belongings'
+import { lacking, partsOf } from '#core/formats/studio/lacking'
 import type { BelongingsChange } from '#core/formats/studio/list-change'
 import { listChange } from '#core/formats/studio/list-change'
 import { Refusal } from './api'
@@ -28,8 +28,6 @@ const PATIENCE = 3000
 /** The present values of each thing, and those that the server was last known to have. */
 const held = new Map<string, () => Fields>()
 const agreed = new Map<string, Fields>()
-/** Lists that the server has; of others a change sends all. */
-const there = new Set<ListName>()
 /** Things that changed since they were sent, with what they were. It is kept over a reload. */
 let unsent: Record<string, Fields> = {}
 let timer: ReturnType<typeof setTimeout> | undefined
@@ -97,32 +95,51 @@ async function withOld(belongings: Belongings, last: string | null): Promise<Bel
   if (localStorage.getItem(MOVED) && !isReplaced) return belongings
   const old = rememberedHere(isReplaced ? last : null)
   const change = lacking(belongings, old)
-  const hasAny = Object.keys(change.choices ?? {}).length || LIST_NAMES.some((l) => change[l]?.put.length)
-  if (hasAny) await changeBelongings(seatTaken()!, change)
+  if (partsOf(change).length) await sendParts(seatTaken()!, change)
   write(MOVED, 'yes')
-  return hasAny ? readBelongings(seatTaken()!) : belongings
+  return readBelongings(seatTaken()!)
+}
+
+/** What was remembered each by itself before there were seats, by what it is a field of. */
+const ALONE: Readonly<Record<string, readonly [thing: string, field: string]>> = {
+  'bellatrait:desk-order': ['desk-list', 'order'],
+  'bellatrait:desk-shelf': ['desk-list', 'shelf'],
+  'bellatrait:new-page': ['desk-start', 'page'],
+  'bellatrait:own-page': ['desk-start', 'own'],
+}
+
+/** Words stand there as they are, all else as JSON. */
+function readAlone(key: string): unknown {
+  const text = localStorage.getItem(key)
+  return text?.startsWith('{') ? read(key) : text
 }
 
 /** What this browser remembers of a seat, or of nobody's. */
 function rememberedHere(of: string | null): Belongings {
-  const all: Belongings = { choices: {}, nibs: [], palettes: [], deliveries: [], keys: [] }
+  const all: Belongings = { choices: {}, own: [], ...SHIPPED }
+  if (!of)
+    for (const [key, [thing, field]] of Object.entries(ALONE)) {
+      const value = readAlone(key)
+      if (value !== null) (all.choices[thing] ??= {})[field] = value
+    }
   for (const thing of THINGS)
     for (const [field, value] of Object.entries(read<Fields>(keyOf(thing, of)) ?? {})) {
       const list = LISTS[thing]?.[field]
-      if (list) Object.assign(all, { [list]: value })
-      else (all.choices[thing] ??= {})[field] = value
+      if (list && Array.isArray(value)) {
+        Object.assign(all, { [list]: value })
+        all.own.push(list)
+      }
+      if (!list) (all.choices[thing] ??= {})[field] = value
     }
   return all
 }
 
 /** What belongs to the seat is what this browser starts with. */
 function adopt(belongings: Belongings): void {
-  for (const list of LIST_NAMES) if (belongings[list].length || belongings.choices.lists?.[list]) there.add(list)
   for (const thing of THINGS) {
     if (unsent[thing]) continue
     const fields: Fields = { ...read<Fields>(keyOf(thing)), ...belongings.choices[thing] }
-    for (const [field, list] of Object.entries(LISTS[thing] ?? {}))
-      if (there.has(list)) fields[field] = belongings[list]
+    for (const [field, list] of Object.entries(LISTS[thing] ?? {})) fields[field] = belongings[list]
     if (Object.keys(fields).length) write(keyOf(thing), fields)
   }
 }
@@ -170,20 +187,31 @@ async function send(): Promise<void> {
   const change: BelongingsChange = {}
   for (const thing of things) addChange(change, thing, before[thing]!, now[thing]!)
   try {
-    if (Object.keys(change).length) await changeBelongings(seat, change)
+    if (Object.keys(change).length) await sendParts(seat, change)
   } catch (e) {
-    // What the server will never take stays with this browser alone.
-    if (!(e instanceof Refusal) || ![400, 404, 413].includes(e.status)) {
-      unsent = { ...unsent, ...before }
-      throw e
-    }
-    console.warn(`What belongs to this seat was not kept: ${e.message}`)
+    unsent = { ...unsent, ...before }
+    throw e
   }
   for (const thing of things) agreed.set(thing, now[thing]!)
-  for (const list of LIST_NAMES) if (change[list]) there.add(list)
   // What changed meanwhile did so from what was sent just now.
   for (const thing of Object.keys(unsent)) unsent[thing] = agreed.get(thing)!
   write(unsentKey(), unsent)
+}
+
+/**
+ * Sends a change; where the server will not take it, part by part: what it never takes stays with this browser alone.
+ *
+ * @throws Refusal where it is to be tried again
+ */
+async function sendParts(seat: string, change: BelongingsChange): Promise<void> {
+  try {
+    await changeBelongings(seat, change)
+  } catch (e) {
+    if (!(e instanceof Refusal) || ![400, 404, 413].includes(e.status)) throw e
+    const parts = partsOf(change)
+    if (parts.length > 1) for (const part of parts) await sendParts(seat, part)
+    else console.warn(`What belongs to this seat was not kept: ${e.message}`)
+  }
 }
 
 /** Adds to a change what leads from some values of a thing to others. */
@@ -191,15 +219,15 @@ function addChange(change: BelongingsChange, thing: string, before: Fields, afte
   for (const [field, value] of Object.entries(after)) {
     const list = LISTS[thing]?.[field]
     if (JSON.stringify(before[field]) === JSON.stringify(value)) continue
-    const choices = (change.choices ??= {})
     if (!list) {
-      ;(choices[thing] ??= {})[field] = value
+      ;((change.choices ??= {})[thing] ??= {})[field] = value
       continue
     }
-    const was = there.has(list) ? ((before[field] ?? []) as BelongingLists[typeof list]) : []
-    Object.assign(change, { [list]: listChange(list, was, value as BelongingLists[typeof list]) ?? undefined })
-    // An empty list that was emptied is another one than a list that was never set.
-    ;(choices.lists ??= {})[list] = true
+    const [was, is] = [before[field] ?? SHIPPED[list], value] as [
+      BelongingLists[typeof list],
+      BelongingLists[typeof list],
+    ]
+    Object.assign(change, { [list]: listChange(list, was, is) ?? undefined })
   }
 }
 

@@ -8,6 +8,7 @@ import { hashOfSamples } from '#core/model/line-trace'
 import type { Keep } from '#core/document/traces-apart'
 import { patchesApart } from '#core/document/traces-apart'
 import { BadArchive, listedIn, unzipped } from '../../core/formats/archive/zip'
+import { SHIPPED } from '../../core/formats/studio/belongings'
 import type { ShelfProfile } from '../../core/weight/shelf'
 import { editSchema, LIMITS, shelfSchema } from '../../shared/api'
 import type { StoredImage } from '../database/images'
@@ -64,7 +65,7 @@ const seatWith = (profiles: ShelfProfile[]): WholeSeat => ({
   name: '',
   colour: '',
   profiles,
-  belongings: { choices: {}, nibs: [], palettes: [], deliveries: [], keys: [] },
+  belongings: { choices: {}, own: [], ...SHIPPED },
 })
 
 const seatsOf = (files: ReadonlyMap<string, Uint8Array>): WholeSeat[] =>

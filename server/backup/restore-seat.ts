@@ -26,5 +26,4 @@ function placeFor({ seats, belongings, profiles }: Store, { name, colour }: Whol
   return only!.id
 }
 
-const isBlank = ({ choices, ...lists }: Belongings): boolean =>
-  !Object.keys(choices).length && Object.values(lists).every((l) => !l.length)
+const isBlank = ({ choices, own }: Belongings): boolean => !Object.keys(choices).length && !own.length

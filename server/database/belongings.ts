@@ -1,5 +1,5 @@
 import type { Belongings, BelongingLists, Choices, ListName } from '../../core/formats/studio/belongings'
-import { idOf, LIST_NAMES } from '../../core/formats/studio/belongings'
+import { idOf, LIST_NAMES, SHIPPED } from '../../core/formats/studio/belongings'
 import type { BelongingsChange, ListChange } from '../../core/formats/studio/list-change'
 import { withListChange } from '../../core/formats/studio/list-change'
 import type { Connection } from './sqlite'
@@ -11,13 +11,14 @@ const TABLE: Readonly<Record<ListName, string>> = {
   keys: 'own_keys',
 }
 
-/** The tables `nibs`, `palettes`, `deliveries`, `own_keys` and `choices`: what belongs to seats. */
+/** The tables `own_lists`, `nibs`, `palettes`, `deliveries`, `own_keys` and `choices`: what belongs to seats. */
 export class BelongingTables {
   constructor(private readonly db: Connection) {}
 
   read(seat: string): Belongings {
     return {
       choices: this.choices(seat),
+      own: this.own(seat),
       nibs: this.list('nibs', seat),
       palettes: this.list('palettes', seat),
       deliveries: this.list('deliveries', seat),
@@ -49,7 +50,12 @@ export class BelongingTables {
     return all
   }
 
+  private own(seat: string): ListName[] {
+    return this.db.prepare('SELECT list FROM own_lists WHERE seat_id = ? ORDER BY list').pluck().all(seat) as ListName[]
+  }
+
   private list<L extends ListName>(list: L, seat: string): BelongingLists[L] {
+    if (!this.own(seat).includes(list)) return SHIPPED[list]
     return (
       this.db
         .prepare(`SELECT content FROM ${TABLE[list]} WHERE seat_id = ? ORDER BY place, id`)
@@ -60,6 +66,7 @@ export class BelongingTables {
 
   private changeList<L extends ListName>(list: L, seat: string, change: ListChange<L>): void {
     const after = withListChange(list, this.list(list, seat), change)
+    this.db.prepare('INSERT INTO own_lists (seat_id, list) VALUES (?, ?) ON CONFLICT DO NOTHING').run(seat, list)
     this.db.prepare(`DELETE FROM ${TABLE[list]} WHERE seat_id = ?`).run(seat)
     const insert = this.db.prepare(`INSERT INTO ${TABLE[list]} (seat_id, id, place, content) VALUES (?, ?, ?, ?)`)
     const id = idOf[list] as (item: BelongingLists[L][number]) => string

@@ -34,7 +34,6 @@ function changeOf(store: Store, seat: string, of: <T>(kind: ListName) => T[]): B
     const order = (here[list] as unknown[]).map(id)
     const gone = list === 'keys' ? order : []
     Object.assign(change, { [list]: { put, gone, order: [...order, ...put.map(id)] } })
-    ;((change.choices ??= {}).lists ??= {})[list] = true
   }
   return change
 }

@@ -27,7 +27,7 @@ function* files(store: Store, seat: Seat, kinds: ReadonlySet<StudioKind>, made: 
   yield text(ABOUT, JSON.stringify({ form: STUDIO_FORM, from: seat.name, made }, null, 1))
   const belongings = store.belongings.read(seat.id)
   for (const list of LIST_NAMES)
-    if (kinds.has(list)) yield text(`${list}.json`, JSON.stringify(belongings[list], null, 1))
+    if (kinds.has(list) && belongings.own.includes(list)) yield text(`${list}.json`, JSON.stringify(belongings[list], null, 1))
   if (kinds.has('profiles')) yield text('profiles.json', JSON.stringify(store.profiles.list(seat.id), null, 1))
   if (kinds.has('templates')) yield* templates(store)
 }

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import type { Browser, Page } from '@playwright/test'
 import type { Belongings } from '../../core/formats/studio/belongings'
+import { NIBS } from '../../core/weight/nibs'
 import type { DrawingCard, Seat } from '../../shared/api'
 import { expect, test } from './support/test'
 import { drag, enterPass, openDrawing, savedLines, startDrawing, takeUp } from './support/desk'
@@ -40,7 +41,7 @@ test('what is chosen at a seat is there on another machine, and at no other seat
   await card.getByRole('button', { name: 'Key for Weight' }).click()
   await page.keyboard.press('j')
   await card.getByRole('button', { name: 'Close' }).click()
-  await expect.poll(async () => (await belongings(page, mine)).nibs.length).toBeGreaterThan(0)
+  await expect.poll(async () => (await belongings(page, mine)).own).toContain('nibs')
   await expect.poll(async () => (await belongings(page, mine)).keys).toContainEqual({ was: '3', is: 'j' })
 
   const other = await elsewhere(browser, page)
@@ -87,10 +88,15 @@ test('what a browser remembered before there were seats comes over once, and wri
       if (location.origin === 'null' || localStorage.getItem('bellatrait:moved')) return
       localStorage.setItem('bellatrait:studio', studio!)
       localStorage.setItem('bellatrait:keys', keys!)
-      localStorage.setItem('bellatrait:desk-list', '{"order":"name"}')
+      localStorage.setItem('bellatrait:desk-order', 'name')
+      localStorage.setItem('bellatrait:own-page', '{"width":91,"height":40}')
     },
     [
-      JSON.stringify({ size: 4.5, nib: 'quill', nibs: [nib], palettes: [palette], gridSize: 31 }),
+      JSON.stringify({
+        ...{ size: 4.5, nib: 'quill', nibs: [nib], palettes: [palette], gridSize: 31 },
+        // What no seat may keep takes nothing else along.
+        deliveries: [{ name: 'odd', settings: {} }],
+      }),
       JSON.stringify({ own: [{ was: 'f', is: 'j' }] }),
     ],
   )
@@ -100,7 +106,11 @@ test('what a browser remembered before there were seats comes over once, and wri
     nibs: [nib],
     palettes: [palette],
     keys: [{ was: 'f', is: 'j' }],
-    choices: { studio: { gridSize: 31, nib: 'quill' }, 'desk-list': { order: 'name' } },
+    choices: {
+      studio: { gridSize: 31, nib: 'quill' },
+      'desk-list': { order: 'name' },
+      'desk-start': { own: { width: 91, height: 40 } },
+    },
   })
   await expectSize(page, '4.50')
   await setSize(page, '5.50')
@@ -130,7 +140,7 @@ test('a choice that the server did not get is sent once it answers, over a reloa
   await expectSize(page, '9.00')
   await drag(page, 100, 150, 300, 150)
   expect((await savedLines(page))[0]!.weight.size).toBe(9)
-  expect((await belongings(page, mine)).nibs).toEqual([])
+  expect((await belongings(page, mine)).own).toEqual([])
   await page.evaluate(() => localStorage.removeItem('cut'))
   await page.reload()
   await expectSize(page, '9.00')
@@ -207,7 +217,7 @@ test('a studio file is saved, looked at and brought in at another seat; a drawin
   const id = await startDrawing(page)
   const mine = await seatOf(page)
   await setSize(page, '7.25')
-  await expect.poll(async () => (await belongings(page, mine)).nibs.length).toBeGreaterThan(0)
+  await expect.poll(async () => (await belongings(page, mine)).own).toContain('nibs')
   await page.goto('/')
   await page.getByRole('button', { name: 'More', exact: true }).click()
   await page.getByRole('menuitem', { name: /Studio file/ }).click()
@@ -237,13 +247,15 @@ test('a studio file is saved, looked at and brought in at another seat; a drawin
   await expect(dialog.getByRole('alert')).toBeVisible()
   await page.getByTestId('studio-file').setInputFiles(file)
   await expect(dialog).toContainText('Nothing is brought in until you say so')
-  await dialog.getByLabel(/^Hair/).uncheck()
+  // What would write over something is taken only when it is ticked; what ships with the application stays.
+  await expect(dialog.getByLabel(/^Middle/)).not.toBeChecked()
+  await expect(dialog.getByLabel(/^Hair/)).toBeDisabled()
+  await dialog.getByLabel(/^Middle/).check()
   await dialog.getByRole('button', { name: /^Bring in/ }).click()
   await expect(dialog).toBeHidden()
   const theirs = await seatOf(page)
   const { nibs } = await belongings(page, theirs)
-  expect(nibs.map((n) => n.id)).not.toContain('hair')
-  expect(nibs.find((n) => n.id === 'middle')!.size).toBe(7.25)
+  expect(nibs.map((n) => [n.id, n.size])).toEqual(NIBS.map((n) => [n.id, n.id === 'middle' ? 7.25 : n.size]))
 
   const card = page.locator(`[data-id="${id}"]`)
   await card.hover()

@@ -6,6 +6,7 @@ import type { Drawing } from '#core/model/model'
 import { unzipped, zipped } from '../../core/formats/archive/zip'
 import type { Belongings } from '../../core/formats/studio/belongings'
 import type { NamedNib } from '../../core/weight/nibs'
+import { NIBS } from '../../core/weight/nibs'
 import type { DrawingCard, OpenTask, Seat, Task } from '../../shared/api'
 import type { StudioPreview } from '../../shared/studio-file'
 import { RunningServer, sentence } from './support/running-server'
@@ -71,9 +72,9 @@ describe('seats', () => {
     await change(a.id, { nibs: { put: [nib('b', 5), nib('c', 6)], gone: [], order: ['a', 'b', 'c'] } })
     await change(a.id, { choices: { studio: { size: 4 } }, nibs: { put: [], gone: ['a'], order: ['b'] } })
     const of = await belongings(a.id)
-    expect(of.nibs).toEqual([nib('b', 5), nib('c', 6)])
+    expect(of.nibs).toEqual([nib('b', 5), nib('c', 6), ...NIBS])
     expect(of.choices).toEqual({ studio: { size: 4, bend: 'rod' } })
-    expect(await belongings(b.id)).toMatchObject({ choices: { studio: { size: 9 } }, nibs: [] })
+    expect(await belongings(b.id)).toMatchObject({ choices: { studio: { size: 9 } }, own: [], nibs: NIBS })
     const profile = { id: 'p', name: 'Stalk', stops: [{ at: 0, left: 1, right: 0.5 }], start: null, end: null }
     expect((await server.send('PUT', `/api/profiles?seat=${a.id}`, { profiles: [profile] })).status).toBe(200)
     expect(await read(`/api/profiles?seat=${a.id}`)).toEqual([profile])
@@ -86,7 +87,7 @@ describe('seats', () => {
     await change(id, put(nib('a', 2)))
     const bad = await change(id, { choices: { studio: { size: 5 } }, ...put(nib('b', -1)) })
     expect([bad.status, await sentence(bad)]).toEqual([400, expect.stringContaining('size')])
-    expect(await belongings(id)).toMatchObject({ choices: {}, nibs: [nib('a', 2)] })
+    expect(await belongings(id)).toMatchObject({ choices: {}, nibs: [nib('a', 2), ...NIBS] })
   })
 
   it('are handed drawings, and copies are of whoever makes them', async () => {
@@ -174,16 +175,17 @@ describe('a studio file', () => {
       ['nibs', 'Nib a', 'new'],
       ['nibs', 'Nib b', 'same'],
       ['nibs', 'Nib c', 'changed'],
+      ...NIBS.map((n) => ['nibs', n.name, 'same']),
       ['profiles', 'Stalk', 'clash'],
       ['keys', 'one key of their own', 'new'],
       ['templates', 'Packet', 'same'],
     ])
     // Looking changes nothing; then all but the nib that would be written over.
-    expect((await belongings(to.id)).nibs).toEqual([nib('b', 4), nib('c', 3)])
+    expect((await belongings(to.id)).nibs).toEqual([nib('b', 4), nib('c', 3), ...NIBS])
     expect((await bring(to.id, bytes, '?take=10')).status).toBe(409)
-    expect((await bring(to.id, bytes, '?take=100110')).status).toBe(200)
+    expect((await bring(to.id, bytes, `?take=100${'0'.repeat(NIBS.length)}110`)).status).toBe(200)
     const now = await belongings(to.id)
-    expect(now.nibs).toEqual([nib('b', 4), nib('c', 3), nib('a', 2)])
+    expect(now.nibs).toEqual([nib('b', 4), nib('c', 3), ...NIBS, nib('a', 2)])
     expect(now.keys).toEqual([{ was: 'f', is: 'j' }])
     const shelf = await read<{ id: string; name: string }[]>(`/api/profiles?seat=${to.id}`)
     expect(shelf.map((p) => p.id)).toEqual(['q', 'p'])
@@ -220,6 +222,6 @@ describe('a studio file', () => {
       const answer = await bring(id, bytes, '?take=1')
       expect([answer.status, await sentence(answer)]).toEqual([422, expect.stringMatching(why)])
     }
-    expect(await belongings(id)).toMatchObject({ choices: {}, nibs: [] })
+    expect(await belongings(id)).toMatchObject({ choices: {}, own: [] })
   })
 })

@@ -2,8 +2,8 @@ import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import type { KeptPalette } from '../../core/formats/palettes/palettes'
 import type { Belongings } from '../../core/formats/studio/belongings'
-import { belongingsChangeSchema } from '../../core/formats/studio/belongings'
-import { lacking } from '../../core/formats/studio/lacking'
+import { belongingsChangeSchema, SHIPPED } from '../../core/formats/studio/belongings'
+import { lacking, partsOf } from '../../core/formats/studio/lacking'
 import { listChange, withListChange } from '../../core/formats/studio/list-change'
 
 const palette = (name: string, colour: string): KeptPalette => ({ name, inks: [{ name: 'Leaf', colour }] })
@@ -44,27 +44,42 @@ it('what two windows did to one list is all there, whoever comes first; of one t
 
 const belongings = (over: Partial<Belongings>): Belongings => ({
   choices: {},
-  nibs: [],
-  palettes: [],
-  deliveries: [],
-  keys: [],
+  own: [],
+  ...SHIPPED,
   ...over,
 })
 
 it('what a browser remembered comes to a seat without writing over what that has', () => {
-  const seat = belongings({ choices: { studio: { size: 7 } }, palettes: [palette('Hedge', '#304050')] })
+  const seat = belongings({
+    choices: { studio: { size: 7 } },
+    own: ['palettes'],
+    palettes: [palette('Hedge', '#304050')],
+  })
+  const [hair, ...others] = SHIPPED.nibs
+  const tuned = { ...hair!, size: 2.25 }
   const browser = belongings({
     choices: { studio: { size: 3, nib: 'bold' }, guide: { away: true } },
+    own: ['nibs', 'palettes', 'keys'],
+    nibs: [...others.slice(1), tuned],
     palettes: [palette('Hedge', '#ff0000'), palette('Bee', '#e0c020')],
     keys: [{ was: 'f', is: 'j' }],
   })
-  expect(lacking(seat, browser)).toEqual({
+  const change = lacking(seat, browser)
+  expect(change).toEqual({
     choices: { studio: { nib: 'bold' }, guide: { away: true } },
-    nibs: { put: [], gone: [], order: [] },
+    // Nobody decided on nibs here: all of theirs, one of them tuned, one taken away, in their order.
+    nibs: { put: [tuned], gone: [others[0]!.id], order: [...others.slice(1), tuned].map((n) => n.id) },
     palettes: { put: [palette('Bee', '#e0c020')], gone: [], order: ['Hedge', 'Bee'] },
-    deliveries: { put: [], gone: [], order: [] },
     keys: { put: [{ was: 'f', is: 'j' }], gone: [], order: ['f'] },
   })
+  // What is sent part by part comes to the same.
+  expect(partsOf(change).map((p) => Object.keys(p.choices ? Object.values(p.choices)[0]! : p)[0])).toEqual([
+    'nib',
+    'away',
+    'nibs',
+    'palettes',
+    'keys',
+  ])
 })
 
 it('a change that holds what no seat may have is refused, by its field', () => {

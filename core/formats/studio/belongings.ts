@@ -1,9 +1,10 @@
 import * as yup from 'yup'
 import type { NamedDelivery } from '../delivery/settings'
-import { deliverySchema } from '../delivery/settings'
+import { deliverySchema, FIRST_DELIVERIES } from '../delivery/settings'
 import type { KeptPalette } from '../palettes/palettes'
 import { paletteSchema } from '../palettes/palettes'
 import type { NamedNib } from '../../weight/nibs'
+import { NIBS } from '../../weight/nibs'
 
 /** A key of one's own: what it was at first, and what it is now. */
 export interface OwnKey {
@@ -24,12 +25,22 @@ export type ListName = keyof BelongingLists
 /** Last choices by the thing that they are about, field by field. */
 export type Choices = Record<string, Record<string, unknown>>
 
-/** All that belongs to a seat: a list that was never set is empty. */
+/** All that belongs to a seat. */
 export interface Belongings extends BelongingLists {
   choices: Choices
+  /** Lists that the seat has made its own; others are as they ship. */
+  own: ListName[]
 }
 
 export const LIST_NAMES: readonly ListName[] = ['nibs', 'palettes', 'deliveries', 'keys']
+
+/** Lists as they ship. */
+export const SHIPPED: Readonly<BelongingLists> = {
+  nibs: [...NIBS],
+  palettes: [],
+  deliveries: [...FIRST_DELIVERIES],
+  keys: [],
+}
 
 /** What an item of a list is known by. */
 export const idOf: { [L in ListName]: (item: BelongingLists[L][number]) => string } = {
@@ -103,6 +114,7 @@ const whole = (list: ListName) => yup.array(itemSchema(list).required()).require
 export const belongingsSchema = yup
   .object({
     choices,
+    own: yup.array(yup.string().oneOf(LIST_NAMES).required()).required(),
     nibs: whole('nibs'),
     palettes: whole('palettes'),
     deliveries: whole('deliveries'),

@@ -49,6 +49,12 @@ CREATE TABLE own_keys (
   content TEXT NOT NULL,
   PRIMARY KEY (seat_id, id)
 ) STRICT;
+-- Lists that a seat has made its own; others are as they ship.
+CREATE TABLE own_lists (
+  seat_id TEXT NOT NULL REFERENCES seats (id) ON DELETE CASCADE,
+  list TEXT NOT NULL,
+  PRIMARY KEY (seat_id, list)
+) STRICT;
 -- Last choices, field by field.
 CREATE TABLE choices (
   seat_id TEXT NOT NULL REFERENCES seats (id) ON DELETE CASCADE,
