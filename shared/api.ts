@@ -6,6 +6,7 @@ import { PASS_NAMES } from '#core/model/pass-reached'
 import type { DeliverySettings } from '../core/formats/delivery/settings'
 import { deliverySchema } from '../core/formats/delivery/settings'
 import { courseSchema, samplesSchema } from '#core/document/schema'
+import { idSchema, nameOf } from './fields'
 import { LONGEST_PROFILE_NAME, MOST_PROFILES } from '../core/formats/profiles/read-profiles'
 
 /** What a card on the Desk shows. */
@@ -34,31 +35,6 @@ export interface DrawingCard {
 export interface Shelf {
   id: string
   name: string
-}
-
-/** Somebody's place at this Desk. */
-export interface Seat {
-  id: string
-  name: string
-  /** #rrggbb */
-  colour: string
-  /** How many drawings on the Desk are theirs. */
-  drawings: number
-}
-
-/** A drawing that was handed out to seats, a copy each. */
-export interface Task {
-  id: string
-  name: string
-  madeAt: string
-  copies: number
-}
-
-/** A task with its copies as they are now. */
-export interface OpenTask extends Task {
-  /** Whether there still is what later comers are handed. */
-  hasTemplate: boolean
-  cards: DrawingCard[]
 }
 
 /** An edit as the journal keeps it. */
@@ -167,8 +143,6 @@ export const LIMITS = {
 /** Pictures are looked at in no larger size than this, px of the longer side: memory stays bounded, whatever the scan. */
 export const LARGEST_PART = 2880
 
-const idSchema = () => yup.string().strict().max(80)
-
 const shareOf = (of: string) => yup.number().min(0, `${of} is less than 0`).max(1, `${of} is more than 1`)
 
 /** Which part of a picture is asked for, as shares of its width and height; all of it when nothing is said. */
@@ -242,56 +216,10 @@ export const createSchema = yup.object({
   seat: idSchema().nullable(),
 })
 
-const nameOf = (what: string, longest: number) =>
-  yup
-    .string()
-    .strict()
-    .matches(/\S/, `A ${what} needs a name.`)
-    .max(longest, `A name has ${longest} letters at most.`)
-    .required(`A ${what} needs a name.`)
-
 export const LONGEST_SHELF_NAME = 60
 
 /** Body of POST /api/shelves and PATCH /api/shelves/:id. */
 export const shelfNameSchema = yup.object({ name: nameOf('shelf', LONGEST_SHELF_NAME) })
-
-export const LONGEST_SEAT_NAME = 40
-export const MOST_SEATS = 500
-
-const colour = () =>
-  yup
-    .string()
-    .strict()
-    .matches(/^#[0-9a-f]{6}$/i, 'This is no colour.')
-
-/** Body of POST /api/seats. */
-export const newSeatSchema = yup.object({
-  name: nameOf('seat', LONGEST_SEAT_NAME),
-  colour: colour().required('A seat needs a colour.'),
-})
-
-/** Body of PATCH /api/seats/:id: a name, a colour, or both. */
-export const seatSchema = yup.object({ name: nameOf('seat', LONGEST_SEAT_NAME).optional(), colour: colour() })
-
-export interface TaskBody {
-  name: string
-  template: string
-  seats: string[]
-  guided: boolean
-}
-
-const seatIds = () => yup.array(idSchema().required()).required().min(1, 'No seat is chosen.').max(MOST_SEATS)
-
-/** Body of POST /api/tasks. */
-export const taskSchema = yup.object({
-  name: nameOf('task', 100),
-  template: idSchema().required(),
-  seats: seatIds(),
-  guided: yup.boolean().strict().default(false),
-})
-
-/** Body of POST /api/tasks/:id/copies: who gets one, too. */
-export const copiesSchema = yup.object({ seats: seatIds() })
 
 /** Whether a Desk asks for a passphrase, and whether whoever asks has named it. */
 export interface SessionState {

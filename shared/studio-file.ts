@@ -2,7 +2,10 @@
 export const STUDIO_KINDS = ['nibs', 'profiles', 'palettes', 'deliveries', 'keys', 'templates'] as const
 export type StudioKind = (typeof STUDIO_KINDS)[number]
 
-/** What taking a thing would do: it is new here; here just so; here otherwise, and would be written over; or its name or key is another's here. */
+/**
+ * What taking a thing would do: it is new here; here just so; here otherwise, and would be written over; or its name is
+ * another's here.
+ */
 export type StudioState = 'new' | 'same' | 'changed' | 'clash'
 
 /** A thing of a studio file, beside what is here. */

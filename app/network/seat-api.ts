@@ -1,6 +1,6 @@
 import type { Belongings } from '#core/formats/studio/belongings'
 import type { BelongingsChange } from '#core/formats/studio/list-change'
-import type { OpenTask, Seat, Task, TaskBody } from '#shared/api'
+import type { OpenTask, Seat, Task, TaskBody } from '#shared/seats'
 import type { StudioKind, StudioPreview } from '#shared/studio-file'
 import { json, send } from './api'
 

@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { freeName } from '#core/model/free-name'
-import type { ActBody, DrawingCard, RestoreReport, Seat, Shelf } from '#shared/api'
+import type { ActBody, DrawingCard, RestoreReport, Shelf } from '#shared/api'
+import type { Seat } from '#shared/seats'
 import {
   actOn,
   addShelf,

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import type { Seat } from '#shared/api'
+import type { Seat } from '#shared/seats'
 import { takeSeat } from '~/network/belongings'
 import { addSeat, changeSeat, listSeats, removeSeat } from '~/network/seat-api'
 import { seatTaken } from '~/network/seat-taken'

@@ -1,6 +1,7 @@
 import type { Ref } from 'vue'
 import { computed, ref, toRefs } from 'vue'
-import type { DrawingCard, Seat, Shelf } from '#shared/api'
+import type { DrawingCard, Shelf } from '#shared/api'
+import type { Seat } from '#shared/seats'
 import { useRemembered } from '~/stores/remembered'
 
 /** In what order drawings lie on the Desk. */
@@ -30,8 +31,8 @@ const BEFORE: Record<Order, (a: DrawingCard, b: DrawingCard) => number> = {
 const plain = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
 /**
- * The drawings that are looked for, by words of their names and shelves, in the order that was chosen last: of those that lie here, or of all that are
- * somebody's.
+ * The drawings that are looked for, by words of their names and shelves, in the order that was chosen last: of those that
+ * lie here, or of all that are somebody's.
  */
 export function useDeskList(
   cards: Readonly<Ref<readonly DrawingCard[] | null>>,
@@ -64,7 +65,7 @@ export function useDeskList(
       seats.value.length > 1 && seats.value.some((s) => s.id === chosenWhose.value) ? chosenWhose.value : 'all',
     set: (v) => (chosenWhose.value = v),
   })
-  const nameOfSeat = computed(() => new Map(seats.value.map((s) => [s.id, s.name])))
+  const nameOfSeat = computed(() => new Map(seats.value.length > 1 ? seats.value.map((s) => [s.id, s.name]) : []))
   const words = computed(() => plain(sought.value).split(/\s+/).filter(Boolean))
   const nameOfShelf = computed(() => new Map(shelves.value.map((s) => [s.id, s.name])))
   const lies = (c: DrawingCard): boolean =>
@@ -72,7 +73,7 @@ export function useDeskList(
   const shown = computed(() => {
     const all = (whose.value === 'all' ? laid.value : (cards.value ?? [])).filter((c) => {
       const text = plain(
-        `${c.name} ${nameOfShelf.value.get(c.shelf ?? '') ?? ''} ${seats.value.length > 1 ? (nameOfSeat.value.get(c.seat ?? '') ?? '') : ''}`,
+        [c.name, nameOfShelf.value.get(c.shelf ?? ''), nameOfSeat.value.get(c.seat ?? '')].filter(Boolean).join(' '),
       )
       return lies(c) && (whose.value === 'all' || c.seat === whose.value) && words.value.every((w) => text.includes(w))
     })

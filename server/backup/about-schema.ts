@@ -2,15 +2,8 @@ import * as yup from 'yup'
 import type { PassName } from '#core/model/pass-reached'
 import { PASS_NAMES } from '#core/model/pass-reached'
 import { belongingsSchema } from '../../core/formats/studio/belongings'
-import {
-  LONGEST_CHECKPOINT_NAME,
-  LONGEST_SEAT_NAME,
-  LONGEST_SHELF_NAME,
-  MOST_CHECKPOINTS,
-  MOST_SEATS,
-  newSeatSchema,
-  shelfSchema,
-} from '../../shared/api'
+import { LONGEST_CHECKPOINT_NAME, LONGEST_SHELF_NAME, MOST_CHECKPOINTS, shelfSchema } from '../../shared/api'
+import { LONGEST_SEAT_NAME, MOST_SEATS, newSeatSchema } from '../../shared/seats'
 import { BACKUP_FORM } from './backup-form'
 
 /** A revision that a database can hold and JavaScript counts exactly. */

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Seat } from '../../shared/api'
+import type { Seat } from '../../shared/seats'
 import { unlessTaken } from './name-taken'
 import type { Connection } from './sqlite'
 

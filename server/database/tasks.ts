@@ -1,4 +1,4 @@
-import type { Task } from '../../shared/api'
+import type { Task } from '../../shared/seats'
 import { newId } from '../../core/new-id'
 import type { Connection } from './sqlite'
 

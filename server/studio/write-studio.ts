@@ -5,7 +5,7 @@ import { zipped } from '../../core/formats/archive/zip'
 import { fileNameOf } from '../../core/formats/file-name'
 import { LIST_NAMES } from '../../core/formats/studio/belongings'
 import { writeSvg } from '../../core/formats/svg/write-svg'
-import type { Seat } from '../../shared/api'
+import type { Seat } from '../../shared/seats'
 import type { StudioKind } from '../../shared/studio-file'
 import type { Store } from '../database/store'
 import { ABOUT, STUDIO_FORM } from './content'
@@ -27,7 +27,8 @@ function* files(store: Store, seat: Seat, kinds: ReadonlySet<StudioKind>, made: 
   yield text(ABOUT, JSON.stringify({ form: STUDIO_FORM, from: seat.name, made }, null, 1))
   const belongings = store.belongings.read(seat.id)
   for (const list of LIST_NAMES)
-    if (kinds.has(list) && belongings.own.includes(list)) yield text(`${list}.json`, JSON.stringify(belongings[list], null, 1))
+    if (kinds.has(list) && belongings.own.includes(list))
+      yield text(`${list}.json`, JSON.stringify(belongings[list], null, 1))
   if (kinds.has('profiles')) yield text('profiles.json', JSON.stringify(store.profiles.list(seat.id), null, 1))
   if (kinds.has('templates')) yield* templates(store)
 }

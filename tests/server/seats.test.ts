@@ -7,7 +7,8 @@ import { unzipped, zipped } from '../../core/formats/archive/zip'
 import type { Belongings } from '../../core/formats/studio/belongings'
 import type { NamedNib } from '../../core/weight/nibs'
 import { NIBS } from '../../core/weight/nibs'
-import type { DrawingCard, OpenTask, Seat, Task } from '../../shared/api'
+import type { DrawingCard } from '../../shared/api'
+import type { OpenTask, Seat, Task } from '../../shared/seats'
 import type { StudioPreview } from '../../shared/studio-file'
 import { RunningServer, sentence } from './support/running-server'
 
@@ -80,6 +81,8 @@ describe('seats', () => {
     expect(await read(`/api/profiles?seat=${a.id}`)).toEqual([profile])
     expect(await read(`/api/profiles?seat=${b.id}`)).toEqual([])
     expect((await server.ask('/api/profiles?seat=nobody')).status).toBe(404)
+    // With several seats nobody's go into somebody's.
+    expect((await server.send('PUT', '/api/profiles', { profiles: [] })).status).toBe(409)
   })
 
   it('keep nothing of a change of which a part cannot be kept', async () => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Seat } from '#shared/api'
-import { LONGEST_SEAT_NAME } from '#shared/api'
+import type { Seat } from '#shared/seats'
+import { LONGEST_SEAT_NAME } from '#shared/seats'
 import DialogFrame from '~/components/ui/DialogFrame.vue'
 import NameField from '~/components/ui/NameField.vue'
 import { useSeatsStore } from '~/stores/seats'

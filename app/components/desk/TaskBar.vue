@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ClipboardList } from 'lucide-vue-next'
 import { onMounted, shallowRef } from 'vue'
-import type { Task } from '#shared/api'
+import type { Task } from '#shared/seats'
 import { listTasks } from '~/network/seat-api'
 
 /** Tasks that were handed out, each with its page; nothing where there is none. */

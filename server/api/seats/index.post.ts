@@ -1,5 +1,6 @@
 import { defineEventHandler, setResponseStatus } from 'h3'
-import { LIMITS, MOST_SEATS, newSeatSchema } from '../../../shared/api'
+import { LIMITS } from '../../../shared/api'
+import { MOST_SEATS, newSeatSchema } from '../../../shared/seats'
 import { store } from '../../database/store'
 import { readJson } from '../../http/body'
 import { refuse } from '../../http/refuse'

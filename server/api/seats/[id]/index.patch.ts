@@ -1,5 +1,6 @@
 import { defineEventHandler, getRouterParam } from 'h3'
-import { LIMITS, seatSchema } from '../../../../shared/api'
+import { LIMITS } from '../../../../shared/api'
+import { seatSchema } from '../../../../shared/seats'
 import { store } from '../../../database/store'
 import { readJson } from '../../../http/body'
 import { noSeat } from '../../../http/refuse'

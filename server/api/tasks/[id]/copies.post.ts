@@ -1,5 +1,6 @@
 import { defineEventHandler, getRouterParam } from 'h3'
-import { copiesSchema, LIMITS } from '../../../../shared/api'
+import { LIMITS } from '../../../../shared/api'
+import { copiesSchema } from '../../../../shared/seats'
 import { store } from '../../../database/store'
 import { readJson } from '../../../http/body'
 import { noTask, refuse } from '../../../http/refuse'

@@ -1,5 +1,5 @@
 import { defineEventHandler, getRouterParam } from 'h3'
-import type { OpenTask } from '../../../../shared/api'
+import type { OpenTask } from '../../../../shared/seats'
 import { store } from '../../../database/store'
 import { noTask } from '../../../http/refuse'
 
