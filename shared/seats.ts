@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import type { DrawingCard } from './api'
+import type { DrawingCard } from './desk'
 import { idSchema, nameOf } from './fields'
 
 /** Somebody's place at this Desk. */
@@ -28,6 +28,7 @@ export interface OpenTask extends Task {
 }
 
 export const LONGEST_SEAT_NAME = 40
+export const LONGEST_TASK_NAME = 100
 export const MOST_SEATS = 500
 
 const colour = () =>
@@ -56,7 +57,7 @@ const seatIds = () => yup.array(idSchema().required()).required().min(1, 'No sea
 
 /** Body of POST /api/tasks. */
 export const taskSchema = yup.object({
-  name: nameOf('task', 100),
+  name: nameOf('task', LONGEST_TASK_NAME),
   template: idSchema().required(),
   seats: seatIds(),
   guided: yup.boolean().strict().default(false),

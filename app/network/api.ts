@@ -3,22 +3,9 @@ import type { Edit } from '#core/document/edits'
 import type { Drawing, TraceSample } from '#core/model/model'
 import type { PassName } from '#core/model/pass-reached'
 import type { ShelfProfile } from '#core/weight/shelf'
-import type {
-  ActBody,
-  AppendAnswer,
-  Checkpoint,
-  Conflict,
-  CopyBody,
-  DrawingCard,
-  ImageInfo,
-  ManyBody,
-  ManyState,
-  OlderSteps,
-  OpenDrawing,
-  RestoreReport,
-  SessionState,
-  Shelf,
-} from '#shared/api'
+import type { Checkpoint, CopyBody, ImageInfo, SessionState } from '#shared/api'
+import type { AppendAnswer, Conflict, OlderSteps, OpenDrawing } from '#shared/edits'
+import type { ActBody, DrawingCard, ManyBody, ManyState, RestoreReport, Shelf } from '#shared/desk'
 import { seatTaken } from './seat-taken'
 
 /** A refusal by the server, with its sentence for people. Status 0: the server could not be reached. */

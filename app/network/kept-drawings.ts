@@ -2,7 +2,7 @@ import type { DBSchema } from 'idb'
 import type { Edit } from '#core/document/edits'
 import { applyEdit } from '#core/document/edits'
 import { advance } from '#core/document/history'
-import type { OpenDrawing } from '#shared/api'
+import type { OpenDrawing } from '#shared/edits'
 import { PICTURES } from './caches'
 import { browserDatabase } from './browser-database'
 

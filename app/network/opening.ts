@@ -1,4 +1,4 @@
-import type { OpenDrawing } from '#shared/api'
+import type { OpenDrawing } from '#shared/edits'
 import { openDrawing, Refusal } from './api'
 import { forgetKept, keepOpened, keptDrawing } from './kept-drawings'
 

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { freeName } from '#core/model/free-name'
-import type { ActBody, DrawingCard, RestoreReport, Shelf } from '#shared/api'
+import type { ActBody, DrawingCard, RestoreReport, Shelf } from '#shared/desk'
 import type { Seat } from '#shared/seats'
 import {
   actOn,

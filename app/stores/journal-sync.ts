@@ -1,5 +1,5 @@
 import type { Edit } from '#core/document/edits'
-import type { Conflict } from '#shared/api'
+import type { Conflict } from '#shared/edits'
 import { appendEdits, Refusal } from '~/network/api'
 import { keepAcknowledged } from '~/network/kept-drawings'
 import { forgetEdits, keepEdits } from '~/network/outbox'

@@ -1,6 +1,6 @@
 import type { Ref } from 'vue'
 import { computed, ref, toRefs } from 'vue'
-import type { DrawingCard, Shelf } from '#shared/api'
+import type { DrawingCard, Shelf } from '#shared/desk'
 import type { Seat } from '#shared/seats'
 import { useRemembered } from '~/stores/remembered'
 

@@ -2,8 +2,9 @@ import * as yup from 'yup'
 import type { PassName } from '#core/model/pass-reached'
 import { PASS_NAMES } from '#core/model/pass-reached'
 import { belongingsSchema } from '../../core/formats/studio/belongings'
-import { LONGEST_CHECKPOINT_NAME, LONGEST_SHELF_NAME, MOST_CHECKPOINTS, shelfSchema } from '../../shared/api'
-import { LONGEST_SEAT_NAME, MOST_SEATS, newSeatSchema } from '../../shared/seats'
+import { LONGEST_CHECKPOINT_NAME, MOST_CHECKPOINTS, shelfSchema } from '../../shared/api'
+import { LONGEST_SHELF_NAME } from '../../shared/desk'
+import { LONGEST_SEAT_NAME, LONGEST_TASK_NAME, MOST_SEATS, newSeatSchema } from '../../shared/seats'
 import { BACKUP_FORM } from './backup-form'
 
 /** A revision that a database can hold and JavaScript counts exactly. */
@@ -29,6 +30,12 @@ const named = (what: string, most: number) =>
     .strict()
     .matches(/\S/, `${what} has no name`)
     .max(most, `the name of ${what} has more than ${most} letters`)
+
+const plainId = (what: string) =>
+  yup
+    .string()
+    .strict()
+    .matches(/^[\w-]{1,80}$/, `the id of ${what} is none`)
 
 const unique = (what: string, key: string) =>
   [
@@ -85,6 +92,22 @@ export const wholeSeatsSchema = yup
   .max(MOST_SEATS)
   .test(...unique('a seat', 'name'))
 
+/** Schema of the tasks of a backup. */
+export const wholeTasksSchema = yup
+  .array(
+    yup
+      .object({
+        id: plainId('a task').required(),
+        name: named('a task', LONGEST_TASK_NAME).required(),
+        madeAt: moment().required(),
+        template: plainId('a drawing').nullable().defined(),
+        guided: yup.boolean().strict().required(),
+      })
+      .required(),
+  )
+  .required()
+  .test(...unique('a task', 'id'))
+
 const checkpoint = yup
   .object({
     id: yup.string().strict().required().min(1).max(80),
@@ -98,18 +121,15 @@ const checkpoint = yup
 /** Schema of what a backup says about a drawing beside its documents and steps. */
 export const aboutSchema = yup
   .object({
-    id: yup
-      .string()
-      .strict()
-      .required()
-      .matches(/^[\w-]{1,80}$/, 'its id is none'),
+    id: plainId('a drawing').required(),
     name: named('a drawing', 120).required(),
     revision: revision().required(),
     firstRevision: revision().required(),
     template: yup.boolean().strict().required(),
     shelf: named('a shelf', LONGEST_SHELF_NAME).nullable().defined(),
-    // Backups of earlier versions know of no seats.
+    // Backups of earlier versions know of no seats and tasks.
     seat: named('a seat', LONGEST_SEAT_NAME).nullable().default(null),
+    task: plainId('a task').nullable().default(null),
     createdAt: moment().required(),
     updatedAt: moment().required(),
     deletedAt: moment().nullable().defined(),

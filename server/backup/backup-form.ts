@@ -15,6 +15,17 @@ export interface WholeSeat {
   belongings: Belongings
 }
 
+/** A task, as it stands on the Desk; its copies say that they are its own. */
+export interface WholeTask {
+  id: string
+  name: string
+  /** When it was handed out, ISO 8601. */
+  madeAt: string
+  /** The id of the drawing that later comers are handed. */
+  template: string | null
+  guided: boolean
+}
+
 export interface BackupIndex {
   form: number
   /** When it was made, ISO 8601. */

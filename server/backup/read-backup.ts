@@ -3,18 +3,19 @@ import { checkDrawing } from '#core/document/check-drawing'
 import type { Drawing, TraceSample } from '#core/model/model'
 import { passReached } from '#core/model/pass-reached'
 import type { Patch } from '#core/document/patch'
-import { samplesSchema } from '#core/document/schema'
+import { samplesSchema } from '#core/document/trace-schema'
 import { hashOfSamples } from '#core/model/line-trace'
 import type { Keep } from '#core/document/traces-apart'
 import { patchesApart } from '#core/document/traces-apart'
 import { BadArchive, listedIn, unzipped } from '../../core/formats/archive/zip'
 import { SHIPPED } from '../../core/formats/studio/belongings'
 import type { ShelfProfile } from '../../core/weight/shelf'
-import { editSchema, LIMITS, shelfSchema } from '../../shared/api'
+import { LIMITS, shelfSchema } from '../../shared/api'
+import { editSchema } from '../../shared/edits'
 import type { StoredImage } from '../database/images'
 import type { EditRow, WholeDrawing } from '../database/whole-drawing'
-import { aboutSchema, indexSchema, moment, wholeSeatsSchema } from './about-schema'
-import type { BackupIndex, WholeSeat } from './backup-form'
+import { aboutSchema, indexSchema, moment, wholeSeatsSchema, wholeTasksSchema } from './about-schema'
+import type { BackupIndex, WholeSeat, WholeTask } from './backup-form'
 import { BACKUP_FORM, INDEX } from './backup-form'
 import { readerOf } from './checked-files'
 import type { Step } from './replay'
@@ -26,6 +27,7 @@ export interface Backup {
   images: StoredImage[]
   traces: [hash: string, samples: TraceSample[]][]
   seats: WholeSeat[]
+  tasks: WholeTask[]
 }
 
 const { damaged, checked, parsed, json, pictureOf } = readerOf('backup', 'Copy the backup again, or take an older one.')
@@ -57,7 +59,11 @@ export async function readBackup(bytes: Uint8Array): Promise<Backup> {
   const keep: Keep = (hash, samples) => void traces.push([hash, samples])
   const drawings = index.drawings.map((d) => drawingOf(files, d, keep))
   const seats = files.has('seats.json') ? seatsOf(files) : [seatWith(profiles)]
-  return { drawings, images, traces, seats }
+  const tasks = files.has('tasks.json') ? tasksOf(files) : []
+  const known = new Set(tasks.map((t) => t.id))
+  for (const { name, task } of drawings)
+    if (task !== null && !known.has(task)) throw damaged('tasks.json', `the task of "${name}" is missing`)
+  return { drawings, images, traces, seats, tasks }
 }
 
 /** The seat of a backup that knows of none: it has the shelf of profiles, and goes by no name. */
@@ -70,6 +76,9 @@ const seatWith = (profiles: ShelfProfile[]): WholeSeat => ({
 
 const seatsOf = (files: ReadonlyMap<string, Uint8Array>): WholeSeat[] =>
   checked('seats.json', () => wholeSeatsSchema.validateSync(json(files, 'seats.json'))) as unknown as WholeSeat[]
+
+const tasksOf = (files: ReadonlyMap<string, Uint8Array>): WholeTask[] =>
+  checked('tasks.json', () => wholeTasksSchema.validateSync(json(files, 'tasks.json')))
 
 /** The files of a backup: its names and its index are looked at first, then one by one what it says that there is. */
 function filesOf(bytes: Uint8Array): ReadonlyMap<string, Uint8Array> {

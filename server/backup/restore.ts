@@ -1,7 +1,7 @@
 import { freeName } from '#core/model/free-name'
 import { makeEdit } from '#core/document/edits'
 import { newId } from '../../core/new-id'
-import type { RestoreReport } from '../../shared/api'
+import type { RestoreReport } from '../../shared/desk'
 import type { Store } from '../database/store'
 import type { WholeDrawing } from '../database/whole-drawing'
 import { asAnother } from '../database/whole-drawing'
@@ -19,28 +19,35 @@ export function restore(store: Store, backup: Backup): RestoreReport {
       for (const image of backup.images) store.images.insert(image)
       for (const [hash, samples] of backup.traces) store.traces.insert(hash, samples)
       for (const seat of backup.seats) putSeat(store, seat)
-      for (const whole of backup.drawings) put(store, whole, report)
+      const tasks = backup.tasks.filter((task) => store.tasks.write(task))
+      const now = new Map(backup.drawings.map((whole) => [whole.id, put(store, whole, report)]))
+      for (const { id, template } of tasks)
+        if (template !== null) store.tasks.handsOut(id, now.get(template) ?? template)
     })
     .immediate()
   return report
 }
 
-function put(store: Store, whole: WholeDrawing, report: RestoreReport): void {
+/** Puts a drawing in; answers the id that it has here. */
+function put(store: Store, whole: WholeDrawing, report: RestoreReport): string {
   const shelf = (): string | null => (whole.shelf === null ? null : store.shelves.of(whole.shelf).id)
   const seat = (): string | null => store.seats.list().find((s) => s.name === whole.seat)?.id ?? null
   const here = store.whole.editIds(whole.id)
   if (!here) {
     store.whole.write(freshCheckpoints(store, whole), shelf(), seat())
     report.added.push(whole.name)
-  } else if (holds(store, here, whole)) {
+    return whole.id
+  }
+  if (holds(store, here, whole)) {
     if (!whole.deletedAt) store.journal.drawings.markDeleted(whole.id, null)
     report.here.push(whole.name)
-  } else {
-    const id = newId()
-    store.whole.write(asAnother(whole, id, whole.name), shelf(), seat())
-    renamed(store, id, freeName(new Set(store.journal.drawings.names()), `${whole.name} from backup`))
-    report.copied.push(whole.name)
+    return whole.id
   }
+  const id = newId()
+  store.whole.write(asAnother(whole, id, whole.name), shelf(), seat())
+  renamed(store, id, freeName(new Set(store.journal.drawings.names()), `${whole.name} from backup`))
+  report.copied.push(whole.name)
+  return id
 }
 
 /** Whether the drawing that is here went through all that the backup holds of it. */

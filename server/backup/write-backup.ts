@@ -7,27 +7,33 @@ import { withWholeTraces } from '#core/document/traces-apart'
 import type { Drawing } from '#core/model/model'
 import type { Store } from '../database/store'
 import type { WholeDrawing } from '../database/whole-drawing'
-import type { BackupIndex, WholeSeat } from './backup-form'
+import type { BackupIndex, WholeSeat, WholeTask } from './backup-form'
 import { BACKUP_FORM, INDEX } from './backup-form'
 
 const ENDINGS: Readonly<Record<string, string>> = { 'image/png': 'png', 'image/jpeg': 'jpg', 'image/webp': 'webp' }
 
 /**
  * The archive of some drawings, in pieces: of each its live SVG, its history as JSON lines, the documents that this starts
- * from, and its checkpoints; then pictures, pen traces, and seats with what belongs to them. The index comes last, with the hash of each file.
+ * from, and its checkpoints; then pictures, pen traces, seats with what
+ * belongs to them, and tasks. The index comes last, with the hash of each file.
  */
 export function* backupOf(
-  store: Pick<Store, 'whole' | 'journal' | 'images' | 'traces' | 'profiles' | 'seats' | 'belongings' | 'connection'>,
+  store: Pick<
+    Store,
+    'whole' | 'journal' | 'images' | 'traces' | 'profiles' | 'seats' | 'belongings' | 'tasks' | 'connection'
+  >,
   ids: readonly string[],
   made: string,
 ): Generator<Uint8Array> {
   const index: BackupIndex = { form: BACKUP_FORM, made, drawings: [], files: {} }
   function* files(): Generator<ArchiveFile> {
     const apart = new Set<string>()
+    const tasks = new Set<string>()
     for (const [n, id] of ids.entries()) {
       const whole = store.whole.read(id)
       if (!whole) continue
       for (const hash of store.whole.hashes(id)) apart.add(hash)
+      if (whole.task !== null) tasks.add(whole.task)
       const folder = `drawings/${String(n + 1).padStart(3, '0')} ${fileNameOf(whole.name)}`
       index.drawings.push({ folder, id, name: whole.name })
       yield* filesOf(folder, whole, store)
@@ -42,6 +48,9 @@ export function* backupOf(
     // What the first seat has stands by itself, too: earlier versions know of no seats.
     yield text('profiles.json', JSON.stringify(store.profiles.list(store.seats.first())))
     yield text('seats.json', JSON.stringify(seatsOf(store)))
+    const written = new Set(ids)
+    const named = (t: WholeTask): boolean => tasks.has(t.id) || (t.template !== null && written.has(t.template))
+    yield text('tasks.json', JSON.stringify(store.tasks.whole().filter(named)))
   }
   function* indexed(): Generator<ArchiveFile> {
     for (const file of files()) {

@@ -1,4 +1,4 @@
-import { DAYS_IN_BIN } from '../../shared/api'
+import { DAYS_IN_BIN } from '../../shared/desk'
 import type { Store } from './store'
 
 /** Throws away what was put into the bin longer ago than it is kept there; answers how many drawings went. */

@@ -1,6 +1,6 @@
 import type { Drawing } from '#core/model/model'
 import { passReached } from '#core/model/pass-reached'
-import type { DrawingCard } from '../../shared/api'
+import type { DrawingCard } from '../../shared/desk'
 import type { Connection } from './sqlite'
 
 export interface DrawingRow {

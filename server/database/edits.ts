@@ -1,6 +1,6 @@
 import type { Edit } from '#core/document/edits'
 import type { Patch } from '#core/document/patch'
-import type { JournalEntry } from '../../shared/api'
+import type { JournalEntry } from '../../shared/edits'
 import type { Connection } from './sqlite'
 
 interface EditRow {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { Shelf } from '../../shared/api'
+import type { Shelf } from '../../shared/desk'
 import { unlessTaken } from './name-taken'
 import type { Connection } from './sqlite'
 

@@ -7,6 +7,15 @@ interface Row extends Task {
   guided: boolean
 }
 
+/** A task as its row has it; `template` is null where it is gone for good. */
+export interface TaskRow {
+  id: string
+  name: string
+  madeAt: string
+  template: string | null
+  guided: boolean
+}
+
 /** The table `tasks`: drawings that were handed out to seats, a copy each. */
 export class TaskTable {
   constructor(private readonly db: Connection) {}
@@ -18,6 +27,30 @@ export class TaskTable {
 
   find(id: string): Row | undefined {
     return this.rows().find((t) => t.id === id)
+  }
+
+  /** All of them as they are kept, also those whose template lies in the bin. */
+  whole(): TaskRow[] {
+    const rows = this.db
+      .prepare('SELECT id, name, made_at AS madeAt, template_id AS template, guided FROM tasks ORDER BY made_at, id')
+      .all() as (Omit<TaskRow, 'guided'> & { guided: number })[]
+    return rows.map((r) => ({ ...r, guided: r.guided === 1 }))
+  }
+
+  /** Writes a task whose template comes later; one that is here stays as it is. Answers whether it was written. */
+  write({ id, name, madeAt, guided }: TaskRow): boolean {
+    return (
+      this.db
+        .prepare('INSERT OR IGNORE INTO tasks (id, name, made_at, template_id, guided) VALUES (?, ?, ?, NULL, ?)')
+        .run(id, name, madeAt, guided ? 1 : 0).changes > 0
+    )
+  }
+
+  /** Says what later comers are handed; of a drawing that is not here nothing is said. */
+  handsOut(id: string, template: string): void {
+    this.db
+      .prepare('UPDATE tasks SET template_id = (SELECT id FROM drawings WHERE id = ?) WHERE id = ?')
+      .run(template, id)
   }
 
   add(name: string, template: string, guided: boolean): string {

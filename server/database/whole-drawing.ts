@@ -29,6 +29,8 @@ export interface WholeDrawing {
   shelf: string | null
   /** The name of the seat whose it is. */
   seat: string | null
+  /** The id of the task that it is a copy for. */
+  task: string | null
   createdAt: string
   updatedAt: string
   deletedAt: string | null
@@ -64,7 +66,7 @@ export class WholeDrawings {
     const row = this.db
       .prepare(
         `SELECT d.id, d.name, d.revision, d.first_revision AS firstRevision, d.line_count AS lineCount, d.pass, d.is_template AS template,
-         s.name AS shelf, w.name AS seat, d.created_at AS createdAt, d.updated_at AS updatedAt, d.deleted_at AS deletedAt
+         s.name AS shelf, w.name AS seat, d.task_id AS task, d.created_at AS createdAt, d.updated_at AS updatedAt, d.deleted_at AS deletedAt
          FROM drawings d LEFT JOIN shelves s ON s.id = d.shelf_id LEFT JOIN seats w ON w.id = d.seat_id WHERE d.id = ?`,
       )
       .get(id) as
@@ -94,12 +96,12 @@ export class WholeDrawings {
       .all(id) as string[]
   }
 
-  /** Writes a drawing that is not here yet; `shelf` is the id of the shelf on which it comes to lie, `seat` of whose it is. */
+  /** Writes a drawing that is not here yet; `shelf` is the id of the shelf on which it comes to lie, `seat` of whose it is. Its task is here. */
   write(whole: WholeDrawing, shelf: string | null, seat: string | null): void {
     const { id } = whole
     this.db
       .prepare(
-        'INSERT INTO drawings (id, name, revision, first_revision, line_count, pass, is_template, shelf_id, seat_id, created_at, updated_at, deleted_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
+        'INSERT INTO drawings (id, name, revision, first_revision, line_count, pass, is_template, shelf_id, seat_id, task_id, created_at, updated_at, deleted_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)',
       )
       .run(
         id,
@@ -111,6 +113,7 @@ export class WholeDrawings {
         whole.template ? 1 : 0,
         shelf,
         seat,
+        whole.task,
         whole.createdAt,
         whole.updatedAt,
         whole.deletedAt,

@@ -1,5 +1,5 @@
 import { useStorage } from 'nitropack/runtime'
-import type { ManyBody } from '../../shared/api'
+import type { ManyBody } from '../../shared/desk'
 import { store } from '../database/store'
 import { ManyDelivery } from './many'
 

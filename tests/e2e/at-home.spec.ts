@@ -1,7 +1,7 @@
 import { shapesOf } from '../../core/ink/shapes-of'
 import { newFillsLayer } from '#core/model/create'
 import type { Drawing } from '#core/model/model'
-import type { OpenDrawing } from '../../shared/api'
+import type { OpenDrawing } from '../../shared/edits'
 import {
   clickAt,
   deliver,

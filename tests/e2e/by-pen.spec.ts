@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { CDPSession, Locator, Page } from '@playwright/test'
-import type { OpenDrawing } from '../../shared/api'
+import type { OpenDrawing } from '../../shared/edits'
 import { onScreen, savedDrawing, savedLines } from './support/desk'
 import { expect, test } from './support/test'
 

@@ -1,4 +1,4 @@
-import type { OpenDrawing } from '../../shared/api'
+import type { OpenDrawing } from '../../shared/edits'
 import { RunningServer } from '../server/support/running-server'
 import { enterPass, layLine, takeUp } from './support/desk'
 import { mostDifference } from './support/pictures'

@@ -18,6 +18,7 @@ import { backupOf } from '../../server/backup/write-backup'
 import { readMigrations } from '../../server/database/migration-files'
 import type { Store } from '../../server/database/store'
 import { openStore } from '../../server/database/store'
+import { handOut } from '../../server/task/hand-out'
 import { databaseTrouble } from '../../server/http/database-trouble'
 import { RunningServer, sentence } from './support/running-server'
 import { polyline } from '../unit/support/paths'
@@ -98,11 +99,14 @@ describe('a backup', () => {
       palettes: { put: [palette], gone: [], order: ['Hedge'] },
     })
     store.journal.drawings.handTo(ids[0]!, hazel.id)
+    const task = store.tasks.add('Peas in rows', ids[0]!, true)
+    handOut(store, { id: task, name: 'Peas in rows' }, ids[0]!, [hazel.id])
+    store.tasks.add('Thrown away', ids[1]!, false)
     const bytes = backup(store)
 
     const other = fresh()
     expect(restore(other, await readBackup(bytes))).toEqual({
-      added: ['Radish bunch', 'Pea/pod: ✿', 'Scanned'],
+      added: ['Radish bunch', 'Pea/pod: ✿', 'Scanned', 'Peas in rows, Hazel'],
       here: [],
       copied: [],
     })
@@ -119,7 +123,9 @@ describe('a backup', () => {
       expect(plain(other)).toEqual(plain(store))
     }
     const there = other.seats.list().find((s) => s.name === 'Hazel')!
-    expect(there).toMatchObject({ colour: '#2f6f8f', drawings: 1 })
+    expect(there).toMatchObject({ colour: '#2f6f8f', drawings: 2 })
+    expect(other.tasks.whole()).toEqual(store.tasks.whole())
+    expect(other.tasks.seatsOf(task)).toEqual(new Set([there.id]))
     expect(other.belongings.read(there.id)).toEqual(store.belongings.read(hazel.id))
     expect(other.journal.open(ids[0]!)).toEqual(store.journal.open(ids[0]!))
     expect(other.images.find(sha256)!.bytes.equals(picture)).toBe(true)
@@ -130,6 +136,26 @@ describe('a backup', () => {
     expect(other.shelves.list().map((s) => s.name)).toEqual(['Class 4b'])
     // The same backup is made of it again.
     expect(Buffer.from(backup(other)).equals(Buffer.from(bytes))).toBe(true)
+  })
+
+  it('of a task brings it back beside what is here, and hands out what came in', async () => {
+    const template = worked('Seed tray', 3)
+    const hazel = store.seats.add('Hazel', '#2f6f8f')
+    const task = store.tasks.add('Trays', template, false)
+    handOut(store, { id: task, name: 'Trays' }, template, [hazel.id])
+    const bytes = backup(store)
+    // The template went another way here, and the task was taken down: its copy stands alone.
+    const other = fresh()
+    restore(other, await readBackup(bytes))
+    other.tasks.remove(task)
+    const head = other.journal.head(template)!
+    const copies = other.journal.drawings.list().filter((c) => c.name === 'Trays, Hazel')
+    expect(copies.map((c) => c.task)).toEqual([null])
+    other.whole.erase([template])
+    other.journal.create({ ...head.drawing, name: 'Seed tray, other' })
+    restore(other, await readBackup(bytes))
+    const beside = other.journal.drawings.list().find((c) => c.name === 'Seed tray from backup')!
+    expect(other.tasks.whole()).toMatchObject([{ id: task, name: 'Trays', template: beside.id, guided: false }])
   })
 
   it('holds each drawing as an SVG that opens as it is', () => {

@@ -13,7 +13,7 @@ import { OtherJournal } from '../../server/database/journal'
 import { readMigrations } from '../../server/database/migration-files'
 import type { Store } from '../../server/database/store'
 import { openStore } from '../../server/database/store'
-import type { DrawingCard, Shelf } from '../../shared/api'
+import type { DrawingCard, Shelf } from '../../shared/desk'
 import { RunningServer, sentence } from './support/running-server'
 import { polyline } from '../unit/support/paths'
 

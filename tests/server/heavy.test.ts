@@ -8,7 +8,8 @@ import { makeEdit } from '#core/document/edits'
 import type { Drawing, Line } from '#core/model/model'
 import { PLAIN_DELIVERY } from '../../core/formats/delivery/settings'
 import { zipOf } from '../../core/formats/archive/zip'
-import type { ManyState, OpenDrawing } from '../../shared/api'
+import type { OpenDrawing } from '../../shared/edits'
+import type { ManyState } from '../../shared/desk'
 import { RunningServer, sentence } from './support/running-server'
 
 const server = new RunningServer()

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import { unzipped } from '../../core/formats/archive/zip'
 import { PLAIN_DELIVERY } from '../../core/formats/delivery/settings'
-import type { ManyState } from '../../shared/api'
+import type { ManyState } from '../../shared/desk'
 import { RunningServer, sentence } from './support/running-server'
 import { polyline } from '../unit/support/paths'
 

@@ -5,7 +5,7 @@ import type { Edit } from '#core/document/edits'
 import { applyEdit, makeEdit, walkOver } from '#core/document/edits'
 import { replay } from '#core/document/history'
 import type { Drawing, Line } from '#core/model/model'
-import type { OpenDrawing } from '#shared/api'
+import type { OpenDrawing } from '#shared/edits'
 import { plainLine } from './support/desk'
 import { polygon } from './support/paths'
 

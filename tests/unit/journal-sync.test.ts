@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Edit } from '#core/document/edits'
-import type { Conflict } from '#shared/api'
+import type { Conflict } from '#shared/edits'
 
 const kept: Edit[] = []
 const appendEdits = vi.fn()

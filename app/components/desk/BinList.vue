@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/vue'
 import { ref } from 'vue'
-import type { DrawingCard } from '#shared/api'
-import { DAYS_IN_BIN } from '#shared/api'
+import type { DrawingCard } from '#shared/desk'
+import { DAYS_IN_BIN } from '#shared/desk'
 import { useDeskStore } from '~/stores/desk'
 
 /** What was taken off the Desk, and how long it stays. */

@@ -2,7 +2,7 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
 import { Check, Ellipsis, PenLine } from 'lucide-vue-next'
 import { computed, nextTick, ref } from 'vue'
-import type { DrawingCard } from '#shared/api'
+import type { DrawingCard } from '#shared/desk'
 import { sizeOf } from '~/network/api'
 import { useDeskStore } from '~/stores/desk'
 import { useSeatsStore } from '~/stores/seats'

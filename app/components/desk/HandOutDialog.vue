@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import type { DrawingCard } from '#shared/api'
+import type { DrawingCard } from '#shared/desk'
 import DialogFrame from '~/components/ui/DialogFrame.vue'
 import { beginTask } from '~/network/seat-api'
 import { useSeatsStore } from '~/stores/seats'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, shallowRef, toRaw, watch } from 'vue'
-import type { ManyState } from '#shared/api'
+import type { ManyState } from '#shared/desk'
 import { deliveriesState, startDeliveries, stopDeliveries } from '~/network/api'
 import { useStudioStore } from '~/stores/studio'
 import { inBytes } from '~/workspace/in-bytes'

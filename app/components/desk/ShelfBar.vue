@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { Plus, Pencil, X } from 'lucide-vue-next'
 import { computed, ref } from 'vue'
-import type { Shelf } from '#shared/api'
-import { LONGEST_SHELF_NAME } from '#shared/api'
+import type { Shelf } from '#shared/desk'
+import { LONGEST_SHELF_NAME } from '#shared/desk'
 import { useDeskStore } from '~/stores/desk'
 import type { OnShelf } from '~/workspace/use-desk-list'
 import RenameField from '~/components/ui/RenameField.vue'

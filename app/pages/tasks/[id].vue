@@ -2,7 +2,7 @@
 import { useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { DrawingCard } from '#shared/api'
+import type { DrawingCard } from '#shared/desk'
 import type { OpenTask } from '#shared/seats'
 import SeatDot from '~/components/desk/SeatDot.vue'
 import SeatPicker from '~/components/desk/SeatPicker.vue'

@@ -1,6 +1,6 @@
 import { ValidationError } from 'yup'
 import type { Taper, WidthStop } from '../../model/model'
-import { courseSchema } from '../../document/schema'
+import { courseSchema } from '../../document/line-schema'
 import { InputError } from '../../errors'
 import { parseJson } from '../json'
 import type { ShelfProfile } from '../../weight/shelf'

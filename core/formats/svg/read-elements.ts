@@ -1,35 +1,28 @@
-import type { Path } from '../../geometry/path'
 import type { Sketch } from '../../model/model'
 import { InputError } from '../../errors'
 import type { Matrix } from '../../geometry/matrix'
 import { composed } from '../../geometry/matrix'
-import type { Clip } from './clips'
-import { clipOf, clipOfAll } from './clips'
-import { evenOdd } from './even-odd'
+import { ClipReader } from './clip-reader'
+import { clipOf } from './clips'
 import type { DrawingBuilder } from './drawing-builder'
 import { boxOfPaths } from './drawing-builder'
 import type { SvgElement } from './element'
 import { byId, idOfReference } from './element'
 import type { Frame } from './frame'
-import { boxOfContents, localPaths, placeOf, rectangle, SKIPPED } from './frame'
+import { boxOfContents, placeOf, rectangle, SKIPPED } from './frame'
 import { lengthOf } from './lengths'
 import { liveLine, liveShape, record } from './live-data'
 import { dataOfShape, pathsOfData } from './paths'
 import { ShapeDrawer } from './shape-drawer'
-import type { Style } from './style'
-import { INITIAL_STYLE, styleOf } from './style'
+import { INITIAL_STYLE, styleIn } from './style'
 import { matrixOf } from './transform'
 import type { ViewBox } from './viewport'
-import { countsOfReuse } from './reuse-counts'
+import { countsOfReuse, DEEPEST_REUSE } from './reuse-counts'
 import { fitted, viewBoxOf } from './viewport'
 
 /** So many elements are drawn again by being reused, and so many more for each that the file has. */
 const MOST_REUSED = 5000
 const REUSED_EACH = 20
-/** Clips lie within clips up to so many. */
-const MOST_CLIPS = 16
-/** Reuse of what reuses goes so deep. */
-const DEEPEST_REUSE = 24
 /** So many elements that were left out are told one by one. */
 const MOST_TOLD = 5
 
@@ -37,10 +30,10 @@ const MOST_TOLD = 5
 export class SvgReader {
   private readonly elements: ReadonlyMap<string, SvgElement>
   private readonly drawer: ShapeDrawer
+  private readonly clips: ClipReader
   /** How many elements each comes to, with what it reuses; and how many may still be drawn by reuse. */
   private readonly counts: ReadonlyMap<SvgElement, number>
   private left: number
-  private readonly clipsMade = new Map<string, Clip>()
   private losses = 0
   /** What was to be drawn and could not be first, a sentence. */
   firstLoss: string | null = null
@@ -48,24 +41,22 @@ export class SvgReader {
   constructor(
     private readonly root: SvgElement,
     private readonly into: DrawingBuilder,
-    private readonly tolerance: number,
+    tolerance: number,
   ) {
     this.elements = byId(root)
     this.counts = countsOfReuse(root, this.elements)
     this.left = MOST_REUSED + REUSED_EACH * this.counts.size
     this.drawer = new ShapeDrawer(into, this.elements, tolerance)
+    this.clips = new ClipReader(this.elements, into, tolerance)
   }
 
   /** @param matrix from the user space of the root to the page */
   read(matrix: Matrix, port: ViewBox, isLive: boolean): void {
-    const style = this.styleOf(INITIAL_STYLE, this.root, port)
+    const style = styleIn(port, INITIAL_STYLE, this.root)
     const frame: Frame = { matrix, style, alpha: style.opacity, clips: [], port, group: null, reusing: [] }
     this.within(this.root, frame, isLive ? null : topGroups(this.root))
     if (this.losses > MOST_TOLD) this.into.note(`${this.losses - MOST_TOLD} more elements were left out`)
   }
-
-  private styleOf = (parent: Style, e: SvgElement, port: ViewBox): Style =>
-    styleOf(parent, e, Math.hypot(port.width, port.height) / Math.SQRT2)
 
   private within(parent: SvgElement, frame: Frame, named: ReadonlyMap<SvgElement, string> | null = null): void {
     if (parent.tag === 'switch') {
@@ -81,7 +72,7 @@ export class SvgReader {
     if (Object.keys(a).some((k) => /^on[a-z]/.test(k))) this.into.note('An event handler was left out')
     if (e.tag === 'script') this.into.note('A script was left out')
     if (SKIPPED.has(e.tag)) return
-    const style = this.styleOf(about.style, e, about.port)
+    const style = styleIn(about.port, about.style, e)
     // A hidden layer of ours is hidden, not gone.
     if (!style.shown && !this.into.inLayer && !a['bt:layer']) return
     const matrix = composed(about.matrix, matrixOf(e.declared.transform?.replace(/px|deg/g, '') ?? a.transform))
@@ -95,7 +86,7 @@ export class SvgReader {
     if (a['bt:layer']) return this.layer(e, frame)
     if (a['bt:sketch']) return this.sketch(a)
     try {
-      this.drawIn(e, this.clipped(e, frame), named)
+      this.drawIn(e, this.clips.clipped(e, frame), named)
     } catch (error) {
       if (!(error instanceof InputError)) throw error
       // One element that cannot be used loses nothing but itself.
@@ -215,7 +206,7 @@ export class SvgReader {
     ]
     const inside: Frame = { ...frame, matrix: composed(frame.matrix, shift), reusing: [...frame.reusing, id] }
     if (target.tag !== 'symbol' && target.tag !== 'svg') return this.element(target, inside, null)
-    const own = this.styleOf(style, target, port)
+    const own = styleIn(port, style, target)
     if (!own.shown) return
     const placed: Frame = {
       ...inside,
@@ -223,82 +214,9 @@ export class SvgReader {
       alpha: inside.alpha * own.opacity,
       matrix: composed(inside.matrix, matrixOf(target.attributes.transform)),
     }
-    this.viewport(target, this.clipped(target, placed), {
+    this.viewport(target, this.clips.clipped(target, placed), {
       ...(a.width && { width: a.width }),
       ...(a.height && { height: a.height }),
-    })
-  }
-
-  /** The frame with the clip that an element has, and those that this has; `seen` are the ids of those on the way. */
-  private clipped(e: SvgElement, frame: Frame, seen: readonly string[] = []): Frame {
-    const { clip: id } = frame.style
-    const clip = id ? this.elements.get(id) : undefined
-    if (!id || clip?.tag !== 'clipPath') return frame
-    if (seen.includes(id) || frame.clips.length >= MOST_CLIPS) {
-      this.into.note(
-        seen.includes(id)
-          ? 'A clip that clips itself was left out'
-          : `Clips within more than ${MOST_CLIPS} others were left out`,
-        boxOfContents(e, frame.matrix),
-      )
-      return frame
-    }
-    const ofBox = (clip.attributes.clipPathUnits ?? '') === 'objectBoundingBox'
-    const paths = ofBox ? localPaths(e) : []
-    if (ofBox && !paths.length) {
-      this.into.note('A clip that is as large as a group was left out', boxOfContents(e, frame.matrix))
-      return frame
-    }
-    const box = ofBox ? boxOfPaths(paths) : null
-    const space = box
-      ? composed(frame.matrix, [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY])
-      : frame.matrix
-    const clips = [...frame.clips, this.clipAt(id, clip, composed(space, matrixOf(clip.attributes.transform)))]
-    const further = clip.declared['clip-path'] ?? clip.attributes['clip-path']
-    return further
-      ? this.clipped(e, { ...frame, clips, style: { ...frame.style, clip: idOfReference(further) } }, [...seen, id])
-      : { ...frame, clips }
-  }
-
-  /** What a clip leaves where it comes to lie; made once for all that it clips there. */
-  private clipAt(id: string, clip: SvgElement, matrix: Matrix): Clip {
-    const key = `${id} ${matrix.join(' ')}`
-    let made = this.clipsMade.get(key)
-    if (!made) this.clipsMade.set(key, (made = clipOfAll(this.regionOf(clip, matrix, 0), this.tolerance)))
-    return made
-  }
-
-  /** The regions that the shapes in a clip cover, on the page. */
-  private regionOf(clip: SvgElement, matrix: Matrix, depth: number): Path[][] {
-    return clip.children.flatMap((child): Path[][] => {
-      const style = this.styleOf(this.styleOf(INITIAL_STYLE, clip, { x: 0, y: 0, width: 0, height: 0 }), child, {
-        x: 0,
-        y: 0,
-        width: 0,
-        height: 0,
-      })
-      if (!style.shown || !style.visible) return []
-      const own = composed(matrix, matrixOf(child.attributes.transform))
-      if (child.tag === 'use') {
-        const target = this.elements.get(idOfReference(child.attributes.href ?? child.attributes['xlink:href']) ?? '')
-        const shift: Matrix = [
-          1,
-          0,
-          0,
-          1,
-          lengthOf(child.attributes.x, { whole: 0 }) ?? 0,
-          lengthOf(child.attributes.y, { whole: 0 }) ?? 0,
-        ]
-        return target && depth < DEEPEST_REUSE
-          ? this.regionOf({ ...clip, children: [target] }, composed(own, shift), depth + 1)
-          : []
-      }
-      const d = dataOfShape(child.tag, child.attributes)
-      if (!d) return []
-      const paths = pathsOfData(d, own)
-        .filter((p) => p.nodes.length > 1)
-        .map((p) => ({ ...p, closed: true }))
-      return [style.clipEvenOdd ? evenOdd(paths, this.tolerance) : paths]
     })
   }
 

@@ -1,6 +1,9 @@
 import type { SvgElement } from './element'
 import { idOfReference } from './element'
 
+/** Reuse of what reuses goes so deep. */
+export const DEEPEST_REUSE = 24
+
 /** How many elements each element comes to when it is drawn, with all in it and all that is reused there; reuse of itself counts once. */
 export function countsOfReuse(
   root: SvgElement,

@@ -3,6 +3,7 @@ import type { Cap, Join } from '../../model/model'
 import type { SvgElement } from './element'
 import { idOfReference } from './element'
 import { lengthOf } from './lengths'
+import type { ViewBox } from './viewport'
 
 /** What something is painted with: a colour, or a paint server by its id with what stands in for it. */
 export interface Paint {
@@ -170,3 +171,7 @@ export function paintOf(text: string, current: Paint): Paint | null {
   if (!parsed) return BLACK
   return parsed.opacity === 0 ? null : { colour: parsed.copy({ opacity: 1 }).formatHex(), alpha: parsed.opacity }
 }
+
+/** The style of an element within a viewport, by which its lengths in per cent go. */
+export const styleIn = (port: ViewBox, parent: Style, e: SvgElement): Style =>
+  styleOf(parent, e, Math.hypot(port.width, port.height) / Math.SQRT2)

@@ -1,6 +1,6 @@
 import { defineEventHandler } from 'h3'
 import { BadArchive } from '../../../core/formats/archive/zip'
-import type { RestoreReport } from '../../../shared/api'
+import type { RestoreReport } from '../../../shared/desk'
 import { LIMITS } from '../../../shared/api'
 import { readBackup } from '../../backup/read-backup'
 import { restore } from '../../backup/restore'

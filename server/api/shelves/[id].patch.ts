@@ -1,5 +1,6 @@
 import { defineEventHandler, getRouterParam } from 'h3'
-import { LIMITS, shelfNameSchema } from '../../../shared/api'
+import { LIMITS } from '../../../shared/api'
+import { shelfNameSchema } from '../../../shared/desk'
 import { store } from '../../database/store'
 import { readJson } from '../../http/body'
 import { noShelf } from '../../http/refuse'

@@ -9,7 +9,7 @@ import { flatten } from '../../../core/geometry/cubic'
 import { cubicsOfPath } from '../../../core/geometry/path'
 import { IDENTITY } from '../../../core/geometry/matrix'
 import { pathsOfData } from '../../../core/formats/svg/paths'
-import type { OpenDrawing } from '../../../shared/api'
+import type { OpenDrawing } from '../../../shared/edits'
 
 /** A drawing of its own for a test: a copy of a demo drawing, one that is given, or a blank one. Opens it. */
 export async function startDrawing(page: Page, from?: string | Drawing): Promise<string> {

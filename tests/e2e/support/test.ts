@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import { expect, test as base } from '@playwright/test'
 import { applyPatches } from '#core/document/apply-patches'
-import type { OpenDrawing } from '../../../shared/api'
+import type { OpenDrawing } from '../../../shared/edits'
 
 /** So many steps are looked at. */
 const MOST_STEPS = 60

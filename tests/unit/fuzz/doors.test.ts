@@ -16,7 +16,8 @@ import { writeSvg } from '#core/formats/svg/write-svg'
 import { fitTrace } from '#core/fit/fit-trace'
 import { LiveFit } from '#core/fit/live-fit'
 import { expandLine } from '#core/outline/expand'
-import { appendSchema, createSchema, renameSchema, shelfSchema } from '../../../shared/api'
+import { createSchema, renameSchema, shelfSchema } from '../../../shared/api'
+import { appendSchema } from '../../../shared/edits'
 
 /** A refusal that names what is wrong is an answer; anything else that is thrown fails. */
 function answers(work: () => unknown, ...typed: (abstract new (...args: never[]) => Error)[]): void {

@@ -23,7 +23,7 @@ export default defineEventHandler(async (event) => {
       const shelf = source.shelf === null ? null : shelves.of(source.shelf).id
       if (history) {
         whole.write(
-          { ...asAnother(source, id, source.name), template: false },
+          { ...asAnother(source, id, source.name), template: false, task: null },
           shelf,
           seats.find(seat ?? '')?.id ?? null,
         )

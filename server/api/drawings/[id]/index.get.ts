@@ -1,5 +1,5 @@
 import { defineEventHandler, getRouterParam } from 'h3'
-import type { OpenDrawing } from '../../../../shared/api'
+import type { OpenDrawing } from '../../../../shared/edits'
 import { store } from '../../../database/store'
 import { noDrawing } from '../../../http/refuse'
 
