@@ -108,7 +108,7 @@ onBeforeUnmount(desk.leave)
     <StudioDialog :open="studioOpen" @close="studioOpen = false" />
     <HandOutDialog :card="handedOut" @close="handedOut = null" />
     <DeskBar ref="bar" :begin="begin" @keys="keysOpen = true" @seats="seatsOpen = true" @studio="studioOpen = true" />
-    <main class="mx-auto max-w-[1160px] px-6 py-6">
+    <main class="mx-auto max-w-[1160px] 2xl:max-w-[1900px] px-6 py-6">
       <template v-if="cards && cards.length">
         <div v-if="cards.length > 1" class="mb-3.5 flex items-center gap-3" role="search">
           <input

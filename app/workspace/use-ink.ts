@@ -23,6 +23,7 @@ import { GeometryThread, Hang } from '~/workers/geometry-thread'
 import type { Outline } from '~/painting/outline'
 import type { RasterWorker } from '~/workers/raster.worker'
 import { countIslands, islandsOfDrawn } from './islands'
+import { tellsFailed } from './tell-failed'
 import { RemoteSession } from '~/workers/remote-session'
 
 /** The ink of the open drawing: its outlines, the stack on screen, the shapes, and the workers behind them. */
@@ -66,6 +67,9 @@ const SHORT = 400
 /** Of so many lines at most the entries are made anew one by one. */
 const FEW = 64
 
+/** A page stays bare for as long, where its shapes are on their way, ms. */
+const BARE = 250
+
 /** A hand that moves the view is told of so often, ms. */
 const HAND = 100
 
@@ -99,6 +103,8 @@ export function provideInk(): Ink {
   let newest = 0
   let turn = 0
 
+  const tellFailed = tellsFailed()
+
   function tellStuck({ id }: Line): void {
     store.tell(
       'A line is so intricate that its ink could not be worked out in time. It is shown without: make it simpler, or take it out.',
@@ -115,6 +121,9 @@ export function provideInk(): Ink {
 
   const wantsShapes = (): boolean => view.showsShapes
 
+  /** Until the first shapes are there the lines stand in for them: a page is never bare for as long as they take. */
+  const showsLines = (): boolean => !wantsShapes() || !shapes.value
+
   /** A line that covers others is drawn by the tiles, where these lie. */
   const coversChosen = (): boolean =>
     view.selection.some((id) => store.drawing && findLine(store.drawing, id)?.line.cover)
@@ -130,8 +139,8 @@ export function provideInk(): Ink {
       shown,
       () => mine === newest,
       (share) => {
-        if (store.drawing !== drawing || wantsShapes()) return
-        progress.value = share < 1 && !current ? share : null
+        if (store.drawing !== drawing || !showsLines()) return
+        if (!wantsShapes()) progress.value = share < 1 && !current ? share : null
         stack.value = stacker.linesOf(drawing, isShown)
       },
     )
@@ -158,7 +167,7 @@ export function provideInk(): Ink {
           answer.fills && stacker.takeFills(answer.fills),
           answer.tints && stacker.takeTints(answer.tints),
         ].some(Boolean)
-        if ((lines.length || poured) && !wantsShapes()) {
+        if ((lines.length || poured) && showsLines()) {
           const few = !poured && lines.length <= FEW
           stack.value =
             (few && stacker.withLinesAnew(stack.value, lines, store.drawing, isShown)) ||
@@ -190,6 +199,8 @@ export function provideInk(): Ink {
     const mine = (making = { since: performance.now(), again: false })
     const drawing = store.drawing!
     const isNewest = (): boolean => mine === making
+    if (!stack.value.length)
+      setTimeout(() => !stack.value.length && store.drawing === drawing && void showLines(drawing), BARE)
     let taken
     try {
       taken = await session.shapes(drawing, (share) => isNewest() && (progress.value = share))
@@ -217,23 +228,6 @@ export function provideInk(): Ink {
     shapesOf.value = drawing
     stack.value = entries
     tellFailed(drawing, taken.result.failed)
-  }
-
-  /** What cannot be worked out is told once, by its place. */
-  let failedBefore = new Set<string>()
-  function tellFailed(drawing: Drawing, failed: ShapesResult['failed']): void {
-    const [first, ...more] = failed.filter((f) => !failedBefore.has(f.id))
-    failedBefore = new Set(failed.map((f) => f.id))
-    if (!first) return
-    const layer = drawing.layers.find((l) => l.items.some((i) => 'id' in i && i.id === first.id))
-    const place = layer ? layer.items.findIndex((i) => 'id' in i && i.id === first.id) + 1 : 0
-    const others = more.length ? ` So it is with ${more.length} more.` : ''
-    store.tell(`Number ${place} on "${layer?.name ?? ''}": ${first.message}${others}`, [
-      {
-        title: more.length ? 'Choose them' : 'Choose it',
-        run: () => (view.selection = [first, ...more].map((f) => f.id)),
-      },
-    ])
   }
 
   watch(

@@ -430,3 +430,26 @@ test('with more processors, several threads work out the first shapes of a large
   expect(alone.threads).toBe(0)
   expect(helped).toEqual({ nodes: alone.nodes, threads: 2 })
 })
+
+test('while the first shapes are on their way the page shows the lines', async ({ page }) => {
+  await startDrawing(
+    page,
+    newDrawing('Crowded', {
+      page: { width: 1400, height: 900, unit: 'px', pxPerMm: 4 },
+      layers: [newLinesLayer('Lines', strokes(600))],
+    }),
+  )
+  await enterPass(page, 'Shapes')
+  // Nothing of it is kept.
+  await page.addInitScript(() => void indexedDB.deleteDatabase('bellatrait-recall'))
+  await page.reload()
+  const seen = () =>
+    page.evaluate(() => {
+      const tiles = document.querySelector('canvas')
+      const { width, height } = tiles ?? {}
+      const dots = width && height ? tiles!.getContext('2d')!.getImageData(0, 0, width, height).data : []
+      return `${document.body.innerText.includes('Making shapes') ? 'making' : 'made'}, ${dots.some((v, i) => i % 4 === 3 && v > 200) ? 'ink' : 'bare'}`
+    })
+  await expect.poll(seen, { intervals: [50] }).toBe('making, ink')
+  await expect(page.getByTestId('shape-count')).toBeVisible({ timeout: 60_000 })
+})

@@ -330,6 +330,7 @@ for (const [width, height, least] of [
   [1024, 640, 500],
   [820, 1180, 800],
   [640, 480, 370],
+  [390, 844, 440],
 ] as const)
   test(`everything has its place at ${width} x ${height}, and the drawing the most of it`, async ({ page }) => {
     await page.setViewportSize({ width, height })

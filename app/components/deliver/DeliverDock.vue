@@ -101,9 +101,13 @@ async function deliver(): Promise<void> {
 
 <template>
   <div
-    class="grid h-full min-w-0 flex-1 grid-cols-[minmax(0,330px)_minmax(0,1fr)_250px] gap-5 px-4 py-2.5 max-lg:grid-cols-[minmax(0,248px)_minmax(0,1fr)_232px] max-lg:gap-4 max-lg:py-0 max-md:grid-cols-[232px_minmax(0,248px)_minmax(0,1fr)]"
+    class="grid h-full min-w-0 flex-1 grid-cols-[minmax(0,330px)_minmax(0,1fr)_250px] gap-5 px-4 py-2.5 max-lg:grid-cols-[minmax(0,248px)_minmax(0,1fr)_232px] max-lg:gap-4 max-lg:py-0 max-md:grid-cols-[232px_minmax(0,248px)_minmax(0,1fr)] max-sm:h-auto max-sm:grid-cols-1 max-sm:content-start"
   >
-    <div class="grid grid-cols-3 grid-rows-2 gap-1.5" role="radiogroup" aria-label="What to deliver">
+    <div
+      class="grid grid-cols-3 grid-rows-2 gap-1.5 max-sm:grid-rows-[52px_52px]"
+      role="radiogroup"
+      aria-label="What to deliver"
+    >
       <button
         v-for="k in KINDS"
         :key="k.id"

@@ -71,8 +71,11 @@ function putDown(): void {
       <TrayRow />
       <ProfileShelf v-if="passOf(view.pass).hasShelf" class="max-w-[300px] min-w-[130px] shrink-0 grow basis-0" />
     </div>
-    <div class="h-[176px] touch:h-[236px] overflow-x-auto overflow-y-hidden touch:overflow-y-auto">
-      <div class="flex h-full min-w-[736px] py-2" :class="delivers ? '' : 'px-4'" data-testid="strip">
+    <div
+      class="h-[176px] touch:h-[236px] overflow-x-auto overflow-y-hidden touch:overflow-y-auto"
+      :class="delivers && 'max-sm:h-[272px] max-sm:overflow-y-auto'"
+    >
+      <div class="flex h-full min-w-[736px] py-2" :class="delivers ? 'max-sm:min-w-0' : 'px-4'" data-testid="strip">
         <component :is="strip" class="min-w-0 flex-1" />
       </div>
     </div>

@@ -25,7 +25,7 @@ const keepsName = (): void => void (store.notice = 'A drawing needs a name, so i
 
 <template>
   <header
-    class="low:h-11 touch:h-[52px] flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5 max-lg:gap-2 max-lg:px-2"
+    class="low:h-11 touch:h-[52px] flex h-[52px] items-center gap-3 border-b border-hair bg-panel px-3.5 max-lg:gap-2 max-lg:px-2 max-sm:h-auto! max-sm:flex-wrap max-sm:py-1"
   >
     <h1 class="sr-only">{{ store.drawing?.name }}</h1>
     <NuxtLink to="/" class="quiet min-w-6 shrink-0 rounded px-1 py-1 text-center hover:text-ink" aria-label="← Desk"
@@ -40,7 +40,7 @@ const keepsName = (): void => void (store.notice = 'A drawing needs a name, so i
       @keep="rename"
       @empty="keepsName"
     />
-    <nav class="mx-auto flex items-center" aria-label="Passes">
+    <nav class="mx-auto flex items-center max-sm:order-last max-sm:w-full max-sm:justify-between" aria-label="Passes">
       <template v-for="({ id: pass, title }, i) in PASSES" :key="pass">
         <span v-if="i" class="h-px w-3.5 bg-[#c6bba9] max-xl:w-1 max-lg:hidden" />
         <button

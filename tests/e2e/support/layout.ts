@@ -11,9 +11,11 @@ export const cutOff = (page: Page): Promise<string[]> =>
       .filter((e) => e.getClientRects().length)
       .filter((e) => {
         const b = e.getBoundingClientRect()
-        const about = [...document.querySelectorAll('.overflow-x-auto, .overflow-auto')].filter((r) => r.contains(e))
-        const wide = about.some((r) => r.scrollWidth > r.clientWidth)
-        const high = about.some((r) => r.matches('.overflow-auto') && r.scrollHeight > r.clientHeight)
+        const rolls = (way: 'overflowX' | 'overflowY', r: Element): boolean =>
+          /auto|scroll/.test(getComputedStyle(r)[way])
+        const about = [...document.querySelectorAll('*')].filter((r) => r.contains(e))
+        const wide = about.some((r) => rolls('overflowX', r) && r.scrollWidth > r.clientWidth)
+        const high = about.some((r) => rolls('overflowY', r) && r.scrollHeight > r.clientHeight)
         return (
           (!wide && (b.right > window.innerWidth + 1 || b.left < -1)) || (!high && b.bottom > window.innerHeight + 1)
         )
