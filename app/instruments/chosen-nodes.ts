@@ -3,6 +3,7 @@ import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { withNodesMapped } from '#core/geometry/node-sets'
 import { changeLines } from '#core/editing/change-items'
+import { repath } from '#core/editing/repath'
 import { findLine } from '#core/model/find'
 import type { NodeRef } from './worktop'
 
@@ -33,9 +34,7 @@ export function changeNodes(
   change: (path: Path, chosen: ReadonlySet<number>, line: Line) => Path,
 ): void {
   for (const [id, chosen] of nodesByLine(nodes)) {
-    changeLines(draft, [id], (l) => {
-      l.path = change(l.path, chosen, l)
-    })
+    changeLines(draft, [id], (l) => repath(l, change(l.path, chosen, l)))
   }
 }
 

@@ -5,6 +5,7 @@ import { withNodeAt } from '#core/geometry/add-node'
 import { handleKindOf, withHandleKind } from '#core/geometry/node-kinds'
 import { add, subtract } from '#core/geometry/point'
 import { changeLines } from '#core/editing/change-items'
+import { repath } from '#core/editing/repath'
 import { findLine } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import { mapNodes, nodesByLine, placesOf } from './chosen-nodes'
@@ -112,7 +113,7 @@ export class Nodes implements Instrument {
       return
     }
     this.worktop.edit('Add a node', (draft) =>
-      changeLines(draft, [line.id], (l) => void (l.path = withNodeAt(l.path, segment, t))),
+      changeLines(draft, [line.id], (l) => repath(l, withNodeAt(l.path, segment, t))),
     )
     this.worktop.chooseNodes([{ line: line.id, index: segment + 1 }])
   }
@@ -147,7 +148,7 @@ export class Nodes implements Instrument {
       this.worktop.change((draft) =>
         changeLines(draft, [grip.line], (l) => {
           const pulled = pulledSegment(l.path, grip.segment, grip.t, d)
-          l.path = hand.free ? pulled : this.worktop.segmentsClung(pulled, [grip.segment])
+          repath(l, hand.free ? pulled : this.worktop.segmentsClung(pulled, [grip.segment]))
         }),
       )
     }
@@ -171,10 +172,8 @@ export class Nodes implements Instrument {
     this.worktop.change((draft) => {
       mapNodes(draft, nodes, map)
       if (clinging)
-        changeLines(
-          draft,
-          [clinging.line],
-          (l) => void (l.path = this.worktop.segmentsClung(l.path, segmentsBeside(l.path, clinging.index))),
+        changeLines(draft, [clinging.line], (l) =>
+          repath(l, this.worktop.segmentsClung(l.path, segmentsBeside(l.path, clinging.index))),
         )
     })
   }
@@ -216,7 +215,7 @@ export class Nodes implements Instrument {
       changeLines(draft, [grip.line], (l) => {
         const n = l.path.nodes[grip.index]
         const at = n?.[grip.side]
-        if (n && at) l.path.nodes[grip.index] = withHandle(n, grip.side, { x: at.x + d.x, y: at.y + d.y }, alone)
+        if (n && at) repath(l, withNode(l.path, grip.index, withHandle(n, grip.side, add(at, d), alone)))
       })
     })
   }
@@ -299,7 +298,7 @@ export class Nodes implements Instrument {
         if (!found || found.layer.locked) continue
         if (found.line.path.nodes.length - gone.size < 2) found.layer.items.splice(found.index, 1)
         // From the last to the first, so that the others keep their places.
-        else for (const index of [...gone].sort((a, b) => b - a)) found.line.path = withoutNode(found.line.path, index)
+        else repath(found.line, [...gone].sort((a, b) => b - a).reduce(withoutNode, found.line.path))
       }
     })
     this.worktop.chooseNodes([])
@@ -310,7 +309,7 @@ export class Nodes implements Instrument {
     this.worktop.edit('Corner or smooth', (draft) => {
       changeLines(draft, [id], (line) => {
         const kind = handleKindOf(line.path.nodes[index]!)
-        line.path = withHandleKind(line.path, index, kind === 'linked' ? 'retracted' : 'linked')
+        repath(line, withHandleKind(line.path, index, kind === 'linked' ? 'retracted' : 'linked'))
       })
     })
   }
@@ -346,6 +345,11 @@ export class Nodes implements Instrument {
 /** A node with a handle moved; alone, it no longer turns the other one along. */
 const withHandle = (n: PathNode, side: 'in' | 'out', to: Vec, alone: boolean): PathNode =>
   alone && n.joint === 'smooth' && n.in && n.out ? { ...n, [side]: to, joint: 'corner' } : withArm(n, side, to)
+
+const withNode = (path: Path, index: number, node: PathNode): Path => ({
+  ...path,
+  nodes: path.nodes.map((n, i) => (i === index ? node : n)),
+})
 
 /** The segments that end at a node. */
 function segmentsBeside({ nodes, closed }: Path, index: number): number[] {

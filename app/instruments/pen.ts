@@ -2,6 +2,7 @@ import type { Line } from '#core/model/model'
 import type { Path, PathNode } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { newLine } from '#core/model/create'
+import { repath } from '#core/editing/repath'
 import { findLayer, findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import { nibMark } from './nib-mark'
@@ -286,7 +287,7 @@ export class Pen implements Instrument {
   private lengthen({ line, end }: GoingOn, nodes: PathNode[], closed: boolean): void {
     this.worktop.edit(closed ? 'Close a line' : 'Go on with a line', (draft) => {
       const found = findLine(draft, line.id)
-      if (found) found.line.path = { nodes: inOrder(nodes, end), closed }
+      if (found) repath(found.line, { nodes: inOrder(nodes, end), closed })
     })
     this.worktop.select([line.id])
   }

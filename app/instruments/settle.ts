@@ -6,6 +6,7 @@ import type { ClingOptions } from '#core/sketch/settle'
 import { settled } from '#core/sketch/settle'
 import type { Mark } from '~/canvas/marks'
 import { changeLines } from '#core/editing/change-items'
+import { repath } from '#core/editing/repath'
 import type { Hand, Instrument } from './instrument'
 import type { Edits, Hits, Pencil, Selection, View } from './worktop'
 
@@ -82,7 +83,7 @@ export class Settle implements Instrument {
     this.worktop.tryOn(null)
     this.worktop.edit(
       paths.size > 1 ? 'Settle lines on the pencil' : 'Settle a line on the pencil',
-      (draft) => void changeLines(draft, [...paths.keys()], (l) => void (l.path = paths.get(l.id)!)),
+      (draft) => void changeLines(draft, [...paths.keys()], (l) => repath(l, paths.get(l.id)!)),
     )
   }
 

@@ -10,6 +10,7 @@ import { arcOfPath } from '#core/geometry/known'
 import { nodesByLine, placesOf } from '~/instruments/chosen-nodes'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '#core/editing/change-items'
+import { repath } from '#core/editing/repath'
 import { findLine } from '#core/model/find'
 import type { NodeRef } from '~/instruments/worktop'
 import { useViewStore } from '~/stores/view'
@@ -101,7 +102,7 @@ export function useEnds() {
         changeLines(draft, [line.id], (l) => {
           const path = work(l, end, others(store.drawing!, l.id))
           if (!path) return
-          l.path = path
+          repath(l, path)
           done++
         })
       }

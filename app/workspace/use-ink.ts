@@ -67,9 +67,6 @@ const SHORT = 400
 /** Of so many lines at most the entries are made anew one by one. */
 const FEW = 64
 
-/** A page stays bare for as long, where its shapes are on their way, ms. */
-const BARE = 250
-
 /** A hand that moves the view is told of so often, ms. */
 const HAND = 100
 
@@ -199,8 +196,7 @@ export function provideInk(): Ink {
     const mine = (making = { since: performance.now(), again: false })
     const drawing = store.drawing!
     const isNewest = (): boolean => mine === making
-    if (!stack.value.length)
-      setTimeout(() => !stack.value.length && store.drawing === drawing && void showLines(drawing), BARE)
+    if (!stack.value.length) void showLines(drawing)
     let taken
     try {
       taken = await session.shapes(drawing, (share) => isNewest() && (progress.value = share))

@@ -167,7 +167,9 @@ async function expectPanesInWindow(page: Page, where: string): Promise<void> {
 for (const [width, height] of [
   [820, 1180],
   [640, 480],
+  [1024, 640],
   [1366, 625],
+  [2560, 1440],
 ] as const)
   test(`a window of ${width} x ${height} has no barrier, and its Strip comes up and goes by key`, async ({ page }) => {
     await page.setViewportSize({ width, height })
