@@ -28,8 +28,9 @@ const BY_PLACE: readonly Command[] = [
 ]
 
 const BY_NAME = [
-  { id: 'whole-page', key: '0', does: 'Whole page' },
-  { id: 'final-size', key: '9', does: 'Final size' },
+  { id: 'whole-page', key: '0', does: 'Whole page; held: for as long' },
+  { id: 'final-size', key: '9', does: 'Final size; held: for as long' },
+  { id: 'last-view', key: '8', does: 'The view before' },
   { id: 'bare', key: 'x', does: 'Ink or bare centrelines' },
   { id: 'next-finding', key: 'g', does: 'Next thing to look at' },
   { id: 'previous-finding', key: 'g', shift: true, does: 'Previous thing to look at' },

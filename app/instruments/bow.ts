@@ -1,14 +1,16 @@
 import type { Line } from '#core/model/model'
-import type { Path, PathNode } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { newLine } from '#core/model/create'
-import { bowedPath } from '#core/geometry/bow'
+import { repath } from '#core/editing/repath'
 import { bentAlong } from '#core/sketch/bent-bow'
-import { arcOfPath } from '#core/geometry/known'
 import { add, distance, lerp, scale, subtract } from '#core/geometry/point'
-import { findLayer } from '#core/model/find'
-import type { Mark } from '~/canvas/marks'
+import { findLayer, findLine } from '#core/model/find'
+import type { Mark, MarkRef } from '~/canvas/marks'
+import type { Chain } from './bow-chain'
+import { BowChain } from './bow-chain'
 import { constrained } from './constrained'
+import { goOnWith, inOrder } from './going-on'
+import { takenEndMarks } from './line-marks'
 import type { Hand, Instrument, UnderWay } from './instrument'
 import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
@@ -18,12 +20,15 @@ import { Snapping } from './snapping'
 /** A bow is taken hold of within this of its curve, screen px. */
 const HOLD = 14
 
+/** A chord that ends within this of where its chain began closes it, screen px. */
+const CLOSING = 10
+
 /** Shorter chords than this are slips of the hand, screen px. */
 const SLIP = 4
 
 /** What the hand is at. */
 type Grip =
-  | { kind: 'chord'; began: Vec; fresh: boolean }
+  | { kind: 'chord'; began: Vec; fresh: boolean; /** It ends where the chain began. */ closing: boolean }
   | {
       kind: 'belly'
       index: number
@@ -32,16 +37,16 @@ type Grip =
     }
   | { kind: 'joint'; index: number; screen: Vec; moved: boolean; before: Vec }
 
-/** Draws a chord and bends it: press and drag the chord, then pull its middle. Chord follows chord into one line. */
+/** Draws a chord and bends it: press and drag the chord, then pull its middle. Chord follows chord into one line, which closes where it began. */
 export class Bow implements Instrument {
   readonly name = 'Bow'
   readonly cursor = 'crosshair'
-  private points: Vec[] = []
-  private pulls: Vec[] = []
-  private smooth: boolean[] = []
+  private readonly chain = new BowChain()
   private grip: Grip | null = null
   /** Where the next chord would begin. */
   private pointer: Vec | null = null
+  /** The end mark under the hand. */
+  private over: MarkRef | null = null
   /** Nothing draws the line while the key is down that frees the hand. */
   private free = false
 
@@ -54,40 +59,40 @@ export class Bow implements Instrument {
   hint(): string {
     switch (this.grip?.kind) {
       case 'chord':
-        return 'Release: end of the chord · Shift: 15° steps'
+        return this.grip.closing ? 'Release: close the line' : 'Release: end of the chord · Shift: 15° steps'
       case 'belly':
         return 'Pull: bow it · Shift: straight across'
       case 'joint':
         return 'Drag: move the point'
       default:
     }
-    if (!this.pulls.length) return 'Drag: a chord, then pull it into a bow'
-    const joint = this.pulls.length > 1 ? ' · Click a joint: smooth or corner' : ''
-    return `Pull: bow it · Drag from its end: next chord${joint || ' · Backspace: back'} · Enter: finish`
+    if (this.over) return 'Drag: a chord that goes on with this line'
+    const { length } = this.chain.pulls
+    if (!length) return 'Drag: a chord, then pull it into a bow'
+    const joint = length > 1 ? ' · Click a joint: smooth or corner · Alt+click: take it out' : ''
+    const on = this.chain.closed
+      ? ''
+      : ` · Drag from its end: next chord${length > 1 ? ', back to the start: close' : ''}`
+    return `Pull: bow it${on}${joint || ' · Backspace: back'} · Enter: finish`
   }
 
   press(hand: Hand): void {
     const { mark } = hand
-    if (mark?.kind === 'belly' && this.pulls[mark.index]) {
-      this.grip = { kind: 'belly', index: mark.index, before: this.pulls[mark.index]!, hold: null }
+    const { chain } = this
+    if (mark?.kind === 'belly' && chain.pulls[mark.index]) {
+      this.grip = { kind: 'belly', index: mark.index, before: chain.pulls[mark.index]!, hold: null }
       return
     }
-    const last = this.points.length - 1
-    if (mark?.kind === 'joint' && mark.index < last) {
-      this.grip = {
-        kind: 'joint',
-        index: mark.index,
-        screen: hand.screen,
-        moved: false,
-        before: this.points[mark.index]!,
-      }
+    if (mark?.kind === 'joint' && (mark.index < chain.last || chain.closed)) {
+      const before = chain.points[mark.index]!
+      this.grip = { kind: 'joint', index: mark.index, screen: hand.screen, moved: false, before }
       return
     }
-    if (hand.clicks === 2 && this.pulls.length) {
+    if (hand.clicks === 2 && chain.pulls.length) {
       this.finish()
       return
     }
-    const goesOn = mark?.kind === 'joint' && mark.index === last
+    const goesOn = mark?.kind === 'joint'
     const held = goesOn ? null : this.bowAt(hand.at)
     if (held) {
       this.grip = held
@@ -95,150 +100,145 @@ export class Bow implements Instrument {
       return
     }
     if (!goesOn) this.finish()
-    if (!this.points.length) {
-      if (!this.worktop.layerForInk()) return
-      this.worktop.select([])
-      this.points = [this.snapping.point(hand)]
-      this.smooth = [false]
-    }
-    this.grip = { kind: 'chord', began: hand.screen, fresh: true }
+    if (!chain.points.length && !this.begin(hand)) return
+    this.grip = { kind: 'chord', began: hand.screen, fresh: true, closing: false }
     this.worktop.refresh()
+  }
+
+  /** Where the first chord begins: at a point, or at the end of a line that it goes on with. */
+  private begin(hand: Hand): boolean {
+    const mark = hand.mark?.kind === 'end' ? hand.mark : null
+    const goingOn = mark && goOnWith(this.worktop, mark.line, mark.end)
+    if (mark ? !goingOn : !this.worktop.layerForInk()) return false
+    if (!goingOn) this.worktop.select([])
+    this.over = null
+    this.chain.begin(
+      goingOn ? inOrder(goingOn.line.path.nodes, goingOn.end).at(-1)!.at : this.snapping.point(hand),
+      goingOn,
+    )
+    return true
   }
 
   move(hand: Hand): void {
     this.free = hand.free
     const { grip } = this
+    this.over = !this.chain.points.length && hand.mark?.kind === 'end' ? hand.mark : null
     if (grip?.kind === 'chord') this.stretch(hand, grip)
     else if (grip?.kind === 'belly') this.pull(hand, grip)
     else if (grip?.kind === 'joint') this.shift(hand, grip)
     else this.pointer = this.snapping.point(hand)
+    if (this.over) this.snapping.clear()
     this.worktop.refresh()
   }
 
   private stretch(hand: Hand, grip: Grip & { kind: 'chord' }): void {
+    const { chain } = this
     if (grip.fresh) {
       if (screenDistance(grip.began, hand.screen) < DRAG_START) return
       grip.fresh = false
-      this.smooth[this.smooth.length - 1] = this.pulls.length > 0 && this.worktop.preferences().bowsJoin
-      this.points.push(hand.at)
-      this.pulls.push({ x: 0, y: 0 })
-      this.smooth.push(false)
+      chain.addChord(hand.at, this.worktop.preferences().bowsJoin)
     }
-    const from = this.points[this.points.length - 2]!
-    this.points[this.points.length - 1] = hand.shift ? constrained(from, hand.at) : this.snapping.point(hand, from)
-    if (hand.shift) this.snapping.clear()
+    const from = chain.points[chain.last - 1]!
+    const start = hand.free ? null : chain.closesAt
+    grip.closing = !!start && distance(start, hand.at) * this.worktop.zoom() < CLOSING
+    if (hand.shift || grip.closing) this.snapping.clear()
+    chain.points[chain.last] = grip.closing
+      ? { ...start! }
+      : hand.shift
+        ? constrained(from, hand.at)
+        : this.snapping.point(hand, from, chain.goingOn?.line.id)
   }
 
   /** The bow under the hand, wherever it is taken hold of. */
   private bowAt(at: Vec): (Grip & { kind: 'belly' }) | null {
-    const path = this.path()
-    if (!path) return null
-    let best: { index: number; off: number } | null = null
-    let share = 0
-    for (const [index] of this.pulls.entries()) {
-      const [a, b] = [
-        path.nodes.findIndex((n) => n.at === this.points[index]),
-        path.nodes.findIndex((n) => n.at === this.points[index + 1]),
-      ]
-      const arc = arcOfPath({ nodes: path.nodes.slice(a, b + 1), closed: false })
-      const near = arc.nearest(at)
-      if (near.distance * this.worktop.zoom() > HOLD || (best && near.distance >= best.off)) continue
-      best = { index, off: near.distance }
-      share = near.length / (arc.total || 1)
-    }
-    if (!best) return null
+    const near = this.chain.nearest(at, this.worktop.preferences().bend)
+    if (!near || near.off * this.worktop.zoom() > HOLD) return null
     // Near an end the whole bow would leap for a small pull: it is led as if taken a quarter of the way in.
-    const t = Math.min(0.75, Math.max(0.25, share))
-    return { kind: 'belly', index: best.index, before: this.pulls[best.index]!, hold: { at, lever: 4 * t * (1 - t) } }
+    const t = Math.min(0.75, Math.max(0.25, near.share))
+    const before = this.chain.pulls[near.index]!
+    return { kind: 'belly', index: near.index, before, hold: { at, lever: 4 * t * (1 - t) } }
   }
 
   private pull(hand: Hand, { index, before, hold }: Grip & { kind: 'belly' }): void {
-    const from = this.points[index]!
-    const to = this.points[index + 1]!
     const pull = hold
       ? add(before, scale(subtract(hand.at, hold.at), 1 / hold.lever))
-      : subtract(hand.at, lerp(from, to, 0.5))
-    const chord = subtract(to, from)
-    const l = distance(from, to)
-    if (!hand.shift || !(l > 0)) {
-      this.pulls[index] = pull
-      return
-    }
-    const across = (chord.x * pull.y - chord.y * pull.x) / l
-    this.pulls[index] = { x: (-chord.y / l) * across, y: (chord.x / l) * across }
+      : subtract(hand.at, this.chain.middleOf(index))
+    this.chain.pull(index, pull, hand.shift)
   }
 
   private shift(hand: Hand, grip: Grip & { kind: 'joint' }): void {
     if (!grip.moved && screenDistance(grip.screen, hand.screen) < DRAG_START) return
     grip.moved = true
-    this.points[grip.index] = this.snapping.point(hand, this.points[grip.index - 1])
+    // Where a line is gone on with it stays as it is.
+    if (grip.index > 0 || !this.chain.goingOn)
+      this.chain.points[grip.index] = this.snapping.point(hand, this.chain.points[grip.index - 1])
   }
 
-  release(): void {
-    const { grip } = this
+  release(hand: Hand): void {
+    const { grip, chain } = this
     this.grip = null
     this.snapping.clear()
-    if (grip?.kind === 'joint' && !grip.moved && grip.index > 0) this.smooth[grip.index] = !this.smooth[grip.index]
+    if (grip?.kind === 'joint' && !grip.moved) this.turn(grip.index, hand.alt)
     if (grip?.kind === 'chord') {
       this.dropSlip(grip.fresh)
-      if (!grip.fresh && !this.free) this.bend()
+      if (!grip.fresh && chain.pulls.length && !this.free) this.bend()
+      if (grip.closing && chain.pulls.length > 1) chain.close(this.worktop.preferences().bowsJoin)
     }
     this.worktop.refresh()
   }
 
+  /** A click on a joint makes it smooth or a corner; or takes it out. */
+  private turn(index: number, out: boolean): void {
+    const { chain } = this
+    if (out) chain.takeOut(index)
+    else if (index > 0 || chain.closed || chain.goingOn) chain.smooth[index] = !chain.smooth[index]
+  }
+
   /** The chord that was just drawn lies along the pencil where that leads from its one end to the other. */
   private bend(): void {
-    const [a, b] = this.points.slice(-2)
+    const [a, b] = this.chain.points.slice(-2)
     const way = a && b && this.worktop.pencilBetween(a, b)
     const bent = way && bentAlong(way, this.worktop.preferences().bend)
-    if (!bent) return
-    const { points, pulls } = bent
-    const last = this.points.length - 1
-    this.points.splice(last, 1, ...points.slice(1, -1), b)
-    this.pulls.splice(last - 1, 1, ...pulls)
-    this.smooth.splice(last, 1, ...points.slice(1, -1).map(() => true), false)
+    if (bent) this.chain.divideLast(bent.points, bent.pulls)
   }
 
   /** A chord that was not drawn, or no longer than a slip, is none. */
   private dropSlip(fresh: boolean): void {
     if (!fresh) {
-      const [a, b] = this.points.slice(-2)
-      if (distance(a!, b!) * this.worktop.zoom() >= SLIP) return
-      this.takeBack()
-    } else if (!this.pulls.length) this.discard()
-  }
-
-  private takeBack(): void {
-    this.points.pop()
-    this.pulls.pop()
-    this.smooth.pop()
-    if (this.pulls.length) this.smooth[this.smooth.length - 1] = false
-    else this.discard()
+      const [a, b] = this.chain.points.slice(-2)
+      if (distance(a!, b!) * this.worktop.zoom() < SLIP) this.chain.takeBack()
+    } else if (!this.chain.pulls.length) this.discard()
   }
 
   cancel(): void {
-    const { grip } = this
-    if (grip?.kind === 'chord' && !grip.fresh) this.takeBack()
-    else if (grip?.kind === 'belly') this.pulls[grip.index] = grip.before
-    else if (grip?.kind === 'joint') this.points[grip.index] = grip.before
-    if (!this.pulls.length) this.discard()
+    const { grip, chain } = this
+    if (grip?.kind === 'chord' && !grip.fresh) chain.takeBack()
+    else if (grip?.kind === 'belly') chain.pulls[grip.index] = grip.before
+    else if (grip?.kind === 'joint') chain.points[grip.index] = grip.before
+    if (!chain.pulls.length) this.discard()
     this.grip = null
   }
 
   away(): void {
+    this.over = null
     this.snapping.clear()
   }
 
+  /** The line that is being gone on with may be another now, or gone. */
+  overtaken(): void {
+    if (this.chain.goingOn) this.discard()
+  }
+
   stepBack(): boolean {
-    const any = this.pulls.length > 0
+    const any = this.chain.pulls.length > 0
     this.grip = null
-    if (any) this.takeBack()
+    if (any) this.chain.takeBack()
     this.worktop.refresh()
     return any
   }
 
   key(key: string): boolean {
-    if (!this.points.length) return false
+    if (!this.chain.points.length) return false
     if (key === 'Backspace') return this.stepBack()
     if (key === 'Enter') this.finish()
     else if (key === 'Escape') this.discard()
@@ -252,70 +252,95 @@ export class Bow implements Instrument {
     this.finish()
   }
 
+  laid(): Chain | null {
+    return this.chain.copy()
+  }
+
+  takeUp(laid: unknown): void {
+    this.chain.takeUp(laid as Chain)
+    this.worktop.refresh()
+  }
+
   private discard(): void {
     this.snapping.clear()
-    this.points = []
-    this.pulls = []
-    this.smooth = []
+    this.chain.clear()
     this.grip = null
   }
 
-  /** The bows as they are kept: what they are off the pencil by settles. */
-  private laid(): Path | null {
-    const path = this.path()
-    return path && (this.free ? path : this.worktop.clung(path))
-  }
-
-  private path(): Path | null {
-    return this.pulls.length ? bowedPath(this.points, this.pulls, this.smooth, this.worktop.preferences().bend) : null
+  /** The line that the bows make, as it would be kept: what they are off the pencil by settles. */
+  private made(): UnderWay | null {
+    const { goingOn } = this.chain
+    const bows = this.chain.path(this.worktop.preferences().bend)
+    if (!bows) return null
+    const clung = this.free ? bows : this.worktop.clung(bows, !!goingOn)
+    const path = this.chain.whole(clung)
+    if (!goingOn) {
+      const line = newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
+      return { label: 'Draw a bow', line, replaces: false }
+    }
+    const line = { ...goingOn.line, weight: { ...goingOn.line.weight } }
+    repath(line, path)
+    return { label: this.chain.closed ? 'Close a line' : 'Go on with a line', line, replaces: true }
   }
 
   private finish(): void {
-    const path = this.laid()
+    const made = this.made()
     this.discard()
-    const layer = path && this.worktop.layerForInk()
-    if (!path || !layer) return
-    const line = newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
-    this.worktop.edit('Draw a bow', (draft) => {
-      findLayer(draft, layer)?.items.push(line)
+    if (!made) return
+    const { line, label, replaces } = made
+    const layer = replaces ? null : this.worktop.layerForInk()
+    if (!replaces && !layer) return
+    this.worktop.edit(label, (draft) => {
+      const found = replaces ? findLine(draft, line.id) : null
+      if (found) found.layer.items[found.index] = line
+      else if (layer) findLayer(draft, layer)?.items.push(line)
     })
     this.worktop.select([line.id])
   }
 
   underWay(): UnderWay | null {
-    const path = this.laid()
-    return (
-      path && {
-        label: 'Draw a bow',
-        line: newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() }),
-        replaces: false,
-      }
-    )
+    return this.made()
   }
 
   freshInk(): Line | null {
-    const path = this.laid()
-    return path && newLine(path, { id: 'fresh', weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
+    const made = this.made()
+    return made && { ...made.line, id: 'fresh' }
   }
 
   marks(): Mark[] {
-    const path = this.path()
-    if (!path) return [...this.snapping.marks(), ...nibMark(this.worktop, this.pointer)]
-    const nodes: PathNode[] = path.nodes
+    const { chain } = this
+    const path = chain.path(this.worktop.preferences().bend)
+    if (!path)
+      return [
+        ...takenEndMarks(this.worktop, this.over),
+        ...this.snapping.marks(),
+        ...nibMark(this.worktop, this.over ? null : this.pointer),
+      ]
     const marks: Mark[] = [{ kind: 'paths', paths: [path], tone: 'plum' }]
-    const last = this.points.length - 1
-    for (const n of nodes) {
+    for (const n of path.nodes) {
       // The node in the middle of a deep bow is no joint of two.
-      const index = this.points.indexOf(n.at)
+      const index = chain.points.indexOf(n.at)
       if (index >= 0)
-        marks.push({ kind: 'node', at: n.at, joint: n.joint, chosen: index === last, ref: { kind: 'joint', index } })
+        marks.push({
+          kind: 'node',
+          at: n.at,
+          joint: n.joint,
+          chosen: index === chain.last,
+          ref: { kind: 'joint', index },
+        })
     }
     marks.push(...this.snapping.marks())
-    if (this.grip?.kind === 'chord') return marks
-    marks.push({ kind: 'closer', at: this.points[last]!, ref: { kind: 'joint', index: last } })
-    this.pulls.forEach((pull, index) => {
-      const [from, to] = [this.points[index]!, this.points[index + 1]!]
-      marks.push({ kind: 'belly', at: add(lerp(from, to, 0.5), scale(pull, 1)), along: subtract(to, from), index })
+    if (this.grip?.kind === 'chord') {
+      const start = chain.closesAt
+      if (start) marks.push({ kind: 'closer', at: start, ref: { kind: 'joint', index: 0 } })
+      if (start && this.grip.closing) marks.push({ kind: 'snap', at: start, along: null, text: 'Close' })
+      return marks
+    }
+    if (!chain.closed)
+      marks.push({ kind: 'closer', at: chain.points[chain.last]!, ref: { kind: 'joint', index: chain.last } })
+    chain.pulls.forEach((pull, index) => {
+      const [from, to] = [chain.points[index]!, chain.points[chain.next(index)]!]
+      marks.push({ kind: 'belly', at: add(lerp(from, to, 0.5), pull), along: subtract(to, from), index })
     })
     return marks
   }

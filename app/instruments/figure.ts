@@ -13,11 +13,17 @@ import { Snapping } from './snapping'
 /** Smaller figures than this are slips of the hand, screen px. */
 const SLIP = 4
 
+type Began = { at: Vec; screen: Vec; layer: string }
+interface Laid {
+  began: Began
+  box: { a: Vec; b: Vec }
+}
+
 /** Draws an ellipse, a rectangle, a polygon, a star, a spiral or an arc as an editable line. */
 export class Figure implements Instrument {
   readonly name = 'Figure'
   readonly cursor = 'crosshair'
-  private began: { at: Vec; screen: Vec; layer: string } | null = null
+  private began: Began | null = null
   private box: { a: Vec; b: Vec } | null = null
 
   private readonly snapping: Snapping
@@ -27,11 +33,13 @@ export class Figure implements Instrument {
   }
 
   hint(): string {
-    if (this.box) return 'Release: finish · Shift: as wide as high · Alt: from the middle · Esc: drop'
+    if (this.box) return 'Release: finish · Shift: as wide as high · Alt: from the middle · Enter: keep · Esc: drop'
     return `Drag: ${article(this.worktop.preferences().figure.kind)} · Shift: as wide as high · Alt: from the middle`
   }
 
   press(hand: Hand): void {
+    // One that was brought back is drawn on.
+    if (this.box && this.began) return void (this.began = { ...this.began, screen: hand.screen })
     const layer = this.worktop.layerForInk()
     if (!layer) return
     this.worktop.select([])
@@ -87,9 +95,20 @@ export class Figure implements Instrument {
     this.snapping.clear()
   }
 
+  laid(): Laid | null {
+    const { began, box } = this
+    return began && box && { began, box }
+  }
+
+  takeUp(laid: unknown): void {
+    Object.assign(this, laid as Laid)
+    this.worktop.refresh()
+  }
+
   key(key: string): boolean {
-    if (key !== 'Escape' || !this.began) return false
-    this.cancel()
+    if (!this.began || (key !== 'Escape' && key !== 'Enter')) return false
+    if (key === 'Enter') this.keep()
+    else this.cancel()
     this.worktop.refresh()
     return true
   }

@@ -6,6 +6,7 @@ import { joinedLines, reversedLine } from '#core/editing/edit-line'
 import { followRemade, goneOn } from '#core/editing/remade-lines'
 import { optionsOf, pathByTrace } from '#core/fit/fit-trace'
 import { LiveFit } from '#core/fit/live-fit'
+import { gapOfTrace } from '#core/fit/loop-of-trace'
 import { lineFromTrace, weightByTrace } from '#core/fit/line-from-trace'
 import { quickStops } from '#core/fit/pressure-stops'
 import { findLayer, findLine } from '#core/model/find'
@@ -18,8 +19,21 @@ import type { Edits, NextLine, Pencil, Selection, View } from './worktop'
 import { takenEndMarks } from './line-marks'
 import { handOf } from './preferences'
 
+/** A loop has so many samples, and is so many times as long as the reach within which it closes. */
+const FEWEST_OF_LOOP = 8
+const ROUND = 6
+
 /** Shorter strokes than this are slips of the hand, screen px. */
 const SLIP = 3
+
+/** What of a stroke the hand has drawn. */
+interface Stroke {
+  samples: TraceSample[]
+  device: PenTrace['device']
+  layer: string
+  goingOn: GoingOn | null
+  free: boolean
+}
 
 /** Draws a line as the hand moves, fitted to few nodes; the trace stays with the line. */
 export class Freehand implements Instrument {
@@ -50,6 +64,7 @@ export class Freehand implements Instrument {
     if (this.over) return 'Drag: go on with this line'
     if (!this.layer)
       return this.endMarks().length ? 'Drag: draw a line · From an end mark: go on with that line' : 'Drag: draw a line'
+    if (this.closes()) return 'Release: close the line · Ctrl: leave it open'
     const nodes = this.line?.path.nodes.length ?? 0
     return nodes > 1 ? `${nodes} nodes · Release: finish · Esc: drop` : 'Release: finish · Esc: drop'
   }
@@ -103,6 +118,7 @@ export class Freehand implements Instrument {
 
   release(hand: Hand): void {
     if (!this.layer) return
+    this.free = hand.free
     this.take(hand.samples)
     this.keep(this.layer)
   }
@@ -164,6 +180,17 @@ export class Freehand implements Instrument {
     this.layer = null
   }
 
+  laid(): Stroke | null {
+    const { samples, device, layer, goingOn, free } = this
+    return layer !== null && samples.length > 1 ? { samples: [...samples], device, layer, goingOn, free } : null
+  }
+
+  /** A stroke that was dropped has no hand any more: it is kept as it was. */
+  takeUp(laid: unknown): void {
+    Object.assign(this, laid as Stroke)
+    this.keep((laid as Stroke).layer)
+  }
+
   key(key: string): boolean {
     if (key !== 'Escape' || !this.layer) return false
     this.cancel()
@@ -181,6 +208,14 @@ export class Freehand implements Instrument {
         ...(s.tiltX !== undefined && { tiltX: s.tiltX, tiltY: s.tiltY ?? 0 }),
       })
     }
+  }
+
+  /** Whether the hand is back where it began, having gone round. */
+  private closes(): boolean {
+    const reach = this.worktop.preferences().closesWithin / this.worktop.zoom()
+    if (this.free || this.goingOn || !(reach > 0) || this.samples.length < FEWEST_OF_LOOP) return false
+    const { gap, length } = gapOfTrace(this.samples)
+    return gap <= reach && length > ROUND * reach
   }
 
   /** Length of the trace so far, page px. */
@@ -202,6 +237,7 @@ export class Freehand implements Instrument {
       device: this.device,
       ...handOf(wants),
       zoom: this.worktop.zoom(),
+      ...(final && this.closes() && { loop: true }),
     }
     const wanted = this.worktop.nextWeight()
     if (final) {
@@ -225,7 +261,7 @@ export class Freehand implements Instrument {
 
   /** The ends that can be gone on with, and how wide a stroke of full weight would be here, as its nib has it. */
   marks(): Mark[] {
-    if (this.layer) return []
+    if (this.layer) return this.closes() ? [{ kind: 'closer', at: this.samples[0]!, ref: { kind: 'closer' } }] : []
     return [...this.endMarks(), ...nibMark(this.worktop, this.over ? null : this.pointer)]
   }
 }

@@ -63,6 +63,10 @@ export interface Instrument {
   review?(): void
   /** What would be kept were the instrument put down now, or null. */
   underWay?(): UnderWay | null
+  /** All that is laid and is no step yet, to be taken up again; null while there is nothing. */
+  laid?(): unknown
+  /** Takes up what `laid` of an instrument of this kind answered. */
+  takeUp?(laid: unknown): void
   /** The instrument is put down. */
   leave?(): void
 }

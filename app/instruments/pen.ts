@@ -14,6 +14,7 @@ import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
 import type { Laid } from './laid-nodes'
 import { pathOfLaid } from './laid-nodes'
+import { LaidMending } from './laid-mending'
 import { takenEndMarks } from './line-marks'
 import { Snapping } from './snapping'
 
@@ -34,10 +35,15 @@ export class Pen implements Instrument {
   /** Nothing draws the line while the key is down that frees the hand. */
   private free = false
 
+  /** The key is down that mends what is laid. */
+  private mends = false
+
   private readonly snapping: Snapping
+  private readonly mending: LaidMending
 
   constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine & Pencil) {
     this.snapping = new Snapping(worktop)
+    this.mending = new LaidMending(worktop)
   }
 
   hint(): string {
@@ -52,13 +58,19 @@ export class Pen implements Instrument {
     if (!this.nodes.length)
       return this.marks().some((m) => m.kind === 'end') ? `${lay} · Press an end mark: go on from there` : lay
     if (this.pressed?.dragging) return 'Shift: 15° steps · Alt: only the handle ahead'
+    if (this.mends) return 'Drag a node, a handle or the line · Click a node: take it out · Let Alt go: lay on'
     const close = this.canClose() ? ' · Start: close' : ''
     const retract = this.nodes[this.nodes.length - 1]!.out ? ' · Last node: straight on' : ''
-    return `${lay}${close}${retract} · Enter: finish · Backspace: back · Esc: drop`
+    return `${lay}${close}${retract} · Alt: mend · Enter: finish · Backspace: back · Esc: drop`
   }
 
   press(hand: Hand): void {
     this.free = hand.free
+    this.mends = hand.alt && this.nodes.length > 0
+    if (this.mends && this.mending.press(hand, this.nodes, this.begun)) {
+      this.worktop.refresh()
+      return
+    }
     if (hand.clicks === 2 && this.nodes.length) {
       if (this.nodes.length > 1) this.finish(false)
       return
@@ -66,7 +78,7 @@ export class Pen implements Instrument {
     const { mark } = hand
     if (!this.nodes.length) {
       if (mark?.kind === 'end') {
-        this.takeUp(mark.line, mark.end)
+        this.goOnFrom(mark.line, mark.end)
         return
       }
       if (!this.worktop.layerForInk()) return
@@ -111,7 +123,7 @@ export class Pen implements Instrument {
   }
 
   /** Goes on with a line from one of its ends. */
-  private takeUp(id: string, end: 'first' | 'last'): void {
+  private goOnFrom(id: string, end: 'first' | 'last'): void {
     this.goingOn = goOnWith(this.worktop, id, end)
     if (!this.goingOn) return
     this.nodes = inOrder(this.goingOn.line.path.nodes, end).map((n): Laid => ({ ...n, auto: false }))
@@ -120,6 +132,12 @@ export class Pen implements Instrument {
 
   move(hand: Hand): void {
     this.free = hand.free
+    this.mends = hand.alt && !this.pressed && this.nodes.length > 0
+    if (this.mending.isHolding) {
+      this.nodes = [...this.mending.move(hand)]
+      this.worktop.refresh()
+      return
+    }
     this.over = !this.nodes.length && hand.mark?.kind === 'end' ? hand.mark : null
     this.pointer = this.pressed ? hand.at : this.pointOf(hand)
     if (this.over) this.snapping.clear()
@@ -163,6 +181,11 @@ export class Pen implements Instrument {
   }
 
   release(): void {
+    if (this.mending.isHolding) {
+      this.nodes = [...(this.mending.release() ?? this.nodes)]
+      this.worktop.refresh()
+      return
+    }
     const closing = this.pressed?.closing
     this.pressed = null
     if (closing) this.finish(true)
@@ -170,6 +193,7 @@ export class Pen implements Instrument {
   }
 
   cancel(): void {
+    this.nodes = [...(this.mending.cancel() ?? this.nodes)]
     const { pressed } = this
     this.pressed = null
     if (!pressed) return
@@ -214,8 +238,27 @@ export class Pen implements Instrument {
     this.finish(false)
   }
 
+  laid(): { nodes: readonly Laid[]; goingOn: GoingOn | null } | null {
+    const { nodes, goingOn } = this
+    return nodes.length > this.begun ? { nodes: [...nodes], goingOn } : null
+  }
+
+  takeUp(laid: unknown): void {
+    const { nodes, goingOn } = laid as NonNullable<ReturnType<Pen['laid']>>
+    this.nodes = [...nodes]
+    this.goingOn = goingOn
+    this.worktop.refresh()
+  }
+
+  /** How many nodes are of the line that is gone on with. */
+  private get begun(): number {
+    return this.goingOn?.line.path.nodes.length ?? 0
+  }
+
   private discard(): void {
     this.snapping.clear()
+    this.mending.cancel()
+    this.mends = false
     this.over = null
     this.nodes = []
     this.pressed = null
@@ -312,6 +355,7 @@ export class Pen implements Instrument {
     const path = this.path(false)
     const last = path.nodes[nodes.length - 1]!
     if (nodes.length > 1) marks.push({ kind: 'paths', paths: [path], tone: 'plum' })
+    if (this.mends || this.mending.isHolding) return [...marks, ...this.mending.marks(nodes, this.begun)]
     if (this.pointer && !this.pressed) {
       const ahead = this.path(false, this.pointer).nodes.slice(-2)
       marks.push({ kind: 'paths', paths: [{ nodes: ahead, closed: false }], tone: 'next' })

@@ -47,6 +47,8 @@ export interface Preferences {
   swellReach: number
   /** Whether a bow goes on smoothly from the one before. */
   bowsJoin: boolean
+  /** A freehand stroke that comes back this near to its start is closed, screen px; 0: never. */
+  closesWithin: number
   /** Whether a bow is a part of a circle or like a rod that is bent. */
   bend: Bend
   /** The figure that is drawn next. */
@@ -118,6 +120,7 @@ export const DEFAULTS: Preferences = {
   unevenness: 0,
   penJoins: 'free',
   bowsJoin: true,
+  closesWithin: 14,
   bend: 'arc',
   figure: { kind: 'ellipse', sides: 5, depth: 0.5, turns: 3 },
   blotSize: 24,

@@ -40,12 +40,19 @@ export const useViewStore = defineStore('view', () => {
     byKey.value = true
   }
 
-  /** Takes an instrument for a while; what is answered gives back what the hand had in that pass. */
-  function borrow(id: string): () => void {
+  /** An instrument was taken for a while: what the one before had under way waits. */
+  const borrowing = ref(false)
+
+  /** Takes an instrument for a while; what is answered gives back what the hand had in that pass, or keeps what was taken. */
+  function borrow(id: string): (back?: boolean) => void {
     const of = pass.value
     const before = chosen[of]
     chosen[of] = id
-    return () => void (chosen[of] = before)
+    borrowing.value = true
+    return (back = true) => {
+      borrowing.value = false
+      if (back) chosen[of] = before
+    }
   }
 
   /** Another drawing is looked at: nothing of the one before is left. */
@@ -62,6 +69,7 @@ export const useViewStore = defineStore('view', () => {
     spoken.value = ''
     hint.value = ''
     stripUp.value = false
+    borrowing.value = false
   }
 
   return {
@@ -84,6 +92,7 @@ export const useViewStore = defineStore('view', () => {
     byKey,
     takeKeyboard,
     borrow,
+    borrowing,
     reset,
   }
 })

@@ -18,7 +18,7 @@ const MOST_LIVE = 12
 /** Milliseconds of work between two looks at the screen. */
 const TURN = 30
 
-type Settings = Required<Omit<HandSettings, 'widthTolerance'>>
+type Settings = Required<Omit<HandSettings, 'widthTolerance' | 'loop'>> & Pick<HandSettings, 'loop'>
 
 /**
  * How the hand draws: of the chosen lines that keep their trace, which are then drawn anew, or where there are none of
@@ -47,6 +47,7 @@ export function useHand() {
       most,
       fromSpeed,
       unevenness,
+      loop: trace.loop ?? false,
     }
   })
 
@@ -94,7 +95,7 @@ export function useHand() {
       store.notice = (e as Error).message
       return
     }
-    const shapesPath = 'steadiness' in patch || 'squared' in patch
+    const shapesPath = 'steadiness' in patch || 'squared' in patch || 'loop' in patch
     let edited = 0
     const fresh = new Map<string, Line>()
     function* work(): Generator<number, true> {

@@ -14,6 +14,7 @@ import { PASSES } from '~/catalogue/passes'
 import type { CommandId } from '~/commands/commands'
 import { commandOf } from '~/commands/commands'
 import { useCopies } from './use-copies'
+import { useGlance } from './use-glance'
 import { useChosenLines } from './use-chosen-lines'
 import { useChoosing } from './use-choosing'
 import { useCopiedWeight } from './use-copied-weight'
@@ -51,10 +52,11 @@ export function useHotkeys(to: {
   const weight = useCopiedWeight()
   const restack = useStackOrder()
   const choosing = useChoosing()
+  const glance = useGlance()
   const { cameByKey, takeByKey } = useKeyboardOwner()
   /** The keyboard went to the strip by its key. */
   let wentByKey = false
-  let heldKey: { key: string; since: number; giveBack: () => void } | null = null
+  let heldKey: { key: string; since: number; giveBack: (back?: boolean) => void } | null = null
 
   /** The key belongs to the field that has the focus; a slider wants only the keys that move it. */
   const typing = (e: KeyboardEvent): boolean => {
@@ -125,9 +127,10 @@ export function useHotkeys(to: {
     copies.paste('Duplicate')
   }
 
-  const RUN: Record<CommandId, () => unknown> = {
-    'whole-page': () => view.showPage(store.drawing!.page),
-    'final-size': () => view.showPage(store.drawing!.page, 1),
+  const RUN: Record<CommandId, (key: string) => unknown> = {
+    'whole-page': (key) => glance.begin(key),
+    'final-size': (key) => glance.begin(key, 1),
+    'last-view': () => view.lastView(),
     bare: () => (view.bare = !view.bare),
     'next-finding': () => to.finding(1),
     'previous-finding': () => to.finding(-1),
@@ -183,7 +186,7 @@ export function useHotkeys(to: {
       return choosing.towards(key, shift)
     const id = commandOf(key, shift, ctrl)
     if (!id) return false
-    RUN[id]()
+    RUN[id](key)
     return true
   }
 
@@ -227,13 +230,15 @@ export function useHotkeys(to: {
     if (e.key.toLowerCase() === 'h') view.sketchHidden = view.inkHidden = false
     if (e.key.toLowerCase() === 'b') compare.held = null
     to.hand.up(e)
+    glance.end(e.key)
     if (!heldKey || e.key.toLowerCase() !== heldKey.key) return
-    if (e.timeStamp - heldKey.since > HOLD) heldKey.giveBack()
+    heldKey.giveBack(e.timeStamp - heldKey.since > HOLD)
     heldKey = null
   }
 
   /** The window lost the keyboard: what was held is not known any more. */
   function away(): void {
+    heldKey?.giveBack(false)
     heldKey = null
     to.hand.putAway()
     view.sketchHidden = view.inkHidden = false

@@ -31,7 +31,7 @@ export function useTray() {
 export function useTrayHand() {
   const view = useViewStore()
   let since = 0
-  let giveBack: (() => void) | null = null
+  let giveBack: ((back?: boolean) => void) | null = null
   let wasHeld = false
 
   function hold(id: string, e: PointerEvent): void {
@@ -43,7 +43,7 @@ export function useTrayHand() {
 
   function letGo(e: PointerEvent): void {
     wasHeld = giveBack !== null && e.timeStamp - since > HOLD
-    if (wasHeld) giveBack!()
+    giveBack?.(wasHeld)
     giveBack = null
   }
 

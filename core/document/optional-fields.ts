@@ -47,6 +47,7 @@ const OPTIONAL: Record<Lacking<Records>, true> = {
   plain: true,
   unlit: true,
   rough: true,
+  loop: true,
   least: true,
   most: true,
   variation: true,

@@ -31,6 +31,7 @@ const traceSettings = yup
     unevenness: share(),
     widthTolerance: share().min(0.005),
     squared: yup.boolean().strict(),
+    loop: yup.boolean().strict(),
     zoom: yup.number().strict().min(1e-4).max(1e4),
   })
   .noUnknown()

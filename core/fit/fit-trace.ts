@@ -6,6 +6,7 @@ import { cubic, straight } from '../geometry/cubic'
 import { pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { fitCurve } from './fit-curve'
+import { closedThere, loopOfTrace } from './loop-of-trace'
 import { pressureStops, quickStops } from './pressure-stops'
 import { CubicChain } from './source'
 import { squaredRuns } from './square-up'
@@ -83,7 +84,9 @@ export const fitByTrace = (trace: PenTrace): { path: Path; stops: WidthStop[] } 
 /** The path alone, as `fitByTrace` gives it. */
 export function pathByTrace(trace: PenTrace): Path {
   checkSamples(trace)
-  return pathOfSamples(trace.samples, optionsOf(trace))
+  return trace.loop
+    ? closedThere(pathOfSamples(loopOfTrace(trace).samples, optionsOf(trace)))
+    : pathOfSamples(trace.samples, optionsOf(trace))
 }
 
 /** The options of fitting that a trace holds. */

@@ -2,6 +2,7 @@ import type { PenTrace, WidthStop } from '../model/model'
 import { Profile } from '../weight/profile'
 import { APART, fewStops } from './few-stops'
 import { keptPoints } from '../geometry/kept-points'
+import { loopOfTrace } from './loop-of-trace'
 import { gathered, pressureWidths } from './pressure-widths'
 
 /**
@@ -19,7 +20,7 @@ const EVEN: readonly WidthStop[] = [{ at: 0, left: 1, right: 1 }]
  * closest that takes no more than eight stops. One even stop where neither pressure nor speed says anything.
  */
 export function pressureStops(trace: PenTrace): WidthStop[] {
-  const points = pressureWidths(trace)
+  const points = pressureWidths(trace.loop ? loopOfTrace(trace) : trace)
   if (!points || points.length < 2) return [...EVEN]
   const course = gathered(points, APART)
   if (trace.widthTolerance) return fewStops(course, trace.widthTolerance)

@@ -8,7 +8,7 @@ import { pressureStops } from './pressure-stops'
 export type HandSettings = Partial<Omit<PenTrace, 'samples' | 'device' | 'zoom'>>
 
 /** Settings that shape the path; the others shape the width. */
-const OF_PATH: readonly (keyof HandSettings)[] = ['steadiness', 'squared']
+const OF_PATH: readonly (keyof HandSettings)[] = ['steadiness', 'squared', 'loop']
 
 /** A drawn path counts as changed by hand when a node is farther than this from where its trace puts it, px. */
 const MOVED = 0.01
@@ -22,7 +22,7 @@ const MOVED = 0.01
 export function redrawn(line: Line, drawn: PenTrace, settings: HandSettings): Line {
   const trace: PenTrace = { ...drawn, ...settings }
   const changes = (keys: readonly string[]): boolean => Object.keys(settings).some((k) => keys.includes(k))
-  const width = Object.keys(settings).some((k) => !(OF_PATH as readonly string[]).includes(k))
+  const width = Object.keys(settings).some((k) => k === 'loop' || !(OF_PATH as readonly string[]).includes(k))
   return {
     ...line,
     trace: line.trace && 'of' in line.trace ? { ...line.trace, ...settings } : trace,

@@ -26,25 +26,29 @@ const LONGEST = 1.4
  * hold these very objects.
  *
  * @param points n + 1 points for n pulls; `smooth[i]` belongs to points[i]
+ * @param closed the last of as many chords as points leads back to the first of them, which is a joint like the others
  */
 export function bowedPath(
   points: readonly Vec[],
   pulls: readonly Pull[],
   smooth: readonly boolean[],
   bend: Bend = 'arc',
+  closed = false,
 ): Path {
-  const chords = pulls.map((pull, i) => chordOf(points[i]!, points[i + 1]!, pull, bend))
+  const next = (i: number): number => (i + 1) % points.length
+  const chords = pulls.map((pull, i) => chordOf(points[i]!, points[next(i)]!, pull, bend))
+  const before = (i: number): Chord | undefined => chords[i - 1] ?? (closed ? chords.at(-1) : undefined)
   const nodes = points.map((at): PathNode => ({ at, in: null, out: null, joint: 'corner' }))
-  const tangents = points.map((_, i) => (smooth[i] ? tangentAtJoint(chords[i - 1], chords[i]) : null))
+  const tangents = points.map((_, i) => (smooth[i] ? tangentAtJoint(before(i), chords[i]) : null))
   chords.forEach((chord, i) => {
-    const [a, b] = handles(chord, tangents[i]!, tangents[i + 1]!)
+    const [a, b] = handles(chord, tangents[i]!, tangents[next(i)]!)
     nodes[i]!.out = a
-    nodes[i + 1]!.in = b
+    nodes[next(i)]!.in = b
   })
   tangents.forEach((t, i) => {
     if (t) nodes[i]!.joint = 'smooth'
   })
-  return { nodes: nodes.flatMap((n, i) => (chords[i]?.middle ? [n, chords[i].middle] : [n])), closed: false }
+  return { nodes: nodes.flatMap((n, i) => (chords[i]?.middle ? [n, chords[i].middle] : [n])), closed }
 }
 
 interface Chord {

@@ -90,6 +90,8 @@ export interface PenTrace {
   widthTolerance?: number
   /** Near-straight runs are straight, and turns are corners. */
   squared?: boolean
+  /** The hand came back to where it began: the line is closed. */
+  loop?: boolean
   /** Screen px a page px when it was drawn, 1 when absent: what was drawn from nearer has finer detail. */
   zoom?: number
 }

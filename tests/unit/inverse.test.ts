@@ -115,6 +115,7 @@ const VALUES: {
     fromSpeed: [true],
     unevenness: [0.1],
     widthTolerance: [0.04],
+    loop: [true, false],
     squared: [true, false],
     zoom: [2.5],
     part: [[0.2, 0.7]],

@@ -4,6 +4,8 @@ import { short } from '#core/geometry/path'
 import { boxInView, cornersOf } from '~/canvas/viewport'
 import { useDrawingStore } from '~/stores/drawing'
 import { useViewStore } from '~/stores/view'
+import { fillSilhouette } from '~/painting/silhouette'
+import { useRemembered } from '~/stores/remembered'
 import { useInk } from '~/workspace/use-ink'
 
 /** The whole drawing, always, as small as it will be seen. */
@@ -12,17 +14,33 @@ const view = useViewStore()
 const ink = useInk()
 const canvas = ref<HTMLCanvasElement>()
 
-const WIDTH = 226
-const HEIGHT = 132
+/** As small as the column has it, and how much larger it can be drawn. */
+const SMALL = { width: 226, height: 132 }
+const LARGEST = 3
 const PAD = 6
 /** The preview follows the drawing at most this often, ms. */
 const EVERY = 120
+
+/** What the drawing is seen on. */
+const GROUNDS = [
+  { id: 'white', title: 'on white' },
+  { id: 'colour', title: 'on colour' },
+  { id: 'silhouette', title: 'silhouette' },
+] as const
+const KRAFT = '#c08f57'
+
+const kept = useRemembered('at-a-distance', { scale: 1, ground: 'white' as (typeof GROUNDS)[number]['id'] }, 'device')
+const scale = ref(kept.scale)
+const WIDTH = computed(() => Math.round(SMALL.width * scale.value))
+const HEIGHT = computed(() => Math.round(SMALL.height * scale.value))
+const ground = computed(() => GROUNDS.find((g) => g.id === kept.ground) ?? GROUNDS[0])
+const nextGround = (): void => void (kept.ground = GROUNDS[(GROUNDS.indexOf(ground.value) + 1) % GROUNDS.length]!.id)
 
 let timer: ReturnType<typeof setTimeout> | undefined
 
 const fit = computed(() => {
   const page = store.drawing?.page
-  return page ? Math.min((WIDTH - 2 * PAD) / page.width, (HEIGHT - 2 * PAD) / page.height) : 1
+  return page ? Math.min((WIDTH.value - 2 * PAD) / page.width, (HEIGHT.value - 2 * PAD) / page.height) : 1
 })
 
 /** How wide the page appears here, in mm of a common screen of 96 dots an inch. */
@@ -35,18 +53,19 @@ async function draw(): Promise<void> {
   const bitmap = await ink.raster.preview(page.width, page.height, fit.value * k)
   const el = canvas.value
   if (!el) return
-  el.width = WIDTH * k
-  el.height = HEIGHT * k
-  el.getContext('2d')!.drawImage(
-    bitmap,
-    Math.round((el.width - bitmap.width) / 2),
-    Math.round((el.height - bitmap.height) / 2),
-  )
+  el.width = WIDTH.value * k
+  el.height = HEIGHT.value * k
+  const ctx = el.getContext('2d', { willReadFrequently: true })!
+  ctx.drawImage(bitmap, Math.round((el.width - bitmap.width) / 2), Math.round((el.height - bitmap.height) / 2))
   bitmap.close()
+  if (ground.value.id !== 'silhouette') return
+  const dots = ctx.getImageData(0, 0, el.width, el.height)
+  fillSilhouette(dots.data, el.width, el.height)
+  ctx.putImageData(dots, 0, 0)
 }
 
 watch(
-  [ink.stack, fit, canvas],
+  [ink.stack, fit, canvas, ground],
   () => {
     clearTimeout(timer)
     timer = setTimeout(() => void draw(), EVERY)
@@ -59,7 +78,9 @@ onBeforeUnmount(() => clearTimeout(timer))
 /** From the page to this little picture. */
 const offset = computed(() => {
   const page = store.drawing?.page
-  return page ? { x: (WIDTH - page.width * fit.value) / 2, y: (HEIGHT - page.height * fit.value) / 2 } : { x: 0, y: 0 }
+  return page
+    ? { x: (WIDTH.value - page.width * fit.value) / 2, y: (HEIGHT.value - page.height * fit.value) / 2 }
+    : { x: 0, y: 0 }
 })
 
 /** What the canvas shows, where that is not the whole page. */
@@ -85,6 +106,42 @@ function moveView(e: PointerEvent): void {
   })
 }
 
+/** The corner is dragged: the picture grows over the canvas, as wide as it may. */
+let dragged: { x: number; y: number; from: number } | null = null
+
+function setScale(to: number): void {
+  const most = Math.max(
+    1,
+    Math.min(LARGEST, (window.innerWidth * 0.6) / SMALL.width, (window.innerHeight * 0.5) / SMALL.height),
+  )
+  scale.value = Math.min(most, Math.max(1, to))
+}
+
+function takeCorner(e: PointerEvent): void {
+  ;(e.currentTarget as HTMLElement).setPointerCapture(e.pointerId)
+  dragged = { x: e.clientX, y: e.clientY, from: scale.value }
+}
+
+function dragCorner(e: PointerEvent): void {
+  if (!dragged) return
+  const by = Math.max((dragged.x - e.clientX) / SMALL.width, (e.clientY - dragged.y) / SMALL.height)
+  setScale(dragged.from + by)
+}
+
+function letCornerGo(): void {
+  dragged = null
+  kept.scale = scale.value
+}
+
+function sizeByKey(e: KeyboardEvent): void {
+  const by = { ArrowLeft: 0.25, ArrowDown: 0.25, ArrowRight: -0.25, ArrowUp: -0.25 }[e.key]
+  if (!by) return
+  e.preventDefault()
+  e.stopPropagation()
+  setScale(scale.value + by)
+  letCornerGo()
+}
+
 const STEPS: Record<string, [number, number]> = {
   ArrowLeft: [40, 0],
   ArrowRight: [-40, 0],
@@ -105,15 +162,32 @@ function moveByKey(e: KeyboardEvent): void {
   <section class="border-b border-hair pb-2.5">
     <h2 class="flex justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">
       At a distance
+      <button
+        class="ml-auto mr-2 min-h-6 font-normal text-mute-deep underline decoration-dotted hover:text-plum"
+        title="On white, on a colour, or as a silhouette"
+        data-testid="distance-ground"
+        @click="nextGround"
+      >
+        {{ ground.title }}
+      </button>
       <span class="number quiet font-normal" title="How wide the page is in this small view"
-        >page {{ shownWidth }} mm wide</span
+        >{{ shownWidth }} mm wide</span
       >
     </h2>
-    <div class="relative mx-3.5 grid h-[132px] place-items-center rounded-lg border border-hair bg-paper">
-      <canvas ref="canvas" class="h-[132px] w-[226px]" role="img" aria-label="The whole drawing, small" />
+    <div
+      class="relative z-30 mr-3.5 ml-auto grid place-items-center rounded-lg border border-hair"
+      :class="scale > 1 && 'shadow-2xl'"
+      :style="{
+        width: `${WIDTH + 2}px`,
+        height: `${HEIGHT}px`,
+        marginLeft: `${226 + 14 - WIDTH}px`,
+        background: ground.id === 'colour' ? KRAFT : 'var(--color-paper)',
+      }"
+    >
+      <canvas ref="canvas" class="h-full w-full" role="img" aria-label="The whole drawing, small" />
       <svg
         ref="frame"
-        class="absolute inset-0 m-auto h-[132px] w-[226px] cursor-pointer touch-none overflow-hidden rounded-lg"
+        class="absolute inset-0 m-auto h-full w-full cursor-pointer touch-none overflow-hidden rounded-lg"
         role="application"
         tabindex="0"
         aria-label="What the canvas shows. Drag, or use the arrow keys, to move it"
@@ -124,6 +198,17 @@ function moveByKey(e: KeyboardEvent): void {
       >
         <polygon v-if="shown" :points="shown" class="fill-plum/5 stroke-plum" stroke-width="1.2" />
       </svg>
+      <button
+        class="absolute -bottom-1.5 -left-1.5 h-6 w-6 cursor-nesw-resize touch-none rounded-bl-lg border-b-2 border-l-2 border-mute hover:border-plum"
+        title="Drag: larger or smaller"
+        aria-label="Size of the small picture. Drag, or use the arrow keys"
+        data-testid="distance-size"
+        @pointerdown="takeCorner"
+        @pointermove="dragCorner"
+        @pointerup="letCornerGo"
+        @pointercancel="letCornerGo"
+        @keydown="sizeByKey"
+      />
     </div>
   </section>
 </template>

@@ -38,7 +38,8 @@ let marksLayer: MarksLayer | null = null
 const rightOfWipe = computed(() => (view.wipedAt === null ? {} : { clipPath: `inset(0 0 0 ${view.wipedAt * 100}%)` }))
 const worktop = createWorktop(ink, tick, { expanded: useExpanded(ink), bridges: useBridges(ink) })
 const isPressed = (): boolean => pointer.isDown() || !!keyHand.hand.value?.pressed
-const { instrument, keepLaid, putDown } = useInstrument(ink, worktop, tick, isPressed)
+const inHand = useInstrument(ink, worktop, tick, isPressed)
+const { instrument, waiting, keepLaid, putDown } = inHand
 const liveLines = useLiveLines(ink, worktop)
 const frames = useFrames(drawOver)
 
@@ -57,7 +58,7 @@ const atHand = {
 }
 const keyHand = useKeyHand({ ...atHand, marks: () => instrument.value?.marks() ?? [] })
 const pointer = usePointer(root, { ...atHand, panning, spaceTaken: () => !!keyHand.hand.value })
-const marks = useMarks(instrument, keyHand.hand)
+const marks = useMarks(instrument, waiting, keyHand.hand)
 
 /** Draws the lines under the hand and the marks. */
 function drawOver(): void {
@@ -69,7 +70,7 @@ function drawOver(): void {
   if (!view.bare) {
     ctx.setTransform(...matrixOf(view.viewport, window.devicePixelRatio))
     ink.cache.beginFrame()
-    liveLines.paint(ctx, instrument.value)
+    liveLines.paint(ctx, [waiting.value, instrument.value])
   }
   marksLayer?.render(marks(), view.viewport)
   if (ink.cache.postponed) frames.schedule()
@@ -118,7 +119,7 @@ onBeforeUnmount(() => {
 
 /** Keys that the instrument understands. */
 function key(name: string, shift: boolean): boolean {
-  const done = instrument.value?.key?.(name, shift) ?? false
+  const done = inHand.key(name, shift)
   if (done) keepLaid()
   return done
 }
@@ -128,10 +129,10 @@ function dropPressed(): void {
   keyHand.drop()
 }
 
-/** Undo: what is under the hand goes first, then what is half made, then the last step of the history. */
+/** Undo: what is under the hand goes first, then what is half made; what was dropped comes back; then the last step of the history goes. */
 function undo(): void {
   if (isPressed()) dropPressed()
-  else if (!instrument.value?.stepBack?.()) void store.undo()
+  else if (!instrument.value?.stepBack?.() && !inHand.bringBack()) void store.undo()
   keepLaid()
 }
 

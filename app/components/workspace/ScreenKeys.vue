@@ -20,6 +20,7 @@ import { useElementSize } from '@vueuse/core'
 import { onBeforeUnmount, ref, watch } from 'vue'
 import type { HeldKey } from '~/stores/screen-keys'
 import { useDrawingStore } from '~/stores/drawing'
+import { useGlance } from '~/workspace/use-glance'
 import { useScreenKeysStore } from '~/stores/screen-keys'
 import { useViewStore } from '~/stores/view'
 import { usePlaced } from '~/workspace/use-placed'
@@ -28,6 +29,7 @@ import { usePlaced } from '~/workspace/use-placed'
 const emit = defineEmits<{ undo: []; redo: [] }>()
 
 const store = useDrawingStore()
+const glance = useGlance()
 const view = useViewStore()
 const keys = useScreenKeysStore()
 const root = ref<HTMLElement>()
@@ -130,15 +132,21 @@ const { anchor, panel, styles } = usePlaced('left-end')
     </button>
     <button
       :class="[BUTTON, 'border-hair bg-raise']"
-      title="The whole page"
-      @click="view.showPage(store.drawing!.page)"
+      title="The whole page; held: for as long"
+      @pointerdown="glance.begin('whole')"
+      @pointerup="glance.end('whole')"
+      @pointercancel="glance.end('whole')"
+      @keydown.enter.space="view.showPage(store.drawing!.page)"
     >
       <Maximize :size="16" :stroke-width="1.7" />Whole
     </button>
     <button
       :class="[BUTTON, 'border-hair bg-raise']"
-      title="The page at its final size"
-      @click="view.showPage(store.drawing!.page, 1)"
+      title="The page at its final size; held: for as long"
+      @pointerdown="glance.begin('final', 1)"
+      @pointerup="glance.end('final')"
+      @pointercancel="glance.end('final')"
+      @keydown.enter.space="view.showPage(store.drawing!.page, 1)"
     >
       <Minimize :size="16" :stroke-width="1.7" />Final size
     </button>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { Redo2, Undo2 } from 'lucide-vue-next'
 import { useDrawingStore } from '~/stores/drawing'
+import { useDroppedStore } from '~/stores/dropped'
 import { useKeysStore } from '~/stores/keys'
 import { useProofStore } from '~/stores/proof'
 import { useViewStore } from '~/stores/view'
@@ -15,6 +16,7 @@ const store = useDrawingStore()
 const view = useViewStore()
 const proof = useProofStore()
 const keys = useKeysStore()
+const dropped = useDroppedStore()
 
 const rename = (name: string): void =>
   store.edit(`Rename to ${name}`, (draft) => {
@@ -69,7 +71,7 @@ const keepsName = (): void => void (store.notice = 'A drawing needs a name, so i
     <SaveState />
     <button
       class="button shrink-0 max-lg:px-2"
-      :disabled="!store.canUndo"
+      :disabled="!store.canUndo && !dropped.isNext"
       :title="keys.titled('Undo', 'undo')"
       aria-label="Undo"
       @click="emit('undo')"

@@ -1,3 +1,4 @@
+import { watchDebounced } from '@vueuse/core'
 import { ref, shallowRef } from 'vue'
 import type { Vec } from '#core/geometry/point'
 import type { Viewport } from '~/canvas/viewport'
@@ -5,6 +6,17 @@ import { changedAt, clampZoom, showing, tidyAngle, toPage, withPointAt } from '~
 
 /** Room left about a page that is shown whole, screen px. */
 const MARGIN = 26
+
+/** A view that stays as long was looked at, ms. */
+const REST = 600
+
+interface Seen {
+  viewport: Viewport
+  fitting: boolean
+}
+
+const isSame = (a: Viewport, b: Viewport): boolean =>
+  a.x === b.x && a.y === b.y && a.zoom === b.zoom && a.angle === b.angle && a.mirrored === b.mirrored
 
 /** Where on the page one looks, from how near, turned and mirrored. */
 export function useLooking() {
@@ -65,7 +77,36 @@ export function useLooking() {
     viewport.value = withPointAt(shown, centre, { x: left + room.width / 2, y: room.height / 2 })
   }
 
+  /** What was seen where the view last rested, and where it rested before. */
+  let rested: Seen | null = null
+  let before: Seen | null = null
+  const seen = (): Seen => ({ viewport: viewport.value, fitting: fitting.value })
+  const look = (s: Seen): void => {
+    viewport.value = s.viewport
+    fitting.value = s.fitting
+  }
+  function rest(): void {
+    const now = seen()
+    if (rested && !isSame(now.viewport, rested.viewport)) before = rested
+    rested = now
+  }
+  watchDebounced(viewport, rest, { debounce: REST })
+
+  /** Goes to what was seen before, and from there back again. */
+  function lastView(): void {
+    rest()
+    if (before) look(before)
+    rest()
+  }
+
+  /** What brings back exactly what is seen now. */
+  function viewToReturnTo(): () => void {
+    const now = seen()
+    return () => look(now)
+  }
+
   function reset(): void {
+    rested = before = null
     viewport.value = { ...viewport.value, angle: 0, mirrored: false }
     fitting.value = true
   }
@@ -83,6 +124,8 @@ export function useLooking() {
     mirror,
     centreOn,
     showPage,
+    lastView,
+    viewToReturnTo,
     reset,
   }
 }

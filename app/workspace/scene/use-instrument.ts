@@ -1,11 +1,14 @@
 import { useEventListener } from '@vueuse/core'
 import type { Ref, ShallowRef } from 'vue'
-import { shallowRef, watch } from 'vue'
+import { nextTick, shallowRef, watch } from 'vue'
+import { findLine } from '#core/model/find'
 import { instrumentOf } from '~/catalogue/instruments'
+import type { GoingOn } from '~/instruments/going-on'
 import type { Instrument } from '~/instruments/instrument'
 import type { Worktop } from '~/instruments/worktop'
 import { useClingStore } from '~/stores/cling'
 import { useDrawingStore } from '~/stores/drawing'
+import { useDroppedStore } from '~/stores/dropped'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useOutlinesStore } from '~/stores/outlines'
 import { useStudioStore } from '~/stores/studio'
@@ -17,10 +20,16 @@ import type { Ink } from '../use-ink'
 /** The instrument in the hand. */
 export interface InstrumentInHand {
   instrument: ShallowRef<Instrument | null>
+  /** What waits with a line under way while another instrument is held. */
+  waiting: ShallowRef<Instrument | null>
   /** Writes down what is laid node by node, so that it outlives a crash. */
   keepLaid: () => void
   /** Lays the instrument aside: what is under way becomes a step. */
   putDown: () => void
+  /** Whether the instrument has understood a key. What Escape drops can be brought back. */
+  key: (name: string, shift: boolean) => boolean
+  /** Brings back what was dropped since the last step; answers whether anything was. */
+  bringBack: () => boolean
 }
 
 /**
@@ -41,36 +50,90 @@ export function useInstrument(
   const cling = useClingStore()
   const outlines = useOutlinesStore()
   const outlineWorktop = createOutlineWorktop(worktop)
+  const dropped = useDroppedStore()
   const instrument = shallowRef<Instrument | null>(null)
+  const waiting = shallowRef<Instrument | null>(null)
+  /** What the waiting instrument goes by. */
+  let waitsFor = ''
   /** Whether something that is being laid is written down. */
   let kept = false
 
   function keepLaid(going = false): void {
     if (!store.drawing || (isPressed() && !going)) return
-    const laid = instrument.value?.underWay?.() ?? null
+    const laid = (waiting.value ?? instrument.value)?.underWay?.() ?? null
     if (laid || kept) keepUnderWay(store.drawing.id, laid)
     kept = !!laid
   }
 
   function putDown(): void {
     if (!store.drawing) return
+    waiting.value?.leave?.()
     instrument.value?.leave?.()
-    instrument.value = null
+    waiting.value = instrument.value = null
     keepLaid()
   }
 
   watch(
     () => view.instrument,
-    (name) => {
+    (name, was) => {
       const before = instrument.value
-      before?.leave?.()
-      const tool = instrumentOf(name)
-      instrument.value = tool ? new tool.make(tool.onOutlines ? outlineWorktop : worktop) : null
+      const waits = view.borrowing && !isPressed() && !waiting.value && !!before?.laid?.()
+      if (waits) {
+        waiting.value = before
+        waitsFor = was!
+      } else before?.leave?.()
+      if (waiting.value && waitsFor === name) goOn()
+      else instrument.value = made(name)
       if (before) keepLaid()
       tick.value++
     },
     { immediate: true },
   )
+
+  function made(name: string): Instrument | null {
+    const tool = instrumentOf(name)
+    return tool ? new tool.make(tool.onOutlines ? outlineWorktop : worktop) : null
+  }
+
+  /** The line that waited is under way again, unless what it goes on with is another by now. */
+  function goOn(): void {
+    const laid = waiting.value!.laid?.() as { goingOn?: GoingOn | null } | null
+    const line = laid?.goingOn?.line
+    if (line && findLine(store.drawing!, line.id)?.line !== line) waiting.value!.overtaken?.()
+    instrument.value = waiting.value
+    waiting.value = null
+  }
+
+  // The other instrument was taken for good.
+  watch(
+    () => view.borrowing,
+    (borrowing) => {
+      if (borrowing || !waiting.value) return
+      waiting.value.leave?.()
+      waiting.value = null
+      keepLaid()
+    },
+  )
+
+  function key(name: string, shift: boolean): boolean {
+    const laid = name === 'Escape' ? (instrument.value?.laid?.() ?? null) : null
+    const done = instrument.value?.key?.(name, shift) ?? false
+    if (laid && !instrument.value?.laid?.()) dropped.drop({ pass: view.pass, instrument: view.instrument, laid })
+    return done
+  }
+
+  function bringBack(): boolean {
+    const taken = dropped.take()
+    if (!taken) return false
+    view.pass = taken.pass
+    view.chosen[taken.pass] = taken.instrument
+    void nextTick(() => {
+      instrument.value?.takeUp?.(taken.laid)
+      keepLaid()
+      tick.value++
+    })
+    return true
+  }
 
   const review = (): void => instrument.value?.review?.()
   watch(
@@ -97,6 +160,7 @@ export function useInstrument(
   watch(
     () => store.overtaken,
     () => {
+      waiting.value?.overtaken?.()
       instrument.value?.overtaken?.()
       tick.value++
     },
@@ -111,5 +175,5 @@ export function useInstrument(
 
   useEventListener(window, 'pagehide', () => keepLaid(true))
 
-  return { instrument, keepLaid: () => keepLaid(), putDown }
+  return { instrument, waiting, keepLaid: () => keepLaid(), putDown, key, bringBack }
 }

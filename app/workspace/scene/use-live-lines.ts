@@ -23,8 +23,8 @@ const SCRAPED = '#fffdf8e0'
 export interface LiveLines {
   /** Ids of those that the tiles leave out. */
   ids: ComputedRef<string[]>
-  /** Draws them, and what the instrument lays, in page px. */
-  paint: (ctx: CanvasRenderingContext2D, instrument: Instrument | null) => void
+  /** Draws them, and what instruments lay, in page px. */
+  paint: (ctx: CanvasRenderingContext2D, instruments: readonly (Instrument | null)[]) => void
   /** Lines that are chosen leave the tiles; lines let go stay live until the tiles have them, which `shown` then tells. */
   exchange: (raster: InkRaster, ids: readonly string[], shown: () => void) => void
 }
@@ -73,15 +73,17 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
     return [...out, ...[...left.values()].map((l) => entry(l))]
   }
 
-  function paint(ctx: CanvasRenderingContext2D, instrument: Instrument | null): void {
+  function paint(ctx: CanvasRenderingContext2D, instruments: readonly (Instrument | null)[]): void {
     const box = boxInView(view.viewport, view.size)
     const live = new Set(ids.value)
     const chosen = chosenLines(worktop).filter((l) => live.has(l.id))
     paintStack(ctx, stackOf([...lingering.filter((l) => !live.has(l.id)), ...chosen.map(trial.shown)]), { box })
-    const fresh = instrument?.freshInk?.()
-    if (!fresh) return
-    const entry = entryOf(ink.cache.now(fresh), store.drawing!)
-    paintStack(ctx, [{ ...entry, ...(instrument!.scrapes && { colour: SCRAPED }) }], { box })
+    for (const instrument of instruments) {
+      const fresh = instrument?.freshInk?.()
+      if (!fresh) continue
+      const entry = entryOf(ink.cache.now(fresh), store.drawing!)
+      paintStack(ctx, [{ ...entry, ...(instrument!.scrapes && { colour: SCRAPED }) }], { box })
+    }
   }
 
   return { ids, paint, exchange }

@@ -18,6 +18,7 @@ const MOST_FINDINGS = 400
 /** Everything that is marked on the drawing: by the instrument, and by the rest of the workspace. */
 export function useMarks(
   instrument: Ref<Instrument | null>,
+  waiting: Ref<Instrument | null>,
   hand: Ref<{ at: Vec; pressed: boolean } | null>,
 ): () => Mark[] {
   const store = useDrawingStore()
@@ -66,8 +67,12 @@ export function useMarks(
     return [{ kind: 'paths', paths, tone: 'mute' }]
   }
 
+  /** What waits is seen, and not taken hold of. */
+  const waitingMarks = (): Mark[] => (waiting.value?.marks() ?? []).filter((m) => m.kind === 'paths')
+
   return () => [
     ...bareMarks(),
+    ...waitingMarks(),
     ...(instrument.value?.marks() ?? []),
     ...placeMarks(),
     ...haloMarks(),

@@ -1,0 +1,41 @@
+import { defineStore } from 'pinia'
+import { computed, shallowRef } from 'vue'
+import type { PassName } from '~/catalogue/passes'
+import { useDrawingStore } from './drawing'
+
+/** What was under way when it was dropped, and with what. */
+export interface Dropped {
+  pass: PassName
+  instrument: string
+  laid: unknown
+}
+
+/** So many are kept, those dropped last. */
+const MOST = 20
+
+/** Lines that were dropped while they were under way: to undo, dropping one is a step like any other. */
+export const useDroppedStore = defineStore('dropped', () => {
+  const drawing = useDrawingStore()
+  /** Each with the step of the history that was the last one then. */
+  const all = shallowRef<readonly (Dropped & { of: string; after: string | null })[]>([])
+  const last = (): string | null => drawing.history.undo.at(-1)?.id ?? null
+  const next = computed(() => {
+    const [of, after] = [drawing.drawing?.id, last()]
+    const dropped = all.value.at(-1)
+    return dropped && dropped.of === of && dropped.after === after ? dropped : null
+  })
+
+  function drop(dropped: Dropped): void {
+    const of = drawing.drawing!.id
+    all.value = [...all.value.filter((d) => d.of === of), { ...dropped, of, after: last() }].slice(-MOST)
+  }
+
+  /** What undo brings back now: what was dropped since the last step. */
+  function take(): Dropped | null {
+    const taken = next.value
+    if (taken) all.value = all.value.slice(0, -1)
+    return taken
+  }
+
+  return { drop, take, isNext: computed(() => next.value !== null) }
+})
