@@ -47,6 +47,8 @@ const BY_NAME = [
   { id: 'flip-sides', key: 'f', shift: true, does: 'Flip sides' },
   { id: 'lighter', key: '[', does: 'Lighter' },
   { id: 'heavier', key: ']', does: 'Heavier' },
+  { id: 'next-nib', key: 'l', does: 'Next nib' },
+  { id: 'previous-nib', key: 'l', shift: true, does: 'Previous nib' },
   { id: 'turn-left', key: ',', does: 'Turn the page left' },
   { id: 'turn-left-little', key: ',', shift: true, does: 'Turn the page left by one degree' },
   { id: 'turn-right', key: '.', does: 'Turn the page right' },
@@ -63,6 +65,7 @@ const BY_NAME = [
   { id: 'back', key: 'd', shift: true, does: 'To the back' },
   { id: 'zoom-in', key: '+', fixed: true, does: 'Zoom in' },
   { id: 'zoom-out', key: '-', fixed: true, does: 'Zoom out' },
+  { id: 'ask', key: 'i', does: 'Ask by word' },
   { id: 'keys', key: '?', fixed: true, does: 'These keys' },
   { id: 'let-go', key: 'Escape', fixed: true, does: 'Drop, or let go of what is chosen' },
   { id: 'undo', key: 'z', ctrl: true, does: 'Undo' },
@@ -88,6 +91,9 @@ export type NamedId = CommandId | (typeof BY_OTHERS)[number]['id'] | `pass ${Pas
 
 /** Everything that a key does in the workspace, once. */
 export const COMMANDS: readonly Command[] = [...BY_PLACE, ...BY_NAME, ...BY_OTHERS]
+
+/** Whether a command is one that is run by its name. */
+export const isRun = (id: string): id is CommandId => BY_NAME.some((c) => c.id === id)
 
 /** What Shift makes of signs that stand for another key. */
 const SAME_KEY: Readonly<Record<string, string>> = { '<': ',', '>': '.', '=': '+', _: '-' }

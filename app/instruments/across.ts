@@ -22,6 +22,12 @@ export const edgesOf = ({ centre, normal, left, right }: Across): { left: Vec; r
 export const offset = ({ centre, normal }: Across, p: Vec): number =>
   (p.x - centre.x) * normal.x + (p.y - centre.y) * normal.y
 
+/** Whether a drag goes more across the line than along it. */
+export function goesAcross(normal: Vec, d: Vec): boolean {
+  const outward = d.x * normal.x + d.y * normal.y
+  return outward * outward * 2 > d.x * d.x + d.y * d.y
+}
+
 export const widthOf = (line: Line): LineWidth =>
   new LineWidth(line.weight, line.finish.align, arcOf(line).total, line.path.closed)
 

@@ -7,7 +7,7 @@ import type { Sides } from '#core/weight/stops'
 import { addStop, addSwell, slideStops, widenStop, widenStops } from '#core/weight/stops'
 import { changeLines } from '#core/editing/change-items'
 import { findLine } from '#core/model/find'
-import { acrossAt, offset, widthOf } from './across'
+import { acrossAt, goesAcross, offset, widthOf } from './across'
 import { changeStops, sameStop, stopsInWords } from './chosen-stops'
 import type { LineHit } from '#core/outline/hit-line'
 import type { Hand } from './instrument'
@@ -17,19 +17,14 @@ import { arcOf } from './line-marks'
 /** What a hand does while it holds a jaw, a pin, an end or a taper. */
 export interface CaliperDrag {
   hint: string
-  label: string
+  /** What its step is called; null where it changes nothing. */
+  label: string | null
   /** The drag has become one: `pressed` is where the hand came down, page px. */
   begin: (hand: Hand, pressed: Vec) => void
   drag: (hand: Hand) => void
 }
 
 const lineOf = (worktop: Edits, id: string): Line => findLine(worktop.drawing(), id)!.line
-
-/** Whether a drag goes more across the line than along it. */
-function goesAcross(normal: Vec, d: Vec): boolean {
-  const outward = d.x * normal.x + d.y * normal.y
-  return outward * outward * 2 > d.x * d.x + d.y * d.y
-}
 
 /** Which sides a drag changes: linked or not, and Alt the other way round. */
 const sidesOf = (worktop: NextLine, alt: boolean, side: 'left' | 'right'): Sides =>

@@ -13,10 +13,15 @@ import type { LineHit } from '#core/outline/hit-line'
 import type { Hand, Instrument } from './instrument'
 import type { Edits, Hits, NextLine, Pencil, Selection, StopRef, View } from './worktop'
 import { DRAG_START, screenDistance, toggled } from './instrument'
+import { Gathering } from './gathering'
+import { BodyDrag, StretchDrag, stretchMarks, weighStretch } from './stretch-drags'
 import { arcOf, chosenLines, chosenMarks } from './line-marks'
 import { Nodes } from './nodes'
 
 const REACH = 10
+
+/** A key makes a stretch wider by this share of its width, with Shift by five times as much. */
+const WEIGHED = 0.04
 
 interface Grip {
   drag: CaliperDrag
@@ -39,6 +44,8 @@ export class Caliper implements Instrument {
   private readonly nodes: Nodes
   private mending = false
   private mendingPressed = false
+  /** A box about stops, while it is drawn. */
+  private gathering: Gathering | null = null
 
   constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine & Pencil) {
     this.nodes = new Nodes(worktop)
@@ -50,7 +57,9 @@ export class Caliper implements Instrument {
     const count = this.worktop.stops().length
     if (count > 1) return `${count} stops · Drag one: all follow · Arrows: nudge · Delete: remove · Esc: let go`
     if (count) return 'Drag a jaw: width · Its pin: along · Shift+click: more · Arrows: nudge · Enter: type'
-    if (this.hover) return 'Drag across the line to weigh it here · An end inwards: a point · Ctrl: nodes'
+    if (this.worktop.stretch()) return 'Drag it across: wider or thinner · [ ]: by keys · Enter: type · Esc: let go'
+    if (this.hover)
+      return 'Drag across the line: weigh it here · Along: a stretch · An end inwards: a point · Ctrl: nodes'
     return 'Drag a line to weigh it · Its end inwards: a point · Alt: one side · Ctrl: nodes'
   }
 
@@ -109,9 +118,16 @@ export class Caliper implements Instrument {
     this.worktop.chooseStops([])
     const chosen = this.worktop.selection()
     if (!hit) {
-      if (!hand.shift) this.worktop.select([])
+      if (chosen.length) this.gathering = new Gathering('box', hand.at, hand.shift)
+      else this.worktop.markStretch(null)
       return
     }
+    const stretch = this.worktop.stretch()
+    if (stretch?.line === hit.line.id && [hit.at, hit.at + 1].some((u) => u >= stretch.from && u <= stretch.to)) {
+      this.take(hand, new StretchDrag(this.worktop, stretch, hit.at))
+      return
+    }
+    this.worktop.markStretch(null)
     if (hand.shift) {
       this.worktop.select(toggled(chosen, hit.line.id))
       return
@@ -130,7 +146,7 @@ export class Caliper implements Instrument {
     )
     const stop = { line: hit.line.id, index }
     if (weight === hit.line.weight) this.takeStop(hand, stop, 'widen')
-    else this.take(hand, new StopDrag(this.worktop, stop, 'widen', hit))
+    else this.take(hand, new BodyDrag(this.worktop, stop, hit))
   }
 
   /** Close to an end, the end wins over the body. */
@@ -149,7 +165,12 @@ export class Caliper implements Instrument {
       this.worktop.refresh()
       return
     }
-    const { grip } = this
+    const { grip, gathering } = this
+    if (gathering) {
+      gathering.move(hand)
+      this.worktop.refresh()
+      return
+    }
     if (!grip) {
       this.hover = this.worktop.lineAt(hand.at, REACH)
       this.worktop.pointOut(this.hover && { line: this.hover.line.id, at: this.hover.at })
@@ -171,11 +192,31 @@ export class Caliper implements Instrument {
       this.nodes.release(hand)
       return
     }
+    if (this.gathering) this.gather(hand)
     const { grip } = this
     this.grip = null
-    if (grip?.began) this.worktop.finish(grip.drag.label)
+    if (grip?.began && grip.drag.label !== null) this.worktop.finish(grip.drag.label)
     else if (grip?.stop) this.clicked(grip)
     this.worktop.refresh()
+  }
+
+  /** Stops of the chosen lines in the box that the hand drew; a click beside all lines lets go of them. */
+  private gather(hand: Hand): void {
+    const { marks, holds, adding } = { marks: this.gathering!.marks(), holds: this.gathering!, adding: hand.shift }
+    this.gathering = null
+    const [box] = marks
+    if (box?.kind !== 'box' || distance(box.from, box.to) * this.worktop.zoom() < DRAG_START) {
+      this.worktop.markStretch(null)
+      if (!adding) this.worktop.select([])
+      return
+    }
+    const found = chosenLines(this.worktop).flatMap((line) =>
+      line.weight.stops.flatMap((s, index) =>
+        holds.holds(acrossAt(line, s.at).centre) ? [{ line: line.id, index }] : [],
+      ),
+    )
+    const before = adding ? this.worktop.stops().filter((s) => !found.some((f) => sameStop(f, s))) : []
+    this.worktop.chooseStops([...before, ...found])
   }
 
   /** A double-click removes a stop; a click on one that is chosen goes on to the next of those that lie near it. */
@@ -203,6 +244,7 @@ export class Caliper implements Instrument {
   cancel(): void {
     if (this.mendingPressed) this.nodes.cancel()
     this.mendingPressed = false
+    this.gathering = null
     this.grip = null
     this.worktop.drop()
   }
@@ -222,6 +264,7 @@ export class Caliper implements Instrument {
     this.hover = null
     this.worktop.pointOut(null)
     this.worktop.chooseStops([])
+    this.worktop.markStretch(null)
     this.worktop.chooseNodes([])
   }
 
@@ -229,8 +272,9 @@ export class Caliper implements Instrument {
     if (this.mending && this.worktop.nodes().length && this.nodes.key(key, shift)) return true
     const stops = this.worktop.stops()
     if (key === 'Escape') {
-      if (this.grip) this.cancel()
+      if (this.grip || this.gathering) this.cancel()
       else if (stops.length) this.worktop.chooseStops([])
+      else if (this.worktop.stretch()) this.worktop.markStretch(null)
       else this.worktop.select([])
       this.worktop.refresh()
       return true
@@ -242,10 +286,22 @@ export class Caliper implements Instrument {
       this.worktop.refresh()
       return true
     }
-    if (!stops.length) return false
+    if (!stops.length) return this.weighByKey(key, shift)
     if (key !== 'Enter') return this.byKey(stops, key, shift)
     this.worktop.askFor('width')
     return true
+  }
+
+  /** With a stretch marked, keys weigh that. */
+  private weighByKey(key: string, shift: boolean): boolean {
+    if (!this.worktop.stretch()) return false
+    if (key === 'Enter') {
+      this.worktop.askFor('width')
+      return true
+    }
+    const by = (shift ? 5 : 1) * WEIGHED
+    if (key === ']' || key === '}' || key === 'ArrowUp') return weighStretch(this.worktop, 1 + by)
+    return key === '[' || key === '{' || key === 'ArrowDown' ? weighStretch(this.worktop, 1 / (1 + by)) : false
   }
 
   /** What a key does with stops; answers whether it does anything. */
@@ -275,6 +331,7 @@ export class Caliper implements Instrument {
           : [jawMark(line.id, index, across, chosen)]
       }),
     ])
+    marks.push(...stretchMarks(this.worktop), ...(this.gathering?.marks() ?? []))
     if (this.hover && !this.grip && !this.worktop.stops().length) {
       const line = findLine(this.worktop.drawing(), this.hover.line.id)?.line
       if (line) marks.push(tagMark(acrossAt(line, this.hover.at), zoom))

@@ -149,7 +149,7 @@ export class Freehand implements Instrument {
         this.worktop.edit('Draw freehand', (draft) => {
           findLayer(draft, layer)?.items.push(kept)
         })
-        this.worktop.select([kept.id])
+        this.worktop.select([kept.id], true)
       }
     }
     this.worktop.refresh()

@@ -61,6 +61,8 @@ export interface Preferences {
   practice: { trace: string; fast: boolean }
   /** Named nibs, from fine to bold, and the one in hand. */
   nibs: NamedNib[]
+  /** Roundness and angle as the hand has set them; null: those of the nib. */
+  point: { roundness: number; angle: number } | null
   nib: string
   /** How a drag over paper chooses. */
   gather: Gather
@@ -128,6 +130,7 @@ export const DEFAULTS: Preferences = {
   blotMerges: true,
   practice: { trace: 'radish-leaf', fast: false },
   nibs: NIBS.map((n) => ({ ...n })),
+  point: null,
   nib: 'middle',
   gather: 'box',
   snaps: { end: true, node: true, crossing: true, middle: false, tangent: false, line: true, grid: false },

@@ -20,6 +20,13 @@ export interface StopRef {
   index: number
 }
 
+/** A stretch of a line, as shares of its length; of a loop it may go on past 1. */
+export interface StretchRef {
+  line: string
+  from: number
+  to: number
+}
+
 /** One connected shape of an ink. */
 export interface IslandOfInk {
   /** The same as long as the island's outline begins where it did. */
@@ -76,12 +83,16 @@ export interface Edits {
 /** What is chosen. */
 export interface Selection {
   selection(): readonly string[]
-  select(ids: readonly string[]): void
+  /** `justLaid`: what is set goes on to be for the next line, until this one is asked for. */
+  select(ids: readonly string[], justLaid?: boolean): void
   nodes(): readonly NodeRef[]
   chooseNodes(nodes: readonly NodeRef[]): void
   /** Chosen width stops of the chosen lines, the last chosen last. */
   stops(): readonly StopRef[]
   chooseStops(stops: readonly StopRef[]): void
+  /** The stretch of a line that is marked to be weighed. */
+  stretch(): StretchRef | null
+  markStretch(stretch: StretchRef | null): void
   /** Chosen shapes of layers: blots and fills. */
   solids(): readonly string[]
   chooseSolids(ids: readonly string[]): void

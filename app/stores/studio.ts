@@ -39,22 +39,58 @@ export const useStudioStore = defineStore('studio', () => {
     return `${shelf.all.find((p) => p.id === preferences.profile)?.name ?? 'Even'}, ${short(preferences.size, 1)} px${tapers}`
   })
 
-  /** The nib in hand. */
-  const nib = computed<NamedNib>(
+  /** The nib in hand, as it was kept. */
+  const kept = computed<NamedNib>(
     () => preferences.nibs.find((n) => n.id === preferences.nib) ?? preferences.nibs[0] ?? NIBS[0]!,
   )
+
+  /** The nib in hand as the hand has set it since. */
+  const nib = computed<NamedNib>(() => ({
+    ...kept.value,
+    size: preferences.size,
+    variation: preferences.variation,
+    ...(preferences.point ?? {}),
+  }))
+  const isTuned = computed(() => JSON.stringify(nib.value) !== JSON.stringify(kept.value))
+
+  /** Changes the roundness or the angle of the nib in hand. */
+  function setPoint(point: Partial<Pick<NamedNib, 'roundness' | 'angle'>>): void {
+    const { roundness, angle } = nib.value
+    preferences.point = { roundness, angle, ...point }
+  }
+
+  /** Keeps what was set in the nib in hand. */
+  const keepNib = (): void => void Object.assign(kept.value, nib.value)
 
   /** Takes a nib in hand: lines to come have its size, variation and point. */
   function takeNib(id: string): void {
     const taken = preferences.nibs.find((n) => n.id === id)
-    if (taken) Object.assign(preferences, { nib: id, size: taken.size, variation: taken.variation })
+    if (taken) Object.assign(preferences, { nib: id, size: taken.size, variation: taken.variation, point: null })
   }
 
-  /** The size of lines to come, that of the nib in hand as well. */
+  /** The next or previous nib. */
+  function stepNib(by: 1 | -1): void {
+    const { nibs } = preferences
+    takeNib(nibs[(nibs.indexOf(kept.value) + by + nibs.length) % nibs.length]!.id)
+  }
+
+  /** The size of lines to come. */
   function takeSize(size: number): void {
     preferences.size = size
-    nib.value.size = size
   }
 
-  return { preferences, takeSize, takeProfile, nextWeight, nextInWords, nib, takeNib }
+  return {
+    preferences,
+    takeSize,
+    takeProfile,
+    nextWeight,
+    nextInWords,
+    nib,
+    kept,
+    isTuned,
+    setPoint,
+    keepNib,
+    takeNib,
+    stepNib,
+  }
 })

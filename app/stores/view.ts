@@ -31,6 +31,8 @@ export const useViewStore = defineStore('view', () => {
   const { work, beginWork } = useLongWork()
 
   const instrument = computed(() => chosen[pass.value])
+  /** Whether what is set is for the next stroke, though the last one is chosen still. */
+  const setsNext = computed(() => choice.laid.value && instrument.value === 'freehand')
   /** Whether the derived shapes are seen, not the lines. */
   const showsShapes = computed(() => passOf(pass.value).showsShapes)
 
@@ -77,6 +79,7 @@ export const useViewStore = defineStore('view', () => {
     chosen,
     instrument,
     showsShapes,
+    setsNext,
     ...choice,
     ...looking,
     ...seen,

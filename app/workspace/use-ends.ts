@@ -1,12 +1,14 @@
 import type { ComputedRef } from 'vue'
 import { computed } from 'vue'
 import type { Drawing, Line } from '#core/model/model'
+import { goingOneWay, joinedAll } from '#core/editing/join-all'
 import { closedLine, joinedLines, reversedLine, splitLine } from '#core/editing/edit-line'
 import type { Stretch } from '#core/editing/remade-lines'
 import { cutAt, cutOpen, followRemade, joinedAs, turnedRound } from '#core/editing/remade-lines'
 import type { End } from '#core/geometry/ends'
 import { extendedPath, tuckedPath } from '#core/geometry/ends'
 import { arcOfPath } from '#core/geometry/known'
+import { short } from '#core/geometry/path'
 import { nodesByLine, placesOf } from '~/instruments/chosen-nodes'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '#core/editing/change-items'
@@ -174,7 +176,46 @@ export function useEnds() {
     view.nodes = [{ line: one.id, index: a.line.path.nodes.length - 1 }]
   }
 
-  return { ends, reverse, split, extend, tuck, join }
+  /** The chosen lines of layers that can be edited. */
+  const open = (): Line[] =>
+    view.selection.flatMap((id) => {
+      const found = findLine(store.drawing!, id)
+      return found && !found.layer.locked ? [found.line] : []
+    })
+
+  /** Joins all ends of the chosen lines that lie within `reach` px of each other, with the corners of the first. */
+  function joinAll(label: string, reach: number): void {
+    const lines = open()
+    const { lines: made, remade, joints } = joinedAll(lines, reach, lines[0]?.finish.join ?? 'round')
+    if (!joints) {
+      store.notice = `No two ends of these lines lie within ${short(reach, 1)} px of each other.`
+      return
+    }
+    const now = new Map(made.map((l) => [l.id, l]))
+    const were = new Set(lines.map((l) => l.id))
+    editRemade(label, remade, (draft) => {
+      for (const layer of draft.layers)
+        if (layer.kind === 'lines')
+          layer.items = layer.items.flatMap((l) => (were.has(l.id) ? (now.get(l.id) ?? []) : [l]))
+    })
+    view.select(made.map((l) => l.id))
+    store.notice = `${joints} ${joints === 1 ? 'pair' : 'pairs'} of ends joined: ${lines.length} ${lines.length === 1 ? 'line is' : 'lines are'} ${made.length} now.`
+  }
+
+  /** Turns those of the chosen lines round that go against the first. */
+  function oneWay(): void {
+    const { lines, remade } = goingOneWay(open())
+    if (!lines.length) {
+      store.notice = 'These lines go one way already.'
+      return
+    }
+    editRemade('Turn lines one way', remade, (draft) => {
+      for (const line of lines) changeLines(draft, [line.id], (l) => void Object.assign(l, line))
+    })
+    store.notice = `${lines.length} of ${view.selection.length} lines were turned round.`
+  }
+
+  return { joinAll, oneWay, ends, reverse, split, extend, tuck, join }
 }
 
 /** The parts of a line cut at some of its nodes, in order, and where its stretches are then. */

@@ -31,7 +31,7 @@ export function useHand() {
   const traces = useTracesStore()
   const chosen = useChosenLines()
 
-  const traced = computed(() => chosen.lines.value.filter((l) => l.trace))
+  const traced = computed(() => (view.setsNext ? [] : chosen.lines.value.filter((l) => l.trace)))
 
   const settings = computed<Settings>(() => {
     const trace = traced.value[0]?.trace

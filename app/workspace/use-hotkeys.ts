@@ -31,6 +31,9 @@ const TURN = 15
 /** How much a key zooms. */
 const ZOOM_STEP = 1.25
 
+/** What stands for a key where a command was asked for by word. */
+const BY_WORD = 'word'
+
 /** The workspace's keys. What the instrument understands goes to it first. */
 export function useHotkeys(to: {
   key: (name: string, shift: boolean) => boolean
@@ -38,9 +41,10 @@ export function useHotkeys(to: {
   undo: () => void
   redo: () => void
   showKeys: () => void
+  ask: () => void
   /** Takes the view to the next thing that Proof found, or the one before. */
   finding: (by: 1 | -1) => void
-}): void {
+}): { run: (id: CommandId) => void } {
   const store = useDrawingStore()
   const view = useViewStore()
   const studio = useStudioStore()
@@ -112,6 +116,13 @@ export function useHotkeys(to: {
     if (line) chosen.change(`Profile: ${next.name}`, (l) => void (l.weight = withProfile(l.weight, next)))
   }
 
+  /** Of the chosen lines; of the next one, where none is chosen or the last stroke was not asked for. */
+  function sizeBy(label: string, step: (size: number) => number): void {
+    if (chosen.lines.value.length && !view.setsNext)
+      chosen.change(label, (l) => void (l.weight.size = step(l.weight.size)))
+    else studio.takeSize(step(studio.preferences.size))
+  }
+
   const keepAll = (): void => {
     void store.allSent()
     store.notice = 'Every step is saved as you make it.'
@@ -145,8 +156,10 @@ export function useHotkeys(to: {
     'paste-weight': () => weight.paste('all'),
     'flip-ends': () => chosen.change('Flip ends', (l) => void (l.weight = flipEnds(l.weight))),
     'flip-sides': () => chosen.change('Flip sides', (l) => void (l.weight = flipSides(l.weight))),
-    lighter: () => chosen.change('Lighter', (l) => void (l.weight.size = lighter(l.weight.size))),
-    heavier: () => chosen.change('Heavier', (l) => void (l.weight.size = heavier(l.weight.size))),
+    lighter: () => sizeBy('Lighter', lighter),
+    heavier: () => sizeBy('Heavier', heavier),
+    'next-nib': () => studio.stepNib(1),
+    'previous-nib': () => studio.stepNib(-1),
     'turn-left': () => view.turnBy(-TURN),
     'turn-left-little': () => view.turnBy(-1),
     'turn-right': () => view.turnBy(TURN),
@@ -163,6 +176,7 @@ export function useHotkeys(to: {
     back: () => restack('back'),
     'zoom-in': () => view.zoomBy(ZOOM_STEP),
     'zoom-out': () => view.zoomBy(1 / ZOOM_STEP),
+    ask: to.ask,
     keys: to.showKeys,
     'let-go': () => to.hand.putAway() || letGo(),
     undo: to.undo,
@@ -248,4 +262,11 @@ export function useHotkeys(to: {
   useEventListener(window, 'keydown', down)
   useEventListener(window, 'keyup', up)
   useEventListener(window, 'blur', away)
+
+  /** Runs a command that was asked for otherwise than by its key. */
+  function run(id: CommandId): void {
+    RUN[id](BY_WORD)
+    glance.end(BY_WORD)
+  }
+  return { run }
 }

@@ -104,7 +104,9 @@ export function createWorktop(
     drawing,
     zoom: () => view.viewport.zoom,
     selection: () => view.selection,
-    select: (ids) => view.select(ids),
+    stretch: () => view.stretch,
+    markStretch: (stretch) => (view.stretch = stretch),
+    select: (ids, justLaid) => view.select(ids, justLaid),
     nodes: () => view.nodes,
     chooseNodes: (nodes) => {
       view.nodes = [...nodes]

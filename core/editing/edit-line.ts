@@ -6,6 +6,7 @@ import { joinedWeight, partOfWeight } from '../weight/part-of-weight'
 import { withStopsChanged } from '../weight/own-stops'
 import { flipEnds, flipSides } from '../weight/shelf'
 import { newId } from '../new-id'
+import { repath } from './repath'
 import { partOfTrace, reversedTrace } from '../model/line-trace'
 import type { Line, Snip } from '../model/model'
 import type { Path, PathNode } from '../geometry/path'
@@ -136,7 +137,9 @@ export function closedLine(line: Line): Line {
       : nodes.map((n, i) => ({ ...n, ...(i === 0 && { in: null }), ...(i === nodes.length - 1 && { out: null }) })),
     closed: true,
   }
-  return { ...line, path, weight: { ...line.weight, start: null, end: null }, trace: null }
+  const closed: Line = { ...line, weight: { ...line.weight, start: null, end: null }, trace: null }
+  repath(closed, path)
+  return closed
 }
 
 /** One node for two ends that meet: it arrives as the one and leaves as the other, smoothly where they run on alike. */

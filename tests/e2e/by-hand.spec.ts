@@ -129,6 +129,13 @@ test.describe('Pressure and nibs', () => {
     await page.keyboard.press('Escape')
     await takeUp(page, 'Freehand')
     await enter(page.getByLabel('Size, exactly'), '7.25')
+    // What is set stays with the hand until it is kept, and every nib goes back to what was kept.
+    await expect(nib).toContainText('changed')
+    await page.getByRole('button', { name: 'Back to what was kept' }).click()
+    await expect(page.getByLabel('Size, exactly')).toHaveValue('10.00')
+    await page.getByTestId('notice').getByRole('button', { name: 'Undo' }).click()
+    await page.getByRole('button', { name: 'Keep in this nib' }).click()
+    await expect(nib).not.toContainText('changed')
     await page.getByRole('button', { name: 'Duplicate this nib' }).click()
     await expect(nib).toContainText('Broad edge copy')
     await page.getByRole('button', { name: 'Rename this nib' }).click()

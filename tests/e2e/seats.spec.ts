@@ -36,6 +36,7 @@ test('what is chosen at a seat is there on another machine, and at no other seat
   const id = await startDrawing(page)
   const mine = await seatOf(page)
   await setSize(page, '7.25')
+  await page.getByRole('button', { name: 'Keep in this nib' }).click()
   await page.keyboard.press('?')
   const card = page.getByRole('dialog')
   await card.getByRole('button', { name: 'Change keys …' }).click()

@@ -39,7 +39,6 @@ function setSize(size: number, keep: boolean): void {
 }
 
 function setVariation(variation: number, keep: boolean): void {
-  if (!onLines.value) studio.nib.variation = variation
   set({ variation }, keep ? 'Variation' : null)
 }
 
@@ -119,8 +118,8 @@ const { anchor, panel, styles } = usePlaced('top-start')
               :max="100"
               :step="1"
               unit="%"
-              @look="(v) => (studio.nib.roundness = v / 100)"
-              @keep="(v) => (studio.nib.roundness = v / 100)"
+              @look="(v) => studio.setPoint({ roundness: v / 100 })"
+              @keep="(v) => studio.setPoint({ roundness: v / 100 })"
             />
             <SliderField
               label="Angle"
@@ -131,8 +130,8 @@ const { anchor, panel, styles } = usePlaced('top-start')
               :digits="1"
               unit="°"
               :disabled="studio.nib.roundness >= 1"
-              @look="(v) => (studio.nib.angle = v)"
-              @keep="(v) => (studio.nib.angle = v)"
+              @look="(v) => studio.setPoint({ angle: v })"
+              @keep="(v) => studio.setPoint({ angle: v })"
             />
           </PopoverPanel>
         </Popover>

@@ -20,14 +20,14 @@ const chosen = useChosenLines()
 
 const tool = computed(() => instrumentOf(view.instrument)!)
 const strip = computed(() => stripOf(tool.value))
-const one = computed(() => (chosen.lines.value.length === 1 ? chosen.lines.value[0]! : null))
+const one = computed(() => (chosen.lines.value.length === 1 && !view.setsNext ? chosen.lines.value[0]! : null))
 const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
 
 const none = computed(() => !chosen.lines.value.length)
 const laying = computed(() => none.value && !!tool.value.lays)
 
 const title = computed(() => {
-  const n = chosen.lines.value.length
+  const n = view.setsNext ? 0 : chosen.lines.value.length
   if (!n && view.solids.length) return view.solids.length > 1 ? `${view.solids.length} shapes` : 'Shape'
   if (n > 1) return `${n} lines`
   if (one.value) return 'Line'
@@ -64,6 +64,14 @@ function keep(value: number): void {
   <div class="flex h-full flex-col gap-2.5">
     <div class="flex h-7 items-center gap-3.5">
       <b class="font-[650]">{{ title }}</b>
+      <button
+        v-if="view.setsNext"
+        class="quiet min-h-6 underline decoration-dotted hover:text-ink"
+        title="What is set here is for the next stroke. Click to change the last one"
+        @click="view.laid = false"
+      >
+        Last stroke
+      </button>
       <span v-for="f in facts" :key="f" class="quiet number">{{ f }}</span>
       <span class="ml-auto flex items-center gap-3.5">
         <InkField />

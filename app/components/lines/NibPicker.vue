@@ -1,36 +1,53 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/vue'
-import { ChevronDown, Copy, Pencil, RotateCcw, Trash2 } from 'lucide-vue-next'
+import { Check, ChevronDown, Copy, Pencil, RotateCcw, Trash2 } from 'lucide-vue-next'
 import { newId } from '#core/new-id'
 import { freeName } from '#core/model/free-name'
 import { short } from '#core/geometry/path'
 import { NIBS } from '#core/weight/nibs'
+import { useDrawingStore } from '~/stores/drawing'
 import { useStudioStore } from '~/stores/studio'
 import RenameField from '~/components/ui/RenameField.vue'
 
 /** Longest name of a nib. */
 const LONGEST = 40
 
-/** The nib in hand, and the set of nibs: duplicate, rename, restore, remove. */
+/** The nib in hand, and the set of nibs: keep what was set, go back to what was kept, duplicate, rename, restore, remove. */
 const studio = useStudioStore()
+const store = useDrawingStore()
 const naming = ref(false)
 
 const known = computed(() => NIBS.find((n) => n.id === studio.preferences.nib))
-const tuned = computed(() => !!known.value && JSON.stringify(known.value) !== JSON.stringify(studio.nib))
+/** A nib that ships is kept other than it came. */
+const isOther = computed(() => !!known.value && JSON.stringify(known.value) !== JSON.stringify(studio.kept))
 
 function duplicate(): void {
   const name = freeName(new Set(studio.preferences.nibs.map((n) => n.name)), `${studio.nib.name} copy`, LONGEST)
   const copy = { ...studio.nib, id: newId(), name }
-  studio.preferences.nibs.splice(studio.preferences.nibs.indexOf(studio.nib) + 1, 0, copy)
+  studio.preferences.nibs.splice(studio.preferences.nibs.indexOf(studio.kept) + 1, 0, copy)
   studio.takeNib(copy.id)
 }
 
-function restore(): void {
-  if (!known.value) return
-  Object.assign(studio.nib, known.value)
-  studio.takeNib(known.value.id)
+/** Changes the nib, and tells how to take that back. */
+function withUndo(told: string, change: () => void): void {
+  const { preferences, kept } = studio
+  const before = { ...kept }
+  const { size, variation, point } = preferences
+  change()
+  store.tell(told, [
+    { title: 'Undo', run: () => (Object.assign(kept, before), Object.assign(preferences, { size, variation, point })) },
+  ])
 }
+
+const keep = (): void => withUndo(`"${studio.kept.name}" is kept as it is set now.`, studio.keepNib)
+const back = (): void =>
+  withUndo(`"${studio.kept.name}" is as it was kept.`, () => studio.takeNib(studio.preferences.nib))
+const restore = (): void =>
+  withUndo(`"${studio.kept.name}" is as it came.`, () => {
+    Object.assign(studio.kept, known.value)
+    studio.takeNib(studio.preferences.nib)
+  })
 
 /** Only nibs that a person made can go. */
 function remove(): void {
@@ -49,7 +66,7 @@ function remove(): void {
       :value="studio.nib.name"
       label="Name of the nib"
       :longest="LONGEST"
-      @keep="studio.nib.name = $event"
+      @keep="studio.kept.name = $event"
       @close="naming = false"
     />
     <Listbox
@@ -60,7 +77,9 @@ function remove(): void {
       @update:model-value="studio.takeNib"
     >
       <ListboxButton class="field flex w-full items-center justify-between gap-2 !py-0.5" aria-label="Nib">
-        <span class="truncate">{{ studio.nib.name }}</span>
+        <span class="truncate" :title="studio.isTuned ? `${studio.kept.name}, set otherwise by this hand` : undefined"
+          >{{ studio.kept.name }}<template v-if="studio.isTuned">, changed</template></span
+        >
         <span class="number quiet flex items-center gap-1"
           >{{ short(studio.nib.size, 2) }} <ChevronDown :size="13"
         /></span>
@@ -100,12 +119,20 @@ function remove(): void {
     <button class="quiet rounded p-1" title="Rename this nib" aria-label="Rename this nib" @click="naming = true">
       <Pencil :size="14" />
     </button>
+    <template v-if="studio.isTuned">
+      <button class="rounded p-1 text-plum" title="Keep in this nib" aria-label="Keep in this nib" @click="keep">
+        <Check :size="14" />
+      </button>
+      <button class="quiet rounded p-1" title="Back to what was kept" aria-label="Back to what was kept" @click="back">
+        <RotateCcw :size="14" />
+      </button>
+    </template>
     <button
-      v-if="known"
+      v-else-if="known"
       class="quiet rounded p-1 disabled:opacity-40"
       title="Put this nib back to its first values"
       aria-label="Restore this nib"
-      :disabled="!tuned"
+      :disabled="!isOther"
       @click="restore"
     >
       <RotateCcw :size="14" />

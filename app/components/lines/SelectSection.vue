@@ -5,6 +5,7 @@ import { newId } from '#core/new-id'
 import { closedFigure } from '#core/geometry/close-strokes'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
 import { useAlike } from '~/workspace/use-alike'
+import { useEnds } from '~/workspace/use-ends'
 import { useTurnBack } from '~/workspace/use-turn-back'
 import { STACK_MOVES, useStackOrder } from '~/workspace/use-stack-order'
 import GatherField from './GatherField.vue'
@@ -21,6 +22,11 @@ const keys = useKeysStore()
 const chosen = useChosenLines()
 const alike = useAlike()
 const restack = useStackOrder()
+const ends = useEnds()
+
+/** Ends this near to each other touch; those this near have a small gap, px. */
+const TOUCHING = 0.5
+const SMALL_GAP = 6
 
 const { solids, turn } = useTurnBack()
 
@@ -79,6 +85,36 @@ function setCover(cover: boolean): void {
     </button>
     <button v-if="scraped.length" class="button" title="Show again what was scraped away" @click="takeBack">
       Take scrapings back
+    </button>
+  </div>
+  <div
+    v-if="chosen.lines.value.length"
+    class="flex items-center gap-1.5"
+    role="group"
+    aria-label="Ends of what is chosen"
+  >
+    <span class="mr-1">Ends</span>
+    <button
+      class="button"
+      title="Lines whose ends touch become one"
+      @click="ends.joinAll('Join touching ends', TOUCHING)"
+    >
+      Join
+    </button>
+    <button
+      class="button"
+      :title="`Ends up to ${SMALL_GAP} px apart meet half way, and are joined`"
+      @click="ends.joinAll('Close small gaps', SMALL_GAP)"
+    >
+      Close small gaps
+    </button>
+    <button
+      v-if="chosen.lines.value.length > 1"
+      class="button"
+      title="All go the way of the line that was chosen first"
+      @click="ends.oneWay"
+    >
+      One way
     </button>
   </div>
   <div v-if="solids.length" class="flex items-center gap-2.5">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Line, Weight, WidthStop } from '#core/model/model'
+import { scaledStretch } from '#core/weight/stretch'
 import { addStopBeside, slideStop, widenStop } from '#core/weight/stops'
 import { changeStops, removalOf } from '~/instruments/chosen-stops'
 import NumberField from '~/components/ui/NumberField.vue'
@@ -33,6 +34,17 @@ const setWidth = (px: number): void => change('Width of a stop', (w, i) => widen
 const setSide = (side: 'left' | 'right', px: number): void =>
   change(`Width to the ${side}`, (w, i) => widenStop(w, i, side, factor(w, px)))
 const setPlace = (percent: number): void => change('Place of a stop', (w, i) => slideStop(w, i, percent / 100))
+
+/** The marked stretch, where it is of this line. */
+const stretch = computed(() => (view.stretch?.line === props.line.id ? view.stretch : null))
+
+/** All of the stretch so much wider, per cent of what it is. */
+function weigh(percent: number): void {
+  const { id, weight, path } = props.line
+  const soft = studio.preferences.swellReach
+  const weighed = scaledStretch(weight, stretch.value!, Math.max(0, percent) / 100, soft, path.closed)
+  store.edit('Weigh a stretch', (draft) => void changeLines(draft, [id], (l) => void (l.weight = weighed)))
+}
 
 /** A stop beside the chosen one, or in the line's first gap; it is chosen, so that the arrow keys can take it on. */
 function add(): void {
@@ -72,12 +84,13 @@ watch(
       <NumberField label="Right" :value="stop.right * half" unit="px" @keep="(v) => setSide('right', v)" />
     </div>
     <template v-else>
-      <p class="quiet leading-[1.3]">Drag the ribbon for a new stop. The wheel zooms along the line.</p>
+      <NumberField v-if="stretch" label="Stretch" :value="100" unit="%" :digits="0" @keep="weigh" />
+      <p v-else class="quiet leading-[1.3]">Drag the ribbon for a new stop. The wheel zooms along the line.</p>
       <NumberField
         label="It reaches"
         :value="studio.preferences.swellReach * 100"
         unit="%"
-        title="How far a new stop widens the line on either side, as a share of its length; beyond, the width stays. 0: up to the next stops"
+        title="How softly a stretch ends, and how far a new stop widens the line on either side, as a share of its length; beyond, the width stays. 0: up to the next stops"
         data-testid="swell-reach"
         @keep="(v) => (studio.preferences.swellReach = Math.min(0.5, Math.max(0, v / 100)))"
       />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Keyboard } from 'lucide-vue-next'
+import { Keyboard, Search } from 'lucide-vue-next'
 import { useKeysStore } from '~/stores/keys'
 import { useRoom } from '~/stores/room'
 import { useScreenKeysStore } from '~/stores/screen-keys'
@@ -7,7 +7,7 @@ import { useViewStore } from '~/stores/view'
 import ZoomField from './ZoomField.vue'
 
 /** How the page is seen, and where keys are told and shown; with what the hand can do now where no tray has room for that. */
-const emit = defineEmits<{ keys: [] }>()
+const emit = defineEmits<{ keys: []; ask: [] }>()
 
 const view = useViewStore()
 const keys = useKeysStore()
@@ -37,6 +37,14 @@ const { isNarrow } = useRoom()
       mirrored view
     </button>
     <button class="shrink-0 underline decoration-dotted hover:text-ink" @click="emit('keys')">? keys</button>
+    <button
+      class="grid h-6 w-6 shrink-0 place-items-center rounded hover:bg-raise hover:text-ink"
+      :title="keys.titled('Ask by word: any instrument, command, setting, layer, ink, drawing', 'ask')"
+      aria-label="Ask by word"
+      @click="emit('ask')"
+    >
+      <Search :size="15" />
+    </button>
     <button
       class="grid h-6 w-6 shrink-0 place-items-center rounded hover:bg-raise hover:text-ink"
       :class="screenKeys.shown && 'text-plum'"

@@ -10,6 +10,7 @@ import NoticeBar from '~/components/ui/NoticeBar.vue'
 import AtADistance from '~/components/workspace/AtADistance.vue'
 import DockPane from '~/components/workspace/DockPane.vue'
 import CanvasView from '~/components/workspace/CanvasView.vue'
+import AskDialog from '~/components/workspace/AskDialog.vue'
 import KeysCard from '~/components/workspace/KeysCard.vue'
 import ProofPanel from '~/components/workspace/ProofPanel.vue'
 import ScreenKeys from '~/components/workspace/ScreenKeys.vue'
@@ -57,6 +58,7 @@ const { isLow, isNarrow } = useRoom()
 const canvas = ref<InstanceType<typeof CanvasView>>()
 const failure = ref('')
 const keysOpen = ref(false)
+const asking = ref(false)
 
 async function open(): Promise<void> {
   failure.value = ''
@@ -160,12 +162,13 @@ const hand = {
   putAway: (): boolean => canvas.value?.keyHand.putAway() ?? false,
 }
 useOwnKeys()
-useHotkeys({
+const { run } = useHotkeys({
   key: (name, shift) => canvas.value?.key(name, shift) ?? false,
   hand,
   undo,
   redo,
   showKeys: () => (keysOpen.value = true),
+  ask: () => (asking.value = true),
   finding: proof.step,
 })
 
@@ -254,7 +257,7 @@ onBeforeUnmount(() => store.close())
           >
             <component :is="view.folds.dock ? ChevronUp : ChevronDown" :size="15" />
           </button>
-          <ViewBar @keys="keysOpen = true" />
+          <ViewBar @keys="keysOpen = true" @ask="asking = true" />
         </main>
         <aside
           v-show="!view.folds.column"
@@ -280,5 +283,6 @@ onBeforeUnmount(() => store.close())
       <p v-else class="quiet" role="status">Opening the drawing …</p>
     </div>
     <KeysCard changeable :open="keysOpen" @close="keysOpen = false" />
+    <AskDialog :open="asking" :run="run" @close="asking = false" />
   </div>
 </template>

@@ -1,5 +1,5 @@
-import { computed, shallowRef } from 'vue'
-import type { NodeRef, StopRef } from '~/instruments/worktop'
+import { computed, ref, shallowRef } from 'vue'
+import type { NodeRef, StopRef, StretchRef } from '~/instruments/worktop'
 
 /** What is chosen: each list is another when something in it changes. */
 export function useChoice() {
@@ -14,13 +14,20 @@ export function useChoice() {
     get: () => stops.value.at(-1) ?? null,
     set: (one: StopRef | null) => (stops.value = one ? [one] : []),
   })
+  /** The stretch of a line that is marked to be weighed. */
+  const stretch = shallowRef<StretchRef | null>(null)
   /** Chosen islands of the shapes, by their keys. */
   const islands = shallowRef<readonly string[]>([])
   /** A place on a line (0..1) under the pointer, on the canvas or in the weight graph. */
   const place = shallowRef<{ line: string; at: number } | null>(null)
 
-  function select(ids: readonly string[]): void {
+  /** The chosen line was just laid by hand: what is set is for the next one, until the last is asked for. */
+  const laid = ref(false)
+
+  function select(ids: readonly string[], justLaid = false): void {
+    laid.value = justLaid
     selection.value = [...ids]
+    if (stretch.value && !ids.includes(stretch.value.line)) stretch.value = null
     nodes.value = nodes.value.filter((n) => ids.includes(n.line))
     if (stops.value.some((s) => !ids.includes(s.line))) stops.value = stops.value.filter((s) => ids.includes(s.line))
   }
@@ -30,7 +37,9 @@ export function useChoice() {
     nodes.value = []
     stops.value = []
     place.value = null
+    laid.value = false
+    stretch.value = null
   }
 
-  return { selection, solids, nodes, stops, stop, islands, place, select, reset }
+  return { selection, laid, solids, nodes, stops, stop, stretch, islands, place, select, reset }
 }

@@ -108,7 +108,7 @@ export function useInstrument(
   watch(
     () => view.borrowing,
     (borrowing) => {
-      if (borrowing || !waiting.value) return
+      if (borrowing || !waiting.value || view.instrument === waitsFor) return
       waiting.value.leave?.()
       waiting.value = null
       keepLaid()

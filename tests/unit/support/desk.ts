@@ -16,7 +16,7 @@ import { atOnce } from '#core/turns'
 import type { MarkRef } from '~/canvas/marks'
 import { shapesLayers, sketchLayerInHand } from '#core/model/find'
 import type { Hand, Instrument } from '~/instruments/instrument'
-import type { Worktop, StopRef } from '~/instruments/worktop'
+import type { StopRef, StretchRef, Worktop } from '~/instruments/worktop'
 import type { Preferences } from '~/instruments/preferences'
 import type { Trial } from '~/instruments/tried-on'
 import { DEFAULTS } from '~/instruments/preferences'
@@ -57,6 +57,9 @@ export class TestWorktop implements Worktop {
   chooseNodes = (nodes: readonly { line: string; index: number }[]) => void (this.chosenNodes = [...nodes])
   stops = () => this.chosenStops
   chooseStops = (stops: readonly StopRef[]) => void (this.chosenStops = [...stops])
+  marked: StretchRef | null = null
+  stretch = () => this.marked
+  markStretch = (stretch: StretchRef | null) => void (this.marked = stretch)
   asked: string | null = null
   sketched: PencilMap | null = null
   sketchInHand: string | null = null
