@@ -25,6 +25,8 @@ export interface ContactMark {
   found: 'free' | 'meeting' | 'crossing'
   verdict: 'taper' | 'full' | 'leave'
   over: boolean
+  /** The person said so, not the rule. */
+  decided: boolean
 }
 
 /** Something drawn over the ink, in page px; its own size is in screen px. */

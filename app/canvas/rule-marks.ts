@@ -20,6 +20,7 @@ export function contacts({ ends, reach, overshoot }: Extract<Mark, { kind: 'cont
         const p = place(end.at)
         const way = place.step(end.outward)
         if (end.over) overEnd(ctx, p, way, overshoot * per, reach === null ? 0 : reach * per)
+        if (end.decided) byHand(ctx, p)
         if (end.found === 'meeting') dot(ctx, p, end)
         else chevron(ctx, p, Math.atan2(way.y, way.x), end)
       }
@@ -35,6 +36,15 @@ function rings(ctx: Konva.Context, at: readonly Vec[], radius: number): void {
   }
   ctx.setAttr('strokeStyle', MUTE)
   ctx.setAttr('lineWidth', 0.8)
+  ctx.stroke()
+}
+
+/** An end of which the person decided: a square about it. */
+function byHand(ctx: Konva.Context, p: Vec): void {
+  ctx.beginPath()
+  ctx.rect(p.x - 9, p.y - 9, 18, 18)
+  ctx.setAttr('strokeStyle', PLUM)
+  ctx.setAttr('lineWidth', 1)
   ctx.stroke()
 }
 

@@ -74,7 +74,8 @@ const BY_NAME = [
   { id: 'save', key: 's', ctrl: true, does: 'Save what is left to save' },
   { id: 'choose-all', key: 'a', ctrl: true, does: 'Choose all' },
   { id: 'copy', key: 'c', ctrl: true, does: 'Copy' },
-  { id: 'paste', key: 'v', ctrl: true, does: 'Paste' },
+  { id: 'paste', key: 'v', ctrl: true, does: 'Paste at the pointer' },
+  { id: 'paste-in-place', key: 'v', ctrl: true, shift: true, does: 'Paste in place, on the layer in use' },
   { id: 'duplicate', key: 'd', ctrl: true, does: 'Duplicate' },
 ] as const satisfies readonly Command[]
 

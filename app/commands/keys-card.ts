@@ -50,7 +50,8 @@ const ROWS: readonly Row[] = [
   { gesture: 'Backspace', says: 'Take the last node back' },
   { of: ['undo'] },
   { of: ['redo'] },
-  { of: ['copy', 'paste', 'duplicate', 'choose-all'], says: 'Copy, paste, duplicate, choose all' },
+  { of: ['copy', 'paste', 'duplicate', 'choose-all'], says: 'Copy, paste at the pointer, duplicate, choose all' },
+  { of: ['paste-in-place'] },
   { of: ['save'] },
 ]
 

@@ -1,8 +1,11 @@
 import type { Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
-import type { EndProposal, Verdict } from '#core/weight/by-contact'
-import { keyOfEnd, proposalsFor, VERDICTS, weighedLines, weightsByContact } from '#core/weight/by-contact'
+import { changeLines } from '#core/editing/change-items'
+import type { Verdict } from '#core/model/line'
+import { VERDICTS } from '#core/model/line'
+import type { EndProposal } from '#core/weight/by-contact'
+import { keyOfEnd, proposalsFor, verdictsOf, weighedLines, weightsByContact } from '#core/weight/by-contact'
 import type { EndContact } from '#core/relations/end-contacts'
 import { findContacts } from '#core/relations/end-contacts'
 import { outsidesOf } from '#core/relations/outside'
@@ -29,9 +32,6 @@ interface Look {
   open: ReadonlySet<string>
   chosen: readonly string[]
 }
-
-/** What the person decided of single ends and accepted: it holds from then on, or the next proposal would overrule it. */
-const accepted = new Map<string, Verdict>()
 
 /** Contacts that were found, and among what. */
 interface Known {
@@ -116,7 +116,7 @@ export class Contact implements Instrument {
     if (this.gone) return
     this.looking = false
     const rule = worktop.preferences().contact
-    this.proposals = proposalsFor(contacts, new Map([...accepted, ...this.decided]))
+    this.proposals = proposalsFor(contacts, new Map([...verdictsOf(all), ...this.decided]))
     if (this.aside) {
       worktop.tryOn(null)
       worktop.refresh()
@@ -132,16 +132,21 @@ export class Contact implements Instrument {
       return line.weight.unlit && light && outsides ? litLine(next, outsides.get(line.id) ?? null, light) : next
     })
     const accept = (): void => {
-      for (const [end, verdict] of this.decided) accepted.set(end, verdict)
+      const decided = this.proposals.filter((p) => this.decided.has(keyOfEnd(p)))
       this.decided.clear()
-      makeStep(worktop, 'Weight by contact', of, weights.keys())
+      // What was decided of single ends holds from then on, or the next proposal would overrule it.
+      makeStep(worktop, 'Weight by contact', of, weights.keys(), (draft) => {
+        for (const { line, end, verdict } of decided)
+          changeLines(draft, [line], (l) => void (l.contact = { ...l.contact, [end]: verdict }))
+      })
       this.review()
     }
-    if (weights.size) this.accepting = accept
+    const changes = weights.size > 0 || this.decided.size > 0
+    if (changes) this.accepting = accept
     worktop.tryOn({
       of,
       summary: this.summary(all, open, chosen),
-      changes: weights.size > 0,
+      changes,
       accept,
       drop: () => this.putAside(),
       ...(chosen.length && { wider: { title: 'The whole drawing', run: () => this.takeAll() } }),
@@ -295,6 +300,7 @@ export class Contact implements Instrument {
     const { reach, overshoot } = this.worktop.preferences().contact
     const paths: Mark[] = chosen.length ? [{ kind: 'paths', paths: chosen.map((l) => l.path), tone: 'plum' }] : []
     const rings = reach * this.worktop.zoom() >= SMALLEST_RING
+    const verdicts = verdictsOf(this.worktop.allLines(false))
     const ends: Mark = {
       kind: 'contacts',
       ends: this.proposals.map((p) => ({
@@ -303,6 +309,7 @@ export class Contact implements Instrument {
         found: p.kind,
         verdict: p.verdict,
         over: keyOfEnd(p) === this.over,
+        decided: this.decided.has(keyOfEnd(p)) || verdicts.has(keyOfEnd(p)),
       })),
       reach: rings ? reach : null,
       overshoot,

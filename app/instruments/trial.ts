@@ -1,4 +1,4 @@
-import type { Line } from '#core/model/model'
+import type { Drawing, Line } from '#core/model/model'
 import { changeLines } from '#core/editing/change-items'
 import type { Edits, Hits, View } from './worktop'
 
@@ -8,6 +8,7 @@ export function makeStep(
   label: string,
   of: (line: Line) => Line,
   ids: Iterable<string>,
+  also: (draft: Drawing) => void = () => undefined,
 ): void {
   const wanted = new Set(ids)
   const weights = new Map(
@@ -17,10 +18,10 @@ export function makeStep(
       .map((l) => [l.id, of(l).weight]),
   )
   worktop.tryOn(null)
-  worktop.edit(
-    label,
-    (draft) => void changeLines(draft, [...weights.keys()], (line) => void (line.weight = weights.get(line.id)!)),
-  )
+  worktop.edit(label, (draft) => {
+    changeLines(draft, [...weights.keys()], (line) => void (line.weight = weights.get(line.id)!))
+    also(draft)
+  })
 }
 
 /** What a summary says of lines that a rule passes over. */

@@ -4,11 +4,31 @@ import { carriedAmendments, copiedLines } from '#core/editing/copies'
 import { movedShape } from '#core/editing/move'
 import { openLineLayers, openSolidLayers } from '#core/model/queries'
 import { newId } from '#core/new-id'
+import { boxOfPoints } from '#core/geometry/bounds'
+import type { Vec } from '#core/geometry/point'
+import { add, distance, subtract } from '#core/geometry/point'
 import { useDrawingStore } from '~/stores/drawing'
 import { findLine, findShape } from '#core/model/find'
 import { useViewStore } from '~/stores/view'
 
-const PASTE_OFFSET = 12
+/** Copies lie so far from what they are of, and from each other, px. */
+const STEP = 12
+
+interface Copied {
+  lines: readonly Line[]
+  shapes: readonly Shape[]
+}
+
+/** What was pasted or duplicated last: what came of it, where the pointer was, and how often there in a row. */
+let last: { ids: readonly string[]; pointer: Vec | null; goes: boolean; times: number; from: Vec } | null = null
+
+/** The middle of the box about lines and shapes. */
+function middleOf({ lines, shapes }: Copied): Vec {
+  const box = boxOfPoints(
+    [...lines.map((l) => l.path), ...shapes.flatMap((s) => s.contours)].flatMap((p) => p.nodes.map((n) => n.at)),
+  )
+  return { x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2 }
+}
 
 let copiedShapes: { shape: Shape; layer: string }[] = []
 let copied: { line: Line; layer: string }[] = []
@@ -33,30 +53,63 @@ export function useCopies() {
     })
   }
 
-  function paste(label: string): void {
+  const held = (): Copied => ({ lines: copied.map((c) => c.line), shapes: copiedShapes.map((c) => c.shape) })
+
+  /** At the pointer where it is over the drawing, else beside what was copied; several in a row step on. */
+  function paste(): void {
     if (!copied.length && !copiedShapes.length) return
+    const { pointer } = view
+    const from = middleOf(held())
+    const again = last && last.pointer === pointer
+    // Exactly on top of what was copied it would not be seen.
+    const goes = pointer && (again ? last!.goes : distance(pointer, from) > STEP)
+    const times = again ? last!.times + 1 : goes ? 0 : 1
+    const step = { x: STEP * times, y: STEP * times }
+    put('Paste', add(goes ? subtract(pointer, from) : { x: 0, y: 0 }, step))
+    last = { ids: chosen(), pointer, goes: !!goes, times, from }
+  }
+
+  /** Where it was, on the layer in use. */
+  const pasteInPlace = (): void => put('Paste in place', { x: 0, y: 0 }, view.activeLayer)
+
+  /** Beside what is chosen; what was duplicated and then moved goes on by as much again. */
+  function duplicate(): void {
+    copy()
+    if (!copied.length && !copiedShapes.length) return
+    const from = middleOf(held())
+    const before = last
+    const ids = chosen()
+    const goesOn = before && before.ids.length === ids.length && before.ids.every((id) => ids.includes(id))
+    put('Duplicate', goesOn ? subtract(from, before.from) : { x: STEP, y: STEP })
+    last = { ids: chosen(), pointer: null, goes: false, times: 0, from }
+  }
+
+  const chosen = (): string[] => [...view.selection, ...view.solids]
+
+  /** @param layer the id of the one on which all lines come to lie; else each is on its own */
+  function put(label: string, by: Vec, layer?: string | null): void {
+    if (!copied.length && !copiedShapes.length) return
+    const wanted = layer
     const solids = copiedShapes.map(({ shape, layer }) => ({
       layer,
-      shape: { ...movedShape(shape, { x: PASTE_OFFSET, y: PASTE_OFFSET }), id: newId() },
+      shape: { ...movedShape(shape, by), id: newId() },
     }))
     const lines = copiedLines(
       copied.map((c) => c.line),
-      { x: PASTE_OFFSET, y: PASTE_OFFSET },
+      by,
       store.lines,
     )
     const ids = new Map(copied.map((c, i) => [c.line.id, lines[i]!.id]))
     const carried = carriedAmendments(amendments, ids)
     // Inks are those of the drawing that they came from: another has none of them.
-    const poured = carriedFills(fills, ids, { x: PASTE_OFFSET, y: PASTE_OFFSET }).filter((f) =>
-      store.drawing!.inks.some((i) => i.id === f.ink),
-    )
+    const poured = carriedFills(fills, ids, by).filter((f) => store.drawing!.inks.some((i) => i.id === f.ink))
     const fresh = copied.map(({ layer }, i) => ({ layer, line: lines[i]! }))
     const placed: string[] = []
     const placedShapes: string[] = []
     store.edit(label, (draft) => {
       for (const { line, layer } of fresh) {
         const open = openLineLayers(draft)
-        const target = open.find((l) => l.id === layer) ?? open.find((l) => l.id === view.activeLayer)
+        const target = open.find((l) => l.id === (wanted ?? layer)) ?? open.find((l) => l.id === view.activeLayer)
         if (!target) continue
         target.items.push(line)
         placed.push(line.id)
@@ -78,5 +131,11 @@ export function useCopies() {
     else view.select(placed)
   }
 
-  return { copy, paste }
+  /** Something else is held: pasting it begins anew. */
+  function copyAnew(): void {
+    copy()
+    last = null
+  }
+
+  return { copy: copyAnew, paste, pasteInPlace, duplicate }
 }

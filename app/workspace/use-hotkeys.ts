@@ -133,11 +133,6 @@ export function useHotkeys(to: {
     view.select(openLines(store.drawing!, view.alone).map((l) => l.id))
   }
 
-  function duplicate(): void {
-    copies.copy()
-    copies.paste('Duplicate')
-  }
-
   const RUN: Record<CommandId, (key: string) => unknown> = {
     'whole-page': (key) => glance.begin(key),
     'final-size': (key) => glance.begin(key, 1),
@@ -185,8 +180,9 @@ export function useHotkeys(to: {
     save: keepAll,
     'choose-all': chooseAll,
     copy: () => copies.copy(),
-    paste: () => copies.paste('Paste'),
-    duplicate,
+    paste: () => copies.paste(),
+    'paste-in-place': () => copies.pasteInPlace(),
+    duplicate: () => copies.duplicate(),
   }
 
   /** Runs what a key stands for; answers whether it stands for anything. */

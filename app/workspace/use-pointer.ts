@@ -167,6 +167,7 @@ export function usePointer(
       return
     }
     if (dropped) return
+    view.pointer = toPage(view.viewport, onScreen(e))
     instrument()?.move?.(handOf(e, 0))
     after(false)
   }
@@ -208,6 +209,7 @@ export function usePointer(
   }
 
   function away(): void {
+    view.pointer = null
     if (down !== null) return
     instrument()?.away?.()
     after(false)

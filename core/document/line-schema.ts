@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { factor, id, LARGEST, nodes, number } from './schema-parts'
+import { VERDICTS } from '../model/line'
 import { traceSchema } from './trace-schema'
 
 /** Schema of a path. */
@@ -90,6 +91,8 @@ const snip = yup
   .noUnknown()
   .strict()
 
+const verdict = yup.string().strict().oneOf(VERDICTS)
+
 const tuckChoice = yup.string().strict().oneOf(['out', 'in', 'under'])
 
 /** Schema of a line. */
@@ -103,6 +106,7 @@ export const lineSchema = yup
     trace: traceSchema,
     snips: yup.array(snip.required()).required().max(1000),
     cover: yup.boolean().strict().required(),
+    contact: yup.object({ first: verdict, last: verdict }).noUnknown().strict().default(undefined),
     tuck: yup.object({ first: tuckChoice, last: tuckChoice }).noUnknown().strict().default(undefined),
     over: yup
       .object({ first: yup.array(id()).max(200), last: yup.array(id()).max(200) })

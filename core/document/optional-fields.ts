@@ -36,6 +36,7 @@ type Records =
 const OPTIONAL: Record<Lacking<Records>, true> = {
   scrapes: true,
   outside: true,
+  contact: true,
   tuck: true,
   over: true,
   apart: true,

@@ -31,6 +31,7 @@ export function reversedLine(line: Line): Line {
     },
     snips: line.snips.map((s): Snip => ({ ...s, from: 1 - s.to, to: 1 - s.from, ...bounds(s.toBy, s.fromBy) })),
     trace: line.trace && reversedTrace(line.trace),
+    ...(line.contact && { contact: endsOf(line.contact.last, line.contact.first) }),
     ...(line.tuck && { tuck: endsOf(line.tuck.last, line.tuck.first) }),
     ...(line.over && { over: endsOf(line.over.last, line.over.first) }),
   }
@@ -67,6 +68,9 @@ export function splitLine(line: Line, at: number): Line[] {
       weight: partOfWeight(line.weight, from, to, total),
       snips: line.snips.flatMap((s) => partOfSnip(s, from, to)),
       trace: line.trace && partOfTrace(line.trace, from, to),
+      ...(line.contact && {
+        contact: i === 0 ? endsOf(line.contact.first, undefined) : endsOf(undefined, line.contact.last),
+      }),
       ...(line.tuck && { tuck: i === 0 ? endsOf(line.tuck.first, undefined) : endsOf(undefined, line.tuck.last) }),
       ...(line.over && { over: i === 0 ? endsOf(line.over.first, undefined) : endsOf(undefined, line.over.last) }),
     }
@@ -119,6 +123,7 @@ export function joinedLines(first: Line, second: Line): Line {
     finish: { ...first.finish, endCap: second.finish.endCap },
     snips: [...placed(first.snips, 0, lengths[0]), ...placed(second.snips, total - lengths[1], lengths[1])],
     trace: null,
+    ...((first.contact || second.contact) && { contact: endsOf(first.contact?.first, second.contact?.last) }),
     ...((first.tuck || second.tuck) && { tuck: endsOf(first.tuck?.first, second.tuck?.last) }),
     ...((first.over || second.over) && { over: endsOf(first.over?.first, second.over?.last) }),
     ...(scrapes.length && { scrapes }),

@@ -8,6 +8,10 @@ export interface WidthStop {
   sharp?: boolean
 }
 
+/** What is done with an end: it tapers, it is as full as what it tucks under allows, or it stays as it is. */
+export const VERDICTS = ['taper', 'full', 'leave'] as const
+export type Verdict = (typeof VERDICTS)[number]
+
 export type TaperEase = 'straight' | 'round' | 'needle'
 
 /** `tip` is 0..1 of the width that the profile gives at the end. */
@@ -144,6 +148,8 @@ export interface Line {
   cover: boolean
   /** What the person decided about its ends; an end without such keeps within what it meets. */
   tuck?: Partial<Record<'first' | 'last', TuckChoice>>
+  /** What the person decided that its ends get by what they touch; an end without such is as the rule proposes. */
+  contact?: Partial<Record<'first' | 'last', Verdict>>
   /** Ids of lines over which its ends lie: they keep within others that they meet, not within these. */
   over?: Partial<Record<'first' | 'last', string[]>>
   /** Closed contours in which its ink is scraped away. */

@@ -1,4 +1,5 @@
 import type { End } from '../geometry/ends'
+import type { Verdict } from '../model/line'
 import type { Line, Weight, WidthStop } from '../model/model'
 import { arcOfPath } from '../geometry/known'
 import { AT_END, bodyAt, bodyStops, bodyWidth, insetOf, isEndStop } from '../relations/body'
@@ -6,10 +7,6 @@ import type { ContactOptions, EndContact } from '../relations/end-contacts'
 import { contactsOf } from '../relations/end-contacts'
 import { taperAtEnd, withTaper } from './end-tapers'
 import { LineWidth } from './half-widths'
-
-/** What is done with an end: it tapers, it is as full as what it tucks under allows, or it stays as it is. */
-export const VERDICTS = ['taper', 'full', 'leave'] as const
-export type Verdict = (typeof VERDICTS)[number]
 
 export interface ContactRule extends ContactOptions {
   /** 0..1: how far a free end thins, and how full a meeting end is at least. */
@@ -24,6 +21,17 @@ export interface ContactRule extends ContactOptions {
 export interface EndProposal extends EndContact {
   verdict: Verdict
 }
+
+/** What was decided of the ends of lines, by `keyOfEnd`. */
+export const verdictsOf = (lines: readonly Line[]): Map<string, Verdict> =>
+  new Map(
+    lines.flatMap((l) =>
+      (['first', 'last'] as const).flatMap((end) => {
+        const verdict = l.contact?.[end]
+        return verdict ? [[keyOfEnd({ line: l.id, end }), verdict] as const] : []
+      }),
+    ),
+  )
 
 /** One text for an end of a line. */
 export const keyOfEnd = ({ line, end }: Pick<EndContact, 'line' | 'end'>): string => `${line} ${end}`

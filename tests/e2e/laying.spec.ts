@@ -258,12 +258,17 @@ test('a word takes one anywhere; ends of many are joined in one step; a stretch 
       { x: 120, y: 230 },
     ],
   ] as const) {
-    await clickAt(page, from)
     await page.keyboard.down('Control')
+    await clickAt(page, from)
     await clickAt(page, to)
     await page.keyboard.up('Control')
     await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
   }
+  await page.keyboard.press('i')
+  await page.getByTestId('ask').fill('fig')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
   await page.keyboard.press('i')
   await page.getByTestId('ask').fill('select choose li')
   await page.keyboard.press('Enter')
@@ -298,4 +303,36 @@ test('a word takes one anywhere; ends of many are joined in one step; a stretch 
   expect(Math.min(...now.map((s) => s.left))).toBeCloseTo(1, 1)
   await undo(page, 1)
   await expect.poll(async () => (await savedLines(page))[0]!.weight.stops).toEqual(stops)
+})
+
+test('what is copied comes in at the pointer, steps on, or exactly in place; a duplicate that was moved goes on', async ({
+  page,
+}) => {
+  await startDrawing(page)
+  await takeUp(page, 'Pen')
+  await clickAt(page, { x: 100, y: 100 })
+  await clickAt(page, { x: 160, y: 120 })
+  await page.keyboard.press('Enter')
+  await takeUp(page, 'Select')
+  await page.keyboard.press('Control+c')
+  const s = await onScreen(page, { x: 400, y: 300 })
+  await page.mouse.move(s.x, s.y)
+  for (const keys of ['Control+v', 'Control+v', 'Control+Shift+V']) await page.keyboard.press(keys)
+  const starts = async () =>
+    (await savedLines(page)).map((l) => [Math.round(l.path.nodes[0]!.at.x), Math.round(l.path.nodes[0]!.at.y)])
+  expect(await starts()).toEqual([
+    [100, 100],
+    [370, 290],
+    [382, 302],
+    [100, 100],
+  ])
+  await undo(page, 3)
+  await page.keyboard.press('Control+d')
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowDown')
+  await page.keyboard.press('Control+d')
+  expect(await starts()).toEqual([
+    [100, 100],
+    [112, 152],
+    [124, 204],
+  ])
 })

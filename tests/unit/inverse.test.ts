@@ -85,6 +85,7 @@ const VALUES: {
   drawing: Record<Lacking<Drawing>, unknown[]>
 } = {
   line: {
+    contact: [{ last: 'leave' }, { first: 'taper', last: 'full' }],
     tuck: [{ first: 'under' }, { last: 'out', first: 'in' }],
     over: [{ last: ['line-3'] }, { first: ['line-1', 'line-2'] }],
     scrapes: [[{ ...path(8), closed: true }]],

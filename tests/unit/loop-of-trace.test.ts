@@ -31,7 +31,10 @@ describe('a trace that comes back to its start', () => {
       const { path, weight: made } = lineFromTrace(ring(turns, off), weight, true)
       expect(path.closed).toBe(true)
       // Its area is that of the ring, so that nothing of it is lost and no part is there twice.
-      expect(Math.abs(areaOfCubics(cubicsOfPath(path)))).toBeCloseTo(0.8 * Math.PI * ((90 + off / 2) ** 2 + 14 ** 2 / 2), -3)
+      expect(Math.abs(areaOfCubics(cubicsOfPath(path)))).toBeCloseTo(
+        0.8 * Math.PI * ((90 + off / 2) ** 2 + 14 ** 2 / 2),
+        -3,
+      )
       const arc = arcOfPath(path)
       const near = arc.nearest({ x: 300 + 104 * Math.cos(0.4), y: 200 + 83 * Math.sin(0.4) })
       expect(near.distance).toBeLessThan(16)

@@ -4,7 +4,6 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { short } from '#core/geometry/path'
 import type { HandSettings } from '#core/fit/redraw-trace'
 import { MOST_CONTRAST, ratioOf } from '#core/weight/nibs'
-import NumberField from '~/components/ui/NumberField.vue'
 import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { useChosenLines } from '~/workspace/use-chosen-lines'
@@ -61,11 +60,6 @@ const tick = (key: 'squared' | 'fromSpeed', label: string) =>
   computed({ get: () => now.value[key], set: (v: boolean) => set({ [key]: v }, label) })
 const squared = tick('squared', 'Square up')
 const fromSpeed = tick('fromSpeed', 'Width from speed')
-
-const closed = computed({
-  get: () => now.value.loop === true,
-  set: (v) => set({ loop: v }, v ? 'Close a stroke' : 'Open a stroke'),
-})
 
 const { anchor, panel, styles } = usePlaced('top-start')
 </script>
@@ -165,18 +159,6 @@ const { anchor, panel, styles } = usePlaced('top-start')
       <TickField v-model="fromSpeed" title="Where there is no pressure, the speed of the hand makes the width"
         >Speed makes the width</TickField
       >
-      <TickField v-if="onLines" v-model="closed" title="The stroke ends where it began, without a seam"
-        >Closed</TickField
-      >
-      <NumberField
-        v-else
-        class="[&>span:first-child]:mr-auto"
-        title="A stroke that comes back to its start is closed. 0: never"
-        label="Closes within"
-        :value="studio.preferences.closesWithin"
-        unit="px"
-        @keep="(v) => (studio.preferences.closesWithin = Math.min(60, Math.max(0, v)))"
-      />
     </div>
     <div class="flex gap-3">
       <div class="grid content-start gap-1">

@@ -3,6 +3,7 @@ import { sampleCount } from '#core/model/line-trace'
 import { computed } from 'vue'
 import { short } from '#core/geometry/path'
 import { arcOf } from '~/instruments/line-marks'
+import LoopField from './LoopField.vue'
 import ClingMenu from './ClingMenu.vue'
 import SnapMenu from './SnapMenu.vue'
 import InkField from '~/components/ui/InkField.vue'
@@ -74,6 +75,7 @@ function keep(value: number): void {
       </button>
       <span v-for="f in facts" :key="f" class="quiet number">{{ f }}</span>
       <span class="ml-auto flex items-center gap-3.5">
+        <LoopField v-if="view.instrument === 'freehand'" />
         <InkField />
         <TaperMenu v-if="laying || (none && view.instrument === 'freehand')" />
         <ClingMenu v-if="tool.snaps || view.instrument === 'freehand'" />

@@ -40,6 +40,7 @@ function go(thing: Findable | null): void {
         placeholder="Instrument, command, setting, layer, ink, drawing …"
         autocomplete="off"
         data-testid="ask"
+        @keydown.esc="emit('close')"
         @change="typed = ($event.target as HTMLInputElement).value"
       />
       <ComboboxOptions static class="mt-2 max-h-[46vh] min-h-[120px] overflow-y-auto outline-none">

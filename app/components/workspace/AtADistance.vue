@@ -160,7 +160,7 @@ function moveByKey(e: KeyboardEvent): void {
 
 <template>
   <section class="border-b border-hair pb-2.5">
-    <h2 class="flex justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">
+    <h2 class="flex items-center justify-between px-3.5 pt-2.5 pb-1.5 text-[12px] font-[650]">
       At a distance
       <button
         class="ml-auto mr-2 min-h-6 font-normal text-mute-deep underline decoration-dotted hover:text-plum"
@@ -199,7 +199,7 @@ function moveByKey(e: KeyboardEvent): void {
         <polygon v-if="shown" :points="shown" class="fill-plum/5 stroke-plum" stroke-width="1.2" />
       </svg>
       <button
-        class="absolute -bottom-1.5 -left-1.5 h-6 w-6 cursor-nesw-resize touch-none rounded-bl-lg border-b-2 border-l-2 border-mute hover:border-plum"
+        class="absolute -bottom-1.5 -left-1.5 h-6 w-6 cursor-nesw-resize touch-none rounded-bl-lg border-b border-l border-mute hover:border-plum"
         title="Drag: larger or smaller"
         aria-label="Size of the small picture. Drag, or use the arrow keys"
         data-testid="distance-size"

@@ -25,6 +25,9 @@ export function useLooking() {
   /** The whole page is shown, and goes on to be when the window changes, until the person moves it. */
   const fitting = ref(true)
 
+  /** Where the pointer is, px of the page; null while it is elsewhere. */
+  const pointer = shallowRef<Vec | null>(null)
+
   /** What stands over the view at its sides, screen px: a page that is shown whole keeps clear of it. */
   const beside = shallowRef({ left: 0, right: 0 })
 
@@ -116,6 +119,7 @@ export function useLooking() {
     size,
     fitting,
     beside,
+    pointer,
     zoomAt,
     zoomBy,
     panBy,

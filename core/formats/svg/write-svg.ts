@@ -118,6 +118,7 @@ function stroked(line: Line, drawing: Drawing): string {
     trace: line.trace,
     ...(line.scrapes && { scrapes: line.scrapes }),
     ...(line.outside && { outside: line.outside }),
+    ...(line.contact && { contact: line.contact }),
     ...(line.tuck && { tuck: line.tuck }),
     ...(line.over && { over: line.over }),
     ...(line.apart && { apart: line.apart }),

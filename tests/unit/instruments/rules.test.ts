@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest'
 import type { Line } from '#core/model/model'
+import { reversedLine } from '#core/editing/edit-line'
 import { newLine } from '#core/model/create'
 import { Contact } from '~/instruments/contact'
 import { Light } from '~/instruments/light'
 import { Match } from '~/instruments/match'
 import { Sweep } from '~/instruments/sweep'
 import { around } from '../../../demo/kit/spline'
-import { drag, hand, plainLine, TestWorktop } from '../support/desk'
+import { click, drag, hand, plainLine, TestWorktop } from '../support/desk'
 
 const named = (id: string, ax: number, ay: number, bx: number, by: number): Line => ({
   ...plainLine({ x: ax, y: ay }, { x: bx, y: by }, 10),
@@ -44,6 +45,22 @@ describe('contact', () => {
     const empty = new TestWorktop([ring()])
     new Contact(empty).key('Enter')
     expect(empty.said.at(-1)).toContain('There is no end to weigh')
+  })
+
+  it('keeps what was decided of an end with the line, whichever way it goes', () => {
+    const worktop = new TestWorktop([named('a', 0, 0, 100, 0), named('b', 50, 0, 50, 90)])
+    const tool = new Contact(worktop)
+    for (let i = 0; i < 2; i++) click(tool, 100, 0)
+    tool.key('Enter')
+    expect(worktop.lines[0]!.contact).toEqual({ last: 'leave' })
+    expect(worktop.lines[0]!.weight.end).toBeNull()
+    expect(worktop.lines[1]!.contact).toBeUndefined()
+    // Another hand, another day: the end is as it was decided, though the line goes the other way by now.
+    worktop.edit('Turn', (draft) => void (draft.layers[0]!.items[0] = reversedLine(worktop.lines[0]!)))
+    const later = new Contact(worktop)
+    const [ends] = later.marks().filter((m) => m.kind === 'contacts')
+    expect(ends!.ends.filter((e) => e.decided).map((e) => [e.at.x, e.verdict])).toEqual([[100, 'leave']])
+    expect(worktop.tried!.changes).toBe(false)
   })
 
   it('weighs what lies under a light, and the light falls on it again', () => {
