@@ -91,7 +91,7 @@ export class BowChain implements Chain {
 
   /** Takes a joint out: the chords on both its sides become one through where it was. */
   takeOut(index: number): void {
-    if (index === this.last && !this.closed) return this.takeBack()
+    if (index === this.last && (!this.closed || this.goingOn)) return this.takeBack()
     if (index === 0 && !this.closed) {
       if (this.goingOn || this.pulls.length < 2) return
       this.points.shift()

@@ -1,15 +1,14 @@
 import type { Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
-import { newLine } from '#core/model/create'
-import { repath } from '#core/editing/repath'
 import { bentAlong } from '#core/sketch/bent-bow'
-import { add, distance, lerp, scale, subtract } from '#core/geometry/point'
-import { findLayer, findLine } from '#core/model/find'
+import { add, distance, scale, subtract } from '#core/geometry/point'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { Chain } from './bow-chain'
 import { BowChain } from './bow-chain'
 import { constrained } from './constrained'
 import { goOnWith, inOrder } from './going-on'
+import { bowMarks, jointMarks } from './bow-marks'
+import { keepLine, lineOfPath } from './laid-line'
 import { takenEndMarks } from './line-marks'
 import type { Hand, Instrument, UnderWay } from './instrument'
 import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
@@ -169,8 +168,9 @@ export class Bow implements Instrument {
   private shift(hand: Hand, grip: Grip & { kind: 'joint' }): void {
     if (!grip.moved && screenDistance(grip.screen, hand.screen) < DRAG_START) return
     grip.moved = true
-    // Where a line is gone on with it stays as it is.
-    if (grip.index > 0 || !this.chain.goingOn)
+    // Where a line is gone on with, and where it is closed, it stays as it is.
+    const { goingOn, closed, last } = this.chain
+    if (!goingOn || (grip.index > 0 && !(closed && grip.index === last)))
       this.chain.points[grip.index] = this.snapping.point(hand, this.chain.points[grip.index - 1])
   }
 
@@ -274,28 +274,13 @@ export class Bow implements Instrument {
     if (!bows) return null
     const clung = this.free ? bows : this.worktop.clung(bows, !!goingOn)
     const path = this.chain.whole(clung)
-    if (!goingOn) {
-      const line = newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
-      return { label: 'Draw a bow', line, replaces: false }
-    }
-    const line = { ...goingOn.line, weight: { ...goingOn.line.weight } }
-    repath(line, path)
-    return { label: this.chain.closed ? 'Close a line' : 'Go on with a line', line, replaces: true }
+    return lineOfPath(this.worktop, path, goingOn, 'Draw a bow')
   }
 
   private finish(): void {
     const made = this.made()
     this.discard()
-    if (!made) return
-    const { line, label, replaces } = made
-    const layer = replaces ? null : this.worktop.layerForInk()
-    if (!replaces && !layer) return
-    this.worktop.edit(label, (draft) => {
-      const found = replaces ? findLine(draft, line.id) : null
-      if (found) found.layer.items[found.index] = line
-      else if (layer) findLayer(draft, layer)?.items.push(line)
-    })
-    this.worktop.select([line.id])
+    if (made) keepLine(this.worktop, made)
   }
 
   underWay(): UnderWay | null {
@@ -316,32 +301,12 @@ export class Bow implements Instrument {
         ...this.snapping.marks(),
         ...nibMark(this.worktop, this.over ? null : this.pointer),
       ]
-    const marks: Mark[] = [{ kind: 'paths', paths: [path], tone: 'plum' }]
-    for (const n of path.nodes) {
-      // The node in the middle of a deep bow is no joint of two.
-      const index = chain.points.indexOf(n.at)
-      if (index >= 0)
-        marks.push({
-          kind: 'node',
-          at: n.at,
-          joint: n.joint,
-          chosen: index === chain.last,
-          ref: { kind: 'joint', index },
-        })
-    }
+    const marks: Mark[] = [{ kind: 'paths', paths: [path], tone: 'plum' }, ...jointMarks(chain, path)]
     marks.push(...this.snapping.marks())
-    if (this.grip?.kind === 'chord') {
-      const start = chain.closesAt
-      if (start) marks.push({ kind: 'closer', at: start, ref: { kind: 'joint', index: 0 } })
-      if (start && this.grip.closing) marks.push({ kind: 'snap', at: start, along: null, text: 'Close' })
-      return marks
-    }
-    if (!chain.closed)
-      marks.push({ kind: 'closer', at: chain.points[chain.last]!, ref: { kind: 'joint', index: chain.last } })
-    chain.pulls.forEach((pull, index) => {
-      const [from, to] = [chain.points[index]!, chain.points[chain.next(index)]!]
-      marks.push({ kind: 'belly', at: add(lerp(from, to, 0.5), pull), along: subtract(to, from), index })
-    })
+    if (this.grip?.kind !== 'chord') return [...marks, ...bowMarks(chain)]
+    const start = chain.closesAt
+    if (start) marks.push({ kind: 'closer', at: start, ref: { kind: 'joint', index: 0 } })
+    if (start && this.grip.closing) marks.push({ kind: 'snap', at: start, along: null, text: 'Close' })
     return marks
   }
 }

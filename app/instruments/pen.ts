@@ -1,9 +1,6 @@
 import type { Line } from '#core/model/model'
-import type { Path, PathNode } from '#core/geometry/path'
+import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
-import { newLine } from '#core/model/create'
-import { repath } from '#core/editing/repath'
-import { findLayer, findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import { nibMark } from './nib-mark'
 import { constrained } from './constrained'
@@ -15,7 +12,9 @@ import { DRAG_START, screenDistance } from './instrument'
 import type { Laid } from './laid-nodes'
 import { pathOfLaid } from './laid-nodes'
 import { LaidMending } from './laid-mending'
+import { keepLine, lineOfPath } from './laid-line'
 import { takenEndMarks } from './line-marks'
+import { laidMarks } from './pen-marks'
 import { Snapping } from './snapping'
 
 const mirrored = (about: Vec, p: Vec): Vec => ({ x: 2 * about.x - p.x, y: 2 * about.y - p.y })
@@ -274,72 +273,35 @@ export class Pen implements Instrument {
   }
 
   /** The line that has been laid, or the one that has been gone on with; null while there is none, or nothing new. */
-  private made(closed: boolean): { nodes: PathNode[]; goingOn: GoingOn | null } | null {
+  private made(closed: boolean): UnderWay | null {
     const { goingOn } = this
     const count = this.nodes.length
-    if (count < 2 || (goingOn && !closed && count === goingOn.line.path.nodes.length)) return null
+    if (count < 2 || (!closed && count === this.begun)) return null
     const { nodes } = this.path(closed)
     if (!closed) {
       nodes[0]!.in = null
       nodes[nodes.length - 1]!.out = null
       nodes[0]!.joint = nodes[nodes.length - 1]!.joint = 'corner'
     }
-    return { nodes, goingOn }
+    const path = { nodes: goingOn ? inOrder(nodes, goingOn.end) : nodes, closed }
+    return lineOfPath(this.worktop, goingOn ? path : this.clung(path), goingOn, 'Draw a line')
   }
 
   underWay(): UnderWay | null {
-    const made = this.made(false)
-    if (!made) return null
-    const { nodes, goingOn } = made
-    if (goingOn)
-      return {
-        label: 'Go on with a line',
-        line: { ...goingOn.line, path: { nodes: inOrder(nodes, goingOn.end), closed: false } },
-        replaces: true,
-      }
-    return {
-      label: 'Draw a line',
-      line: newLine(this.clung({ nodes, closed: false }), {
-        weight: this.worktop.nextWeight(),
-        ink: this.worktop.nextInk(),
-      }),
-      replaces: false,
-    }
+    return this.made(false)
   }
 
   private finish(closed: boolean): void {
     const made = this.made(closed)
     this.discard()
-    if (!made) return
-    if (made.goingOn) this.lengthen(made.goingOn, made.nodes, closed)
-    else this.add(this.clung({ nodes: made.nodes, closed }))
+    if (made) keepLine(this.worktop, made)
   }
 
   private readonly clung = (path: Path): Path => (this.free ? path : this.worktop.clung(path))
 
-  private add(path: Path): void {
-    const layer = this.worktop.layerForInk()
-    if (!layer) return
-    const line = newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
-    this.worktop.edit('Draw a line', (draft) => {
-      findLayer(draft, layer)?.items.push(line)
-    })
-    this.worktop.select([line.id])
-  }
-
-  private lengthen({ line, end }: GoingOn, nodes: PathNode[], closed: boolean): void {
-    this.worktop.edit(closed ? 'Close a line' : 'Go on with a line', (draft) => {
-      const found = findLine(draft, line.id)
-      if (found) repath(found.line, { nodes: inOrder(nodes, end), closed })
-    })
-    this.worktop.select([line.id])
-  }
-
   freshInk(): Line | null {
-    if (this.nodes.length < 2) return null
-    const path = this.path(false)
-    const line = newLine(this.goingOn ? path : this.clung(path), { id: 'fresh', ink: this.worktop.nextInk() })
-    return { ...line, weight: this.goingOn?.line.weight ?? this.worktop.nextWeight() }
+    const made = this.made(false)
+    return made && { ...made.line, id: 'fresh' }
   }
 
   marks(): Mark[] {
@@ -353,30 +315,13 @@ export class Pen implements Instrument {
         ...nibMark(this.worktop, this.over ? null : this.pointer),
       ]
     const path = this.path(false)
-    const last = path.nodes[nodes.length - 1]!
     if (nodes.length > 1) marks.push({ kind: 'paths', paths: [path], tone: 'plum' })
     if (this.mends || this.mending.isHolding) return [...marks, ...this.mending.marks(nodes, this.begun)]
     if (this.pointer && !this.pressed) {
       const ahead = this.path(false, this.pointer).nodes.slice(-2)
       marks.push({ kind: 'paths', paths: [{ nodes: ahead, closed: false }], tone: 'next' })
     }
-    if (!nodes[nodes.length - 1]!.auto) {
-      for (const side of ['in', 'out'] as const) {
-        const at = last[side]
-        if (at) marks.push({ kind: 'handle', from: last.at, at, ref: null })
-      }
-    }
-    if (this.canClose()) marks.push({ kind: 'closer', at: nodes[0]!.at, ref: { kind: 'closer' } })
-    path.nodes.forEach((n, i) => {
-      const isLast = i === nodes.length - 1
-      marks.push({
-        kind: 'node',
-        at: n.at,
-        joint: n.joint,
-        chosen: isLast,
-        ref: isLast && n.out ? { kind: 'joint', index: i } : null,
-      })
-    })
+    marks.push(...laidMarks(nodes, path, this.canClose()))
     if (!this.pressed) marks.push(...this.snapping.marks())
     return marks
   }

@@ -1,3 +1,6 @@
+import type { Aligned, Guide } from '#core/geometry/align'
+import { alignedWith } from '#core/geometry/align'
+import type { Path, PathNode } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { short } from '#core/geometry/path'
 import { distance } from '#core/geometry/point'
@@ -10,6 +13,12 @@ import type { Hits, NextLine, Pencil, View } from './worktop'
 /** How near the hand must come to a place, screen px. */
 const REACH = 9
 
+/** How near the hand must come to be in line with something, and how far that may lie, screen px. */
+const ALIGNED = 5
+const SPAN = 500
+
+const cornerAt = (at: Vec): PathNode => ({ at, in: null, out: null, joint: 'corner' })
+
 const SNAP_TITLES: Record<SnapKind, string> = {
   end: 'End',
   node: 'Node',
@@ -17,12 +26,13 @@ const SNAP_TITLES: Record<SnapKind, string> = {
   middle: 'Middle',
   tangent: 'Touch',
   line: 'Line',
+  align: 'In line',
   grid: 'Grid',
 }
 
 /** Draws an instrument's points to places near them, and shows what they were drawn to. */
 export class Snapping {
-  private shown: { snap: Snap; from: Vec | null } | null = null
+  private shown: { snap: Snap; from: Vec | null; guides?: readonly Guide[] } | null = null
 
   constructor(private readonly worktop: Hits & View & NextLine & Pencil) {}
 
@@ -37,7 +47,16 @@ export class Snapping {
     if (hand.free) return hand.at
     const snap = kinds.size ? this.near(hand.at, kinds, gridSize, from, except) : null
     if (snap) this.shown = { snap, from }
-    return snap?.at ?? this.worktop.crestAt(hand.at) ?? hand.at
+    const place = snap?.at ?? this.worktop.crestAt(hand.at)
+    if (place) return place
+    const aligned = kinds.has('align') ? this.aligned(hand.at, except) : null
+    if (!aligned) return hand.at
+    this.shown = {
+      snap: { at: aligned.at, kind: 'align', along: null },
+      from: aligned.guides[0]!.from,
+      guides: aligned.guides,
+    }
+    return aligned.at
   }
 
   private near(
@@ -47,16 +66,24 @@ export class Snapping {
     from: Vec | null,
     except: string | undefined,
   ): Snap | null {
-    const paths = this.worktop
-      .allLines(false)
-      .filter((l) => l.id !== except)
-      .map((l) => l.path)
-    return snapOf(at, paths, {
+    return snapOf(at, this.paths(except), {
       reach: REACH / this.worktop.zoom(),
       kinds,
       grid: kinds.has('grid') ? gridSize : 0,
       from,
     })
+  }
+
+  private paths(except: string | undefined): Path[] {
+    return this.worktop
+      .allLines(false)
+      .filter((l) => l.id !== except)
+      .map((l) => l.path)
+  }
+
+  private aligned(at: Vec, except: string | undefined): Aligned | null {
+    const zoom = this.worktop.zoom()
+    return alignedWith(at, this.paths(except), { reach: ALIGNED / zoom, span: SPAN / zoom })
   }
 
   clear(): void {
@@ -65,9 +92,13 @@ export class Snapping {
 
   marks(): Mark[] {
     if (!this.shown) return []
-    const { snap, from } = this.shown
+    const { snap, from, guides = [] } = this.shown
     const length = from && distance(from, snap.at)
     const text = length ? `${SNAP_TITLES[snap.kind]} · ${short(length, 1)} px` : SNAP_TITLES[snap.kind]
-    return [{ kind: 'snap', at: snap.at, along: snap.along, text }]
+    const paths = guides.map((g) => ({ nodes: [g.from, g.at].map(cornerAt), closed: false }))
+    return [
+      ...(paths.length ? [{ kind: 'paths', paths, tone: 'mute' } as const] : []),
+      { kind: 'snap', at: snap.at, along: snap.along, text },
+    ]
   }
 }

@@ -23,5 +23,11 @@ export function useGlance() {
     held = null
   }
 
-  return { begin, end }
+  /** The keyboard is elsewhere: whatever was held is over. */
+  function away(): void {
+    held?.back()
+    held = null
+  }
+
+  return { begin, end, away }
 }

@@ -248,6 +248,7 @@ export function useHotkeys(to: {
 
   /** The window lost the keyboard: what was held is not known any more. */
   function away(): void {
+    glance.away()
     heldKey?.giveBack(false)
     heldKey = null
     to.hand.putAway()

@@ -30,7 +30,7 @@ const placeOf = ({ path: { nodes } }: Line, end: End): Vec => nodes[end === 'fir
  * Joins the ends of lines that lie within `reach` px of each other, the nearest first, each once; a line whose own ends do is
  * closed. Ends that do not touch meet half way.
  *
- * @param join how the lines' corners are finished, all alike
+ * @param join how the corners of what is joined are finished, all alike
  */
 export function joinedAll(lines: readonly Line[], reach: number, join: Join): Joined {
   const now = new Map(lines.map((l) => [l.id, l]))
@@ -39,12 +39,14 @@ export function joinedAll(lines: readonly Line[], reach: number, join: Join): Jo
   const where = new Map(
     lines.flatMap((l) => (['first', 'last'] as const).map((end) => [keyOf({ line: l.id, end }), { line: l.id, end }])),
   )
+  const joined = new Set<string>()
   let joints = 0
   for (const [a, b] of pairsWithin(lines, reach)) {
     const [one, other] = [where.get(keyOf(a))!, where.get(keyOf(b))!]
     const [first, second] = [now.get(one.line)!, now.get(other.line)!]
     const meeting = lerp(placeOf(first, one.end), placeOf(second, other.end), 0.5)
     joints++
+    joined.add(one.line)
     if (one.line === other.line) {
       now.set(one.line, closedLine(movedEnd(movedEnd(first, 'first', meeting), 'last', meeting)))
       continue
@@ -61,7 +63,7 @@ export function joinedAll(lines: readonly Line[], reach: number, join: Join): Jo
     }
   }
   return {
-    lines: [...now.values()].map((l) => (l.finish.join === join ? l : { ...l, finish: { ...l.finish, join } })),
+    lines: [...now.values()].map((l) => (joined.has(l.id) ? { ...l, finish: { ...l.finish, join } } : l)),
     remade,
     joints,
   }

@@ -6,7 +6,7 @@ import type { Vec } from './point'
 import { cross, distance, subtract } from './point'
 
 /** What a point can be drawn to, the strongest first. */
-export const SNAP_KINDS = ['end', 'node', 'crossing', 'middle', 'tangent', 'line', 'grid'] as const
+export const SNAP_KINDS = ['end', 'node', 'crossing', 'middle', 'tangent', 'line', 'align', 'grid'] as const
 export type SnapKind = (typeof SNAP_KINDS)[number]
 
 export interface Snap {

@@ -58,10 +58,7 @@ export function reversedTrace(trace: PenTrace | KeptTrace): PenTrace | KeptTrace
 }
 
 /** The part of a trace between two shares 0..1 of its length; null where that is no stroke. */
-export function partOfTrace(whole: PenTrace | KeptTrace, from: number, to: number): PenTrace | KeptTrace | null {
-  const trace = { ...whole }
-  // What is cut is no loop any more.
-  delete trace.loop
+export function partOfTrace(trace: PenTrace | KeptTrace, from: number, to: number): PenTrace | KeptTrace | null {
   if (!isKept(trace)) {
     const samples = partOfSamples(trace.samples, from, to)
     return samples && { ...trace, samples }

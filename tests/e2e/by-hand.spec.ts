@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test'
 import { expect, test } from './support/test'
 import { sampleCount } from '#core/model/line-trace'
 import type { KeptTrace } from '#core/model/model'
@@ -18,6 +19,9 @@ import {
 
 const wave = Array.from({ length: 60 }, (_, i) => ({ x: 120 + i * 7, y: 220 + 60 * Math.sin(i / 9) + (i % 2) * 1.5 }))
 
+/** What is set goes on to be for the next stroke, until the last one is asked for. */
+const askForLast = (page: Page) => page.getByRole('button', { name: 'Last stroke' }).click()
+
 test.describe('Drawing by hand', () => {
   test('a line is drawn anew at another steadiness, its ends where they were; many at once too, and undone in one step', async ({
     page,
@@ -26,6 +30,7 @@ test.describe('Drawing by hand', () => {
     await takeUp(page, 'Freehand')
     await dragThrough(page, wave, 1)
     const before = (await savedLines(page)).at(-1)!
+    await askForLast(page)
     await expect(page.getByTestId('strip')).toContainText('samples')
     const steadiness = page.getByLabel('Steadiness, exactly')
     await enter(steadiness, '100')
@@ -71,6 +76,7 @@ test.describe('Drawing by hand', () => {
     let [line] = await savedLines(page)
     expect(line!.path.nodes).toHaveLength(4)
     expect(line!.path.nodes.every((n) => !n.in && !n.out)).toBe(true)
+    await askForLast(page)
     await page.getByLabel('Square up').uncheck()
     await expect.poll(async () => (await savedLines(page))[0]!.trace!.squared).toBe(false)
     ;[line] = await savedLines(page)
@@ -95,6 +101,7 @@ test.describe('Pressure and nibs', () => {
     expect(line!.trace!.device).toBe('pen')
     expect(thinnest()).toBeLessThan(0.55)
     expect(widest()).toBeGreaterThan(0.85)
+    await askForLast(page)
     await enter(page.getByLabel('Variation, exactly'), '80')
     await expect(page.getByTestId('strip')).toContainText('Past two thirds')
     await expect.poll(async () => thinnest((await savedLines(page))[0]!)).toBeLessThan(0.35)

@@ -31,7 +31,7 @@ describe('the ends of many lines', () => {
     const [one] = lines
     expect(one!.path).toMatchObject({ closed: false })
     expect(one!.path.nodes).toHaveLength(4)
-    expect(lines.every((l) => l.finish.join === 'miter')).toBe(true)
+    expect(lines.map((l) => l.finish.join)).toEqual(['miter', far.finish.join])
     const arc = arcOfPath(one!.path)
     for (const was of three) {
       const own = arcOfPath(was.path)

@@ -16,6 +16,7 @@ const TITLES: Record<SnapKind, string> = {
   middle: 'Middles of segments',
   tangent: 'Where a straight line would touch',
   line: 'Anywhere on a line',
+  align: 'In line with what lies near',
   grid: 'Grid',
 }
 
