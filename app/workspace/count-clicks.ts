@@ -3,13 +3,22 @@ import type { Vec } from '#core/geometry/point'
 const DOUBLE_TIME = 450
 const DOUBLE_REACH = 5
 
-/** Tells a press that follows another soon and near, the second of a double-click (2), from one that does not (1). */
-export function clickCounter(): (at: { time: number; screen: Vec }) => number {
-  let last = { time: -Infinity, screen: { x: 0, y: 0 }, clicks: 0 }
-  return ({ time, screen }) => {
-    const near = Math.hypot(screen.x - last.screen.x, screen.y - last.screen.y) < DOUBLE_REACH
-    const clicks = near && time - last.time < DOUBLE_TIME && last.clicks === 1 ? 2 : 1
-    last = { time, screen, clicks }
+/** Tells presses that follow each other soon and near, with no drag between them, from those that do not. */
+export class ClickCounter {
+  private last = { time: -Infinity, screen: { x: 0, y: 0 }, clicks: 0 }
+
+  /** 2 for the second press of a double-click, else 1. */
+  press(time: number, screen: Vec): number {
+    const clicks = this.isNear(screen) && time - this.last.time < DOUBLE_TIME && this.last.clicks === 1 ? 2 : 1
+    this.last = { time, screen, clicks }
     return clicks
   }
+
+  /** What was pressed is let go: after a drag the next press is the first of its kind. */
+  release(screen: Vec): void {
+    if (!this.isNear(screen)) this.last.clicks = 0
+  }
+
+  private isNear = (screen: Vec): boolean =>
+    Math.hypot(screen.x - this.last.screen.x, screen.y - this.last.screen.y) < DOUBLE_REACH
 }

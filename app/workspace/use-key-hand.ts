@@ -12,7 +12,7 @@ import type { Hand, Instrument } from '~/instruments/instrument'
 import type { Worktop } from '~/instruments/worktop'
 import { useKeysStore } from '~/stores/keys'
 import { useViewStore } from '~/stores/view'
-import { clickCounter } from './count-clicks'
+import { ClickCounter } from './count-clicks'
 
 /** An arrow takes the hand so far, screen px; ten times as far with Shift, a single one with Ctrl. */
 const STEP = 5
@@ -49,7 +49,7 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
   const view = useViewStore()
   const keys = useKeysStore()
   const hand = ref<{ at: Vec; pressed: boolean } | null>(null)
-  const clicks = clickCounter()
+  const clicks = new ClickCounter()
   /** Where on the page it was put away, to be taken up there again. */
   let left: Vec | null = null
   /** Which of the places to take hold of it came to; -1 since it moved otherwise. */
@@ -162,7 +162,7 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
   function press(e: KeyboardEvent): void {
     if (e.repeat || hand.value!.pressed) return
     hand.value = { ...hand.value!, pressed: true }
-    instrument()?.press?.(handOf(e, clicks({ time: e.timeStamp, screen: hand.value.at })))
+    instrument()?.press?.(handOf(e, clicks.press(e.timeStamp, hand.value.at)))
     after(true)
   }
 

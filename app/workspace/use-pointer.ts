@@ -8,7 +8,7 @@ import type { Hand, HandSample, Instrument } from '~/instruments/instrument'
 import type { Worktop } from '~/instruments/worktop'
 import { useScreenKeysStore } from '~/stores/screen-keys'
 import { useViewStore } from '~/stores/view'
-import { clickCounter } from './count-clicks'
+import { ClickCounter } from './count-clicks'
 import { useFingers } from './use-fingers'
 
 interface PointerOptions {
@@ -53,7 +53,7 @@ export function usePointer(
   let pan: Vec | null = null
   /** Shift while moving the page: the drag turns it about the middle of the view. */
   let turning = false
-  const clicks = clickCounter()
+  const clicks = new ClickCounter()
 
   const fingers = useFingers()
 
@@ -136,7 +136,7 @@ export function usePointer(
       return
     }
     const begin = (): void => {
-      instrument()?.press?.(handOf(e, clicks({ time: e.timeStamp, screen: onScreen(e) })))
+      instrument()?.press?.(handOf(e, clicks.press(e.timeStamp, onScreen(e))))
       after(true)
     }
     if (!scrapes) return begin()
@@ -185,6 +185,7 @@ export function usePointer(
       pan = null
       return
     }
+    clicks.release(onScreen(e))
     instrument()?.release?.(handOf(e, 0))
     after(true)
     turnPenBack()

@@ -327,6 +327,7 @@ test('what is copied comes in at the pointer, steps on, or exactly in place; a d
     [100, 100],
   ])
   await undo(page, 3)
+  await clickAt(page, { x: 130, y: 110 })
   await page.keyboard.press('Control+d')
   for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowDown')
   await page.keyboard.press('Control+d')

@@ -25,6 +25,7 @@ async function setSize(page: Page, size: string): Promise<void> {
   const field = page.getByLabel('Size, exactly')
   await field.fill(size)
   await field.press('Enter')
+  await page.getByRole('button', { name: 'Keep in this nib' }).click()
 }
 const expectSize = async (page: Page, size: string): Promise<void> => {
   await enterPass(page, 'Lines')
@@ -36,7 +37,6 @@ test('what is chosen at a seat is there on another machine, and at no other seat
   const id = await startDrawing(page)
   const mine = await seatOf(page)
   await setSize(page, '7.25')
-  await page.getByRole('button', { name: 'Keep in this nib' }).click()
   await page.keyboard.press('?')
   const card = page.getByRole('dialog')
   await card.getByRole('button', { name: 'Change keys …' }).click()

@@ -133,15 +133,6 @@ function letCornerGo(): void {
   kept.scale = scale.value
 }
 
-function sizeByKey(e: KeyboardEvent): void {
-  const by = { ArrowLeft: 0.25, ArrowDown: 0.25, ArrowRight: -0.25, ArrowUp: -0.25 }[e.key]
-  if (!by) return
-  e.preventDefault()
-  e.stopPropagation()
-  setScale(scale.value + by)
-  letCornerGo()
-}
-
 const STEPS: Record<string, [number, number]> = {
   ArrowLeft: [40, 0],
   ArrowRight: [-40, 0],
@@ -150,6 +141,12 @@ const STEPS: Record<string, [number, number]> = {
 }
 
 function moveByKey(e: KeyboardEvent): void {
+  if (e.key === '+' || e.key === '-') {
+    e.preventDefault()
+    e.stopPropagation()
+    setScale(scale.value + (e.key === '+' ? 0.25 : -0.25))
+    letCornerGo()
+  }
   const step = STEPS[e.key]
   if (!step) return
   e.preventDefault()
@@ -190,7 +187,7 @@ function moveByKey(e: KeyboardEvent): void {
         class="absolute inset-0 m-auto h-full w-full cursor-pointer touch-none overflow-hidden rounded-lg"
         role="application"
         tabindex="0"
-        aria-label="What the canvas shows. Drag, or use the arrow keys, to move it"
+        aria-label="What the canvas shows. Drag, or use the arrow keys, to move it; plus and minus make this picture larger or smaller"
         data-testid="distance-view"
         @pointerdown="moveView"
         @pointermove="moveView"
@@ -201,13 +198,13 @@ function moveByKey(e: KeyboardEvent): void {
       <button
         class="absolute -bottom-1.5 -left-1.5 h-6 w-6 cursor-nesw-resize touch-none rounded-bl-lg border-b border-l border-mute hover:border-plum"
         title="Drag: larger or smaller"
-        aria-label="Size of the small picture. Drag, or use the arrow keys"
+        tabindex="-1"
+        aria-label="Size of the small picture"
         data-testid="distance-size"
         @pointerdown="takeCorner"
         @pointermove="dragCorner"
         @pointerup="letCornerGo"
         @pointercancel="letCornerGo"
-        @keydown="sizeByKey"
       />
     </div>
   </section>

@@ -106,7 +106,7 @@ onMounted(() => {
     (v) => raster!.setView(v),
     { immediate: true },
   )
-  watch(ink.stack, (s) => raster!.setStack(s), { immediate: true })
+  watch([ink.stack, () => view.layerColours], ([s]) => raster!.setStack(liveLines.seen(s)), { immediate: true })
   watch(liveLines.ids, (ids) => liveLines.exchange(raster!, ids, frames.schedule), { immediate: true })
   void document.fonts.load('12px "IBM Plex Mono"').then(frames.schedule)
 })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
 import { onBeforeUnmount, onMounted, ref } from 'vue'
-import { Plus } from 'lucide-vue-next'
+import { Layers, PenLine, Plus } from 'lucide-vue-next'
 import { useLayers } from '~/workspace/use-layers'
 import { useViewStore } from '~/stores/view'
 import LayerRow from './LayerRow.vue'
@@ -40,6 +40,28 @@ onBeforeUnmount(() => sortable?.destroy())
         >
           Alone · show all
         </button>
+        <template v-if="!view.showsShapes">
+          <button
+            class="quiet rounded p-1"
+            :class="view.laidColour && 'text-plum'"
+            :aria-pressed="view.laidColour"
+            title="What is being laid in a colour of its own, to tell it from pencil and ink"
+            aria-label="What is being laid in a colour"
+            @click="view.laidColour = !view.laidColour"
+          >
+            <PenLine :size="14" />
+          </button>
+          <button
+            class="quiet rounded p-1"
+            :class="view.layerColours && 'text-plum'"
+            :aria-pressed="view.layerColours"
+            title="Each layer in a colour of its own; the inks stay what they are"
+            aria-label="Each layer in a colour"
+            @click="view.layerColours = !view.layerColours"
+          >
+            <Layers :size="14" />
+          </button>
+        </template>
         <button class="quiet rounded p-1" title="Add a layer for lines" aria-label="Add a layer" @click="add">
           <Plus :size="15" />
         </button>

@@ -20,14 +20,22 @@ export function useSeen(pass: Ref<PassName>) {
   const wipedAt = computed(() => (pass.value === 'deliver' ? null : pencilWipe.value))
   /** What lies off the pencil is shown so. */
   const halo = ref(false)
+  /** Lines have a colour by their layer. */
+  const layerColours = ref(false)
+  /** What is being laid has a colour of its own. */
+  const laidColour = ref(false)
   /** Outlines as expanded are shown over those of the shapes. */
   const compared = ref(false)
 
   function reset(): void {
     activeLayer.value = null
     pencilWipe.value = null
-    for (const flag of [solo, bare, sketchHidden, inkHidden, halo, compared]) flag.value = false
+    for (const flag of [solo, bare, sketchHidden, inkHidden, halo, compared, layerColours, laidColour])
+      flag.value = false
   }
 
-  return { activeLayer, solo, alone, bare, sketchHidden, inkHidden, pencilWipe, wipedAt, halo, compared, reset }
+  return {
+    ...{ activeLayer, solo, alone, bare, sketchHidden, inkHidden, pencilWipe, wipedAt, halo, compared },
+    ...{ layerColours, laidColour, reset },
+  }
 }

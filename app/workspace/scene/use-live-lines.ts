@@ -9,6 +9,7 @@ import type { Instrument } from '~/instruments/instrument'
 import { chosenLines } from '~/instruments/line-marks'
 import type { Worktop } from '~/instruments/worktop'
 import type { InkEntry } from '~/painting/paint-stack'
+import { LayerColours } from '~/painting/layer-colours'
 import { coverOf, paintStack } from '~/painting/paint-stack'
 import { useDrawingStore } from '~/stores/drawing'
 import { useTrialStore } from '~/stores/trial'
@@ -19,10 +20,15 @@ import { MOST_LIVE } from '../use-ink'
 /** What is scraped away shows so until the hand lets go. */
 const SCRAPED = '#fffdf8e0'
 
+/** What is being laid, where it is to stand out from pencil and ink. */
+const LAID = '#0b6fd6'
+
 /** Lines that are drawn live, over the tiles, because a hand may be changing them. */
 export interface LiveLines {
   /** Ids of those that the tiles leave out. */
   ids: ComputedRef<string[]>
+  /** A stack as it is to be seen: in its inks, or by layer. */
+  seen: (stack: readonly InkEntry[]) => readonly InkEntry[]
   /** Draws them, and what instruments lay, in page px. */
   paint: (ctx: CanvasRenderingContext2D, instruments: readonly (Instrument | null)[]) => void
   /** Lines that are chosen leave the tiles; lines let go stay live until the tiles have them, which `shown` then tells. */
@@ -35,6 +41,9 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
   const trial = useTrialStore()
   let hidden: string[] = []
   let lingering: Line[] = []
+  const colours = new LayerColours()
+  const seen = (stack: readonly InkEntry[]): readonly InkEntry[] =>
+    view.layerColours ? colours.of(stack, store.drawing?.layers ?? []) : stack
 
   const ids = computed(() => {
     if (view.showsShapes || view.selection.length > MOST_LIVE) return []
@@ -77,14 +86,15 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
     const box = boxInView(view.viewport, view.size)
     const live = new Set(ids.value)
     const chosen = chosenLines(worktop).filter((l) => live.has(l.id))
-    paintStack(ctx, stackOf([...lingering.filter((l) => !live.has(l.id)), ...chosen.map(trial.shown)]), { box })
+    paintStack(ctx, seen(stackOf([...lingering.filter((l) => !live.has(l.id)), ...chosen.map(trial.shown)])), { box })
     for (const instrument of instruments) {
       const fresh = instrument?.freshInk?.()
       if (!fresh) continue
       const entry = entryOf(ink.cache.now(fresh), store.drawing!)
-      paintStack(ctx, [{ ...entry, ...(instrument!.scrapes && { colour: SCRAPED }) }], { box })
+      const colour = instrument!.scrapes ? SCRAPED : view.laidColour ? LAID : entry.colour
+      paintStack(ctx, [{ ...entry, colour }], { box })
     }
   }
 
-  return { ids, paint, exchange }
+  return { ids, seen, paint, exchange }
 }
