@@ -66,10 +66,10 @@ describe('the table of commands', () => {
     keys.reset()
     keys.change('d', ';')
     const rows = new Map(keysCard(keys.keyOf).map(([at, does]) => [does, at]))
-    expect(rows.get('Copy, paste, duplicate, choose all')).toBe('Ctrl + C, Ctrl + V, Ctrl + D, Ctrl + A')
-    expect(rows.get('One up, one down in the layer; with Shift to front, to back')).toBe('U I')
+    expect(rows.get('Copy, paste at the pointer, duplicate, choose all')).toBe('Ctrl + C, Ctrl + V, Ctrl + D, Ctrl + A')
+    expect(rows.get('One up, one down in the layer; with Shift to front, to back')).toBe('U ;')
     expect([keys.titled('To back', 'back'), keys.titled('Undo', 'undo')]).toEqual([
-      'To back (Shift + I)',
+      'To back (Shift + ;)',
       'Undo (Ctrl + Z)',
     ])
     keys.reset()
@@ -81,11 +81,12 @@ describe('the table of commands', () => {
       'mirror',
       null,
     ])
-    expect([commandOf('z', true, true), commandOf('v', true, true), commandOf('+', false, true)]).toEqual([
-      'redo',
-      'paste',
-      null,
-    ])
+    expect([
+      commandOf('z', true, true),
+      commandOf('v', true, true),
+      commandOf('c', true, true),
+      commandOf('+', false, true),
+    ]).toEqual(['redo', 'paste-in-place', 'copy', null])
   })
 })
 
