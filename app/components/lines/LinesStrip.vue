@@ -24,7 +24,7 @@ const strip = computed(() => stripOf(tool.value))
 const one = computed(() => (chosen.lines.value.length === 1 && !view.setsNext ? chosen.lines.value[0]! : null))
 const size = computed(() => chosen.lines.value[0]?.weight.size ?? studio.preferences.size)
 
-const none = computed(() => !chosen.lines.value.length)
+const none = computed(() => !chosen.lines.value.length || view.setsNext)
 const laying = computed(() => none.value && !!tool.value.lays)
 
 const title = computed(() => {
