@@ -142,7 +142,7 @@ export function provideInk(): Ink {
       },
     )
     turn = from + came
-    if (mine === newest) void followTucks()
+    if (mine === newest && !wantsShapes()) void followTucks()
   }
 
   /** What lines show beside others is asked for one state after the other, while the hand drags, too. */
