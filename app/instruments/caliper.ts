@@ -192,7 +192,7 @@ export class Caliper implements Instrument {
       this.nodes.release(hand)
       return
     }
-    if (this.gathering) this.gather(hand)
+    if (this.gathering) this.gather()
     const { grip } = this
     this.grip = null
     if (grip?.began && grip.drag.label !== null) this.worktop.finish(grip.drag.label)
@@ -201,10 +201,11 @@ export class Caliper implements Instrument {
   }
 
   /** Stops of the chosen lines in the box that the hand drew; a click beside all lines lets go of them. */
-  private gather(hand: Hand): void {
-    const { marks, holds, adding } = { marks: this.gathering!.marks(), holds: this.gathering!, adding: hand.shift }
+  private gather(): void {
+    const gathering = this.gathering!
+    const { adding } = gathering
     this.gathering = null
-    const [box] = marks
+    const [box] = gathering.marks()
     if (box?.kind !== 'box' || distance(box.from, box.to) * this.worktop.zoom() < DRAG_START) {
       this.worktop.markStretch(null)
       if (!adding) this.worktop.select([])
@@ -212,7 +213,7 @@ export class Caliper implements Instrument {
     }
     const found = chosenLines(this.worktop).flatMap((line) =>
       line.weight.stops.flatMap((s, index) =>
-        holds.holds(acrossAt(line, s.at).centre) ? [{ line: line.id, index }] : [],
+        gathering.holds(acrossAt(line, s.at).centre) ? [{ line: line.id, index }] : [],
       ),
     )
     const before = adding ? this.worktop.stops().filter((s) => !found.some((f) => sameStop(f, s))) : []

@@ -63,6 +63,8 @@ export class Contact implements Instrument {
   private known: Known | null = null
   /** What the person decided of single ends and has not accepted yet. */
   private readonly decided = new Map<string, Verdict>()
+  /** All that the person decided, here and before. */
+  private verdicts: ReadonlyMap<string, Verdict> = new Map()
   /** The end under the pointer, or the one that the arrow keys came to. */
   private over: string | null = null
   private gone = false
@@ -116,7 +118,8 @@ export class Contact implements Instrument {
     if (this.gone) return
     this.looking = false
     const rule = worktop.preferences().contact
-    this.proposals = proposalsFor(contacts, new Map([...verdictsOf(all), ...this.decided]))
+    this.verdicts = new Map([...verdictsOf(all), ...this.decided])
+    this.proposals = proposalsFor(contacts, this.verdicts)
     if (this.aside) {
       worktop.tryOn(null)
       worktop.refresh()
@@ -300,7 +303,6 @@ export class Contact implements Instrument {
     const { reach, overshoot } = this.worktop.preferences().contact
     const paths: Mark[] = chosen.length ? [{ kind: 'paths', paths: chosen.map((l) => l.path), tone: 'plum' }] : []
     const rings = reach * this.worktop.zoom() >= SMALLEST_RING
-    const verdicts = verdictsOf(this.worktop.allLines(false))
     const ends: Mark = {
       kind: 'contacts',
       ends: this.proposals.map((p) => ({
@@ -309,7 +311,7 @@ export class Contact implements Instrument {
         found: p.kind,
         verdict: p.verdict,
         over: keyOfEnd(p) === this.over,
-        decided: this.decided.has(keyOfEnd(p)) || verdicts.has(keyOfEnd(p)),
+        decided: this.verdicts.has(keyOfEnd(p)),
       })),
       reach: rings ? reach : null,
       overshoot,

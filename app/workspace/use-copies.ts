@@ -19,8 +19,10 @@ interface Copied {
   shapes: readonly Shape[]
 }
 
-/** What was pasted or duplicated last: what came of it, where the pointer was, and how often there in a row. */
-let last: { ids: readonly string[]; pointer: Vec | null; goes: boolean; times: number; from: Vec } | null = null
+/** The last paste of what is held: where the pointer was, whether the copy went there, and how often in a row. */
+let pasted: { pointer: Vec | null; goes: boolean; times: number } | null = null
+/** What the last duplicate came to, and where what it is of lay. */
+let duplicated: { ids: readonly string[]; from: Vec } | null = null
 
 /** The middle of the box about lines and shapes. */
 function middleOf({ lines, shapes }: Copied): Vec {
@@ -60,13 +62,13 @@ export function useCopies() {
     if (!copied.length && !copiedShapes.length) return
     const { pointer } = view
     const from = middleOf(held())
-    const again = last && last.pointer === pointer
+    const again = pasted?.pointer === pointer ? pasted : null
     // Exactly on top of what was copied it would not be seen.
-    const goes = pointer && (again ? last!.goes : distance(pointer, from) > STEP)
-    const times = again ? last!.times + 1 : goes ? 0 : 1
+    const goes = again ? again.goes : pointer !== null && distance(pointer, from) > STEP
+    const times = again ? again.times + 1 : goes ? 0 : 1
     const step = { x: STEP * times, y: STEP * times }
-    put('Paste', add(goes ? subtract(pointer, from) : { x: 0, y: 0 }, step))
-    last = { ids: chosen(), pointer, goes: !!goes, times, from }
+    put('Paste', add(goes && pointer ? subtract(pointer, from) : { x: 0, y: 0 }, step))
+    pasted = { pointer, goes, times }
   }
 
   /** Where it was, on the layer in use. */
@@ -77,19 +79,17 @@ export function useCopies() {
     copy()
     if (!copied.length && !copiedShapes.length) return
     const from = middleOf(held())
-    const before = last
-    const ids = chosen()
-    const goesOn = before && before.ids.length === ids.length && before.ids.every((id) => ids.includes(id))
-    put('Duplicate', goesOn ? subtract(from, before.from) : { x: STEP, y: STEP })
-    last = { ids: chosen(), pointer: null, goes: false, times: 0, from }
+    const ids = new Set(chosen())
+    const before = duplicated?.ids.length === ids.size && duplicated.ids.every((id) => ids.has(id)) ? duplicated : null
+    put('Duplicate', before ? subtract(from, before.from) : { x: STEP, y: STEP })
+    duplicated = { ids: chosen(), from }
   }
 
   const chosen = (): string[] => [...view.selection, ...view.solids]
 
-  /** @param layer the id of the one on which all lines come to lie; else each is on its own */
-  function put(label: string, by: Vec, layer?: string | null): void {
+  /** @param onto the id of the layer on which all lines come to lie; else each is on its own */
+  function put(label: string, by: Vec, onto?: string | null): void {
     if (!copied.length && !copiedShapes.length) return
-    const wanted = layer
     const solids = copiedShapes.map(({ shape, layer }) => ({
       layer,
       shape: { ...movedShape(shape, by), id: newId() },
@@ -109,7 +109,7 @@ export function useCopies() {
     store.edit(label, (draft) => {
       for (const { line, layer } of fresh) {
         const open = openLineLayers(draft)
-        const target = open.find((l) => l.id === (wanted ?? layer)) ?? open.find((l) => l.id === view.activeLayer)
+        const target = [onto, layer, view.activeLayer].flatMap((id) => open.find((l) => l.id === id) ?? [])[0]
         if (!target) continue
         target.items.push(line)
         placed.push(line.id)
@@ -134,7 +134,7 @@ export function useCopies() {
   /** Something else is held: pasting it begins anew. */
   function copyAnew(): void {
     copy()
-    last = null
+    pasted = null
   }
 
   return { copy: copyAnew, paste, pasteInPlace, duplicate }

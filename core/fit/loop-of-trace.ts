@@ -65,11 +65,12 @@ export function gapOfTrace(samples: readonly TraceSample[]): { gap: number; leng
 function withoutOverlap(samples: readonly TraceSample[]): TraceSample[] {
   const lengths = lengthsAlong(samples)
   const total = lengths[lengths.length - 1]!
-  const heads = samples.flatMap((_, i) => (lengths[i]! <= OVERLAP * total ? [i] : []))
-  const tails = samples.flatMap((_, i) => (total - lengths[i]! <= OVERLAP * total ? [i] : []))
+  const heads = few(samples.flatMap((_, i) => (lengths[i]! <= OVERLAP * total ? [i] : [])))
+  // From the very end on, so that this is always among them.
+  const tails = few(samples.flatMap((_, i) => (total - lengths[i]! <= OVERLAP * total ? [i] : [])).reverse())
   let best = { from: 0, to: samples.length - 1, cost: Infinity }
-  for (const from of few(heads))
-    for (const to of few(tails.reverse())) {
+  for (const from of heads)
+    for (const to of tails) {
       // As little as can be is cut off.
       const cost = distance(samples[from]!, samples[to]!) + 0.2 * (lengths[from]! + total - lengths[to]!)
       if (cost < best.cost) best = { from, to, cost }

@@ -135,8 +135,8 @@ const { anchor, panel, styles } = usePlaced('left-end')
       title="The whole page; held: for as long"
       @pointerdown="glance.begin('whole')"
       @pointerup="glance.end('whole')"
-      @pointercancel="glance.end('whole')"
-      @keydown.enter.space="view.showPage(store.drawing!.page)"
+      @pointerleave="glance.end('whole')"
+      @click="$event.detail || view.showPage(store.drawing!.page)"
     >
       <Maximize :size="16" :stroke-width="1.7" />Whole
     </button>
@@ -145,8 +145,8 @@ const { anchor, panel, styles } = usePlaced('left-end')
       title="The page at its final size; held: for as long"
       @pointerdown="glance.begin('final', 1)"
       @pointerup="glance.end('final')"
-      @pointercancel="glance.end('final')"
-      @keydown.enter.space="view.showPage(store.drawing!.page, 1)"
+      @pointerleave="glance.end('final')"
+      @click="$event.detail || view.showPage(store.drawing!.page, 1)"
     >
       <Minimize :size="16" :stroke-width="1.7" />Final size
     </button>

@@ -123,7 +123,8 @@ export function useInstrument(
   }
 
   function bringBack(): boolean {
-    const taken = dropped.take()
+    // A line that waits would be written over.
+    const taken = waiting.value ? null : dropped.take()
     if (!taken) return false
     view.pass = taken.pass
     view.chosen[taken.pass] = taken.instrument
