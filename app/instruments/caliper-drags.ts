@@ -1,7 +1,8 @@
 import type { End } from '#core/geometry/ends'
 import type { Line, Weight } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
-import { subtract } from '#core/geometry/point'
+import { arcOfPath } from '#core/geometry/known'
+import { distance, subtract } from '#core/geometry/point'
 import { taperAtEnd, withTaperLength, withTip } from '#core/weight/end-tapers'
 import type { Sides } from '#core/weight/stops'
 import { addStop, addSwell, slideStops, widenStop, widenStops } from '#core/weight/stops'
@@ -25,6 +26,16 @@ export interface CaliperDrag {
 }
 
 const lineOf = (worktop: Edits, id: string): Line => findLine(worktop.drawing(), id)!.line
+
+/** The end of an open line that lies within reach (px) of a point: there it wins over the body. */
+export function endNear({ path }: Line, at: Vec, reach: number): End | null {
+  if (path.closed) return null
+  const arc = arcOfPath(path)
+  // On a short line the middle still belongs to the body.
+  const near = Math.min(reach, arc.total / 4)
+  if (distance(arc.point(0), at) <= near) return 'first'
+  return distance(arc.point(arc.total), at) <= near ? 'last' : null
+}
 
 /** Which sides a drag changes: linked or not, and Alt the other way round. */
 const sidesOf = (worktop: NextLine, alt: boolean, side: 'left' | 'right'): Sides =>

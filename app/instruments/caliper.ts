@@ -3,9 +3,10 @@ import { distance } from '#core/geometry/point'
 import { addSwell } from '#core/weight/stops'
 import { findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
+import type { Across } from './across'
 import { acrossAt, edgesOf } from './across'
 import type { CaliperDrag } from './caliper-drags'
-import { EndDrag, StopDrag, TaperDrag } from './caliper-drags'
+import { EndDrag, endNear, StopDrag, TaperDrag } from './caliper-drags'
 import { endHandles, jawMark, tagMark } from './caliper-marks'
 import type { StopsChange } from './chosen-stops'
 import { keyOnStops, removalOf, sameStop, toggledStop } from './chosen-stops'
@@ -14,14 +15,11 @@ import type { Hand, Instrument } from './instrument'
 import type { Edits, Hits, NextLine, Pencil, Selection, StopRef, View } from './worktop'
 import { DRAG_START, screenDistance, toggled } from './instrument'
 import { Gathering } from './gathering'
-import { BodyDrag, StretchDrag, stretchMarks, weighStretch } from './stretch-drags'
+import { BodyDrag, StretchDrag, stretchMarks, weighByKey } from './stretch-drags'
 import { arcOf, chosenLines, chosenMarks } from './line-marks'
 import { Nodes } from './nodes'
 
 const REACH = 10
-
-/** A key makes a stretch wider by this share of its width, with Shift by five times as much. */
-const WEIGHED = 0.04
 
 interface Grip {
   drag: CaliperDrag
@@ -88,12 +86,15 @@ export class Caliper implements Instrument {
   /** Stops of the chosen lines whose pin or jaws are within reach of a point, in order along their lines. */
   private stopsNear(at: Vec): StopRef[] {
     const reach = REACH / this.worktop.zoom()
+    return this.stopsWhere((across) => {
+      const { left, right } = edgesOf(across)
+      return [across.centre, left, right].some((p) => distance(p, at) <= reach)
+    })
+  }
+
+  private stopsWhere(holds: (across: Across) => boolean): StopRef[] {
     return chosenLines(this.worktop).flatMap((line) =>
-      line.weight.stops.flatMap((s, index) => {
-        const across = acrossAt(line, s.at)
-        const { left, right } = edgesOf(across)
-        return [across.centre, left, right].some((p) => distance(p, at) <= reach) ? [{ line: line.id, index }] : []
-      }),
+      line.weight.stops.flatMap((s, index) => (holds(acrossAt(line, s.at)) ? [{ line: line.id, index }] : [])),
     )
   }
 
@@ -133,7 +134,7 @@ export class Caliper implements Instrument {
       return
     }
     if (!chosen.includes(hit.line.id)) this.worktop.select([hit.line.id])
-    const end = this.endNear(hit, hand.at)
+    const end = endNear(hit.line, hand.at, REACH / this.worktop.zoom())
     if (end) {
       this.take(hand, new EndDrag(this.worktop, hit.line.id, end))
       return
@@ -147,16 +148,6 @@ export class Caliper implements Instrument {
     const stop = { line: hit.line.id, index }
     if (weight === hit.line.weight) this.takeStop(hand, stop, 'widen')
     else this.take(hand, new BodyDrag(this.worktop, stop, hit))
-  }
-
-  /** Close to an end, the end wins over the body. */
-  private endNear({ line }: LineHit, at: Vec): 'first' | 'last' | null {
-    if (line.path.closed) return null
-    const arc = arcOf(line)
-    // On a short line the middle still belongs to the body.
-    const reach = Math.min(REACH / this.worktop.zoom(), arc.total / 4)
-    if (distance(arc.point(0), at) <= reach) return 'first'
-    return distance(arc.point(arc.total), at) <= reach ? 'last' : null
   }
 
   move(hand: Hand): void {
@@ -211,11 +202,7 @@ export class Caliper implements Instrument {
       if (!adding) this.worktop.select([])
       return
     }
-    const found = chosenLines(this.worktop).flatMap((line) =>
-      line.weight.stops.flatMap((s, index) =>
-        gathering.holds(acrossAt(line, s.at).centre) ? [{ line: line.id, index }] : [],
-      ),
-    )
+    const found = this.stopsWhere((at) => gathering.holds(at.centre))
     const before = adding ? this.worktop.stops().filter((s) => !found.some((f) => sameStop(f, s))) : []
     this.worktop.chooseStops([...before, ...found])
   }
@@ -281,28 +268,14 @@ export class Caliper implements Instrument {
       return true
     }
     if (key.toLowerCase() === 'a' && shift && this.worktop.selection().length) {
-      this.worktop.chooseStops(
-        chosenLines(this.worktop).flatMap((l) => l.weight.stops.map((_, index) => ({ line: l.id, index }))),
-      )
+      this.worktop.chooseStops(this.stopsWhere(() => true))
       this.worktop.refresh()
       return true
     }
-    if (!stops.length) return this.weighByKey(key, shift)
+    if (!stops.length) return weighByKey(this.worktop, key, shift)
     if (key !== 'Enter') return this.byKey(stops, key, shift)
     this.worktop.askFor('width')
     return true
-  }
-
-  /** With a stretch marked, keys weigh that. */
-  private weighByKey(key: string, shift: boolean): boolean {
-    if (!this.worktop.stretch()) return false
-    if (key === 'Enter') {
-      this.worktop.askFor('width')
-      return true
-    }
-    const by = (shift ? 5 : 1) * WEIGHED
-    if (key === ']' || key === '}' || key === 'ArrowUp') return weighStretch(this.worktop, 1 + by)
-    return key === '[' || key === '{' || key === 'ArrowDown' ? weighStretch(this.worktop, 1 / (1 + by)) : false
   }
 
   /** What a key does with stops; answers whether it does anything. */

@@ -3,6 +3,7 @@ import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { withNodesMapped } from '#core/geometry/node-sets'
 import { changeLines } from '#core/editing/change-items'
+import { withoutNode } from '#core/editing/edit-path'
 import { repath } from '#core/editing/repath'
 import { findLine } from '#core/model/find'
 import type { NodeRef } from './worktop'
@@ -35,6 +36,21 @@ export function changeNodes(
 ): void {
   for (const [id, chosen] of nodesByLine(nodes)) {
     changeLines(draft, [id], (l) => repath(l, change(l.path, chosen, l)))
+  }
+}
+
+/** Takes chosen nodes out of their lines; a line that is left without two goes. */
+export function removeNodes(draft: Drawing, nodes: readonly NodeRef[]): void {
+  for (const [id, gone] of nodesByLine(nodes)) {
+    const found = findLine(draft, id)
+    if (!found || found.layer.locked) continue
+    if (found.line.path.nodes.length - gone.size < 2) found.layer.items.splice(found.index, 1)
+    // From the last to the first, so that the others keep their places.
+    else
+      repath(
+        found.line,
+        [...gone].sort((a, b) => b - a).reduce((path, index) => withoutNode(path, index), found.line.path),
+      )
   }
 }
 

@@ -7,6 +7,7 @@ import type { Hand } from './instrument'
 import { DRAG_START, screenDistance } from './instrument'
 import type { Laid } from './laid-nodes'
 import { pathOfLaid } from './laid-nodes'
+import { nodeMarks } from './node-marks'
 import type { View } from './worktop'
 
 /** Segments are taken hold of within this of their curve, screen px. */
@@ -91,22 +92,6 @@ export class LaidMending {
 
   /** All that can be taken hold of. */
   marks(nodes: readonly Laid[], from: number): Mark[] {
-    const path = pathOfLaid(nodes, false)
-    const own = path.nodes.map((n, index) => ({ n, index })).filter(({ index }) => index >= from)
-    return [
-      ...own.flatMap(({ n, index }) =>
-        (['in', 'out'] as const).flatMap((side): Mark[] => {
-          const at = n[side]
-          return at ? [{ kind: 'handle', from: n.at, at, ref: { kind: 'handle', line: LAID, index, side } }] : []
-        }),
-      ),
-      ...own.map(({ n, index }): Mark => ({
-        kind: 'node',
-        at: n.at,
-        joint: n.joint,
-        chosen: false,
-        ref: { kind: 'node', line: LAID, index },
-      })),
-    ]
+    return nodeMarks(pathOfLaid(nodes, false), LAID, () => false, from)
   }
 }

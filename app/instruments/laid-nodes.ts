@@ -1,4 +1,5 @@
 import type { Path, PathNode } from '#core/geometry/path'
+import type { Vec } from '#core/geometry/point'
 import { halfWay, smoothThrough } from '#core/geometry/smooth-through'
 
 /** A node as it was laid. */
@@ -32,4 +33,11 @@ function smoothAutos(laid: Laid[], closed: boolean): void {
   if (closed || laid.length < 2) return
   if (first.auto) first.out = halfWay(first.at, laid[1]!.in)
   if (last.auto) last.in = halfWay(last.at, laid[laid.length - 2]!.out)
+}
+
+/** A node with the handle that a hand pulls out of it, and the one against it: alone, only that on the side of the drag. */
+export function withHandleAhead(node: Laid, ahead: Vec, closing: boolean, alone: boolean): Laid {
+  const behind = { x: 2 * node.at.x - ahead.x, y: 2 * node.at.y - ahead.y }
+  if (!alone) return { ...node, in: behind, out: ahead, joint: 'smooth', auto: false }
+  return closing ? { ...node, in: behind, auto: false } : { ...node, out: ahead, joint: 'corner', auto: false }
 }

@@ -1,6 +1,5 @@
-import type { Path, PathNode } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
-import { pulledSegment, withArm, withoutNode } from '#core/editing/edit-path'
+import { pulledSegment, segmentsBeside, withHandle, withNode } from '#core/editing/edit-path'
 import { withNodeAt } from '#core/geometry/add-node'
 import { handleKindOf, withHandleKind } from '#core/geometry/node-kinds'
 import { add, subtract } from '#core/geometry/point'
@@ -8,7 +7,8 @@ import { changeLines } from '#core/editing/change-items'
 import { repath } from '#core/editing/repath'
 import { findLine } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
-import { mapNodes, nodesByLine, placesOf } from './chosen-nodes'
+import { mapNodes, nodesByLine, placesOf, removeNodes } from './chosen-nodes'
+import { nodeMarks } from './node-marks'
 import { Gathering } from './gathering'
 import type { LineHit } from '#core/outline/hit-line'
 import type { Hand, Instrument } from './instrument'
@@ -291,16 +291,7 @@ export class Nodes implements Instrument {
 
   private removeNodes(): void {
     const nodes = this.worktop.nodes()
-    this.worktop.edit(nodes.length > 1 ? 'Delete nodes' : 'Delete a node', (draft) => {
-      for (const id of new Set(nodes.map((n) => n.line))) {
-        const gone = new Set(nodes.filter((n) => n.line === id).map((n) => n.index))
-        const found = findLine(draft, id)
-        if (!found || found.layer.locked) continue
-        if (found.line.path.nodes.length - gone.size < 2) found.layer.items.splice(found.index, 1)
-        // From the last to the first, so that the others keep their places.
-        else repath(found.line, [...gone].sort((a, b) => b - a).reduce(withoutNode, found.line.path))
-      }
-    })
+    this.worktop.edit(nodes.length > 1 ? 'Delete nodes' : 'Delete a node', (draft) => removeNodes(draft, nodes))
     this.worktop.chooseNodes([])
     this.worktop.refresh()
   }
@@ -316,44 +307,12 @@ export class Nodes implements Instrument {
 
   marks(): Mark[] {
     const chosen = nodesByLine(this.worktop.nodes())
-    const marks = chosenMarks(this.worktop, (line) => {
-      const marks: Mark[] = []
-      line.path.nodes.forEach((n, index) => {
-        for (const side of ['in', 'out'] as const) {
-          const at = n[side]
-          if (at) marks.push({ kind: 'handle', from: n.at, at, ref: { kind: 'handle', line: line.id, index, side } })
-        }
-      })
-      line.path.nodes.forEach((n, index) => {
-        marks.push({
-          kind: 'node',
-          at: n.at,
-          joint: n.joint,
-          chosen: !!chosen.get(line.id)?.has(index),
-          ref: { kind: 'node', line: line.id, index },
-        })
-      })
-      return marks
-    })
+    const marks = chosenMarks(this.worktop, (line) =>
+      nodeMarks(line.path, line.id, (i) => !!chosen.get(line.id)?.has(i)),
+    )
     const frame = this.grip?.kind === 'node' ? null : this.frame()
     if (frame) marks.unshift({ kind: 'frame', corners: frame.corners, turner: frame.turner })
     if (!this.grip && !this.gathering) marks.push(...this.picking.marks())
     return [...marks, ...this.snapping.marks(), ...(this.moved ? (this.gathering?.marks() ?? []) : [])]
   }
-}
-
-/** A node with a handle moved; alone, it no longer turns the other one along. */
-const withHandle = (n: PathNode, side: 'in' | 'out', to: Vec, alone: boolean): PathNode =>
-  alone && n.joint === 'smooth' && n.in && n.out ? { ...n, [side]: to, joint: 'corner' } : withArm(n, side, to)
-
-const withNode = (path: Path, index: number, node: PathNode): Path => ({
-  ...path,
-  nodes: path.nodes.map((n, i) => (i === index ? node : n)),
-})
-
-/** The segments that end at a node. */
-function segmentsBeside({ nodes, closed }: Path, index: number): number[] {
-  const n = nodes.length
-  const before = index > 0 ? [index - 1] : closed && n > 1 ? [n - 1] : []
-  return [...before, ...(index < n - 1 || closed ? [index] : [])]
 }

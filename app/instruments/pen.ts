@@ -10,14 +10,12 @@ import type { Hand, Instrument, UnderWay } from './instrument'
 import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { DRAG_START, screenDistance } from './instrument'
 import type { Laid } from './laid-nodes'
-import { pathOfLaid } from './laid-nodes'
+import { pathOfLaid, withHandleAhead } from './laid-nodes'
 import { LaidMending } from './laid-mending'
 import { keepLine, lineOfPath } from './laid-line'
 import { takenEndMarks } from './line-marks'
 import { laidMarks } from './pen-marks'
 import { Snapping } from './snapping'
-
-const mirrored = (about: Vec, p: Vec): Vec => ({ x: 2 * about.x - p.x, y: 2 * about.y - p.y })
 
 /** Lays a line node by node: click for a corner, drag for a curve. */
 export class Pen implements Instrument {
@@ -161,22 +159,8 @@ export class Pen implements Instrument {
     if (!pressed.dragging && screenDistance(pressed.screen, hand.screen) < DRAG_START) return
     pressed.dragging = true
     const node = this.nodes[pressed.index]!
-    node.auto = false
     const ahead = hand.shift ? constrained(node.at, hand.at) : hand.at
-    if (pressed.closing) {
-      node.in = mirrored(node.at, ahead)
-      if (!hand.alt) {
-        node.joint = 'smooth'
-        node.out = ahead
-      }
-      return
-    }
-    node.out = ahead
-    if (hand.alt) node.joint = 'corner'
-    else {
-      node.in = mirrored(node.at, ahead)
-      node.joint = 'smooth'
-    }
+    this.nodes[pressed.index] = withHandleAhead(node, ahead, pressed.closing, hand.alt)
   }
 
   release(): void {

@@ -12,7 +12,7 @@ import type { CaliperDrag } from './caliper-drags'
 import { StopDrag } from './caliper-drags'
 import type { Hand } from './instrument'
 import { arcOf } from './line-marks'
-import type { Edits, NextLine, Selection, StopRef, StretchRef } from './worktop'
+import type { Edits, NextLine, Selection, StopRef, StretchRef, View } from './worktop'
 
 type Desk = Edits & Selection & NextLine
 
@@ -92,8 +92,23 @@ function scaleStretch(worktop: Desk, line: Line, stretch: StretchRef, factor: nu
   worktop.change((draft) => void changeLines(draft, [line.id], (l) => void (l.weight = weight)))
 }
 
+/** A key makes a stretch wider by this share of its width, with Shift by five times as much. */
+const WEIGHED = 0.04
+
+/** With a stretch marked, keys weigh that; answers whether the key meant something. */
+export function weighByKey(worktop: Desk & View, key: string, shift: boolean): boolean {
+  if (!worktop.stretch()) return false
+  if (key === 'Enter') {
+    worktop.askFor('width')
+    return true
+  }
+  const by = 1 + (shift ? 5 : 1) * WEIGHED
+  if (key === ']' || key === '}' || key === 'ArrowUp') return weighStretch(worktop, by)
+  return key === '[' || key === '{' || key === 'ArrowDown' ? weighStretch(worktop, 1 / by) : false
+}
+
 /** Makes the widths of the marked stretch `factor` times as wide, in one step; answers whether one is marked. */
-export function weighStretch(worktop: Desk, factor: number): boolean {
+function weighStretch(worktop: Desk, factor: number): boolean {
   const stretch = worktop.stretch()
   const line = stretch && lineOf(worktop, stretch.line)
   if (!line) return false

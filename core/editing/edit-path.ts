@@ -94,3 +94,20 @@ export function withArm(n: PathNode, side: 'in' | 'out', to: Vec): PathNode {
   const length = Math.hypot(to.x - n.at.x, to.y - n.at.y)
   return length > 0 ? { ...next, [far]: along(n.at, { x: to.x - n.at.x, y: to.y - n.at.y }, -arm / length) } : next
 }
+
+/** A node with a handle moved; alone, it no longer turns the other one along. */
+export const withHandle = (n: PathNode, side: 'in' | 'out', to: Vec, alone: boolean): PathNode =>
+  alone && n.joint === 'smooth' && n.in && n.out ? { ...n, [side]: to, joint: 'corner' } : withArm(n, side, to)
+
+/** A path with another node in one place. */
+export const withNode = (path: Path, index: number, node: PathNode): Path => ({
+  ...path,
+  nodes: path.nodes.map((n, i) => (i === index ? node : n)),
+})
+
+/** The segments that end at a node. */
+export function segmentsBeside({ nodes, closed }: Path, index: number): number[] {
+  const n = nodes.length
+  const before = index > 0 ? [index - 1] : closed && n > 1 ? [n - 1] : []
+  return [...before, ...(index < n - 1 || closed ? [index] : [])]
+}

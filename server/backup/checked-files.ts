@@ -9,11 +9,11 @@ export type Files = ReadonlyMap<string, Uint8Array>
  * Ways to read the files of an archive of one kind, which throw BadArchive with a sentence that names the file.
  *
  * @param kind what the archive is, in words
- * @param todo what to do about one that is damaged
+ * @param advice what to do about one that is damaged
  */
-export function readerOf(kind: string, todo: string) {
+export function readerOf(kind: string, advice: string) {
   const damaged = (path: string, what: string): BadArchive =>
-    new BadArchive(`The ${kind} is damaged: of "${path}", ${what.replace(/\.$/, '')}. Nothing was brought in. ${todo}`)
+    new BadArchive(`The ${kind} is damaged: of "${path}", ${what.replace(/\.$/, '')}. Nothing was brought in. ${advice}`)
 
   function checked<T>(path: string, work: () => T): T {
     try {
