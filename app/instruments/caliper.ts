@@ -16,7 +16,7 @@ import type { Edits, Hits, NextLine, Pencil, Selection, StopRef, View } from './
 import { DRAG_START, screenDistance, toggled } from './instrument'
 import { Gathering } from './gathering'
 import { BodyDrag, StretchDrag, stretchMarks, weighByKey } from './stretch-drags'
-import { arcOf, chosenLines, chosenMarks } from './line-marks'
+import { chosenLines, chosenMarks } from './line-marks'
 import { Nodes } from './nodes'
 
 const REACH = 10
