@@ -13,7 +13,9 @@ export type Files = ReadonlyMap<string, Uint8Array>
  */
 export function readerOf(kind: string, advice: string) {
   const damaged = (path: string, what: string): BadArchive =>
-    new BadArchive(`The ${kind} is damaged: of "${path}", ${what.replace(/\.$/, '')}. Nothing was brought in. ${advice}`)
+    new BadArchive(
+      `The ${kind} is damaged: of "${path}", ${what.replace(/\.$/, '')}. Nothing was brought in. ${advice}`,
+    )
 
   function checked<T>(path: string, work: () => T): T {
     try {
