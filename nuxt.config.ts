@@ -112,7 +112,7 @@ export default defineNuxtConfig({
     strict: true,
     tsConfig: {
       compilerOptions: { noUncheckedIndexedAccess: true },
-      include: ['../core/**/*', '../cli/**/*', '../demo/**/*', '../tests/**/*'],
+      include: ['../core/**/*', '../cli/**/*', '../demo/**/*', '../scripts/**/*', '../tests/**/*'],
     },
   },
   hooks: { 'nitro:build:before': async () => void (await bundleWorkers()) },

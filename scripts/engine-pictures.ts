@@ -9,10 +9,11 @@ import { cubicsOfPath, pathData, pathOfCubics } from '../core/geometry/path'
 import { outlineOf } from '../core/outline/expand'
 import { cutAtFolds } from '../core/outline/folds'
 import { partsOf } from '../core/outline/parts'
-import { newRib, NormalRibs } from '../core/outline/ribs'
+import { newRib } from '../core/outline/rib'
+import { NormalRibs } from '../core/outline/ribs'
 import { fitEdge, fitEnvelope } from '../core/outline/side-curves'
 import { toPaths } from '../core/arrangement/contours'
-import { piecesOf } from '../core/shapes/pieces'
+import { DividedInk } from '../core/ink/pieces/divided-ink'
 import { LineWidth } from '../core/weight/half-widths'
 
 const TOLERANCE = 0.05
@@ -102,16 +103,20 @@ function pieces(): void {
     [node(40, 140, 40, 140, 130, 200), node(260, 40, 200, 0, 260, 40)],
     [node(150, 15, 150, 15, 90, 90), node(160, 175, 220, 100, 160, 175)],
   ].map((nodes) => newLine({ closed: false, nodes }, { weight: { ...bend.weight, size: 34 }, finish: roundFinish() }))
-  const shapes = lines.map((l) => ({ id: l.id, contours: toPaths(outlineOf(l, TOLERANCE)), ink: 'black', from: [] }))
+  const inks = lines.map((l) => outlineOf(l, TOLERANCE))
   const shade = ['#e6d3dd', '#bb8aa5', '#7a2b58']
   picture(
     'pieces',
     300,
     190,
-    piecesOf(shapes, { tolerance: TOLERANCE }).map(
-      (p) =>
-        `<path d="${p.contours.map((c) => pathData(c, 2)).join('')}" fill="${shade[p.covers.length - 1]}" stroke="#fffdf8" stroke-width="1"/>`,
-    ),
+    inks
+      .flatMap((ink, i) => DividedInk.of(ink, inks.toSpliced(i, 1), TOLERANCE)?.pieces().all() ?? [])
+      .map(
+        (p) =>
+          `<path d="${toPaths(p.contours())
+            .map((c) => pathData(c, 2))
+            .join('')}" fill="${shade[p.over.length]}" stroke="#fffdf8" stroke-width="1"/>`,
+      ),
   )
 }
 

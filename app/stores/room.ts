@@ -2,11 +2,11 @@ import { createSharedComposable, useWindowSize } from '@vueuse/core'
 import { computed } from 'vue'
 
 /** Below these the workspace is laid out for a small laptop, and for a tablet held upright, px. */
-export const LOW = 700
+const LOW = 700
 export const NARROW = 1024
 
 /** How a window is laid out: with all its room, with little height, with little width, or with little of both. */
-export type Room = 'wide' | 'wide low' | 'narrow' | 'narrow low'
+type Room = 'wide' | 'wide low' | 'narrow' | 'narrow low'
 
 /** What room the window has. */
 export const useRoom = createSharedComposable(() => {

@@ -7,11 +7,11 @@ import { useRemembered } from './remembered'
 export type HeldKey = 'shift' | 'alt' | 'free' | 'pan'
 
 /** What a finger on the canvas does: as the pen says, where one was seen; or always the one, or the other. */
-export type FingerWay = 'as the pen' | 'moves' | 'draws'
+type FingerWay = 'as the pen' | 'moves' | 'draws'
 
 /** What the second button of a pen does, and its other end. */
-export type PenButton = 'moves' | 'nothing'
-export type PenEnd = 'scrapes' | 'nothing'
+type PenButton = 'moves' | 'nothing'
+type PenEnd = 'scrapes' | 'nothing'
 
 /** Keys on the screen for the other hand, where there is no keyboard: which are held, and what pen and fingers do. */
 export const useScreenKeysStore = defineStore('screen keys', () => {
