@@ -35,7 +35,7 @@ export function changeNodes(
   change: (path: Path, chosen: ReadonlySet<number>, line: Line) => Path,
 ): void {
   for (const [id, chosen] of nodesByLine(nodes)) {
-    changeLines(draft, [id], (l) => repath(l, change(l.path, chosen, l)))
+    changeLines(draft, [id], (l) => repath(l, change(l.path, chosen, l), draft))
   }
 }
 
@@ -50,6 +50,7 @@ export function removeNodes(draft: Drawing, nodes: readonly NodeRef[]): void {
       repath(
         found.line,
         [...gone].sort((a, b) => b - a).reduce((path, index) => withoutNode(path, index), found.line.path),
+        draft,
       )
   }
 }

@@ -15,7 +15,7 @@ export function lineOfPath(worktop: NextLine, path: Path, goingOn: GoingOn | nul
       replaces: false,
     }
   const line = { ...goingOn.line, weight: { ...goingOn.line.weight } }
-  repath(line, path)
+  repath(line, path, null)
   return { label: path.closed ? 'Close a line' : 'Go on with a line', line, replaces: true }
 }
 
@@ -25,7 +25,7 @@ export function keepLine(worktop: Edits & Selection, { line, label, replaces }: 
   if (!replaces && !layer) return
   worktop.edit(label, (draft) => {
     const found = replaces ? findLine(draft, line.id) : null
-    if (found) repath(found.line, line.path)
+    if (found) repath(found.line, line.path, draft)
     else if (layer) findLayer(draft, layer)?.items.push(line)
   })
   worktop.select([line.id])

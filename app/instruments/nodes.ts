@@ -113,7 +113,7 @@ export class Nodes implements Instrument {
       return
     }
     this.worktop.edit('Add a node', (draft) =>
-      changeLines(draft, [line.id], (l) => repath(l, withNodeAt(l.path, segment, t))),
+      changeLines(draft, [line.id], (l) => repath(l, withNodeAt(l.path, segment, t), draft)),
     )
     this.worktop.chooseNodes([{ line: line.id, index: segment + 1 }])
   }
@@ -148,7 +148,7 @@ export class Nodes implements Instrument {
       this.worktop.change((draft) =>
         changeLines(draft, [grip.line], (l) => {
           const pulled = pulledSegment(l.path, grip.segment, grip.t, d)
-          repath(l, hand.free ? pulled : this.worktop.segmentsClung(pulled, [grip.segment]))
+          repath(l, hand.free ? pulled : this.worktop.segmentsClung(pulled, [grip.segment]), draft)
         }),
       )
     }
@@ -173,7 +173,7 @@ export class Nodes implements Instrument {
       mapNodes(draft, nodes, map)
       if (clinging)
         changeLines(draft, [clinging.line], (l) =>
-          repath(l, this.worktop.segmentsClung(l.path, segmentsBeside(l.path, clinging.index))),
+          repath(l, this.worktop.segmentsClung(l.path, segmentsBeside(l.path, clinging.index)), draft),
         )
     })
   }
@@ -215,7 +215,7 @@ export class Nodes implements Instrument {
       changeLines(draft, [grip.line], (l) => {
         const n = l.path.nodes[grip.index]
         const at = n?.[grip.side]
-        if (n && at) repath(l, withNode(l.path, grip.index, withHandle(n, grip.side, add(at, d), alone)))
+        if (n && at) repath(l, withNode(l.path, grip.index, withHandle(n, grip.side, add(at, d), alone)), draft)
       })
     })
   }
@@ -300,7 +300,7 @@ export class Nodes implements Instrument {
     this.worktop.edit('Corner or smooth', (draft) => {
       changeLines(draft, [id], (line) => {
         const kind = handleKindOf(line.path.nodes[index]!)
-        repath(line, withHandleKind(line.path, index, kind === 'linked' ? 'retracted' : 'linked'))
+        repath(line, withHandleKind(line.path, index, kind === 'linked' ? 'retracted' : 'linked'), draft)
       })
     })
   }

@@ -83,7 +83,7 @@ export class Settle implements Instrument {
     this.worktop.tryOn(null)
     this.worktop.edit(
       paths.size > 1 ? 'Settle lines on the pencil' : 'Settle a line on the pencil',
-      (draft) => void changeLines(draft, [...paths.keys()], (l) => repath(l, paths.get(l.id)!)),
+      (draft) => void changeLines(draft, [...paths.keys()], (l) => repath(l, paths.get(l.id)!, draft)),
     )
   }
 

@@ -5,11 +5,11 @@ import { changed } from '#core/document/edits'
 import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import type { Drawing, Line, LinesLayer, Retouch, Shape } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
+import { linesOf } from '#core/model/queries'
 import { shapeSettingsOf } from '#core/model/fineness'
 import { overlap } from '#core/geometry/bounds'
 import { boxOfPath } from '#core/geometry/known'
-import { newId } from '#core/new-id'
-import { retouchesBetween, wantsCut } from '#core/shapes/retouch'
+import { retouchesBetween, retouchOn, wantsCut } from '#core/shapes/retouch'
 import { useDrawingStore } from './drawing'
 import type { NodeRef } from '~/instruments/worktop'
 
@@ -27,6 +27,8 @@ export const useOutlinesStore = defineStore('outlines', () => {
   let base: Drawing | null = null
   /** By contour as a line, the contour. */
   const made = new WeakMap<Line, Path>()
+  /** By contour's id, what it came from. */
+  let from = new Map<string, readonly string[]>()
 
   function lineOf(id: string, contour: Path, ink: string): Line {
     const line = newLine({ ...contour, closed: true }, { id, ink })
@@ -45,10 +47,17 @@ export const useOutlinesStore = defineStore('outlines', () => {
         return was && made.get(was) === c ? was : lineOf(id, c, s.ink)
       }),
     )
+    from = new Map(shapes.flatMap((s) => s.contours.map((_, i) => [`${s.id}#${i}`, s.from] as const)))
     drawing.value = newDrawing('Outlines', { layers: [newLinesLayer('Outlines', items)] })
     const count = new Map(items.map((l) => [l.id, l.path.nodes.length]))
     selection.value = selection.value.filter((id) => count.has(id))
     nodes.value = nodes.value.filter((n) => n.index < (count.get(n.line) ?? 0))
+  }
+
+  /** The lines of the drawing that a contour came from. */
+  function linesUnder(contour: Line): Line[] {
+    const ids = new Set(from.get(contour.id))
+    return linesOf(store.drawing!).filter((l) => ids.has(l.id))
   }
 
   function change(recipe: Recipe): void {
@@ -65,7 +74,7 @@ export const useOutlinesStore = defineStore('outlines', () => {
     if (!base) return
     const [was, is] = [contoursIn(base), contoursIn(drawing.value)]
     const now = new Map(is.map((l) => [l.id, l.path]))
-    const fresh = was.flatMap((l) => retouchesBetween([l.path], [now.get(l.id) ?? l.path]))
+    const fresh = was.flatMap((l) => retouchesBetween([l.path], [now.get(l.id) ?? l.path], linesUnder(l)))
     if (fresh.length) fresh.push(...cutsAfter(was, is))
     base = null
     if (!fresh.length) return
@@ -86,7 +95,7 @@ export const useOutlinesStore = defineStore('outlines', () => {
         near.map((l) => l.path),
         tolerance,
       )
-        ? [{ id: newId(), kind: 'retouch', at: line.path.nodes[0]!.at, to: 'cut' }]
+        ? [retouchOn(linesUnder(line), { at: line.path.nodes[0]!.at, to: 'cut' })]
         : []
     })
   }

@@ -104,7 +104,7 @@ export function useEnds() {
         changeLines(draft, [line.id], (l) => {
           const path = work(l, end, others(store.drawing!, l.id))
           if (!path) return
-          repath(l, path)
+          repath(l, path, draft)
           done++
         })
       }
@@ -148,7 +148,12 @@ export function useEnds() {
     if (a.line.id === b.line.id) {
       edit(
         'Close the gap',
-        (draft) => void changeLines(draft, [a.line.id], (l) => void Object.assign(l, closedLine(l))),
+        (draft) =>
+          void changeLines(draft, [a.line.id], (l) => {
+            const closed = closedLine(l)
+            repath(l, closed.path, draft)
+            Object.assign(l, closed)
+          }),
       )
       view.nodes = []
       return

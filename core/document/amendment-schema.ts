@@ -1,5 +1,18 @@
 import * as yup from 'yup'
-import { id, nodeProblem, number, place, text } from './schema-parts'
+import { id, nodeProblem, nodes, number, place, text } from './schema-parts'
+
+const hanging = yup
+  .object({
+    line: text(80).min(1),
+    at: yup.number().strict().required().min(0).max(1),
+    ahead: yup.number().strict().required().min(-1e5).max(1e5),
+    left: yup.number().strict().required().min(-1e5).max(1e5),
+    turn: yup.number().strict().required().min(-10).max(10),
+    half: yup.number().strict().required().moreThan(0).max(1e6),
+    was: nodes.length(3).default(undefined),
+  })
+  .noUnknown()
+  .strict()
 
 const retouch = yup
   .object({
@@ -17,6 +30,7 @@ const retouch = yup
           (typeof v === 'object' && !nodeProblem(v)) ||
           context.createError({ message: `${context.path} cannot be used` }),
       ),
+    by: hanging.default(undefined),
   })
   .noUnknown()
   .strict()

@@ -15,6 +15,7 @@ const AMENDMENT_FIELDS = [
   'kind',
   'at',
   'to',
+  'by',
   'line',
   'place',
   'over',

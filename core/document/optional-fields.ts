@@ -63,6 +63,7 @@ const OPTIONAL: Record<Lacking<Records>, true> = {
   corner: true,
   proof: true,
   print: true,
+  by: true,
   behind: true,
   limit: true,
   length: true,

@@ -1,7 +1,9 @@
 import type { Box } from '../geometry/bounds'
 import { emptyBox, grown, isEmptyBox, uniteBoxes } from '../geometry/bounds'
 import { boxOfPath } from '../geometry/known'
-import type { Drawing, Line, Page, Shape } from '../model/model'
+import { mapNode } from '../geometry/path'
+import type { Vec } from '../geometry/point'
+import type { Drawing, Hanging, Line, Page, Retouch, Shape } from '../model/model'
 import { mappedFill } from './fills-along'
 import { movedLine, movedShape } from './move'
 
@@ -38,27 +40,19 @@ export function changePage(draft: Drawing, page: Page, dx = 0, dy = 0): void {
   const { light } = draft.settings
   if (light) light.at = { x: light.at.x + dx, y: light.at.y + dy }
   if (draft.fills) draft.fills = draft.fills.map((f) => mappedFill(f, (p) => moved(p, d)))
-  if (draft.amendments)
-    draft.amendments = draft.amendments.map((r) =>
-      r.kind !== 'retouch'
-        ? r
-        : {
-            ...r,
-            at: moved(r.at, d),
-            to:
-              r.to && typeof r.to === 'object'
-                ? {
-                    ...r.to,
-                    at: moved(r.to.at, d),
-                    in: r.to.in && moved(r.to.in, d),
-                    out: r.to.out && moved(r.to.out, d),
-                  }
-                : r.to,
-          },
-    )
+  if (draft.amendments) draft.amendments = draft.amendments.map((r) => (r.kind === 'retouch' ? movedRetouch(r, d) : r))
 }
 
-const moved = (p: { x: number; y: number }, d: { x: number; y: number }): { x: number; y: number } => ({
-  x: p.x + d.x,
-  y: p.y + d.y,
-})
+function movedRetouch(r: Retouch, d: Vec): Retouch {
+  const there = (p: Vec): Vec => moved(p, d)
+  return {
+    ...r,
+    at: there(r.at),
+    to: r.to && typeof r.to === 'object' ? mapNode(r.to, there) : r.to,
+    ...(r.by && {
+      by: { ...r.by, ...(r.by.was && { was: r.by.was.map((n) => mapNode(n, there)) as Hanging['was'] }) },
+    }),
+  }
+}
+
+const moved = (p: Vec, d: Vec): Vec => ({ x: p.x + d.x, y: p.y + d.y })

@@ -143,7 +143,7 @@ export function closedLine(line: Line): Line {
     closed: true,
   }
   const closed: Line = { ...line, weight: { ...line.weight, start: null, end: null }, trace: null }
-  repath(closed, path)
+  repath(closed, path, null)
   return closed
 }
 

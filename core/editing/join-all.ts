@@ -1,7 +1,7 @@
 import type { Join, Line } from '../model/model'
 import { areaOfCubics } from '../geometry/area'
 import type { End } from '../geometry/ends'
-import { cubicsOfPath } from '../geometry/path'
+import { cubicsOfPath, mapNode } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { add, distance, dot, lerp, subtract } from '../geometry/point'
 import { closedLine, joinedLines, reversedLine } from './edit-line'
@@ -94,12 +94,11 @@ function movedEnd(line: Line, end: End, to: Vec): Line {
   const by = subtract(to, nodes[index]!.at)
   if (!by.x && !by.y) return line
   const moved = { ...line, weight: { ...line.weight } }
-  repath(moved, {
-    ...line.path,
-    nodes: nodes.map((n, i) =>
-      i === index ? { ...n, at: to, in: n.in && add(n.in, by), out: n.out && add(n.out, by) } : n,
-    ),
-  })
+  const nodesNow = nodes.with(
+    index,
+    mapNode(nodes[index]!, (p) => add(p, by)),
+  )
+  repath(moved, { ...line.path, nodes: nodesNow }, null)
   return moved
 }
 

@@ -1,7 +1,7 @@
 import { arcOfPath } from '../geometry/known'
 import { endsOf } from './edit-line'
 import { linesOf } from '../model/queries'
-import type { Amendment, Corner, Drawing, Fill, Fineness, Hold, Line, PlaceBy, Trim } from '../model/model'
+import type { Amendment, Corner, Drawing, Fill, Fineness, Hanging, Hold, Line, PlaceBy, Trim } from '../model/model'
 
 /** Where a stretch of a line, from one share of its length to another, lies now: on which line, and between which shares of that; turned round where the first is the larger. */
 export interface Stretch {
@@ -74,8 +74,9 @@ export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMa
       if (!concerns(a)) return [a]
       if (a.kind === 'trim') return [trimmedThere(a, remade, (id) => partBy(id, a))]
       if (a.kind === 'fineness') return [{ ...a, ...placedThere(a, remade) }]
+      if (a.kind === 'retouch') return [{ ...a, by: hungThere(a.by!, remade) }]
       if (a.kind === 'leave') return [{ ...a, key: keyThere(a.key, remade) }]
-      return a.kind === 'corner' ? cornerThere(a, remade) : [a]
+      return cornerThere(a, remade)
     })
   }
   const over = (l: Line): boolean => Object.values(l.over ?? {}).some((ids) => ids.some((id) => remade.has(id)))
@@ -95,10 +96,10 @@ function linesIn(a: Amendment): string[] {
       return a.ends.map((e) => e.line)
     case 'fineness':
       return [a.line]
+    case 'retouch':
+      return a.by ? [a.by.line] : []
     case 'leave':
       return a.key.split(' ')
-    default:
-      return []
   }
 }
 
@@ -172,6 +173,16 @@ function placedThere<T extends Trim | Fineness>(
     line: there.stretch.line,
     place: { at: there.share, ahead: sign * a.place.ahead, left: sign * a.place.left },
   }
+}
+
+/** What a retouch hangs on: the same ink lies on the other side of a line that was turned round, which goes the other way. */
+function hungThere(by: Hanging, remade: ReadonlyMap<string, readonly Stretch[]>): Hanging {
+  const there = found(remade, by.line, by.at)
+  if (!there) return by
+  const at = { ...by, line: there.stretch.line, at: there.share }
+  if (!isTurned(there.stretch)) return at
+  const turn = by.turn > 0 ? by.turn - Math.PI : by.turn + Math.PI
+  return { ...at, ahead: -by.ahead, left: -by.left, turn }
 }
 
 function trimmedThere(

@@ -3,7 +3,7 @@ import { ArcLength } from '../geometry/arc-length'
 import type { Cubic } from '../geometry/cubic'
 import type { Path } from '../geometry/path'
 import { cubicsOfPath } from '../geometry/path'
-import type { Line, Snip, WidthStop } from '../model/model'
+import type { Amendment, Drawing, Line, Snip, WidthStop } from '../model/model'
 
 /** A stretch of the old path, and where it lies on the new one, as shares of their lengths. */
 interface Stretch {
@@ -22,22 +22,32 @@ interface Way {
 const SAME = 1e-9
 
 /**
- * Gives a line another path. Widths and snips keep their places on the part of it that was not touched: its segments are found
- * again on the new path, and what lies on others goes along in proportion between them.
+ * Gives a line another path. Widths, snips and amendments keep their places on the part of it that was not touched: its
+ * segments are found again on the new path, and what lies on others goes along in proportion between them.
  *
  * @param line is changed
+ * @param within the drawing that it is in, whose amendments are changed; null for a line that is in none
  */
-export function repath(line: Line, path: Path): void {
+export function repath(line: Line, path: Path, within: Pick<Drawing, 'amendments'> | null): void {
   const { weight, snips } = line
-  const hasPlaces = weight.stops.length > 1 || snips.length > 0 || (weight.unlit?.length ?? 0) > 1
+  const amendments = (within?.amendments ?? []).flatMap((a) => placeOf(a, line.id) ?? [])
+  const hasPlaces =
+    weight.stops.length > 1 || snips.length > 0 || (weight.unlit?.length ?? 0) > 1 || amendments.length > 0
   const way = hasPlaces ? wayBetween(line.path, path) : null
   if (way) {
     const { closed } = line.path
     weight.stops = stopsAlong(weight.stops, way, closed)
     if (weight.unlit) weight.unlit = stopsAlong(weight.unlit, way, closed)
     line.snips = snips.map((s): Snip => ({ ...s, from: placeOn(way, s.from), to: placeOn(way, s.to) }))
+    for (const place of amendments) place.at = placeOn(way, place.at)
   }
   line.path = path
+}
+
+/** The place along a line that an amendment hangs on; null where it hangs on none, or on another line. */
+function placeOf(a: Amendment, line: string): { at: number } | null {
+  if (a.kind === 'retouch') return a.by?.line === line ? a.by : null
+  return (a.kind === 'trim' || a.kind === 'fineness') && a.line === line ? a.place : null
 }
 
 /** Null where every share stays what it is. */

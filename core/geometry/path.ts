@@ -76,18 +76,19 @@ export function reversePath(path: Path): Path {
   }
 }
 
+/** A node and its handles put through `map`. */
+export const mapNode = (n: PathNode, map: (p: Vec) => Vec): PathNode => ({
+  at: map(n.at),
+  in: n.in && map(n.in),
+  out: n.out && map(n.out),
+  joint: n.joint,
+})
+
 /** Every point of `path` put through `map` (nodes and handles). */
-export function mapPath(path: Path, map: (p: Vec) => Vec): Path {
-  return {
-    closed: path.closed,
-    nodes: path.nodes.map((n) => ({
-      at: map(n.at),
-      in: n.in && map(n.in),
-      out: n.out && map(n.out),
-      joint: n.joint,
-    })),
-  }
-}
+export const mapPath = (path: Path, map: (p: Vec) => Vec): Path => ({
+  closed: path.closed,
+  nodes: path.nodes.map((n) => mapNode(n, map)),
+})
 
 /** Length of the control polygon: an upper bound of the path's length, px. */
 export function controlLength(cubics: readonly Cubic[]): number {

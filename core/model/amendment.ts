@@ -2,15 +2,31 @@ import type { PathNode } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 
 /**
+ * What an edit of an outline hangs on: a line, the place along it (a share 0..1 of its length), how far ahead of there and to its
+ * left it was made, as multiples of the half-width there; which way the line went there, rad, and that half-width, px, when it was.
+ */
+export interface Hanging {
+  line: string
+  at: number
+  ahead: number
+  left: number
+  turn: number
+  half: number
+  /** The node as it was before it was edited, between those before and after it on its outline. */
+  was?: [before: PathNode, node: PathNode, after: PathNode]
+}
+
+/**
  * An edit of one node of a derived outline: the node that lay at `at` becomes `to`, goes (null), or is put in there; or the
  * outline through it, which nodes were dragged across, is cut where it crosses itself or another of its shape. It is put on
- * anew whenever the outlines are made again, as long as the outline still runs there.
+ * anew whenever the outlines are made again: where the line that it hangs on has taken it, as long as the outline still runs there.
  */
 export interface Retouch {
   id: string
   kind: 'retouch'
   at: Vec
   to: PathNode | null | 'add' | 'cut'
+  by?: Hanging
 }
 
 /** Where a point lies by a line: at a share 0..1 of its length, and so far ahead of there and to its left, as multiples of half its size. */

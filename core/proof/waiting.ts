@@ -39,7 +39,7 @@ export function waiting({ drawing, stack, lines, waits, poured }: Proofed): Find
   )
   const outlines = (drawing.amendments ?? []).flatMap((a): Finding[] => {
     if (!waits.has(a.id) || (a.kind !== 'retouch' && a.kind !== 'fineness')) return []
-    const [at, items] = a.kind === 'retouch' ? [a.at, []] : [by(a.line, a.place.at), [a.line]]
+    const [at, items] = a.kind === 'retouch' ? [a.at, a.by ? [a.by.line] : []] : [by(a.line, a.place.at), [a.line]]
     return [{ key: `waiting ${a.id}`, kind: 'waiting', at, items, mend: { do: 'forget', amendment: a.id } }]
   })
   const fills = poured.flatMap(({ fill, faces, lostTo }): Finding[] =>

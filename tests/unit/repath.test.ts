@@ -80,7 +80,7 @@ describe('a line that gets another path', () => {
             const stops = [...shares].sort((a, b) => a - b).map((s, i) => ({ at: s, left: 1 + i, right: 0.25 * i }))
             const line = newLine(path, { weight: { size: 8, stops, start: null, end: null, nib: null, pinned: false } })
             const before = stops.map((s) => at(path, s.at))
-            repath(line, made.path)
+            repath(line, made.path, null)
             for (const [i, was] of before.entries()) {
               if (made.touched.includes(was.segment)) continue
               const near = line.weight.stops.map((s) =>
@@ -103,7 +103,7 @@ describe('a line that gets another path', () => {
     const weight = { size: 8, stops, start: null, end: null, nib: null, pinned: false }
     const path = { nodes: [0, 50, 100].map(straight), closed: false }
     const line = newLine(path, { weight, snips: [{ from: 0.2, to: 0.4 }] })
-    repath(line, withoutNode(path, 2))
+    repath(line, withoutNode(path, 2), null)
     expect(line.weight.stops[0]).toEqual(stops[0])
     const [, end] = line.weight.stops
     expect(line.weight.stops).toHaveLength(2)

@@ -1,6 +1,7 @@
 import type { Cubic } from '../../geometry/cubic'
 import type { Path } from '../../geometry/path'
 import { pathOfCubics } from '../../geometry/path'
+import { linesOf } from '../../model/queries'
 import { shapeSettingsOf } from '../../model/fineness'
 import type { Drawing } from '../../model/model'
 import { digestOfNumbers } from '../../recall/digest'
@@ -126,7 +127,9 @@ const radians = (degrees: number | undefined): number | undefined => degrees && 
 function retouched(result: ShapesResult, drawing: Drawing, waits: readonly string[]): ShapesResult {
   const retouches = amended(drawing, 'retouch')
   if (!retouches.length) return { ...result, waiting: waits.length, waits }
-  const put = withRetouches(result.shapes, retouches, shapeSettingsOf(drawing).tolerance)
+  const lines = new Map(linesOf(drawing).map((l) => [l.id, l]))
+  const { tolerance } = shapeSettingsOf(drawing)
+  const put = withRetouches(result.shapes, retouches, tolerance, (id) => lines.get(id))
   const nodesAfter = put.shapes.reduce((n, s) => n + s.contours.reduce((m, c) => m + c.nodes.length, 0), 0)
   const all = [...waits, ...put.waits.map((r) => r.id)]
   return { ...result, shapes: put.shapes, nodesAfter, waiting: all.length, waits: all }
