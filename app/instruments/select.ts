@@ -3,6 +3,7 @@ import { withFillsAlong } from '#core/editing/fills-along'
 import { movedLine, movedShape } from '#core/editing/move'
 import { itemsReplaced } from '#core/model/queries'
 import { scaledLine } from '#core/editing/scale'
+import { boxOfPoints } from '#core/geometry/bounds'
 import { boxOfPath } from '#core/geometry/known'
 import { mapPath } from '#core/geometry/path'
 import { add } from '#core/geometry/point'
@@ -11,29 +12,43 @@ import { findLine, findShape } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
 import type { Hand, Instrument } from './instrument'
-import type { Edits, Hits, NextLine, Selection, View } from './worktop'
+import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { arrowStep, DRAG_START, screenDistance, straightened, toggled } from './instrument'
 import { chosenLines, chosenMarks, endMarks } from './line-marks'
 import { Picking } from './picking'
+import { Snapping } from './snapping'
 import type { NodeFrame } from './node-frame'
 import { frameAbout, growth, scaling, turning } from './node-frame'
 import { chosenSolidMarks } from './solid-marks'
 
 const REACH = 8
 
+/** So many points of what is moved are looked at for what they are in line with. */
+const MOST_POINTS = 24
+
 /** Chooses lines, moves, scales, turns and deletes them. */
 export class Select implements Instrument {
   readonly name = 'Select'
   readonly cursor = 'default'
-  private pressed: { at: Vec; screen: Vec; onLine: boolean; moving: boolean; shift: boolean } | null = null
+  private pressed: {
+    at: Vec
+    screen: Vec
+    onLine: boolean
+    moving: boolean
+    shift: boolean
+    points: readonly Vec[]
+  } | null = null
   private gathering: Gathering | null = null
   /** A corner or the turning mark of the frame about what is chosen is held. */
   private framed: { frame: NodeFrame; corner: number | null } | null = null
 
   private readonly picking: Picking
 
-  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine) {
+  private readonly snapping: Snapping
+
+  constructor(private readonly worktop: Edits & Selection & Hits & View & NextLine & Pencil) {
     this.picking = new Picking(worktop, REACH)
+    this.snapping = new Snapping(worktop)
   }
 
   hint(): string {
@@ -41,7 +56,7 @@ export class Select implements Instrument {
       return this.framed.corner === null
         ? 'Release: put down · Shift: in steps · Esc: back'
         : `${this.worktop.preferences().scaleWeights ? 'Weights scale too' : 'Weights stay as they are'} · Shift: in proportion · Alt: about the middle · Esc: back`
-    if (this.pressed?.moving) return 'Release: put down · Shift: straight · Esc: back'
+    if (this.pressed?.moving) return 'Release: put down · Shift: straight · Ctrl: no snapping · Esc: back'
     if (!this.count())
       return `${this.picking.hint() || 'Click a line'} · Drag over paper: choose several · Arrows: choose by key`
     const what = this.what()
@@ -63,7 +78,7 @@ export class Select implements Instrument {
     const frame = this.frame()
     if (frame && (hand.mark?.kind === 'corner' || hand.mark?.kind === 'turner')) {
       this.framed = { frame, corner: hand.mark.kind === 'corner' ? hand.mark.index : null }
-      this.pressed = { at: hand.at, screen: hand.screen, onLine: false, moving: false, shift: false }
+      this.pressed = { at: hand.at, screen: hand.screen, onLine: false, moving: false, shift: false, points: [] }
       this.worktop.refresh()
       return
     }
@@ -82,7 +97,15 @@ export class Select implements Instrument {
       this.gathering = new Gathering(this.worktop.preferences().gather, hand.at, hand.shift)
       if (!hand.shift) this.choose([], [])
     }
-    this.pressed = { at: hand.at, screen: hand.screen, onLine: !!hit || !!solid, moving: false, shift: hand.shift }
+    const points = hit || solid ? this.points() : []
+    this.pressed = {
+      at: hand.at,
+      screen: hand.screen,
+      onLine: !!hit || !!solid,
+      moving: false,
+      shift: hand.shift,
+      points,
+    }
     this.worktop.refresh()
   }
 
@@ -137,7 +160,19 @@ export class Select implements Instrument {
 
   private offset(hand: Hand): Vec {
     const d = { x: hand.at.x - this.pressed!.at.x, y: hand.at.y - this.pressed!.at.y }
-    return hand.shift && !this.pressed!.shift ? straightened(d) : d
+    if (hand.shift && !this.pressed!.shift) return straightened(d)
+    return this.snapping.moved(d, this.pressed!.points, new Set(this.worktop.selection()), hand.free)
+  }
+
+  /** Points of what is chosen that are in line with others or not: nodes, or where there are many, ends and corners of the whole. */
+  private points(): Vec[] {
+    const paths = chosenLines(this.worktop).map((l) => l.path)
+    const solids = this.worktop.solids().flatMap((id) => findShape(this.worktop.drawing(), id)?.shape.contours ?? [])
+    const nodes = [...paths, ...solids].flatMap((p) => p.nodes.map((n) => n.at))
+    if (nodes.length <= MOST_POINTS) return nodes
+    const box = boxOfPoints(nodes)
+    const ends = paths.flatMap((p) => (p.closed ? [] : [p.nodes[0]!.at, p.nodes.at(-1)!.at]))
+    return [...ends.slice(0, MOST_POINTS), { x: box.minX, y: box.minY }, { x: box.maxX, y: box.maxY }]
   }
 
   private shift(d: Vec): void {
@@ -160,6 +195,7 @@ export class Select implements Instrument {
     const { pressed, gathering, framed } = this
     const next = this.picking.next(hand)
     if (next && !pressed?.moving && !framed) this.choose([next.line.id], [])
+    this.snapping.clear()
     this.pressed = null
     this.gathering = null
     this.framed = null
@@ -173,6 +209,7 @@ export class Select implements Instrument {
   }
 
   cancel(): void {
+    this.snapping.clear()
     this.pressed = null
     this.gathering = null
     this.framed = null
@@ -221,7 +258,7 @@ export class Select implements Instrument {
   }
 
   marks(): Mark[] {
-    const marks = [...chosenMarks(this.worktop, endMarks), ...chosenSolidMarks(this.worktop)]
+    const marks = [...chosenMarks(this.worktop, endMarks), ...chosenSolidMarks(this.worktop), ...this.snapping.marks()]
     const frame = this.pressed ? null : this.frame()
     if (frame) marks.push({ kind: 'frame', corners: frame.corners, turner: frame.turner })
     if (!this.pressed) marks.push(...this.picking.marks())

@@ -1,14 +1,14 @@
-import type { Aligned, Guide } from '#core/geometry/align'
-import { alignedWith } from '#core/geometry/align'
+import type { Guide } from '#core/geometry/align'
+import { alignedWith, movedToAlign } from '#core/geometry/align'
 import type { Path, PathNode } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { short } from '#core/geometry/path'
-import { distance } from '#core/geometry/point'
+import { add, distance } from '#core/geometry/point'
 import type { Snap, SnapKind } from '#core/geometry/snap'
 import { SNAP_KINDS, snapOf } from '#core/geometry/snap'
 import type { Mark } from '~/canvas/marks'
 import type { Hand } from './instrument'
-import type { Hits, NextLine, Pencil, View } from './worktop'
+import type { Edits, Hits, NextLine, Pencil, View } from './worktop'
 
 /** How near the hand must come to a place, screen px. */
 const REACH = 9
@@ -34,7 +34,7 @@ const SNAP_TITLES: Record<SnapKind, string> = {
 export class Snapping {
   private shown: { snap: Snap; from: Vec | null; guides?: readonly Guide[] } | null = null
 
-  constructor(private readonly worktop: Hits & View & NextLine & Pencil) {}
+  constructor(private readonly worktop: Edits & Hits & View & NextLine & Pencil) {}
 
   /**
    * The point that the hand means: the place that it is drawn to, or where it is. Distances are told from `from`; the line
@@ -49,7 +49,7 @@ export class Snapping {
     if (snap) this.shown = { snap, from }
     const place = snap?.at ?? this.worktop.crestAt(hand.at)
     if (place) return place
-    const aligned = kinds.has('align') ? this.aligned(hand.at, except) : null
+    const aligned = kinds.has('align') ? alignedWith(hand.at, this.paths(except), this.alignedWithin()) : null
     if (!aligned) return hand.at
     this.shown = {
       snap: { at: aligned.at, kind: 'align', along: null },
@@ -81,9 +81,22 @@ export class Snapping {
       .map((l) => l.path)
   }
 
-  private aligned(at: Vec, except: string | undefined): Aligned | null {
+  private alignedWithin(): { reach: number; span: number } {
     const zoom = this.worktop.zoom()
-    return alignedWith(at, this.paths(except), { reach: ALIGNED / zoom, span: SPAN / zoom })
+    return { reach: ALIGNED / zoom, span: SPAN / zoom }
+  }
+
+  /** The way that things go which are moved by `d`, px: so that one of their points is in line with what lies near, or all of it. */
+  moved(d: Vec, points: readonly Vec[], ids: ReadonlySet<string>, free: boolean): Vec {
+    this.shown = null
+    if (free || !this.worktop.preferences().snaps.align) return d
+    const paths = this.worktop.allLines(false).flatMap((l) => (ids.has(l.id) ? [] : [l.path]))
+    const now = points.map((p) => add(p, d))
+    const aligned = movedToAlign(now, paths, this.alignedWithin())
+    if (!aligned) return d
+    const [{ from, at }] = aligned.guides as [Guide]
+    this.shown = { snap: { at, kind: 'align', along: null }, from, guides: aligned.guides }
+    return add(d, aligned.by)
   }
 
   clear(): void {
@@ -94,7 +107,9 @@ export class Snapping {
     if (!this.shown) return []
     const { snap, from, guides = [] } = this.shown
     const length = from && distance(from, snap.at)
-    const text = length ? `${SNAP_TITLES[snap.kind]} · ${short(length, 1)} px` : SNAP_TITLES[snap.kind]
+    const { unit, pxPerMm } = this.worktop.drawing().page
+    const told = length && (unit === 'mm' ? `${short(length / pxPerMm, 1)} mm` : `${short(length, 1)} px`)
+    const text = told ? `${SNAP_TITLES[snap.kind]} · ${told}` : SNAP_TITLES[snap.kind]
     const paths = guides.map((g) => ({ nodes: [g.from, g.at].map(cornerAt), closed: false }))
     return [
       ...(paths.length ? [{ kind: 'paths', paths, tone: 'mute' } as const] : []),

@@ -1,3 +1,4 @@
+import { remembered } from '../remembered'
 import { arcOfPath, boxOfPath } from './known'
 import type { Path } from './path'
 import type { Vec } from './point'
@@ -56,16 +57,47 @@ export function alignedWith(
   return { at, guides: [level, upright].flatMap((from) => (from ? [{ from, at }] : [])) }
 }
 
+/**
+ * By how much things that are moved are drawn aside so that one of their points comes level with, and one upright above or below,
+ * an end, a node or the middle of a segment that lies near; null where none is within reach.
+ *
+ * @param points where they are now
+ */
+export function movedToAlign(
+  points: readonly Vec[],
+  paths: readonly Path[],
+  { reach, span }: { reach: number; span: number },
+): { by: Vec; guides: Guide[] } | null {
+  let level: { p: Vec; from: Vec } | null = null
+  let upright: { p: Vec; from: Vec } | null = null
+  const off = (pair: { p: Vec; from: Vec } | null, axis: 'x' | 'y'): number =>
+    pair ? Math.abs(pair.from[axis] - pair.p[axis]) : Infinity
+  for (const p of points) {
+    for (const path of paths) {
+      if (!liesNear(path, p, span)) continue
+      for (const from of placesOf(path)) {
+        if (distance(from, p) > span) continue
+        const pair = { p, from }
+        if (off(pair, 'y') <= reach && off(pair, 'y') < off(level, 'y')) level = pair
+        if (off(pair, 'x') <= reach && off(pair, 'x') < off(upright, 'x')) upright = pair
+      }
+    }
+  }
+  if (!level && !upright) return null
+  const by = { x: upright ? upright.from.x - upright.p.x : 0, y: level ? level.from.y - level.p.y : 0 }
+  return { by, guides: [level, upright].flatMap((pair) => (pair ? [{ from: pair.from, at: add(pair.p, by) }] : [])) }
+}
+
 function liesNear(path: Path, p: Vec, span: number): boolean {
   const box = boxOfPath(path)
   return p.x >= box.minX - span && p.x <= box.maxX + span && p.y >= box.minY - span && p.y <= box.maxY + span
 }
 
-function placesOf(path: Path): Vec[] {
+const placesOf = remembered((path: Path): Vec[] => {
   const arc = arcOfPath(path)
   const middles = arc.cubics.map((_, i) => arc.point((arc.starts[i]! + arc.starts[i + 1]!) / 2))
   return [...path.nodes.map((n) => n.at), ...middles]
-}
+})
 
 function nearestBy(refs: readonly Vec[], off: (r: Vec) => number, reach: number): Vec | null {
   let best: Vec | null = null

@@ -202,6 +202,18 @@ test.describe('Islands', () => {
       )
       .toEqual(['node', 'cut'])
     expect(await inkAt(page, [170, 200], [440, 200], [330, 140])).toEqual([true, false, false])
+    // It goes where the bar goes.
+    await enterPass(page, 'Lines')
+    await takeUp(page, 'Select')
+    await drag(page, 200, 200, 230, 225, 260, 290)
+    await expect.poll(async () => (await savedLines(page))[0]!.path.nodes[0]!.at.y).toBeGreaterThan(280)
+    const by = (await savedLines(page))[0]!.path.nodes[0]!.at
+    const [dx, dy] = [by.x - 150, by.y - 200]
+    expect(
+      await inkAt(page, [170 + dx, 200 + dy], [440 + dx, 200 + dy], [330 + dx, 140 + dy], [170 + dx, 215 + dy]),
+    ).toEqual([true, false, false, true])
+    await page.keyboard.press('Control+z')
+    expect(await inkAt(page, [170, 200], [440, 200], [330, 140])).toEqual([true, false, false])
   })
 })
 

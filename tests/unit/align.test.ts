@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { alignedWith } from '#core/geometry/align'
+import { alignedWith, movedToAlign } from '#core/geometry/align'
 import { polyline } from './support/paths'
 
 const paths = [polyline(100, 100, 160, 140), polyline(250, 100, 260, 60)]
@@ -32,4 +32,23 @@ describe('a point is drawn', () => {
     expect(alignedWith({ x: 330, y: 102 }, paths, { reach: 4, span: 50 })).toBeNull()
     expect(alignedWith({ x: 330, y: 111 }, paths, near)).toBeNull()
   })
+})
+
+it('moved things come level by one of their points and upright by another', () => {
+  // By 2 px up the first comes level with (100, 100); by 3 px to the right the other one comes upright below (160, 140).
+  const made = movedToAlign(
+    [
+      { x: 40, y: 102 },
+      { x: 157, y: 230 },
+    ],
+    paths,
+    near,
+  )!
+  expect(made.by).toEqual({ x: 3, y: -2 })
+  expect(made.guides).toEqual([
+    { from: { x: 100, y: 100 }, at: { x: 43, y: 100 } },
+    { from: { x: 160, y: 140 }, at: { x: 160, y: 228 } },
+  ])
+  expect(movedToAlign([{ x: 40, y: 107 }], paths, near)).toBeNull()
+  expect(movedToAlign([{ x: 40, y: 102 }], paths, { reach: 4, span: 30 })).toBeNull()
 })
