@@ -1,3 +1,4 @@
+import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { pulledSegment, segmentsBeside, withHandle, withNode } from '#core/editing/edit-path'
 import { withNodeAt } from '#core/geometry/add-node'
@@ -16,26 +17,27 @@ import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
 import { arrowStep, DRAG_START, screenDistance, straightened } from './instrument'
 import { arcOf, chosenMarks } from './line-marks'
 import type { NodeFrame } from './node-frame'
+import type { NodeGrip } from './node-grip'
+import { GRIP_HINTS, stepName } from './node-grip'
 import { frameAbout, scaling, turning } from './node-frame'
 import { Picking } from './picking'
 import { Snapping } from './snapping'
-
-type Grip =
-  | { kind: 'node'; line: string; index: number }
-  | { kind: 'handle'; line: string; index: number; side: 'in' | 'out' }
-  | { kind: 'body'; line: string; segment: number; t: number }
-  | { kind: 'corner'; index: number; frame: NodeFrame }
-  | { kind: 'turner'; frame: NodeFrame }
 
 const REACH = 8
 
 const NOWHERE: Vec = { x: 0, y: 0 }
 
+/** What a drag has made of lines, by their ids, and what that is called as a step. */
+interface Dragged {
+  step: string
+  paths: [string, Path][]
+}
+
 /** Moves nodes, handles and segments of the chosen lines, adds nodes and takes them out. */
 export class Nodes implements Instrument {
   readonly name = 'Nodes'
   readonly cursor = 'default'
-  private grip: Grip | null = null
+  private grip: NodeGrip | null = null
   private gathering: Gathering | null = null
   private pressed: { at: Vec; screen: Vec; double: boolean; from: Vec } = {
     at: NOWHERE,
@@ -58,11 +60,7 @@ export class Nodes implements Instrument {
 
   hint(): string {
     if (this.gathering) return 'Release: choose these nodes · Esc: back'
-    if (this.grip?.kind === 'corner') return 'Shift: in proportion · Alt: about the middle · Esc: back'
-    if (this.grip?.kind === 'turner') return 'Shift: 15° steps · Esc: back'
-    if (this.grip?.kind === 'handle') return 'Alt: this handle alone · Esc: back'
-    if (this.grip?.kind === 'body') return 'Pull: bend the line here · Ctrl: free of the pencil · Esc: back'
-    if (this.grip) return 'Shift: straight · Ctrl: no snapping · Esc: back'
+    if (this.grip) return GRIP_HINTS[this.grip.kind]
     if (!this.worktop.selection().length)
       return `${this.picking.hint() || 'Click a line to see its nodes'} · Drag over paper: choose nodes`
     if (this.worktop.nodes().length > 1) return 'Drag: move · Corner: scale · Mark above: turn · Delete: remove nodes'
@@ -156,7 +154,7 @@ export class Nodes implements Instrument {
   }
 
   /** A move of the node under the hand, and of those chosen with it, to what that node is drawn to. */
-  private drawn(grip: Extract<Grip, { kind: 'node' }>, d: Vec, free: boolean): Vec {
+  private drawn(grip: Extract<NodeGrip, { kind: 'node' }>, d: Vec, free: boolean): Vec {
     const { from } = this.pressed
     return subtract(this.snapping.point({ at: add(from, d), free }, from, grip.line), from)
   }
@@ -210,7 +208,7 @@ export class Nodes implements Instrument {
     return this.worktop.nodes().some((n) => n.line === line && n.index === index)
   }
 
-  private moveHandle(grip: Extract<Grip, { kind: 'handle' }>, d: Vec, alone: boolean): void {
+  private moveHandle(grip: Extract<NodeGrip, { kind: 'handle' }>, d: Vec, alone: boolean): void {
     this.worktop.change((draft) => {
       changeLines(draft, [grip.line], (l) => {
         const n = l.path.nodes[grip.index]
@@ -237,20 +235,12 @@ export class Nodes implements Instrument {
     // A double-click turns the joint when it ends, so that a quick drag after a click is still a drag.
     if (this.grip?.kind === 'node' && this.pressed.double && !this.moved)
       this.turnJoint(this.grip.line, this.grip.index)
-    if (this.grip && this.moved) this.worktop.finish(this.stepName(this.grip))
+    if (this.grip && this.moved) this.worktop.finish(stepName(this.grip, this.worktop.nodes().length))
     else if (this.gathering && this.moved) this.gather(this.gathering)
     this.grip = null
     this.gathering = null
     this.snapping.clear()
     this.worktop.refresh()
-  }
-
-  private stepName({ kind }: Grip): string {
-    if (kind === 'corner') return 'Scale nodes'
-    if (kind === 'turner') return 'Turn nodes'
-    if (kind === 'handle') return 'Move a handle'
-    if (kind === 'body') return 'Bend a segment'
-    return this.worktop.nodes().length > 1 ? 'Move nodes' : 'Move a node'
   }
 
   cancel(): void {
@@ -262,6 +252,24 @@ export class Nodes implements Instrument {
 
   overtaken(): void {
     this.cancel()
+  }
+
+  /** Lines as a drag has made them so far. */
+  laid(): Dragged | null {
+    if (!this.grip || !this.moved) return null
+    const paths = this.worktop.selection().flatMap((id): Dragged['paths'] => {
+      const found = findLine(this.worktop.drawing(), id)
+      return found ? [[id, found.line.path]] : []
+    })
+    return { step: stepName(this.grip, this.worktop.nodes().length), paths }
+  }
+
+  takeUp(laid: unknown): void {
+    const { step, paths } = laid as Dragged
+    const pathBy = new Map(paths)
+    this.worktop.edit(step, (draft) =>
+      changeLines(draft, [...pathBy.keys()], (l) => repath(l, pathBy.get(l.id)!, draft)),
+    )
   }
 
   leave(): void {

@@ -25,8 +25,12 @@ export const useDroppedStore = defineStore('dropped', () => {
     return dropped && dropped.of === of && dropped.after === after ? dropped : null
   })
 
+  /** What undo brought back last, and the step after which that was. */
+  const back = shallowRef<(Dropped & { of: string; after: string | null }) | null>(null)
+
   function drop(dropped: Dropped): void {
     const of = drawing.drawing!.id
+    back.value = null
     all.value = [...all.value.filter((d) => d.of === of), { ...dropped, of, after: last() }].slice(-MOST)
   }
 
@@ -34,8 +38,15 @@ export const useDroppedStore = defineStore('dropped', () => {
   function take(): Dropped | null {
     const taken = next.value
     if (taken) all.value = all.value.slice(0, -1)
+    if (taken) back.value = taken
     return taken
   }
 
-  return { drop, take, isNext: computed(() => next.value !== null) }
+  /** What redo drops again now: what undo has just brought back. */
+  const again = computed(() => {
+    const was = back.value
+    return was && was.of === drawing.drawing?.id && was.after === last() ? was : null
+  })
+
+  return { drop, take, again, isNext: computed(() => next.value !== null) }
 })

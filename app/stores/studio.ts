@@ -36,7 +36,8 @@ export const useStudioStore = defineStore('studio', () => {
     const { start, end } = preferences.tapers
     const tapers =
       start && end ? ', tapers at both ends' : start ? ', a taper at the start' : end ? ', a taper at the end' : ''
-    return `${shelf.all.find((p) => p.id === preferences.profile)?.name ?? 'Even'}, ${short(preferences.size, 1)} px${tapers}`
+    const shaped = pointOf(nib.value) ? `, shaped by the nib ${nib.value.name}` : ''
+    return `${shelf.all.find((p) => p.id === preferences.profile)?.name ?? 'Even'}, ${short(preferences.size, 1)} px${tapers}${shaped}`
   })
 
   /** The nib in hand, as it was kept. */

@@ -9,7 +9,7 @@ const hanging = yup
     left: yup.number().strict().required().min(-1e5).max(1e5),
     turn: yup.number().strict().required().min(-10).max(10),
     half: yup.number().strict().required().moreThan(0).max(1e6),
-    was: nodes.length(3).default(undefined),
+    was: nodes.length(3).notRequired().default(undefined),
   })
   .noUnknown()
   .strict()

@@ -157,6 +157,10 @@ test('a line that Escape drops comes back with undo, still under way; mended, an
   expect(await savedLines(page)).toHaveLength(0)
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByTestId('hint')).toContainText('Enter: finish')
+  await page.getByRole('button', { name: 'Redo' }).click()
+  await expect(page.getByTestId('hint')).not.toContainText('Enter: finish')
+  await undo(page, 1)
+  await expect(page.getByTestId('hint')).toContainText('Enter: finish')
   // Another instrument, held: the line waits for it.
   await page.keyboard.down('q')
   await rest(page, 320)
@@ -192,6 +196,22 @@ test('a line that Escape drops comes back with undo, still under way; mended, an
   await undo(page, 1)
   await page.keyboard.press('Enter')
   expect((await savedLines(page))[1]!.path.nodes).toHaveLength(3)
+  // A drag of nodes that Escape drops comes back as the step that it would have been.
+  await takeUp(page, 'Nodes')
+  const [from, to] = [await onScreen(page, { x: 300, y: 300 }), await onScreen(page, { x: 340, y: 260 })]
+  const lastNode = async () => (await savedLines(page))[1]!.path.nodes[2]!.at.x
+  await page.mouse.move(from.x + 2, from.y)
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move(from.x + 10, from.y - 10)
+  await page.mouse.move(to.x, to.y)
+  await page.keyboard.press('Escape')
+  await page.mouse.up()
+  expect(await lastNode()).toBeCloseTo(300, 0)
+  await undo(page, 1)
+  await expect.poll(lastNode).toBeGreaterThan(330)
+  await undo(page, 1)
+  await expect.poll(lastNode).toBeLessThan(301)
 })
 
 test('a look from far is over when its key is let go; the view before comes back; the small picture grows', async ({

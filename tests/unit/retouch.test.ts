@@ -22,7 +22,7 @@ import { checkDrawing } from '#core/document/check-drawing'
 import { withNodeAt } from '#core/geometry/add-node'
 import { withoutNode } from '#core/editing/edit-path'
 import { shapesOf } from '#core/ink/shapes-of'
-import { retouchesBetween } from '#core/shapes/retouch'
+import { retouchesBetween, retouchOn } from '#core/shapes/retouch'
 import { plainLine } from './support/desk'
 
 const drawingOf = (over: Partial<Drawing> = {}): Drawing =>
@@ -80,6 +80,9 @@ describe('a retouch of an outline', () => {
     const drawing = withRetouches(plain, edits[1]![1])
     expect(checkDrawing(JSON.parse(JSON.stringify(drawing)))).toBeTruthy()
     expect(applyPatches(plain, patchesBetween(plain, drawing)).amendments).toEqual(drawing.amendments)
+    const hung = withRetouches(plain, edits[0]![1], true)
+    const cut = retouchOn(linesOf(plain), { at: { x: 50, y: 5 }, to: 'cut' })
+    expect(checkDrawing(JSON.parse(JSON.stringify({ ...hung, amendments: [...hung.amendments!, cut] })))).toBeTruthy()
     expect(() =>
       checkDrawing({ ...drawing, amendments: [{ id: 'r', kind: 'retouch', at: { x: Number.NaN, y: 0 }, to: null }] }),
     ).toThrow(/amendments\[0\]/)

@@ -127,6 +127,13 @@ const { anchor, panel, styles } = usePlaced('top-start')
               @look="(v) => studio.setPoint({ angle: v })"
               @keep="(v) => studio.setPoint({ angle: v })"
             />
+            <p class="quiet text-[12px]" data-testid="nib-shapes">
+              {{
+                studio.nib.roundness < 1
+                  ? 'Lines of Pen, Bow and Figure are shaped by this nib too.'
+                  : 'A round nib does not shape lines of Pen, Bow and Figure: they have their profile alone.'
+              }}
+            </p>
           </PopoverPanel>
         </Popover>
       </p>

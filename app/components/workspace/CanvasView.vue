@@ -139,7 +139,8 @@ function undo(): void {
 /** Redo: with something under the hand there is nothing to bring again but what the hand would lose. */
 function redo(): void {
   if (isPressed()) dropPressed()
-  else store.redo()
+  else if (!inHand.dropAgain()) store.redo()
+  keepLaid()
 }
 
 defineExpose({ key, keyHand, undo, redo, putDown })

@@ -80,7 +80,7 @@ const keepsName = (): void => void (store.notice = 'A drawing needs a name, so i
     </button>
     <button
       class="button shrink-0 max-lg:px-2"
-      :disabled="!store.canRedo"
+      :disabled="!store.canRedo && !dropped.again"
       :title="keys.titled('Redo', 'redo')"
       aria-label="Redo"
       @click="emit('redo')"

@@ -30,6 +30,8 @@ export interface InstrumentInHand {
   key: (name: string, shift: boolean) => boolean
   /** Brings back what was dropped since the last step; answers whether anything was. */
   bringBack: () => boolean
+  /** Drops again what was just brought back and is as it was; answers whether it did. */
+  dropAgain: () => boolean
 }
 
 /**
@@ -136,6 +138,12 @@ export function useInstrument(
     return true
   }
 
+  function dropAgain(): boolean {
+    const laid = instrument.value?.laid?.()
+    if (!laid || !dropped.again || JSON.stringify(laid) !== JSON.stringify(dropped.again.laid)) return false
+    return key('Escape', false)
+  }
+
   const review = (): void => instrument.value?.review?.()
   watch(
     () => [preferences.contact, preferences.light, preferences.match, preferences.fill, preferences.cling],
@@ -176,5 +184,5 @@ export function useInstrument(
 
   useEventListener(window, 'pagehide', () => keepLaid(true))
 
-  return { instrument, waiting, keepLaid: () => keepLaid(), putDown, key, bringBack }
+  return { instrument, waiting, keepLaid: () => keepLaid(), putDown, key, bringBack, dropAgain }
 }
