@@ -1,3 +1,4 @@
+import { seenLines } from '#core/model/queries'
 import { readFileSync } from 'node:fs'
 import type { Shape } from '#core/model/model'
 import { settingsForPage, shapeSettingsOf } from '#core/model/fineness'
@@ -25,7 +26,7 @@ async function expandText(
   failed: string[]
 }> {
   const { drawing, warnings } = parseSvg(text)
-  const strokes = drawing.layers.reduce((n, l) => n + (l.kind === 'lines' && l.visible ? l.items.length : 0), 0)
+  const strokes = seenLines(drawing).length
   const { union: unite, tolerance = shapeSettingsOf(drawing).tolerance, simplify } = s
   const dropped: Speck[] = []
   const findings: FileReport['findings'] = {}

@@ -1,5 +1,5 @@
 import { findLine } from '#core/model/find'
-import { colourOf } from '#core/model/queries'
+import { colourOf, shownItems } from '#core/model/queries'
 import type { Drawing, Layer, Line, Shape } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import type { Box } from '#core/geometry/bounds'
@@ -84,9 +84,8 @@ export class Stacker {
     return [
       ...poured,
       ...drawing.layers.flatMap((layer) => {
-        if (!layer.visible || layer.kind === 'sketch') return []
         const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
-        return (layer.items as (Line | Shape)[]).flatMap((item) => {
+        return shownItems(layer).flatMap((item) => {
           const seen = this.seenOf(item, look, drawing, before.get(item.id))
           if (!seen) return []
           this.last.set(item.id, seen)
@@ -110,7 +109,7 @@ export class Stacker {
     for (const id of ids) {
       const found = findLine(drawing, id)
       const was = this.last.get(id)
-      if (!found?.layer.visible || !was) return null
+      if (!found?.layer.visible || found.line.hidden || !was) return null
       const look = { id: found.layer.id, opacity: isShown(found.layer) ? found.layer.opacity : 0 }
       const seen = this.seenOf(found.line, look, drawing, was)
       const place = seen ? stack.indexOf(was.entry) : -1

@@ -5,7 +5,7 @@ import { withNodesMapped } from '#core/geometry/node-sets'
 import { changeLines } from '#core/editing/change-items'
 import { withoutNode } from '#core/editing/edit-path'
 import { repath } from '#core/editing/repath'
-import { findLine } from '#core/model/find'
+import { findLine, findOpenLine } from '#core/model/find'
 import type { NodeRef } from './worktop'
 
 /** Chosen nodes by the line they are of. */
@@ -42,8 +42,8 @@ export function changeNodes(
 /** Takes chosen nodes out of their lines; a line that is left without two goes. */
 export function removeNodes(draft: Drawing, nodes: readonly NodeRef[]): void {
   for (const [id, gone] of nodesByLine(nodes)) {
-    const found = findLine(draft, id)
-    if (!found || found.layer.locked) continue
+    const found = findOpenLine(draft, id)
+    if (!found) continue
     if (found.line.path.nodes.length - gone.size < 2) found.layer.items.splice(found.index, 1)
     // From the last to the first, so that the others keep their places.
     else

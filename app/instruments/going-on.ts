@@ -13,8 +13,10 @@ export interface GoingOn {
 export function goOnWith(worktop: Edits & View, id: string, end: GoingOn['end']): GoingOn | null {
   const found = findLine(worktop.drawing(), id)
   if (!found) return null
-  if (!found.layer.locked && found.layer.visible) return { line: found.line, end }
-  worktop.say(`Layer "${found.layer.name}" is ${found.layer.locked ? 'locked' : 'hidden'}: its lines stay as they are.`)
+  const { layer, line } = found
+  if (line.locked) worktop.say('This line is locked: it stays as it is. Unlock it in Layers.')
+  else if (!layer.locked && layer.visible) return { line, end }
+  else worktop.say(`Layer "${layer.name}" is ${layer.locked ? 'locked' : 'hidden'}: its lines stay as they are.`)
   return null
 }
 

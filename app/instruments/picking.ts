@@ -24,10 +24,12 @@ export class Picking {
     const before = this.over
     this.over = hits[0]?.line.id ?? null
     this.count = hits.length
+    if (this.over !== before) this.worktop.noteOver(this.over)
     return this.over !== before
   }
 
   away(): void {
+    if (this.over) this.worktop.noteOver(null)
     this.over = null
   }
 

@@ -8,7 +8,7 @@ import { boxOfPath } from '#core/geometry/known'
 import { mapPath } from '#core/geometry/path'
 import { add } from '#core/geometry/point'
 import { changeShapes } from '#core/editing/change-items'
-import { findLine, findShape } from '#core/model/find'
+import { findOpenLine, findShape } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
 import { Gathering } from './gathering'
 import type { Hand, Instrument } from './instrument'
@@ -249,8 +249,8 @@ export class Select implements Instrument {
     this.worktop.edit(`Delete ${this.what()}`, (draft) => {
       changeShapes(draft, solids, () => null)
       for (const id of ids) {
-        const found = findLine(draft, id)
-        if (found && !found.layer.locked) found.layer.items.splice(found.index, 1)
+        const found = findOpenLine(draft, id)
+        if (found) found.layer.items.splice(found.index, 1)
       }
     })
     this.choose([], [])

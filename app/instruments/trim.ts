@@ -29,7 +29,7 @@ export class Trim implements Instrument {
   private index = 0
   private sweep: Sweep | null = null
   private looks = 0
-  /** What lies under the hand is on locked layers. */
+  /** What lies under the hand is locked. */
   private locked = false
 
   constructor(private readonly worktop: Edits & Selection & Hits & View & Shapes) {}
@@ -38,7 +38,7 @@ export class Trim implements Instrument {
     if (this.sweep)
       return this.sweep.back ? 'Release: bring these back · Esc: leave them' : 'Release: trim these · Esc: leave them'
     const hit = this.meant()
-    if (this.locked) return 'This line is on a locked layer. Unlock it in Layers to trim it'
+    if (this.locked) return 'This line is locked, or its layer is. Unlock it in Layers to trim it'
     if (!hit)
       return this.worktop.trims().length
         ? 'Point at a piece · Shift with a hatched one: bring it back'

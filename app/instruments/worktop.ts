@@ -96,6 +96,8 @@ export interface Selection {
   /** Chosen shapes of layers: blots and fills. */
   solids(): readonly string[]
   chooseSolids(ids: readonly string[]): void
+  /** The line under the pointer, for lists to point out; null where there is none. */
+  noteOver(line: string | null): void
 }
 
 /** What lies where. */

@@ -1,3 +1,4 @@
+import { shownItems } from '#core/model/queries'
 import { proxy, transfer } from 'comlink'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, toRaw } from 'vue'
@@ -60,9 +61,7 @@ export const useDeliveryStore = defineStore('delivery', () => {
   /** What of the drawing leaves. */
   const leaving = computed(() => store.drawing && partOf(store.drawing, part.value))
   const traced = computed(() =>
-    (leaving.value?.layers ?? []).flatMap((l) =>
-      l.kind === 'lines' && l.visible ? l.items.filter((i) => i.trace) : [],
-    ),
+    (leaving.value?.layers ?? []).flatMap((l) => (l.kind === 'lines' ? shownItems(l).filter((i) => i.trace) : [])),
   )
 
   /** What is ordered; `handOver` sends the drawing to the other end of a port. */

@@ -1,3 +1,4 @@
+import { seenLines } from '#core/model/queries'
 import type { ComputedRef } from 'vue'
 import { computed } from 'vue'
 import type { Drawing, Line } from '#core/model/model'
@@ -13,7 +14,7 @@ import { nodesByLine, placesOf } from '~/instruments/chosen-nodes'
 import { useDrawingStore } from '~/stores/drawing'
 import { changeLines } from '#core/editing/change-items'
 import { repath } from '#core/editing/repath'
-import { findLine } from '#core/model/find'
+import { findLine, findOpenLine } from '#core/model/find'
 import type { NodeRef } from '~/instruments/worktop'
 import { useViewStore } from '~/stores/view'
 
@@ -76,8 +77,8 @@ export function useEnds() {
     const remade = new Map<string, Stretch[]>()
     editRemade('Split', remade, (draft) => {
       for (const [id, indices] of byLine) {
-        const found = findLine(draft, id)
-        if (!found || found.layer.locked) continue
+        const found = findOpenLine(draft, id)
+        if (!found) continue
         const { parts, stretches } = splitAt(found.line, [...indices])
         remade.set(id, stretches)
         found.layer.items.splice(found.index, 1, ...parts)
@@ -88,8 +89,7 @@ export function useEnds() {
     if (fresh.length) view.select(fresh)
   }
 
-  const others = (drawing: Drawing, id: string): Line[] =>
-    drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items.filter((i) => i.id !== id) : []))
+  const others = (drawing: Drawing, id: string): Line[] => seenLines(drawing).filter((i) => i.id !== id)
 
   /** Works on each chosen end; says so where none could be done. */
   function onEnds(
@@ -163,8 +163,8 @@ export function useEnds() {
     const one = joinedLines(first, second)
     const remade = new Map<string, Stretch[]>()
     editRemade('Join two ends', remade, (draft) => {
-      const [keep, gone] = [findLine(draft, a.line.id), findLine(draft, b.line.id)]
-      if (!keep || !gone || keep.layer.locked || gone.layer.locked) return
+      const [keep, gone] = [findOpenLine(draft, a.line.id), findOpenLine(draft, b.line.id)]
+      if (!keep || !gone) return
       for (const [id, stretches] of joinedAs(
         one,
         { line: a.line, turned: a.end === 'first' },
@@ -184,8 +184,8 @@ export function useEnds() {
   /** The chosen lines of layers that can be edited. */
   const open = (): Line[] =>
     view.selection.flatMap((id) => {
-      const found = findLine(store.drawing!, id)
-      return found && !found.layer.locked ? [found.line] : []
+      const found = findOpenLine(store.drawing!, id)
+      return found ? [found.line] : []
     })
 
   /** Joins all ends of the chosen lines that lie within `reach` px of each other, with the corners of the first. */

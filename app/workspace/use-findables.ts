@@ -76,6 +76,23 @@ export function useFindables(run: (id: CommandId) => void) {
       key: '',
       go: () => (view.activeLayer = l.id),
     })),
+    ...(store.drawing?.layers ?? []).flatMap((layer) =>
+      layer.kind === 'lines'
+        ? layer.items.flatMap((line) =>
+            line.name
+              ? [
+                  {
+                    title: line.name,
+                    kind: `Line of ${layer.name}`,
+                    says: '',
+                    key: '',
+                    go: () => view.select([line.id]),
+                  },
+                ]
+              : [],
+          )
+        : [],
+    ),
     ...(store.drawing?.inks ?? []).map((ink) => ({
       title: ink.name,
       kind: 'Ink',

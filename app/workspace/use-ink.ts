@@ -6,7 +6,7 @@ import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch } fro
 import type { Drawing, Layer, Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import { shapeSettingsOf } from '#core/model/fineness'
-import { isSeen } from '#core/model/queries'
+import { isSeen, seenLines } from '#core/model/queries'
 import type { ShapesResult } from '#core/ink/open-ink'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
 import { OutlineCache } from '~/canvas/outline-cache'
@@ -127,7 +127,7 @@ export function provideInk(): Ink {
 
   async function showLines(drawing: Drawing): Promise<void> {
     const mine = ++newest
-    const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
+    const lines = seenLines(drawing)
     const { shown, current } = trial
     // What is tried on may change before all lines have followed: the next round begins where this one ended.
     const from = current ? turn % Math.max(1, lines.length) : 0

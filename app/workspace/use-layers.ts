@@ -5,7 +5,7 @@ import { newLinesLayer } from '#core/model/create'
 import { layerForLine } from '#core/model/queries'
 import { alike, copiedLayer, freeLayerName } from '#core/editing/layers'
 import { useDrawingStore } from '~/stores/drawing'
-import { findLine } from '#core/model/find'
+import { findOpenLine } from '#core/model/find'
 import { useViewStore } from '~/stores/view'
 
 /** What can be done to layers; each a step of the history, refused with a sentence where it cannot be done. */
@@ -113,8 +113,8 @@ export function useLayers() {
       (draft) => {
         const target = draft.layers[place(id, draft)]!.items as Line[]
         for (const line of ids) {
-          const found = findLine(draft, line)
-          if (!found || found.layer.locked || found.layer.id === id) continue
+          const found = findOpenLine(draft, line)
+          if (!found || found.layer.id === id) continue
           found.layer.items.splice(found.index, 1)
           target.push(found.line)
         }

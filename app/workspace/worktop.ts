@@ -137,6 +137,9 @@ export function createWorktop(
     nextInk: () => hand.lineInk,
     allLines: (open) => (open ? openLines : seenLines)(drawing(), view.alone),
     solids: () => view.solids,
+    noteOver: (line) => {
+      view.lineOver = line
+    },
     chooseSolids: (ids) => {
       view.solids = [...ids]
     },

@@ -115,6 +115,9 @@ export const lineSchema = yup
       .default(undefined),
     apart: yup.string().strict().min(1).max(80),
     tint: yup.number().strict().min(-1).max(1),
+    name: yup.string().strict().min(1).max(120),
+    hidden: yup.boolean().strict().oneOf([true]),
+    locked: yup.boolean().strict().oneOf([true]),
     scrapes: yup.array(pathSchema.required()).max(20_000),
     outside: yup.string().strict().oneOf(['left', 'right']),
   })

@@ -1,12 +1,12 @@
-import { findLine, findShape, sketchLayers } from '../model/find'
+import { findOpenLine, findShape, sketchLayers } from '../model/find'
 import type { Drawing, Line, Shape, Sketch } from '../model/model'
 
-/** Puts `change` to each of the lines named; lines of locked layers are passed over. Answers how many were changed. */
+/** Puts `change` to each of the lines named; locked lines and those of locked layers are passed over. Answers how many were changed. */
 export function changeLines(drawing: Drawing, ids: readonly string[], change: (line: Line) => void): number {
   let changed = 0
   for (const id of ids) {
-    const found = findLine(drawing, id)
-    if (!found || found.layer.locked) continue
+    const found = findOpenLine(drawing, id)
+    if (!found) continue
     change(found.line)
     changed++
   }

@@ -28,6 +28,12 @@ export function findLine(drawing: Drawing, id: string): FoundLine | null {
   return seated(drawing, id)
 }
 
+/** As `findLine`, of lines that no lock keeps from the hand: none of the layer, none of their own. */
+export function findOpenLine(drawing: Drawing, id: string): FoundLine | null {
+  const found = findLine(drawing, id)
+  return found && !found.layer.locked && !found.line.locked ? found : null
+}
+
 /** The line, if it is where it was last seen. */
 function seated(drawing: Drawing, id: string): FoundLine | null {
   const seat = seats.get(id)

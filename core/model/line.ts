@@ -160,4 +160,9 @@ export interface Line {
   apart?: string
   /** It has a darker (above 0) or lighter tone of the fill that it bounds, -1..1; 0 keeps its own ink whatever the drawing's lines have. */
   tint?: number
+  /** What a person calls it. */
+  name?: string
+  /** It alone is not seen and leaves no ink, or no hand may take it, whatever its layer is. */
+  hidden?: true
+  locked?: true
 }

@@ -1,8 +1,15 @@
 import { isDraft } from 'immer'
+import { remembered } from '../remembered'
 import { colourIn } from './inks'
 import type { Drawing, Layer, Line, LinesLayer, Shape, ShapesLayer } from './model'
 
 type Layers = Pick<Drawing, 'layers'>
+
+/** Keeps what is worked out of a list for as long as that is the same; of one that may still change, nothing. */
+function kept<T>(work: (items: readonly T[]) => readonly T[]): (items: readonly T[]) => readonly T[] {
+  const known = remembered(work)
+  return (items) => (isDraft(items) || !Object.isFrozen(items) ? work(items) : known(items))
+}
 
 /** Whether a layer is to be seen: it is visible, and not left out because another is looked at alone. */
 export const isSeen = (layer: Pick<Layer, 'id' | 'visible'>, alone: string | null): boolean =>
@@ -11,6 +18,23 @@ export const isSeen = (layer: Pick<Layer, 'id' | 'visible'>, alone: string | nul
 /** Whether a hand may take what a layer holds: it is seen and not locked. */
 export const isOpen = (layer: Pick<Layer, 'id' | 'visible' | 'locked'>, alone: string | null): boolean =>
   isSeen(layer, alone) && !layer.locked
+
+/** Lines of a layer but those hidden alone; the very list where none is. */
+const unhidden = kept((items: readonly Line[]): readonly Line[] =>
+  items.some((l) => l.hidden) ? items.filter((l) => !l.hidden) : items,
+)
+/** Those of them that no lock of their own keeps from the hand. */
+const takeable = kept((items: readonly Line[]): readonly Line[] =>
+  items.some((l) => l.hidden ?? l.locked) ? items.filter((l) => !l.hidden && !l.locked) : items,
+)
+
+/** What a layer shows of its lines or solids, bottom to top; nothing while it is hidden. */
+export function shownItems(layer: LinesLayer): readonly Line[]
+export function shownItems(layer: Layer): readonly (Line | Shape)[]
+export function shownItems(layer: Layer): readonly (Line | Shape)[] {
+  if (!layer.visible || layer.kind === 'sketch') return []
+  return layer.kind === 'lines' ? unhidden(layer.items) : layer.items
+}
 
 const ofLines = (l: Layer): l is LinesLayer => l.kind === 'lines'
 const ofSolids = (l: Layer): l is ShapesLayer => l.kind === 'shapes' || l.kind === 'fills'
@@ -29,8 +53,10 @@ export function linesOf({ layers }: Layers): readonly Line[] {
 }
 
 /** The items of layers in a row; the very list of a single one. */
-const itemsIn = <T>(layers: readonly { items: T[] }[]): T[] =>
-  layers.length === 1 ? layers[0]!.items : ([] as T[]).concat(...layers.map((l) => l.items))
+const itemsIn = <T>(layers: readonly { items: T[] }[]): T[] => inOne(layers.map((l) => l.items)) as T[]
+
+const inOne = <T>(lists: readonly (readonly T[])[]): readonly T[] =>
+  lists.length === 1 ? lists[0]! : ([] as T[]).concat(...lists)
 
 /** Layers of lines from the bottom of the stack to the top, as far as they are open; `alone` is the id of a layer looked at alone. */
 export const openLineLayers = ({ layers }: Layers, alone: string | null = null): LinesLayer[] =>
@@ -41,14 +67,19 @@ export const openSolidLayers = ({ layers }: Layers, alone: string | null = null)
 
 /** Lines, and solids, that a hand may take. */
 export const openLines = (drawing: Layers, alone: string | null = null): readonly Line[] =>
-  itemsIn(openLineLayers(drawing, alone))
+  inOne(openLineLayers(drawing, alone).map((l) => takeable(l.items)))
 /** Solids that a hand may take. */
 export const openSolids = (drawing: Layers, alone: string | null = null): readonly Shape[] =>
   itemsIn(openSolidLayers(drawing, alone))
 
 /** Lines that are seen, those of locked layers too. */
 export const seenLines = ({ layers }: Layers, alone: string | null = null): readonly Line[] =>
-  itemsIn(layers.filter(ofLines).filter((l) => isSeen(l, alone)))
+  inOne(
+    layers
+      .filter(ofLines)
+      .filter((l) => isSeen(l, alone))
+      .map((l) => unhidden(l.items)),
+  )
 
 /** The layer that takes a new line: the first of those wished for that is open, else the topmost open one. */
 export function layerForLine(drawing: Layers, ...wished: (string | null)[]): LinesLayer | null {
@@ -65,7 +96,8 @@ export function itemsReplaced(
   const named = new Set(ids)
   const layers = drawing.layers.map((layer): Layer => {
     if (layer.locked || layer.kind === 'sketch' || !layer.items.some((i) => named.has(i.id))) return layer
-    return { ...layer, items: (layer.items as (Line | Shape)[]).map((i) => (named.has(i.id) ? change(i) : i)) } as Layer
+    const next = (i: Line | Shape): Line | Shape => (named.has(i.id) && !('locked' in i && i.locked) ? change(i) : i)
+    return { ...layer, items: (layer.items as (Line | Shape)[]).map(next) } as Layer
   })
   return { ...drawing, layers }
 }

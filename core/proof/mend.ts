@@ -61,7 +61,7 @@ export function mendAll(draft: Drawing, findings: readonly Finding[]): void {
     if (layer.kind !== 'lines' || layer.locked || !layer.items.some((l) => byLine.has(l.id))) continue
     layer.items = layer.items.flatMap((line): Line[] => {
       let next: Line | null = line
-      for (const mend of byLine.get(line.id) ?? []) next = next && mendedLine(next, mend)
+      for (const mend of line.locked ? [] : (byLine.get(line.id) ?? [])) next = next && mendedLine(next, mend)
       return next ? [next] : []
     })
   }

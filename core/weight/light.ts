@@ -117,7 +117,7 @@ export function withLightSettled(before: Drawing, after: Drawing): Drawing {
     ...after,
     layers: after.layers.map((layer) => {
       if (layer.kind !== 'lines' || layer.locked) return layer
-      const items = layer.items.map((l) => litLine(l, outsides.get(l.id) ?? null, rule))
+      const items = layer.items.map((l) => (l.locked ? l : litLine(l, outsides.get(l.id) ?? null, rule)))
       return items.every((l, i) => l === layer.items[i]) ? layer : { ...layer, items }
     }),
   }

@@ -1,6 +1,6 @@
 import type { Drawing } from '#core/model/model'
 import { pathData, short } from '../../core/geometry/path'
-import { colourOf } from '#core/model/queries'
+import { colourOf, shownItems } from '#core/model/queries'
 
 /** A drawing as a small SVG of plain strokes, as wide as their sizes: for what takes too long to expand. */
 export function plainThumbnail(drawing: Drawing): string {
@@ -9,8 +9,7 @@ export function plainThumbnail(drawing: Drawing): string {
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${short(width, 4)} ${short(height, 4)}" fill="none" stroke-linecap="round" stroke-linejoin="round">`,
   ]
   for (const layer of drawing.layers) {
-    if (!layer.visible || layer.kind === 'sketch') continue
-    for (const item of layer.items) {
+    for (const item of shownItems(layer)) {
       const colour = colourOf(drawing, item.ink)
       if ('path' in item)
         out.push(

@@ -1,3 +1,4 @@
+import { shownItems } from '#core/model/queries'
 import sharp from 'sharp'
 import type { Drawing, Sketch } from '#core/model/model'
 import { partSeen } from '#core/sketch/sketch-place'
@@ -10,7 +11,7 @@ const SIZE = 400
 
 /** The lowest visible sketch of a drawing that has no ink yet, or null. */
 export function onlySketch(drawing: Drawing): Sketch | null {
-  if (drawing.layers.some((l) => l.visible && l.kind !== 'sketch' && l.items.length)) return null
+  if (drawing.layers.some((l) => shownItems(l).length)) return null
   return drawing.layers.flatMap((l) => (l.kind === 'sketch' && l.visible ? l.items : []))[0] ?? null
 }
 

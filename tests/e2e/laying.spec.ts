@@ -7,6 +7,7 @@ import {
   clickAt,
   dragThrough,
   enterPass,
+  inkAt,
   onScreen,
   penStroke,
   rest,
@@ -356,4 +357,57 @@ test('what is copied comes in at the pointer, steps on, or exactly in place; a d
     [112, 152],
     [124, 204],
   ])
+})
+
+test('a layer unfolds to its lines: found both ways, named, hidden and locked one by one', async ({ page }) => {
+  await startDrawing(page)
+  await takeUp(page, 'Pen')
+  for (const [from, to] of [
+    [HEAD[0]!, HEAD[1]!],
+    [HEAD[2]!, HEAD[3]!],
+  ] as const) {
+    await clickAt(page, from)
+    await clickAt(page, to)
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+  }
+  await page.getByRole('button', { name: /^Lines of / }).click()
+  const rows = page.getByTestId('layer-lines').locator('[data-line]')
+  await expect(rows).toHaveCount(2)
+  const [below, above] = await savedLines(page)
+  await expect(rows.first()).toHaveAttribute('data-line', above!.id)
+  await expect(rows.first()).toContainText('free')
+  await rows.nth(1).getByRole('button', { pressed: false }).first().dblclick()
+  await page.getByLabel('Name of the line').fill('Brow')
+  await page.keyboard.press('Enter')
+  await expect(rows.nth(1)).toContainText('Brow')
+  await expect(rows.nth(1)).toHaveClass(/bg-blush/)
+  // What lies under the pointer on the canvas is pointed out in the list.
+  await takeUp(page, 'Select')
+  const on = await onScreen(page, { x: 220, y: 275 })
+  await page.mouse.move(on.x, on.y)
+  await expect(rows.first()).toHaveClass(/bg-panel/)
+  // Hidden it leaves no ink; locked it stays where it is. Both are steps.
+  await page.getByRole('button', { name: 'Hide Brow' }).click()
+  await expect.poll(() => inkAt(page, [240, 120], [220, 275])).toEqual([false, true])
+  await undo(page, 1)
+  await expect.poll(() => inkAt(page, [240, 120], [220, 275])).toEqual([true, true])
+  await enterPass(page, 'Lines')
+  await page.getByRole('button', { name: 'Lock Brow' }).click()
+  await takeUp(page, 'Select')
+  await dragThrough(page, [
+    { x: 240, y: 120 },
+    { x: 260, y: 160 },
+    { x: 280, y: 200 },
+  ])
+  expect((await savedLines(page)).find((l) => l.id === below!.id)!.path).toEqual(below!.path)
+  await undo(page, 1)
+  await dragThrough(page, [
+    { x: 240, y: 120 },
+    { x: 260, y: 160 },
+    { x: 280, y: 200 },
+  ])
+  await expect
+    .poll(async () => (await savedLines(page)).find((l) => l.id === below!.id)!.path)
+    .not.toEqual(below!.path)
 })

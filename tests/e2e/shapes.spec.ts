@@ -3,15 +3,12 @@ import type { Page, Request } from '@playwright/test'
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import type { Drawing, Line } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
-import { windingAt } from '#core/geometry/winding-at'
-import { cubicsOfPath } from '#core/geometry/path'
 import {
   clickAt,
-  contoursOf,
-  deliver,
   drag,
   dragThrough,
   enterPass,
+  inkAt,
   layLine,
   onScreen,
   openDrawing,
@@ -19,7 +16,6 @@ import {
   savedLines,
   startDrawing,
   takeUp,
-  textOf,
   undo,
 } from './support/desk'
 import { strokes } from '../../bench/strokes'
@@ -29,15 +25,6 @@ type Point = [number, number]
 const bar = (id: string, a: Point, b: Point, size = 10): Line =>
   newLine(polyline(...a, ...b), { id, weight: evenWeight(size) })
 const drawn = (...lines: Line[]): Drawing => newDrawing('Shapes', { layers: [newLinesLayer('Ink', lines)] })
-
-/** Whether delivered outlines have ink at points. */
-async function inkAt(page: Page, ...points: Point[]): Promise<boolean[]> {
-  await enterPass(page, 'Deliver')
-  const contours = contoursOf(await textOf(await deliver(page, 'Outlines'))).map((c) =>
-    cubicsOfPath({ ...c, closed: true }),
-  )
-  return points.map(([x, y]) => windingAt(contours, { x, y }) !== 0)
-}
 
 async function start(page: Page, drawing: Drawing): Promise<void> {
   await openDrawing(page, await startDrawing(page, drawing))

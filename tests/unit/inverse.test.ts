@@ -92,6 +92,9 @@ const VALUES: {
     outside: ['left', 'right'],
     apart: ['beetle'],
     tint: [0, -0.4],
+    name: ['Left ear'],
+    hidden: [true],
+    locked: [true],
   },
   sketch: {
     clean: [{ even: true, white: 0.8, black: 0.2, pencil: 1.3, specks: 4 }],

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { shownItems } from '#core/model/queries'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import type { DeliveryKind } from '#core/formats/delivery/settings'
 import { short } from '#core/geometry/path'
@@ -65,7 +66,7 @@ const facts = computed(() => {
 })
 
 /** Nothing is drawn that could leave. */
-const blank = computed(() => !delivery.leaving?.layers.some((l) => l.visible && l.kind !== 'sketch' && l.items.length))
+const blank = computed(() => !delivery.leaving?.layers.some((l) => shownItems(l).length))
 const noTrace = computed(() => delivery.settings.kind === 'traces' && !delivery.traced.length)
 const wholePage = computed(() => delivery.part.what === 'page')
 /** Shapes of the whole page are those that are seen already. */

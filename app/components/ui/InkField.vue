@@ -2,7 +2,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import { computed } from 'vue'
 import { useDrawingStore } from '~/stores/drawing'
-import { changeShapes } from '#core/editing/change-items'
+import { changeShapes, changeLines } from '#core/editing/change-items'
 import { findShape } from '#core/model/find'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { useViewStore } from '~/stores/view'
@@ -26,9 +26,7 @@ function take(to: string, close: () => void): void {
   const name = store.drawing!.inks.find((i) => i.id === to)!.name
   if (!many.value.size || (many.value.size === 1 && many.value.has(to))) return
   store.edit(`Ink: ${name}`, (draft) => {
-    for (const layer of draft.layers)
-      if (layer.kind === 'lines' && !layer.locked)
-        for (const line of layer.items) if (view.selection.includes(line.id)) line.ink = to
+    changeLines(draft, view.selection, (line) => void (line.ink = to))
     changeShapes(draft, view.solids, (s) => ({ ...s, ink: to }))
   })
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { seenLines } from '#core/model/queries'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Drawing } from '#core/model/model'
 import { PAPER } from '~/canvas/mark-look'
@@ -31,7 +32,7 @@ async function draw(): Promise<void> {
   const mine = ++round
   const both = [shown.left, shown.right].filter((d): d is Drawing => !!d)
   for (const drawing of both) {
-    const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
+    const lines = seenLines(drawing)
     await ink.cache.fill(
       lines,
       (l) => l,

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import { Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-vue-next'
+import { computed, ref } from 'vue'
+import { ChevronDown, ChevronRight, Eye, EyeOff, GripVertical, Lock, LockOpen } from 'lucide-vue-next'
 import type { Layer } from '#core/model/model'
 import { useLayers } from '~/workspace/use-layers'
 import { useViewStore } from '~/stores/view'
+import LayerLines from './LayerLines.vue'
 import LayerMenu from './LayerMenu.vue'
 import RenameField from '~/components/ui/RenameField.vue'
 
@@ -12,6 +13,14 @@ const props = defineProps<{ layer: Layer; top: boolean; bottom: boolean }>()
 const view = useViewStore()
 const { change, moveBy } = useLayers()
 const naming = ref(false)
+
+const isUnfolded = computed(() => view.unfolded.includes(props.layer.id))
+
+function unfold(): void {
+  view.unfolded = isUnfolded.value
+    ? view.unfolded.filter((id) => id !== props.layer.id)
+    : [...view.unfolded, props.layer.id]
+}
 
 const rename = (name: string): void => change(props.layer.id, `Rename to ${name}`, (l) => void (l.name = name))
 
@@ -32,7 +41,7 @@ function key(e: KeyboardEvent): void {
 
 <template>
   <li
-    class="group flex items-center gap-1 py-[3px] pr-2 pl-1"
+    class="group flex flex-wrap items-center gap-1 py-[3px] pr-2 pl-1"
     :class="[layer.id === view.activeLayer ? 'bg-blush' : '', layer.visible ? '' : 'text-mute']"
     :data-layer="layer.id"
     @keydown="key"
@@ -43,6 +52,17 @@ function key(e: KeyboardEvent): void {
       aria-hidden="true"
       ><GripVertical :size="12"
     /></span>
+    <button
+      v-if="layer.kind === 'lines'"
+      class="quiet -mx-1 rounded p-0.5"
+      :class="isUnfolded ? '' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'"
+      :title="isUnfolded ? 'Fold its lines away' : 'Its lines, to be found, named, hidden or locked one by one'"
+      :aria-label="`Lines of ${layer.name}`"
+      :aria-expanded="isUnfolded"
+      @click="unfold"
+    >
+      <component :is="isUnfolded ? ChevronDown : ChevronRight" :size="14" />
+    </button>
     <button
       class="quiet rounded p-1"
       :title="layer.visible ? 'Hide' : 'Show'"
@@ -96,5 +116,6 @@ function key(e: KeyboardEvent): void {
       <component :is="layer.locked ? Lock : LockOpen" :size="14" :stroke-width="1.7" />
     </button>
     <LayerMenu :layer="layer" :top="top" :bottom="bottom" @rename="naming = true" />
+    <LayerLines v-if="layer.kind === 'lines' && isUnfolded" class="w-full" :layer="layer" />
   </li>
 </template>

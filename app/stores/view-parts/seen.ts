@@ -24,18 +24,24 @@ export function useSeen(pass: Ref<PassName>) {
   const layerColours = ref(false)
   /** What is being laid has a colour of its own. */
   const laidColour = ref(false)
+  /** Layers whose lines are listed. */
+  const unfolded = ref<string[]>([])
+  /** The line under the pointer on the canvas, and the one under it in a list. */
+  const lineOver = ref<string | null>(null)
+  const listedOver = ref<string | null>(null)
   /** Outlines as expanded are shown over those of the shapes. */
   const compared = ref(false)
 
   function reset(): void {
     activeLayer.value = null
-    pencilWipe.value = null
+    pencilWipe.value = lineOver.value = listedOver.value = null
+    unfolded.value = []
     for (const flag of [solo, bare, sketchHidden, inkHidden, halo, compared, layerColours, laidColour])
       flag.value = false
   }
 
   return {
     ...{ activeLayer, solo, alone, bare, sketchHidden, inkHidden, pencilWipe, wipedAt, halo, compared },
-    ...{ layerColours, laidColour, reset },
+    ...{ layerColours, laidColour, unfolded, lineOver, listedOver, reset },
   }
 }

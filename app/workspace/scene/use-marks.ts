@@ -1,3 +1,4 @@
+import { seenLines } from '#core/model/queries'
 import type { Ref } from 'vue'
 import { computed } from 'vue'
 import { findLine } from '#core/model/find'
@@ -61,10 +62,14 @@ export function useMarks(
   /** Centrelines alone, where no ink is seen. */
   function bareMarks(): Mark[] {
     if (!view.bare || view.showsShapes) return []
-    const paths = store.drawing!.layers.flatMap((l) =>
-      l.kind === 'lines' && l.visible ? l.items.map((line) => line.path) : [],
-    )
+    const paths = seenLines(store.drawing!).map((line) => line.path)
     return [{ kind: 'paths', paths, tone: 'mute' }]
+  }
+
+  /** The line that is pointed at in a list. */
+  function listedMarks(): Mark[] {
+    const line = view.listedOver && findLine(store.drawing!, view.listedOver)?.line
+    return line ? [{ kind: 'paths', paths: [line.path], tone: 'strong' }] : []
   }
 
   /** What waits is seen, and not taken hold of. */
@@ -74,6 +79,7 @@ export function useMarks(
     ...bareMarks(),
     ...waitingMarks(),
     ...(instrument.value?.marks() ?? []),
+    ...listedMarks(),
     ...placeMarks(),
     ...haloMarks(),
     ...importMarks(),

@@ -1,3 +1,4 @@
+import { seenLines } from '../../model/queries'
 import { shapeSettingsOf } from '../../model/fineness'
 import { isKept, wholeTrace } from '../../model/line-trace'
 import type { Drawing, PenTrace, Shape, TraceSample } from '../../model/model'
@@ -42,8 +43,7 @@ const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text)
 
 /** Pen traces of a drawing's visible lines, with their samples. */
 export function tracesOf(drawing: Drawing, samplesOf: Deliverer['samplesOf']): PenTrace[] {
-  const lines = drawing.layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
-  return lines.flatMap(({ trace }) => {
+  return seenLines(drawing).flatMap(({ trace }) => {
     if (!trace) return []
     if (!isKept(trace)) return [trace]
     const samples = samplesOf(trace.of)

@@ -123,6 +123,9 @@ function stroked(line: Line, drawing: Drawing): string {
     ...(line.over && { over: line.over }),
     ...(line.apart && { apart: line.apart }),
     ...(line.tint !== undefined && { tint: line.tint }),
+    ...(line.name && { name: line.name }),
+    ...(line.hidden && { hidden: line.hidden }),
+    ...(line.locked && { locked: line.locked }),
     ...spareHandles(line.path),
   }
   return (

@@ -1,3 +1,4 @@
+import { shownItems } from '../../model/queries'
 import type { Box } from '../../geometry/bounds'
 import { emptyBox, uniteBoxes } from '../../geometry/bounds'
 import { boxOfPath } from '../../geometry/known'
@@ -62,8 +63,7 @@ export function* pageOfBand({ drawing, parts }: Band, engine: string): Generator
   return book.everything()
 }
 
-const itemsOf = ({ layers }: Drawing): (Line | Shape)[] =>
-  layers.flatMap((l): readonly (Line | Shape)[] => (l.visible && l.kind !== 'sketch' ? l.items : []))
+const itemsOf = ({ layers }: Drawing): (Line | Shape)[] => layers.flatMap(shownItems)
 
 const boxOfItem = (item: Line | Shape): Box =>
   ('path' in item ? [item.path] : item.contours).map(boxOfPath).reduce(uniteBoxes, emptyBox())

@@ -1,3 +1,4 @@
+import { shownItems } from '../../model/queries'
 import type { Amendment, Drawing, Line, Shape } from '../../model/model'
 import type { Path } from '../../geometry/path'
 import { coveredRegion } from './cover'
@@ -52,9 +53,7 @@ export function* stackOf(
   tucks: Tucks | null,
   trims: Trims,
 ): Generator<number, Stack> {
-  const items = drawing.layers.flatMap((l): readonly (Line | Shape)[] =>
-    l.visible && l.kind !== 'sketch' ? l.items : [],
-  )
+  const items = drawing.layers.flatMap(shownItems)
   const covers = coversOver(items)
   const failed: Failure[] = []
   const uncovered = (id: string, region: Region, over: readonly Path[]): Region =>

@@ -8,6 +8,7 @@ import type { Vec } from '#core/geometry/point'
 import { flatten } from '../../../core/geometry/cubic'
 import { cubicsOfPath } from '../../../core/geometry/path'
 import { IDENTITY } from '../../../core/geometry/matrix'
+import { windingAt } from '../../../core/geometry/winding-at'
 import { pathsOfData } from '../../../core/formats/svg/paths'
 import type { OpenDrawing } from '../../../shared/edits'
 
@@ -198,4 +199,13 @@ export async function dropFile(
     },
     [on, file.name, file.type, file.content.toString('base64')] as const,
   )
+}
+
+/** Whether delivered outlines have ink at points. */
+export async function inkAt(page: Page, ...points: [number, number][]): Promise<boolean[]> {
+  await enterPass(page, 'Deliver')
+  const contours = contoursOf(await textOf(await deliver(page, 'Outlines'))).map((c) =>
+    cubicsOfPath({ ...c, closed: true }),
+  )
+  return points.map(([x, y]) => windingAt(contours, { x, y }) !== 0)
 }

@@ -117,8 +117,10 @@ export class TestWorktop implements Worktop {
     linesUnder(openLines(this.now), p, reach / this.magnified, hiddenToo)
   lineAt = (p: Vec, reach: number, hiddenToo = false) => this.linesAt(p, reach, hiddenToo)[0] ?? null
   allLines = (open: boolean) => (open ? openLines : seenLines)(this.now)
+  over: string | null = null
   chosenSolids: string[] = []
   solids = () => this.chosenSolids
+  noteOver = (line: string | null) => void (this.over = line)
   chooseSolids = (ids: readonly string[]) => void (this.chosenSolids = [...ids])
   allSolids = () => openSolids(this.now)
   solidAt = (p: Vec) => solidUnder(openSolids(this.now), p)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { seenLines } from '#core/model/queries'
 import { computed, shallowRef, watch } from 'vue'
 import type { Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
@@ -37,7 +38,7 @@ watch(
   [() => graph.line.value.path, () => (store.changing ? null : store.drawing?.layers)],
   ([, layers]) => {
     if (!layers) return
-    const all = layers.flatMap((l) => (l.kind === 'lines' && l.visible ? l.items : []))
+    const all = seenLines({ layers })
     const paths = all.map((l) => l.path)
     if (looked && looked.line.path === graph.line.value.path && same(looked.paths, paths)) return
     looked = { line: graph.line.value, paths }
