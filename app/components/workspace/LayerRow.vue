@@ -55,7 +55,6 @@ function key(e: KeyboardEvent): void {
     <button
       v-if="layer.kind === 'lines'"
       class="quiet -mx-1 rounded p-0.5"
-      :class="isUnfolded ? '' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'"
       :title="isUnfolded ? 'Fold its lines away' : 'Its lines, to be found, named, hidden or locked one by one'"
       :aria-label="`Lines of ${layer.name}`"
       :aria-expanded="isUnfolded"
