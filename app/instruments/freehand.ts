@@ -38,6 +38,7 @@ interface Stroke {
 /** Draws a line as the hand moves, fitted to few nodes; the trace stays with the line. */
 export class Freehand implements Instrument {
   readonly name = 'Freehand'
+  readonly takesUpSteps = true
   readonly cursor = 'crosshair'
   private samples: TraceSample[] = []
   private device: PenTrace['device'] = 'mouse'

@@ -67,6 +67,8 @@ export interface Instrument {
   laid?(): unknown
   /** Takes up what `laid` of an instrument of this kind answered. */
   takeUp?(laid: unknown): void
+  /** What is taken up is a step at once. */
+  readonly takesUpSteps?: true
   /** The instrument is put down. */
   leave?(): void
 }

@@ -36,6 +36,7 @@ interface Dragged {
 /** Moves nodes, handles and segments of the chosen lines, adds nodes and takes them out. */
 export class Nodes implements Instrument {
   readonly name = 'Nodes'
+  readonly takesUpSteps = true
   readonly cursor = 'default'
   private grip: NodeGrip | null = null
   private gathering: Gathering | null = null

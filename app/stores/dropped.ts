@@ -8,6 +8,8 @@ export interface Dropped {
   pass: PassName
   instrument: string
   laid: unknown
+  /** Taken up it is a step at once: not where steps that were undone would be lost by it. */
+  isStep: boolean
 }
 
 /** So many are kept, those dropped last. */
@@ -21,8 +23,8 @@ export const useDroppedStore = defineStore('dropped', () => {
   const last = (): string | null => drawing.history.undo.at(-1)?.id ?? null
   const next = computed(() => {
     const [of, after] = [drawing.drawing?.id, last()]
-    const dropped = all.value.at(-1)
-    return dropped && dropped.of === of && dropped.after === after ? dropped : null
+    const isOver = drawing.history.redo.length > 0
+    return all.value.findLast((d) => d.of === of && d.after === after && !(d.isStep && isOver)) ?? null
   })
 
   /** What undo brought back last, and the step after which that was. */
@@ -37,7 +39,7 @@ export const useDroppedStore = defineStore('dropped', () => {
   /** What undo brings back now: what was dropped since the last step. */
   function take(): Dropped | null {
     const taken = next.value
-    if (taken) all.value = all.value.slice(0, -1)
+    if (taken) all.value = all.value.filter((d) => d !== taken)
     if (taken) back.value = taken
     return taken
   }

@@ -120,7 +120,10 @@ export function useInstrument(
   function key(name: string, shift: boolean): boolean {
     const laid = name === 'Escape' ? (instrument.value?.laid?.() ?? null) : null
     const done = instrument.value?.key?.(name, shift) ?? false
-    if (laid && !instrument.value?.laid?.()) dropped.drop({ pass: view.pass, instrument: view.instrument, laid })
+    if (laid && !instrument.value?.laid?.()) {
+      const isStep = !!instrument.value?.takesUpSteps
+      dropped.drop({ pass: view.pass, instrument: view.instrument, laid, isStep })
+    }
     return done
   }
 
