@@ -17,7 +17,7 @@ const CORE = [
   'proof',
   'formats',
 ]
-const INK = ['outlines', 'ends', 'pieces', 'stack', 'regions', 'fills', 'session']
+const INK = ['outlines', 'front', 'ends', 'pieces', 'stack', 'regions', 'fills', 'session']
 const APP = [
   'network',
   'service-worker',

@@ -95,12 +95,25 @@ const fineness = yup
   .noUnknown()
   .strict()
 
+const boundBy = yup.array(text(80).min(1).required()).required().min(1).max(1000)
+
+const front = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['front']).required(),
+    front: boundBy,
+    back: boundBy,
+    both: yup.boolean().strict().oneOf([true]),
+  })
+  .noUnknown()
+  .strict()
+
 const leave = yup
   .object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) })
   .noUnknown()
   .strict()
 
-const AMENDMENTS = { retouch, trim, corner, fineness, leave }
+const AMENDMENTS = { retouch, trim, corner, fineness, front, leave }
 
 /** Schema of an amendment. */
 export const amendmentSchema = yup.lazy((v: unknown) => {

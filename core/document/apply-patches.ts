@@ -27,6 +27,9 @@ const AMENDMENT_FIELDS = [
   'length',
   'simplify',
   'key',
+  'front',
+  'back',
+  'both',
 ] as const satisfies readonly FieldOf<Amendment>[]
 
 /** Fields of fills that change: all but their ids. */

@@ -72,6 +72,8 @@ const OPTIONAL: Record<Lacking<Records>, true> = {
   length: true,
   under: true,
   shades: true,
+  both: true,
+  frontsByOrder: true,
   lit: true,
 }
 

@@ -91,6 +91,7 @@ export const drawingSchema = yup
         light,
         tuck: yup.boolean().strict(),
         tint: share(),
+        frontsByOrder: yup.boolean().strict(),
         proof: yup
           .object({
             thin: yup.number().strict().min(0).max(100),

@@ -46,7 +46,7 @@ export function copiedLines(lines: readonly Line[], d: Vec, others: readonly Lin
   return copies.map((c) => boundAnew(c, known, own))
 }
 
-/** Trims, corners and retouches of copies under fresh ids: those of which every line went along. `ids` leads from lines to their copies. */
+/** Trims, corners, fronts and retouches of copies under fresh ids: those of which every line went along. `ids` leads from lines to their copies. */
 export function carriedAmendments(amendments: readonly Amendment[], ids: ReadonlyMap<string, string>): Amendment[] {
   const all = (...of: string[]): boolean => of.every((id) => ids.has(id))
   return amendments.flatMap((a): Amendment[] => {
@@ -65,6 +65,8 @@ export function carriedAmendments(amendments: readonly Amendment[], ids: Readonl
     }
     if (a.kind === 'retouch' && a.by && all(a.by.line))
       return [{ ...a, id: newId(), by: { ...a.by, line: ids.get(a.by.line)! } }]
+    if (a.kind === 'front' && all(...a.front, ...a.back))
+      return [{ ...a, id: newId(), front: a.front.map((l) => ids.get(l)!), back: a.back.map((l) => ids.get(l)!) }]
     if (a.kind === 'fineness' && all(a.line)) return [{ ...a, id: newId(), line: ids.get(a.line)! }]
     if (a.kind === 'trim' && all(a.line, ...a.over, ...a.bounds.map((b) => b.by))) {
       return [

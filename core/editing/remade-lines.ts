@@ -65,6 +65,9 @@ export function goneOn(longer: Line, line: Line, end: End): Stretch[] {
  * @param remade where each of these lines is now, by its id
  */
 export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMap<string, readonly Stretch[]>): void {
+  const now = (ids: readonly string[]): string[] => [
+    ...new Set(ids.flatMap((id) => remade.get(id)?.map((s) => s.line) ?? [id])),
+  ]
   const isHeld = (f: Fill): boolean => f.hold.some((h) => remade.has(h.line))
   if (draft.fills?.some(isHeld)) draft.fills = draft.fills.map((f) => (isHeld(f) ? reheld(f, remade) : f))
   const concerns = (a: Amendment): boolean => linesIn(a).some((id) => remade.has(id))
@@ -75,6 +78,7 @@ export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMa
       if (a.kind === 'trim') return [trimmedThere(a, remade, (id) => partBy(id, a))]
       if (a.kind === 'fineness') return [{ ...a, ...placedThere(a, remade) }]
       if (a.kind === 'retouch') return [{ ...a, by: hungThere(a.by!, remade) }]
+      if (a.kind === 'front') return [{ ...a, front: now(a.front), back: now(a.back) }]
       if (a.kind === 'leave') return [{ ...a, key: keyThere(a.key, remade) }]
       return cornerThere(a, remade)
     })
@@ -82,9 +86,11 @@ export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMa
   const over = (l: Line): boolean => Object.values(l.over ?? {}).some((ids) => ids.some((id) => remade.has(id)))
   // Drafts are slow to go through: few lines lie over others.
   if (!linesOf(before).some(over)) return
-  const now = (ids: readonly string[] | undefined): string[] | undefined =>
-    ids && [...new Set(ids.flatMap((id) => remade.get(id)?.map((s) => s.line) ?? [id]))]
-  for (const line of linesOf(draft)) if (over(line)) line.over = endsOf(now(line.over!.first), now(line.over!.last))
+  for (const line of linesOf(draft))
+    if (over(line)) {
+      const { first, last } = line.over!
+      line.over = endsOf(first && now(first), last && now(last))
+    }
 }
 
 /** The lines that an amendment speaks of. */
@@ -96,6 +102,8 @@ function linesIn(a: Amendment): string[] {
       return a.ends.map((e) => e.line)
     case 'fineness':
       return [a.line]
+    case 'front':
+      return [...a.front, ...a.back]
     case 'retouch':
       return a.by ? [a.by.line] : []
     case 'leave':

@@ -80,6 +80,18 @@ export interface Fineness {
   simplify: number
 }
 
+/**
+ * Of two forms that overlap, which lies in front; each is known by the lines that bound it. What lies behind is hidden where it
+ * lies within the other; where `both` show, nothing is.
+ */
+export interface Front {
+  id: string
+  kind: 'front'
+  front: string[]
+  back: string[]
+  both?: true
+}
+
 /** A finding of Proof that is meant to be so. */
 interface Leave {
   id: string
@@ -88,4 +100,4 @@ interface Leave {
 }
 
 /** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch | Trim | Corner | Fineness | Leave
+export type Amendment = Retouch | Trim | Corner | Fineness | Front | Leave

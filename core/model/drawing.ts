@@ -80,6 +80,8 @@ export interface Settings {
   /** How corners are finished about which nothing was decided; as their caps are when absent. */
   corner?: Exclude<CornerStyle, 'crossing' | 'tucked'>
   light?: LightRule
+  /** Of closed forms that overlap, and about which nothing else was decided, the upper one in the stack lies in front. */
+  frontsByOrder?: boolean
   /** Lines about which nothing else is said have a darker tone of the fill that they bound, 0..1; none when absent. */
   tint?: number
   /** From where on Proof finds something, where that is not as usual: mm at the final size, and times. */

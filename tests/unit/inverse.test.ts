@@ -56,6 +56,7 @@ const start: Drawing = newDrawing('All', {
     },
     { id: 'fineness', kind: 'fineness', line: 'line-5', place, simplify: 0.4 },
     { id: 'retouch', kind: 'retouch', at: { x: 3, y: 9 }, to: 'cut' },
+    { id: 'front', kind: 'front', front: ['line-1'], back: ['line-3'], both: true },
     { id: 'leave', kind: 'leave', key: 'blunt line-2 last' },
   ],
   fills: [
@@ -130,6 +131,7 @@ const VALUES: {
     corner: ['pointed'],
     light: [{ at: { x: 4, y: -3 }, strength: 0.4, softness: 0.8, live: false }],
     tint: [0.3, 0],
+    frontsByOrder: [true],
     proof: [{ thin: 0.4 }, { gap: 0.2, open: 1 }],
   },
   shapes: { corner: [22] },
@@ -225,6 +227,7 @@ describe('every edit has an exact inverse', () => {
       },
       fineness: { line: 'line-6', simplify: 0 },
       retouch: { to: null },
+      front: { front: ['line-6'], back: ['line-1', 'line-2'] },
       leave: { key: 'gap line-6 first' },
     }
     for (const [i, { kind }] of start.amendments!.entries()) {

@@ -75,11 +75,13 @@ export class Tucks {
    * By the id of a line the region that its ink comes to; lines that keep theirs are left out.
    *
    * @param inked by id, in the order of the stack
+   * @param goesOn ends, as the id of a line and which end, that only go on into another line: they keep within nothing
    */
   *of(
     inked: ReadonlyMap<string, Inked>,
     decided: readonly Corner[],
     usual: CornerDefault,
+    goesOn: ReadonlySet<string> = NONE,
   ): Generator<number, ReadonlyMap<string, Region>> {
     const lines: Line[] = []
     for (const { item } of inked.values()) if ('path' in item) lines.push(item)
@@ -95,7 +97,7 @@ export class Tucks {
       const { region } = inkOf(line.id)!
       const contacts = this.ends.of(line.id)
       let known = this.known.get(line.id)
-      const choice = choiceOf(line, choices.get(line.id))
+      const choice = choiceOf(line, choices.get(line.id), goesOn)
       const plain = inked.get(line.id)!.region
       if (
         known?.line !== line ||
@@ -178,12 +180,19 @@ function isAsMet({ ids, met }: Known, inkOf: (id: string) => Inked | undefined):
   return true
 }
 
+const NONE: ReadonlySet<string> = new Set()
+
 const UNDECIDED = { of: (): undefined => undefined, key: '' }
 
 /** What is decided about the ends of a line: by the person, else by the corners that they are. */
-function choiceOf(line: Line, choices: EndChoices | undefined): { of: ChoiceOf; key: string } {
-  if (!line.tuck && !choices) return UNDECIDED
-  const of: ChoiceOf = ({ end }) => line.tuck?.[end] ?? choices?.[end]
+function choiceOf(
+  line: Line,
+  choices: EndChoices | undefined,
+  goesOn: ReadonlySet<string>,
+): { of: ChoiceOf; key: string } {
+  if (!line.tuck && !choices && !goesOn.size) return UNDECIDED
+  const of: ChoiceOf = ({ end }) =>
+    line.tuck?.[end] ?? (goesOn.has(`${line.id} ${end}`) ? 'out' : undefined) ?? choices?.[end]
   const [first, last] = [of({ end: 'first' }), of({ end: 'last' })]
   return { of, key: first || last ? `${first} ${last}` : '' }
 }

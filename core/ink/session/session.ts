@@ -11,6 +11,7 @@ import { lastOf, lastWork } from '../../remembered'
 import { scaled } from '../../turns'
 import { Ends } from '../ends/ends'
 import { meetingOptions, Tucks } from '../ends/tuck-stage'
+import { Fronts } from '../front/fronts'
 import { Fills } from '../fills/fill-stage'
 import type { PouredParts } from '../fills/poured-parts'
 import { NOTHING_POURED, partsOfFills } from '../fills/poured-parts'
@@ -53,6 +54,7 @@ export class Session implements InkSession {
   private readonly outlines: (tolerance: number) => Outlines
   private readonly trims = lastOf((tolerance: number) => new Trims(tolerance))
   private readonly tucks = lastOf((tolerance: number, perPx: number) => new Tucks(tolerance, perPx, this.recall))
+  private readonly fronts = lastOf((perPx: number) => new Fronts(perPx))
   private readonly untucked = lastOf((perPx: number) => new Ends(meetingOptions(perPx)))
   private readonly allInk: AllInk
   private readonly unions: Unions
@@ -64,7 +66,10 @@ export class Session implements InkSession {
 
   private readonly stackOf = lastWork(shapedBy, (drawing: Drawing) => {
     const { tolerance } = shapeSettingsOf(drawing)
-    return stackOf(drawing, this.outlines(tolerance), this.tucksFor(drawing), this.trims(tolerance))
+    const perPx = perUsualPx(drawing.page)
+    const tucks = this.tucksFor(drawing)
+    const ends = tucks?.ends ?? this.untucked(perPx)
+    return stackOf(drawing, this.outlines(tolerance), tucks, this.trims(tolerance), this.fronts(perPx), ends)
   })
 
   private readonly pouredOn = lastWork(

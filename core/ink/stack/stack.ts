@@ -6,6 +6,11 @@ import { orElse } from '../../arrangement/as-far-as-possible'
 import { scaled } from '../../turns'
 import type { EndContact } from '../../relations/end-contacts'
 import type { CornerPair } from '../ends/corner-stage'
+import type { Ends } from '../ends/ends'
+import type { Fronts, Hidden, InFront } from '../front/fronts'
+import { saysFronts } from '../front/fronts'
+import { toPaths } from '../../arrangement/contours'
+import { remembered } from '../../remembered'
 import type { Failure, Outlines, Region } from '../outlines/outlines'
 import type { Shown, Trimmed, Trims } from '../pieces/trim-stage'
 import type { Inked } from '../ends/inked'
@@ -27,6 +32,8 @@ export interface Stack extends Trimmed {
   corners: readonly CornerPair[]
   /** Ends that meet the body of a line, or go past one. */
   ends: () => EndContact[]
+  /** Ids of decisions about what lies in front that find no forms. */
+  frontsWait: readonly string[]
   /** Items that have no ink, or none that is finished as it should be. */
   failed: Failure[]
 }
@@ -52,9 +59,10 @@ export function* stackOf(
   outlines: Outlines,
   tucks: Tucks | null,
   trims: Trims,
+  fronts: Fronts,
+  ends: Ends,
 ): Generator<number, Stack> {
   const items = drawing.layers.flatMap(shownItems)
-  const covers = coversOver(items)
   const failed: Failure[] = []
   const uncovered = (id: string, region: Region, over: readonly Path[]): Region =>
     orElse(
@@ -62,17 +70,26 @@ export function* stackOf(
       region,
       () => failed.push({ id, message: UNCOVERED }),
     )
-  const inked = new Map<string, Covered>()
+  const outlined: { item: Line | Shape; region: Region }[] = []
   let fresh = 0
   for (const [i, item] of items.entries()) {
     if (!outlines.has(item) && ++fresh % AT_A_TIME === 0) yield (OUTLINED * i) / items.length
     const region = outlines.of(item)
     if ('message' in region) failed.push(region)
-    else inked.set(item.id, { item, region, covers: covers[i]!, seen: uncovered(item.id, region, covers[i]!) })
+    else outlined.push({ item, region })
+  }
+  const inFront = frontsOf(drawing, outlined, fronts, ends)
+  const covers = coversOver(items, inFront)
+  const behind = (id: string): readonly Path[] => hiddenPaths(inFront.hidden.get(id), outlines)
+  const inked = new Map<string, Covered>()
+  for (const { item, region } of outlined) {
+    const over = covers.get(item)!
+    const seen = uncovered(item.id, region, [...over, ...behind(item.id)])
+    inked.set(item.id, { item, region, covers: over, seen })
   }
   const tucked = tucks
     ? yield* scaled(
-        tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }),
+        tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }, inFront.goesOn),
         OUTLINED,
         1 - OUTLINED,
       )
@@ -83,7 +100,11 @@ export function* stackOf(
     shown.set(id, region ? { item: own.item, region } : own)
   }
   const trimmed = trims.of(shown, amended(drawing, 'trim'))
-  const clipped = trimmed.clipped.size ? new Map([...tucked, ...trimmed.clipped]) : tucked
+  const clipped = new Map(trimmed.clipped.size ? [...tucked, ...trimmed.clipped] : tucked)
+  for (const id of inFront.hidden.keys()) {
+    const own = clipped.get(id) ?? inked.get(id)?.region
+    if (own) clipped.set(id, uncovered(id, own, behind(id)))
+  }
   const parts: Part[] = []
   for (const { item, covers: over, seen } of inked.values()) {
     const left = clipped.get(item.id)
@@ -98,6 +119,7 @@ export function* stackOf(
     corners: tucks?.pairs ?? [],
     ends: () => tucks?.meeting() ?? [],
     shown,
+    frontsWait: inFront.waits,
     failed,
   }
 }
@@ -108,15 +130,40 @@ interface Covered extends Inked {
 
 const NOTHING: ReadonlyMap<string, Region> = new Map()
 
-/** For each item, bottom to top, the closed paths above it that cover what lies behind. */
-function coversOver(items: readonly (Line | Shape)[]): (readonly Path[])[] {
-  let covers: readonly Path[] = []
-  const over: (readonly Path[])[] = []
-  for (let i = items.length - 1; i >= 0; i--) {
-    const item = items[i]!
-    over[i] = covers
+/** What lies before what of the lines that have ink. */
+function frontsOf(drawing: Drawing, outlined: readonly { item: Line | Shape }[], fronts: Fronts, ends: Ends): InFront {
+  const lines = outlined.flatMap(({ item }) => ('path' in item ? [item] : []))
+  if (saysFronts(drawing)) ends.follow(lines)
+  return fronts.of(drawing, lines, (id) => ends.of(id))
+}
+
+/** For each item the closed paths above it that cover what lies behind, but for those that spare it. */
+function coversOver(items: readonly (Line | Shape)[], { spared }: InFront): ReadonlyMap<Line | Shape, readonly Path[]> {
+  let covers: readonly (readonly [id: string, path: Path])[] = []
+  let paths: readonly Path[] = []
+  const over = new Map<Line | Shape, readonly Path[]>()
+  for (const item of items.toReversed()) {
+    const spare = spared.get(item.id)
+    over.set(item, spare ? covers.flatMap(([id, path]) => (spare.has(id) ? [] : [path])) : paths)
     const cover = 'path' in item && coveredRegion(item)
-    if (cover) covers = [cover, ...covers]
+    if (!cover) continue
+    covers = [[item.id, cover], ...covers]
+    paths = [cover, ...paths]
   }
   return over
 }
+
+const NONE: readonly Path[] = []
+const pathsOf = remembered((region: Region): Path[] => toPaths(region.contours.map((c) => [...c])))
+
+/** The closed paths within which what lies behind is hidden. */
+const hiddenPaths = (hidden: Hidden | undefined, outlines: Outlines): readonly Path[] =>
+  hidden
+    ? [
+        ...hidden.loops,
+        ...hidden.under.flatMap((line) => {
+          const region = outlines.of(line)
+          return 'message' in region ? NONE : pathsOf(region)
+        }),
+      ]
+    : NONE

@@ -1,0 +1,204 @@
+import { areaOfCubics } from '../../geometry/area'
+import type { Box } from '../../geometry/bounds'
+import { boxOfPath } from '../../geometry/known'
+import type { Path, PathNode } from '../../geometry/path'
+import { cubicsOfPath, reversePath } from '../../geometry/path'
+import type { Vec } from '../../geometry/point'
+import { dot } from '../../geometry/point'
+import { windingAt } from '../../geometry/winding-at'
+import type { Line } from '../../model/model'
+import type { EndContact } from '../../relations/end-contacts'
+import type { Cubic } from '../../geometry/cubic'
+import { remembered } from '../../remembered'
+
+/** The region that one thing takes up. */
+export interface Form {
+  /** Ids of the lines that bound it, sorted, in one word. */
+  key: string
+  /** In the order in which they go round it. */
+  lines: readonly Line[]
+  /** Once round it; the same object for as long as the lines are the same. */
+  loop: Path
+  /** It is open where it runs into another: a straight bridge between its two ends closes it. */
+  open: boolean
+}
+
+type End = EndContact['end']
+
+/** A line as a part of a form's outline, travelled from its first node or from its last. */
+interface Step {
+  line: Line
+  turned: boolean
+}
+
+/** Forms with less area than this, px squared, are none. */
+const LEAST_AREA = 1
+
+/** Two ends that come together go on from one into the other the rather, the less the way turns: from this cosine on at all. */
+const TURNS_BACK = -0.999
+
+/** Finds the forms that lines bound, and keeps the loops of those whose lines are the same. */
+export class Forms {
+  private known = new Map<string, { steps: readonly Step[]; open: boolean; loop: Path }>()
+
+  /**
+   * Closed lines, and lines that go round a region one after the other, end to end; or that both come to an end on another
+   * form, which they run into. In the order of the stack by their topmost lines.
+   *
+   * @param lines bottom to top
+   * @param endsOf what the ends of a line do, by its id
+   */
+  of(lines: readonly Line[], endsOf: (id: string) => readonly EndContact[]): Form[] {
+    const before = this.known
+    this.known = new Map()
+    const formOf = (steps: readonly Step[], open: boolean): Form | null => {
+      const key = steps
+        .map((s) => s.line.id)
+        .sort()
+        .join(' ')
+      const was = before.get(key)
+      const isSame =
+        was?.open === open &&
+        was.steps.length === steps.length &&
+        was.steps.every((s, i) => s.line.path === steps[i]!.line.path && s.turned === steps[i]!.turned)
+      const loop = isSame ? was.loop : loopOf(steps)
+      this.known.set(key, { steps, open, loop })
+      if (Math.abs(areaOf(loop)) < LEAST_AREA) return null
+      return { key, lines: steps.map((s) => s.line), loop, open }
+    }
+    const { rounds, ways } = chainsOf(lines, endsOf)
+    const whole = rounds.flatMap((steps) => formOf(steps, false) ?? [])
+    const opened = ways.flatMap((steps) => {
+      const form = formOf(steps, true)
+      return form && runsInto(steps, whole, endsOf) ? [form] : []
+    })
+    const place = new Map(lines.map((l, i) => [l.id, i]))
+    const top = (f: Form): number => Math.max(...f.lines.map((l) => place.get(l.id)!))
+    return [...whole, ...opened].sort((a, b) => top(a) - top(b))
+  }
+}
+
+/** A loop's curves, as a region of one contour. */
+export const contoursOf = remembered((loop: Path): readonly (readonly Cubic[])[] => [cubicsOfPath(loop)])
+
+export const boxOfForm = (form: Form): Box => boxOfPath(form.loop)
+
+/** Whether a point lies within a form. */
+export const isIn = (form: Form, p: Vec): boolean => {
+  const b = boxOfForm(form)
+  return p.x >= b.minX && p.x <= b.maxX && p.y >= b.minY && p.y <= b.maxY && windingAt(contoursOf(form.loop), p) !== 0
+}
+
+const areaOf = remembered((loop: Path): number => areaOfCubics(contoursOf(loop)[0]!))
+
+/** Steps one after the other as one closed path; where ends do not quite touch, straight on to the next. */
+function loopOf(steps: readonly Step[]): Path {
+  const [only] = steps
+  if (steps.length === 1 && only!.line.path.closed) return only!.line.path
+  const nodes = steps.flatMap(({ line, turned }): PathNode[] => {
+    const way = (turned ? reversePath(line.path) : line.path).nodes
+    return way.map((n, i) => ({
+      ...n,
+      ...(i === 0 && { in: null, joint: 'corner' }),
+      ...(i === way.length - 1 && { out: null, joint: 'corner' }),
+    }))
+  })
+  return { nodes, closed: true }
+}
+
+interface Tip {
+  line: Line
+  end: End
+  contact: EndContact
+}
+
+/** Lines one after the other as their ends come together: those that come round, and those with two ends left. */
+function chainsOf(
+  lines: readonly Line[],
+  endsOf: (id: string) => readonly EndContact[],
+): { rounds: Step[][]; ways: Step[][] } {
+  const rounds: Step[][] = []
+  const ways: Step[][] = []
+  const open = lines.filter((l) => !l.path.closed && l.path.nodes.length > 1)
+  const partner = partnersOf(open, endsOf)
+  const done = new Set<string>()
+  for (const line of lines) {
+    if (line.path.closed) {
+      if (line.path.nodes.length > 1) rounds.push([{ line, turned: false }])
+      continue
+    }
+    if (done.has(line.id) || line.path.nodes.length < 2) continue
+    const ahead = walked(line, 'last', partner, done)
+    if (ahead.isRound) rounds.push(ahead.steps)
+    else {
+      const back = walked(line, 'first', partner, done).steps.slice(1)
+      ways.push([...back.reverse().map((s) => ({ ...s, turned: !s.turned })), ...ahead.steps])
+    }
+  }
+  return { rounds, ways }
+}
+
+/** The way on from a line over one of its ends, until it comes back or there is none. */
+function walked(
+  from: Line,
+  over: End,
+  partner: ReadonlyMap<string, Tip>,
+  done: Set<string>,
+): { steps: Step[]; isRound: boolean } {
+  const steps: Step[] = [{ line: from, turned: over === 'first' }]
+  done.add(from.id)
+  let [line, end] = [from, over]
+  for (;;) {
+    const next = partner.get(`${line.id} ${end}`)
+    if (!next) return { steps, isRound: false }
+    if (next.line.id === from.id) return { steps, isRound: next.end !== over }
+    if (done.has(next.line.id)) return { steps, isRound: false }
+    done.add(next.line.id)
+    steps.push({ line: next.line, turned: next.end === 'last' })
+    ;[line, end] = [next.line, next.end === 'last' ? 'first' : 'last']
+  }
+}
+
+/** By line and end, the end into which it goes on: of several that come to one place those that run on most nearly straight. */
+function partnersOf(lines: readonly Line[], endsOf: (id: string) => readonly EndContact[]): ReadonlyMap<string, Tip> {
+  const tips = new Map<string, Tip>()
+  for (const line of lines)
+    for (const contact of endsOf(line.id)) tips.set(keyOf(line.id, contact.end), { line, end: contact.end, contact })
+  const pairs: { a: Tip; b: Tip; along: number }[] = []
+  for (const a of tips.values()) {
+    for (const touched of a.contact.touched) {
+      if (!touched.ends) continue
+      const b = tips.get(keyOf(touched.line, touched.at < 0.5 ? 'first' : 'last'))
+      if (!b || b === a || keyOf(a.line.id, a.end) > keyOf(b.line.id, b.end)) continue
+      const along = -dot(a.contact.outward, b.contact.outward)
+      if (along > TURNS_BACK || a.line === b.line) pairs.push({ a, b, along })
+    }
+  }
+  const partner = new Map<string, Tip>()
+  for (const { a, b } of pairs.sort((p, q) => q.along - p.along)) {
+    const [one, other] = [keyOf(a.line.id, a.end), keyOf(b.line.id, b.end)]
+    if (partner.has(one) || partner.has(other)) continue
+    partner.set(one, b)
+    partner.set(other, a)
+  }
+  return partner
+}
+
+const keyOf = (line: string, end: End): string => `${line} ${end}`
+
+/** Whether a way comes to an end at one form at both of its ends: on its outline, or within it. */
+function runsInto(
+  steps: readonly Step[],
+  forms: readonly Form[],
+  endsOf: (id: string) => readonly EndContact[],
+): boolean {
+  const [first, last] = [steps[0]!, steps.at(-1)!]
+  const tip = ({ line }: Step, end: End): EndContact | undefined => endsOf(line.id).find((c) => c.end === end)
+  const one = tip(first, first.turned ? 'last' : 'first')
+  const other = tip(last, last.turned ? 'first' : 'last')
+  if (!one || !other) return false
+  const own = new Set(steps.map((s) => s.line.id))
+  const isAt = (form: Form, { touched, at }: EndContact): boolean =>
+    form.lines.some((l) => touched.some((t) => t.line === l.id)) || isIn(form, at)
+  return forms.some((f) => !f.lines.some((l) => own.has(l.id)) && isAt(f, one) && isAt(f, other))
+}

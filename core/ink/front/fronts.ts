@@ -1,0 +1,254 @@
+import Flatbush from 'flatbush'
+import type { Drawing, Front, Line } from '../../model/model'
+import { boxOfPath } from '../../geometry/known'
+import { areaOfCubics } from '../../geometry/area'
+import type { Path } from '../../geometry/path'
+import type { EndContact } from '../../relations/end-contacts'
+import type { Form } from './forms'
+import { boxOfForm, contoursOf, Forms } from './forms'
+import { liesWithin, Overlaps } from './overlaps'
+
+/** What of a line is hidden: what lies within these loops; and beneath these lines, which lie behind it in the stack but before it. */
+export interface Hidden {
+  loops: readonly Path[]
+  under: readonly Line[]
+}
+
+/** What lies before what, as it was decided. */
+export interface InFront {
+  /** By the id of a line that is hidden in part. */
+  hidden: ReadonlyMap<string, Hidden>
+  /** By the id of a line, ids of closed lines that cover what lies behind them in the stack, but not this line. */
+  spared: ReadonlyMap<string, ReadonlySet<string>>
+  /** Ends, each the id of a line and which of its ends, at which an outline only goes on from line to line: others that lie there do not end it. */
+  goesOn: ReadonlySet<string>
+  /** Decisions about forms that are not there. */
+  waits: readonly string[]
+}
+
+const NOTHING: InFront = { hidden: new Map(), spared: new Map(), goesOn: new Set(), waits: [] }
+
+/** Whether anything is said in a drawing of what lies before what. */
+export const saysFronts = ({ amendments, settings }: Pick<Drawing, 'amendments' | 'settings'>): boolean =>
+  settings.frontsByOrder === true || (amendments ?? []).some((a) => a.kind === 'front')
+
+/** Two forms, of which the first lies before the second. */
+interface Pair {
+  front: Form
+  back: Form
+  /** Because it lies above it in the stack: then it hides nothing that lies above itself. */
+  byOrder?: true
+}
+
+/** What lies before what, kept for as long as the lines are the same. */
+export class Fronts {
+  private readonly forms = new Forms()
+  private readonly overlaps: Overlaps
+  private readonly within = new WeakMap<Path, WeakMap<Path, boolean>>()
+
+  /** @param perPx px of the page for each px of the usual page */
+  constructor(private readonly perPx: number) {
+    this.overlaps = new Overlaps(perPx)
+  }
+
+  /**
+   * @param lines those that have ink, bottom to top
+   * @param endsOf what the ends of a line do, by its id
+   */
+  of(
+    drawing: Pick<Drawing, 'amendments' | 'settings'>,
+    lines: readonly Line[],
+    endsOf: (id: string) => readonly EndContact[],
+  ): InFront {
+    if (!saysFronts(drawing)) return NOTHING
+    const forms = this.forms.of(lines, endsOf)
+    const { pairs, apart, waits, known } = this.decided(drawing, forms)
+    const bounds = boundsOf(forms)
+    const place = new Map(lines.map((l, i) => [l.id, i]))
+    const top = (f: Form): number => Math.max(...f.lines.map((l) => place.get(l.id)!))
+    const members = this.membersOf(lines, bounds)
+    /** Whether what is behind a form hides with it a line that lies within it. */
+    const goesAlong = (line: Line, { front, back, byOrder }: Pair): boolean => {
+      const own = bounds.get(line.id)
+      if (own && known.has(pairKey(front, own))) return false
+      if (byOrder && place.get(line.id)! > top(front)) return false
+      return !this.isRather(line, own?.loop ?? line.path, front, back, place)
+    }
+    const loops = new Map<string, Path[]>()
+    const under = new Map<string, Line[]>()
+    const put = <T>(map: Map<string, T[]>, id: string, value: T): void => {
+      const all = map.get(id)
+      if (!all) map.set(id, [value])
+      else if (!all.includes(value)) all.push(value)
+    }
+    for (const pair of pairs) {
+      const { front, back } = pair
+      for (const line of [...back.lines, ...members(back).filter((l) => goesAlong(l, pair))]) {
+        if (front.lines.includes(line)) continue
+        put(loops, line.id, front.loop)
+        for (const l of front.lines)
+          if (l.ink !== line.ink && place.get(l.id)! < place.get(line.id)!) put(under, line.id, l)
+      }
+    }
+    const spared = new Map<string, Set<string>>()
+    for (const { front, back } of apart) {
+      for (const line of [...back.lines, ...members(back)]) {
+        if (front.lines.includes(line)) continue
+        const all = spared.get(line.id)
+        if (all) for (const l of front.lines) all.add(l.id)
+        else spared.set(line.id, new Set(front.lines.map((l) => l.id)))
+      }
+    }
+    const hidden = new Map(
+      [...loops].map(([id, all]): [string, Hidden] => [id, { loops: all, under: under.get(id) ?? [] }]),
+    )
+    const shaped = new Set(pairs.flatMap(({ front, back }) => [front, back]))
+    return { hidden, spared, goesOn: new Set([...shaped].flatMap((f) => goingOn(f, endsOf))), waits }
+  }
+
+  /** All forms, and where two of them overlap about which nothing was decided. */
+  undecided(
+    drawing: Pick<Drawing, 'amendments' | 'settings'>,
+    lines: readonly Line[],
+    endsOf: (id: string) => readonly EndContact[],
+  ): { a: Form; b: Form; at: { x: number; y: number } }[] {
+    const forms = this.forms.of(lines, endsOf)
+    const { known } = this.decided(drawing, forms)
+    return this.overlaps.of(forms).flatMap(({ a, b, at }) => {
+      const [one, other] = [forms[a]!, forms[b]!]
+      return known.has(pairKey(one, other)) ? [] : [{ a: one, b: other, at }]
+    })
+  }
+
+  /**
+   * What was decided of the forms that are there: pairs of which one lies before the other, and the pairs of whose first form's
+   * covering the second is spared.
+   */
+  private decided(
+    { amendments, settings }: Pick<Drawing, 'amendments' | 'settings'>,
+    forms: readonly Form[],
+  ): { pairs: Pair[]; apart: Pair[]; waits: string[]; known: Set<string> } {
+    const pairs: Pair[] = []
+    const apart: Pair[] = []
+    const waits: string[] = []
+    const known = new Set<string>()
+    for (const a of (amendments ?? []).toReversed()) {
+      if (a.kind !== 'front') continue
+      const [front, back] = [formOf(a.front, forms), formOf(a.back, forms)]
+      if (!front || !back || front === back) {
+        waits.push(a.id)
+        continue
+      }
+      // Of two decisions about the same forms the later one holds.
+      const key = pairKey(front, back)
+      if (known.has(key)) continue
+      known.add(key)
+      if (a.both) apart.push({ front, back }, { front: back, back: front })
+      else {
+        pairs.push({ front, back })
+        apart.push({ front: back, back: front })
+      }
+    }
+    if (settings.frontsByOrder) {
+      const closed = forms.filter((f) => !f.open)
+      for (const { front, back } of this.byOrder(closed)) {
+        const key = pairKey(front, back)
+        if (known.has(key)) continue
+        known.add(key)
+        pairs.push({ front, back, byOrder: true })
+      }
+    }
+    return { pairs, apart, waits, known }
+  }
+
+  /** Forms, bottom to top: each lies before those below it that it overlaps, or that lie within it. */
+  private byOrder(forms: readonly Form[]): Pair[] {
+    const pairs = this.overlaps.of(forms).map(({ a, b }): Pair => ({ front: forms[b]!, back: forms[a]! }))
+    for (const [i, front] of forms.entries())
+      for (const back of forms.slice(0, i))
+        if (this.isWithin(back.loop, front) && !back.lines.some((l) => front.lines.includes(l)))
+          pairs.push({ front, back })
+    return pairs
+  }
+
+  /** Finds the lines that lie wholly within a form, as does all that they bound: they belong to it. */
+  private membersOf(lines: readonly Line[], bounds: ReadonlyMap<string, Form>): (form: Form) => readonly Line[] {
+    const known = new Map<Form, readonly Line[]>()
+    let index: Flatbush | null = null
+    const find = (form: Form): readonly Line[] => {
+      if (!index && lines.length) {
+        index = new Flatbush(lines.length)
+        for (const l of lines) {
+          const { minX, minY, maxX, maxY } = boxOfPath(l.path)
+          index.add(minX, minY, maxX, maxY)
+        }
+        index.finish()
+      }
+      const { minX, minY, maxX, maxY } = boxOfForm(form)
+      const near = index?.search(minX, minY, maxX, maxY) ?? []
+      return near.flatMap((i) => {
+        const line = lines[i]!
+        const whole = bounds.get(line.id)?.loop ?? line.path
+        return !form.lines.includes(line) && this.isWithin(whole, form) ? [line] : []
+      })
+    }
+    return (form) => {
+      let found = known.get(form)
+      if (!found) known.set(form, (found = find(form)))
+      return found
+    }
+  }
+
+  private isWithin(path: Path, form: Form): boolean {
+    let known = this.within.get(form.loop)
+    if (!known) this.within.set(form.loop, (known = new WeakMap()))
+    let is = known.get(path)
+    if (is === undefined) known.set(path, (is = liesWithin(path, form, this.perPx)))
+    return is
+  }
+
+  /** Whether a line that lies within one form lies within another as well, and belongs rather to that: to the upper one of those below it, else to the smaller. */
+  private isRather(line: Line, whole: Path, other: Form, one: Form, place: ReadonlyMap<string, number>): boolean {
+    if (!this.isWithin(whole, other)) return false
+    const own = place.get(line.id)!
+    const top = (f: Form): number => Math.max(...f.lines.map((l) => place.get(l.id)!))
+    const [a, b] = [top(other), top(one)]
+    if (a < own && b < own) return a > b
+    if (a < own || b < own) return a < own
+    return areaOfForm(other) < areaOfForm(one)
+  }
+}
+
+/** Ends at which a form's outline goes on into another line of its own, right where a line lies that is none of its own. */
+const goingOn = ({ lines }: Form, endsOf: (id: string) => readonly EndContact[]): string[] => {
+  const own = new Set(lines.map((l) => l.id))
+  return lines.flatMap((l) =>
+    endsOf(l.id).flatMap(({ end, touched }) =>
+      touched.some((t) => t.ends && own.has(t.line)) && touched.some((t) => !own.has(t.line)) ? [`${l.id} ${end}`] : [],
+    ),
+  )
+}
+
+/** By the id of a line, the form that it bounds. */
+function boundsOf(forms: readonly Form[]): ReadonlyMap<string, Form> {
+  const bounds = new Map<string, Form>()
+  for (const form of forms) for (const l of form.lines) bounds.set(l.id, form)
+  return bounds
+}
+
+const areaOfForm = ({ loop }: Form): number => Math.abs(areaOfCubics(contoursOf(loop)[0]!))
+
+export const pairKey = (a: Form, b: Form): string => [a.key, b.key].sort().join('|')
+
+/** The form that some lines bound: of those that have lines of theirs, the one that has most in common with them. */
+function formOf(ids: Front['front'], forms: readonly Form[]): Form | null {
+  const wanted = new Set(ids)
+  let best: { form: Form; share: number } | null = null
+  for (const form of forms) {
+    const common = form.lines.filter((l) => wanted.has(l.id)).length
+    if (!common) continue
+    const share = common / (form.lines.length + wanted.size - common)
+    if (!best || share > best.share) best = { form, share }
+  }
+  return best?.form ?? null
+}
