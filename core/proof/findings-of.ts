@@ -57,7 +57,9 @@ function* findIn(session: InkSession): Generator<number, Finding[]> {
   const { drawing } = session
   const { stack, ends } = yield* scaled(session.ground(), 0, INKED)
   // Whether amendments of outlines find their place, only the shapes can tell.
-  const amendsOutlines = (drawing.amendments ?? []).some((a) => a.kind === 'retouch' || a.kind === 'fineness')
+  const amendsOutlines = (drawing.amendments ?? []).some(
+    (a) => a.kind === 'retouch' || a.kind === 'fineness' || a.kind === 'front',
+  )
   const waits = new Set(amendsOutlines ? (yield* scaled(session.shapes(), INKED, SHAPED)).waits : [])
   const { poured } = yield* session.fills()
   const limits = { ...LIMITS, ...drawing.settings.proof }

@@ -38,7 +38,12 @@ export function waiting({ drawing, stack, lines, waits, poured }: Proofed): Find
         ],
   )
   const outlines = (drawing.amendments ?? []).flatMap((a): Finding[] => {
-    if (!waits.has(a.id) || (a.kind !== 'retouch' && a.kind !== 'fineness')) return []
+    if (!waits.has(a.id) || (a.kind !== 'retouch' && a.kind !== 'fineness' && a.kind !== 'front')) return []
+    if (a.kind === 'front') {
+      const items = [...a.front, ...a.back].filter((id) => known.has(id))
+      const at = items[0] ? by(items[0], 0.5) : middle
+      return [{ key: `waiting ${a.id}`, kind: 'waiting', at, items, mend: { do: 'forget', amendment: a.id } }]
+    }
     const [at, items] = a.kind === 'retouch' ? [a.at, a.by ? [a.by.line] : []] : [by(a.line, a.place.at), [a.line]]
     return [{ key: `waiting ${a.id}`, kind: 'waiting', at, items, mend: { do: 'forget', amendment: a.id } }]
   })

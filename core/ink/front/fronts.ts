@@ -1,12 +1,13 @@
 import Flatbush from 'flatbush'
 import type { Drawing, Front, Line } from '../../model/model'
-import { boxOfPath } from '../../geometry/known'
+import { boxOfPath, crossingsBetween } from '../../geometry/known'
 import { areaOfCubics } from '../../geometry/area'
 import type { Path } from '../../geometry/path'
 import type { EndContact } from '../../relations/end-contacts'
+import { widestHalfWidth } from '../../weight/half-widths'
 import type { Form } from './forms'
 import { boxOfForm, contoursOf, Forms } from './forms'
-import { liesWithin, Overlaps } from './overlaps'
+import { ALONG_EDGE, comesNear, liesWithin, Overlaps, pairsNear } from './overlaps'
 
 /** What of a line is hidden: what lies within these loops; and beneath these lines, which lie behind it in the stack but before it. */
 export interface Hidden {
@@ -25,6 +26,9 @@ export interface InFront {
   /** Decisions about forms that are not there. */
   waits: readonly string[]
 }
+
+/** The ink of an outline reaches into a form that places along it come so near to, in half-widths: there are not so many of these. */
+const NEAR = 1.5
 
 const NOTHING: InFront = { hidden: new Map(), spared: new Map(), goesOn: new Set(), waits: [] }
 
@@ -48,7 +52,7 @@ export class Fronts {
 
   /** @param perPx px of the page for each px of the usual page */
   constructor(private readonly perPx: number) {
-    this.overlaps = new Overlaps(perPx)
+    this.overlaps = new Overlaps(ALONG_EDGE * perPx)
   }
 
   /**
@@ -161,14 +165,18 @@ export class Fronts {
     return { pairs, apart, waits, known }
   }
 
-  /** Forms, bottom to top: each lies before those below it that it overlaps, or that lie within it. */
+  /** Forms, bottom to top: each lies before those below it that it overlaps, that lie within it, or whose ink reaches into it. */
   private byOrder(forms: readonly Form[]): Pair[] {
-    const pairs = this.overlaps.of(forms).map(({ a, b }): Pair => ({ front: forms[b]!, back: forms[a]! }))
-    for (const [i, front] of forms.entries())
-      for (const back of forms.slice(0, i))
-        if (this.isWithin(back.loop, front) && !back.lines.some((l) => front.lines.includes(l)))
-          pairs.push({ front, back })
-    return pairs
+    const reach = forms.map((f) => Math.max(...f.lines.map((l) => widestHalfWidth(l.weight, l.finish.align))))
+    return pairsNear(forms, reach).flatMap(([a, b]): Pair[] => {
+      const [back, front] = [forms[a]!, forms[b]!]
+      if (back.lines.some((l) => front.lines.includes(l))) return []
+      return crossingsBetween(back.loop, front.loop).length > 0 ||
+        this.isWithin(back.loop, front) ||
+        comesNear(back, front, NEAR * reach[a]!)
+        ? [{ front, back }]
+        : []
+    })
   }
 
   /** Finds the lines that lie wholly within a form, as does all that they bound: they belong to it. */

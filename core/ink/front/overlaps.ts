@@ -13,7 +13,7 @@ import { remembered } from '../../remembered'
 const A_CURVE = 12
 
 /** An outline that lies within another form by less than this, px of the usual page, runs along its edge. */
-const ALONG_EDGE = 0.75
+export const ALONG_EDGE = 0.75
 
 /** Of so many places within both forms the one farthest from their outlines is where they are said to overlap. */
 const CANDIDATES = 8
@@ -29,25 +29,14 @@ export interface Crossed {
 export class Overlaps {
   private readonly known = new WeakMap<Path, WeakMap<Path, Vec | 'none'>>()
 
-  /** @param perPx px of the page for each px of the usual page */
-  constructor(private readonly perPx: number) {}
+  /** @param margin an outline that lies within another form by no more, px, only runs along its edge */
+  constructor(private readonly margin: number) {}
 
   /** The pairs of forms that overlap: one lies in part within the other, and the other in part within it. */
   of(forms: readonly Form[]): Crossed[] {
-    if (forms.length < 2) return []
-    const index = new Flatbush(forms.length)
-    for (const form of forms) {
-      const { minX, minY, maxX, maxY } = boxOfForm(form)
-      index.add(minX, minY, maxX, maxY)
-    }
-    index.finish()
-    return forms.flatMap((form, a) => {
-      const { minX, minY, maxX, maxY } = boxOfForm(form)
-      const near = index.search(minX, minY, maxX, maxY, (b) => b > a).sort((p, q) => p - q)
-      return near.flatMap((b): Crossed[] => {
-        const at = this.between(form, forms[b]!)
-        return at ? [{ a, b, at }] : []
-      })
+    return pairsNear(forms).flatMap(([a, b]): Crossed[] => {
+      const at = this.between(forms[a]!, forms[b]!)
+      return at ? [{ a, b, at }] : []
     })
   }
 
@@ -57,9 +46,26 @@ export class Overlaps {
     let known = this.known.get(one.loop)
     if (!known) this.known.set(one.loop, (known = new WeakMap()))
     let at = known.get(other.loop)
-    if (!at) known.set(other.loop, (at = overlapAt(one, other, ALONG_EDGE * this.perPx) ?? 'none'))
+    if (!at) known.set(other.loop, (at = overlapAt(one, other, this.margin) ?? 'none'))
     return at === 'none' ? null : at
   }
+}
+
+/** Whether places along a form's outline come nearer than so many px to that of another. */
+export const comesNear = (form: Form, other: Form, reach: number): boolean =>
+  pointsAlong(form.loop).some((p) => arcOfPath(other.loop).nearest(p).distance <= reach)
+
+/** Pairs of forms whose boxes overlap, with so many px about each, by their places in the list, the first before the second. */
+export function pairsNear(forms: readonly Form[], about?: readonly number[]): [number, number][] {
+  if (forms.length < 2) return []
+  const index = new Flatbush(forms.length)
+  const boxes = forms.map((form, i) => grown(boxOfForm(form), about?.[i] ?? 0))
+  for (const { minX, minY, maxX, maxY } of boxes) index.add(minX, minY, maxX, maxY)
+  index.finish()
+  return boxes.flatMap(({ minX, minY, maxX, maxY }, a) => {
+    const near = index.search(minX, minY, maxX, maxY, (b) => b > a)
+    return near.sort((p, q) => p - q).map((b): [number, number] => [a, b])
+  })
 }
 
 /** Points along an outline. */

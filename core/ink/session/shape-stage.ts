@@ -73,7 +73,7 @@ export class ShapeStage {
     }
     // They are the contours of one state: this one, or an edit of it.
     this.adopted = new Map()
-    return retouched(result, drawing, own.waits())
+    return retouched(result, drawing, [...own.waits(), ...stack.frontsWait])
   }
 
   readonly measureOf = (path: Path): Measure | null => this.measures.get(path) ?? null

@@ -64,14 +64,18 @@ export const sceneOf = (things: readonly Thing[], over: Partial<Drawing> = {}): 
 }
 
 /** Things painted from back to front, with paper inside their outlines: the order is that of the list. */
-export function painted(things: readonly Thing[]): string {
+function painted(things: readonly Thing[]): string {
   const all = things.map((lines) => {
     const width = lines[0]!.weight.size
     // The lines of a thing in the order in which they were cut, all in one direction.
     const round = lines.map((l, i) => (i % 2 ? { ...l.path, nodes: l.path.nodes.map(turned).reverse() } : l.path))
-    const d = pathData({ nodes: round.flatMap((p, i) => (round.length > 1 && i >= 0 ? p.nodes.slice(0, -1) : p.nodes)).map((n) => n), closed: true })
+    const whole = round.flatMap((p) => (p.closed ? p.nodes : p.nodes.slice(0, -1)))
+    const d = pathData({ nodes: whole, closed: true })
     const strokes = lines
-      .map((l) => `<path d="${pathData(l.path)}" fill="none" stroke="#000" stroke-width="${width}" stroke-linecap="round" stroke-linejoin="round"/>`)
+      .map(
+        (l) =>
+          `<path d="${pathData(l.path)}" fill="none" stroke="#000" stroke-width="${width}" stroke-linecap="round" stroke-linejoin="round"/>`,
+      )
       .join('')
     return `<path d="${d}" fill="#fff"/>${strokes}`
   })
@@ -87,7 +91,10 @@ const pixelsOf = (svg: string): Uint8Array =>
 /** How many px at four times the size show, with those beside them, other ink in the delivered file than the painter's order does. */
 export function unlikePainted(drawing: Drawing, things: readonly Thing[]): number {
   const { shapes } = shapesOf(drawing)
-  const [a, b] = [painted(things), writeSvg(drawing, { content: 'outlines', shapes })].map(pixelsOf) as [Uint8Array, Uint8Array]
+  const [a, b] = [painted(things), writeSvg(drawing, { content: 'outlines', shapes })].map(pixelsOf) as [
+    Uint8Array,
+    Uint8Array,
+  ]
   const side = PAGE * ZOOM
   const isWrong = (at: number): boolean => Math.abs(a[4 * at]! - b[4 * at]!) > 100
   let wrong = 0
