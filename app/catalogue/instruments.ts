@@ -25,6 +25,7 @@ import {
   Signature,
   Slice,
   Spline,
+  SquareStack,
   Sun,
   SunMedium,
   Tablet,
@@ -35,6 +36,7 @@ import { Blot } from '~/instruments/blot'
 import { Bow } from '~/instruments/bow'
 import { Caliper } from '~/instruments/caliper'
 import { Corner } from '~/instruments/corner'
+import { Front } from '~/instruments/front'
 import { Contact } from '~/instruments/contact'
 import { CropSketch } from '~/instruments/crop-sketch'
 import { Fence as FenceInstrument } from '~/instruments/fence'
@@ -232,6 +234,15 @@ const INSTRUMENTS: readonly InstrumentDescription[] = [
     passes: ['shapes'],
     make: Corner,
     strip: 'shapes/CornerSection',
+  },
+  {
+    id: 'front',
+    title: 'Front',
+    icon: SquareStack,
+    help: 'say which forms lie in front: what is behind is hidden',
+    passes: ['shapes'],
+    make: Front,
+    strip: 'shapes/FrontSection',
   },
   {
     id: 'pour',

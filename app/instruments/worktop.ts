@@ -1,3 +1,4 @@
+import type { FrontsFound } from '~/workers/questions'
 import type { Box } from '#core/geometry/bounds'
 import type { PencilMap } from '#core/sketch/pencil-map'
 import type { Quad } from '#core/sketch/perspective'
@@ -177,6 +178,16 @@ export interface Shapes {
   beyond(fence: readonly string[], most: number): Promise<PieceHit[]>
   /** Where two ends come together, and where an end meets a line or goes past one. */
   joints(): Promise<Joints>
+  /** Forms and where they overlap. */
+  fronts(): Promise<FrontsFound>
+  /** Tells the walk through overlaps what there is; which one is asked about. */
+  noteFronts(found: FrontsFound): void
+  frontAsked(): string | null
+  /** Goes on to the next overlap or the one before. */
+  askFront(by: 1 | -1): void
+  /** Takes all guesses that are sure. */
+  takeSureFronts(): void
+  endFronts(): void
   /** What each trim of the drawing takes away. */
   trims(): readonly TrimResult[]
   /** Islands of the shapes: all, the one under a point, the chosen ones. */

@@ -2,6 +2,7 @@ import type { Path } from '#core/geometry/path'
 import { pathOfCubics } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import type { InkSession, Joints } from '#core/ink/open-ink'
+import { formsAndOverlaps } from '#core/ink/overlaps-of'
 import type { Bounded, LitterLimits } from '#core/ink/pieces/litter'
 import type { PieceHit } from '#core/ink/pieces/piece-at'
 import type { RegionHit } from '#core/ink/session/region-hits'
@@ -48,6 +49,8 @@ export const QUESTIONS = {
   emptyRegions: question('in turns', (session, gap: number, least: number): ReturnType<typeof emptyRegions> =>
     emptyRegions(session, gap, least),
   ),
+  /** Forms, which of them overlap, and where nothing was decided about that. */
+  fronts: question('at once', fronts),
   /** Outlines as they were before they were simplified, by shape and place among its contours. */
   originals: question('at once', originals),
   /** What Proof finds. */
@@ -61,6 +64,30 @@ export type Asked<K extends keyof Questions> =
 export type Overtaken<K extends keyof Questions> = Questions[K]['manner'] extends 'newest' ? null : never
 export type Answer<K extends keyof Questions> =
   ReturnType<Questions[K]['work']> extends Generator<number, infer R> ? R : never
+
+/** A form, without its lines. */
+export interface FormFound {
+  lines: string[]
+  loop: Path
+  open: boolean
+}
+
+/** Forms bottom to top; others name them by their places. */
+export interface FrontsFound {
+  forms: FormFound[]
+  pairs: [number, number][]
+  overlaps: { key: string; forms: [number, number]; at: Vec; guess: 0 | 1 | null; sure: number }[]
+}
+
+function* fronts({ drawing }: InkSession): Generator<number, FrontsFound> {
+  const { forms, pairs, overlaps } = formsAndOverlaps(drawing)
+  const place = new Map(forms.map((f, i) => [f, i]))
+  return {
+    forms: forms.map(({ lines, loop, open }) => ({ lines: lines.map((l) => l.id), loop, open })),
+    pairs,
+    overlaps: overlaps.map((o) => ({ ...o, forms: [place.get(o.forms[0])!, place.get(o.forms[1])!] })),
+  }
+}
 
 function* originals(
   session: InkSession,

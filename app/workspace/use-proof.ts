@@ -1,28 +1,21 @@
 import { useDebounceFn, useEventListener } from '@vueuse/core'
-import { onScopeDispose, watch } from 'vue'
-import type { Vec } from '#core/geometry/point'
-import { withPointAt } from '~/canvas/viewport'
-import type { Viewport } from '~/canvas/viewport'
+import { watch } from 'vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useProofStore } from '~/stores/proof'
-import { useViewStore } from '~/stores/view'
 import { Hang } from '~/workers/geometry-thread'
+import { useGlide } from './use-glide'
 import type { Ink } from './use-ink'
 
 /** Findings are looked for once the hand has rested so long, ms. */
 const REST = 150
-/** The view glides for so long, ms, and comes at least so near. */
-const GLIDE = 280
+/** The view comes at least so near to a finding. */
 const NEAR = 3
 
 /** Keeps Proof up to date while one draws, and takes the view from finding to finding. */
 export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: string) => void } {
   const store = useDrawingStore()
   const proof = useProofStore()
-  const view = useViewStore()
-  let frame = 0
-  /** Where the view was before it went to a finding. */
-  let before: Viewport | null = null
+  const { show, back, forget } = useGlide(NEAR)
 
   const look = useDebounceFn(async () => {
     const { drawing } = store
@@ -42,7 +35,7 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
       if (drawing?.id !== was?.id) {
         proof.found = null
         proof.current = null
-        before = null
+        forget()
       }
       if (drawing && !changing) {
         if (proof.trying) proof.drop()
@@ -51,32 +44,6 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
     },
   )
   if (store.drawing) void look()
-
-  function glide(to: Viewport): void {
-    cancelAnimationFrame(frame)
-    const [from, began] = [view.viewport, performance.now()]
-    view.fitting = false
-    const calm = window.matchMedia('(prefers-reduced-motion: reduce)').matches
-    const step = (): void => {
-      const t = calm ? 1 : Math.min(1, (performance.now() - began) / GLIDE)
-      const u = t * t * (3 - 2 * t)
-      const mix = (a: number, b: number): number => a + (b - a) * u
-      view.viewport = {
-        ...to,
-        x: mix(from.x, to.x),
-        y: mix(from.y, to.y),
-        zoom: from.zoom * (to.zoom / from.zoom) ** u,
-      }
-      if (t < 1) frame = requestAnimationFrame(step)
-    }
-    step()
-  }
-
-  function show(at: Vec): void {
-    before ??= view.viewport
-    const zoomed = { ...view.viewport, zoom: Math.max(view.viewport.zoom, NEAR) }
-    glide(withPointAt(zoomed, at, { x: view.size.width / 2, y: view.size.height / 2 }))
-  }
 
   function goTo(key: string): void {
     const finding = proof.open.find((f) => f.key === key)
@@ -96,8 +63,7 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
     const next = at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by
     if (next < 0 || next >= all.length) {
       proof.current = null
-      if (before) glide(before)
-      before = null
+      back()
     } else goTo(all[next]!.key)
   }
 
@@ -119,6 +85,5 @@ export function useProof(ink: Ink): { step: (by: 1 | -1) => void; goTo: (key: st
     { capture: true },
   )
 
-  onScopeDispose(() => cancelAnimationFrame(frame))
   return { step, goTo }
 }

@@ -8,6 +8,7 @@ import { linesUnder, solidUnder } from '#core/outline/hit-line'
 import type { LineHit } from '#core/outline/hit-line'
 import type { Worktop } from '~/instruments/worktop'
 import { useDrawingStore } from '~/stores/drawing'
+import { useFrontsStore } from '~/stores/fronts'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { usePracticeStore } from '~/stores/practice'
 import { useStudioStore } from '~/stores/studio'
@@ -35,6 +36,7 @@ export function createWorktop(
   const practice = usePracticeStore()
   const hand = useInkInHand()
   const trial = useTrialStore()
+  const fronts = useFrontsStore()
   const drawing = (): Drawing => store.drawing!
 
   function layerForInk(): string | null {
@@ -148,6 +150,12 @@ export function createWorktop(
     piecesAt: (p) => ink.session.ask(drawing(), 'piecesAt', p),
     beyond: (fence, most) => ink.session.ask(drawing(), 'beyond', [...fence], most),
     joints: () => ink.session.ask(drawing(), 'joints'),
+    fronts: () => ink.session.ask(drawing(), 'fronts'),
+    noteFronts: (found) => fronts.note(found),
+    frontAsked: () => fronts.asked?.key ?? null,
+    askFront: (by) => fronts.step(by),
+    takeSureFronts: () => fronts.takeSure(),
+    endFronts: () => fronts.end(),
     ...fillsOfWorktop(ink, bridges),
     ...pencilOfWorktop(),
     trims: () => ink.trims.value,

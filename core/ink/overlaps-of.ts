@@ -24,7 +24,10 @@ export interface Overlap {
 }
 
 /** All overlaps of a drawing's forms about which nothing was decided, from the bottom of the stack to the top. */
-export function overlapsOf(drawing: Drawing): Overlap[] {
+export const overlapsOf = (drawing: Drawing): Overlap[] => formsAndOverlaps(drawing).overlaps
+
+/** The forms of a drawing, bottom to top, the pairs of them that overlap, by their places, and the overlaps that are undecided. */
+export function formsAndOverlaps(drawing: Drawing): { forms: Form[]; pairs: [number, number][]; overlaps: Overlap[] } {
   const layerOf = new Map<string, number>()
   const lines = drawing.layers.flatMap((layer, i) =>
     shownItems(layer).flatMap((item): Line[] => {
@@ -42,10 +45,10 @@ export function overlapsOf(drawing: Drawing): Overlap[] {
     placeOf: (id: string): number => place.get(id)!,
     endsOf: (id: string) => ends.of(id),
   }
-  return new Fronts(perPx).undecided(drawing, lines, places.endsOf).map(({ a, b, at }) => ({
-    key: pairKey(a, b),
-    forms: [a, b],
-    at,
-    ...guessFront([a, b], places),
-  }))
+  const { forms, crossed, undecided } = new Fronts(perPx).asked(drawing, lines, places.endsOf)
+  const overlaps = undecided.map(({ a, b, at }): Overlap => {
+    const [one, other] = [forms[a]!, forms[b]!]
+    return { key: pairKey(one, other), forms: [one, other], at, ...guessFront([one, other], places) }
+  })
+  return { forms, pairs: crossed.map(({ a, b }) => [a, b]), overlaps }
 }

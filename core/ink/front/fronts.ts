@@ -7,6 +7,7 @@ import type { EndContact } from '../../relations/end-contacts'
 import { widestHalfWidth } from '../../weight/half-widths'
 import type { Form } from './forms'
 import { boxOfForm, contoursOf, Forms } from './forms'
+import type { Crossed } from './overlaps'
 import { ALONG_EDGE, comesNear, liesWithin, Overlaps, pairsNear } from './overlaps'
 
 /** What of a line is hidden: what lies within these loops; and beneath these lines, which lie behind it in the stack but before it. */
@@ -110,18 +111,16 @@ export class Fronts {
     return { hidden, spared, goesOn: new Set([...shaped].flatMap((f) => goingOn(f, endsOf))), waits }
   }
 
-  /** All forms, and where two of them overlap about which nothing was decided. */
-  undecided(
+  /** All forms, where two of them overlap, and where they do and nothing was decided. */
+  asked(
     drawing: Pick<Drawing, 'amendments' | 'settings'>,
     lines: readonly Line[],
     endsOf: (id: string) => readonly EndContact[],
-  ): { a: Form; b: Form; at: { x: number; y: number } }[] {
+  ): { forms: Form[]; crossed: Crossed[]; undecided: Crossed[] } {
     const forms = this.forms.of(lines, endsOf)
     const { known } = this.decided(drawing, forms)
-    return this.overlaps.of(forms).flatMap(({ a, b, at }) => {
-      const [one, other] = [forms[a]!, forms[b]!]
-      return known.has(pairKey(one, other)) ? [] : [{ a: one, b: other, at }]
-    })
+    const crossed = this.overlaps.of(forms)
+    return { forms, crossed, undecided: crossed.filter(({ a, b }) => !known.has(pairKey(forms[a]!, forms[b]!))) }
   }
 
   /**

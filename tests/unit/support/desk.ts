@@ -1,3 +1,4 @@
+import { QUESTIONS } from '~/workers/questions'
 import { evenWeight, newDrawing, newLine, newLinesLayer } from '#core/model/create'
 import { editBetween, makeEdit, shownAs } from '#core/document/edits'
 import type { Drawing, Line, TraceSample, Weight } from '#core/model/model'
@@ -127,6 +128,12 @@ export class TestWorktop implements Worktop {
   piecesAt = (p: Vec) => Promise.resolve(atOnce(openInk(this.now).piecesAt(p)))
   beyond = (fence: readonly string[], most: number) =>
     Promise.resolve(atOnce(openInk(this.now).beyond(new Set(fence), most)))
+  fronts = () => Promise.resolve(atOnce(QUESTIONS.fronts.work(openInk(this.now))))
+  noteFronts = () => undefined
+  frontAsked = () => null
+  askFront = () => undefined
+  takeSureFronts = () => undefined
+  endFronts = () => undefined
   joints = () => Promise.resolve(atOnce(openInk(this.now).joints()))
   trims = () => atOnce(openInk(this.now).trimmed())
   ink = 'black'

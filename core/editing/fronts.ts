@@ -1,0 +1,40 @@
+import type { Amendment, Drawing, Front } from '../model/model'
+import { newId } from '../new-id'
+
+/** How one form lies to another, each known by the ids of the lines that bound it: before it, behind it, or both show; null takes back what was decided. */
+export type FrontChoice = 'before' | 'behind' | 'both' | null
+
+const isSet = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((id) => b.includes(id))
+
+const isAbout = (f: Front, a: readonly string[], b: readonly string[]): boolean =>
+  (isSet(f.front, a) && isSet(f.back, b)) || (isSet(f.front, b) && isSet(f.back, a))
+
+/** What was decided about two forms. */
+export function frontBetween(
+  amendments: readonly Amendment[] | undefined,
+  a: readonly string[],
+  b: readonly string[],
+): FrontChoice {
+  const found = amendments?.findLast((f): f is Front => f.kind === 'front' && isAbout(f, a, b))
+  if (!found) return null
+  return found.both ? 'both' : isSet(found.front, a) ? 'before' : 'behind'
+}
+
+/** Decides about forms, in the place of what was decided about the same two before. */
+export function decideFronts(
+  draft: Drawing,
+  decisions: readonly { form: readonly string[]; to: readonly string[]; choice: FrontChoice }[],
+): void {
+  let amendments = draft.amendments ?? []
+  for (const { form, to, choice } of decisions) {
+    amendments = amendments.filter((f) => f.kind !== 'front' || !isAbout(f, form, to))
+    if (!choice) continue
+    const [front, back] = choice === 'behind' ? [to, form] : [form, to]
+    amendments = [
+      ...amendments,
+      { id: newId(), kind: 'front', front: [...front], back: [...back], ...(choice === 'both' && { both: true }) },
+    ]
+  }
+  draft.amendments = amendments
+}
