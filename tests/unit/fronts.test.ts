@@ -178,6 +178,7 @@ describe('decisions about forms', () => {
     }
     expect(overlapsOf({ ...scene, amendments: [front([hat], [head])] }).map((o) => o.key)).toEqual([found[1]!.key])
     expect(overlapsOf(byOrder(scene))).toEqual([])
+    expect(overlapsOf(drawn([head, eye], [{ ...hat, cover: true }]))).toEqual([])
     // A neck of two lines that stop at the head runs into it, and goes behind it.
     const neck = [
       newLine(polyline(170, 246, 160, 330), { id: 'neck-1' }),

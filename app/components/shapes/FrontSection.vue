@@ -6,9 +6,12 @@ import { useFrontsStore } from '~/stores/fronts'
 import { useGlide } from '~/workspace/use-glide'
 
 /** What lies in front: the walk through overlaps, what is sure, and whether the order of layers and lines decides. */
+/** The view comes at least so near to an overlap. */
+const NEAR = 1.6
+
 const store = useDrawingStore()
 const fronts = useFrontsStore()
-const { show, back } = useGlide()
+const { show, back } = useGlide(NEAR)
 
 const count = computed(() => fronts.overlaps.length)
 const byOrder = computed({
@@ -82,7 +85,7 @@ onScopeDispose(fronts.end)
         <kbd class="number quiet text-[11px]">↑</kbd>
       </button>
       <button v-if="fronts.sure.length" class="button !py-0.5" @click="fronts.takeSure()">
-        Take the {{ fronts.sure.length }} likely {{ fronts.sure.length === 1 ? 'one' : 'ones' }}
+        {{ fronts.sure.length === 1 ? 'Take the likely one' : `Take the ${fronts.sure.length} likely ones` }}
         <kbd class="number quiet text-[11px]">Enter</kbd>
       </button>
       <button v-if="fronts.decided" class="button !py-0.5" @click="forget">Take all back</button>

@@ -120,7 +120,10 @@ export class Fronts {
     const forms = this.forms.of(lines, endsOf)
     const { known } = this.decided(drawing, forms)
     const crossed = this.overlaps.of(forms)
-    return { forms, crossed, undecided: crossed.filter(({ a, b }) => !known.has(pairKey(forms[a]!, forms[b]!))) }
+    // The second form of a pair lies above the first: where it covers what lies behind it, that is decided.
+    const isDecided = ({ a, b }: Crossed): boolean =>
+      known.has(pairKey(forms[a]!, forms[b]!)) || forms[b]!.lines.some((l) => l.cover && l.path.closed)
+    return { forms, crossed, undecided: crossed.filter((c) => !isDecided(c)) }
   }
 
   /**
