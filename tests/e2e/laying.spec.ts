@@ -407,7 +407,5 @@ test('a layer unfolds to its lines: found both ways, named, hidden and locked on
     { x: 260, y: 160 },
     { x: 280, y: 200 },
   ])
-  await expect
-    .poll(async () => (await savedLines(page)).find((l) => l.id === below!.id)!.path)
-    .not.toEqual(below!.path)
+  await expect.poll(async () => (await savedLines(page)).find((l) => l.id === below!.id)!.path).not.toEqual(below!.path)
 })
