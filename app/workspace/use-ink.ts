@@ -149,12 +149,14 @@ export function provideInk(): Ink {
   let asking: { again: boolean } | null = null
 
   async function followTucks(): Promise<void> {
+    const { drawing } = store
+    // It was left meanwhile.
+    if (!drawing) return
     if (asking) {
       asking.again = true
       return
     }
     const mine = (asking = { again: false })
-    const drawing = store.drawing!
     try {
       const answer = await session.clipped(drawing)
       if (answer && store.drawing?.id === drawing.id) {
@@ -230,6 +232,7 @@ export function provideInk(): Ink {
     [() => store.drawing, () => wantsShapes(), () => store.changing, () => view.alone, () => trial.current],
     ([drawing, forShapes], [before, wasForShapes]) => {
       if (!drawing) {
+        newest++
         stack.value = []
         shapes.value = null
         drawn.value = []

@@ -147,7 +147,9 @@ export function useInstrument(
     return key('Escape', false)
   }
 
-  const review = (): void => instrument.value?.review?.()
+  const review = (): void => {
+    if (store.drawing) instrument.value?.review?.()
+  }
   watch(
     () => [preferences.contact, preferences.light, preferences.match, preferences.fill, preferences.cling],
     review,
