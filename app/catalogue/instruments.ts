@@ -87,6 +87,8 @@ export interface InstrumentDescription {
   lays?: true
   /** It draws points to places. */
   snaps?: true
+  /** What it moves comes in line with what lies near, where that is switched on. */
+  aligns?: true
   /** What the strip speaks of while no line is chosen, where that is not the next line. */
   speaksOf?: string
 }
@@ -133,6 +135,7 @@ const INSTRUMENTS: readonly InstrumentDescription[] = [
     passes: ['lines', 'weight', 'shapes', 'fill'],
     make: Select,
     strip: 'lines/SelectSection',
+    aligns: true,
     sized: true,
     lays: true,
   },

@@ -144,13 +144,6 @@ export class Front implements Instrument {
     this.worktop.refresh()
   }
 
-  private decideAsked(choice: FrontChoice): boolean {
-    const asked = this.found.overlaps.find((o) => o.key === this.worktop.frontAsked())
-    if (!asked) return false
-    this.decide([{ form: asked.forms[0], to: asked.forms[1], choice }])
-    return true
-  }
-
   cancel(): void {
     this.sweep = null
   }
@@ -180,9 +173,9 @@ export class Front implements Instrument {
       return true
     }
     if (key === 'ArrowUp') this.worktop.askFront(1)
-    else if (key === 'ArrowLeft') return this.decideAsked('before')
-    else if (key === 'ArrowRight') return this.decideAsked('behind')
-    else if (key === 'ArrowDown') return this.decideAsked('both')
+    else if (key === 'ArrowLeft') return this.worktop.answerFront(0)
+    else if (key === 'ArrowRight') return this.worktop.answerFront(1)
+    else if (key === 'ArrowDown') return this.worktop.answerFront('both')
     else if (key === 'Enter') this.worktop.takeSureFronts()
     else if (key === 'n' && this.hover !== null) this.below++
     else return false

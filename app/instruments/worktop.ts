@@ -185,6 +185,8 @@ export interface Shapes {
   frontAsked(): string | null
   /** Goes on to the next overlap or the one before. */
   askFront(by: 1 | -1): void
+  /** Decides about the overlap that is asked about: which of its forms lies in front, or that both show; false where none is. */
+  answerFront(which: 0 | 1 | 'both'): boolean
   /** Takes all guesses that are sure. */
   takeSureFronts(): void
   endFronts(): void

@@ -38,16 +38,17 @@ export const useFrontsStore = defineStore('fronts', () => {
     key.value = all[place.value]!.key
   }
 
-  /** Decides about the overlap that is asked about: its first or its second form in front, or both show. */
-  function decide(which: 0 | 1 | 'both'): void {
+  /** Decides about the overlap that is asked about: its first or its second form in front, or both show; false where none is asked about. */
+  function decide(which: 0 | 1 | 'both'): boolean {
     const now = asked.value
-    if (!now) return
+    if (!now) return false
     place.value = overlaps.value.indexOf(now)
     const [form, to] = now.forms.map((f) => found.value.forms[f]!.lines) as [string[], string[]]
     const choice: FrontChoice = which === 'both' ? 'both' : which === 0 ? 'before' : 'behind'
     store.edit(which === 'both' ? 'Both forms show' : 'In front', (draft) =>
       decideFronts(draft, [{ form, to, choice }]),
     )
+    return true
   }
 
   /** Takes all guesses that are sure, as one step. */

@@ -66,7 +66,7 @@ export type Answer<K extends keyof Questions> =
   ReturnType<Questions[K]['work']> extends Generator<number, infer R> ? R : never
 
 /** A form, without its lines. */
-export interface FormFound {
+interface FormFound {
   lines: string[]
   loop: Path
   open: boolean

@@ -154,6 +154,7 @@ export function createWorktop(
     noteFronts: (found) => fronts.note(found),
     frontAsked: () => fronts.asked?.key ?? null,
     askFront: (by) => fronts.step(by),
+    answerFront: (which) => fronts.decide(which),
     takeSureFronts: () => fronts.takeSure(),
     endFronts: () => fronts.end(),
     ...fillsOfWorktop(ink, bridges),

@@ -409,3 +409,42 @@ test('a layer unfolds to its lines: found both ways, named, hidden and locked on
   ])
   await expect.poll(async () => (await savedLines(page)).find((l) => l.id === below!.id)!.path).not.toEqual(below!.path)
 })
+
+test('what is moved comes in line with an end that lies near, with how far off that is; not while Ctrl is held', async ({
+  page,
+}) => {
+  await startDrawing(page)
+  await takeUp(page, 'Pen')
+  for (const [from, to] of [
+    [HEAD[0]!, HEAD[1]!],
+    [HEAD[3]!, HEAD[2]!],
+  ] as const) {
+    await clickAt(page, from)
+    await clickAt(page, to)
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+  }
+  await takeUp(page, 'Select')
+  await page.getByRole('button', { name: /^Snapping/ }).click()
+  await page.getByLabel('In line with what lies near').check()
+  await page.keyboard.press('Escape')
+  // By 33 px to the right the left end of the lower line is upright below that of the upper one, at 180, but for 3 px.
+  const [grab, to] = [await onScreen(page, { x: 220, y: 275 }), await onScreen(page, { x: 253, y: 285 })]
+  await page.mouse.move(grab.x, grab.y)
+  await page.mouse.down()
+  await page.mouse.move(grab.x + 12, grab.y + 4)
+  await page.mouse.move(to.x, to.y)
+  await page.mouse.up()
+  const end = async () => (await savedLines(page))[1]!.path.nodes[0]!.at
+  await expect.poll(async () => (await end()).x).toBe(180)
+  await undo(page, 1)
+  await expect.poll(async () => (await end()).x).toBe(150)
+  await page.mouse.move(grab.x, grab.y)
+  await page.mouse.down()
+  await page.keyboard.down('Control')
+  await page.mouse.move(grab.x + 12, grab.y + 4)
+  await page.mouse.move(to.x, to.y)
+  await page.mouse.up()
+  await page.keyboard.up('Control')
+  await expect.poll(async () => Math.round((await end()).x)).toBe(183)
+})

@@ -72,6 +72,12 @@ test.describe('By contact', () => {
     expect(after.floor!.weight.end).toMatchObject({ tip: 0, length: 40, unit: '%' })
     expect(after.post!.weight).toMatchObject({ start: { tip: 0 }, end: null })
     expect(after.held!.weight).toEqual(lines()[2]!.weight)
+    // What was decided for the single end stays decided.
+    await page.reload()
+    await enterPass(page, 'Weight')
+    await takeUp(page, 'Contact')
+    await expect(trial(page)).toContainText('1 to stay')
+    await takeUp(page, 'Select')
     await enterPass(page, 'Deliver')
     const contours = contoursOf(await textOf(await deliver(page, 'Outlines')))
     expect(widthAcross(contours, { x: 105, y: 300 }, UP)).toBeCloseTo(10, 0)

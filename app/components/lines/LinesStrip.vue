@@ -79,7 +79,7 @@ function keep(value: number): void {
         <InkField />
         <TaperMenu v-if="laying || (none && view.instrument === 'freehand')" />
         <ClingMenu v-if="tool.snaps || view.instrument === 'freehand'" />
-        <SnapMenu v-if="tool.snaps" />
+        <SnapMenu v-if="tool.snaps || tool.aligns" />
       </span>
     </div>
     <div v-if="!tool.wide" class="grid max-w-[860px] grid-cols-2 gap-x-10 gap-y-2.5">

@@ -132,6 +132,7 @@ export class TestWorktop implements Worktop {
   noteFronts = () => undefined
   frontAsked = () => null
   askFront = () => undefined
+  answerFront = () => false
   takeSureFronts = () => undefined
   endFronts = () => undefined
   joints = () => Promise.resolve(atOnce(openInk(this.now).joints()))

@@ -6,9 +6,12 @@ import { pathData } from '#core/geometry/path'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import { shapesOf } from '#core/ink/shapes-of'
 import { seeded } from './random-lines'
+import { unlikePixels } from './wrong-pixels'
 
 const PAGE = 300
 const ZOOM = 4
+/** Paper and ink differ by more. */
+const APART = 100
 
 /** A thing with a closed outline of one to four lines. */
 export type Thing = Line[]
@@ -95,13 +98,5 @@ export function unlikePainted(drawing: Drawing, things: readonly Thing[]): numbe
     Uint8Array,
     Uint8Array,
   ]
-  const side = PAGE * ZOOM
-  const isWrong = (at: number): boolean => Math.abs(a[4 * at]! - b[4 * at]!) > 100
-  let wrong = 0
-  for (let y = 1; y < side - 1; y++)
-    for (let x = 1; x < side - 1; x++) {
-      const at = y * side + x
-      if (isWrong(at) && [at - 1, at + 1, at - side, at + side].every(isWrong)) wrong++
-    }
-  return wrong
+  return unlikePixels(a, b, PAGE * ZOOM, APART)
 }

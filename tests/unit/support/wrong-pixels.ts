@@ -30,12 +30,17 @@ export function wrongPixels(drawing: Drawing): number {
   }
   const { shapes } = shapesOf(plain)
   const [a, b] = [writeSvg(plain, { content: 'lines' }), writeSvg(plain, { content: 'outlines', shapes })].map(pixelsOf)
-  const isWrong = (at: number): boolean => [0, 1, 2, 3].some((k) => Math.abs(a![4 * at + k]! - b![4 * at + k]!) > APART)
+  return unlikePixels(a!, b!, SIZE, APART)
+}
+
+/** How many px of two square pictures differ in a channel by more than `apart`, and those beside them do as well. */
+export function unlikePixels(a: Uint8Array, b: Uint8Array, side: number, apart: number): number {
+  const isWrong = (at: number): boolean => [0, 1, 2, 3].some((k) => Math.abs(a[4 * at + k]! - b[4 * at + k]!) > apart)
   let wrong = 0
-  for (let y = 1; y < SIZE - 1; y++)
-    for (let x = 1; x < SIZE - 1; x++) {
-      const at = y * SIZE + x
-      if (isWrong(at) && [at - 1, at + 1, at - SIZE, at + SIZE].every(isWrong)) wrong++
+  for (let y = 1; y < side - 1; y++)
+    for (let x = 1; x < side - 1; x++) {
+      const at = y * side + x
+      if (isWrong(at) && [at - 1, at + 1, at - side, at + side].every(isWrong)) wrong++
     }
   return wrong
 }
