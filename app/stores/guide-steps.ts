@@ -33,7 +33,7 @@ export const GUIDE: readonly GuideStep[] = [
   },
   {
     id: 'more',
-    says: 'Lay the next lines the same way; nodes that are not right yet are mended with Nodes ({t}).',
+    says: 'Lay the next lines the same way; a chord that ends where its chain began closes it. Nodes ({t}) mends what is not right yet.',
     done: (s) => lines(s).length > 2,
   },
   {

@@ -79,36 +79,35 @@ export class Fronts {
       if (byOrder && place.get(line.id)! > top(front)) return false
       return !this.isRather(line, own?.loop ?? line.path, front, back, place)
     }
-    const loops = new Map<string, Path[]>()
-    const under = new Map<string, Line[]>()
-    const put = <T>(map: Map<string, T[]>, id: string, value: T): void => {
-      const all = map.get(id)
-      if (!all) map.set(id, [value])
-      else if (!all.includes(value)) all.push(value)
-    }
-    for (const pair of pairs) {
-      const { front, back } = pair
-      for (const line of [...back.lines, ...members(back).filter((l) => goesAlong(l, pair))]) {
-        if (front.lines.includes(line)) continue
-        put(loops, line.id, front.loop)
-        for (const l of front.lines)
-          if (l.ink !== line.ink && place.get(l.id)! < place.get(line.id)!) put(under, line.id, l)
-      }
-    }
-    const spared = new Map<string, Set<string>>()
-    for (const { front, back } of apart) {
-      for (const line of [...back.lines, ...members(back)]) {
-        if (front.lines.includes(line)) continue
-        const all = spared.get(line.id)
-        if (all) for (const l of front.lines) all.add(l.id)
-        else spared.set(line.id, new Set(front.lines.map((l) => l.id)))
-      }
-    }
-    const hidden = new Map(
-      [...loops].map(([id, all]): [string, Hidden] => [id, { loops: all, under: under.get(id) ?? [] }]),
+    /** The lines of a form that is behind, and those that go along with it. */
+    const behind = (pair: Pair): Line[] =>
+      [...pair.back.lines, ...members(pair.back).filter((l) => goesAlong(l, pair))].filter(
+        (l) => !pair.front.lines.includes(l),
+      )
+    const loops = listed(pairs.flatMap((pair) => behind(pair).map((l) => [l.id, pair.front.loop] as const)))
+    const under = listed(
+      pairs.flatMap((pair) =>
+        behind(pair).flatMap((l) =>
+          pair.front.lines.flatMap((f) =>
+            f.ink !== l.ink && place.get(f.id)! < place.get(l.id)! ? [[l.id, f] as const] : [],
+          ),
+        ),
+      ),
+    )
+    const spared = listed(
+      apart.flatMap(({ front, back }) =>
+        [...back.lines, ...members(back)].flatMap((l) =>
+          front.lines.includes(l) ? [] : front.lines.map((f) => [l.id, f.id] as const),
+        ),
+      ),
     )
     const shaped = new Set(pairs.flatMap(({ front, back }) => [front, back]))
-    return { hidden, spared, goesOn: new Set([...shaped].flatMap((f) => goingOn(f, endsOf))), waits }
+    return {
+      hidden: new Map([...loops].map(([id, all]) => [id, { loops: [...all], under: [...(under.get(id) ?? [])] }])),
+      spared,
+      goesOn: new Set([...shaped].flatMap((f) => goingOn(f, endsOf))),
+      waits,
+    }
   }
 
   /** All forms, where two of them overlap, and where they do and nothing was decided. */
@@ -138,9 +137,10 @@ export class Fronts {
     const apart: Pair[] = []
     const waits: string[] = []
     const known = new Set<string>()
+    const bounds = boundsOf(forms)
     for (const a of (amendments ?? []).toReversed()) {
       if (a.kind !== 'front') continue
-      const [front, back] = [formOf(a.front, forms), formOf(a.back, forms)]
+      const [front, back] = [formOf(a.front, bounds), formOf(a.back, bounds)]
       if (!front || !back || front === back) {
         waits.push(a.id)
         continue
@@ -239,6 +239,17 @@ const goingOn = ({ lines }: Form, endsOf: (id: string) => readonly EndContact[])
   )
 }
 
+/** What comes with each key, once. */
+function listed<T>(entries: readonly (readonly [string, T])[]): Map<string, Set<T>> {
+  const map = new Map<string, Set<T>>()
+  for (const [key, value] of entries) {
+    const all = map.get(key)
+    if (all) all.add(value)
+    else map.set(key, new Set([value]))
+  }
+  return map
+}
+
 /** By the id of a line, the form that it bounds. */
 function boundsOf(forms: readonly Form[]): ReadonlyMap<string, Form> {
   const bounds = new Map<string, Form>()
@@ -251,13 +262,15 @@ const areaOfForm = ({ loop }: Form): number => Math.abs(areaOfCubics(contoursOf(
 export const pairKey = (a: Form, b: Form): string => [a.key, b.key].sort().join('|')
 
 /** The form that some lines bound: of those that have lines of theirs, the one that has most in common with them. */
-function formOf(ids: Front['front'], forms: readonly Form[]): Form | null {
-  const wanted = new Set(ids)
+function formOf(ids: Front['front'], bounds: ReadonlyMap<string, Form>): Form | null {
+  const common = new Map<Form, number>()
+  for (const id of ids) {
+    const form = bounds.get(id)
+    if (form) common.set(form, (common.get(form) ?? 0) + 1)
+  }
   let best: { form: Form; share: number } | null = null
-  for (const form of forms) {
-    const common = form.lines.filter((l) => wanted.has(l.id)).length
-    if (!common) continue
-    const share = common / (form.lines.length + wanted.size - common)
+  for (const [form, n] of common) {
+    const share = n / (form.lines.length + ids.length - n)
     if (!best || share > best.share) best = { form, share }
   }
   return best?.form ?? null
