@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush'
 import { areaOfCubics } from '../../geometry/area'
 import type { Box } from '../../geometry/bounds'
 import { boxOfPath } from '../../geometry/known'
@@ -68,10 +69,8 @@ export class Forms {
     }
     const { rounds, ways } = chainsOf(lines, endsOf)
     const whole = rounds.flatMap((steps) => formOf(steps, false) ?? [])
-    const opened = ways.flatMap((steps) => {
-      const form = formOf(steps, true)
-      return form && runsInto(steps, whole, endsOf) ? [form] : []
-    })
+    const index = new FormIndex(whole)
+    const opened = ways.flatMap((steps) => (runsInto(steps, index, endsOf) ? (formOf(steps, true) ?? []) : []))
     const place = new Map(lines.map((l, i) => [l.id, i]))
     const top = (f: Form): number => Math.max(...f.lines.map((l) => place.get(l.id)!))
     return [...whole, ...opened].sort((a, b) => top(a) - top(b))
@@ -186,19 +185,39 @@ function partnersOf(lines: readonly Line[], endsOf: (id: string) => readonly End
 
 const keyOf = (line: string, end: End): string => `${line} ${end}`
 
-/** Whether a way comes to an end at one form at both of its ends: on its outline, or within it. */
-function runsInto(
-  steps: readonly Step[],
-  forms: readonly Form[],
-  endsOf: (id: string) => readonly EndContact[],
-): boolean {
+/** Forms, found by the lines that bound them and by the places that lie in them. */
+class FormIndex {
+  private readonly byLine = new Map<string, Form>()
+  private readonly boxes: Flatbush | null
+
+  constructor(private readonly forms: readonly Form[]) {
+    for (const form of forms) for (const l of form.lines) this.byLine.set(l.id, form)
+    this.boxes = forms.length ? new Flatbush(forms.length) : null
+    for (const form of forms) {
+      const { minX, minY, maxX, maxY } = boxOfForm(form)
+      this.boxes!.add(minX, minY, maxX, maxY)
+    }
+    this.boxes?.finish()
+  }
+
+  /** Those at which an end is: on their outlines, or within them. */
+  at({ touched, at }: EndContact): Set<Form> {
+    const found = new Set(touched.flatMap((t) => this.byLine.get(t.line) ?? []))
+    for (const i of this.boxes?.search(at.x, at.y, at.x, at.y) ?? [])
+      if (isIn(this.forms[i]!, at)) found.add(this.forms[i]!)
+    return found
+  }
+}
+
+/** Whether a way comes to an end at one form at both of its ends. */
+function runsInto(steps: readonly Step[], forms: FormIndex, endsOf: (id: string) => readonly EndContact[]): boolean {
   const [first, last] = [steps[0]!, steps.at(-1)!]
   const tip = ({ line }: Step, end: End): EndContact | undefined => endsOf(line.id).find((c) => c.end === end)
   const one = tip(first, first.turned ? 'last' : 'first')
   const other = tip(last, last.turned ? 'first' : 'last')
   if (!one || !other) return false
-  const own = new Set(steps.map((s) => s.line.id))
-  const isAt = (form: Form, { touched, at }: EndContact): boolean =>
-    form.lines.some((l) => touched.some((t) => t.line === l.id)) || isIn(form, at)
-  return forms.some((f) => !f.lines.some((l) => own.has(l.id)) && isAt(f, one) && isAt(f, other))
+  const there = forms.at(one)
+  if (!there.size) return false
+  const own = new Set(steps.map((s) => s.line))
+  return [...forms.at(other)].some((f) => there.has(f) && !f.lines.some((l) => own.has(l)))
 }
