@@ -2,10 +2,7 @@ import type { FrontChoice } from '#core/editing/fronts'
 import { decideFronts, frontBetween } from '#core/editing/fronts'
 import type { Vec } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
-import { boxOfPath } from '#core/geometry/known'
-import { isWithin } from '#core/geometry/bounds'
-import { cubicsOfPath } from '#core/geometry/path'
-import { windingAt } from '#core/geometry/winding-at'
+import { isIn } from '#core/ink/front/forms'
 import type { FrontsFound } from '~/workers/questions'
 import { placesOnTheWay } from './along-the-way'
 import type { Hand, Instrument } from './instrument'
@@ -61,9 +58,7 @@ export class Front implements Instrument {
 
   /** The forms under a point, the topmost first. */
   private formsAt(p: Vec): number[] {
-    return this.found.forms
-      .flatMap(({ loop }, i) => (isWithin(p, boxOfPath(loop)) && windingAt([cubicsOfPath(loop)], p) !== 0 ? [i] : []))
-      .reverse()
+    return this.found.forms.flatMap(({ loop }, i) => (isIn({ loop }, p) ? [i] : [])).reverse()
   }
 
   /** The forms that overlap one. */

@@ -1,4 +1,3 @@
-import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { pulledSegment, segmentsBeside, withHandle, withNode } from '#core/editing/edit-path'
 import { withNodeAt } from '#core/geometry/add-node'
@@ -8,6 +7,8 @@ import { changeLines } from '#core/editing/change-items'
 import { repath } from '#core/editing/repath'
 import { findLine } from '#core/model/find'
 import type { Mark } from '~/canvas/marks'
+import type { Dragged } from './dragged'
+import { dragAgain, dragged } from './dragged'
 import { mapNodes, nodesByLine, placesOf, removeNodes } from './chosen-nodes'
 import { nodeMarks } from './node-marks'
 import { Gathering } from './gathering'
@@ -26,12 +27,6 @@ import { Snapping } from './snapping'
 const REACH = 8
 
 const NOWHERE: Vec = { x: 0, y: 0 }
-
-/** What a drag has made of lines, by their ids, and what that is called as a step. */
-interface Dragged {
-  step: string
-  paths: [string, Path][]
-}
 
 /** Moves nodes, handles and segments of the chosen lines, adds nodes and takes them out. */
 export class Nodes implements Instrument {
@@ -255,22 +250,12 @@ export class Nodes implements Instrument {
     this.cancel()
   }
 
-  /** Lines as a drag has made them so far. */
   laid(): Dragged | null {
-    if (!this.grip || !this.moved) return null
-    const paths = this.worktop.selection().flatMap((id): Dragged['paths'] => {
-      const found = findLine(this.worktop.drawing(), id)
-      return found ? [[id, found.line.path]] : []
-    })
-    return { step: stepName(this.grip, this.worktop.nodes().length), paths }
+    return this.grip && this.moved ? dragged(this.worktop, stepName(this.grip, this.worktop.nodes().length)) : null
   }
 
   takeUp(laid: unknown): void {
-    const { step, paths } = laid as Dragged
-    const pathBy = new Map(paths)
-    this.worktop.edit(step, (draft) =>
-      changeLines(draft, [...pathBy.keys()], (l) => repath(l, pathBy.get(l.id)!, draft)),
-    )
+    dragAgain(this.worktop, laid as Dragged)
   }
 
   leave(): void {

@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test'
 import { cubicsOfPath } from '#core/geometry/path'
 import { tangentAt } from '#core/geometry/cubic'
 import type { Line } from '#core/model/model'
+import type { Vec } from '#core/geometry/point'
 import { distance } from '#core/geometry/point'
 import {
   clickAt,
@@ -28,6 +29,19 @@ const HEAD = [
 
 const chord = (page: Page, from: { x: number; y: number }, to: { x: number; y: number }) =>
   dragThrough(page, [from, { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }, to])
+
+type Straight = readonly [Vec, Vec]
+
+/** Two straight lines, laid with the Pen, nothing chosen. */
+async function layTwo(page: Page, ...lines: [Straight, Straight]): Promise<void> {
+  await takeUp(page, 'Pen')
+  for (const [from, to] of lines) {
+    await clickAt(page, from)
+    await clickAt(page, to)
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+  }
+}
 
 /** How much a joint turns, as a cosine. */
 function turnAt(line: Line, node: number): number {
@@ -361,16 +375,7 @@ test('what is copied comes in at the pointer, steps on, or exactly in place; a d
 
 test('a layer unfolds to its lines: found both ways, named, hidden and locked one by one', async ({ page }) => {
   await startDrawing(page)
-  await takeUp(page, 'Pen')
-  for (const [from, to] of [
-    [HEAD[0]!, HEAD[1]!],
-    [HEAD[2]!, HEAD[3]!],
-  ] as const) {
-    await clickAt(page, from)
-    await clickAt(page, to)
-    await page.keyboard.press('Enter')
-    await page.keyboard.press('Escape')
-  }
+  await layTwo(page, [HEAD[0]!, HEAD[1]!], [HEAD[2]!, HEAD[3]!])
   await page.getByRole('button', { name: /^Lines of / }).click()
   const rows = page.getByTestId('layer-lines').locator('[data-line]')
   await expect(rows).toHaveCount(2)
@@ -414,16 +419,7 @@ test('what is moved comes in line with an end that lies near, with how far off t
   page,
 }) => {
   await startDrawing(page)
-  await takeUp(page, 'Pen')
-  for (const [from, to] of [
-    [HEAD[0]!, HEAD[1]!],
-    [HEAD[3]!, HEAD[2]!],
-  ] as const) {
-    await clickAt(page, from)
-    await clickAt(page, to)
-    await page.keyboard.press('Enter')
-    await page.keyboard.press('Escape')
-  }
+  await layTwo(page, [HEAD[0]!, HEAD[1]!], [HEAD[3]!, HEAD[2]!])
   await takeUp(page, 'Select')
   await page.getByRole('button', { name: /^Snapping/ }).click()
   await page.getByLabel('In line with what lies near').check()

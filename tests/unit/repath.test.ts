@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
-import { newLine } from '#core/model/create'
+import { applyPatches } from '#core/document/apply-patches'
+import { makeEdit } from '#core/document/edits'
+import { newDrawing, newLine, newLinesLayer } from '#core/model/create'
+import { findLine } from '#core/model/find'
+import { retouchOn } from '#core/shapes/retouch'
+import { plainLine } from './support/desk'
 import { withoutNode } from '#core/editing/edit-path'
 import { repath } from '#core/editing/repath'
 import { withNodeAt } from '#core/geometry/add-node'
@@ -112,4 +117,22 @@ describe('a line that gets another path', () => {
     expect(end!.right).toBeLessThan(2.1)
     expect(line.snips).toEqual([{ from: 0.4, to: 0.8 }])
   })
+})
+
+it('undone, what hangs on the line is where it was', () => {
+  const line = { ...plainLine({ x: 3, y: 8 }, { x: 97, y: 20 }, 9), id: 'a' }
+  const before = newDrawing('Test', {
+    layers: [newLinesLayer('Ink', [line])],
+    amendments: [
+      retouchOn([line], { at: { x: 40, y: 9 }, to: 'add' }),
+      { id: 't', kind: 'trim', line: 'a', place: { at: 0.4, ahead: 0, left: 0 }, over: [], bounds: [] },
+    ],
+  })
+  const last = { at: { x: 180, y: 44 }, in: null, out: null, joint: 'corner' } as const
+  const { drawing, edit } = makeEdit(before, 'Go on', (draft) => {
+    const found = findLine(draft, 'a')!.line
+    repath(found, { ...found.path, nodes: [...found.path.nodes, last] }, draft)
+  })!
+  expect(drawing.amendments).not.toEqual(before.amendments)
+  expect(applyPatches(drawing, JSON.parse(JSON.stringify(edit.inverse)))).toEqual(before)
 })

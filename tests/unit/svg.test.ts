@@ -9,6 +9,7 @@ import { parseSvg } from '#core/formats/svg/parse-svg'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import { shapesOf } from '#core/ink/shapes-of'
 import { randomLine } from './support/random-lines'
+import { plainLine } from './support/desk'
 import { polyline } from './support/paths'
 
 const svg = (inner: string, root = 'viewBox="0 0 100 100"'): string =>
@@ -380,4 +381,17 @@ describe('the schema', () => {
     spoil(d)
     expect(() => checkDrawing(d)).toThrow()
   })
+})
+
+it('a line that is hidden or locked alone, and has a name, comes back so; others do not show it', () => {
+  const line = {
+    ...plainLine({ x: 3, y: 8 }, { x: 97, y: 20 }, 9),
+    id: 'a',
+    name: 'Ear',
+    hidden: true,
+    locked: true,
+  } as const
+  const svg = writeSvg(newDrawing('Test', { layers: [newLinesLayer('Ink', [line])] }), { content: 'lines' })
+  expect(parseSvg(svg).drawing.layers[0]!.items[0]).toMatchObject({ name: 'Ear', hidden: true, locked: true })
+  expect(new Resvg(svg).render().pixels.some((v, i) => i % 4 === 3 && v > 0)).toBe(false)
 })

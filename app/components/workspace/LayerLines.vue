@@ -57,6 +57,11 @@ const rename = (line: Line, name: string): void => change(line, 'Name', (l) => v
 
 /** A click chooses a line, with Shift one more or one less. */
 function choose(line: Line, more: boolean): void {
+  if (line.hidden ?? line.locked) {
+    const [is, way] = line.hidden ? ['hidden', 'Show it'] : ['locked', 'Unlock it']
+    store.notice = `${called(line)} is ${is}. ${way} here to choose it.`
+    return
+  }
   const others = view.selection.filter((id) => id !== line.id)
   const isChosen = others.length < view.selection.length
   view.select(more ? (isChosen ? others : [...others, line.id]) : [line.id])

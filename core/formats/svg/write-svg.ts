@@ -132,6 +132,7 @@ function stroked(line: Line, drawing: Drawing): string {
     `<path id="${escape(line.id)}" d="${pathData(line.path)}" fill="none" stroke="${colourOf(drawing, line.ink)}"` +
     ` stroke-width="${short(weight.size, 4)}" stroke-linecap="${finish.startCap}" stroke-linejoin="${finish.join}"` +
     ` stroke-miterlimit="${short(finish.miterLimit, 4)}"` +
+    (line.hidden ? ' visibility="hidden"' : '') +
     (finish.dash.length ? ` stroke-dasharray="${finish.dash.join(' ')}"` : '') +
     ` bt:joints="${jointsOf(line.path)}" bt:weight="${json(weight)}" bt:finish="${json(finish)}" bt:line="${json(rest)}"/>`
   )

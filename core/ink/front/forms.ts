@@ -1,6 +1,7 @@
 import Flatbush from 'flatbush'
 import { areaOfCubics } from '../../geometry/area'
 import type { Box } from '../../geometry/bounds'
+import { isWithin } from '../../geometry/bounds'
 import { boxOfPath } from '../../geometry/known'
 import type { Path, PathNode } from '../../geometry/path'
 import { cubicsOfPath, reversePath } from '../../geometry/path'
@@ -64,7 +65,7 @@ export class Forms {
         was.steps.every((s, i) => s.line.path === steps[i]!.line.path && s.turned === steps[i]!.turned)
       const loop = isSame ? was.loop : loopOf(steps)
       this.known.set(key, { steps, open, loop })
-      if (Math.abs(areaOf(loop)) < LEAST_AREA) return null
+      if (areaOf(loop) < LEAST_AREA) return null
       return { key, lines: steps.map((s) => s.line), loop, open }
     }
     const { rounds, ways } = chainsOf(lines, endsOf)
@@ -83,12 +84,11 @@ export const contoursOf = remembered((loop: Path): readonly (readonly Cubic[])[]
 export const boxOfForm = (form: Form): Box => boxOfPath(form.loop)
 
 /** Whether a point lies within a form. */
-export const isIn = (form: Form, p: Vec): boolean => {
-  const b = boxOfForm(form)
-  return p.x >= b.minX && p.x <= b.maxX && p.y >= b.minY && p.y <= b.maxY && windingAt(contoursOf(form.loop), p) !== 0
-}
+export const isIn = ({ loop }: Pick<Form, 'loop'>, p: Vec): boolean =>
+  isWithin(p, boxOfPath(loop)) && windingAt(contoursOf(loop), p) !== 0
 
-const areaOf = remembered((loop: Path): number => areaOfCubics(contoursOf(loop)[0]!))
+/** px squared, whichever way a loop goes round. */
+export const areaOf = remembered((loop: Path): number => Math.abs(areaOfCubics(contoursOf(loop)[0]!)))
 
 /** Steps one after the other as one closed path; where ends do not quite touch, straight on to the next. */
 function loopOf(steps: readonly Step[]): Path {

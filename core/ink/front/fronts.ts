@@ -1,12 +1,11 @@
 import Flatbush from 'flatbush'
 import type { Drawing, Front, Line } from '../../model/model'
 import { boxOfPath, crossingsBetween } from '../../geometry/known'
-import { areaOfCubics } from '../../geometry/area'
 import type { Path } from '../../geometry/path'
 import type { EndContact } from '../../relations/end-contacts'
 import { widestHalfWidth } from '../../weight/half-widths'
 import type { Form } from './forms'
-import { boxOfForm, contoursOf, Forms } from './forms'
+import { areaOf, boxOfForm, Forms } from './forms'
 import type { Crossed } from './overlaps'
 import { ALONG_EDGE, comesNear, liesWithin, Overlaps, pairsNear } from './overlaps'
 
@@ -225,7 +224,7 @@ export class Fronts {
     const [a, b] = [top(other), top(one)]
     if (a < own && b < own) return a > b
     if (a < own || b < own) return a < own
-    return areaOfForm(other) < areaOfForm(one)
+    return areaOf(other.loop) < areaOf(one.loop)
   }
 }
 
@@ -256,8 +255,6 @@ function boundsOf(forms: readonly Form[]): ReadonlyMap<string, Form> {
   for (const form of forms) for (const l of form.lines) bounds.set(l.id, form)
   return bounds
 }
-
-const areaOfForm = ({ loop }: Form): number => Math.abs(areaOfCubics(contoursOf(loop)[0]!))
 
 export const pairKey = (a: Form, b: Form): string => [a.key, b.key].sort().join('|')
 
