@@ -76,7 +76,10 @@ export class Stacker {
     return was.size !== tints.length || tints.some(([id, ink]) => was.get(id) !== ink)
   }
 
-  /** Entries of the visible layers, bottom to top, those of layers left out at no strength; lines that never had an outline yet are left out. */
+  /**
+   * Entries of the visible layers, bottom to top, those of layers left out at no strength; lines that never had an outline
+   * yet are left out.
+   */
   linesOf(drawing: Drawing, isShown: (layer: Layer) => boolean): InkEntry[] {
     const before = this.last
     this.last = new Map()

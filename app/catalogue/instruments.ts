@@ -78,7 +78,10 @@ export interface InstrumentDescription {
   make: new (worktop: Worktop) => Instrument
   /** It works on the derived outlines rather than on the lines. */
   onOutlines?: true
-  /** The component of what it has to set, in `components/`, in place of all that the strip would show; beside the size of lines, in Lines, where `sized` says so. */
+  /**
+   * The component of what it has to set, in `components/`, in place of all that the strip would show; beside the size of
+   * lines, in Lines, where `sized` says so.
+   */
   strip?: string
   sized?: true
   /** Its settings need the width of the whole strip. */

@@ -24,7 +24,10 @@ const SMALLEST_RING = 5
 
 const DONE: Record<Verdict, string> = { taper: 'tapers', full: 'is full', leave: 'stays as it is' }
 
-/** What a proposal is worked out from: all lines, as they are without the light, those to be weighed, those that can be changed, those chosen. */
+/**
+ * What a proposal is worked out from: all lines, as they are without the light, those to be weighed, those that can be
+ * changed, those chosen.
+ */
 interface Look {
   all: readonly Line[]
   lines: readonly Line[]

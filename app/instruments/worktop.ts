@@ -103,7 +103,10 @@ export interface Selection {
 
 /** What lies where. */
 export interface Hits {
-  /** The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over, and so is what is snipped away unless asked for. */
+  /**
+   * The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over, and
+   * so is what is snipped away unless asked for.
+   */
   lineAt(p: Vec, reach: number, hiddenToo?: boolean): LineHit | null
   /** All lines under a point, as `lineAt` finds them, the one that it answers first. */
   linesAt(p: Vec, reach: number): LineHit[]

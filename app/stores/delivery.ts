@@ -29,7 +29,10 @@ export interface Previewed {
   drawing: Drawing
 }
 
-/** Sends a drawing, and its shapes where they are wanted, to the other end of a port: from where they are, since copying them here would stop the hand. */
+/**
+ * Sends a drawing, and its shapes where they are wanted, to the other end of a port: from where they are, since copying them
+ * here would stop the hand.
+ */
 export type HandOver = (drawing: Drawing, withShapes: boolean, port: MessagePort) => void
 
 /** What leaves, how it will look, and its making. */

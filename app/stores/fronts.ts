@@ -38,7 +38,10 @@ export const useFrontsStore = defineStore('fronts', () => {
     key.value = all[place.value]!.key
   }
 
-  /** Decides about the overlap that is asked about: its first or its second form in front, or both show; false where none is asked about. */
+  /**
+   * Decides about the overlap that is asked about: its first or its second form in front, or both show; false where none is
+   * asked about.
+   */
   function decide(which: 0 | 1 | 'both'): boolean {
     const now = asked.value
     if (!now) return false

@@ -46,7 +46,10 @@ export function copiedLines(lines: readonly Line[], d: Vec, others: readonly Lin
   return copies.map((c) => boundAnew(c, known, own))
 }
 
-/** Trims, corners, fronts and retouches of copies under fresh ids: those of which every line went along. `ids` leads from lines to their copies. */
+/**
+ * Trims, corners, fronts and retouches of copies under fresh ids: those of which every line went along. `ids` leads from
+ * lines to their copies.
+ */
 export function carriedAmendments(amendments: readonly Amendment[], ids: ReadonlyMap<string, string>): Amendment[] {
   const all = (...of: string[]): boolean => of.every((id) => ids.has(id))
   return amendments.flatMap((a): Amendment[] => {

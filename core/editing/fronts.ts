@@ -1,7 +1,10 @@
 import type { Amendment, Drawing, Front } from '../model/model'
 import { newId } from '../new-id'
 
-/** How one form lies to another, each known by the ids of the lines that bound it: before it, behind it, or both show; null takes back what was decided. */
+/**
+ * How one form lies to another, each known by the ids of the lines that bound it: before it, behind it, or both show; null
+ * takes back what was decided.
+ */
 export type FrontChoice = 'before' | 'behind' | 'both' | null
 
 const isSet = (a: readonly string[], b: readonly string[]): boolean =>

@@ -3,7 +3,10 @@ import { endsOf } from './edit-line'
 import { linesOf } from '../model/queries'
 import type { Amendment, Corner, Drawing, Fill, Fineness, Hanging, Hold, Line, PlaceBy, Trim } from '../model/model'
 
-/** Where a stretch of a line, from one share of its length to another, lies now: on which line, and between which shares of that; turned round where the first is the larger. */
+/**
+ * Where a stretch of a line, from one share of its length to another, lies now: on which line, and between which shares of
+ * that; turned round where the first is the larger.
+ */
 export interface Stretch {
   from: number
   to: number

@@ -29,7 +29,10 @@ export interface Retouch {
   by?: Hanging
 }
 
-/** Where a point lies by a line: at a share 0..1 of its length, and so far ahead of there and to its left, as multiples of half its size. */
+/**
+ * Where a point lies by a line: at a share 0..1 of its length, and so far ahead of there and to its left, as multiples of
+ * half its size.
+ */
 export interface PlaceBy {
   at: number
   ahead: number

@@ -21,7 +21,10 @@ export interface InFront {
   hidden: ReadonlyMap<string, Hidden>
   /** By the id of a line, ids of closed lines that cover what lies behind them in the stack, but not this line. */
   spared: ReadonlyMap<string, ReadonlySet<string>>
-  /** Ends, each the id of a line and which of its ends, at which an outline only goes on from line to line: others that lie there do not end it. */
+  /**
+   * Ends, each the id of a line and which of its ends, at which an outline only goes on from line to line: others that lie
+   * there do not end it.
+   */
   goesOn: ReadonlySet<string>
   /** Decisions about forms that are not there. */
   waits: readonly string[]
@@ -216,7 +219,10 @@ export class Fronts {
     return is
   }
 
-  /** Whether a line that lies within one form lies within another as well, and belongs rather to that: to the upper one of those below it, else to the smaller. */
+  /**
+   * Whether a line that lies within one form lies within another as well, and belongs rather to that: to the upper one of
+   * those below it, else to the smaller.
+   */
   private isRather(line: Line, whole: Path, other: Form, one: Form, place: ReadonlyMap<string, number>): boolean {
     if (!this.isWithin(whole, other)) return false
     const own = place.get(line.id)!

@@ -22,7 +22,10 @@ export interface ShapesResult {
   nodesAfter: number
   /** Measured, px. */
   deviation: number
-  /** How many retouches of outlines, tolerances of islands and decisions about forms wait because what they speak of is not there; and which. */
+  /**
+   * How many retouches of outlines, tolerances of islands and decisions about forms wait because what they speak of is not
+   * there; and which.
+   */
   waiting: number
   waits: readonly string[]
   /** Items that have no ink, or none that is finished as it should be, because it cannot be worked out: each with a sentence. */
