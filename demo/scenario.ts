@@ -6,9 +6,12 @@ import { regionHitAt } from '#core/ink/session/region-hits'
 import { atOnce } from '../core/turns'
 import { findingsOf } from '../core/proof/findings-of'
 import { mendAll } from '../core/proof/mend'
+import { decideFronts } from '../core/editing/fronts'
+import { overlapsOf } from '../core/ink/overlaps-of'
 import { cloverAndBee } from './drawings/clover-and-bee'
 import { gardenSnail } from './drawings/garden-snail'
 import { peaPod } from './drawings/pea-pod'
+import { pottingBench } from './drawings/potting-bench'
 import { radishBunch } from './drawings/radish-bunch'
 import { wateringCan } from './drawings/watering-can'
 import type { Inked } from './kit/inked'
@@ -20,14 +23,23 @@ const LIT = { depth: 0.4, softness: 0.25, shade: 0.26, light: 0 }
 const GAP = 0.4
 
 /** The drawings of the Thistlewick Seed Swap, each with the lines that its author laid. */
-export const SCENARIO: readonly (() => Inked)[] = [radishBunch, peaPod, gardenSnail, wateringCan, cloverAndBee]
+export const SCENARIO: readonly (() => Inked)[] = [pottingBench, radishBunch, peaPod, gardenSnail, wateringCan, cloverAndBee]
 
 /** A document of one of the scenario's drawings over its pencil sketch. */
-export function documentOf({ name, layers, inks = [], fills = [] }: Inked, image: string | null): Drawing {
+export function documentOf({ name, layers, fronts, inks = [], fills = [] }: Inked, image: string | null): Drawing {
   const page = defaultPage()
   const blank = newDrawing(name, { page, layers: layers.map((l) => newLinesLayer(l.name, l.lines)) })
   // Leaves and pods run out to points.
   const drawing: Drawing = { ...blank, settings: { ...blank.settings, corner: 'pointed' } }
+  if (fronts)
+    decideFronts(
+      drawing,
+      overlapsOf(drawing).map(({ forms: [below, above] }) => ({
+        form: above.lines.map((l) => l.id),
+        to: below.lines.map((l) => l.id),
+        choice: 'before',
+      })),
+    )
   // What is too thin for print is mended, and hairs of paper are closed, as its author would.
   mendAll(
     drawing,

@@ -2,6 +2,7 @@ import Konva from 'konva'
 import type { Vec } from '#core/geometry/point'
 import { box, brush, cornersBetween, frame, keyHand, snapped, tag, turner } from './guide-marks'
 import { contacts, findings, hairs, light } from './rule-marks'
+import { formsInLight, hatched } from './form-marks'
 import { belly, closer, handle, node, openEnd } from './path-marks'
 import { jaws, placeMark, taper, tip } from './weight-marks'
 import type { Place } from './mark-look'
@@ -119,6 +120,10 @@ function shapesOf(mark: Mark, place: Place): Konva.Shape[] {
       return [pieces(mark, place)]
     case 'region':
       return [region(mark, place)]
+    case 'forms':
+      return [formsInLight(mark, place)]
+    case 'hatched':
+      return mark.of.length ? [hatched(mark, place)] : []
     case 'halo':
       return mark.strays.length ? [halo(mark, place)] : []
     case 'bridges':

@@ -65,6 +65,10 @@ export type Mark =
   | { kind: 'pieces'; paths: readonly Path[]; look: 'take' | 'back' | 'gone' }
   /** A region that would be poured in a colour, or from which it would be taken out (null). */
   | { kind: 'region'; paths: readonly Path[]; colour: string | null }
+  /** Two forms, each in a tint; all else fades. */
+  | { kind: 'forms'; forms: readonly { path: Path; colour: string }[] }
+  /** What lies within a form of others that it would hide. */
+  | { kind: 'hatched'; by: Path; of: readonly Path[] }
   /** Stretches of lines that lie off the pencil, the farther the wider. */
   | { kind: 'halo'; strays: readonly Stray[] }
   /** What closes gaps. */

@@ -75,6 +75,8 @@ export interface InstrumentDescription {
   /** What it is for, in a few words. */
   help: string
   passes: readonly PassName[]
+  /** It can be called up in Lines, where it has no place in the tray; the command that does. */
+  calledBy?: 'fronts'
   make: new (worktop: Worktop) => Instrument
   /** It works on the derived outlines rather than on the lines. */
   onOutlines?: true
@@ -247,6 +249,7 @@ const INSTRUMENTS: readonly InstrumentDescription[] = [
     icon: SquareStack,
     help: 'say which forms lie in front: what is behind is hidden',
     passes: ['shapes'],
+    calledBy: 'fronts',
     make: Front,
     strip: 'shapes/FrontSection',
   },

@@ -32,6 +32,7 @@ const BY_NAME = [
   { id: 'final-size', key: '9', does: 'Final size; held: for as long' },
   { id: 'last-view', key: '8', does: 'The view before' },
   { id: 'bare', key: 'x', does: 'Ink or bare centrelines' },
+  { id: 'fronts', key: 'x', shift: true, does: 'What lies in front' },
   { id: 'next-finding', key: 'g', does: 'Next thing to look at' },
   { id: 'previous-finding', key: 'g', shift: true, does: 'Previous thing to look at' },
   { id: 'mirror', key: 'm', does: 'See mirrored' },

@@ -99,7 +99,7 @@ export class Contact implements Instrument {
   review(): void {
     const { worktop } = this
     const rule = worktop.preferences().contact
-    const all = worktop.allLines(false)
+    const all = worktop.allLines(false).flatMap((l) => worktop.asSeen(l) ?? [])
     const open = new Set(worktop.allLines(true).map((l) => l.id))
     const chosen = worktop.selection().filter((id) => open.has(id))
     const lines = all.map((l) => (l.weight.unlit ? { ...l, weight: unlitWeight(l.weight) } : l))

@@ -1,12 +1,21 @@
 import type { FrontChoice } from '#core/editing/fronts'
-import { decideFronts, frontBetween } from '#core/editing/fronts'
+import { bendBridge, decideFronts, frontBetween } from '#core/editing/fronts'
+import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
+import { distance, lerp, subtract } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
+import { bowThrough, pathOfBridge } from '#core/ink/front/form-bridges'
 import { isIn } from '#core/ink/front/forms'
 import type { FrontsFound } from '~/workers/questions'
 import { placesOnTheWay } from './along-the-way'
 import type { Hand, Instrument } from './instrument'
 import type { Edits, Shapes, View } from './worktop'
+
+/** A bridge whose middle lies so near to straight is straight, screen px. */
+const STRAIGHT = 6
+
+/** The two forms of an overlap that is asked about. */
+const TINTS = ['#7a2b58', '#4a6a3a'] as const
 
 const NOTHING: FrontsFound = { forms: [], pairs: [], overlaps: [] }
 
@@ -20,6 +29,9 @@ export class Front implements Instrument {
   private below = 0
   private sweep: { both: boolean; last: Vec; taken: number[] } | null = null
   private looks = 0
+  /** The open form whose bridge is being drawn, and where its middle is. */
+  private drawn: { form: number; to: Vec } | null = null
+  private onBridge = false
 
   constructor(private readonly worktop: Edits & View & Shapes) {
     this.review()
@@ -31,6 +43,8 @@ export class Front implements Instrument {
       return this.sweep.both
         ? 'Release: see through these · Esc: leave them'
         : 'Release: in front, from the first to the last · Esc: leave them'
+    if (this.drawn) return 'Drag: where the open form ends · Near straight: straight · Ctrl: just there · Esc: back'
+    if (this.onBridge) return 'Drag: where this open form ends, in what it runs into'
     if (this.worktop.frontAsked())
       return '← the plum form in front · → the other · ↓ both show · ↑ the next · Esc: end the walk'
     if (this.hover !== null) {
@@ -76,14 +90,43 @@ export class Front implements Instrument {
     return others.every((o) => frontBetween(amendments, this.linesOf(form), this.linesOf(o)) === 'before')
   }
 
+  /** The bridges of open forms, each with its middle to be drawn. */
+  private bridgeMarks(): Mark[] {
+    const paths: Path[] = []
+    const middles = this.found.forms.flatMap(({ bridge }, index): Mark[] => {
+      if (!bridge) return []
+      const now = this.drawn?.form === index ? { ...bridge, middle: this.drawn.to } : bridge
+      paths.push(pathOfBridge(now))
+      return [{ kind: 'belly', at: now.middle, along: subtract(bridge.to, bridge.from), index }]
+    })
+    return [{ kind: 'bridges', paths }, ...middles]
+  }
+
+  /** The bridge whose middle is drawn follows the hand. */
+  private bend(form: number, to: Vec, free: boolean): void {
+    const { lines, bridge } = this.found.forms[form]!
+    // A bridge that is all but straight is.
+    const isStraight = !free && distance(to, lerp(bridge!.from, bridge!.to, 0.5)) * this.worktop.zoom() < STRAIGHT
+    const now = isStraight ? lerp(bridge!.from, bridge!.to, 0.5) : to
+    this.drawn = { form, to: now }
+    this.worktop.change((draft) => bendBridge(draft, lines, isStraight ? null : bowThrough(bridge!, now)))
+  }
+
   press(hand: Hand): void {
+    if (hand.mark?.kind === 'belly') {
+      this.drawn = { form: hand.mark.index, to: this.found.forms[hand.mark.index]!.bridge!.middle }
+      this.worktop.refresh()
+      return
+    }
     this.sweep = { both: hand.alt, last: hand.at, taken: [] }
     this.take(hand.at)
     this.worktop.refresh()
   }
 
   move(hand: Hand): void {
-    if (this.sweep) {
+    this.onBridge = hand.mark?.kind === 'belly'
+    if (this.drawn) this.bend(this.drawn.form, hand.at, hand.free)
+    else if (this.sweep) {
       for (const p of placesOnTheWay(this.sweep.last, hand.at, this.worktop.zoom())) this.take(p)
       this.sweep.last = hand.at
     } else {
@@ -102,6 +145,12 @@ export class Front implements Instrument {
   }
 
   release(): void {
+    if (this.drawn) {
+      this.drawn = null
+      this.worktop.finish('Bend a bridge')
+      this.review()
+      return
+    }
     const { sweep } = this
     this.sweep = null
     const [form] = sweep?.taken ?? []
@@ -141,6 +190,8 @@ export class Front implements Instrument {
 
   cancel(): void {
     this.sweep = null
+    if (this.drawn) this.worktop.drop()
+    this.drawn = null
   }
 
   away(): void {
@@ -161,7 +212,7 @@ export class Front implements Instrument {
 
   key(key: string): boolean {
     if (key === 'Escape') {
-      if (this.sweep) this.cancel()
+      if (this.sweep ?? this.drawn) this.cancel()
       else if (this.worktop.frontAsked()) this.worktop.endFronts()
       else return false
       this.worktop.refresh()
@@ -183,8 +234,13 @@ export class Front implements Instrument {
     const loop = (form: number) => this.found.forms[form]!.loop
     if (asked)
       return [
-        { kind: 'region', paths: [loop(asked.forms[0])], colour: '#7a2b58' },
-        { kind: 'region', paths: [loop(asked.forms[1])], colour: '#4a6a3a' },
+        {
+          kind: 'forms',
+          forms: [
+            { path: loop(asked.forms[0]), colour: TINTS[0] },
+            { path: loop(asked.forms[1]), colour: TINTS[1] },
+          ],
+        },
         { kind: 'findings', at: [asked.at], current: asked.at },
       ]
     const shown = this.sweep?.taken ?? (this.hover === null ? [] : [this.hover])
@@ -193,8 +249,14 @@ export class Front implements Instrument {
       ...(this.found.overlaps.length
         ? [{ kind: 'findings', at: this.found.overlaps.map((o) => o.at), current: null } as const]
         : []),
-      ...(others.length ? [{ kind: 'paths', paths: others.map(loop), tone: 'mute' } as const] : []),
+      ...(others.length
+        ? [
+            { kind: 'paths', paths: others.map(loop), tone: 'mute' } as const,
+            { kind: 'hatched', by: loop(this.hover!), of: others.map(loop) } as const,
+          ]
+        : []),
       ...(shown.length ? [{ kind: 'paths', paths: shown.map(loop), tone: 'strong' } as const] : []),
+      ...this.bridgeMarks(),
     ]
   }
 }

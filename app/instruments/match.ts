@@ -55,7 +55,7 @@ export class Match implements Instrument {
       return
     }
     const { reach, from } = worktop.preferences().match
-    const lines = worktop.allLines(true)
+    const lines = worktop.allLines(true).filter((l) => worktop.asSeen(l))
     const chosen = new Set(worktop.selection())
     const sources = chosen.size ? lines.filter((l) => chosen.has(l.id)) : lines.filter((l) => this.sideOf(l) === from)
     const targets = chosen.size ? lines.filter((l) => !chosen.has(l.id)) : lines

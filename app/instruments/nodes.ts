@@ -187,7 +187,7 @@ export class Nodes implements Instrument {
       .flatMap((l) => l.path.nodes.flatMap((n, index) => (gathering.holds(n.at) ? [{ line: l.id, index }] : [])))
     // A drag that only touches chooses the lines in its way with all their nodes.
     for (const l of this.worktop.preferences().gather === 'touch'
-      ? gathering.linesAmong(this.worktop.allLines(true))
+      ? gathering.linesAmong(this.worktop.allLines(true).filter((l) => this.worktop.asSeen(l)))
       : []) {
       found.push(...l.path.nodes.map((_, index) => ({ line: l.id, index })))
     }

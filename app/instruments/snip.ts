@@ -43,7 +43,8 @@ export class Snip implements Instrument {
     const { line } = hit
     const hidden = line.snips.find((s) => !s.idle && inSnip(s, hit.at))
     if (hidden) return { line: line.id, snip: hidden, hidden: true }
-    const snip = stretchAround(line, this.worktop.allLines(false), hit.at)
+    const others = this.worktop.allLines(false).flatMap((l) => this.worktop.asSeen(l) ?? [])
+    const snip = stretchAround(line, others, hit.at)
     this.uncrossed = !snip
     return snip && { line: line.id, snip, hidden: false }
   }

@@ -105,13 +105,15 @@ export interface Selection {
 export interface Hits {
   /**
    * The line under a point, by its ink or within `reach` screen px of its path; locked and hidden layers are passed over, and
-   * so is what is snipped away unless asked for.
+   * so is what lies behind what is in front of it, and what is snipped away unless asked for.
    */
   lineAt(p: Vec, reach: number, hiddenToo?: boolean): LineHit | null
   /** All lines under a point, as `lineAt` finds them, the one that it answers first. */
   linesAt(p: Vec, reach: number): LineHit[]
   /** All visible lines, from the bottom of the stack to the top; `open` leaves out those of locked layers. */
   allLines(open: boolean): readonly Line[]
+  /** A line as it is seen: what lies in front of it is snipped away; null where nothing of it shows. */
+  asSeen(line: Line): Line | null
   /** The topmost blot or fill under a point; locked and hidden layers are passed over. */
   solidAt(p: Vec): Shape | null
   /** All blots and fills that can be edited. */

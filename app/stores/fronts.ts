@@ -38,6 +38,12 @@ export const useFrontsStore = defineStore('fronts', () => {
     key.value = all[place.value]!.key
   }
 
+  /** Asks about an overlap of the list. */
+  function go(to: string): void {
+    key.value = to
+    place.value = overlaps.value.findIndex((o) => o.key === to)
+  }
+
   /**
    * Decides about the overlap that is asked about: its first or its second form in front, or both show; false where none is
    * asked about.
@@ -73,5 +79,5 @@ export const useFrontsStore = defineStore('fronts', () => {
 
   const end = (): void => void (key.value = null)
 
-  return { overlaps, asked, sure, decided, note, step, decide, takeSure, end }
+  return { overlaps, asked, sure, decided, note, step, go, decide, takeSure, end }
 })

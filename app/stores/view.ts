@@ -57,6 +57,20 @@ export const useViewStore = defineStore('view', () => {
     }
   }
 
+  /** What the hand had in Lines before an instrument was called that has no place in the tray. */
+  const calledFrom = ref<string | null>(null)
+
+  /** Calls an instrument in Lines that has no place in the tray; called again, it goes and what the hand had before is back. */
+  function callUp(id: string): void {
+    if (pass.value === 'lines' && chosen.lines === id) {
+      chosen.lines = calledFrom.value ?? firstInstruments().lines
+      return
+    }
+    pass.value = 'lines'
+    calledFrom.value = chosen.lines
+    chosen.lines = id
+  }
+
   /** Another drawing is looked at: nothing of the one before is left. */
   function reset(): void {
     pass.value = 'lines'
@@ -72,6 +86,7 @@ export const useViewStore = defineStore('view', () => {
     hint.value = ''
     stripUp.value = false
     borrowing.value = false
+    calledFrom.value = null
   }
 
   return {
@@ -95,6 +110,7 @@ export const useViewStore = defineStore('view', () => {
     byKey,
     takeKeyboard,
     borrow,
+    callUp,
     borrowing,
     reset,
   }

@@ -21,6 +21,8 @@ import { remembered } from '#core/remembered'
 import { findingsIn } from '#core/proof/findings-of'
 import { ALIVE } from './alive'
 import { AtRest } from './at-rest'
+import type { InFrontTold } from './in-front-told'
+import { InFrontEncoder } from './in-front-told'
 import { KeptRecall } from './kept-recall'
 import { threadsBeside, workedSideBySide } from './side-by-side'
 
@@ -60,6 +62,7 @@ let newestClipped = 0
 const newest: Partial<Record<keyof Questions, number>> = {}
 let sentClipped = new DictionaryEncoder<Outline>()
 let sentFills = new DictionaryEncoder<Outline>()
+let sentInFront = new InFrontEncoder()
 const tuckedOutlines = new WeakMap<Region, Outline>()
 
 /** The outline of what a line shows, the same object for the same ink. */
@@ -71,10 +74,11 @@ function tuckedOutline(line: Line, region: Region): Outline {
   return outline
 }
 
-/** What lines show beside others, what trims take away, and what lies poured beneath. */
+/** What lines show beside others, what lies in front of them, what trims take away, and what lies poured beneath. */
 export interface ClippedAnswer {
   told: Encoded<Outline>
   trims: readonly TrimResult[]
+  inFront: InFrontTold
   fills: Encoded<Outline> | null
   tints: [line: string, ink: string][] | null
 }
@@ -132,6 +136,7 @@ async function takeUp(drawing: Drawing, threads: number): Promise<void> {
   sent = new SentContours()
   sentClipped = new DictionaryEncoder()
   sentFills = new DictionaryEncoder()
+  sentInFront = new InFrontEncoder()
 }
 
 /** The session, once the drawing that was opened last is taken up. */
@@ -206,6 +211,7 @@ const geometry = {
     return {
       told,
       trims: atOnce(of.trimmed()),
+      inFront: sentInFront.tell(atOnce(of.inFront())),
       fills: poured && sentFills.tell(poured.parts.map(pouredOutline)),
       tints: poured ? [...poured.tints] : null,
     }

@@ -2,6 +2,7 @@ import type { Path } from '#core/geometry/path'
 import { pathOfCubics } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import type { InkSession, Joints } from '#core/ink/open-ink'
+import type { Bridged } from '#core/ink/front/form-bridges'
 import { formsAndOverlaps } from '#core/ink/overlaps-of'
 import type { Bounded, LitterLimits } from '#core/ink/pieces/litter'
 import type { PieceHit } from '#core/ink/pieces/piece-at'
@@ -69,7 +70,7 @@ export type Answer<K extends keyof Questions> =
 interface FormFound {
   lines: string[]
   loop: Path
-  open: boolean
+  bridge: Bridged | null
 }
 
 /** Forms bottom to top; others name them by their places. */
@@ -83,7 +84,7 @@ function* fronts({ drawing }: InkSession): Generator<number, FrontsFound> {
   const { forms, pairs, overlaps } = formsAndOverlaps(drawing)
   const place = new Map(forms.map((f, i) => [f, i]))
   return {
-    forms: forms.map(({ lines, loop, open }) => ({ lines: lines.map((l) => l.id), loop, open })),
+    forms: forms.map(({ lines, loop, bridge }) => ({ lines: lines.map((l) => l.id), loop, bridge })),
     pairs,
     overlaps: overlaps.map((o) => ({ ...o, forms: [place.get(o.forms[0])!, place.get(o.forms[1])!] })),
   }

@@ -3,6 +3,7 @@ import { proxy, transfer } from 'comlink'
 import type { Drawing, Line } from '#core/model/model'
 import { patchesBetween } from '#core/document/patches-between'
 import type { ShapesResult } from '#core/ink/open-ink'
+import type { InFrontOf } from '#core/ink/front/as-seen'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
 import type { DrawnShape } from './contour-book'
 import { HeldContours } from './contour-book'
@@ -12,6 +13,7 @@ import { patchesTo } from './known-steps'
 import type { Answer, Asked, Overtaken, Questions } from './questions'
 import type { Outline } from '~/painting/outline'
 import { DictionaryDecoder } from './dictionary'
+import { InFrontDecoder } from './in-front-told'
 
 /** Longest time between two signs of life from the making of shapes, ms. */
 const LONGEST_STEP = 90_000
@@ -23,6 +25,7 @@ interface There {
   contours: HeldContours
   clipped: DictionaryDecoder<Outline>
   fills: DictionaryDecoder<Outline>
+  inFront: InFrontDecoder
 }
 
 /** The session of the geometry worker as the main thread has it: edits go there as patches, what they change comes back. */
@@ -70,16 +73,18 @@ export class RemoteSession {
   clipped(drawing: Drawing): Promise<{
     clipped: Outline[]
     trims: readonly TrimResult[]
+    inFront: InFrontOf
     fills: Outline[] | null
     tints: [string, string][] | null
   } | null> {
     return this.thread.within(LONGEST_STEP, async (worker) => {
-      const { clipped, fills } = this.follow(worker, drawing)
+      const { clipped, fills, inFront } = this.follow(worker, drawing)
       const answer = await worker.clipped()
       return (
         answer && {
           clipped: clipped.take(answer.told),
           trims: answer.trims,
+          inFront: inFront.take(answer.inFront),
           fills: answer.fills && fills.take(answer.fills),
           tints: answer.tints,
         }
@@ -131,6 +136,7 @@ export class RemoteSession {
         contours: new HeldContours(),
         clipped: new DictionaryDecoder(),
         fills: new DictionaryDecoder(),
+        inFront: new InFrontDecoder(),
       })
     }
     const patches = patchesTo(this.there.drawing, drawing)

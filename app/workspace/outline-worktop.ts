@@ -46,5 +46,6 @@ export function createOutlineWorktop(common: Worktop): Worktop {
     lineAt: (p, reach) => linesAt(p, reach)[0] ?? null,
     linesAt,
     allLines: contours,
+    asSeen: (line) => line,
   }
 }

@@ -138,6 +138,7 @@ export function useHotkeys(to: {
     'final-size': (key) => glance.begin(key, 1),
     'last-view': () => view.lastView(),
     bare: () => (view.bare = !view.bare),
+    fronts: () => (view.pass === 'shapes' ? (view.chosen.shapes = 'front') : view.callUp('front')),
     'next-finding': () => to.finding(1),
     'previous-finding': () => to.finding(-1),
     mirror: () => view.mirror(),

@@ -8,6 +8,7 @@ import type { Path } from '#core/geometry/path'
 import { shapeSettingsOf } from '#core/model/fineness'
 import { isSeen, seenLines } from '#core/model/queries'
 import type { ShapesResult } from '#core/ink/open-ink'
+import type { InFrontOf } from '#core/ink/front/as-seen'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
 import { OutlineCache } from '~/canvas/outline-cache'
 import type { InkEntry } from '~/painting/paint-stack'
@@ -35,6 +36,8 @@ export interface Ink {
   tucked: TuckedLines
   /** What each trim takes away, as the session said last. */
   trims: ShallowRef<readonly TrimResult[]>
+  /** What lies in front of lines, as the session said last. */
+  inFront: ShallowRef<InFrontOf>
   session: RemoteSession
   stack: ShallowRef<InkEntry[]>
   shapes: ShallowRef<ShapesResult | null>
@@ -94,6 +97,7 @@ export function provideInk(): Ink {
   const progress = ref<number | null>(null)
   const tucked = new TuckedLines()
   const trims = shallowRef<readonly TrimResult[]>([])
+  const inFront = shallowRef<InFrontOf>(new Map())
   const stacker = new Stacker(cache, trial.shown, tucked)
   const session = new RemoteSession(geometry)
   /** The newest call of the lines to the screen; older ones give up. */
@@ -161,6 +165,7 @@ export function provideInk(): Ink {
       const answer = await session.clipped(drawing)
       if (answer && store.drawing?.id === drawing.id) {
         trims.value = answer.trims
+        inFront.value = answer.inFront
         const lines = tucked.take(drawing, answer.clipped)
         const poured = [
           answer.fills && stacker.takeFills(answer.fills),
@@ -276,6 +281,7 @@ export function provideInk(): Ink {
     cache,
     tucked,
     trims,
+    inFront,
     session,
     stack,
     shapes,

@@ -120,9 +120,9 @@ export function useKeyHand({ worktop, markAt, marks, instrument, after }: KeyHan
 
   /** Where nothing is marked, lines are what can be taken hold of. */
   function middles(): Grip[] {
-    return worktop.allLines(true).map((line) => {
+    return worktop.allLines(true).flatMap((line): Grip[] => {
       const arc = arcOfPath(line.path)
-      return { at: arc.point(arc.total / 2), what: 'line' }
+      return worktop.asSeen(line) ? [{ at: arc.point(arc.total / 2), what: 'line' }] : []
     })
   }
 

@@ -1,6 +1,6 @@
 import { computed } from 'vue'
 import type { InstrumentDescription } from '~/catalogue/instruments'
-import { TRAY_KEYS, trayOf } from '~/catalogue/instruments'
+import { instrumentOf, TRAY_KEYS, trayOf } from '~/catalogue/instruments'
 import { useKeysStore } from '~/stores/keys'
 import { useViewStore } from '~/stores/view'
 
@@ -10,7 +10,7 @@ export type TrayTool = InstrumentDescription & { key: string; spoken: string }
 /** Held for longer than this, an instrument goes back when it is let go, ms. */
 const HOLD = 400
 
-/** The instruments of the pass with their keys, in rows of six: the second row's keys are those of the first with Shift. */
+/** The instruments of the pass with their keys, in rows of six, the second row's those of the first with Shift; and one that was called up besides. */
 export function useTray() {
   const view = useViewStore()
   const keys = useKeysStore()
@@ -20,9 +20,17 @@ export function useTray() {
     return { key, spoken: i < TRAY_KEYS.length ? key : `Shift + ${key}` }
   }
 
-  const tools = computed<TrayTool[]>(() => trayOf(view.pass).map((tool, i) => ({ ...tool, ...keyAt(i) })))
+  const tools = computed<TrayTool[]>(() => {
+    const inTray = trayOf(view.pass).map((tool, i): TrayTool => ({ ...tool, ...keyAt(i) }))
+    const called = instrumentOf(view.instrument)
+    if (!called?.calledBy || inTray.some((t) => t.id === called.id)) return inTray
+    const key = keys.writtenKey(called.calledBy)
+    return [...inTray, { ...called, key, spoken: key }]
+  })
   const rows = computed(() =>
-    [tools.value.slice(0, TRAY_KEYS.length), tools.value.slice(TRAY_KEYS.length)].filter((r) => r.length),
+    [0, 1, 2]
+      .map((i) => tools.value.slice(i * TRAY_KEYS.length, (i + 1) * TRAY_KEYS.length))
+      .filter((r) => r.length),
   )
   return { tools, rows }
 }

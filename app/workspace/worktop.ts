@@ -3,6 +3,7 @@ import type { Drawing, Layer } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { layerForLine, openLines, openSolidLayers, openSolids, seenLines } from '#core/model/queries'
+import { asSeen, isBehind, isUnseen } from '#core/ink/front/as-seen'
 import { inTurns } from '#core/turns'
 import { linesUnder, solidUnder } from '#core/outline/hit-line'
 import type { LineHit } from '#core/outline/hit-line'
@@ -80,7 +81,9 @@ export function createWorktop(
   }
 
   const linesAt = (p: Vec, reach: number, hiddenToo = false): LineHit[] =>
-    linesUnder(openLines(drawing(), view.alone), p, reach / view.viewport.zoom, hiddenToo)
+    linesUnder(openLines(drawing(), view.alone), p, reach / view.viewport.zoom, hiddenToo).filter(
+      (hit) => !isBehind(hit.point, ink.inFront.value.get(hit.line.id)),
+    )
 
   let newestWork = 0
 
@@ -138,6 +141,10 @@ export function createWorktop(
     linesAt,
     nextInk: () => hand.lineInk,
     allLines: (open) => (open ? openLines : seenLines)(drawing(), view.alone),
+    asSeen: (line) => {
+      const seen = asSeen(line, ink.inFront.value.get(line.id))
+      return seen === line || !isUnseen(seen) ? seen : null
+    },
     solids: () => view.solids,
     noteOver: (line) => {
       view.lineOver = line

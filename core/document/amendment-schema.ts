@@ -108,12 +108,23 @@ const front = yup
   .noUnknown()
   .strict()
 
+const bridge = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['bridge']).required(),
+    lines: boundBy,
+    along: number().min(-1e3).max(1e3),
+    across: number().min(-1e3).max(1e3),
+  })
+  .noUnknown()
+  .strict()
+
 const leave = yup
   .object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) })
   .noUnknown()
   .strict()
 
-const AMENDMENTS = { retouch, trim, corner, fineness, front, leave }
+const AMENDMENTS = { retouch, trim, corner, fineness, front, bridge, leave }
 
 /** Schema of an amendment. */
 export const amendmentSchema = yup.lazy((v: unknown) => {

@@ -30,6 +30,9 @@ const AMENDMENT_FIELDS = [
   'front',
   'back',
   'both',
+  'lines',
+  'along',
+  'across',
 ] as const satisfies readonly FieldOf<Amendment>[]
 
 /** Fields of fills that change: all but their ids. */

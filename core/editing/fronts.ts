@@ -1,4 +1,4 @@
-import type { Amendment, Drawing, Front } from '../model/model'
+import type { Amendment, Drawing, Front, FormBridge } from '../model/model'
 import { newId } from '../new-id'
 
 /**
@@ -22,6 +22,12 @@ export function frontBetween(
   const found = amendments?.findLast((f): f is Front => f.kind === 'front' && isAbout(f, a, b))
   if (!found) return null
   return found.both ? 'both' : isSet(found.front, a) ? 'before' : 'behind'
+}
+
+/** Bends the bridge that closes the open form of some lines; null makes it straight again. */
+export function bendBridge(draft: Drawing, lines: readonly string[], bow: Pick<FormBridge, 'along' | 'across'> | null): void {
+  const others = (draft.amendments ?? []).filter((a) => a.kind !== 'bridge' || !isSet(a.lines, lines))
+  draft.amendments = bow ? [...others, { id: newId(), kind: 'bridge', lines: [...lines], ...bow }] : others
 }
 
 /** Decides about forms, in the place of what was decided about the same two before. */

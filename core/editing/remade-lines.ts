@@ -82,6 +82,7 @@ export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMa
       if (a.kind === 'fineness') return [{ ...a, ...placedThere(a, remade) }]
       if (a.kind === 'retouch') return [{ ...a, by: hungThere(a.by!, remade) }]
       if (a.kind === 'front') return [{ ...a, front: now(a.front), back: now(a.back) }]
+      if (a.kind === 'bridge') return [{ ...a, lines: now(a.lines) }]
       if (a.kind === 'leave') return [{ ...a, key: keyThere(a.key, remade) }]
       return cornerThere(a, remade)
     })
@@ -107,6 +108,8 @@ function linesIn(a: Amendment): string[] {
       return [a.line]
     case 'front':
       return [...a.front, ...a.back]
+    case 'bridge':
+      return a.lines
     case 'retouch':
       return a.by ? [a.by.line] : []
     case 'leave':

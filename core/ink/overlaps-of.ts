@@ -45,7 +45,7 @@ export function formsAndOverlaps(drawing: Drawing): { forms: Form[]; pairs: [num
     placeOf: (id: string): number => place.get(id)!,
     endsOf: (id: string) => ends.of(id),
   }
-  const { forms, crossed, undecided } = new Fronts(perPx).asked(drawing, lines, places.endsOf)
+  const { forms, crossed, undecided } = new Fronts(perPx).asked(drawing, lines, places.endsOf, places.layerOf)
   const overlaps = undecided.map(({ a, b, at }): Overlap => {
     const [one, other] = [forms[a]!, forms[b]!]
     return { key: pairKey(one, other), forms: [one, other], at, ...guessFront([one, other], places) }

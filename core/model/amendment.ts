@@ -95,6 +95,19 @@ export interface Front {
   both?: true
 }
 
+/**
+ * How the bridge runs that closes an open form, which is known by the lines that bound it: the middle of it lies so far from the
+ * middle between its ends, as multiples of what lies between them: along, from the end that comes first by its line's id, and to
+ * the left of that way.
+ */
+export interface FormBridge {
+  id: string
+  kind: 'bridge'
+  lines: string[]
+  along: number
+  across: number
+}
+
 /** A finding of Proof that is meant to be so. */
 interface Leave {
   id: string
@@ -103,4 +116,4 @@ interface Leave {
 }
 
 /** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch | Trim | Corner | Fineness | Front | Leave
+export type Amendment = Retouch | Trim | Corner | Fineness | Front | FormBridge | Leave

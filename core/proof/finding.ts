@@ -79,7 +79,8 @@ export const LIMITS: ProofLimits = { thin: 0.2, gap: 1, contrast: 6, speck: 0.1,
 export interface Proofed {
   drawing: Drawing
   stack: Stack
-  ends: Ends
+  /** What ends do, by line; what is hidden by what lies in front does nothing. */
+  ends: Pick<Ends, 'of'>
   /** Items that have no ink, or none that is finished as it should be. */
   failed: readonly Failure[]
   /** Ids of amendments of the outlines that found no place there. */
@@ -89,7 +90,7 @@ export interface Proofed {
   bridged: Paper
   /** What became of the fills. */
   poured: readonly Poured[]
-  /** Visible lines, bottom to top. */
+  /** Visible lines, bottom to top, as they are seen: what lies in front of them is snipped away, and those wholly behind are left out. */
   lines: readonly Line[]
   limits: ProofLimits
   /** Px of the page for a mm. */

@@ -1,6 +1,7 @@
 import type { Drawing } from '../model/model'
 import { seenLines } from '../model/queries'
 import { distance } from '../geometry/point'
+import { asSeen, isInSight, isUnseen } from '../ink/front/as-seen'
 import type { InkSession } from '../ink/open-ink'
 import { openInk } from '../ink/open-ink'
 import { dataCode } from '../recall/text-code'
@@ -66,16 +67,19 @@ function* findIn(session: InkSession): Generator<number, Finding[]> {
   const { pxPerMm } = drawing.page
   const paper = yield* scaled(session.paper(0), INKED, SHAPED)
   const bridged = limits.open > 0 ? yield* session.paper(limits.open * pxPerMm) : paper
+  const byId = new Map(seenLines(drawing).map((l) => [l.id, l]))
   const proofed: Proofed = {
     drawing,
     stack,
-    ends,
+    ends: { of: (id) => ends.of(id).filter((c) => isInSight(c, stack.inFront, byId)) },
     failed: session.failed(),
     waits,
     paper,
     bridged,
     poured,
-    lines: seenLines(drawing),
+    lines: seenLines(drawing)
+      .map((l) => asSeen(l, stack.inFront.get(l.id)))
+      .filter((l) => !isUnseen(l) || !stack.inFront.has(l.id)),
     limits,
     pxPerMm,
   }

@@ -5,6 +5,8 @@ import type { Point } from './spline'
 export interface Inked {
   name: string
   layers: { name: string; lines: Line[] }[]
+  /** Of things whose outlines are whole, which lies before which: the upper one, as they were laid. */
+  fronts?: 'layers'
   /** Inks besides the black of the lines, and where they are poured; lit: with shade from the light. */
   inks?: Ink[]
   fills?: { ink: string; at: Point; lit?: boolean }[]

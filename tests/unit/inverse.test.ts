@@ -57,6 +57,7 @@ const start: Drawing = newDrawing('All', {
     { id: 'fineness', kind: 'fineness', line: 'line-5', place, simplify: 0.4 },
     { id: 'retouch', kind: 'retouch', at: { x: 3, y: 9 }, to: 'cut' },
     { id: 'front', kind: 'front', front: ['line-1'], back: ['line-3'], both: true },
+    { id: 'bridge', kind: 'bridge', lines: ['line-2', 'line-3'], along: 0.1, across: -0.2 },
     { id: 'leave', kind: 'leave', key: 'blunt line-2 last' },
   ],
   fills: [
@@ -228,6 +229,7 @@ describe('every edit has an exact inverse', () => {
       fineness: { line: 'line-6', simplify: 0 },
       retouch: { to: null },
       front: { front: ['line-6'], back: ['line-1', 'line-2'] },
+      bridge: { lines: ['line-2'], along: -0.1, across: 0.3 },
       leave: { key: 'gap line-6 first' },
     }
     for (const [i, { kind }] of start.amendments!.entries()) {

@@ -62,7 +62,12 @@ function setCover(cover: boolean): void {
 </script>
 
 <template>
-  <GatherField what="lines" />
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-2">
+    <GatherField what="lines" />
+    <button class="button" :title="keys.titled('Say which forms lie in front', 'fronts')" @click="view.callUp('front')">
+      What lies in front
+    </button>
+  </div>
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5" role="group" aria-label="Choose all alike">
     <span class="mr-1">Choose all with the same</span>
     <button class="button" @click="alike('ink')">Ink</button>

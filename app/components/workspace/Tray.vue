@@ -23,7 +23,7 @@ const { rows } = useTray()
           v-for="tool in row"
           :key="tool.id"
           :tool="tool"
-          :mark="tool.key"
+          :mark="tool.key.length > 1 ? '' : tool.key"
           :icon="rows.length > 1 ? 15 : 17"
           :class="
             rows.length > 1
@@ -32,7 +32,7 @@ const { rows } = useTray()
           "
         />
         <span
-          v-if="i > 0 && row.length < TRAY_KEYS.length"
+          v-if="i === 1 && row.length < TRAY_KEYS.length"
           class="quiet self-center pl-1.5 text-[11px] leading-[1.25]"
           :style="{ gridColumn: `span ${TRAY_KEYS.length - row.length}` }"
           >{{ row.length < TRAY_KEYS.length - 1 ? 'this row: hold Shift with the key' : 'with Shift' }}</span

@@ -22,7 +22,7 @@ const { tools } = useTray()
         v-for="(tool, i) in tools"
         :key="tool.id"
         :tool="tool"
-        :mark="i < TRAY_KEYS.length ? tool.key : `⇧${tool.key}`"
+        :mark="i < TRAY_KEYS.length ? tool.key : tool.key.length > 1 ? '' : `⇧${tool.key}`"
         :icon="16"
         class="h-11 w-11 shrink-0 gap-px pt-1 text-[10.5px] leading-3 tracking-[-0.04em]"
         :class="[i === TRAY_KEYS.length && 'ml-1.5', room === 'narrow low' && 'max-md:w-[30px]']"

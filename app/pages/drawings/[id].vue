@@ -12,6 +12,7 @@ import DockPane from '~/components/workspace/DockPane.vue'
 import CanvasView from '~/components/workspace/CanvasView.vue'
 import AskDialog from '~/components/workspace/AskDialog.vue'
 import KeysCard from '~/components/workspace/KeysCard.vue'
+import OverlapsPanel from '~/components/shapes/OverlapsPanel.vue'
 import ProofPanel from '~/components/workspace/ProofPanel.vue'
 import ScreenKeys from '~/components/workspace/ScreenKeys.vue'
 import LayersPanel from '~/components/workspace/LayersPanel.vue'
@@ -266,7 +267,8 @@ onBeforeUnmount(() => store.close())
           aria-label="Drawing at a glance"
         >
           <AtADistance />
-          <ProofPanel @go="proof.goTo" />
+          <OverlapsPanel v-if="view.instrument === 'front'" />
+          <ProofPanel v-else @go="proof.goTo" />
           <LayersPanel />
         </aside>
       </div>

@@ -43,7 +43,7 @@ export function useMarks(
 
   /** What there is to look at, while Proof is seen. */
   const findingMarks = (): Mark[] =>
-    view.folds.column || view.pass === 'deliver' || !findings.value.length
+    view.folds.column || view.pass === 'deliver' || view.instrument === 'front' || !findings.value.length
       ? []
       : [{ kind: 'findings', at: findings.value, current: finding.value }]
 

@@ -2,7 +2,7 @@ import Flatbush from 'flatbush'
 import { areaOfCubics } from '../../geometry/area'
 import type { Box } from '../../geometry/bounds'
 import { isWithin } from '../../geometry/bounds'
-import { boxOfPath } from '../../geometry/known'
+import { arcOfPath, boxOfPath } from '../../geometry/known'
 import type { Path, PathNode } from '../../geometry/path'
 import { cubicsOfPath, reversePath } from '../../geometry/path'
 import type { Vec } from '../../geometry/point'
@@ -12,6 +12,8 @@ import type { Line } from '../../model/model'
 import type { EndContact } from '../../relations/end-contacts'
 import type { Cubic } from '../../geometry/cubic'
 import { remembered } from '../../remembered'
+import type { Bow, Bridged } from './form-bridges'
+import { bridged, handlesOf, keyOfLines } from './form-bridges'
 
 /** The region that one thing takes up. */
 export interface Form {
@@ -21,8 +23,8 @@ export interface Form {
   lines: readonly Line[]
   /** Once round it; the same object for as long as the lines are the same. */
   loop: Path
-  /** It is open where it runs into another: a straight bridge between its two ends closes it. */
-  open: boolean
+  /** It is open where it runs into another, and a bridge closes it; null where it is closed. */
+  bridge: Bridged | null
 }
 
 type End = EndContact['end']
@@ -33,6 +35,15 @@ interface Step {
   turned: boolean
 }
 
+/** A form as it was found last. */
+interface Known {
+  steps: readonly Step[]
+  open: boolean
+  bow: Bow | undefined
+  loop: Path
+  bridge: Bridged | null
+}
+
 /** Forms with less area than this, px squared, are none. */
 const LEAST_AREA = 1
 
@@ -41,7 +52,7 @@ const TURNS_BACK = -0.999
 
 /** Finds the forms that lines bound, and keeps the loops of those whose lines are the same. */
 export class Forms {
-  private known = new Map<string, { steps: readonly Step[]; open: boolean; loop: Path }>()
+  private known = new Map<string, Known>()
 
   /**
    * Closed lines, and lines that go round a region one after the other, end to end; or that both come to an end on another
@@ -49,24 +60,29 @@ export class Forms {
    *
    * @param lines bottom to top
    * @param endsOf what the ends of a line do, by its id
+   * @param bent how bridges are bent, by the lines of their forms
    */
-  of(lines: readonly Line[], endsOf: (id: string) => readonly EndContact[]): Form[] {
+  of(
+    lines: readonly Line[],
+    endsOf: (id: string) => readonly EndContact[],
+    bent: ReadonlyMap<string, Bow> = new Map(),
+  ): Form[] {
     const before = this.known
     this.known = new Map()
     const formOf = (steps: readonly Step[], open: boolean): Form | null => {
-      const key = steps
-        .map((s) => s.line.id)
-        .sort()
-        .join(' ')
+      const key = keyOfLines(steps.map((s) => s.line.id))
+      const bow = open ? bent.get(key) : undefined
       const was = before.get(key)
       const isSame =
-        was?.open === open &&
+        was !== undefined &&
+        was.open === open &&
+        was.bow === bow &&
         was.steps.length === steps.length &&
         was.steps.every((s, i) => s.line.path === steps[i]!.line.path && s.turned === steps[i]!.turned)
-      const loop = isSame ? was.loop : loopOf(steps)
-      this.known.set(key, { steps, open, loop })
-      if (areaOf(loop) < LEAST_AREA) return null
-      return { key, lines: steps.map((s) => s.line), loop, open }
+      const now = isSame ? was : { steps, open, bow, ...loopOf(steps, open, bow) }
+      this.known.set(key, now)
+      if (areaOf(now.loop) < LEAST_AREA) return null
+      return { key, lines: steps.map((s) => s.line), loop: now.loop, bridge: now.bridge }
     }
     const { rounds, ways } = chainsOf(lines, endsOf)
     const whole = rounds.flatMap((steps) => formOf(steps, false) ?? [])
@@ -90,10 +106,13 @@ export const isIn = ({ loop }: Pick<Form, 'loop'>, p: Vec): boolean =>
 /** px squared, whichever way a loop goes round. */
 export const areaOf = remembered((loop: Path): number => Math.abs(areaOfCubics(contoursOf(loop)[0]!)))
 
-/** Steps one after the other as one closed path; where ends do not quite touch, straight on to the next. */
-function loopOf(steps: readonly Step[]): Path {
+/**
+ * Steps one after the other as one closed path; where ends do not quite touch, straight on to the next. From the last end of an
+ * open form a bridge leads back to the first.
+ */
+function loopOf(steps: readonly Step[], open: boolean, bow: Bow | undefined): Pick<Known, 'loop' | 'bridge'> {
   const [only] = steps
-  if (steps.length === 1 && only!.line.path.closed) return only!.line.path
+  if (steps.length === 1 && only!.line.path.closed) return { loop: only!.line.path, bridge: null }
   const nodes = steps.flatMap(({ line, turned }): PathNode[] => {
     const way = (turned ? reversePath(line.path) : line.path).nodes
     return way.map((n, i) => ({
@@ -102,8 +121,20 @@ function loopOf(steps: readonly Step[]): Path {
       ...(i === way.length - 1 && { out: null, joint: 'corner' }),
     }))
   })
-  return { nodes, closed: true }
+  if (!open) return { loop: { nodes, closed: true }, bridge: null }
+  const [first, last] = [nodes[0]!, nodes.at(-1)!]
+  const isTurned = endId(steps.at(-1)!, true) > endId(steps[0]!, false)
+  const bridge = isTurned ? bridged(first.at, last.at, bow) : bridged(last.at, first.at, bow)
+  if (bow) {
+    const { ofFrom, ofTo } = handlesOf(bridge)
+    nodes[0] = { ...first, in: isTurned ? ofFrom : ofTo }
+    nodes[nodes.length - 1] = { ...nodes.at(-1)!, out: isTurned ? ofTo : ofFrom }
+  }
+  return { loop: { nodes, closed: true }, bridge }
 }
+
+/** The end at which a walk begins, or where it comes out: ids have an order that stays. */
+const endId = ({ line, turned }: Step, out: boolean): string => keyOf(line.id, turned === out ? 'first' : 'last')
 
 interface Tip {
   line: Line
@@ -209,7 +240,10 @@ class FormIndex {
   }
 }
 
-/** Whether a way comes to an end at one form at both of its ends. */
+/** Of a way that runs into a form so many places are looked at: most of them lie outside it, or it is a line within. */
+const PLACES = 9
+
+/** Whether a way comes to an end at one form at both of its ends, and does not lie within that. */
 function runsInto(steps: readonly Step[], forms: FormIndex, endsOf: (id: string) => readonly EndContact[]): boolean {
   const [first, last] = [steps[0]!, steps.at(-1)!]
   const tip = ({ line }: Step, end: End): EndContact | undefined => endsOf(line.id).find((c) => c.end === end)
@@ -219,5 +253,10 @@ function runsInto(steps: readonly Step[], forms: FormIndex, endsOf: (id: string)
   const there = forms.at(one)
   if (!there.size) return false
   const own = new Set(steps.map((s) => s.line))
-  return [...forms.at(other)].some((f) => there.has(f) && !f.lines.some((l) => own.has(l)))
+  const places = steps.flatMap(({ line }) => {
+    const arc = arcOfPath(line.path)
+    return Array.from({ length: PLACES }, (_, i) => arc.point((arc.total * (i + 0.5)) / PLACES))
+  })
+  const isOutside = (f: Form): boolean => places.filter((p) => !isIn(f, p)).length > places.length / 2
+  return [...forms.at(other)].some((f) => there.has(f) && !f.lines.some((l) => own.has(l)) && isOutside(f))
 }

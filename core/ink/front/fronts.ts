@@ -5,6 +5,7 @@ import type { Path } from '../../geometry/path'
 import type { EndContact } from '../../relations/end-contacts'
 import { widestHalfWidth } from '../../weight/half-widths'
 import type { Form } from './forms'
+import { bridgesBent } from './form-bridges'
 import { areaOf, boxOfForm, Forms } from './forms'
 import type { Crossed } from './overlaps'
 import { ALONG_EDGE, comesNear, liesWithin, Overlaps, pairsNear } from './overlaps'
@@ -68,7 +69,7 @@ export class Fronts {
     endsOf: (id: string) => readonly EndContact[],
   ): InFront {
     if (!saysFronts(drawing)) return NOTHING
-    const forms = this.forms.of(lines, endsOf)
+    const forms = this.forms.of(lines, endsOf, bridgesBent(drawing))
     const { pairs, apart, waits, known } = this.decided(drawing, forms)
     const bounds = boundsOf(forms)
     const place = new Map(lines.map((l, i) => [l.id, i]))
@@ -117,14 +118,32 @@ export class Fronts {
     drawing: Pick<Drawing, 'amendments' | 'settings'>,
     lines: readonly Line[],
     endsOf: (id: string) => readonly EndContact[],
+    layerOf: (id: string) => number,
   ): { forms: Form[]; crossed: Crossed[]; undecided: Crossed[] } {
-    const forms = this.forms.of(lines, endsOf)
+    const forms = this.forms.of(lines, endsOf, bridgesBent(drawing))
     const { known } = this.decided(drawing, forms)
     const crossed = this.overlaps.of(forms)
     // The second form of a pair lies above the first: where it covers what lies behind it, that is decided.
     const isDecided = ({ a, b }: Crossed): boolean =>
       known.has(pairKey(forms[a]!, forms[b]!)) || forms[b]!.lines.some((l) => l.cover && l.path.closed)
-    return { forms, crossed, undecided: crossed.filter((c) => !isDecided(c)) }
+    return { forms, crossed, undecided: this.ofTheirOwn(forms, crossed, layerOf).filter((c) => !isDecided(c)) }
+  }
+
+  /** Overlaps but those of a form that belongs to another of its layer, within which it lies: it goes along with that in what overlaps both. */
+  private ofTheirOwn(
+    forms: readonly Form[],
+    crossed: readonly Crossed[],
+    layerOf: (id: string) => number,
+  ): Crossed[] {
+    const others = new Map<number, number[]>()
+    for (const { a, b } of crossed) {
+      others.set(a, [...(others.get(a) ?? []), b])
+      others.set(b, [...(others.get(b) ?? []), a])
+    }
+    const isOfLayer = (one: Form, other: Form): boolean => layerOf(one.lines[0]!.id) === layerOf(other.lines[0]!.id)
+    const goesAlong = (a: number, b: number): boolean =>
+      others.get(b)!.some((o) => o !== a && isOfLayer(forms[a]!, forms[o]!) && this.isWithin(forms[a]!.loop, forms[o]!))
+    return crossed.filter(({ a, b }) => !goesAlong(a, b) && !goesAlong(b, a))
   }
 
   /**
@@ -158,7 +177,7 @@ export class Fronts {
       }
     }
     if (settings.frontsByOrder) {
-      const closed = forms.filter((f) => !f.open)
+      const closed = forms.filter((f) => !f.bridge)
       for (const { front, back } of this.byOrder(closed)) {
         const key = pairKey(front, back)
         if (known.has(key)) continue

@@ -53,7 +53,7 @@ function signsFor(form: Form, other: Form, { layerOf, placeOf, endsOf }: Places)
   )
   if (stops) odds += SAYS.stops
   if (layer > otherLayer) odds += SAYS.layer
-  if (form.lines.length === 1 && !form.open && (other.lines.length > 1 || other.open)) odds += SAYS.whole
+  if (form.lines.length === 1 && !form.bridge && (other.lines.length > 1 || other.bridge)) odds += SAYS.whole
   if (layer === otherLayer && top(form, placeOf) > top(other, placeOf)) odds += SAYS.later
   return odds
 }

@@ -102,7 +102,7 @@ export class Bridges {
       const { id } = part.item
       const was = before.get(id)
       before.delete(id)
-      if (was?.part.item === part.item && was.part.region === part.region) {
+      if (was?.part.item === part.item && was.part.region === part.region && was.part.seen === part.seen) {
         this.known.set(id, was)
         continue
       }
@@ -122,10 +122,10 @@ export class Bridges {
     return true
   }
 
-  private endsOf({ item }: Part, before: readonly Known[] = []): Known[] {
+  private endsOf({ item, seen }: Part, before: readonly Known[] = []): Known[] {
     if (!('path' in item)) return []
     const far = this.reach + item.weight.size
-    return tipsOf(item).map((tip, i) => ({
+    return tipsOf(seen ?? item).map((tip, i) => ({
       tip,
       box: grown(boxOfPoints([tip.at]), far),
       near: [],

@@ -6,6 +6,7 @@ import type { Cubic } from '../../geometry/cubic'
 import type { EndContact } from '../../relations/end-contacts'
 import type { CornerPair } from '../ends/corner-stage'
 import type { Ends } from '../ends/ends'
+import type { InFrontOf } from '../front/as-seen'
 import type { Bounded, LitterLimits } from '../pieces/litter'
 import type { Failure, Region } from '../outlines/outlines'
 import type { PieceHit } from '../pieces/piece-at'
@@ -43,6 +44,8 @@ export interface InkSession {
   fork: (patches: readonly Patch[]) => InkSession
   /** By id of the visible lines that do not show all of their ink, what they show. Yields shares done 0..1, as `shapes` does. */
   clipped: () => Generator<number, ReadonlyMap<string, Region>>
+  /** By id of the lines that are hidden in part, the closed paths of what lies in front of them. */
+  inFront: () => Generator<number, InFrontOf>
   /** What each trim of the drawing came to, in their order. */
   trimmed: () => Generator<number, readonly TrimResult[]>
   /** Where two ends come together, and where an end meets a line or goes past one. */

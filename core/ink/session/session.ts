@@ -11,6 +11,7 @@ import { lastOf, lastWork } from '../../remembered'
 import { scaled } from '../../turns'
 import { Ends } from '../ends/ends'
 import { meetingOptions, Tucks } from '../ends/tuck-stage'
+import type { InFrontOf } from '../front/as-seen'
 import { Fronts } from '../front/fronts'
 import { Fills } from '../fills/fill-stage'
 import type { PouredParts } from '../fills/poured-parts'
@@ -139,6 +140,10 @@ export class Session implements InkSession {
 
   *clipped(): Generator<number, ReadonlyMap<string, Region>> {
     return (yield* this.stackOf(this.now)).clipped
+  }
+
+  *inFront(): Generator<number, InFrontOf> {
+    return (yield* this.stackOf(this.now)).inFront
   }
 
   *trimmed(): Generator<number, readonly TrimResult[]> {

@@ -7,6 +7,8 @@ import { scaled } from '../../turns'
 import type { EndContact } from '../../relations/end-contacts'
 import type { CornerPair } from '../ends/corner-stage'
 import type { Ends } from '../ends/ends'
+import type { InFrontOf } from '../front/as-seen'
+import { asSeen } from '../front/as-seen'
 import type { Fronts, Hidden, InFront } from '../front/fronts'
 import { saysFronts } from '../front/fronts'
 import { toPaths } from '../../arrangement/contours'
@@ -20,6 +22,8 @@ import type { Tucks } from '../ends/tuck-stage'
 export interface Part {
   item: Line | Shape
   region: Region
+  /** A line that is hidden in part, as it is seen. */
+  seen?: Line
 }
 
 /** What a drawing's visible layers come to. */
@@ -32,6 +36,8 @@ export interface Stack extends Trimmed {
   corners: readonly CornerPair[]
   /** Ends that meet the body of a line, or go past one. */
   ends: () => EndContact[]
+  /** What lies in front of lines that it hides in part. */
+  inFront: InFrontOf
   /** Ids of decisions about what lies in front that find no forms. */
   frontsWait: readonly string[]
   /** Items that have no ink, or none that is finished as it should be. */
@@ -109,7 +115,9 @@ export function* stackOf(
   for (const { item, covers: over, seen } of inked.values()) {
     const left = clipped.get(item.id)
     const region = left ? uncovered(item.id, left, over) : seen
-    if (region.contours.length) parts.push({ item, region })
+    if (!region.contours.length) continue
+    const loops = inFront.hidden.get(item.id)?.loops
+    parts.push(loops && 'path' in item ? { item, region, seen: asSeen(item, loops) } : { item, region })
   }
   if (tucks) failed.push(...tucks.failed())
   return {
@@ -119,6 +127,7 @@ export function* stackOf(
     corners: tucks?.pairs ?? [],
     ends: () => tucks?.meeting() ?? [],
     shown,
+    inFront: new Map([...inFront.hidden].map(([id, { loops }]) => [id, loops])),
     frontsWait: inFront.waits,
     failed,
   }

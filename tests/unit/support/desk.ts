@@ -7,6 +7,7 @@ import type { Vec } from '#core/geometry/point'
 import { openLines, openSolids, seenLines } from '#core/model/queries'
 import { linesUnder, solidUnder } from '#core/outline/hit-line'
 import type { Offer } from '~/instruments/offer'
+import { asSeen, isBehind, isUnseen } from '#core/ink/front/as-seen'
 import { openInk } from '#core/ink/open-ink'
 import { emptyRegions, regionHitAt } from '#core/ink/session/region-hits'
 import { wayAlongPencil } from '#core/sketch/along-pencil'
@@ -115,9 +116,16 @@ export class TestWorktop implements Worktop {
   remember = (choices: Partial<Preferences>) => void Object.assign(this.wants, choices)
 
   linesAt = (p: Vec, reach: number, hiddenToo = false) =>
-    linesUnder(openLines(this.now), p, reach / this.magnified, hiddenToo)
+    linesUnder(openLines(this.now), p, reach / this.magnified, hiddenToo).filter(
+      (hit) => !isBehind(hit.point, this.inFront().get(hit.line.id)),
+    )
   lineAt = (p: Vec, reach: number, hiddenToo = false) => this.linesAt(p, reach, hiddenToo)[0] ?? null
   allLines = (open: boolean) => (open ? openLines : seenLines)(this.now)
+  private inFront = () => atOnce(openInk(this.now).inFront())
+  asSeen = (line: Line) => {
+    const seen = asSeen(line, this.inFront().get(line.id))
+    return isUnseen(seen) ? null : seen
+  }
   over: string | null = null
   chosenSolids: string[] = []
   solids = () => this.chosenSolids
