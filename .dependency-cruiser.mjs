@@ -11,6 +11,7 @@ const CORE = [
   'shapes',
   'document',
   'editing',
+  'repetition',
   'sketch',
   'ink',
   'from-outlines',

@@ -3,6 +3,7 @@ import {
   ArrowDownToLine,
   BowArrow,
   CircleDot,
+  Copy,
   CornerUpRight,
   Crop,
   Diamond,
@@ -49,6 +50,7 @@ import type { Instrument } from '~/instruments/instrument'
 import type { Worktop } from '~/instruments/worktop'
 import { LevelSketch } from '~/instruments/level-sketch'
 import { Light } from '~/instruments/light'
+import { Mirror } from '~/instruments/mirror'
 import { Match } from '~/instruments/match'
 import { Nodes } from '~/instruments/nodes'
 import { OutlineNodes } from '~/instruments/outline-nodes'
@@ -76,7 +78,7 @@ export interface InstrumentDescription {
   help: string
   passes: readonly PassName[]
   /** It can be called up in Lines, where it has no place in the tray; the command that does. */
-  calledBy?: 'fronts'
+  calledBy?: 'fronts' | 'mirror-lines'
   make: new (worktop: Worktop) => Instrument
   /** It works on the derived outlines rather than on the lines. */
   onOutlines?: true
@@ -252,6 +254,17 @@ const INSTRUMENTS: readonly InstrumentDescription[] = [
     calledBy: 'fronts',
     make: Front,
     strip: 'shapes/FrontSection',
+  },
+  {
+    id: 'mirror',
+    title: 'Mirror',
+    icon: Copy,
+    help: 'draw one side and the other follows, or repeat about a point',
+    passes: [],
+    calledBy: 'mirror-lines',
+    make: Mirror,
+    strip: 'lines/MirrorSection',
+    speaksOf: 'Mirror',
   },
   {
     id: 'pour',

@@ -1,9 +1,10 @@
 import type { Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
+import { layLines } from '#core/editing/lay'
 import { newLine } from '#core/model/create'
 import { figurePath } from '#core/editing/figures'
-import { findLayer } from '#core/model/find'
+
 import type { Mark } from '~/canvas/marks'
 import type { Hand, Instrument } from './instrument'
 import type { Edits, Hits, NextLine, Pencil, Selection, View } from './worktop'
@@ -78,7 +79,7 @@ export class Figure implements Instrument {
     if (path && layer) {
       const line = newLine(path, { weight: this.worktop.nextWeight(), ink: this.worktop.nextInk() })
       this.worktop.edit(`Draw ${article(this.worktop.preferences().figure.kind)}`, (draft) => {
-        findLayer(draft, layer)?.items.push(line)
+        layLines(draft, layer, [line])
       })
       this.worktop.select([line.id])
     }

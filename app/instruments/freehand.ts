@@ -1,6 +1,7 @@
 import type { Line, PenTrace, TraceSample } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
+import { layLines } from '#core/editing/lay'
 import { newLine } from '#core/model/create'
 import { joinedLines, reversedLine } from '#core/editing/edit-line'
 import { followRemade, goneOn } from '#core/editing/remade-lines'
@@ -9,7 +10,7 @@ import { LiveFit } from '#core/fit/live-fit'
 import { gapOfTrace } from '#core/fit/loop-of-trace'
 import { lineFromTrace, weightByTrace } from '#core/fit/line-from-trace'
 import { quickStops } from '#core/fit/pressure-stops'
-import { findLayer, findLine } from '#core/model/find'
+import { findLine } from '#core/model/find'
 import type { Mark, MarkRef } from '~/canvas/marks'
 import type { GoingOn } from './going-on'
 import { nibMark } from './nib-mark'
@@ -148,7 +149,7 @@ export class Freehand implements Instrument {
       if (goingOn) this.lengthen(goingOn, kept)
       else {
         this.worktop.edit('Draw freehand', (draft) => {
-          findLayer(draft, layer)?.items.push(kept)
+          layLines(draft, layer, [kept])
         })
         this.worktop.select([kept.id], true)
       }

@@ -1,7 +1,8 @@
 import { repath } from '#core/editing/repath'
 import type { Path } from '#core/geometry/path'
 import { newLine } from '#core/model/create'
-import { findLayer, findLine } from '#core/model/find'
+import { layLines } from '#core/editing/lay'
+import { findLine } from '#core/model/find'
 import type { GoingOn } from './going-on'
 import type { UnderWay } from './instrument'
 import type { Edits, NextLine, Selection } from './worktop'
@@ -26,7 +27,7 @@ export function keepLine(worktop: Edits & Selection, { line, label, replaces }: 
   worktop.edit(label, (draft) => {
     const found = replaces ? findLine(draft, line.id) : null
     if (found) repath(found.line, line.path, draft)
-    else if (layer) findLayer(draft, layer)?.items.push(line)
+    else if (layer) layLines(draft, layer, [line])
   })
   worktop.select([line.id])
 }

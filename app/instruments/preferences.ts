@@ -80,6 +80,8 @@ export interface Preferences {
   contact: { reach: number; overshoot: number; strength: number; taper: number; pinned: boolean }
   /** Mirror match: the side whose lines give their weight, and how far apart a pair lies, px. */
   match: { from: 'left' | 'right'; reach: number }
+  /** Whether lines are mirrored at an axis or repeated about a point, so many times. */
+  copies: { way: 'mirror' | 'repeat'; times: number }
   /** What of the copied weight is painted on. */
   sweepPart: WeightPart
   /** How a click finishes a corner, and an end that meets a line. */
@@ -149,6 +151,7 @@ export const DEFAULTS: Preferences = {
   scaleWeights: true,
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
   match: { from: 'left', reach: 12 },
+  copies: { way: 'mirror', times: 6 },
   sweepPart: 'all',
   corner: { style: 'pointed', behind: 0, limit: LIMIT, length: LENGTH },
   endChoice: 'in',

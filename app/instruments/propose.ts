@@ -1,9 +1,10 @@
+import { layLines } from '#core/editing/lay'
 import { newLine } from '#core/model/create'
 import type { Line, Weight } from '#core/model/model'
 import type { Vec } from '#core/geometry/point'
 import { arcOfPath, boxOfPath } from '#core/geometry/known'
 import type { Mark } from '~/canvas/marks'
-import { findLayer } from '#core/model/find'
+
 import type { Offer } from './offer'
 import { placesOnTheWay } from './along-the-way'
 import type { Hand, Instrument } from './instrument'
@@ -153,9 +154,8 @@ export function takeOffers(
       ink: worktop.nextInk(),
     }),
   )
-  worktop.edit(
-    lines.length > 1 ? `Take ${lines.length} proposals` : 'Take a proposal',
-    (draft) => void findLayer(draft, layer)?.items.push(...lines),
+  worktop.edit(lines.length > 1 ? `Take ${lines.length} proposals` : 'Take a proposal', (draft) =>
+    layLines(draft, layer, lines),
   )
 }
 

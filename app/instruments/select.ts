@@ -202,7 +202,9 @@ export class Select implements Instrument {
     if (pressed?.moving && framed) this.worktop.finish(`${framed.corner === null ? 'Turn' : 'Scale'} ${this.what()}`)
     else if (pressed?.moving && pressed.onLine) this.worktop.finish(`Move ${this.what()}`)
     else if (pressed?.moving && gathering) {
-      const found = gathering.linesAmong(this.worktop.allLines(true).filter((l) => this.worktop.asSeen(l))).map((l) => l.id)
+      const found = gathering
+        .linesAmong(this.worktop.allLines(true).filter((l) => this.worktop.asSeen(l)))
+        .map((l) => l.id)
       this.worktop.select(gathering.adding ? [...new Set([...this.worktop.selection(), ...found])] : found)
     }
     this.worktop.refresh()

@@ -17,7 +17,8 @@ const REACH = 9
 const ALIGNED = 5
 const SPAN = 500
 
-const cornerAt = (at: Vec): PathNode => ({ at, in: null, out: null, joint: 'corner' })
+/** A node without handles. */
+export const cornerAt = (at: Vec): PathNode => ({ at, in: null, out: null, joint: 'corner' })
 
 const SNAP_TITLES: Record<SnapKind, string> = {
   end: 'End',

@@ -9,6 +9,7 @@ import type { Vec } from '#core/geometry/point'
 import type { Joints } from '#core/ink/open-ink'
 import type { PieceHit } from '#core/ink/pieces/piece-at'
 import type { RegionHit } from '#core/ink/session/region-hits'
+import type { Rule } from '#core/repetition/images'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
 import type { LineHit } from '#core/outline/hit-line'
 import type { Offer } from './offer'
@@ -110,7 +111,7 @@ export interface Hits {
   lineAt(p: Vec, reach: number, hiddenToo?: boolean): LineHit | null
   /** All lines under a point, as `lineAt` finds them, the one that it answers first. */
   linesAt(p: Vec, reach: number): LineHit[]
-  /** All visible lines, from the bottom of the stack to the top; `open` leaves out those of locked layers. */
+  /** All visible lines, from the bottom of the stack to the top, and where else they stand; `open`: those that a hand may take. */
   allLines(open: boolean): readonly Line[]
   /** A line as it is seen: what lies in front of it is snipped away; null where nothing of it shows. */
   asSeen(line: Line): Line | null
@@ -206,6 +207,15 @@ export interface Shapes {
   expanded(): readonly Path[]
 }
 
+/** Rules by which lines stand on the page more than once. */
+export interface Copies {
+  copyRules(): readonly Rule[]
+  copyRuleInHand(): Rule | null
+  takeCopyRule(id: string): void
+  /** What a rule makes becomes lines of their own: all of it, or one standing, 1 the first besides what was drawn. */
+  freeCopies(rule: string, standing?: number): void
+}
+
 /** The pencil beneath, and lines that are found in it. */
 export interface Pencil {
   /** The pencil of the sketch in sight; null while there is none, or it is being read. */
@@ -244,4 +254,4 @@ export interface Trace {
 }
 
 /** All that instruments see of the workspace and may do to it; each names what it needs. */
-export type Worktop = Edits & Selection & Hits & View & NextLine & Fills & Shapes & Pencil & Sketches & Trace
+export type Worktop = Edits & Selection & Hits & View & NextLine & Fills & Shapes & Copies & Pencil & Sketches & Trace

@@ -139,6 +139,7 @@ export function useHotkeys(to: {
     'last-view': () => view.lastView(),
     bare: () => (view.bare = !view.bare),
     fronts: () => (view.pass === 'shapes' ? (view.chosen.shapes = 'front') : view.callUp('front')),
+    'mirror-lines': () => view.callUp('mirror'),
     'next-finding': () => to.finding(1),
     'previous-finding': () => to.finding(-1),
     mirror: () => view.mirror(),

@@ -10,6 +10,7 @@ import { isSeen, seenLines } from '#core/model/queries'
 import type { ShapesResult } from '#core/ink/open-ink'
 import type { InFrontOf } from '#core/ink/front/as-seen'
 import type { TrimResult } from '#core/ink/pieces/trim-stage'
+import { withCopies } from '#core/repetition/with-copies'
 import { OutlineCache } from '~/canvas/outline-cache'
 import type { InkEntry } from '~/painting/paint-stack'
 import { Stacker } from '~/canvas/stacker'
@@ -131,7 +132,8 @@ export function provideInk(): Ink {
 
   async function showLines(drawing: Drawing): Promise<void> {
     const mine = ++newest
-    const lines = seenLines(drawing)
+    const whole = withCopies(drawing)
+    const lines = seenLines(whole)
     const { shown, current } = trial
     // What is tried on may change before all lines have followed: the next round begins where this one ended.
     const from = current ? turn % Math.max(1, lines.length) : 0
@@ -142,7 +144,7 @@ export function provideInk(): Ink {
       (share) => {
         if (store.drawing !== drawing || !showsLines()) return
         if (!wantsShapes()) progress.value = share < 1 && !current ? share : null
-        stack.value = stacker.linesOf(drawing, isShown)
+        stack.value = stacker.linesOf(whole, isShown)
       },
     )
     turn = from + came
@@ -166,7 +168,7 @@ export function provideInk(): Ink {
       if (answer && store.drawing?.id === drawing.id) {
         trims.value = answer.trims
         inFront.value = answer.inFront
-        const lines = tucked.take(drawing, answer.clipped)
+        const lines = tucked.take(withCopies(drawing), answer.clipped)
         const poured = [
           answer.fills && stacker.takeFills(answer.fills),
           answer.tints && stacker.takeTints(answer.tints),
@@ -174,8 +176,8 @@ export function provideInk(): Ink {
         if ((lines.length || poured) && showsLines()) {
           const few = !poured && lines.length <= FEW
           stack.value =
-            (few && stacker.withLinesAnew(stack.value, lines, store.drawing, isShown)) ||
-            stacker.linesOf(store.drawing, isShown)
+            (few && stacker.withLinesAnew(stack.value, lines, withCopies(store.drawing), isShown)) ||
+            stacker.linesOf(withCopies(store.drawing), isShown)
         }
         late.value++
       }
@@ -189,7 +191,8 @@ export function provideInk(): Ink {
 
   function fetchOutlines(lines: readonly Line[], longest: number): Promise<Outline[]> {
     const drawing = store.drawing!
-    return session.outlines(drawing, lines, (l) => findLine(drawing, l.id)?.line === l, longest)
+    const whole = withCopies(drawing)
+    return session.outlines(drawing, lines, (l) => findLine(whole, l.id)?.line === l, longest)
   }
 
   /** Shapes are made for one state after the other: an edit that comes meanwhile waits, unless the work is long. */

@@ -28,9 +28,7 @@ export function useTray() {
     return [...inTray, { ...called, key, spoken: key }]
   })
   const rows = computed(() =>
-    [0, 1, 2]
-      .map((i) => tools.value.slice(i * TRAY_KEYS.length, (i + 1) * TRAY_KEYS.length))
-      .filter((r) => r.length),
+    [0, 1, 2].map((i) => tools.value.slice(i * TRAY_KEYS.length, (i + 1) * TRAY_KEYS.length)).filter((r) => r.length),
   )
   return { tools, rows }
 }

@@ -1,14 +1,16 @@
 import type { Ref } from 'vue'
-import type { Drawing, Layer } from '#core/model/model'
+import type { Drawing, Layer, Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { layerForLine, openLines, openSolidLayers, openSolids, seenLines } from '#core/model/queries'
 import { asSeen, isBehind, isUnseen } from '#core/ink/front/as-seen'
+import { imagesIn } from '#core/repetition/with-copies'
 import { inTurns } from '#core/turns'
 import { linesUnder, solidUnder } from '#core/outline/hit-line'
 import type { LineHit } from '#core/outline/hit-line'
 import type { Worktop } from '~/instruments/worktop'
 import { useDrawingStore } from '~/stores/drawing'
+import { useCopiesStore } from '~/stores/copies'
 import { useFrontsStore } from '~/stores/fronts'
 import { useInkInHand } from '~/stores/ink-in-hand'
 import { usePracticeStore } from '~/stores/practice'
@@ -38,6 +40,7 @@ export function createWorktop(
   const hand = useInkInHand()
   const trial = useTrialStore()
   const fronts = useFrontsStore()
+  const copies = useCopiesStore()
   const drawing = (): Drawing => store.drawing!
 
   function layerForInk(): string | null {
@@ -140,7 +143,8 @@ export function createWorktop(
     lineAt: (p, reach, hiddenToo) => linesAt(p, reach, hiddenToo)[0] ?? null,
     linesAt,
     nextInk: () => hand.lineInk,
-    allLines: (open) => (open ? openLines : seenLines)(drawing(), view.alone),
+    allLines: (open) =>
+      open ? openLines(drawing(), view.alone) : withImages(seenLines(drawing(), view.alone), imagesIn(drawing())),
     asSeen: (line) => {
       const seen = asSeen(line, ink.inFront.value.get(line.id))
       return seen === line || !isUnseen(seen) ? seen : null
@@ -164,6 +168,12 @@ export function createWorktop(
     answerFront: (which) => fronts.decide(which),
     takeSureFronts: () => fronts.takeSure(),
     endFronts: () => fronts.end(),
+    copyRules: () => copies.rules,
+    copyRuleInHand: () => copies.inHand,
+    takeCopyRule: (id) => {
+      copies.taken = id
+    },
+    freeCopies: (rule, standing) => copies.free(rule, standing),
     ...fillsOfWorktop(ink, bridges),
     ...pencilOfWorktop(),
     trims: () => ink.trims.value,
@@ -191,6 +201,10 @@ export function createWorktop(
     },
   }
 }
+
+/** Lines, and where else they stand; the very list where they do not. */
+const withImages = (lines: readonly Line[], images: readonly Line[]): readonly Line[] =>
+  images.length ? [...lines, ...images] : lines
 
 /** Calls `step` with the time since now at each frame until it answers false; answers what stops it. */
 function everyFrame(step: (ms: number) => boolean): () => void {

@@ -119,12 +119,41 @@ const bridge = yup
   .noUnknown()
   .strict()
 
+const lines = yup.array(text(80).min(1).required()).required().max(10_000)
+const fresh = yup.boolean().strict().oneOf([true])
+
+const mirror = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['mirror']).required(),
+    lines,
+    from: place.required(),
+    to: place.required(),
+    corners: yup.array(text(80).min(1).required()).max(10_000),
+    fresh,
+  })
+  .noUnknown()
+  .strict()
+
+const repeat = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['repeat']).required(),
+    lines,
+    about: place.required(),
+    times: yup.number().strict().integer().min(2).max(24).required(),
+    left: yup.array(yup.number().strict().integer().min(1).max(23).required()).max(23),
+    fresh,
+  })
+  .noUnknown()
+  .strict()
+
 const leave = yup
   .object({ id: text(80).min(1), kind: yup.string().strict().oneOf(['leave']).required(), key: text(300).min(1) })
   .noUnknown()
   .strict()
 
-const AMENDMENTS = { retouch, trim, corner, fineness, front, bridge, leave }
+const AMENDMENTS = { retouch, trim, corner, fineness, front, bridge, mirror, repeat, leave }
 
 /** Schema of an amendment. */
 export const amendmentSchema = yup.lazy((v: unknown) => {

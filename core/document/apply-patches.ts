@@ -33,6 +33,12 @@ const AMENDMENT_FIELDS = [
   'lines',
   'along',
   'across',
+  'from',
+  'corners',
+  'fresh',
+  'about',
+  'times',
+  'left',
 ] as const satisfies readonly FieldOf<Amendment>[]
 
 /** Fields of fills that change: all but their ids. */

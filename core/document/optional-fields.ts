@@ -74,6 +74,8 @@ const OPTIONAL: Record<Lacking<Records>, true> = {
   shades: true,
   both: true,
   frontsByOrder: true,
+  left: true,
+  fresh: true,
   lit: true,
 }
 

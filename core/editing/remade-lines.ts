@@ -82,7 +82,9 @@ export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMa
       if (a.kind === 'fineness') return [{ ...a, ...placedThere(a, remade) }]
       if (a.kind === 'retouch') return [{ ...a, by: hungThere(a.by!, remade) }]
       if (a.kind === 'front') return [{ ...a, front: now(a.front), back: now(a.back) }]
-      if (a.kind === 'bridge') return [{ ...a, lines: now(a.lines) }]
+      if (a.kind === 'bridge' || a.kind === 'repeat') return [{ ...a, lines: now(a.lines) }]
+      if (a.kind === 'mirror')
+        return [{ ...a, lines: now(a.lines), ...(a.corners && { corners: now(a.corners) }) }]
       if (a.kind === 'leave') return [{ ...a, key: keyThere(a.key, remade) }]
       return cornerThere(a, remade)
     })
@@ -109,6 +111,8 @@ function linesIn(a: Amendment): string[] {
     case 'front':
       return [...a.front, ...a.back]
     case 'bridge':
+    case 'mirror':
+    case 'repeat':
       return a.lines
     case 'retouch':
       return a.by ? [a.by.line] : []

@@ -108,6 +108,35 @@ export interface FormBridge {
   across: number
 }
 
+/**
+ * Lines that are drawn once and stand on the page once more, mirrored at the way from one point to another, px. Those that end
+ * on it are joined across it, smooth unless they are named as corners.
+ */
+export interface Mirror {
+  id: string
+  kind: 'mirror'
+  lines: string[]
+  from: Vec
+  to: Vec
+  corners?: string[]
+  /** What is drawn from now on goes along. */
+  fresh?: true
+}
+
+/** Lines that are drawn once and stand on the page so many times, turned about a point, px. */
+export interface Repeat {
+  id: string
+  kind: 'repeat'
+  lines: string[]
+  about: Vec
+  /** 2..24, the lines themselves among them. */
+  times: number
+  /** Which of them were set free, 1 the first after the lines themselves. */
+  left?: number[]
+  /** What is drawn from now on goes along. */
+  fresh?: true
+}
+
 /** A finding of Proof that is meant to be so. */
 interface Leave {
   id: string
@@ -116,4 +145,4 @@ interface Leave {
 }
 
 /** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch | Trim | Corner | Fineness | Front | FormBridge | Leave
+export type Amendment = Retouch | Trim | Corner | Fineness | Front | FormBridge | Mirror | Repeat | Leave

@@ -171,7 +171,7 @@ describe('a bridge', () => {
     expect(middle(moved).x).toBeCloseTo(300 - 132, 6)
     expect(middle(moved).y).toBeCloseTo(150, 6)
     const halves = [open[0]!.path.nodes.slice(0, 2), open[0]!.path.nodes.slice(1)].map((nodes, i) =>
-      newLine({ nodes, closed: false }, { ...open[0]!, id: `half-${i}`, path: { nodes, closed: false } }),
+      newLine({ nodes, closed: false }, { id: `half-${i}` }),
     )
     const cut = changed(drawing, (d) => {
       d.layers[1]!.items = halves
@@ -215,7 +215,9 @@ describe('what is hidden', () => {
   const scene: Drawing = changed(
     newDrawing('Hidden', { layers: [newLinesLayer('Arm', [arm, back, strap]), newLinesLayer('Head', [head])] }),
     (d) => {
-      d.layers[0]!.items.push(newLine(through([20, 220], [30, 240]), { id: 'cuff', weight: evenWeight(5) }))
+      ;(d.layers[0]!.items as Line[]).push(
+        newLine(through([20, 220], [30, 240]), { id: 'cuff', weight: evenWeight(5) }),
+      )
       decideFronts(d, [{ form: ['head'], to: ['arm', 'back', 'cuff'], choice: 'before' }])
     },
   )

@@ -67,6 +67,13 @@ function setCover(cover: boolean): void {
     <button class="button" :title="keys.titled('Say which forms lie in front', 'fronts')" @click="view.callUp('front')">
       What lies in front
     </button>
+    <button
+      class="button"
+      :title="keys.titled('Draw one side and the other follows, or repeat about a point', 'mirror-lines')"
+      @click="view.callUp('mirror')"
+    >
+      Mirror or repeat
+    </button>
   </div>
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5" role="group" aria-label="Choose all alike">
     <span class="mr-1">Choose all with the same</span>

@@ -42,9 +42,7 @@ watch(
           <span class="number w-5 text-right text-[11px] text-mute-deep">{{ i + 1 }}</span>
           <span
             class="h-2.5 w-2.5 rounded-full border"
-            :class="
-              o.guess === null ? 'border-mute' : o.guess === 0 ? 'border-plum bg-plum' : 'border-moss bg-moss'
-            "
+            :class="o.guess === null ? 'border-mute' : o.guess === 0 ? 'border-plum bg-plum' : 'border-moss bg-moss'"
             aria-hidden="true"
           />
           <span class="truncate">{{ o.guess === null ? 'Either' : o.guess === 0 ? 'Plum' : 'Green' }}</span>

@@ -39,7 +39,7 @@ const { rows } = useTray()
         >
       </div>
     </div>
-    <ProfileShelf v-if="passOf(view.pass).hasShelf" class="mt-2" />
+    <ProfileShelf v-if="passOf(view.pass).hasShelf && rows.length < 3" class="mt-2" />
     <p
       class="quiet mt-auto line-clamp-2 text-[12px] leading-4"
       aria-live="polite"

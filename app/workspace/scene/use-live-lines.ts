@@ -2,6 +2,9 @@ import type { ComputedRef } from 'vue'
 import { computed } from 'vue'
 import { findLine } from '#core/model/find'
 import type { Line } from '#core/model/model'
+import { linesOf } from '#core/model/queries'
+import { idsStandingFor, rulesOf } from '#core/repetition/images'
+import { allStandingFor, reachOfAxis, withCopies } from '#core/repetition/with-copies'
 import type { InkRaster } from '~/canvas/ink-raster'
 import { entryOf } from '~/canvas/stacker'
 import { boxInView } from '~/canvas/viewport'
@@ -45,17 +48,31 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
   const seen = (stack: readonly InkEntry[]): readonly InkEntry[] =>
     view.layerColours ? colours.of(stack, store.drawing?.layers ?? []) : stack
 
+  const rules = computed(() => (store.drawing ? rulesOf(store.drawing) : []))
+  /** All that stands on the page for a line; of one that is being laid, by the rules that take along what is drawn. */
+  function standing(line: Line, isFresh = false): Line[] {
+    const { value: all } = rules
+    if (!all.length) return [line]
+    const by = isFresh ? all.filter((r) => r.fresh).map((r) => ({ ...r, lines: [...r.lines, line.id] })) : all
+    return allStandingFor(line, by, reachOfAxis(store.drawing!.page))
+  }
+
   const ids = computed(() => {
     if (view.showsShapes || view.selection.length > MOST_LIVE) return []
     const shown = new Set(ink.stack.value.map((e) => e.id))
+    const { drawing } = store
+    if (!drawing) return []
     // A line that covers others stays with them in the tiles.
-    return view.selection.filter((id) => shown.has(id) && !findLine(store.drawing!, id)?.line.cover)
+    return view.selection
+      .filter((id) => !findLine(drawing, id)?.line.cover)
+      .flatMap((id) => idsStandingFor(id, rules.value))
+      .filter((id) => shown.has(id))
   })
 
   function exchange(raster: InkRaster, next: readonly string[], shown: () => void): void {
     if (next.length === hidden.length && next.every((id, i) => id === hidden[i])) return
     const turned = new Set([...hidden.filter((id) => !next.includes(id)), ...next.filter((id) => !hidden.includes(id))])
-    lingering = store.lines.filter((l) => hidden.includes(l.id) && !next.includes(l.id))
+    lingering = linesOf(withCopies(store.drawing!)).filter((l) => hidden.includes(l.id) && !next.includes(l.id))
     hidden = [...next]
     const boxes = ink.stack.value.filter((e) => turned.has(e.id)).map((e) => e.box)
     void raster.hide(next, boxes).then(() => {
@@ -69,7 +86,10 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
     const left = new Map(lines.map((l) => [l.id, l]))
     const entry = (line: Line, was?: InkEntry): InkEntry => {
       const plain = ink.cache.inFrame(line)
-      const now = entryOf(ink.tucked.inFrame(line, store.drawing!, ink.cache.hasTime) ?? plain, store.drawing!)
+      const now = entryOf(
+        ink.tucked.inFrame(line, withCopies(store.drawing!), ink.cache.hasTime) ?? plain,
+        store.drawing!,
+      )
       return was ? { ...now, layer: was.layer, opacity: was.opacity } : now
     }
     const out: InkEntry[] = []
@@ -85,14 +105,18 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
   function paint(ctx: CanvasRenderingContext2D, instruments: readonly (Instrument | null)[]): void {
     const box = boxInView(view.viewport, view.size)
     const live = new Set(ids.value)
-    const chosen = chosenLines(worktop).filter((l) => live.has(l.id))
-    paintStack(ctx, seen(stackOf([...lingering.filter((l) => !live.has(l.id)), ...chosen.map(trial.shown)])), { box })
+    const chosen = chosenLines(worktop)
+      .filter((l) => live.has(l.id))
+      .flatMap((l) => standing(trial.shown(l)))
+    paintStack(ctx, seen(stackOf([...lingering.filter((l) => !live.has(l.id)), ...chosen])), { box })
     for (const instrument of instruments) {
       const fresh = instrument?.freshInk?.()
       if (!fresh) continue
-      const entry = entryOf(ink.cache.now(fresh), store.drawing!)
-      const colour = instrument!.scrapes ? SCRAPED : view.laidColour ? LAID : entry.colour
-      paintStack(ctx, [{ ...entry, colour }], { box })
+      for (const line of instrument!.scrapes ? [fresh] : standing(fresh, true)) {
+        const entry = entryOf(ink.cache.now(line), store.drawing!)
+        const colour = instrument!.scrapes ? SCRAPED : view.laidColour ? LAID : entry.colour
+        paintStack(ctx, [{ ...entry, colour }], { box })
+      }
     }
   }
 

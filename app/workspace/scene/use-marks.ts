@@ -10,6 +10,8 @@ import type { Instrument } from '~/instruments/instrument'
 import { useDrawingStore } from '~/stores/drawing'
 import { useHaloStore } from '~/stores/halo'
 import { useImportNotesStore } from '~/stores/import-notes'
+import { freshAxisMarks } from '~/instruments/axis-marks'
+import { useCopiesStore } from '~/stores/copies'
 import { useProofStore } from '~/stores/proof'
 import { useViewStore } from '~/stores/view'
 
@@ -27,6 +29,7 @@ export function useMarks(
   const halo = useHaloStore()
   const told = useImportNotesStore()
   const proof = useProofStore()
+  const copies = useCopiesStore()
 
   const findings = computed(() => proof.open.slice(0, MOST_FINDINGS).map((f) => f.at))
   const finding = computed(() =>
@@ -72,11 +75,18 @@ export function useMarks(
     return line ? [{ kind: 'paths', paths: [line.path], tone: 'strong' }] : []
   }
 
+  /** Where what is drawn is mirrored at, or repeated about. */
+  const axisMarks = (): Mark[] =>
+    view.pass === 'lines' && view.instrument !== 'mirror' && copies.rules.length
+      ? freshAxisMarks(copies.rules, store.drawing!.page)
+      : []
+
   /** What waits is seen, and not taken hold of. */
   const waitingMarks = (): Mark[] => (waiting.value?.marks() ?? []).filter((m) => m.kind === 'paths')
 
   return () => [
     ...bareMarks(),
+    ...axisMarks(),
     ...waitingMarks(),
     ...(instrument.value?.marks() ?? []),
     ...listedMarks(),

@@ -85,6 +85,8 @@ export class SvgReader {
     }
     if (a['bt:layer']) return this.layer(e, frame)
     if (a['bt:sketch']) return this.sketch(a)
+    // What rules make is made anew.
+    if (a['bt:image']) return
     try {
       this.drawIn(e, this.clips.clipped(e, frame), named)
     } catch (error) {

@@ -3,6 +3,7 @@ import type { Path } from '../../geometry/path'
 import type { Vec } from '../../geometry/point'
 import { perUsualPx } from '../../model/fineness'
 import { colourOf } from '../../model/queries'
+import { matricesOf, rulesOf } from '../../repetition/images'
 import { pathData, short } from '../../geometry/path'
 import { scaledShape, shapeGroups } from './shape-groups'
 
@@ -97,13 +98,19 @@ function group(layer: Layer, drawing: Drawing): string[] {
 function items(layer: Layer, drawing: Drawing): string[] {
   switch (layer.kind) {
     case 'lines':
-      return layer.items.map((l) => stroked(l, drawing))
+      return layer.items.flatMap((l) => [stroked(l, drawing), ...standingBesides(l, drawing)])
     case 'sketch':
       return sketches(layer)
     default:
       return layer.items.map((s) => filled(s, drawing))
   }
 }
+
+/** Where else a line stands that is mirrored or repeated: to be looked at; what opens the file makes it of the rules. */
+const standingBesides = (line: Line, drawing: Drawing): string[] =>
+  matricesOf(line, rulesOf(drawing))
+    .slice(1)
+    .map((m) => `<use href="#${escape(line.id)}" transform="matrix(${m.map((v) => short(v, 6)).join(' ')})" bt:image="1"/>`)
 
 function sketches(layer: SketchLayer): string[] {
   return layer.items.map((s) => `<g id="${escape(s.id)}" bt:sketch="${json({ ...s, id: undefined })}"/>`)

@@ -35,6 +35,7 @@ export interface ShapesResult {
 
 /** A drawing and what follows from it, kept as far as it stays the same. */
 export interface InkSession {
+  /** With all that stands on the page: mirrored and repeated lines, too. */
   readonly drawing: Drawing
   /** Follows an edit. */
   apply: (patches: readonly Patch[]) => void

@@ -8,6 +8,7 @@ import { openLines, seenLines } from '../../model/queries'
 import type { Cubic } from '../../geometry/cubic'
 import type { Code, Recall } from '../../recall/recall'
 import { lastOf, lastWork } from '../../remembered'
+import { withCopies } from '../../repetition/with-copies'
 import { scaled } from '../../turns'
 import { Ends } from '../ends/ends'
 import { meetingOptions, Tucks } from '../ends/tuck-stage'
@@ -100,22 +101,26 @@ export class Session implements InkSession {
 
   private readonly recall: Recall | null
 
+  /** The drawing with all that stands on the page. */
+  private now: Drawing
+
   /**
    * @param recall where what was worked out before is found, in another session or another life
    * @param known outlines of the drawing's lines that were worked out in this one, if any were
    * @param parts of how many parts the drawing is one, at least: the cells suit so many
    */
   constructor(
-    private now: Drawing,
+    private drawn: Drawing,
     {
       recall = null,
       known,
       parts = 0,
     }: { recall?: Recall | null; known?: Outlines | undefined; parts?: number | undefined } = {},
   ) {
+    this.now = withCopies(drawn)
     this.recall = recall
     this.outlines = lastOf((tolerance) => (known?.tolerance === tolerance ? known : new Outlines(tolerance, recall)))
-    this.wholes = new Wholes(recall, now)
+    this.wholes = new Wholes(recall, this.now)
     this.allInk = new AllInk(recall, parts)
     this.unions = new Unions(this.allInk, { recall, parts })
     this.unionsInLayers = new Unions(this.allInk, { recall, parts, keyOf: byInkAndLayer })
@@ -128,11 +133,12 @@ export class Session implements InkSession {
   }
 
   apply(patches: readonly Patch[]): void {
-    this.now = applyPatches(this.now, patches)
+    this.drawn = applyPatches(this.drawn, patches)
+    this.now = withCopies(this.drawn)
   }
 
   fork(patches: readonly Patch[]): InkSession {
-    return new Session(applyPatches(this.now, patches), {
+    return new Session(applyPatches(this.drawn, patches), {
       recall: this.recall,
       known: this.outlines(shapeSettingsOf(this.now).tolerance),
     })

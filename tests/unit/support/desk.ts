@@ -7,6 +7,8 @@ import type { Vec } from '#core/geometry/point'
 import { openLines, openSolids, seenLines } from '#core/model/queries'
 import { linesUnder, solidUnder } from '#core/outline/hit-line'
 import type { Offer } from '~/instruments/offer'
+import { rulesOf } from '#core/repetition/images'
+import { setFree } from '#core/repetition/set-free'
 import { asSeen, isBehind, isUnseen } from '#core/ink/front/as-seen'
 import { openInk } from '#core/ink/open-ink'
 import { emptyRegions, regionHitAt } from '#core/ink/session/region-hits'
@@ -143,6 +145,18 @@ export class TestWorktop implements Worktop {
   answerFront = () => false
   takeSureFronts = () => undefined
   endFronts = () => undefined
+  private ruleTaken: string | null = null
+  copyRules = () => rulesOf(this.now)
+  copyRuleInHand = () => this.copyRules().find((r) => r.id === this.ruleTaken) ?? this.copyRules().at(-1) ?? null
+  takeCopyRule = (id: string) => void (this.ruleTaken = id)
+  freeCopies = (rule: string, standing?: number) => {
+    const next = setFree(
+      this.now,
+      this.copyRules().find((r) => r.id === rule)!,
+      standing,
+    )
+    this.edit('Set free', (draft) => void Object.assign(draft, next))
+  }
   joints = () => Promise.resolve(atOnce(openInk(this.now).joints()))
   trims = () => atOnce(openInk(this.now).trimmed())
   ink = 'black'
