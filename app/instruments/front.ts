@@ -155,6 +155,7 @@ export class Front implements Instrument {
     this.sweep = null
     const [form] = sweep?.taken ?? []
     if (form === undefined) return
+    this.worktop.takeForm(this.linesOf(form))
     const others = this.others(form)
     if (!others.length) return
     const choice: FrontChoice = sweep!.both ? 'both' : this.isBefore(form, others) ? 'behind' : 'before'

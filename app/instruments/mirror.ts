@@ -206,7 +206,7 @@ export class Mirror implements Instrument {
   }
 
   /** Joints of lines across the axis in hand, by the line. */
-  private joints(): { line: string; at: Vec; isCorner: boolean }[] {
+  private joints(): { line: string; at: Vec; isDecided: boolean }[] {
     const rule = this.worktop.copyRuleInHand()
     const [image] = rule?.kind === 'mirror' ? imagesOf(rule) : []
     if (!rule || rule.kind !== 'mirror' || !image) return []
@@ -217,7 +217,7 @@ export class Mirror implements Instrument {
         l.path.nodes.flatMap(({ at }, i) =>
           (i > 0 && i < l.path.nodes.length - 1) || l.path.closed
             ? distance(at, mapped(image.by, at)) < 1e-6
-              ? [{ line: l.id, at, isCorner: !!rule.corners?.includes(l.id) }]
+              ? [{ line: l.id, at, isDecided: !!rule.otherwise?.includes(l.id) }]
               : []
             : [],
         ),
@@ -255,7 +255,7 @@ export class Mirror implements Instrument {
         kind: 'joint',
         at: j.at,
         of: 'corner',
-        decided: j.isCorner,
+        decided: j.isDecided,
         hot: j.line === this.overJoint,
       })),
       ...(freed ? [{ kind: 'paths', paths: freed, tone: 'next' } as const] : []),

@@ -196,6 +196,8 @@ export interface Shapes {
   /** Takes all guesses that are sure. */
   takeSureFronts(): void
   endFronts(): void
+  /** The lines of the form that the hand took. */
+  takeForm(lines: readonly string[]): void
   /** What each trim of the drawing takes away. */
   trims(): readonly TrimResult[]
   /** Islands of the shapes: all, the one under a point, the chosen ones. */

@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef, ref } from 'vue'
 import type { FrontChoice } from '#core/editing/fronts'
-import { decideFronts } from '#core/editing/fronts'
+import { castOf, decideFronts, throwFrom } from '#core/editing/fronts'
+import type { Cast } from '#core/model/model'
 import type { FrontsFound } from '~/workers/questions'
 import { useDrawingStore } from './drawing'
 
@@ -17,6 +18,16 @@ export const useFrontsStore = defineStore('fronts', () => {
   const key = ref<string | null>(null)
   /** Where the walk was: what is decided about goes from the list. */
   const place = ref(0)
+
+  /** The lines of the form that the hand took last. */
+  const form = shallowRef<readonly string[] | null>(null)
+  const cast = computed(() => (form.value && castOf(store.drawing?.amendments, form.value)) ?? null)
+
+  /** What the form in hand throws; null for nothing. */
+  function throws(to: Pick<Cast, 'gap' | 'width' | 'taper'> | null): void {
+    const { value: lines } = form
+    if (lines) store.edit(to ? 'What a form throws' : 'Throws nothing', (draft) => throwFrom(draft, lines, to))
+  }
 
   const overlaps = computed(() => found.value.overlaps)
   const asked = computed(() => overlaps.value.find((o) => o.key === key.value) ?? null)
@@ -77,7 +88,10 @@ export const useFrontsStore = defineStore('fronts', () => {
     )
   }
 
-  const end = (): void => void (key.value = null)
+  function end(): void {
+    key.value = null
+    form.value = null
+  }
 
-  return { overlaps, asked, sure, decided, note, step, go, decide, takeSure, end }
+  return { form, cast, throws, overlaps, asked, sure, decided, note, step, go, decide, takeSure, end }
 })

@@ -168,6 +168,9 @@ export function createWorktop(
     answerFront: (which) => fronts.decide(which),
     takeSureFronts: () => fronts.takeSure(),
     endFronts: () => fronts.end(),
+    takeForm: (lines) => {
+      fronts.form = lines
+    },
     copyRules: () => copies.rules,
     copyRuleInHand: () => copies.inHand,
     takeCopyRule: (id) => {

@@ -119,6 +119,19 @@ const bridge = yup
   .noUnknown()
   .strict()
 
+const cast = yup
+  .object({
+    id: text(80).min(1),
+    kind: yup.string().strict().oneOf(['cast']).required(),
+    front: boundBy,
+    gap: number().min(0).max(1e3),
+    width: number().min(0).max(1e3),
+    taper: number().min(0).max(1),
+    ink: yup.string().strict().min(1).max(80),
+  })
+  .noUnknown()
+  .strict()
+
 const lines = yup.array(text(80).min(1).required()).required().max(10_000)
 const fresh = yup.boolean().strict().oneOf([true])
 
@@ -129,7 +142,7 @@ const mirror = yup
     lines,
     from: place.required(),
     to: place.required(),
-    corners: yup.array(text(80).min(1).required()).max(10_000),
+    otherwise: yup.array(text(80).min(1).required()).max(10_000),
     fresh,
   })
   .noUnknown()
@@ -153,7 +166,7 @@ const leave = yup
   .noUnknown()
   .strict()
 
-const AMENDMENTS = { retouch, trim, corner, fineness, front, bridge, mirror, repeat, leave }
+const AMENDMENTS = { retouch, trim, corner, fineness, front, bridge, cast, mirror, repeat, leave }
 
 /** Schema of an amendment. */
 export const amendmentSchema = yup.lazy((v: unknown) => {

@@ -76,6 +76,8 @@ const OPTIONAL: Record<Lacking<Records>, true> = {
   frontsByOrder: true,
   left: true,
   fresh: true,
+  ink: true,
+  otherwise: true,
   lit: true,
 }
 

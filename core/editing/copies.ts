@@ -70,6 +70,7 @@ export function carriedAmendments(amendments: readonly Amendment[], ids: Readonl
       return [{ ...a, id: newId(), by: { ...a.by, line: ids.get(a.by.line)! } }]
     if (a.kind === 'front' && all(...a.front, ...a.back))
       return [{ ...a, id: newId(), front: a.front.map((l) => ids.get(l)!), back: a.back.map((l) => ids.get(l)!) }]
+    if (a.kind === 'cast' && all(...a.front)) return [{ ...a, id: newId(), front: a.front.map((l) => ids.get(l)!) }]
     if (a.kind === 'bridge' && all(...a.lines)) return [{ ...a, id: newId(), lines: a.lines.map((l) => ids.get(l)!) }]
     if (a.kind === 'fineness' && all(a.line)) return [{ ...a, id: newId(), line: ids.get(a.line)! }]
     if (a.kind === 'trim' && all(a.line, ...a.over, ...a.bounds.map((b) => b.by))) {

@@ -1,4 +1,4 @@
-import type { Amendment, Drawing, Front, FormBridge } from '../model/model'
+import type { Amendment, Cast, Drawing, Front, FormBridge } from '../model/model'
 import { newId } from '../new-id'
 
 /**
@@ -25,9 +25,35 @@ export function frontBetween(
 }
 
 /** Bends the bridge that closes the open form of some lines; null makes it straight again. */
-export function bendBridge(draft: Drawing, lines: readonly string[], bow: Pick<FormBridge, 'along' | 'across'> | null): void {
+export function bendBridge(
+  draft: Drawing,
+  lines: readonly string[],
+  bow: Pick<FormBridge, 'along' | 'across'> | null,
+): void {
   const others = (draft.amendments ?? []).filter((a) => a.kind !== 'bridge' || !isSet(a.lines, lines))
   draft.amendments = bow ? [...others, { id: newId(), kind: 'bridge', lines: [...lines], ...bow }] : others
+}
+
+/** What a form throws on those behind it, where the hand chooses from what is at hand: mm, and how fast it thins. */
+export const CASTS = {
+  line: { gap: 0.5, width: 0.45, taper: 0.5 },
+  black: { gap: 0, width: 2.4, taper: 0.6 },
+} as const satisfies Record<string, Pick<Cast, 'gap' | 'width' | 'taper'>>
+
+/** What the form of some lines throws. */
+export const castOf = (amendments: readonly Amendment[] | undefined, lines: readonly string[]): Cast | null =>
+  amendments?.find((a): a is Cast => a.kind === 'cast' && isSet(a.front, lines)) ?? null
+
+/** Has the form of some lines throw something on those behind it; null for nothing. */
+export function throwFrom(
+  draft: Drawing,
+  lines: readonly string[],
+  to: Pick<Cast, 'gap' | 'width' | 'taper'> | null,
+): void {
+  const was = castOf(draft.amendments, lines)
+  if (was && to) Object.assign(was, to)
+  else if (was) draft.amendments = draft.amendments!.filter((a) => a.id !== was.id)
+  else if (to) draft.amendments = [...(draft.amendments ?? []), { id: newId(), kind: 'cast', front: [...lines], ...to }]
 }
 
 /** Decides about forms, in the place of what was decided about the same two before. */

@@ -83,8 +83,9 @@ export function followRemade(before: Drawing, draft: Drawing, remade: ReadonlyMa
       if (a.kind === 'retouch') return [{ ...a, by: hungThere(a.by!, remade) }]
       if (a.kind === 'front') return [{ ...a, front: now(a.front), back: now(a.back) }]
       if (a.kind === 'bridge' || a.kind === 'repeat') return [{ ...a, lines: now(a.lines) }]
+      if (a.kind === 'cast') return [{ ...a, front: now(a.front) }]
       if (a.kind === 'mirror')
-        return [{ ...a, lines: now(a.lines), ...(a.corners && { corners: now(a.corners) }) }]
+        return [{ ...a, lines: now(a.lines), ...(a.otherwise && { otherwise: now(a.otherwise) }) }]
       if (a.kind === 'leave') return [{ ...a, key: keyThere(a.key, remade) }]
       return cornerThere(a, remade)
     })
@@ -110,6 +111,8 @@ function linesIn(a: Amendment): string[] {
       return [a.line]
     case 'front':
       return [...a.front, ...a.back]
+    case 'cast':
+      return a.front
     case 'bridge':
     case 'mirror':
     case 'repeat':

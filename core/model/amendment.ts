@@ -109,8 +109,23 @@ export interface FormBridge {
 }
 
 /**
+ * What a form throws on what lies behind it, along its edge and away from the light: from `gap` mm off the edge on so many mm
+ * wide where the edge faces straight away, and thinner as it turns, the faster the larger `taper`, 0..1.
+ */
+export interface Cast {
+  id: string
+  kind: 'cast'
+  front: string[]
+  gap: number
+  width: number
+  taper: number
+  /** Id of an ink; that of the form when absent. */
+  ink?: string
+}
+
+/**
  * Lines that are drawn once and stand on the page once more, mirrored at the way from one point to another, px. Those that end
- * on it are joined across it, smooth unless they are named as corners.
+ * on it are joined across it, smoothly where they come to it nearly straight across, else with a corner; those named do otherwise.
  */
 export interface Mirror {
   id: string
@@ -118,7 +133,7 @@ export interface Mirror {
   lines: string[]
   from: Vec
   to: Vec
-  corners?: string[]
+  otherwise?: string[]
   /** What is drawn from now on goes along. */
   fresh?: true
 }
@@ -145,4 +160,4 @@ interface Leave {
 }
 
 /** What a hand changed of the derived shapes: put on whenever they are made, in this order. */
-export type Amendment = Retouch | Trim | Corner | Fineness | Front | FormBridge | Mirror | Repeat | Leave
+export type Amendment = Retouch | Trim | Corner | Fineness | Front | FormBridge | Cast | Mirror | Repeat | Leave

@@ -6,6 +6,9 @@ import { add, distance, dot, lerp, scale, subtract } from '../geometry/point'
 import type { Line, Snip, Taper, Weight, WidthStop } from '../model/model'
 import type { Image } from './images'
 
+/** A line that comes to an axis within 45 degrees of straight across goes on smoothly: the cosine. */
+const NEARLY = Math.SQRT1_2
+
 /** A line that is joined with its image across an axis. */
 export interface Joined {
   line: Line
@@ -16,25 +19,25 @@ export interface Joined {
   end: { of: 'first' | 'last'; own: 'first' | 'last'; other: 'first' | 'last' } | null
 }
 
-const known = new WeakMap<Line, { image: Image; isCorner: boolean; reach: number; joined: Joined | null }>()
+const known = new WeakMap<Line, { image: Image; doesOtherwise: boolean; reach: number; joined: Joined | null }>()
 
 /**
  * A line joined with its image, where it ends on the axis at one end or at both; null where it does not, or cannot: a nib that
  * slants would have to slant both ways.
  *
- * @param isCorner the joint across the axis is one; else it is smooth
+ * @param doesOtherwise a joint that would be smooth is a corner, and the other way round
  * @param reach so near to the axis an end lies on it, px
  */
-export function acrossAxis(line: Line, image: Image, isCorner: boolean, reach: number): Joined | null {
+export function acrossAxis(line: Line, image: Image, doesOtherwise: boolean, reach: number): Joined | null {
   const was = known.get(line)
-  if (was?.isCorner === isCorner && was.reach === reach && was.image.by.every((v, i) => v === image.by[i]))
+  if (was?.doesOtherwise === doesOtherwise && was.reach === reach && was.image.by.every((v, i) => v === image.by[i]))
     return was.joined
-  const joined = joinedAcross(line, image, isCorner, reach)
-  known.set(line, { image, isCorner, reach, joined })
+  const joined = joinedAcross(line, image, doesOtherwise, reach)
+  known.set(line, { image, doesOtherwise, reach, joined })
   return joined
 }
 
-function joinedAcross(line: Line, image: Image, isCorner: boolean, reach: number): Joined | null {
+function joinedAcross(line: Line, image: Image, doesOtherwise: boolean, reach: number): Joined | null {
   const { nodes, closed } = line.path
   if (closed || nodes.length < 2 || slants(line, image)) return null
   const over = (p: Vec): Vec => mapped(image.by, p)
@@ -42,7 +45,7 @@ function joinedAcross(line: Line, image: Image, isCorner: boolean, reach: number
   const [begins, ends] = [isOn(nodes[0]!), isOn(nodes.at(-1)!)]
   if (!begins && !ends) return null
   const own = nodes.map((n, i) =>
-    (i === 0 && begins) || (i === nodes.length - 1 && ends) ? across(n, over, i === 0, isCorner) : n,
+    (i === 0 && begins) || (i === nodes.length - 1 && ends) ? across(n, over, i === 0, doesOtherwise) : n,
   )
   const back = own.map((n) => turnedNode(mapNode(n, over))).reverse()
   if (begins && ends) {
@@ -97,7 +100,7 @@ function slants({ weight: { nib } }: Line, { turned }: Image): boolean {
 const turnedNode = (n: PathNode): PathNode => ({ ...n, in: n.out, out: n.in })
 
 /** An end, put onto the axis; smooth, its handle stands straight across it. */
-function across(n: PathNode, over: (p: Vec) => Vec, isFirst: boolean, isCorner: boolean): PathNode {
+function across(n: PathNode, over: (p: Vec) => Vec, isFirst: boolean, doesOtherwise: boolean): PathNode {
   const at = lerp(n.at, over(n.at), 0.5)
   const handle = isFirst ? n.out : n.in
   const moved = handle && add(handle, subtract(at, n.at))
@@ -105,8 +108,9 @@ function across(n: PathNode, over: (p: Vec) => Vec, isFirst: boolean, isCorner: 
   // What of the handle leads away from the axis.
   const off = scale(subtract(moved, over(moved)), 0.5)
   const length = Math.hypot(off.x, off.y)
-  const isSmooth = !isCorner && length > 0
-  const own = isSmooth ? add(at, scale(off, Math.hypot(moved.x - at.x, moved.y - at.y) / length)) : moved
+  const far = Math.hypot(moved.x - at.x, moved.y - at.y)
+  const isSmooth = length > NEARLY * far !== doesOtherwise && length > 0
+  const own = isSmooth ? add(at, scale(off, far / length)) : moved
   const other = over(own)
   return {
     at,

@@ -97,6 +97,10 @@ export function amendmentThere(a: Amendment, standing: Standing): Amendment | nu
       const isMirrored = standing.image?.isMirrored
       return lines && { ...a, id, lines, across: isMirrored ? -a.across : a.across }
     }
+    case 'cast': {
+      const front = ids(a.front)
+      return front && { ...a, id, front }
+    }
     case 'retouch': {
       const p = a.by ? of(a.by.line) : null
       return p && a.by ? retouchThere({ ...a, id }, a.by, p, standing.image) : null

@@ -25,10 +25,10 @@ export function takeAlong(rule: Rule, lines: readonly string[], goes: boolean): 
   rule.lines = [...rule.lines.filter((l) => !ids.includes(l)), ...(goes ? new Set(ids) : [])]
 }
 
-/** The joint of a line across an axis: smooth, or a corner; the other of the two. */
+/** The joint of a line across an axis becomes a corner where it is smooth, and smooth where it is a corner. */
 export function turnJoint(rule: Rule, line: string): void {
   if (rule.kind !== 'mirror') return
-  const [corners, id] = [rule.corners ?? [], originOf(line)]
-  rule.corners = corners.includes(id) ? corners.filter((c) => c !== id) : [...corners, id]
-  if (!rule.corners.length) delete rule.corners
+  const [others, id] = [rule.otherwise ?? [], originOf(line)]
+  rule.otherwise = others.includes(id) ? others.filter((c) => c !== id) : [...others, id]
+  if (!rule.otherwise.length) delete rule.otherwise
 }

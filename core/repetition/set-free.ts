@@ -60,6 +60,8 @@ function withIds(a: Amendment, id: (was: string) => string): Amendment {
     }
     case 'front':
       return { ...a, front: a.front.map(id), back: a.back.map(id) }
+    case 'cast':
+      return { ...a, front: a.front.map(id) }
     case 'bridge':
     case 'mirror':
     case 'repeat':

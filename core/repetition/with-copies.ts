@@ -44,11 +44,11 @@ export function withRule(drawing: Drawing, rule: Rule): Drawing {
 }
 
 const namedBy = remembered((rule: Rule): ReadonlySet<string> => new Set(rule.lines))
-const cornersOf = remembered((rule: Rule): ReadonlySet<string> => new Set(rule.kind === 'mirror' ? rule.corners : []))
+const othersOf = remembered((rule: Rule): ReadonlySet<string> => new Set(rule.kind === 'mirror' ? rule.otherwise : []))
 const imagesKept = remembered(imagesOf)
 
 const joinedBy = (line: Line, rule: Rule, image: Image, reach: number): Joined | null =>
-  rule.kind === 'mirror' ? acrossAxis(line, image, cornersOf(rule).has(originOf(line.id)), reach) : null
+  rule.kind === 'mirror' ? acrossAxis(line, image, othersOf(rule).has(originOf(line.id)), reach) : null
 
 /** What stands on the page for a line: it, or what it is joined to, and its images above it. */
 export function standingFor(line: Line, rule: Rule, reach: number): Line[] {
@@ -131,6 +131,8 @@ const linesIn = (a: Amendment): readonly string[] => {
       return a.ends.map((e) => e.line)
     case 'front':
       return [...a.front, ...a.back]
+    case 'cast':
+      return a.front
     case 'bridge':
       return a.lines
     case 'retouch':

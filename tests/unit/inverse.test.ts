@@ -58,6 +58,7 @@ const start: Drawing = newDrawing('All', {
     { id: 'retouch', kind: 'retouch', at: { x: 3, y: 9 }, to: 'cut' },
     { id: 'front', kind: 'front', front: ['line-1'], back: ['line-3'], both: true },
     { id: 'bridge', kind: 'bridge', lines: ['line-2', 'line-3'], along: 0.1, across: -0.2 },
+    { id: 'cast', kind: 'cast', front: ['line-2'], gap: 0.2, width: 1, taper: 0.5 },
     { id: 'mirror', kind: 'mirror', lines: ['line-1'], from: { x: 60, y: 0 }, to: { x: 61, y: 90 }, fresh: true },
     { id: 'repeat', kind: 'repeat', lines: ['line-2'], about: { x: 60, y: 40 }, times: 5, left: [2] },
     { id: 'leave', kind: 'leave', key: 'blunt line-2 last' },
@@ -232,7 +233,8 @@ describe('every edit has an exact inverse', () => {
       retouch: { to: null },
       front: { front: ['line-6'], back: ['line-1', 'line-2'] },
       bridge: { lines: ['line-2'], along: -0.1, across: 0.3 },
-      mirror: { lines: ['line-2', 'line-4'], from: { x: 1, y: 2 }, corners: ['line-4'] },
+      cast: { front: ['line-3'], gap: 0, width: 2, ink: 'red' },
+      mirror: { lines: ['line-2', 'line-4'], from: { x: 1, y: 2 }, otherwise: ['line-4'] },
       repeat: { about: { x: 9, y: 2 }, times: 7, left: [] },
       leave: { key: 'gap line-6 first' },
     }

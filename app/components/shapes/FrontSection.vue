@@ -1,11 +1,16 @@
 <script setup lang="ts">
 import { computed, onScopeDispose, watch } from 'vue'
+import { CASTS } from '#core/editing/fronts'
+import ChoiceField from '~/components/ui/ChoiceField.vue'
+import NumberField from '~/components/ui/NumberField.vue'
+import SliderField from '~/components/ui/SliderField.vue'
 import TickField from '~/components/ui/TickField.vue'
 import { useDrawingStore } from '~/stores/drawing'
 import { useFrontsStore } from '~/stores/fronts'
 import { useGlide } from '~/workspace/use-glide'
 
-/** What lies in front: the walk through overlaps, what is sure, and whether the order of layers and lines decides. */
+/** What lies in front: the walk through overlaps, what is sure, whether the order of layers and lines decides, and what a form throws. */
+
 /** The view comes at least so near to an overlap. */
 const NEAR = 1.6
 
@@ -22,6 +27,11 @@ const byOrder = computed({
       else delete draft.settings.frontsByOrder
     }),
 })
+function set(field: 'width' | 'gap' | 'taper', value: number): void {
+  const { gap, width, taper } = fronts.cast!
+  fronts.throws({ gap, width, taper, [field]: Math.max(0, value) })
+}
+
 const ANSWERS = [
   { which: 0, title: 'Plum in front', key: '←', swatch: 'bg-plum' },
   { which: 1, title: 'Green in front', key: '→', swatch: 'bg-moss' },
@@ -42,6 +52,12 @@ function forget(): void {
     (draft) => void (draft.amendments = draft.amendments?.filter((a) => a.kind !== 'front')),
   )
 }
+
+/** What the form in hand throws, in a word. */
+const thrown = computed({
+  get: () => (!fronts.cast ? 'nothing' : fronts.cast.gap > 0 ? 'line' : 'black'),
+  set: (way: 'nothing' | 'line' | 'black') => fronts.throws(way === 'nothing' ? null : CASTS[way]),
+})
 
 watch(
   () => fronts.asked?.at,
@@ -95,5 +111,30 @@ onScopeDispose(fronts.end)
         >By order of layers and lines</TickField
       >
     </p>
+    <div v-if="fronts.form && !fronts.asked" class="flex flex-wrap items-center gap-x-5 gap-y-2">
+      <ChoiceField
+        v-model="thrown"
+        tight
+        label="This form throws"
+        :choices="[
+          { id: 'nothing', title: 'Nothing' },
+          { id: 'line', title: 'A thin line', help: 'Beside its edge, away from the light, on what lies behind it' },
+          { id: 'black', title: 'Black', help: 'Along its edge, away from the light, on what lies behind it' },
+        ]"
+      />
+      <template v-if="fronts.cast">
+        <NumberField label="Wide" :value="fronts.cast.width" unit="mm" @keep="set('width', $event)" />
+        <NumberField label="Off the edge" :value="fronts.cast.gap" unit="mm" @keep="set('gap', $event)" />
+        <SliderField
+          label="Thins"
+          unit="%"
+          :value="Math.round(fronts.cast.taper * 100)"
+          :min="0"
+          :max="100"
+          :step="5"
+          @keep="set('taper', $event / 100)"
+        />
+      </template>
+    </div>
   </div>
 </template>

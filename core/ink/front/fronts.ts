@@ -1,5 +1,5 @@
 import Flatbush from 'flatbush'
-import type { Drawing, Front, Line } from '../../model/model'
+import type { Cast, Drawing, Front, Line } from '../../model/model'
 import { boxOfPath, crossingsBetween } from '../../geometry/known'
 import type { Path } from '../../geometry/path'
 import type { EndContact } from '../../relations/end-contacts'
@@ -27,6 +27,8 @@ export interface InFront {
    * there do not end it.
    */
   goesOn: ReadonlySet<string>
+  /** What is thrown by forms that lie in front of others. */
+  casts: readonly Thrown[]
   /** Decisions about forms that are not there. */
   waits: readonly string[]
 }
@@ -34,11 +36,19 @@ export interface InFront {
 /** The ink of an outline reaches into a form that places along it come so near to, in half-widths: there are not so many of these. */
 const NEAR = 1.5
 
-const NOTHING: InFront = { hidden: new Map(), spared: new Map(), goesOn: new Set(), waits: [] }
+const NOTHING: InFront = { hidden: new Map(), spared: new Map(), goesOn: new Set(), casts: [], waits: [] }
 
 /** Whether anything is said in a drawing of what lies before what. */
 export const saysFronts = ({ amendments, settings }: Pick<Drawing, 'amendments' | 'settings'>): boolean =>
-  settings.frontsByOrder === true || (amendments ?? []).some((a) => a.kind === 'front')
+  settings.frontsByOrder === true || (amendments ?? []).some((a) => a.kind === 'front' || a.kind === 'cast')
+
+/** What a form throws on those behind it, but where others lie before these. */
+export interface Thrown {
+  cast: Cast
+  form: Form
+  onto: readonly Form[]
+  notOnto: readonly Path[]
+}
 
 /** Two forms, of which the first lies before the second. */
 interface Pair {
@@ -104,10 +114,12 @@ export class Fronts {
         ),
       ),
     )
+    const casts = thrown(drawing, pairs, bounds, waits)
     const shaped = new Set(pairs.flatMap(({ front, back }) => [front, back]))
     return {
       hidden: new Map([...loops].map(([id, all]) => [id, { loops: [...all], under: [...(under.get(id) ?? [])] }])),
       spared,
+      casts,
       goesOn: new Set([...shaped].flatMap((f) => goingOn(f, endsOf))),
       waits,
     }
@@ -130,11 +142,7 @@ export class Fronts {
   }
 
   /** Overlaps but those of a form that belongs to another of its layer, within which it lies: it goes along with that in what overlaps both. */
-  private ofTheirOwn(
-    forms: readonly Form[],
-    crossed: readonly Crossed[],
-    layerOf: (id: string) => number,
-  ): Crossed[] {
+  private ofTheirOwn(forms: readonly Form[], crossed: readonly Crossed[], layerOf: (id: string) => number): Crossed[] {
     const others = new Map<number, number[]>()
     for (const { a, b } of crossed) {
       others.set(a, [...(others.get(a) ?? []), b])
@@ -251,6 +259,26 @@ export class Fronts {
     if (a < own || b < own) return a < own
     return areaOf(other.loop) < areaOf(one.loop)
   }
+}
+
+/** What forms throw on those behind them; of a form that is not there, the id goes to those that wait. */
+function thrown(
+  { amendments }: Pick<Drawing, 'amendments'>,
+  pairs: readonly Pair[],
+  bounds: ReadonlyMap<string, Form>,
+  waits: string[],
+): Thrown[] {
+  return (amendments ?? []).flatMap((cast): Thrown[] => {
+    if (cast.kind !== 'cast') return []
+    const form = formOf(cast.front, bounds)
+    if (!form) {
+      waits.push(cast.id)
+      return []
+    }
+    const onto = pairs.filter((p) => p.front === form).map((p) => p.back)
+    const others = pairs.filter((p) => p.front !== form && onto.includes(p.back)).map((p) => p.front.loop)
+    return onto.length ? [{ cast, form, onto, notOnto: [form.loop, ...new Set(others)] }] : []
+  })
 }
 
 /** Ends at which a form's outline goes on into another line of its own, right where a line lies that is none of its own. */

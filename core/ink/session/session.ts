@@ -13,6 +13,7 @@ import { scaled } from '../../turns'
 import { Ends } from '../ends/ends'
 import { meetingOptions, Tucks } from '../ends/tuck-stage'
 import type { InFrontOf } from '../front/as-seen'
+import { Casts } from '../front/casts'
 import { Fronts } from '../front/fronts'
 import { Fills } from '../fills/fill-stage'
 import type { PouredParts } from '../fills/poured-parts'
@@ -57,6 +58,7 @@ export class Session implements InkSession {
   private readonly trims = lastOf((tolerance: number) => new Trims(tolerance))
   private readonly tucks = lastOf((tolerance: number, perPx: number) => new Tucks(tolerance, perPx, this.recall))
   private readonly fronts = lastOf((perPx: number) => new Fronts(perPx))
+  private readonly casts = lastOf((tolerance: number) => new Casts(tolerance))
   private readonly untucked = lastOf((perPx: number) => new Ends(meetingOptions(perPx)))
   private readonly allInk: AllInk
   private readonly unions: Unions
@@ -71,7 +73,7 @@ export class Session implements InkSession {
     const perPx = perUsualPx(drawing.page)
     const tucks = this.tucksFor(drawing)
     const ends = tucks?.ends ?? this.untucked(perPx)
-    return stackOf(drawing, this.outlines(tolerance), tucks, this.trims(tolerance), this.fronts(perPx), ends)
+    return stackOf(drawing, this.outlines(tolerance), tucks, this.trims(tolerance), { fronts: this.fronts(perPx), casts: this.casts(tolerance) }, ends)
   })
 
   private readonly pouredOn = lastWork(

@@ -9,6 +9,7 @@ import type { CornerPair } from '../ends/corner-stage'
 import type { Ends } from '../ends/ends'
 import type { InFrontOf } from '../front/as-seen'
 import { asSeen } from '../front/as-seen'
+import type { Casts } from '../front/casts'
 import type { Fronts, Hidden, InFront } from '../front/fronts'
 import { saysFronts } from '../front/fronts'
 import { toPaths } from '../../arrangement/contours'
@@ -65,7 +66,7 @@ export function* stackOf(
   outlines: Outlines,
   tucks: Tucks | null,
   trims: Trims,
-  fronts: Fronts,
+  { fronts, casts }: { fronts: Fronts; casts: Casts },
   ends: Ends,
 ): Generator<number, Stack> {
   const items = drawing.layers.flatMap(shownItems)
@@ -118,6 +119,10 @@ export function* stackOf(
     if (!region.contours.length) continue
     const loops = inFront.hidden.get(item.id)?.loops
     parts.push(loops && 'path' in item ? { item, region, seen: asSeen(item, loops) } : { item, region })
+  }
+  for (const { part, above } of casts.of(inFront.casts, drawing)) {
+    const place = parts.findLastIndex((p) => above.has(p.item.id))
+    if (place >= 0) parts.splice(place + 1, 0, part)
   }
   if (tucks) failed.push(...tucks.failed())
   return {

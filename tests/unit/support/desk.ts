@@ -145,6 +145,7 @@ export class TestWorktop implements Worktop {
   answerFront = () => false
   takeSureFronts = () => undefined
   endFronts = () => undefined
+  takeForm = () => undefined
   private ruleTaken: string | null = null
   copyRules = () => rulesOf(this.now)
   copyRuleInHand = () => this.copyRules().find((r) => r.id === this.ruleTaken) ?? this.copyRules().at(-1) ?? null
