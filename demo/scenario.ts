@@ -11,6 +11,9 @@ import { overlapsOf } from '../core/ink/overlaps-of'
 import { cloverAndBee } from './drawings/clover-and-bee'
 import { gardenSnail } from './drawings/garden-snail'
 import { peaPod } from './drawings/pea-pod'
+import { isImage } from '../core/model/image-ids'
+import { withCopies } from '../core/repetition/with-copies'
+import { hedgeMoth } from './drawings/hedge-moth'
 import { pottingBench } from './drawings/potting-bench'
 import { radishBunch } from './drawings/radish-bunch'
 import { wateringCan } from './drawings/watering-can'
@@ -23,22 +26,44 @@ const LIT = { depth: 0.4, softness: 0.25, shade: 0.26, light: 0 }
 const GAP = 0.4
 
 /** The drawings of the Thistlewick Seed Swap, each with the lines that its author laid. */
-export const SCENARIO: readonly (() => Inked)[] = [pottingBench, radishBunch, peaPod, gardenSnail, wateringCan, cloverAndBee]
+export const SCENARIO: readonly (() => Inked)[] = [
+  hedgeMoth,
+  pottingBench,
+  radishBunch,
+  peaPod,
+  gardenSnail,
+  wateringCan,
+  cloverAndBee,
+]
 
 /** A document of one of the scenario's drawings over its pencil sketch. */
-export function documentOf({ name, layers, fronts, inks = [], fills = [] }: Inked, image: string | null): Drawing {
+export function documentOf(
+  { name, layers, fronts, mirrored, inks = [], fills = [] }: Inked,
+  image: string | null,
+): Drawing {
   const page = defaultPage()
   const blank = newDrawing(name, { page, layers: layers.map((l) => newLinesLayer(l.name, l.lines)) })
   // Leaves and pods run out to points.
   const drawing: Drawing = { ...blank, settings: { ...blank.settings, corner: 'pointed' } }
+  if (mirrored !== undefined)
+    drawing.amendments = [
+      {
+        id: newId(),
+        kind: 'mirror',
+        lines: layers.flatMap((l) => l.lines.map((i) => i.id)),
+        from: { x: mirrored, y: 0 },
+        to: { x: mirrored, y: page.height },
+        fresh: true,
+      },
+    ]
   if (fronts)
     decideFronts(
       drawing,
-      overlapsOf(drawing).map(({ forms: [below, above] }) => ({
-        form: above.lines.map((l) => l.id),
-        to: below.lines.map((l) => l.id),
-        choice: 'before',
-      })),
+      overlapsOf(withCopies({ ...drawing })).flatMap(({ forms: [below, above] }) =>
+        [...below.lines, ...above.lines].some((l) => isImage(l.id))
+          ? []
+          : [{ form: above.lines.map((l) => l.id), to: below.lines.map((l) => l.id), choice: 'before' as const }],
+      ),
     )
   // What is too thin for print is mended, and hairs of paper are closed, as its author would.
   mendAll(

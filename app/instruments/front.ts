@@ -5,6 +5,7 @@ import type { Vec } from '#core/geometry/point'
 import { distance, lerp, subtract } from '#core/geometry/point'
 import type { Mark } from '~/canvas/marks'
 import { bowThrough, pathOfBridge } from '#core/ink/front/form-bridges'
+import { isImage } from '#core/model/image-ids'
 import { isIn } from '#core/ink/front/forms'
 import type { FrontsFound } from '~/workers/questions'
 import { placesOnTheWay } from './along-the-way'
@@ -93,8 +94,9 @@ export class Front implements Instrument {
   /** The bridges of open forms, each with its middle to be drawn. */
   private bridgeMarks(): Mark[] {
     const paths: Path[] = []
-    const middles = this.found.forms.flatMap(({ bridge }, index): Mark[] => {
-      if (!bridge) return []
+    const middles = this.found.forms.flatMap(({ bridge, lines }, index): Mark[] => {
+      // A bridge is bent where its form was drawn, and follows elsewhere.
+      if (!bridge || lines.some(isImage)) return []
       const now = this.drawn?.form === index ? { ...bridge, middle: this.drawn.to } : bridge
       paths.push(pathOfBridge(now))
       return [{ kind: 'belly', at: now.middle, along: subtract(bridge.to, bridge.from), index }]

@@ -1,4 +1,5 @@
 import type { Amendment, Cast, Drawing, Front, FormBridge } from '../model/model'
+import { originOf } from '../model/image-ids'
 import { newId } from '../new-id'
 
 /**
@@ -6,6 +7,9 @@ import { newId } from '../new-id'
  * takes back what was decided.
  */
 export type FrontChoice = 'before' | 'behind' | 'both' | null
+
+/** Forms of lines that are mirrored or repeated are those of the lines that were drawn: what is decided holds wherever they stand. */
+const drawn = (lines: readonly string[]): string[] => [...new Set(lines.map(originOf))]
 
 const isSet = (a: readonly string[], b: readonly string[]): boolean =>
   a.length === b.length && a.every((id) => b.includes(id))
@@ -16,9 +20,10 @@ const isAbout = (f: Front, a: readonly string[], b: readonly string[]): boolean 
 /** What was decided about two forms. */
 export function frontBetween(
   amendments: readonly Amendment[] | undefined,
-  a: readonly string[],
-  b: readonly string[],
+  one: readonly string[],
+  other: readonly string[],
 ): FrontChoice {
+  const [a, b] = isSet(drawn(one), drawn(other)) ? [one, other] : [drawn(one), drawn(other)]
   const found = amendments?.findLast((f): f is Front => f.kind === 'front' && isAbout(f, a, b))
   if (!found) return null
   return found.both ? 'both' : isSet(found.front, a) ? 'before' : 'behind'
@@ -30,8 +35,9 @@ export function bendBridge(
   lines: readonly string[],
   bow: Pick<FormBridge, 'along' | 'across'> | null,
 ): void {
-  const others = (draft.amendments ?? []).filter((a) => a.kind !== 'bridge' || !isSet(a.lines, lines))
-  draft.amendments = bow ? [...others, { id: newId(), kind: 'bridge', lines: [...lines], ...bow }] : others
+  const of = drawn(lines)
+  const others = (draft.amendments ?? []).filter((a) => a.kind !== 'bridge' || !isSet(a.lines, of))
+  draft.amendments = bow ? [...others, { id: newId(), kind: 'bridge', lines: of, ...bow }] : others
 }
 
 /** What a form throws on those behind it, where the hand chooses from what is at hand: mm, and how fast it thins. */
@@ -42,7 +48,7 @@ export const CASTS = {
 
 /** What the form of some lines throws. */
 export const castOf = (amendments: readonly Amendment[] | undefined, lines: readonly string[]): Cast | null =>
-  amendments?.find((a): a is Cast => a.kind === 'cast' && isSet(a.front, lines)) ?? null
+  amendments?.find((a): a is Cast => a.kind === 'cast' && isSet(a.front, drawn(lines))) ?? null
 
 /** Has the form of some lines throw something on those behind it; null for nothing. */
 export function throwFrom(
@@ -53,7 +59,8 @@ export function throwFrom(
   const was = castOf(draft.amendments, lines)
   if (was && to) Object.assign(was, to)
   else if (was) draft.amendments = draft.amendments!.filter((a) => a.id !== was.id)
-  else if (to) draft.amendments = [...(draft.amendments ?? []), { id: newId(), kind: 'cast', front: [...lines], ...to }]
+  else if (to)
+    draft.amendments = [...(draft.amendments ?? []), { id: newId(), kind: 'cast', front: drawn(lines), ...to }]
 }
 
 /** Decides about forms, in the place of what was decided about the same two before. */
@@ -62,7 +69,10 @@ export function decideFronts(
   decisions: readonly { form: readonly string[]; to: readonly string[]; choice: FrontChoice }[],
 ): void {
   let amendments = draft.amendments ?? []
-  for (const { form, to, choice } of decisions) {
+  for (const { form: one, to: other, choice } of decisions) {
+    // Of two standings of the same lines, each is meant by itself.
+    const isOne = isSet(drawn(one), drawn(other))
+    const [form, to] = isOne ? [one, other] : [drawn(one), drawn(other)]
     amendments = amendments.filter((f) => f.kind !== 'front' || !isAbout(f, form, to))
     if (!choice) continue
     const [front, back] = choice === 'behind' ? [to, form] : [form, to]

@@ -1,4 +1,5 @@
 import type { Drawing } from '../model/model'
+import { isImage } from '../model/image-ids'
 import { seenLines } from '../model/queries'
 import { distance } from '../geometry/point'
 import { asSeen, isInSight, isUnseen } from '../ink/front/as-seen'
@@ -96,8 +97,11 @@ function* findIn(session: InkSession): Generator<number, Finding[]> {
   const isTold = (f: Finding): boolean =>
     f.kind === 'lump' && poking.some((p) => f.items.includes(p.items[0]!) && distance(p.at, f.at) < TOLD * pxPerMm)
   const dirt = new Set(found.flatMap((f) => (f.kind === 'speck' || f.kind === 'doubled' ? [f.items[0]!] : [])))
+  // What stands there because lines are mirrored or repeated is told of where they were drawn.
+  const isTwin = ({ items }: Finding): boolean => items.length > 0 && items.every(isImage)
   return found.filter(
     (f) =>
+      !isTwin(f) &&
       !isTold(f) &&
       !(f.mend?.do === 'taper' && short.has(`${f.mend.line} ${f.mend.end}`)) &&
       !((f.kind === 'blunt' || f.kind === 'thin') && dirt.has(f.items[0]!)),

@@ -3,7 +3,7 @@ import { mapped } from '../geometry/matrix'
 import type { Finish, Line, Nib } from '../model/model'
 import { flipSides } from '../weight/shelf'
 import type { Image } from './images'
-import { idIn } from './images'
+import { idIn } from '../model/image-ids'
 
 const SIDES = { left: 'right', right: 'left', centre: 'centre' } as const
 

@@ -2,6 +2,7 @@ import type { Matrix } from '../geometry/matrix'
 import { composed, IDENTITY, matrixOfMap } from '../geometry/matrix'
 import type { Vec } from '../geometry/point'
 import { add, rotate, subtract } from '../geometry/point'
+import { idIn, originOf } from '../model/image-ids'
 import type { Drawing, Mirror, Repeat } from '../model/model'
 import { mirrored } from '../weight/mirror-match'
 
@@ -19,22 +20,12 @@ export interface Image {
   turned: (angle: number) => number
 }
 
-/** Ends an id and begins the tag of an image: no id of a line that was drawn holds it. */
-const TAG = '~'
 /** So many signs of a rule's id tell it from others. */
 const SIGNS = 6
 
 /** The rules of a drawing in their order: what an earlier one makes, a later one takes with it. */
 export const rulesOf = ({ amendments }: Pick<Drawing, 'amendments'>): Rule[] =>
   (amendments ?? []).filter((a): a is Rule => a.kind === 'mirror' || a.kind === 'repeat')
-
-/** The id of what stands in an image. */
-export const idIn = (id: string, tag: string): string => `${id}${TAG}${tag}`
-
-/** The id of the line that was drawn of which one is an image; its own where it is none. */
-export const originOf = (id: string): string => id.split(TAG, 1)[0]!
-
-export const isImage = (id: string): boolean => id.includes(TAG)
 
 /** Where the lines of a rule stand besides themselves; none where two points of an axis are one. */
 export function imagesOf(rule: Rule): Image[] {

@@ -5,7 +5,7 @@ import type { Vec } from '../geometry/point'
 import type { Amendment, Fill, Hanging, PlaceBy, Retouch } from '../model/model'
 import type { Joined } from './across-axis'
 import type { Image } from './images'
-import { idIn } from './images'
+import { idIn } from '../model/image-ids'
 
 type End = 'first' | 'last'
 

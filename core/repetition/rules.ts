@@ -2,7 +2,8 @@ import type { Vec } from '../geometry/point'
 import type { Drawing } from '../model/model'
 import { newId } from '../new-id'
 import type { Rule } from './images'
-import { originOf, rulesOf } from './images'
+import { rulesOf } from './images'
+import { originOf } from '../model/image-ids'
 
 /** What a hand lays of a rule: an axis through two points, or a point and how many times. */
 export type Laid = { from: Vec; to: Vec } | { about: Vec; times: number }

@@ -1,6 +1,7 @@
 import { newId } from '../new-id'
 import type { Amendment, Drawing, Fill, Layer, Line } from '../model/model'
-import { imagesOf, isImage, originOf } from './images'
+import { imagesOf } from './images'
+import { isImage, tagOf } from '../model/image-ids'
 import type { Rule } from './images'
 import { withRule } from './with-copies'
 
@@ -18,7 +19,7 @@ export function setFree(drawing: Drawing, rule: Rule, only?: number): Drawing {
   const fresh = new Map<string, string>()
   // Of what earlier rules made, images are made anew by them: only what was drawn becomes lines.
   const named = (id: string): string => {
-    if (!tags.has(id.split('~').at(-1)!)) return id
+    if (!tags.has(tagOf(id) ?? '')) return id
     if (!fresh.has(id)) fresh.set(id, newId())
     return fresh.get(id)!
   }
@@ -72,6 +73,3 @@ function withIds(a: Amendment, id: (was: string) => string): Amendment {
       return a
   }
 }
-
-/** Lines that are named with their images, as far as they are drawn: none of them that is an image. */
-export const drawnOf = (ids: readonly string[]): string[] => [...new Set(ids.map(originOf))]

@@ -7,6 +7,8 @@ export interface Inked {
   layers: { name: string; lines: Line[] }[]
   /** Of things whose outlines are whole, which lies before which: the upper one, as they were laid. */
   fronts?: 'layers'
+  /** All lines are mirrored at an upright axis here, px. */
+  mirrored?: number
   /** Inks besides the black of the lines, and where they are poured; lit: with shade from the light. */
   inks?: Ink[]
   fills?: { ink: string; at: Point; lit?: boolean }[]

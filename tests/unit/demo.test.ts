@@ -11,6 +11,7 @@ import { ArcLength } from '#core/geometry/arc-length'
 import { cubicsOfPath, reversePath } from '#core/geometry/path'
 import { isBehind } from '#core/ink/front/as-seen'
 import { openInk } from '#core/ink/open-ink'
+import { linesOf } from '#core/model/queries'
 import { atOnce } from '#core/turns'
 import { outlineOf } from '#core/outline/expand'
 import { LineWidth } from '#core/weight/half-widths'
@@ -45,8 +46,9 @@ describe.each(SCENARIO.map((make) => make()).map((inked) => [inked.name, inked] 
   })
 
   it("keeps the craft's rule: an end that floats in space tapers, one that is full tucks under another line", () => {
-    const inFront = atOnce(openInk(documentOf(inked, null)).inFront())
-    const weighed = lines.map((line) => {
+    const ink = openInk(documentOf(inked, null))
+    const inFront = atOnce(ink.inFront())
+    const weighed = linesOf(ink.drawing).map((line) => {
       const arc = new ArcLength(cubicsOfPath(line.path))
       return { line, arc, width: new LineWidth(line.weight, 'centre', arc.total, line.path.closed) }
     })
