@@ -197,9 +197,7 @@ export class Mirror implements Instrument {
     const drawing = this.worktop.drawing()
     if (!this.worktop.copyRules().length || this.worktop.lineAt(p, REACH)) return null
     const images = linesOf(withCopies(drawing)).filter((l) => isImage(l.id))
-    const tag = linesUnder(images, p, REACH / this.worktop.zoom())[0]
-      ?.line.id.split('~')
-      .at(-1)
+    const tag = tagOf(linesUnder(images, p, REACH / this.worktop.zoom())[0]?.line.id ?? '')
     for (const rule of this.worktop.copyRules())
       for (const image of imagesOf(rule))
         if (image.tag === tag) return { rule: rule.id, standing: Number(tag.split('-')[1] ?? 1) }
@@ -275,7 +273,7 @@ export class Mirror implements Instrument {
       imagesOf(rule)[rule.kind === 'mirror' ? 0 : imagesOf(rule).findIndex((i) => i.tag.endsWith(`-${standing}`))]
     if (!image) return []
     return linesOf(withCopies(this.worktop.drawing())).flatMap((l) =>
-      l.id.endsWith(`~${image.tag}`) && cubicsOfPath(l.path).length ? [l.path] : [],
+      tagOf(l.id) === image.tag && cubicsOfPath(l.path).length ? [l.path] : [],
     )
   }
 }

@@ -6,7 +6,7 @@ import type { Inked } from '../kit/inked'
 import { shaded } from '../kit/light'
 import type { Point } from '../kit/spline'
 import { around, joined, through } from '../kit/spline'
-import { between, floating, outward, weight } from '../kit/weights'
+import { floating, outward, weight } from '../kit/weights'
 
 /** The middle of the page: what lies to its right follows from what is drawn. */
 const MIDDLE = 360
@@ -75,7 +75,7 @@ function hindwing(): Line[] {
   )
   return [
     outline(wing, 6.6),
-    vein([329, 282], [268, 306], [212, 340]),
+    vein([330.6, 282], [268, 306], [212, 340]),
     vein([329, 296], [284, 338], [244, 376]),
     newLine(through([168, 282], [178, 330], [214, 372]), { weight: floating(3.8, 0.5) }),
     newLine(around([196, 284], [208, 273], [220, 284], [210, 297]), { weight: weight(3.6, [0, 0.8], [0.5, 1]) }),

@@ -148,7 +148,6 @@ function carrot(crown: Point, angle: number, length: number): Thing {
       [74, -25, 0.36],
       [62, 27, -0.4],
       [112, 16, -0.36],
-      [134, -14.4, 0.5],
     ] as const
   ).map(([along, across, way]) =>
     newLine(through(p(along, across), p(along + 3, across + way * 18), p(along + 1, across + way * 38)), {
