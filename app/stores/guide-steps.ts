@@ -48,7 +48,7 @@ export const GUIDE: readonly GuideStep[] = [
   },
   {
     id: 'shapes',
-    says: 'Shapes ({4}) shows what will leave; Proof, on the right, lists what is left to look at ({g}).',
+    says: 'Shapes ({4}) shows what will leave: where things overlap, Front says which lies before, and Proof lists what is left to look at ({g}).',
     done: (s) => s.visited.has('shapes'),
   },
   {

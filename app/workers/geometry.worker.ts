@@ -242,7 +242,7 @@ const geometry = {
   async handOver(port: MessagePort, withShapes: boolean): Promise<void> {
     const of = await current()
     const shapes = withShapes ? atOnce(of.shapes()).shapes : null
-    port.postMessage({ drawing: of.drawing, shapes } satisfies HandedOver)
+    port.postMessage({ drawing: of.drawn, shapes } satisfies HandedOver)
     port.close()
   },
 

@@ -3,7 +3,7 @@ import { emptyBox, grown, isEmptyBox, uniteBoxes } from '../geometry/bounds'
 import { boxOfPath } from '../geometry/known'
 import { mapNode } from '../geometry/path'
 import type { Vec } from '../geometry/point'
-import type { Drawing, Hanging, Line, Page, Retouch, Shape } from '../model/model'
+import type { Amendment, Drawing, Hanging, Line, Page, Retouch, Shape } from '../model/model'
 import { mappedFill } from './fills-along'
 import { movedLine, movedShape } from './move'
 
@@ -40,7 +40,21 @@ export function changePage(draft: Drawing, page: Page, dx = 0, dy = 0): void {
   const { light } = draft.settings
   if (light) light.at = { x: light.at.x + dx, y: light.at.y + dy }
   if (draft.fills) draft.fills = draft.fills.map((f) => mappedFill(f, (p) => moved(p, d)))
-  if (draft.amendments) draft.amendments = draft.amendments.map((r) => (r.kind === 'retouch' ? movedRetouch(r, d) : r))
+  if (draft.amendments) draft.amendments = draft.amendments.map((a) => movedAmendment(a, d))
+}
+
+/** An amendment that knows places on the page. */
+function movedAmendment(a: Amendment, d: Vec): Amendment {
+  switch (a.kind) {
+    case 'retouch':
+      return movedRetouch(a, d)
+    case 'mirror':
+      return { ...a, from: moved(a.from, d), to: moved(a.to, d) }
+    case 'repeat':
+      return { ...a, about: moved(a.about, d) }
+    default:
+      return a
+  }
 }
 
 function movedRetouch(r: Retouch, d: Vec): Retouch {

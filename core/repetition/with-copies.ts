@@ -24,7 +24,10 @@ export const reachOfAxis = (page: Drawing['page']): number => ON_AXIS * perUsual
  */
 export const withCopies = remembered((drawing: Drawing): Drawing => {
   const whole = rulesOf(drawing).reduce(withRule, drawing)
-  return whole === drawing ? drawing : underLight(whole, drawing)
+  if (whole === drawing) return drawing
+  // What they make is made: nobody is to do it again.
+  const amendments = whole.amendments?.filter((a) => a.kind !== 'mirror' && a.kind !== 'repeat')
+  return underLight({ ...whole, ...(amendments && { amendments }) }, drawing)
 })
 
 /** A drawing with what one of its rules makes. */
@@ -48,7 +51,8 @@ const namedBy = remembered((rule: Rule): ReadonlySet<string> => new Set(rule.lin
 const othersOf = remembered((rule: Rule): ReadonlySet<string> => new Set(rule.kind === 'mirror' ? rule.otherwise : []))
 const imagesKept = remembered(imagesOf)
 
-const joinedBy = (line: Line, rule: Rule, image: Image, reach: number): Joined | null =>
+/** What a line is joined to by a rule; null where it stands by itself. */
+export const joinedBy = (line: Line, rule: Rule, image: Image, reach: number): Joined | null =>
   rule.kind === 'mirror' ? acrossAxis(line, image, othersOf(rule).has(originOf(line.id)), reach) : null
 
 /** What stands on the page for a line: it, or what it is joined to, and its images above it. */

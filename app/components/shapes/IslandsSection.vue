@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { perUsualPx } from '#core/model/fineness'
 import { colourIn } from '#core/model/inks'
 import type { Fineness } from '#core/model/model'
+import { originOf } from '#core/model/image-ids'
 import { seenLines } from '#core/model/queries'
 import { cubicsOfPath, short } from '#core/geometry/path'
 import { placesIn } from '#core/ink/stack/own-fineness'
@@ -48,7 +49,7 @@ const scale = computed(() => perUsualPx(store.drawing!.page))
 /** The lines in each chosen island, and a place of each. */
 const within = computed(() =>
   chosen.value.map((i) => {
-    const from = new Set(i.shape.from)
+    const from = new Set(i.shape.from.map(originOf))
     return placesIn(
       i.contours.map((c) => cubicsOfPath({ ...c, closed: true })),
       seenLines(store.drawing!).filter((l) => from.has(l.id)),

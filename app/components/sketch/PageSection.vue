@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { boundsOf, changePage } from '#core/editing/change-page'
+import { withCopies } from '#core/repetition/with-copies'
 import { LARGEST_SIDE, PAGE_CHOICES, pageInMm, SMALLEST_SIDE } from '#core/model/page-sizes'
 import { short } from '#core/geometry/path'
 import { useDrawingStore } from '~/stores/drawing'
@@ -45,7 +46,7 @@ function take(e: Event): void {
 
 /** The page just about what is drawn. */
 function about(): void {
-  const box = boundsOf(store.drawing!)
+  const box = boundsOf(withCopies(store.drawing!))
   if (!box) {
     store.notice = 'Nothing is drawn yet that the page could be set about.'
     return

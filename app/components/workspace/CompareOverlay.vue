@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { seenLines } from '#core/model/queries'
+import { withCopies } from '#core/repetition/with-copies'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Drawing } from '#core/model/model'
 import { PAPER } from '~/canvas/mark-look'
@@ -32,7 +33,7 @@ async function draw(): Promise<void> {
   const mine = ++round
   const both = [shown.left, shown.right].filter((d): d is Drawing => !!d)
   for (const drawing of both) {
-    const lines = seenLines(drawing)
+    const lines = seenLines(withCopies(drawing))
     await ink.cache.fill(
       lines,
       (l) => l,
@@ -42,7 +43,7 @@ async function draw(): Promise<void> {
     if (mine !== round) return
     if (!tucked.has(drawing)) {
       const lines = new TuckedLines()
-      lines.take(drawing, await ink.session.clippedBeside(store.drawing!, drawing))
+      lines.take(withCopies(drawing), await ink.session.clippedBeside(store.drawing!, drawing))
       tucked.set(drawing, lines)
     }
     if (mine !== round) return
@@ -87,7 +88,7 @@ function pictureOf(drawing: Drawing, width: number, height: number, k: number): 
   on.setTransform(ctx.getTransform())
   paintStack(
     on,
-    new Stacker(ink.cache, (l) => l, tucked.get(drawing) ?? new TuckedLines()).linesOf(drawing, () => true),
+    new Stacker(ink.cache, (l) => l, tucked.get(drawing) ?? new TuckedLines()).linesOf(withCopies(drawing), () => true),
     { box: boxInView(view.viewport, view.size) },
   )
   ctx.resetTransform()

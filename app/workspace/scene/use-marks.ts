@@ -1,3 +1,4 @@
+import { withCopies } from '#core/repetition/with-copies'
 import { seenLines } from '#core/model/queries'
 import type { Ref } from 'vue'
 import { computed } from 'vue'
@@ -65,7 +66,7 @@ export function useMarks(
   /** Centrelines alone, where no ink is seen. */
   function bareMarks(): Mark[] {
     if (!view.bare || view.showsShapes) return []
-    const paths = seenLines(store.drawing!).map((line) => line.path)
+    const paths = seenLines(withCopies(store.drawing!)).map((line) => line.path)
     return [{ kind: 'paths', paths, tone: 'mute' }]
   }
 

@@ -1,3 +1,4 @@
+import { originOf } from '../../model/image-ids'
 import type { Drawing, Shape } from '../../model/model'
 import type { Path } from '../../geometry/path'
 import type { Vec } from '../../geometry/point'
@@ -17,7 +18,7 @@ export function shapeGroups(shapes: readonly Shape[], drawing: Drawing, by: 'lay
   const inkNames = new Map(drawing.inks.map((i) => [i.id, i.name]))
   const nameOf = (s: Shape): string => (by === 'ink' ? (inkNames.get(s.ink) ?? s.ink) : (layerNamed(s) ?? 'Fills'))
   const layerNamed = (s: Shape): string | undefined =>
-    layerOf.get(s.id) ?? s.from.map((id) => layerOf.get(id)).find((n) => n !== undefined)
+    layerOf.get(s.id) ?? s.from.map((id) => layerOf.get(originOf(id))).find((n) => n !== undefined)
   const groups: ShapeGroup[] = []
   const times = new Map<string, number>()
   let last = ''

@@ -110,7 +110,10 @@ function items(layer: Layer, drawing: Drawing): string[] {
 const standingBesides = (line: Line, drawing: Drawing): string[] =>
   matricesOf(line, rulesOf(drawing))
     .slice(1)
-    .map((m) => `<use href="#${escape(line.id)}" transform="matrix(${m.map((v) => short(v, 6)).join(' ')})" bt:image="1"/>`)
+    .map(
+      (m) =>
+        `<use href="#${escape(line.id)}" transform="matrix(${m.map((v) => short(v, 6)).join(' ')})" bt:image="1"/>`,
+    )
 
 function sketches(layer: SketchLayer): string[] {
   return layer.items.map((s) => `<g id="${escape(s.id)}" bt:sketch="${json({ ...s, id: undefined })}"/>`)

@@ -37,6 +37,8 @@ export interface ShapesResult {
 export interface InkSession {
   /** With all that stands on the page: mirrored and repeated lines, too. */
   readonly drawing: Drawing
+  /** As the document has it. */
+  readonly drawn: Drawing
   /** Follows an edit. */
   apply: (patches: readonly Patch[]) => void
   /** The ink of a line or solid, as the drawing's tolerance has it; what is asked for here is there when shapes are made. */

@@ -3,6 +3,7 @@ import type { Path } from '../../geometry/path'
 import { perUsualPx } from '../../model/fineness'
 import { toPaths } from '../../arrangement/contours'
 import type { Cubic } from '../../geometry/cubic'
+import { holdAsDrawn } from '../../repetition/hold-as-drawn'
 import { pathOfCubics } from '../../geometry/path'
 import type { Vec } from '../../geometry/point'
 import { windingOf } from '../../geometry/winding-at'
@@ -31,7 +32,7 @@ export function* regionHitAt(session: InkSession, p: Vec, gap: number): Generato
   const { poured } = yield* session.fills()
   const own = poured.find((q) => q.faces.some((f) => holds(f, p)))
   const face = own?.faces.find((f) => holds(f, p)) ?? paper.index.at(p)
-  if (face) return { ...hitOf(face, paper, session.drawing), fill: own?.fill.id ?? null }
+  if (face) return { ...hitOf(face, paper, session), fill: own?.fill.id ?? null }
   const open = paper.index.openAt(p)
   if (!open) return null
   const ground = poured.findLast((q) => q.fill.where !== 'region')
@@ -59,7 +60,7 @@ export function* emptyRegions(
   const regions: RegionHit[] = []
   for (const [i, face] of faces.entries()) {
     if (i % 8 === 7) yield i / faces.length
-    regions.push({ ...hitOf(face, paper, session.drawing), fill: null })
+    regions.push({ ...hitOf(face, paper, session), fill: null })
   }
   return { regions, beside: neighboursOf(regions) }
 }
@@ -69,13 +70,13 @@ export function* bridgesOver(session: InkSession, gap: number): Generator<number
   return (yield* session.paper(gap)).bridges.map(({ curve }) => pathOfCubics([curve], false, 1e-6))
 }
 
-function hitOf(face: Face, { bridges }: Paper, drawing: Drawing): Omit<RegionHit, 'fill'> {
+function hitOf(face: Face, { bridges }: Paper, { drawing, drawn }: InkSession): Omit<RegionHit, 'fill'> {
   const edge = edgeOf(face, finderOf(drawing), bridges, perUsualPx(drawing.page))
   return {
     where: 'region',
     contours: toPaths(face.contours.map((c) => [...c])),
     area: measureOfFace(face).area,
-    hold: [...holdOf(edge)],
+    hold: holdAsDrawn(holdOf(edge), drawn),
   }
 }
 

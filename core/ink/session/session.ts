@@ -73,7 +73,14 @@ export class Session implements InkSession {
     const perPx = perUsualPx(drawing.page)
     const tucks = this.tucksFor(drawing)
     const ends = tucks?.ends ?? this.untucked(perPx)
-    return stackOf(drawing, this.outlines(tolerance), tucks, this.trims(tolerance), { fronts: this.fronts(perPx), casts: this.casts(tolerance) }, ends)
+    return stackOf(
+      drawing,
+      this.outlines(tolerance),
+      tucks,
+      this.trims(tolerance),
+      { fronts: this.fronts(perPx), casts: this.casts(tolerance) },
+      ends,
+    )
   })
 
   private readonly pouredOn = lastWork(
@@ -112,14 +119,14 @@ export class Session implements InkSession {
    * @param parts of how many parts the drawing is one, at least: the cells suit so many
    */
   constructor(
-    private drawn: Drawing,
+    private document: Drawing,
     {
       recall = null,
       known,
       parts = 0,
     }: { recall?: Recall | null; known?: Outlines | undefined; parts?: number | undefined } = {},
   ) {
-    this.now = withCopies(drawn)
+    this.now = withCopies(document)
     this.recall = recall
     this.outlines = lastOf((tolerance) => (known?.tolerance === tolerance ? known : new Outlines(tolerance, recall)))
     this.wholes = new Wholes(recall, this.now)
@@ -130,17 +137,21 @@ export class Session implements InkSession {
     this.shapeStageInLayers = new ShapeStage(recall)
   }
 
+  get drawn(): Drawing {
+    return this.document
+  }
+
   get drawing(): Drawing {
     return this.now
   }
 
   apply(patches: readonly Patch[]): void {
-    this.drawn = applyPatches(this.drawn, patches)
-    this.now = withCopies(this.drawn)
+    this.document = applyPatches(this.document, patches)
+    this.now = withCopies(this.document)
   }
 
   fork(patches: readonly Patch[]): InkSession {
-    return new Session(applyPatches(this.drawn, patches), {
+    return new Session(applyPatches(this.document, patches), {
       recall: this.recall,
       known: this.outlines(shapeSettingsOf(this.now).tolerance),
     })
