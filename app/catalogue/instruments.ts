@@ -3,7 +3,7 @@ import {
   ArrowDownToLine,
   BowArrow,
   CircleDot,
-  Copy,
+  FoldHorizontal,
   CornerUpRight,
   Crop,
   Diamond,
@@ -258,7 +258,7 @@ const INSTRUMENTS: readonly InstrumentDescription[] = [
   {
     id: 'mirror',
     title: 'Mirror',
-    icon: Copy,
+    icon: FoldHorizontal,
     help: 'draw one side and the other follows, or repeat about a point',
     passes: [],
     calledBy: 'mirror-lines',

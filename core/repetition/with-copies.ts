@@ -120,6 +120,13 @@ function standings(
   }
 }
 
+/** Whether places on lines are others where they stand: of those that are joined. What is not, stays the same object. */
+const isMoved = (lines: readonly string[], { of }: Standing): boolean =>
+  lines.some((id) => {
+    const p = of(id)
+    return p !== null && (p.at(0) !== 0 || p.at(1) !== 1)
+  })
+
 /** Whether something that speaks of lines is another thing in an image. */
 const differs = (lines: readonly string[], { of }: Standing): boolean =>
   lines.some((id) => {
@@ -151,14 +158,17 @@ function amendmentsOf(a: Amendment, own: Standing, others: readonly Standing[]):
   const lines = linesIn(a)
   if (!lines.length) return [a]
   return [
-    amendmentThere(a, own) ?? a,
+    isMoved(lines, own) ? (amendmentThere(a, own) ?? a) : a,
     ...others.flatMap((o) => (differs(lines, o) ? (amendmentThere(a, o) ?? []) : [])),
   ]
 }
 
 const fillsOf = (fill: Fill, own: Standing, others: readonly Standing[]): Fill[] => {
   const lines = fill.hold.map((h) => h.line)
-  return [fillThere(fill, own), ...others.flatMap((o) => (differs(lines, o) ? [fillThere(fill, o)] : []))]
+  return [
+    isMoved(lines, own) ? fillThere(fill, own) : fill,
+    ...others.flatMap((o) => (differs(lines, o) ? [fillThere(fill, o)] : [])),
+  ]
 }
 
 /** What was made of lines under a light has the weight that it gives them where they stand. */
