@@ -27,13 +27,13 @@ const GAP = 0.4
 
 /** The drawings of the Thistlewick Seed Swap, each with the lines that its author laid. */
 export const SCENARIO: readonly (() => Inked)[] = [
-  hedgeMoth,
-  pottingBench,
   radishBunch,
   peaPod,
   gardenSnail,
   wateringCan,
   cloverAndBee,
+  pottingBench,
+  hedgeMoth,
 ]
 
 /** A document of one of the scenario's drawings over its pencil sketch. */

@@ -215,7 +215,7 @@ function fillFor(hit: RegionHit, ink: string, worktop: NextLine): Fill {
     id: newId(),
     ink,
     where: hit.where,
-    at: hit.contours[0]!.nodes[0]!.at,
+    at: hit.outer.nodes[0]!.at,
     hold: hit.hold,
     gap,
     ...(under >= 0 && { under }),

@@ -31,7 +31,7 @@ export function fillsOfWorktop(ink: Ink, bridges: Readonly<Ref<readonly Path[]>>
     const now = drawing()
     const least = (now.settings.proof?.speck ?? LIMITS.speck) * now.page.pxPerMm ** 2
     const bounded = regions.flatMap((r) =>
-      r.where === 'region' && r.hold.length ? [{ outer: r.contours[0]!, hold: r.hold }] : [],
+      r.where === 'region' && r.hold.length ? [{ outer: r.outer, hold: r.hold }] : [],
     )
     const pieces = bounded.length ? await ink.session.ask(now, 'litter', bounded, { most: STICKS, least }) : []
     if (pieces.length)

@@ -1,7 +1,6 @@
 import type { Path } from '../geometry/path'
 import { ArcLength } from '../geometry/arc-length'
 import { areaOfCubics } from '../geometry/area'
-import type { Cubic } from '../geometry/cubic'
 import { cubicsOfPath, pathOfCubics } from '../geometry/path'
 import type { Vec } from '../geometry/point'
 import { distance } from '../geometry/point'
@@ -11,7 +10,10 @@ import { subtractShapes } from '../shapes/combine'
 import type { FlatRings } from './flat-ring'
 import type { Middle } from './middle-line'
 import type { LineInk } from './line-along'
-import { EMPTY, lineOf, usualOf } from './line-along'
+import { EMPTY, lineOf, PLAIN_FINISH, PLAIN_WEIGHT, usualOf } from './line-along'
+
+/** A cut reaches so many times the line's width in from its tip. */
+const MOST_OF_END = 2.5
 
 /**
  * A line that goes on beyond both ends, and is scraped back to the shape there: for ends that were cut along something else, which
@@ -52,10 +54,31 @@ export function cutBack(
   ]
   const line = lineOf(rings, kept, ['butt', 'butt'], tolerance, (s) => s > first && s < last)
   if (!line) return null
-  const ink = { id: 'ink', ink: '', from: [], contours: toPathsOf(outlineOf({ ...EMPTY, ...line }, tolerance / 10)) }
   const shape = { id: 'shape', ink: '', from: [], contours: [...contours] }
-  const scrapes = subtractShapes(ink, [shape], { tolerance: tolerance / 20 }).filter((c) => isThick(c, tolerance))
+  const reach = Math.min(MOST_OF_END * wide, 0.45 * total)
+  const scrapes = [whole, [...whole].reverse()].flatMap((points) => {
+    const around = { ...shape, id: 'around', contours: endOf(points, reach, wide) }
+    return subtractShapes(around, [shape], { tolerance: tolerance / 20 }).filter((c) => isThick(c, tolerance))
+  })
   return scrapes.length ? { ...line, scrapes } : null
+}
+
+/** A broad band about the first so many px of a way and about what lies before it: all that is scraped off there. */
+function endOf(points: readonly Vec[], reach: number, wide: number): Path[] {
+  const [first, second] = [points[0]!, points[1]!]
+  const far = (distance(first, second) + wide) / (distance(first, second) || 1)
+  const way: Vec[] = [{ x: second.x + (first.x - second.x) * far, y: second.y + (first.y - second.y) * far }]
+  for (const [i, p] of points.entries()) {
+    way.push(p)
+    if (polylineLength(points.slice(0, i + 1)) > reach) break
+  }
+  const nodes = way.map((at) => ({ at, in: null, out: null, joint: 'corner' as const }))
+  const band: LineInk = {
+    path: { nodes, closed: false },
+    weight: { ...PLAIN_WEIGHT, size: 2 * wide, stops: [{ at: 0, left: 1, right: 1 }] },
+    finish: { ...PLAIN_FINISH, dash: [], startCap: 'butt', endCap: 'butt' },
+  }
+  return outlineOf({ ...EMPTY, ...band }, wide / 100).map((loop) => pathOfCubics(loop, true))
 }
 
 /** The first point that is farther from the start of a middle than it is wide. */
@@ -72,5 +95,3 @@ const isThick = (contour: Path, tolerance: number): boolean => {
   const around = new ArcLength(cubics).total
   return Math.abs(areaOfCubics(cubics)) > (tolerance * around) / 4
 }
-
-const toPathsOf = (loops: readonly (readonly Cubic[])[]): Path[] => loops.map((l) => pathOfCubics(l, true))

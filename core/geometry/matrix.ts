@@ -22,6 +22,12 @@ export const composed = (m: Matrix, n: Matrix): Matrix => [
   m[1] * n[4] + m[3] * n[5] + m[5],
 ]
 
+/** What undoes an affine matrix whose determinant is not 0. */
+export function inverse([a, b, c, d, e, f]: Matrix): Matrix {
+  const det = a * d - b * c
+  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det]
+}
+
 /** The matrix of a map that is known to be affine. */
 export function matrixOfMap(map: (p: Vec) => Vec): Matrix {
   const o = map({ x: 0, y: 0 })

@@ -1,3 +1,5 @@
+import { ArcLength } from '#core/geometry/arc-length'
+import { cubicsOfPath } from '#core/geometry/path'
 import type { Line } from '#core/model/model'
 import type { Path } from '#core/geometry/path'
 import { newLine } from '#core/model/create'
@@ -50,9 +52,9 @@ function forewing(): Line[] {
         [124, 200],
       ],
       [
-        [106, 114],
-        [119, 150],
-        [138, 198],
+        [100, 114],
+        [113, 150],
+        [132, 198],
       ],
       7,
       2.6,
@@ -105,16 +107,12 @@ function body(): Line[] {
 
 /** The feeler, with its short hairs. */
 function feeler(): Line[] {
-  const stem = through([349, 164], [318, 132], [282, 66])
-  const hairs = (
-    [
-      [334, 150],
-      [322, 136],
-      [311, 119],
-      [301, 101],
-      [292, 84],
-    ] as const
-  ).map(([x, y], i) => newLine(through([x, y], [x - 9, y + 1 - i], [x - 16, y + 4 - 2 * i]), { weight: outward(2.6) }))
+  const stem = through([348.6, 161.6], [318, 132], [282, 66])
+  const arc = new ArcLength(cubicsOfPath(stem))
+  const hairs = [0.2, 0.37, 0.54, 0.7, 0.86].map((share, i) => {
+    const { x, y } = arc.point(share * arc.total)
+    return newLine(through([x, y], [x - 9, y + 1 - i], [x - 16, y + 4 - 2 * i]), { weight: outward(2.6) })
+  })
   return [newLine(stem, { weight: outward(4.4) }), ...hairs]
 }
 

@@ -218,7 +218,7 @@ function garlic(x: number, y: number, r: number): Thing {
   )
   const clove = (u: number): Line =>
     newLine(through(at(u * 0.22, -0.84), at(u * 0.86, -0.3), at(u * 0.92, 0.3), at(u * 0.42, 0.66)), {
-      weight: between(3.4, 0.55, 0.4),
+      weight: floating(3.4, 0.55),
     })
   return [outline(skin, 6), clove(-0.5), clove(0.12), clove(0.66)]
 }

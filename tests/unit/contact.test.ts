@@ -8,7 +8,12 @@ import { keyOfEnd, proposeByContact, weightsByContact } from '#core/weight/by-co
 import { contactsOf } from '#core/relations/end-contacts'
 import { LineWidth } from '#core/weight/half-widths'
 import { touchesOf } from '#core/relations/touches'
-import { SCENARIO } from '../../demo/scenario'
+import { isBehind } from '#core/ink/front/as-seen'
+import { openInk } from '#core/ink/open-ink'
+import { atOnce } from '#core/turns'
+import { withCopies } from '#core/repetition/with-copies'
+import { linesOf } from '#core/model/queries'
+import { documentOf, SCENARIO } from '../../demo/scenario'
 import { plainLine, straightPath } from './support/desk'
 import { randomLines } from './support/random-strokes'
 import { polyline } from './support/paths'
@@ -168,9 +173,13 @@ describe('weight by contact', () => {
     let all = 0
     let alike = 0
     for (const make of SCENARIO) {
-      const lines = make().layers.flatMap((l) => l.lines)
+      const ink = openInk(documentOf(make(), null))
+      const inFront = atOnce(ink.inFront())
+      const lines = linesOf(withCopies(ink.drawing))
       for (const p of proposeByContact(lines, null, RULE)) {
         const line = lines.find((l) => l.id === p.line)!
+        const arc = arcOfPath(line.path)
+        if (isBehind(arc.point(p.end === 'first' ? 0 : arc.total), inFront.get(line.id))) continue
         const widest = Math.max(...Array.from({ length: 101 }, (_, i) => widthAt(line, i / 100)))
         const thin = widthAt(line, p.end === 'first' ? 0 : 1) < 0.25 * widest
         all++

@@ -12,6 +12,7 @@ import { cubicsOfPath, reversePath } from '#core/geometry/path'
 import { isBehind } from '#core/ink/front/as-seen'
 import { openInk } from '#core/ink/open-ink'
 import { linesOf } from '#core/model/queries'
+import { withCopies } from '#core/repetition/with-copies'
 import { atOnce } from '#core/turns'
 import { outlineOf } from '#core/outline/expand'
 import { LineWidth } from '#core/weight/half-widths'
@@ -48,7 +49,7 @@ describe.each(SCENARIO.map((make) => make()).map((inked) => [inked.name, inked] 
   it("keeps the craft's rule: an end that floats in space tapers, one that is full tucks under another line", () => {
     const ink = openInk(documentOf(inked, null))
     const inFront = atOnce(ink.inFront())
-    const weighed = linesOf(ink.drawing).map((line) => {
+    const weighed = linesOf(withCopies(ink.drawing)).map((line) => {
       const arc = new ArcLength(cubicsOfPath(line.path))
       return { line, arc, width: new LineWidth(line.weight, 'centre', arc.total, line.path.closed) }
     })

@@ -12,6 +12,7 @@ import { Profile } from '#core/weight/profile'
 import { flipEnds } from '#core/weight/shelf'
 import { widenStop } from '#core/weight/stops'
 import { SCENARIO } from '../../demo/scenario'
+import { gardenSnail } from '../../demo/drawings/garden-snail'
 import { around, through } from '../../demo/kit/spline'
 import { plainLine } from './support/desk'
 import { randomLines } from './support/random-strokes'
@@ -134,7 +135,7 @@ describe('weight by light', () => {
   })
 
   it('is heavier on the shaded side of the snail, as its author drew it', () => {
-    const lines = SCENARIO[2]!().layers.flatMap((l) => l.lines)
+    const lines = gardenSnail().layers.flatMap((l) => l.lines)
     const rule: LightRule = { ...RULE, at: { x: -2000, y: -2000 } }
     const outsides = outsidesOf(lines)
     let all = 0

@@ -78,7 +78,7 @@ describe('the table of commands', () => {
   it('tells what a key does with Shift and with Ctrl', () => {
     expect([commandOf('<', true, false), commandOf('m', true, false), commandOf('c', false, false)]).toEqual([
       'turn-left-little',
-      'mirror',
+      'mirror-lines',
       null,
     ])
     expect([

@@ -3,10 +3,15 @@ import type { Path } from '../../geometry/path'
 import { perUsualPx } from '../../model/fineness'
 import { toPaths } from '../../arrangement/contours'
 import type { Cubic } from '../../geometry/cubic'
-import { holdAsDrawn } from '../../repetition/hold-as-drawn'
-import { pathOfCubics } from '../../geometry/path'
+import { mapped } from '../../geometry/matrix'
+import { originOf } from '../../model/image-ids'
+import type { RegionAsDrawn } from '../../repetition/region-as-drawn'
+import { regionsAsDrawn } from '../../repetition/region-as-drawn'
+import { mapPath, pathOfCubics } from '../../geometry/path'
 import type { Vec } from '../../geometry/point'
+import { add, scale } from '../../geometry/point'
 import { windingOf } from '../../geometry/winding-at'
+import type { Edge } from '../regions/edge'
 import { edgeOf, holdOf } from '../regions/edge'
 import type { Face } from '../regions/faces'
 import { measureOfFace } from '../regions/faces'
@@ -21,7 +26,9 @@ export interface RegionHit {
   contours: Path[]
   /** px squared; null for open ground. */
   area: number | null
+  /** What holds it and its outer contour as it was drawn: of an image, the region of which it is one. */
   hold: Hold[]
+  outer: Path
   /** The id of the fill that it has. */
   fill: string | null
 }
@@ -32,15 +39,19 @@ export function* regionHitAt(session: InkSession, p: Vec, gap: number): Generato
   const { poured } = yield* session.fills()
   const own = poured.find((q) => q.faces.some((f) => holds(f, p)))
   const face = own?.faces.find((f) => holds(f, p)) ?? paper.index.at(p)
-  if (face) return { ...hitOf(face, paper, session), fill: own?.fill.id ?? null }
+  const asDrawn = regionsAsDrawn(session.drawn)
+  if (face)
+    return { ...hitOf(face, asDrawn(holdOf(edgeIn(face, paper, session)))), fill: own ? originOf(own.fill.id) : null }
   const open = paper.index.openAt(p)
   if (!open) return null
   const ground = poured.findLast((q) => q.fill.where !== 'region')
+  const page = pageOf(session.drawing)
   return {
     where: 'open',
-    contours: [pageOf(session.drawing), ...toPaths(open.contours.map((c) => [...c]))],
+    contours: [page, ...toPaths(open.contours.map((c) => [...c]))],
     area: null,
     hold: [],
+    outer: page,
     fill: ground?.fill.id ?? null,
   }
 }
@@ -57,11 +68,22 @@ export function* emptyRegions(
   const faces = paper.index.faces.filter(
     (f) => f.box && measureOfFace(f).area >= least && !filled.has(f) && !poured.some((q) => overlaps(q, f)),
   )
-  const regions: RegionHit[] = []
+  const hits = new Map<Face, RegionHit>()
+  const images: { face: Face; as: RegionAsDrawn }[] = []
+  const asDrawn = regionsAsDrawn(session.drawn)
   for (const [i, face] of faces.entries()) {
     if (i % 8 === 7) yield i / faces.length
-    regions.push({ ...hitOf(face, paper, session), fill: null })
+    const as = asDrawn(holdOf(edgeIn(face, paper, session)))
+    if (as.back) images.push({ face, as })
+    else hits.set(face, { ...hitOf(face, as), fill: null })
   }
+  for (const { face, as } of images) {
+    const inside = insideOf(face, edgeIn(face, paper, session), perUsualPx(session.drawing.page))
+    const of = inside && hits.get(paper.index.at(mapped(as.back!, inside))!)
+    if (of) of.contours.push(...contoursOf(face))
+    else hits.set(face, { ...hitOf(face, as), fill: null })
+  }
+  const regions = [...hits.values()]
   return { regions, beside: neighboursOf(regions) }
 }
 
@@ -70,14 +92,35 @@ export function* bridgesOver(session: InkSession, gap: number): Generator<number
   return (yield* session.paper(gap)).bridges.map(({ curve }) => pathOfCubics([curve], false, 1e-6))
 }
 
-function hitOf(face: Face, { bridges }: Paper, { drawing, drawn }: InkSession): Omit<RegionHit, 'fill'> {
-  const edge = edgeOf(face, finderOf(drawing), bridges, perUsualPx(drawing.page))
+function hitOf(face: Face, { hold, back }: RegionAsDrawn): Omit<RegionHit, 'fill'> {
+  const contours = contoursOf(face)
+  const outer = contours[0]!
   return {
     where: 'region',
-    contours: toPaths(face.contours.map((c) => [...c])),
+    contours,
     area: measureOfFace(face).area,
-    hold: holdAsDrawn(holdOf(edge), drawn),
+    hold,
+    outer: back ? mapPath(outer, (p) => mapped(back, p)) : outer,
   }
+}
+
+const contoursOf = (face: Face): Path[] => toPaths(face.contours.map((c) => [...c]))
+
+const edgeIn = (face: Face, { bridges }: Paper, { drawing }: InkSession): Edge =>
+  edgeOf(face, finderOf(drawing), bridges, perUsualPx(drawing.page))
+
+/** So far within the edge of a region a point of it is looked for, px of the usual page: a small one ends before a larger one begins. */
+const WITHIN = [0.4, 0.05]
+
+/** A point in a region; null where it is too thin. */
+function insideOf(face: Face, edge: Edge, perPx: number): Vec | null {
+  for (const off of WITHIN) {
+    for (const { at, inward } of edge[0]!) {
+      const p = add(at, scale(inward, -off * perPx))
+      if (holds(face, p)) return p
+    }
+  }
+  return null
 }
 
 const holds = ({ contours, box }: Face, p: Vec): boolean =>
