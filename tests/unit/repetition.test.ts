@@ -10,7 +10,7 @@ import { cubicsOfPath } from '#core/geometry/path'
 import type { Vec } from '#core/geometry/point'
 import { windingAt } from '#core/geometry/winding-at'
 import { openInk } from '#core/ink/open-ink'
-import { regionHitAt } from '#core/ink/session/region-hits'
+import { emptyRegions, regionHitAt } from '#core/ink/session/region-hits'
 import { shapesOf } from '#core/ink/shapes-of'
 import { evenWeight, newDrawing, newLine, newLinesLayer, roundFinish } from '#core/model/create'
 import type { Drawing, Line, LinesLayer, Mirror, Repeat } from '#core/model/model'
@@ -224,6 +224,57 @@ describe('lines that are repeated', () => {
 })
 
 describe('what is drawn once and stands more than once', () => {
+  it('is poured as it was drawn, wherever the hand is', () => {
+    const round = (points: [number, number][], id: string, size: number): Line =>
+      newLine({ ...through(...points), closed: true }, { id, weight: evenWeight(size) })
+    const petal = [
+      [160, 132],
+      [172, 92],
+      [190, 60],
+      [194, 98],
+      [180, 118],
+    ] as [number, number][]
+    const eye = [
+      [176, 100],
+      [188, 92],
+      [184, 108],
+    ] as [number, number][]
+    const stem = newLine(through([168, 118], [160, 108], [150, 104]), { id: 'stem', weight: evenWeight(2) })
+    const lines = [round(petal, 'petal', 4), round(eye, 'eye', 2), stem]
+    const one = sceneOf(lines, UPRIGHT)
+    const repeat: Repeat = { id: 'sixth', kind: 'repeat', lines: [], about: { x: 150, y: 160 }, times: 4 }
+    const scene = { ...one, amendments: [...one.amendments!, { ...repeat, lines: lines.map((l) => l.id) }] }
+    const ink = openInk(scene)
+    const at = { x: 186, y: 78 }
+    const own = atOnce(regionHitAt(ink, at, 0))!
+    for (let k = 0; k < 4; k++) {
+      for (const p of [at, mirrored(at, { a: UPRIGHT.from, b: UPRIGHT.to })]) {
+        const hit = atOnce(regionHitAt(ink, turnedBy(p, repeat, (k * Math.PI) / 2), 0))!
+        expect([...new Set(hit.hold.map((h) => `${h.line} ${h.side}`))].sort()).toEqual(
+          [...new Set(own.hold.map((h) => `${h.line} ${h.side}`))].sort(),
+        )
+        expect(windingAt([cubicsOfPath({ ...hit.outer, closed: true })], at)).not.toBe(0)
+      }
+    }
+    // Of each region and its seven images there is one to be poured, with the contours of all.
+    const { regions } = atOnce(emptyRegions(ink, 0, 4))
+    const drawn = regions.filter((r) => windingAt([cubicsOfPath({ ...r.outer, closed: true })], at) !== 0)
+    expect(drawn.map((r) => r.hold)).toEqual([own.hold])
+    expect(drawn[0]!.contours.length).toBe(8 * own.contours.length)
+    const red = { id: 'red', name: 'Red', colour: '#c03020' }
+    const fill = {
+      id: 'fill',
+      ink: 'red',
+      where: 'region' as const,
+      at: own.outer.nodes[0]!.at,
+      hold: own.hold,
+      gap: 0,
+    }
+    const filled = openInk({ ...scene, inks: [...scene.inks, red], fills: [fill] })
+    expect(atOnce(filled.fills()).poured.map((p) => p.faces.length)).toEqual([1, 1, 1, 1, 1, 1, 1, 1])
+    expect(atOnce(regionHitAt(filled, turnedBy(at, repeat, Math.PI), 0))!.fill).toBe('fill')
+  })
+
   it('follows every edit, and undo, as from scratch; what does not change stays the same', () => {
     for (let seed = 1; seed <= few(3, 40); seed++) {
       const r = seeded(seed * 7)
