@@ -295,7 +295,10 @@ function changedBoxes(before: readonly InkEntry[], after: readonly InkEntry[]): 
 }
 
 const sameLook = (a: InkEntry, b: InkEntry): boolean =>
-  a.colour === b.colour && a.cover?.data === b.cover?.data && a.opacity === b.opacity
+  a.colour === b.colour &&
+  a.opacity === b.opacity &&
+  a.behind.length === b.behind.length &&
+  a.behind.every((h, i) => h.data === b.behind[i]!.data)
 
 const sameParts = (a: InkEntry, b: InkEntry): boolean =>
   a.parts.length === b.parts.length &&

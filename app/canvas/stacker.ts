@@ -1,30 +1,27 @@
 import { findLine } from '#core/model/find'
 import { colourOf, shownItems } from '#core/model/queries'
 import type { Drawing, Layer, Line, Shape } from '#core/model/model'
-import type { Path } from '#core/geometry/path'
 import type { Box } from '#core/geometry/bounds'
-import { emptyBox, include, uniteBoxes } from '#core/geometry/bounds'
-import { boxOfPath } from '#core/geometry/known'
-import { pathData } from '#core/geometry/path'
-import { coveredRegion } from '#core/ink/stack/cover'
+import { emptyBox, include } from '#core/geometry/bounds'
+import { isSameList } from '#core/same-list'
 import type { DrawnShape } from '~/workers/contour-book'
-import type { Outline } from '~/painting/outline'
+import type { CastOutline, Outline } from '~/painting/outline'
 import { outlineOfContours } from '~/painting/outline'
 import type { OutlineCache } from './outline-cache'
-import type { InkEntry } from '~/painting/paint-stack'
+import type { InkEntry, InkPart } from '~/painting/paint-stack'
 import type { TuckedLines } from './tucked-lines'
 
 export const entryOf = (
   o: Outline,
   drawing: Drawing,
   layer: Pick<Layer, 'id' | 'opacity'> | null = null,
-  cover: Path | null = null,
+  behind: readonly InkPart[] = [],
 ): InkEntry => ({
   id: o.id,
   colour: colourOf(drawing, o.ink),
   parts: o.data ? [o] : [],
-  box: cover ? uniteBoxes(o.box, boxOfPath(cover)) : o.box,
-  cover: cover && { data: pathData(cover, 4), box: boxOfPath(cover) },
+  box: o.box,
+  behind,
   layer: layer?.id ?? '',
   opacity: layer?.opacity ?? 1,
 })
@@ -42,7 +39,6 @@ function boxAbout(parts: readonly { box: Box }[]): Box {
 interface Seen {
   outline: Outline
   entry: InkEntry
-  cover: Path | null
 }
 
 /** Makes the stack of ink of a drawing's lines and solids; entries that stay the same are the same objects. */
@@ -51,6 +47,7 @@ export class Stacker {
   /** By item, the entry that it was last seen with. */
   private last = new Map<string, Seen>()
   private fills: readonly Outline[] = []
+  private casts: readonly CastOutline[] = []
   private tints: ReadonlyMap<string, string> = new Map()
   private readonly inTint = new WeakMap<Outline, Outline>()
   private lastShapes = new Map<string, InkEntry>()
@@ -66,7 +63,14 @@ export class Stacker {
   takeFills(fills: readonly Outline[]): boolean {
     const was = this.fills
     this.fills = fills
-    return was.length !== fills.length || fills.some((f, i) => f !== was[i])
+    return !isSameList(was, fills)
+  }
+
+  /** Takes what forms throw on others; answers whether that is other than before. */
+  takeCasts(casts: readonly CastOutline[]): boolean {
+    const isSame = isSameList(this.casts, casts)
+    this.casts = casts
+    return !isSame
   }
 
   /** Takes the inks of lines that have a tone of a fill; answers whether they are other than before. */
@@ -83,19 +87,21 @@ export class Stacker {
   linesOf(drawing: Drawing, isShown: (layer: Layer) => boolean): InkEntry[] {
     const before = this.last
     this.last = new Map()
-    const poured = drawing.fills?.length ? this.fills.map((f) => this.pouredEntry(f, before.get(f.id), drawing)) : []
-    return [
-      ...poured,
-      ...drawing.layers.flatMap((layer) => {
-        const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
-        return shownItems(layer).flatMap((item) => {
-          const seen = this.seenOf(item, look, drawing, before.get(item.id))
-          if (!seen) return []
-          this.last.set(item.id, seen)
-          return [seen.entry]
-        })
-      }),
-    ]
+    const poured = drawing.fills?.length ? this.fills.map((f) => this.plainEntry(f, before.get(f.id), drawing)) : []
+    const entries = drawing.layers.flatMap((layer) => {
+      const look = { id: layer.id, opacity: isShown(layer) ? layer.opacity : 0 }
+      return shownItems(layer).flatMap((item) => {
+        const seen = this.seenOf(item, look, drawing, before.get(item.id))
+        if (!seen) return []
+        this.last.set(item.id, seen)
+        return [seen.entry]
+      })
+    })
+    for (const cast of this.casts) {
+      const place = entries.findLastIndex((e) => cast.above.includes(e.id))
+      if (place >= 0) entries.splice(place + 1, 0, this.plainEntry(cast, before.get(cast.id), drawing, entries[place]!))
+    }
+    return [...poured, ...entries]
   }
 
   /**
@@ -129,16 +135,16 @@ export class Stacker {
     drawing: Drawing,
     was: Seen | undefined,
   ): Seen | null {
-    const line = 'path' in item ? this.shown(item) : null
-    const plain = line
-      ? (this.tucked.of(line) ?? this.cache.get(line) ?? this.cache.lastOf(line.id))
-      : this.outlineOf(item as Shape)
+    const shown = 'path' in item ? this.shown(item) : item
+    const plain =
+      this.tucked.of(shown) ??
+      ('path' in shown ? (this.cache.get(shown) ?? this.cache.lastOf(shown.id)) : this.outlineOf(shown))
     if (!plain) return null
     const outline = this.tinted(plain)
-    const cover = line && coveredRegion(line)
-    if (!outline.data && !cover) return null
-    const same = this.same(was, outline, cover, look, drawing)
-    return same && was ? was : { outline, entry: entryOf(outline, drawing, look, cover), cover }
+    if (!outline.data) return null
+    const behind = this.tucked.behind(shown)
+    const same = this.same(was, outline, behind, look, drawing)
+    return same && was ? was : { outline, entry: entryOf(outline, drawing, look, behind) }
   }
 
   /** An outline in the ink of its tint; the same object for the same outline and ink. */
@@ -152,9 +158,11 @@ export class Stacker {
     return tinted
   }
 
-  private pouredEntry(outline: Outline, was: Seen | undefined, drawing: Drawing): InkEntry {
-    const entry = this.same(was, outline, null, { id: '', opacity: 1 }, drawing) ?? entryOf(outline, drawing)
-    this.last.set(outline.id, { outline, entry, cover: null })
+  /** The entry of what is no item of a layer, or of that of the entry that it lies upon. */
+  private plainEntry(outline: Outline, was: Seen | undefined, drawing: Drawing, on?: InkEntry): InkEntry {
+    const look = { id: on?.layer ?? '', opacity: on?.opacity ?? 1 }
+    const entry = this.same(was, outline, [], look, drawing) ?? entryOf(outline, drawing, look)
+    this.last.set(outline.id, { outline, entry })
     return entry
   }
 
@@ -174,7 +182,7 @@ export class Stacker {
             colour,
             parts,
             box: boxAbout(parts),
-            cover: null,
+            behind: [],
             layer: '',
             opacity: 1,
             version: { now: ++this.versions, before: was?.version?.now ?? 0, changed },
@@ -187,11 +195,11 @@ export class Stacker {
   private same(
     was: Seen | undefined,
     outline: Outline,
-    cover: Path | null,
+    behind: readonly InkPart[],
     look: { id: string; opacity: number },
     drawing: Drawing,
   ): InkEntry | null {
-    if (!was || was.outline !== outline || was.cover !== cover) return null
+    if (!was || was.outline !== outline || !isSameList(was.entry.behind, behind)) return null
     const { entry } = was
     return entry.layer === look.id && entry.opacity === look.opacity && entry.colour === colourOf(drawing, outline.ink)
       ? entry

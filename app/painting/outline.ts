@@ -13,6 +13,11 @@ export interface Outline extends InkPart {
   ink: string
 }
 
+/** The outline of what a form throws, and the lines above which it lies in the stack. */
+export interface CastOutline extends Outline {
+  above: readonly string[]
+}
+
 export const outlineOfContours = (
   { id, ink }: Pick<Line | Shape, 'id' | 'ink'>,
   contours: readonly Path[],
@@ -23,9 +28,9 @@ export const outlineOfContours = (
   box: boxOfCubics(contours.flatMap((c) => cubicsOfPath({ ...c, closed: true }))),
 })
 
-/** The outline of a line whose ink is worked out; an empty one where it cannot be. */
-export const outlineOfRegion = (line: Line, region: Region | Failure): Outline =>
-  outlineOfContours(line, 'message' in region ? [] : toPaths(region.contours))
+/** The outline of an item whose ink is worked out; an empty one where it cannot be. */
+export const outlineOfRegion = (item: Line | Shape, region: Region | Failure): Outline =>
+  outlineOfContours(item, 'message' in region ? [] : toPaths(region.contours))
 
 /** The outline of a line that was moved by `d`, px: the same path data, drawn elsewhere. */
 export function shiftedOutline(outline: Outline, d: Vec): Outline {

@@ -18,17 +18,14 @@ export interface InkEntry {
   /** Its outline; none for what has no ink. */
   parts: readonly InkPart[]
   box: Box
-  /** A region in which it hides what lies behind it. */
-  cover: InkPart | null
+  /** Regions of what lies before it, as far as its outline does not know them yet: nothing of it shows there. */
+  behind: readonly InkPart[]
   /** Entries of one layer are dimmed together; 0 leaves them out but where all is drawn. */
   layer: string
   opacity: number
   /** The version of a shape, and the one before it, from which it differs only within these boxes. */
   version?: { now: number; before: number; changed: readonly Box[] | null }
 }
-
-/** An entry that only hides what lies behind it: somebody else draws its ink. */
-export const coverOf = (entry: InkEntry): InkEntry => ({ ...entry, parts: [] })
 
 type Context = CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D
 
@@ -37,7 +34,7 @@ export interface PaintOptions {
   box: Box
   /** Everything at full strength, layers that are left out too. */
   full?: boolean
-  /** Ids of entries that somebody else draws; what they cover stays covered. */
+  /** Ids of entries that somebody else draws. */
   leftOut?: ReadonlySet<string>
 }
 
@@ -57,17 +54,17 @@ export function paintStack(
   }
   for (const entry of stack) {
     if (!overlap(entry.box, box)) continue
-    const drawn = entry.parts.length > 0 && !leftOut?.has(entry.id)
-    if (!drawn && !entry.cover) continue
+    if (!entry.parts.length || leftOut?.has(entry.id)) continue
     const dimmed = !full && entry.opacity < 1
     if (sheet && (!dimmed || (sheet as { layer: string }).layer !== entry.layer)) laySheet()
     if (!full && entry.opacity === 0) continue
     if (dimmed && !sheet) sheet = { layer: entry.layer, opacity: entry.opacity, ctx: sheetLike(ctx) }
     const on: Context = (sheet as { ctx: Context } | null)?.ctx ?? ctx
-    if (entry.cover) for (const under of new Set([ctx, on])) erase(under, pathOf(entry.cover))
-    if (!drawn) continue
+    if (entry.behind.length) on.save()
+    for (const hole of entry.behind) on.clip(allBut(hole, box), 'evenodd')
     on.fillStyle = entry.colour
     on.fill(pathWithin(entry.parts, box), 'nonzero')
+    if (entry.behind.length) on.restore()
   }
   laySheet()
 }
@@ -106,8 +103,10 @@ function overlay(ctx: Context, sheet: CanvasImageSource, opacity: number): void 
   ctx.restore()
 }
 
-function erase(ctx: Context, path: Path2D): void {
-  ctx.globalCompositeOperation = 'destination-out'
-  ctx.fill(path, 'nonzero')
-  ctx.globalCompositeOperation = 'source-over'
+/** All that is drawn but for a hole in it. */
+function allBut(hole: InkPart, { minX, minY, maxX, maxY }: Box): Path2D {
+  const path = new Path2D()
+  path.rect(minX - 1, minY - 1, maxX - minX + 2, maxY - minY + 2)
+  path.addPath(pathOf(hole))
+  return path
 }

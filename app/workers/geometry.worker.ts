@@ -1,6 +1,6 @@
 import { expose } from 'comlink'
 import type { Drawing, Line, Shape } from '#core/model/model'
-import { linesOf } from '#core/model/queries'
+import { inkedItems, linesOf } from '#core/model/queries'
 import type { Patch } from '#core/document/patch'
 import type { InkSession } from '#core/ink/open-ink'
 import { openInk } from '#core/ink/open-ink'
@@ -9,9 +9,10 @@ import { atOnce, inTurns, scaled } from '#core/turns'
 import type { ShapesAnswer } from './contour-book'
 import { SentContours } from './contour-book'
 import type { Region } from '#core/ink/outlines/outlines'
+import type { CastPart } from '#core/ink/front/casts'
 import type { Part } from '#core/ink/stack/stack'
 import type { HandedOver } from './delivery.worker'
-import type { Outline } from '~/painting/outline'
+import type { CastOutline, Outline } from '~/painting/outline'
 import { outlineOfContours, outlineOfRegion } from '~/painting/outline'
 import type { Questions } from './questions'
 import { QUESTIONS } from './questions'
@@ -63,13 +64,14 @@ const newest: Partial<Record<keyof Questions, number>> = {}
 let sentClipped = new DictionaryEncoder<Outline>()
 let sentFills = new DictionaryEncoder<Outline>()
 let sentInFront = new InFrontEncoder()
+let sentCasts = new DictionaryEncoder<CastOutline>()
 const tuckedOutlines = new WeakMap<Region, Outline>()
 
-/** The outline of what a line shows, the same object for the same ink. */
-function tuckedOutline(line: Line, region: Region): Outline {
+/** The outline of what an item shows, the same object for the same ink. */
+function tuckedOutline(item: Line | Shape, region: Region): Outline {
   const known = tuckedOutlines.get(region)
-  if (known?.ink === line.ink) return known
-  const outline = outlineOfRegion(line, region)
+  if (known?.ink === item.ink) return known
+  const outline = outlineOfRegion(item, region)
   tuckedOutlines.set(region, outline)
   return outline
 }
@@ -79,9 +81,16 @@ export interface ClippedAnswer {
   told: Encoded<Outline>
   trims: readonly TrimResult[]
   inFront: InFrontTold
+  casts: Encoded<CastOutline>
   fills: Encoded<Outline> | null
   tints: [line: string, ink: string][] | null
 }
+
+/** What a form throws, the same object for the same part. */
+const castOutline = remembered(({ part, above }: CastPart): CastOutline => ({
+  ...outlineOfRegion(part.item, part.region),
+  above: [...above],
+}))
 
 /** The outline of a fill, the same object for the same part. */
 const pouredOutline = remembered((part: Part): Outline => outlineOfContours(part.item, (part.item as Shape).contours))
@@ -137,6 +146,7 @@ async function takeUp(drawing: Drawing, threads: number): Promise<void> {
   sentClipped = new DictionaryEncoder()
   sentFills = new DictionaryEncoder()
   sentInFront = new InFrontEncoder()
+  sentCasts = new DictionaryEncoder()
 }
 
 /** The session, once the drawing that was opened last is taken up. */
@@ -200,8 +210,8 @@ const geometry = {
       go: () => mine === newestClipped && of === session,
     })
     if (!clipped) return null
-    const lines = new Map(linesOf(of.drawing).map((l) => [l.id, l]))
-    const told = sentClipped.tell([...clipped].map(([id, region]) => tuckedOutline(lines.get(id)!, region)))
+    const items = new Map(inkedItems(of.drawing).map((i) => [i.id, i]))
+    const told = sentClipped.tell([...clipped].map(([id, region]) => tuckedOutline(items.get(id)!, region)))
     const poured = await inTurns(of.fills(), {
       turn: 20,
       rest: breathe,
@@ -212,6 +222,7 @@ const geometry = {
       told,
       trims: atOnce(of.trimmed()),
       inFront: sentInFront.tell(atOnce(of.inFront())),
+      casts: sentCasts.tell(atOnce(of.casts()).map(castOutline)),
       fills: poured && sentFills.tell(poured.parts.map(pouredOutline)),
       tints: poured ? [...poured.tints] : null,
     }
@@ -234,8 +245,8 @@ const geometry = {
   async clippedWith(patches: Patch[]): Promise<Outline[]> {
     const other = (await current()).fork(patches)
     const clipped = (await inTurns(other.clipped(), { turn: 20, rest: breathe }))!
-    const lines = new Map(linesOf(other.drawing).map((l) => [l.id, l]))
-    return [...clipped].map(([id, region]) => outlineOfRegion(lines.get(id)!, region))
+    const items = new Map(inkedItems(other.drawing).map((i) => [i.id, i]))
+    return [...clipped].map(([id, region]) => outlineOfRegion(items.get(id)!, region))
   },
 
   /** Sends the drawing as it is here to whoever has the other end of a port. */

@@ -11,7 +11,7 @@ import type { GeometryThread } from './geometry-thread'
 import type { GeometryWorker } from './geometry.worker'
 import { patchesTo } from './known-steps'
 import type { Answer, Asked, Overtaken, Questions } from './questions'
-import type { Outline } from '~/painting/outline'
+import type { CastOutline, Outline } from '~/painting/outline'
 import { DictionaryDecoder } from './dictionary'
 import { InFrontDecoder } from './in-front-told'
 
@@ -26,6 +26,7 @@ interface There {
   clipped: DictionaryDecoder<Outline>
   fills: DictionaryDecoder<Outline>
   inFront: InFrontDecoder
+  casts: DictionaryDecoder<CastOutline>
 }
 
 /** The session of the geometry worker as the main thread has it: edits go there as patches, what they change comes back. */
@@ -74,17 +75,19 @@ export class RemoteSession {
     clipped: Outline[]
     trims: readonly TrimResult[]
     inFront: InFrontOf
+    casts: CastOutline[]
     fills: Outline[] | null
     tints: [string, string][] | null
   } | null> {
     return this.thread.within(LONGEST_STEP, async (worker) => {
-      const { clipped, fills, inFront } = this.follow(worker, drawing)
+      const { clipped, fills, inFront, casts } = this.follow(worker, drawing)
       const answer = await worker.clipped()
       return (
         answer && {
           clipped: clipped.take(answer.told),
           trims: answer.trims,
           inFront: inFront.take(answer.inFront),
+          casts: casts.take(answer.casts),
           fills: answer.fills && fills.take(answer.fills),
           tints: answer.tints,
         }
@@ -137,6 +140,7 @@ export class RemoteSession {
         clipped: new DictionaryDecoder(),
         fills: new DictionaryDecoder(),
         inFront: new InFrontDecoder(),
+        casts: new DictionaryDecoder(),
       })
     }
     const patches = patchesTo(this.there.drawing, drawing)

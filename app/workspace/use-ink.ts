@@ -126,10 +126,6 @@ export function provideInk(): Ink {
   /** Until the first shapes are there the lines stand in for them: a page is never bare for as long as they take. */
   const showsLines = (): boolean => !wantsShapes() || !shapes.value
 
-  /** A line that covers others is drawn by the tiles, where these lie. */
-  const coversChosen = (): boolean =>
-    view.selection.some((id) => store.drawing && findLine(store.drawing, id)?.line.cover)
-
   async function showLines(drawing: Drawing): Promise<void> {
     const mine = ++newest
     const whole = withCopies(drawing)
@@ -168,10 +164,11 @@ export function provideInk(): Ink {
       if (answer && store.drawing?.id === drawing.id) {
         trims.value = answer.trims
         inFront.value = answer.inFront
-        const lines = tucked.take(withCopies(drawing), answer.clipped)
+        const lines = tucked.take(withCopies(drawing), answer.clipped, answer.inFront)
         const poured = [
           answer.fills && stacker.takeFills(answer.fills),
           answer.tints && stacker.takeTints(answer.tints),
+          stacker.takeCasts(answer.casts),
         ].some(Boolean)
         if ((lines.length || poured) && showsLines()) {
           const few = !poured && lines.length <= FEW
@@ -252,7 +249,6 @@ export function provideInk(): Ink {
         store.changing &&
         view.selection.length <= MOST_LIVE &&
         !view.solids.length &&
-        !coversChosen() &&
         !changedBesides(before ?? null, drawing, view.selection)
       ) {
         void followTucks()

@@ -52,6 +52,10 @@ export function linesOf({ layers }: Layers): readonly Line[] {
   return lines
 }
 
+/** All that makes ink, bottom to top, seen or not. */
+export const inkedItems = ({ layers }: Layers): readonly (Line | Shape)[] =>
+  inOne(layers.filter((l) => ofLines(l) || ofSolids(l)).map((l) => l.items as readonly (Line | Shape)[]))
+
 /** The items of layers in a row; the very list of a single one. */
 const itemsIn = <T>(layers: readonly { items: T[] }[]): T[] => inOne(layers.map((l) => l.items)) as T[]
 

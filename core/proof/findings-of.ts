@@ -80,7 +80,7 @@ function* findIn(session: InkSession): Generator<number, Finding[]> {
     poured,
     lines: seenLines(drawing)
       .map((l) => asSeen(l, stack.inFront.get(l.id)))
-      .filter((l) => !isUnseen(l) || !stack.inFront.has(l.id)),
+      .filter((l) => !isUnseen(l) || !stack.behindForms.has(l.id)),
     limits,
     pxPerMm,
   }

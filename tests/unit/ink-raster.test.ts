@@ -36,7 +36,7 @@ const entry = (id: string, x: number): InkEntry => ({
   colour: '#000',
   parts: [{ data: `M${x} 0`, box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 } }],
   box: { minX: x, minY: 0, maxX: x + 10, maxY: 10 },
-  cover: null,
+  behind: [],
   layer: '',
   opacity: 1,
 })

@@ -3,7 +3,7 @@ import { LayerColours } from '~/painting/layer-colours'
 import type { InkEntry } from '~/painting/paint-stack'
 
 const entry = (id: string, layer: string): InkEntry => ({
-  ...{ id, layer, colour: '#000000', parts: [], cover: null, opacity: 0.4 },
+  ...{ id, layer, colour: '#000000', parts: [], behind: [], opacity: 0.4 },
   box: { minX: 0, minY: 0, maxX: 1, maxY: 1 },
 })
 

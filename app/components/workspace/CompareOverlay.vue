@@ -43,7 +43,7 @@ async function draw(): Promise<void> {
     if (mine !== round) return
     if (!tucked.has(drawing)) {
       const lines = new TuckedLines()
-      lines.take(withCopies(drawing), await ink.session.clippedBeside(store.drawing!, drawing))
+      lines.take(withCopies(drawing), await ink.session.clippedBeside(store.drawing!, drawing), new Map())
       tucked.set(drawing, lines)
     }
     if (mine !== round) return

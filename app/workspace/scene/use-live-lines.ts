@@ -1,6 +1,5 @@
 import type { ComputedRef } from 'vue'
 import { computed } from 'vue'
-import { findLine } from '#core/model/find'
 import type { Line } from '#core/model/model'
 import { linesOf } from '#core/model/queries'
 import { idsStandingFor, rulesOf } from '#core/repetition/images'
@@ -13,7 +12,7 @@ import { chosenLines } from '~/instruments/line-marks'
 import type { Worktop } from '~/instruments/worktop'
 import type { InkEntry } from '~/painting/paint-stack'
 import { LayerColours } from '~/painting/layer-colours'
-import { coverOf, paintStack } from '~/painting/paint-stack'
+import { paintStack } from '~/painting/paint-stack'
 import { useDrawingStore } from '~/stores/drawing'
 import { useTrialStore } from '~/stores/trial'
 import { useViewStore } from '~/stores/view'
@@ -62,11 +61,7 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
     const shown = new Set(ink.stack.value.map((e) => e.id))
     const { drawing } = store
     if (!drawing) return []
-    // A line that covers others stays with them in the tiles.
-    return view.selection
-      .filter((id) => !findLine(drawing, id)?.line.cover)
-      .flatMap((id) => idsStandingFor(id, rules.value))
-      .filter((id) => shown.has(id))
+    return view.selection.flatMap((id) => idsStandingFor(id, rules.value)).filter((id) => shown.has(id))
   })
 
   function exchange(raster: InkRaster, next: readonly string[], shown: () => void): void {
@@ -81,7 +76,7 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
     })
   }
 
-  /** The stack of `lines` as they are under the hand, in their order, with what covers them. */
+  /** The stack of `lines` as they are under the hand, in their order. */
   function stackOf(lines: readonly Line[]): InkEntry[] {
     const left = new Map(lines.map((l) => [l.id, l]))
     const entry = (line: Line, was?: InkEntry): InkEntry => {
@@ -89,6 +84,8 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
       const now = entryOf(
         ink.tucked.inFrame(line, withCopies(store.drawing!), ink.cache.hasTime) ?? plain,
         store.drawing!,
+        null,
+        ink.tucked.behind(line),
       )
       return was ? { ...now, layer: was.layer, opacity: was.opacity } : now
     }
@@ -97,7 +94,6 @@ export function useLiveLines(ink: Ink, worktop: Worktop): LiveLines {
       const line = left.get(e.id)
       left.delete(e.id)
       if (line) out.push(entry(line, e))
-      else if (e.cover) out.push(coverOf(e))
     }
     return [...out, ...[...left.values()].map((l) => entry(l))]
   }

@@ -2,7 +2,7 @@ import type { Line, Shape } from '../../model/model'
 import type { Cubic } from '../../geometry/cubic'
 import type { Region } from '../outlines/outlines'
 
-/** A line with its ink, all of it and what is seen of it under covers. */
+/** A line with its ink, all of it and what is seen of it behind others. */
 export interface Inked {
   item: Line | Shape
   region: Region

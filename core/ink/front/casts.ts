@@ -10,7 +10,7 @@ import { isSameList } from '../../same-list'
 import type { Region } from '../outlines/outlines'
 import { regionOf } from '../outlines/outlines'
 import { castLine } from './cast-line'
-import type { Thrown } from './fronts'
+import type { Thrown } from './thrown'
 
 /** Without a light of its own a drawing is lit from here, as shares of its page. */
 const LIGHT = { x: -0.1, y: -0.2 }

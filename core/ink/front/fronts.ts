@@ -1,27 +1,32 @@
 import Flatbush from 'flatbush'
-import type { Cast, Drawing, Front, Line } from '../../model/model'
+import type { Drawing, Line, Shape } from '../../model/model'
 import { boxOfPath, crossingsBetween } from '../../geometry/known'
 import type { Path } from '../../geometry/path'
 import type { EndContact } from '../../relations/end-contacts'
 import { widestHalfWidth } from '../../weight/half-widths'
+import { covered, covers } from './covers'
+import type { Decided, Pair } from './decided'
+import { boundsOf, decidedOneByOne, pairKey } from './decided'
 import type { Form } from './forms'
 import { bridgesBent } from './form-bridges'
 import { areaOf, boxOfForm, Forms } from './forms'
 import type { Crossed } from './overlaps'
+import type { Thrown } from './thrown'
+import { thrown } from './thrown'
 import { ALONG_EDGE, comesNear, liesWithin, Overlaps, pairsNear } from './overlaps'
 
-/** What of a line is hidden: what lies within these loops; and beneath these lines, which lie behind it in the stack but before it. */
+/** What of a line or solid is hidden: what lies within these loops; and beneath these lines, which lie behind it in the stack but before it. */
 export interface Hidden {
   loops: readonly Path[]
   under: readonly Line[]
+  /** It lies behind a form, not only beneath what covers all below it. */
+  byForm: boolean
 }
 
 /** What lies before what, as it was decided. */
 export interface InFront {
-  /** By the id of a line that is hidden in part. */
+  /** By the id of a line or solid that is hidden in part. */
   hidden: ReadonlyMap<string, Hidden>
-  /** By the id of a line, ids of closed lines that cover what lies behind them in the stack, but not this line. */
-  spared: ReadonlyMap<string, ReadonlySet<string>>
   /**
    * Ends, each the id of a line and which of its ends, at which an outline only goes on from line to line: others that lie
    * there do not end it.
@@ -36,27 +41,11 @@ export interface InFront {
 /** The ink of an outline reaches into a form that places along it come so near to, in half-widths: there are not so many of these. */
 const NEAR = 1.5
 
-const NOTHING: InFront = { hidden: new Map(), spared: new Map(), goesOn: new Set(), casts: [], waits: [] }
+const NOTHING: InFront = { hidden: new Map(), goesOn: new Set(), casts: [], waits: [] }
 
 /** Whether anything is said in a drawing of what lies before what. */
 export const saysFronts = ({ amendments, settings }: Pick<Drawing, 'amendments' | 'settings'>): boolean =>
   settings.frontsByOrder === true || (amendments ?? []).some((a) => a.kind === 'front' || a.kind === 'cast')
-
-/** What a form throws on those behind it, but where others lie before these. */
-export interface Thrown {
-  cast: Cast
-  form: Form
-  onto: readonly Form[]
-  notOnto: readonly Path[]
-}
-
-/** Two forms, of which the first lies before the second. */
-interface Pair {
-  front: Form
-  back: Form
-  /** Because it lies above it in the stack: then it hides nothing that lies above itself. */
-  byOrder?: true
-}
 
 /** What lies before what, kept for as long as the lines are the same. */
 export class Fronts {
@@ -70,15 +59,16 @@ export class Fronts {
   }
 
   /**
-   * @param lines those that have ink, bottom to top
+   * @param items lines and solids that have ink, bottom to top
    * @param endsOf what the ends of a line do, by its id
    */
   of(
     drawing: Pick<Drawing, 'amendments' | 'settings'>,
-    lines: readonly Line[],
+    items: readonly (Line | Shape)[],
     endsOf: (id: string) => readonly EndContact[],
   ): InFront {
-    if (!saysFronts(drawing)) return NOTHING
+    if (!saysFronts(drawing)) return items.some(covers) ? { ...NOTHING, hidden: beneath(items, new Map()) } : NOTHING
+    const lines = items.flatMap((item) => ('path' in item ? [item] : []))
     const forms = this.forms.of(lines, endsOf, bridgesBent(drawing))
     const { pairs, apart, waits, known } = this.decided(drawing, forms)
     const bounds = boundsOf(forms)
@@ -116,9 +106,15 @@ export class Fronts {
     )
     const casts = thrown(drawing, pairs, bounds, waits)
     const shaped = new Set(pairs.flatMap(({ front, back }) => [front, back]))
+    const hidden = beneath(items, spared)
+    for (const [id, all] of loops)
+      hidden.set(id, {
+        loops: [...all, ...(hidden.get(id)?.loops ?? [])],
+        under: [...(under.get(id) ?? [])],
+        byForm: true,
+      })
     return {
-      hidden: new Map([...loops].map(([id, all]) => [id, { loops: [...all], under: [...(under.get(id) ?? [])] }])),
-      spared,
+      hidden,
       casts,
       goesOn: new Set([...shaped].flatMap((f) => goingOn(f, endsOf))),
       waits,
@@ -137,7 +133,7 @@ export class Fronts {
     const crossed = this.overlaps.of(forms)
     // The second form of a pair lies above the first: where it covers what lies behind it, that is decided.
     const isDecided = ({ a, b }: Crossed): boolean =>
-      known.has(pairKey(forms[a]!, forms[b]!)) || forms[b]!.lines.some((l) => l.cover && l.path.closed)
+      known.has(pairKey(forms[a]!, forms[b]!)) || forms[b]!.lines.some(covers)
     return { forms, crossed, undecided: this.ofTheirOwn(forms, crossed, layerOf).filter((c) => !isDecided(c)) }
   }
 
@@ -154,46 +150,18 @@ export class Fronts {
     return crossed.filter(({ a, b }) => !goesAlong(a, b) && !goesAlong(b, a))
   }
 
-  /**
-   * What was decided of the forms that are there: pairs of which one lies before the other, and the pairs of whose first form's
-   * covering the second is spared.
-   */
-  private decided(
-    { amendments, settings }: Pick<Drawing, 'amendments' | 'settings'>,
-    forms: readonly Form[],
-  ): { pairs: Pair[]; apart: Pair[]; waits: string[]; known: Set<string> } {
-    const pairs: Pair[] = []
-    const apart: Pair[] = []
-    const waits: string[] = []
-    const known = new Set<string>()
-    const bounds = boundsOf(forms)
-    for (const a of (amendments ?? []).toReversed()) {
-      if (a.kind !== 'front') continue
-      const [front, back] = [formOf(a.front, bounds), formOf(a.back, bounds)]
-      if (!front || !back || front === back) {
-        waits.push(a.id)
-        continue
-      }
-      // Of two decisions about the same forms the later one holds.
+  /** What was decided of the forms that are there, one by one or by their order. */
+  private decided(drawing: Pick<Drawing, 'amendments' | 'settings'>, forms: readonly Form[]): Decided {
+    const decided = decidedOneByOne(drawing, forms)
+    if (!drawing.settings.frontsByOrder) return decided
+    const closed = forms.filter((f) => !f.bridge)
+    for (const { front, back } of this.byOrder(closed)) {
       const key = pairKey(front, back)
-      if (known.has(key)) continue
-      known.add(key)
-      if (a.both) apart.push({ front, back }, { front: back, back: front })
-      else {
-        pairs.push({ front, back })
-        apart.push({ front: back, back: front })
-      }
+      if (decided.known.has(key)) continue
+      decided.known.add(key)
+      decided.pairs.push({ front, back, byOrder: true })
     }
-    if (settings.frontsByOrder) {
-      const closed = forms.filter((f) => !f.bridge)
-      for (const { front, back } of this.byOrder(closed)) {
-        const key = pairKey(front, back)
-        if (known.has(key)) continue
-        known.add(key)
-        pairs.push({ front, back, byOrder: true })
-      }
-    }
-    return { pairs, apart, waits, known }
+    return decided
   }
 
   /** Forms, bottom to top: each lies before those below it that it overlaps, that lie within it, or whose ink reaches into it. */
@@ -261,25 +229,12 @@ export class Fronts {
   }
 }
 
-/** What forms throw on those behind them; of a form that is not there, the id goes to those that wait. */
-function thrown(
-  { amendments }: Pick<Drawing, 'amendments'>,
-  pairs: readonly Pair[],
-  bounds: ReadonlyMap<string, Form>,
-  waits: string[],
-): Thrown[] {
-  return (amendments ?? []).flatMap((cast): Thrown[] => {
-    if (cast.kind !== 'cast') return []
-    const form = formOf(cast.front, bounds)
-    if (!form) {
-      waits.push(cast.id)
-      return []
-    }
-    const onto = pairs.filter((p) => p.front === form).map((p) => p.back)
-    const others = pairs.filter((p) => p.front !== form && onto.includes(p.back)).map((p) => p.front.loop)
-    return onto.length ? [{ cast, form, onto, notOnto: [form.loop, ...new Set(others)] }] : []
-  })
-}
+/** What is hidden by lines that cover all that is below them. */
+const beneath = (
+  items: readonly (Line | Shape)[],
+  spared: ReadonlyMap<string, ReadonlySet<string>>,
+): Map<string, Hidden> =>
+  new Map([...covered(items, spared)].map(([id, loops]) => [id, { loops, under: [], byForm: false }]))
 
 /** Ends at which a form's outline goes on into another line of its own, right where a line lies that is none of its own. */
 const goingOn = ({ lines }: Form, endsOf: (id: string) => readonly EndContact[]): string[] => {
@@ -300,28 +255,4 @@ function listed<T>(entries: readonly (readonly [string, T])[]): Map<string, Set<
     else map.set(key, new Set([value]))
   }
   return map
-}
-
-/** By the id of a line, the form that it bounds. */
-function boundsOf(forms: readonly Form[]): ReadonlyMap<string, Form> {
-  const bounds = new Map<string, Form>()
-  for (const form of forms) for (const l of form.lines) bounds.set(l.id, form)
-  return bounds
-}
-
-export const pairKey = (a: Form, b: Form): string => [a.key, b.key].sort().join('|')
-
-/** The form that some lines bound: of those that have lines of theirs, the one that has most in common with them. */
-function formOf(ids: Front['front'], bounds: ReadonlyMap<string, Form>): Form | null {
-  const common = new Map<Form, number>()
-  for (const id of ids) {
-    const form = bounds.get(id)
-    if (form) common.set(form, (common.get(form) ?? 0) + 1)
-  }
-  let best: { form: Form; share: number } | null = null
-  for (const [form, n] of common) {
-    const share = n / (form.lines.length + ids.length - n)
-    if (!best || share > best.share) best = { form, share }
-  }
-  return best?.form ?? null
 }

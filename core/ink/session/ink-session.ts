@@ -7,6 +7,7 @@ import type { EndContact } from '../../relations/end-contacts'
 import type { CornerPair } from '../ends/corner-stage'
 import type { Ends } from '../ends/ends'
 import type { InFrontOf } from '../front/as-seen'
+import type { CastPart } from '../front/casts'
 import type { Bounded, LitterLimits } from '../pieces/litter'
 import type { Failure, Region } from '../outlines/outlines'
 import type { PieceHit } from '../pieces/piece-at'
@@ -49,6 +50,8 @@ export interface InkSession {
   clipped: () => Generator<number, ReadonlyMap<string, Region>>
   /** By id of the lines that are hidden in part, the closed paths of what lies in front of them. */
   inFront: () => Generator<number, InFrontOf>
+  /** What forms throw on others. */
+  casts: () => Generator<number, readonly CastPart[]>
   /** What each trim of the drawing came to, in their order. */
   trimmed: () => Generator<number, readonly TrimResult[]>
   /** Where two ends come together, and where an end meets a line or goes past one. */

@@ -13,6 +13,7 @@ import { scaled } from '../../turns'
 import { Ends } from '../ends/ends'
 import { meetingOptions, Tucks } from '../ends/tuck-stage'
 import type { InFrontOf } from '../front/as-seen'
+import type { CastPart } from '../front/casts'
 import { Casts } from '../front/casts'
 import { Fronts } from '../front/fronts'
 import { Fills } from '../fills/fill-stage'
@@ -58,7 +59,7 @@ export class Session implements InkSession {
   private readonly trims = lastOf((tolerance: number) => new Trims(tolerance))
   private readonly tucks = lastOf((tolerance: number, perPx: number) => new Tucks(tolerance, perPx, this.recall))
   private readonly fronts = lastOf((perPx: number) => new Fronts(perPx))
-  private readonly casts = lastOf((tolerance: number) => new Casts(tolerance))
+  private readonly castStage = lastOf((tolerance: number) => new Casts(tolerance))
   private readonly untucked = lastOf((perPx: number) => new Ends(meetingOptions(perPx)))
   private readonly allInk: AllInk
   private readonly unions: Unions
@@ -78,7 +79,7 @@ export class Session implements InkSession {
       this.outlines(tolerance),
       tucks,
       this.trims(tolerance),
-      { fronts: this.fronts(perPx), casts: this.casts(tolerance) },
+      { fronts: this.fronts(perPx), casts: this.castStage(tolerance) },
       ends,
     )
   })
@@ -163,6 +164,10 @@ export class Session implements InkSession {
 
   *inFront(): Generator<number, InFrontOf> {
     return (yield* this.stackOf(this.now)).inFront
+  }
+
+  *casts(): Generator<number, readonly CastPart[]> {
+    return (yield* this.stackOf(this.now)).casts
   }
 
   *trimmed(): Generator<number, readonly TrimResult[]> {

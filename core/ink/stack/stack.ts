@@ -1,7 +1,6 @@
 import { shownItems } from '../../model/queries'
 import type { Amendment, Drawing, Line, Shape } from '../../model/model'
 import type { Path } from '../../geometry/path'
-import { coveredRegion } from './cover'
 import { orElse } from '../../arrangement/as-far-as-possible'
 import { scaled } from '../../turns'
 import type { EndContact } from '../../relations/end-contacts'
@@ -9,7 +8,7 @@ import type { CornerPair } from '../ends/corner-stage'
 import type { Ends } from '../ends/ends'
 import type { InFrontOf } from '../front/as-seen'
 import { asSeen } from '../front/as-seen'
-import type { Casts } from '../front/casts'
+import type { CastPart, Casts } from '../front/casts'
 import type { Fronts, Hidden, InFront } from '../front/fronts'
 import { saysFronts } from '../front/fronts'
 import { toPaths } from '../../arrangement/contours'
@@ -19,7 +18,7 @@ import type { Shown, Trimmed, Trims } from '../pieces/trim-stage'
 import type { Inked } from '../ends/inked'
 import type { Tucks } from '../ends/tuck-stage'
 
-/** Something of one ink in the stack: an item's region less what lines above it cover. */
+/** Something of one ink in the stack: an item's region less what lies before it. */
 export interface Part {
   item: Line | Shape
   region: Region
@@ -31,14 +30,18 @@ export interface Part {
 export interface Stack extends Trimmed {
   /** From the bottom to the top. */
   parts: Part[]
-  /** By id of the lines that do not show all of their ink, what they show, covers apart. */
+  /** By id of the lines and solids that do not show all of their ink, what they show. */
   clipped: ReadonlyMap<string, Region>
   /** Where two ends come together. */
   corners: readonly CornerPair[]
   /** Ends that meet the body of a line, or go past one. */
   ends: () => EndContact[]
-  /** What lies in front of lines that it hides in part. */
+  /** What lies in front of lines and solids that it hides in part. */
   inFront: InFrontOf
+  /** Ids of what lies behind a form, not only beneath what covers all below it. */
+  behindForms: ReadonlySet<string>
+  /** What forms throw. */
+  casts: readonly CastPart[]
   /** Ids of decisions about what lies in front that find no forms. */
   frontsWait: readonly string[]
   /** Items that have no ink, or none that is finished as it should be. */
@@ -58,7 +61,7 @@ const AT_A_TIME = 8
 /** The share of the work that outlines are, as it is told. */
 const OUTLINED = 0.8
 
-const UNCOVERED = 'What covers it cannot be cut out of it, and it is shown whole. Move one of the two a little.'
+const UNCOVERED = 'What lies before it cannot be cut out of it, and it is shown whole. Move one of the two a little.'
 
 /** The stack of a drawing's visible layers. */
 export function* stackOf(
@@ -86,14 +89,10 @@ export function* stackOf(
     else outlined.push({ item, region })
   }
   const inFront = frontsOf(drawing, outlined, fronts, ends)
-  const covers = coversOver(items, inFront)
   const behind = (id: string): readonly Path[] => hiddenPaths(inFront.hidden.get(id), outlines)
-  const inked = new Map<string, Covered>()
-  for (const { item, region } of outlined) {
-    const over = covers.get(item)!
-    const seen = uncovered(item.id, region, [...over, ...behind(item.id)])
-    inked.set(item.id, { item, region, covers: over, seen })
-  }
+  const inked = new Map<string, Inked>()
+  for (const { item, region } of outlined)
+    inked.set(item.id, { item, region, seen: uncovered(item.id, region, behind(item.id)) })
   const tucked = tucks
     ? yield* scaled(
         tucks.of(inked, amended(drawing, 'corner'), { style: drawing.settings.corner ?? 'caps' }, inFront.goesOn),
@@ -113,14 +112,14 @@ export function* stackOf(
     if (own) clipped.set(id, uncovered(id, own, behind(id)))
   }
   const parts: Part[] = []
-  for (const { item, covers: over, seen } of inked.values()) {
-    const left = clipped.get(item.id)
-    const region = left ? uncovered(item.id, left, over) : seen
+  for (const { item, seen } of inked.values()) {
+    const region = clipped.get(item.id) ?? seen
     if (!region.contours.length) continue
     const loops = inFront.hidden.get(item.id)?.loops
     parts.push(loops && 'path' in item ? { item, region, seen: asSeen(item, loops) } : { item, region })
   }
-  for (const { part, above } of casts.of(inFront.casts, drawing)) {
+  const cast = casts.of(inFront.casts, drawing)
+  for (const { part, above } of cast) {
     const place = parts.findLastIndex((p) => above.has(p.item.id))
     if (place >= 0) parts.splice(place + 1, 0, part)
   }
@@ -133,38 +132,20 @@ export function* stackOf(
     ends: () => tucks?.meeting() ?? [],
     shown,
     inFront: new Map([...inFront.hidden].map(([id, { loops }]) => [id, loops])),
+    behindForms: new Set([...inFront.hidden].flatMap(([id, { byForm }]) => (byForm ? [id] : []))),
+    casts: cast,
     frontsWait: inFront.waits,
     failed,
   }
-}
-
-interface Covered extends Inked {
-  covers: readonly Path[]
 }
 
 const NOTHING: ReadonlyMap<string, Region> = new Map()
 
 /** What lies before what of the lines that have ink. */
 function frontsOf(drawing: Drawing, outlined: readonly { item: Line | Shape }[], fronts: Fronts, ends: Ends): InFront {
-  const lines = outlined.flatMap(({ item }) => ('path' in item ? [item] : []))
-  if (saysFronts(drawing)) ends.follow(lines)
-  return fronts.of(drawing, lines, (id) => ends.of(id))
-}
-
-/** For each item the closed paths above it that cover what lies behind, but for those that spare it. */
-function coversOver(items: readonly (Line | Shape)[], { spared }: InFront): ReadonlyMap<Line | Shape, readonly Path[]> {
-  let covers: readonly (readonly [id: string, path: Path])[] = []
-  let paths: readonly Path[] = []
-  const over = new Map<Line | Shape, readonly Path[]>()
-  for (const item of items.toReversed()) {
-    const spare = spared.get(item.id)
-    over.set(item, spare ? covers.flatMap(([id, path]) => (spare.has(id) ? [] : [path])) : paths)
-    const cover = 'path' in item && coveredRegion(item)
-    if (!cover) continue
-    covers = [[item.id, cover], ...covers]
-    paths = [cover, ...paths]
-  }
-  return over
+  const items = outlined.map(({ item }) => item)
+  if (saysFronts(drawing)) ends.follow(items.filter((item) => 'path' in item))
+  return fronts.of(drawing, items, (id) => ends.of(id))
 }
 
 const NONE: readonly Path[] = []
