@@ -17,9 +17,10 @@ import { nibLoops } from './nib'
 import type { Parts } from './parts'
 import { partsOf, seamOf } from './parts'
 import { NormalRibs } from './ribs'
+import type { Meet } from './side-chain'
 import { closedLoop, sideChain } from './side-chain'
 import type { Stretch } from './visible'
-import { visibleStretches } from './visible'
+import { isDashed, visibleStretches } from './visible'
 
 /** How much of the tolerance the fitting of sides, joins and caps may use; the rest is for what the grid moves. */
 const FIT_SHARE = 0.82
@@ -81,25 +82,41 @@ function inkLoops(smooth: Line, tolerance: number): Loop[][] {
   const stretches = visibleStretches(line, arc.total)
   if (line.weight.nib) return stretches.map((s) => nibLoops(line, arc, s, tolerance))
   const closed = path.closed && stretches.length === 1 && stretches[0]!.from === 0 && stretches[0]!.to === arc.total
-  return stretches.map((s) => stretchLoops(line, arc, width, s, closed, tolerance))
+  return overSeam(line, stretches, arc.total).map((run) => stretchLoops(line, arc, width, run, closed, tolerance))
+}
+
+/** Stretches in runs, each by itself but for those of a closed line that meet at its seam: they go on there, unless these are dashes. */
+function overSeam(line: Line, stretches: readonly Stretch[], total: number): Stretch[][] {
+  const [first, last] = [stretches[0], stretches[stretches.length - 1]]
+  const meet = first !== last && first?.from === 0 && last?.to === total
+  if (!line.path.closed || !meet || isDashed(line, total)) return stretches.map((s) => [s])
+  return [[last!, first!], ...stretches.slice(1, -1).map((s) => [s])]
 }
 
 function stretchLoops(
   line: Line,
   arc: ArcLength,
   width: LineWidth,
-  stretch: Stretch,
+  run: readonly Stretch[],
   closed: boolean,
   tolerance: number,
 ): Loop[] {
   const { finish } = line
   const field = new NormalRibs(arc, width)
-  const all = partsOf(arc, width, stretch, tolerance)
-  if (closed && all.meets.length) all.meets[0] = seamOf(arc, width, tolerance)
-  const groups = inked(all, (segment, t) => {
-    const h = width.at(arc.at(segment, t))
-    return h.left + h.right > 0
-  })
+  const seam = seamOf(arc, width, tolerance)
+  const all = joined(
+    run.map((s) => partsOf(arc, width, s, tolerance)),
+    seam,
+  )
+  if (closed && all.meets.length) all.meets[0] = seam
+  const groups = inked(
+    all,
+    (segment, t) => {
+      const h = width.at(arc.at(segment, t))
+      return h.left + h.right > 0
+    },
+    closed,
+  )
   const whole = closed && groups.length === 1 && groups[0]!.parts.length === all.parts.length
   return groups.flatMap((group): Loop[] => {
     const left = sideChain(field, 1, group.parts, group.meets, whole, finish, tolerance)
@@ -117,18 +134,24 @@ function stretchLoops(
         left.last,
         right.last,
         field.tangent(last.segment, last.t1),
-        atEnd ? (stretch.endCap ?? finish.endCap) : 'butt',
+        atEnd ? (run[run.length - 1]!.endCap ?? finish.endCap) : 'butt',
         tolerance,
       ),
       ...reverseLoop(right.arcs),
-      ...capArcs(right.first, left.first, back, atStart ? (stretch.startCap ?? finish.startCap) : 'butt', tolerance),
+      ...capArcs(right.first, left.first, back, atStart ? (run[0]!.startCap ?? finish.startCap) : 'butt', tolerance),
     ])
     return [outline, ...loops]
   })
 }
 
-/** The parts in groups that follow one another, without those that have no width anywhere. */
-function inked({ parts, meets }: Parts, hasInk: (segment: number, t: number) => boolean): Parts[] {
+/** Parts one after the other that meet at the seam. */
+const joined = (all: readonly Parts[], seam: Meet): Parts => ({
+  parts: all.flatMap((p) => p.parts),
+  meets: all.flatMap(({ meets }, i) => (i > 0 ? [seam, ...meets.slice(1)] : meets)),
+})
+
+/** The parts in groups that follow one another, on a closed line over its seam, without those that have no width anywhere. */
+function inked({ parts, meets }: Parts, hasInk: (segment: number, t: number) => boolean, closed: boolean): Parts[] {
   const groups: Parts[] = []
   let open = false
   parts.forEach((p, i) => {
@@ -139,7 +162,9 @@ function inked({ parts, meets }: Parts, hasInk: (segment: number, t: number) => 
     groups[groups.length - 1]!.parts.push(p)
     groups[groups.length - 1]!.meets.push(meets[i]!)
   })
-  return groups
+  const [first, last] = [groups[0], groups[groups.length - 1]]
+  const overSeam = closed && first !== last && first?.parts[0] === parts[0] && last?.parts.at(-1) === parts.at(-1)
+  return overSeam ? [joined([last!, first!], meets[0]!), ...groups.slice(1, -1)] : groups
 }
 
 /** A line without length: as in SVG, round and square caps still make a mark. */

@@ -17,10 +17,14 @@ export function visibleStretches(line: Line, total: number): Stretch[] {
   let stretches: Stretch[] = [{ from: 0, to: total }]
   for (const [from, to] of line.snips.flatMap(hiddenSpans))
     stretches = stretches.flatMap((s) => without(s, from * total, to * total))
-  if (line.path.closed && stretches.length > 1) stretches = stretches.map((s) => overSeam(s, total, line))
   const { dash } = line.finish
-  const count = dashCount(dash, total)
-  return count > 0 && count <= MOST_DASHES ? stretches.flatMap((s) => dashesIn(s, dash)) : stretches
+  return isDashed(line, total) ? stretches.flatMap((s) => dashesIn(s, dash)) : stretches
+}
+
+/** Whether a line `total` px long is cut into dashes. */
+export function isDashed({ finish }: Pick<Line, 'finish'>, total: number): boolean {
+  const count = dashCount(finish.dash, total)
+  return count > 0 && count <= MOST_DASHES
 }
 
 /** How many dashes a pattern of lengths, px, makes of a line `total` px long; 0 where it makes none. */
@@ -37,12 +41,6 @@ function without(s: Stretch, from: number, to: number): Stretch[] {
   if (from > s.from) out.push({ ...s, to: from, endCap: 'butt' })
   if (to < s.to) out.push({ ...s, from: to, startCap: 'butt' })
   return out
-}
-
-/** Stretches that meet at the seam of a closed line go on there: they get no caps, or round ones where joins are round. */
-function overSeam(s: Stretch, total: number, line: Line): Stretch {
-  const cap = line.finish.join === 'round' ? 'round' : 'butt'
-  return { ...s, ...(s.from === 0 && { startCap: cap }), ...(s.to === total && { endCap: cap }) }
 }
 
 function dashesIn(s: Stretch, dash: readonly number[]): Stretch[] {
