@@ -11,7 +11,9 @@ import type { Hand, Instrument } from './instrument'
 import type { Edits, Hits, NextLine, View } from './worktop'
 import { arrowStep, DRAG_START, screenDistance } from './instrument'
 import { leftAlone } from './trial'
+import { linesOf } from '#core/model/queries'
 import { remembered } from '#core/remembered'
+import { withCopies } from '#core/repetition/with-copies'
 
 const REACH = 10
 /** The light is taken hold of this near, screen px. */
@@ -60,9 +62,9 @@ export class Light implements Instrument {
 
   /** Which side of each line is outside, found once as long as the lines stay the same. */
   private sides(): Map<string, Side | null> {
-    const { layers } = this.worktop.drawing()
-    if (this.outsides?.layers !== layers)
-      this.outsides = { layers, of: outsidesOf(layers.flatMap((l) => (l.kind === 'lines' ? l.items : []))) }
+    const drawing = this.worktop.drawing()
+    const { layers } = drawing
+    if (this.outsides?.layers !== layers) this.outsides = { layers, of: outsidesOf(linesOf(withCopies(drawing))) }
     return this.outsides.of
   }
 

@@ -5,7 +5,7 @@ import type { PassName } from '../model/pass-reached'
 import type { Patch } from './patch'
 import { applyPatches } from './apply-patches'
 import { patchesBetween } from './patches-between'
-import { withLightSettled } from '../weight/light'
+import { withLightSettled } from './light-settled'
 import { withoutEmptyLists } from './optional-fields'
 import { withSnipsSettled } from './settle-snips'
 

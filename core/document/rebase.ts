@@ -7,7 +7,7 @@ import type { Each, Patch } from './patch'
 import { patchesBetween } from './patches-between'
 import { UnfitPatch } from './patch'
 import { withSnipsBound } from './settle-snips'
-import { withLightSettled } from '../weight/light'
+import { withLightSettled } from './light-settled'
 import { idsOf } from './check-drawing'
 
 /** Edits put on top of another drawing than the one they were made on. */

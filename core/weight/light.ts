@@ -1,7 +1,6 @@
-import type { Drawing, LightRule, Line, Weight, WidthStop } from '../model/model'
+import type { LightRule, Line, Weight, WidthStop } from '../model/model'
 import { courseOf } from '../geometry/course'
 import type { Side } from '../relations/outside'
-import { outsidesOf } from '../relations/outside'
 import { fewestStops } from './fewest-stops'
 import { unlitStops, withOwnStops } from './own-stops'
 import { Profile } from './profile'
@@ -103,22 +102,3 @@ function sameWeight(a: Weight, b: Weight): boolean {
 const sameStops = (a: readonly WidthStop[], b: readonly WidthStop[]): boolean =>
   a.length === b.length &&
   a.every((s, i) => s.at === b[i]!.at && s.left === b[i]!.left && s.right === b[i]!.right && s.sharp === b[i]!.sharp)
-
-/**
- * `after` with its lines under the light that follows edits, if there is one. The lines before the edit tell whether
- * anything changed that the light heeds.
- */
-export function withLightSettled(before: Drawing, after: Drawing): Drawing {
-  const rule = after.settings.light
-  if (!rule?.live || before === after || (before.layers === after.layers && before.settings.light === rule))
-    return after
-  const outsides = outsidesOf(after.layers.flatMap((l) => (l.kind === 'lines' ? l.items : [])))
-  return {
-    ...after,
-    layers: after.layers.map((layer) => {
-      if (layer.kind !== 'lines' || layer.locked) return layer
-      const items = layer.items.map((l) => (l.locked ? l : litLine(l, outsides.get(l.id) ?? null, rule)))
-      return items.every((l, i) => l === layer.items[i]) ? layer : { ...layer, items }
-    }),
-  }
-}

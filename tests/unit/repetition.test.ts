@@ -15,9 +15,12 @@ import { shapesOf } from '#core/ink/shapes-of'
 import { evenWeight, newDrawing, newLine, newLinesLayer, roundFinish } from '#core/model/create'
 import type { Drawing, Line, LinesLayer, Mirror, Repeat } from '#core/model/model'
 import { linesOf } from '#core/model/queries'
+import { imageOf } from '#core/repetition/image-of-line'
+import { imagesOf } from '#core/repetition/images'
 import { setFree } from '#core/repetition/set-free'
 import { withCopies } from '#core/repetition/with-copies'
 import { atOnce } from '#core/turns'
+import { proposeByContact } from '#core/weight/by-contact'
 import { mirrored } from '#core/weight/mirror-match'
 import { writeSvg } from '#core/formats/svg/write-svg'
 import { parseSvg } from '#core/formats/svg/parse-svg'
@@ -308,6 +311,31 @@ describe('what is drawn once and stands more than once', () => {
         if (k !== 5) expect(linesOf(withCopies(now)).filter((l) => !before.includes(l)).length).toBeLessThan(7)
       }
     }
+  })
+
+  it('is lit as what stands on the page, and its ends meet what stands there', () => {
+    const line = (id: string, ...points: [number, number][]): Line =>
+      newLine(through(...points), { id, weight: evenWeight(5) })
+    // Half a kite, open to the right: only with its other half does it bound anything.
+    const kite = [line('upper', [150, 60], [96, 150]), line('lower', [96, 150], [150, 262])]
+    const light = { at: { x: -60, y: 40 }, strength: 0.6, softness: 0.4, live: true }
+    const lit = (d: Drawing): Drawing => changed(d, (draft) => void (draft.settings.light = light))
+    const over = (l: Line): Line => imageOf(l, imagesOf(UPRIGHT)[0]!)
+    const whole = lit({ ...sceneOf([...kite, ...kite.map(over)], UPRIGHT), amendments: [] })
+    const [half, alone] = [lit(sceneOf(kite, UPRIGHT)), lit({ ...sceneOf(kite, UPRIGHT), amendments: [] })]
+    const weightsOf = (d: Drawing) => linesOf(d).flatMap((l) => (l.id.includes('~') ? [] : [l.weight]))
+    expect(weightsOf(half)).toEqual(weightsOf(whole))
+    expect(weightsOf(half)).not.toEqual(weightsOf(alone))
+    // A rib that ends on the other half's edge is full there, and runs out at its free end.
+    const rib = line('rib', [70, 60], [104, 120], [198, 140])
+    const lines = linesOf(withCopies(sceneOf([...kite, rib], UPRIGHT)))
+    const rule = { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false }
+    const verdictsOf = (all: readonly Line[]) =>
+      proposeByContact(all, null, rule).flatMap((p) => (p.line === 'rib' ? [p.verdict] : []))
+    expect([verdictsOf(lines), verdictsOf([...kite, rib])]).toEqual([
+      ['taper', 'full'],
+      ['taper', 'taper'],
+    ])
   })
 
   it('keeps its place when the page is moved about it', () => {
