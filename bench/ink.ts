@@ -27,9 +27,14 @@ const EDITS = 60
 export const inkRows = (sizes = [60, 2000, 10_000]): InkRow[] => sizes.map(inkRow)
 
 function inkRow(lines: number): InkRow {
-  const layer = newLinesLayer('Ink', strokes(lines))
-  const blank = newDrawing('Bench', { layers: [layer] })
-  let drawing: Drawing = { ...blank, page: pageFor(lines) }
+  const blank = newDrawing('Bench', { layers: [newLinesLayer('Ink', strokes(lines))] })
+  return { lines, ...followed({ ...blank, page: pageFor(lines) }) }
+}
+
+/** What following edits of single lines of a drawing costs, all of them on its first layer. */
+export function followed(from: Drawing): Omit<InkRow, 'lines'> {
+  let drawing = from
+  const { length } = from.layers[0]!.items
   const session = openInk(drawing)
   const clock = (): { ms: number; contours: number } => {
     const start = performance.now()
@@ -43,22 +48,21 @@ function inkRow(lines: number): InkRow {
   const looks: number[] = []
   for (let i = 0; i < EDITS; i++) {
     const { drawing: next, edit } = makeEdit(drawing, 'One line', (draft) =>
-      change((draft.layers[0]!.items as Line[])[Math.floor(r() * lines)]!, r),
+      change((draft.layers[0]!.items as Line[])[Math.floor(r() * length)]!, r),
     )!
     drawing = next
     const start = performance.now()
     session.apply(edit.patches)
     atOnce(session.shapes())
-    // The first few still warm up.
     const made = performance.now()
     atOnce(findingsIn(session))
+    // The first few still warm up.
     if (i < 10) continue
     times.push(made - start)
     looks.push(performance.now() - made)
   }
   const at = (all: number[], share: number): number => all.sort((a, b) => a - b)[Math.floor(all.length * share)]!
   return {
-    lines,
     contours: first.contours,
     first: first.ms,
     again: again.ms,

@@ -8,6 +8,7 @@ import { crowdRows } from './crowds'
 import { inkRows } from './ink'
 import { nodeRows } from './nodes'
 import { regionRows } from './regions'
+import { frontRows } from './fronts'
 import type { Measured } from './report'
 import { report } from './report'
 import { stepRows } from './saved-steps'
@@ -23,6 +24,7 @@ const PARTS: { [K in Exclude<keyof Measured, 'started' | 'machine'>]: () => Prom
   nodes: nodeRows,
   growth,
   ink: inkRows,
+  fronts: frontRows,
   regions: regionRows,
   hand: handRows,
   steps: stepRows,
@@ -51,6 +53,7 @@ const measured: Measured = {
   nodes: [],
   growth: [],
   ink: [],
+  fronts: [],
   regions: [],
   hand: [],
   steps: [],

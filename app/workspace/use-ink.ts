@@ -14,6 +14,7 @@ import { withCopies } from '#core/repetition/with-copies'
 import { OutlineCache } from '~/canvas/outline-cache'
 import type { InkEntry } from '~/painting/paint-stack'
 import { Stacker } from '~/canvas/stacker'
+import { triedOnPage } from './tried-on-page'
 import { TuckedLines } from '~/canvas/tucked-lines'
 import { useDrawingStore } from '~/stores/drawing'
 import { changedBesides, findLine } from '#core/model/find'
@@ -99,7 +100,9 @@ export function provideInk(): Ink {
   const tucked = new TuckedLines()
   const trims = shallowRef<readonly TrimResult[]>([])
   const inFront = shallowRef<InFrontOf>(new Map())
-  const stacker = new Stacker(cache, trial.shown, tucked)
+  const shown = (line: Line): Line =>
+    store.drawing && trial.current ? triedOnPage(store.drawing, trial.shown)(line) : line
+  const stacker = new Stacker(cache, shown, tucked)
   const session = new RemoteSession(geometry)
   /** The newest call of the lines to the screen; older ones give up. */
   let newest = 0
@@ -130,7 +133,7 @@ export function provideInk(): Ink {
     const mine = ++newest
     const whole = withCopies(drawing)
     const lines = seenLines(whole)
-    const { shown, current } = trial
+    const { current } = trial
     // What is tried on may change before all lines have followed: the next round begins where this one ended.
     const from = current ? turn % Math.max(1, lines.length) : 0
     const came = await cache.fill(

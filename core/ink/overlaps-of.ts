@@ -4,12 +4,12 @@ import type { Drawing, Line } from '../model/model'
 import { shownItems } from '../model/queries'
 import { meetingOptions } from './ends/tuck-stage'
 import { Ends } from './ends/ends'
-import type { Form } from './front/forms'
+import type { Form } from './front/form'
 import { pairKey } from './front/decided'
 import { Fronts } from './front/fronts'
 import { guessFront } from './front/guess'
 
-export type { Form } from './front/forms'
+export type { Form } from './front/form'
 
 /** A place where two forms overlap and nothing was decided about which of them lies in front. */
 export interface Overlap {

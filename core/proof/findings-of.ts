@@ -2,6 +2,7 @@ import type { Drawing } from '../model/model'
 import { isImage } from '../model/image-ids'
 import { seenLines } from '../model/queries'
 import { distance } from '../geometry/point'
+import type { EndContact } from '../relations/end-contacts'
 import { asSeen, isInSight, isUnseen } from '../ink/front/as-seen'
 import type { InkSession } from '../ink/open-ink'
 import { openInk } from '../ink/open-ink'
@@ -69,10 +70,18 @@ function* findIn(session: InkSession): Generator<number, Finding[]> {
   const paper = yield* scaled(session.paper(0), INKED, SHAPED)
   const bridged = limits.open > 0 ? yield* session.paper(limits.open * pxPerMm) : paper
   const byId = new Map(seenLines(drawing).map((l) => [l.id, l]))
+  const inSight = new Map<string, readonly EndContact[]>()
   const proofed: Proofed = {
     drawing,
     stack,
-    ends: { of: (id) => ends.of(id).filter((c) => isInSight(c, stack.inFront, byId)) },
+    ends: {
+      of: (id) => {
+        if (!stack.inFront.size) return ends.of(id)
+        let known = inSight.get(id)
+        if (!known) inSight.set(id, (known = ends.of(id).filter((c) => isInSight(c, stack.inFront, byId))))
+        return known
+      },
+    },
     failed: session.failed(),
     waits,
     paper,

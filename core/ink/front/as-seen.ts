@@ -6,7 +6,7 @@ import type { EndContact } from '../../relations/end-contacts'
 import { placesAlong } from '../../relations/crossing-places'
 import { shownParts } from '../../relations/shown'
 import { isSameList } from '../../same-list'
-import { isIn } from './forms'
+import { isIn } from './form'
 
 /** By the id of a line that is hidden in part, the closed paths of what lies in front of it. */
 export type InFrontOf = ReadonlyMap<string, readonly Path[]>

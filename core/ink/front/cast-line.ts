@@ -5,8 +5,8 @@ import type { Vec } from '../../geometry/point'
 import { newLine } from '../../model/create'
 import type { Cast, Line, WidthStop } from '../../model/model'
 import { fewestStops } from '../../weight/fewest-stops'
-import type { Form } from './forms'
-import { contoursOf } from './forms'
+import type { Form } from './form'
+import { contoursOf } from './form'
 
 /** The widths lie so near to what the light asks for, as a share of the widest. */
 const EXACT = 0.01

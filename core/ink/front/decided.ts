@@ -1,5 +1,5 @@
 import type { Drawing, Front } from '../../model/model'
-import type { Form } from './forms'
+import type { Form } from './form'
 
 /** Two forms, of which the first lies before the second. */
 export interface Pair {

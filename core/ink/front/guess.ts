@@ -2,8 +2,8 @@ import type { Line } from '../../model/model'
 import type { EndContact } from '../../relations/end-contacts'
 import { isShownAt } from '../../relations/shown'
 import { arcOfPath } from '../../geometry/known'
-import type { Form } from './forms'
-import { isIn } from './forms'
+import type { Form } from './form'
+import { isIn } from './form'
 
 /** How much each sign says, as the logarithm of the odds. */
 const SAYS = {

@@ -5,8 +5,8 @@ import type { Path } from '../../geometry/path'
 import type { Vec } from '../../geometry/point'
 import { lerp } from '../../geometry/point'
 import Flatbush from 'flatbush'
-import type { Form } from './forms'
-import { boxOfForm, contoursOf, isIn } from './forms'
+import type { Form } from './form'
+import { boxOfForm, contoursOf, isIn } from './form'
 import { remembered } from '../../remembered'
 
 /** So many places of each curve of an outline are looked at. */

@@ -2,7 +2,7 @@ import type { Path } from '../../geometry/path'
 import type { Cast, Drawing } from '../../model/model'
 import type { Pair } from './decided'
 import { formOf } from './decided'
-import type { Form } from './forms'
+import type { Form } from './form'
 
 /** What a form throws on those behind it, but where others lie before these. */
 export interface Thrown {
