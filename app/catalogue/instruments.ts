@@ -32,6 +32,7 @@ import {
   Tablet,
   UnfoldVertical,
   Waypoints,
+  Waves,
 } from 'lucide-vue-next'
 import { Blot } from '~/instruments/blot'
 import { Bow } from '~/instruments/bow'
@@ -61,6 +62,7 @@ import { Pour } from '~/instruments/pour'
 import { Practice } from '~/instruments/practice'
 import { Settle } from '~/instruments/settle'
 import { Shade } from '~/instruments/shade'
+import { Push } from '~/instruments/push'
 import { Propose } from '~/instruments/propose'
 import { Scrape } from '~/instruments/scrape'
 import { Select } from '~/instruments/select'
@@ -78,7 +80,7 @@ export interface InstrumentDescription {
   help: string
   passes: readonly PassName[]
   /** It can be called up in Lines, where it has no place in the tray; the command that does. */
-  calledBy?: 'fronts' | 'mirror-lines'
+  calledBy?: 'fronts' | 'mirror-lines' | 'push'
   make: new (worktop: Worktop) => Instrument
   /** It works on the derived outlines rather than on the lines. */
   onOutlines?: true
@@ -265,6 +267,17 @@ const INSTRUMENTS: readonly InstrumentDescription[] = [
     make: Mirror,
     strip: 'lines/MirrorSection',
     speaksOf: 'Mirror',
+  },
+  {
+    id: 'push',
+    title: 'Push',
+    icon: Waves,
+    help: 'bend several lines at once, softly',
+    passes: [],
+    calledBy: 'push',
+    make: Push,
+    strip: 'lines/PushSection',
+    speaksOf: 'Push',
   },
   {
     id: 'pour',

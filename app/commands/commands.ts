@@ -34,6 +34,7 @@ const BY_NAME = [
   { id: 'bare', key: 'x', does: 'Ink or bare centrelines' },
   { id: 'fronts', key: 'x', shift: true, does: 'What lies in front' },
   { id: 'mirror-lines', key: 'm', shift: true, does: 'Mirror or repeat as you draw' },
+  { id: 'push', key: 's', shift: true, does: 'Push lines softly, several at once' },
   { id: 'next-finding', key: 'g', does: 'Next thing to look at' },
   { id: 'previous-finding', key: 'g', shift: true, does: 'Previous thing to look at' },
   { id: 'mirror', key: 'm', does: 'See mirrored' },

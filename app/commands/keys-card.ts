@@ -23,6 +23,7 @@ const ROWS: readonly Row[] = [
   { of: ['next-finding', 'previous-finding'], says: 'Next, previous thing to look at in Proof' },
   { of: ['fronts'], says: 'Front: which of two forms lies before the other' },
   { of: ['mirror-lines'], says: 'Mirror: one side follows the other, or lines repeat about a point' },
+  { of: ['push'], says: 'Push: bend several lines at once, softly' },
   { of: ['mirror'], says: 'See the page mirrored, to judge the drawing' },
   { of: ['hide-sketch'], says: 'Hide the sketch; with Shift: see it alone' },
   { of: ['before'], says: 'The drawing before this visit to the pass; with Shift: with even weight' },

@@ -82,6 +82,8 @@ export interface Preferences {
   match: { from: 'left' | 'right'; reach: number }
   /** Whether lines are mirrored at an axis or repeated about a point, so many times. */
   copies: { way: 'mirror' | 'repeat'; times: number }
+  /** How wide a push is, px of the page, and how strong, 0..1. */
+  push: { radius: number; strength: number }
   /** What of the copied weight is painted on. */
   sweepPart: WeightPart
   /** How a click finishes a corner, and an end that meets a line. */
@@ -152,6 +154,7 @@ export const DEFAULTS: Preferences = {
   contact: { reach: 1.5, overshoot: 8, strength: 1, taper: 40, pinned: false },
   match: { from: 'left', reach: 12 },
   copies: { way: 'mirror', times: 6 },
+  push: { radius: 60, strength: 0.8 },
   sweepPart: 'all',
   corner: { style: 'pointed', behind: 0, limit: LIMIT, length: LENGTH },
   endChoice: 'in',

@@ -140,6 +140,7 @@ export function useHotkeys(to: {
     bare: () => (view.bare = !view.bare),
     fronts: () => (view.pass === 'shapes' ? (view.chosen.shapes = 'front') : view.callUp('front')),
     'mirror-lines': () => view.callUp('mirror'),
+    push: () => view.callUp('push'),
     'next-finding': () => to.finding(1),
     'previous-finding': () => to.finding(-1),
     mirror: () => view.mirror(),

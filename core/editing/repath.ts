@@ -54,48 +54,50 @@ function placeOf(a: Amendment, line: string): { at: number } | null {
 function wayBetween(before: Path, after: Path): Way | null {
   const [was, is] = [segmentsOf(before), segmentsOf(after)]
   if (!was.total || !is.total || (before.closed && !after.closed)) return null
-  if (was.keys.length === is.keys.length)
+  if (was.cubics.length === is.cubics.length)
     return wayBy(
-      was,
-      is,
-      was.keys.map((_, i) => [i, i]),
+      was.at,
+      is.at,
+      was.cubics.map((_, i) => [i, i]),
     )
-  const pairs = inCommon(was, is)
+  const pairs = inCommon(was.cubics.map(keyOf), is.cubics.map(keyOf))
   const [first] = pairs
   if (!first) return null
-  if (!before.closed || first[0] === 0 || first[1] > 0) return wayBy(was, is, pairs)
+  if (!before.closed || first[0] === 0 || first[1] > 0) return wayBy(was.at, is.at, pairs)
   const [k] = first
-  const turned = <T>(all: readonly T[]): T[] => [...all.slice(k), ...all.slice(0, k)]
   const begins = was.at[k]!
-  const at = [...turned(was.at.slice(0, -1)).map((s) => round(s - begins)), 1]
+  const at = [...[...was.at.slice(k, -1), ...was.at.slice(0, k)].map((s) => round(s - begins)), 1]
   const way = wayBy(
-    { ...was, keys: turned(was.keys), at },
-    is,
+    at,
+    is.at,
     pairs.map(([i, j]) => [i - k, j]),
   )
   return { stretches: way?.stretches ?? [{ from: 0, to: 1, at: [0, 1] }], begins }
 }
 
-/** The way by pairs of segments that are each other; between them lies what was changed. */
-function wayBy(was: Segments, is: Segments, pairs: readonly (readonly [number, number])[]): Way | null {
+/** The way by pairs of segments that are each other, told by the shares where they begin; between them lies what was changed. */
+function wayBy(
+  was: readonly number[],
+  is: readonly number[],
+  pairs: readonly (readonly [number, number])[],
+): Way | null {
   const stretches: Stretch[] = []
   let [i, j] = [0, 0]
   const upTo = (p: number, q: number): void => {
-    if (p > i || q > j) stretches.push({ from: was.at[i]!, to: was.at[p]!, at: [is.at[j]!, is.at[q]!] })
+    if (p > i || q > j) stretches.push({ from: was[i]!, to: was[p]!, at: [is[j]!, is[q]!] })
     ;[i, j] = [p, q]
   }
   for (const [p, q] of pairs) {
     upTo(p, q)
     upTo(p + 1, q + 1)
   }
-  upTo(was.keys.length, is.keys.length)
+  upTo(was.length - 1, is.length - 1)
   const stays = ({ from, to, at }: Stretch): boolean => Math.abs(from - at[0]) < SAME && Math.abs(to - at[1]) < SAME
   return stretches.every(stays) ? null : { begins: 0, stretches }
 }
 
 interface Segments {
-  /** What tells each of them from others. */
-  keys: readonly string[]
+  cubics: readonly Cubic[]
   /** Shares of the length where they begin, and 1. */
   at: readonly number[]
   total: number
@@ -104,13 +106,14 @@ interface Segments {
 function segmentsOf(path: Path): Segments {
   const cubics = cubicsOfPath(path)
   const { starts, total } = new ArcLength(cubics)
-  return { keys: cubics.map(keyOf), at: [...starts].map((s) => s / (total || 1)), total }
+  return { cubics, at: [...starts].map((s) => s / (total || 1)), total }
 }
 
+/** What tells a segment from others. */
 const keyOf = ({ p0, p1, p2, p3 }: Cubic): string => [p0, p1, p2, p3].map((p) => `${p.x},${p.y}`).join(' ')
 
 /** Segments that two paths have in common, in their order: the longest such list. */
-function inCommon({ keys: a }: Segments, { keys: b }: Segments): [number, number][] {
+function inCommon(a: readonly string[], b: readonly string[]): [number, number][] {
   const longest = a.map(() => new Uint32Array(b.length + 1))
   const of = (i: number, j: number): number => longest[i]?.[j] ?? 0
   for (let i = a.length - 1; i >= 0; i--)

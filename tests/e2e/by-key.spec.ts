@@ -45,7 +45,7 @@ test('every instrument of Lines does its work by keys alone', async ({ page }) =
   // Freehand: Space is the pen on the paper.
   await keys(page, 'r p 3xShift+ArrowDown')
   await dragging(page, '6xArrowRight 4xArrowDown 6xArrowRight')
-  expect(await lines(page)).toHaveLength(3)
+  await expect.poll(async () => (await lines(page)).length).toBe(3)
   // Nodes: J chooses a line, O goes to its nodes.
   await keys(page, 'Escape j t p o')
   const before = await lines(page)

@@ -74,6 +74,13 @@ function setCover(cover: boolean): void {
     >
       Mirror or repeat
     </button>
+    <button
+      class="button"
+      :title="keys.titled('Bend several lines at once, softly', 'push')"
+      @click="view.callUp('push')"
+    >
+      Push
+    </button>
   </div>
   <div v-if="chosen.lines.value.length" class="flex items-center gap-1.5" role="group" aria-label="Choose all alike">
     <span class="mr-1">Choose all with the same</span>
