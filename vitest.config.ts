@@ -6,11 +6,13 @@ import { defineConfig } from 'vitest/config'
 const WITH_MORE = [
   'unit/cling',
   'unit/definition/lines',
+  'unit/fronts',
   'unit/fuzz/lines',
   'unit/icons',
   'unit/ink-session',
   'unit/propose-lines',
   'unit/regions',
+  'unit/repetition',
   'unit/svg-sets',
   'unit/tuck',
   'unit/turn-back',

@@ -36,7 +36,8 @@ const front = (before: Thing, after: Thing, both?: true): Amendment => ({
 function edited(scene: Drawing, r: () => number): Drawing {
   return changed(scene, (draft) => {
     const layers = draft.layers as LinesLayer[]
-    const layer = layers[Math.floor(r() * layers.length)]!
+    const filled = layers.filter((l) => l.items.length > 0)
+    const layer = filled[Math.floor(r() * filled.length)]!
     const i = Math.floor(r() * layer.items.length)
     const line = layer.items[i]!
     const what = r()
