@@ -4,7 +4,7 @@ import { cubic, derivativeAt, pointAt, secondDerivativeAt, split, tangentAt } fr
 import type { Path, PathNode } from '../geometry/path'
 import { segmentBetween } from '../geometry/path'
 import type { Vec } from '../geometry/point'
-import { along, cross, direction, distance, dot, scale, subtract } from '../geometry/point'
+import { along, cross, direction, distance, dot, lerp, scale, subtract } from '../geometry/point'
 
 /** A smooth map of the plane: where a place comes to lie, and how a way through it leads on there. */
 export interface Bend {
@@ -44,7 +44,8 @@ export function bentPath(path: Path, bend: Bend, tolerance: number): BentPath | 
   ])
   const segments = ends.map(([a, b]) => {
     const c = b && segmentBetween(a, b)
-    return c && bend.reaches(boxOfCubic(c)) ? bentSegment(c, bend, tolerance, DEEPEST, !a.out && !b.in) : null
+    if (!c || !bend.reaches(boxOfCubic(c))) return null
+    return straightAsOne(bentSegment(c, bend, tolerance, DEEPEST, !a.out && !b.in))
   })
   if (segments.every((s) => s === null)) return null
   const from: PathNode[] = []
@@ -69,12 +70,11 @@ export function bentPath(path: Path, bend: Bend, tolerance: number): BentPath | 
     )
     after?.slice(1).forEach((piece, k) => {
       const was = after[k]!
-      const isStraight = piece.isStraight && was.isStraight
       const between = (of: 'from' | 'to'): PathNode => ({
         at: piece[of].p0,
-        in: isStraight ? null : was[of].p2,
-        out: isStraight ? null : piece[of].p1,
-        joint: isStraight ? 'corner' : 'smooth',
+        in: was[of].p2,
+        out: piece[of].p1,
+        joint: 'smooth',
       })
       from.push(between('from'))
       to.push(between('to'))
@@ -104,10 +104,28 @@ function bentSegment(c: Cubic, bend: Bend, tolerance: number, deep: number, wasS
   const end = bend.moved(c.p3, endWay(c, 1))
   const bent = places.map((t) => bend.placed(pointAt(c, t)))
   if (wasStraight && isStraight(start, end, bent, tolerance))
-    return [{ from: c, to: cubic(start.at, start.at, end.at, end.at), isStraight: true }]
+    return [{ from: c, to: straight(start.at, end.at), isStraight: true }]
   const fit = nearest(start, end, places, bent, tolerance * ENOUGH)
   if (deep === 0 || fit.deviation <= tolerance) return [{ from: c, to: fit.cubic, isStraight: false }]
   return split(c, 0.5).flatMap((half) => bentSegment(half, bend, tolerance, deep - 1, wasStraight))
+}
+
+const straight = (a: Vec, b: Vec): Cubic => cubic(a, lerp(a, b, 1 / 3), lerp(a, b, 2 / 3), b)
+
+/** Straight pieces one after the other as one. */
+function straightAsOne(pieces: readonly Piece[]): Piece[] {
+  const out: Piece[] = []
+  for (const piece of pieces) {
+    const last = out.at(-1)
+    if (last?.isStraight && piece.isStraight)
+      out[out.length - 1] = {
+        from: straight(last.from.p0, piece.from.p3),
+        to: straight(last.to.p0, piece.to.p3),
+        isStraight: true,
+      }
+    else out.push(piece)
+  }
+  return out
 }
 
 /** The way at an end, as long as its derivative; where that vanishes, as its tangent leads. */

@@ -149,6 +149,9 @@ describe('a push', () => {
     expect(apart({ x: 60, y: 100 }, next)).toBeLessThan(0.3)
     expect(apart({ x: 200, y: 100 }, next)).toBeGreaterThan(8)
     expect(kink(next)).toBeLessThan(1e-6)
+    // What stays straight stays one piece, and nothing becomes a corner.
+    expect(next.path.nodes.slice(1, -1).every((n) => n.joint === 'smooth' && n.in && n.out)).toBe(true)
+    expect(next.path.nodes.length).toBeLessThan(10)
     expect(pushed([straight], [], OPTIONS)[0]).toBe(straight)
     expect(() => pushed([straight], way, { ...OPTIONS, radius: 0 })).toThrow(/radius/)
     expect(() => pushed([straight], way, { ...OPTIONS, strength: Number.NaN })).toThrow(/strength/)

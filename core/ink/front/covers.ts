@@ -1,4 +1,5 @@
-import { overlap } from '../../geometry/bounds'
+import type { Box } from '../../geometry/bounds'
+import { emptyBox, grown, overlap, uniteBoxes } from '../../geometry/bounds'
 import { boxOfPath } from '../../geometry/known'
 import type { Path } from '../../geometry/path'
 import type { Line, Shape } from '../../model/model'
@@ -24,7 +25,8 @@ export function covered(
   const all = new Map<string, readonly Path[]>()
   for (const item of items.toReversed()) {
     const spare = spared.get(item.id)
-    const over = above.flatMap(({ id, path }) => (spare?.has(id) || !reach(item, path) ? [] : [path]))
+    const box = above.length ? reachOf(item) : null
+    const over = above.flatMap(({ id, path }) => (spare?.has(id) || !overlap(box!, boxOfPath(path)) ? [] : [path]))
     if (over.length) all.set(item.id, over)
     const path = 'path' in item && coverOf(item)
     if (path) above.unshift({ id: item.id, path })
@@ -32,14 +34,11 @@ export function covered(
   return all
 }
 
-/** Whether the ink of an item may reach into a path. */
-function reach(item: Line | Shape, path: Path): boolean {
-  const box = boxOfPath(path)
-  if (!('path' in item)) return item.contours.some((c) => overlap(boxOfPath(c), box))
+/** No ink of an item lies outside of this. */
+function reachOf(item: Line | Shape): Box {
+  if (!('path' in item)) return item.contours.reduce((box, c) => uniteBoxes(box, boxOfPath(c)), emptyBox())
   const { weight, finish } = item
   // Square caps, miters and nibs lead farther out than the width.
   const far = Math.max(2, finish.miterLimit, weight.nib?.width ?? 0, weight.nib?.height ?? 0)
-  const by = widestHalfWidth(weight, finish.align) * far
-  const { minX, minY, maxX, maxY } = boxOfPath(item.path)
-  return overlap({ minX: minX - by, minY: minY - by, maxX: maxX + by, maxY: maxY + by }, box)
+  return grown(boxOfPath(item.path), widestHalfWidth(weight, finish.align) * far)
 }
